@@ -1,0 +1,38 @@
+"""The craft of cutting, sewing, trimming and mending pieced units, as pure computation.
+
+No Django, no HTTP, no files. Start at ``planning.plan`` (what to cut), ``trimming.recipes`` (how to trim),
+``ladder.ladder`` (the sizes on one scale) and ``diagnosis.diagnose`` (what the readings say).
+"""
+
+from .diagnosis import Diagnosis, Reading, ReadingKind, diagnose
+from .errors import PiecingError
+from .ladder import ladder
+from .lengths import Length, Measure, Style, parse_length
+from .oversize import QuilterRecord, School
+from .planning import Choices, UnitPlan, offers, plan
+from .seams import Seam, StripTest
+from .trimming import recipes
+from .units.pictures import pictures
+
+__all__ = [
+    "Choices",
+    "Diagnosis",
+    "Length",
+    "Measure",
+    "PiecingError",
+    "QuilterRecord",
+    "Reading",
+    "ReadingKind",
+    "School",
+    "Seam",
+    "StripTest",
+    "Style",
+    "UnitPlan",
+    "diagnose",
+    "ladder",
+    "offers",
+    "parse_length",
+    "pictures",
+    "plan",
+    "recipes",
+]

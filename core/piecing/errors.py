@@ -1,0 +1,159 @@
+"""Every refusal the core can give.
+
+    PiecingError
+    ├── LengthError
+    │   ├── LengthNotUnderstood     length_not_understood
+    │   ├── LengthOutOfRange        length_out_of_range
+    │   └── InexactLength           inexact_length
+    ├── SeamError
+    │   └── StripTestImpossible     strip_test_impossible
+    ├── PlanError
+    │   ├── SizeOutOfRange          size_out_of_range
+    │   ├── SeamTooWide             seam_too_wide
+    │   ├── CutTooSmall             cut_too_small
+    │   ├── NoMarginGiven           no_margin_given
+    │   ├── RecordsTooFew           records_too_few
+    │   ├── UnknownChoice           unknown_choice
+    │   └── CountOutOfRange         count_out_of_range
+    └── ReadingError
+        ├── RowCountMissing         row_count_missing
+        └── StripTestIncomplete     strip_test_incomplete
+
+Each carries a stable ``code``, the ``field`` it is about (or ""), the offending values in ``data``,
+and a sentence a quilter understands: what happened, what is allowed, what to do.
+"""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from .wording import Said, Settable
+
+__all__ = [
+    "CountOutOfRange",
+    "CutTooSmall",
+    "InexactLength",
+    "LengthError",
+    "LengthNotUnderstood",
+    "LengthOutOfRange",
+    "NoMarginGiven",
+    "PiecingError",
+    "PlanError",
+    "ReadingError",
+    "RecordsTooFew",
+    "RowCountMissing",
+    "SeamError",
+    "SeamTooWide",
+    "SizeOutOfRange",
+    "StripTestImpossible",
+    "StripTestIncomplete",
+    "UnknownChoice",
+]
+
+
+class PiecingError(ValueError):
+    """The root: a request the craft, or exact arithmetic, cannot satisfy."""
+
+    code: ClassVar[str] = "piecing_error"
+
+    def __init__(self, sentence: str, *, field: str = "", **data: Settable | str | int) -> None:
+        self.said = Said(sentence, **data)
+        self.field = field
+        super().__init__(sentence)
+
+    @property
+    def data(self) -> dict[str, Settable | str | int]:
+        """The offending values, and those that would work."""
+        return self.said.values
+
+    def __str__(self) -> str:
+        return self.said.text()
+
+    def at(self, field: str) -> PiecingError:
+        """The same refusal, said of ``field``, unless it already names one."""
+        if not self.field:
+            self.field = field
+        return self
+
+
+class LengthError(PiecingError):
+    code = "length_error"
+
+
+class LengthNotUnderstood(LengthError):
+    """Text that is no length. ``why`` names the part that could not be read."""
+
+    code = "length_not_understood"
+
+    def __init__(self, text: str, why: str, *, field: str = "") -> None:
+        shown = text if len(text) <= 40 else text[:37] + "..."
+        super().__init__(
+            "“{text}” could not be read as a length: {why} Write it like 3 7/8, 3.875 or 98 mm.",
+            field=field,
+            text=shown,
+            why=why,
+        )
+
+
+class LengthOutOfRange(LengthError):
+    code = "length_out_of_range"
+
+
+class InexactLength(LengthError):
+    """A float was offered where an exact length is held."""
+
+    code = "inexact_length"
+
+
+class SeamError(PiecingError):
+    code = "seam_error"
+
+
+class StripTestImpossible(SeamError):
+    code = "strip_test_impossible"
+
+
+class PlanError(PiecingError):
+    code = "plan_error"
+
+
+class SizeOutOfRange(PlanError):
+    code = "size_out_of_range"
+
+
+class SeamTooWide(PlanError):
+    code = "seam_too_wide"
+
+
+class CutTooSmall(PlanError):
+    """The cut gives a raw unit smaller than the trim target; ``smallest`` works."""
+
+    code = "cut_too_small"
+
+
+class NoMarginGiven(PlanError):
+    code = "no_margin_given"
+
+
+class RecordsTooFew(PlanError):
+    code = "records_too_few"
+
+
+class UnknownChoice(PlanError):
+    code = "unknown_choice"
+
+
+class CountOutOfRange(PlanError):
+    code = "count_out_of_range"
+
+
+class ReadingError(PiecingError):
+    code = "reading_error"
+
+
+class RowCountMissing(ReadingError):
+    code = "row_count_missing"
+
+
+class StripTestIncomplete(ReadingError):
+    code = "strip_test_incomplete"

@@ -1,0 +1,91 @@
+"""Pictures as plain data: marks, dimensions and an outline, in inches with y downward as screens have it.
+
+Everything in a ``Drawing`` comes out of the engine; a screen only strokes and fills by ``role``.
+
+Roles: ``face`` (cloth, with its fabric role), ``under`` (allowance peeping out), ``back`` (wrong side of a
+cloth), ``seam`` (fold line seen on the right side), ``stitch`` (sewing line), ``blade`` (where to cut),
+``target`` (the size to come), ``finished`` (what neighbours leave visible), ``fresh`` (a cut just made),
+``ruler``, ``ruler-line`` and ``ruler-diagonal``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from ..wording import Said
+from .plane import Line, Point, Polygon
+from .sewing import Piece
+
+__all__ = ["Dimension", "Drawing", "Mark", "Sketch"]
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    role: str
+    points: Polygon
+    closed: bool = True
+    fabric: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Dimension:
+    """A measured distance: its two ends, where its label stands, and the label."""
+
+    start: Point
+    end: Point
+    at: Point
+    label: Said
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """``left, top, width, height`` is the window in inches; ``alt`` says the picture in words."""
+
+    window: tuple[float, float, float, float]
+    marks: tuple[Mark, ...]
+    dimensions: tuple[Dimension, ...]
+    alt: Said
+
+
+class Sketch:
+    """Collects marks with y upward, hands out a ``Drawing`` with y downward."""
+
+    def __init__(self) -> None:
+        self._marks: list[Mark] = []
+        self._dimensions: list[Dimension] = []
+
+    def polygon(self, role: str, outline: Polygon, fabric: str = "") -> Sketch:
+        self._marks.append(Mark(role, _down(outline), True, fabric))
+        return self
+
+    def line(self, role: str, start: Point, end: Point) -> Sketch:
+        self._marks.append(Mark(role, _down((start, end)), False))
+        return self
+
+    def piece(self, piece: Piece, *, seams: bool = True) -> Sketch:
+        for patch in piece.under:
+            self.polygon("under", patch.outline, patch.fabric)
+        for patch in piece.faces:
+            self.polygon("face", patch.outline, patch.fabric)
+        for seam in piece.seams if seams else ():
+            self.line("seam", seam.start, seam.end)
+        return self
+
+    def stretch(self, role: str, line: Line, beyond: float) -> Sketch:
+        """A line drawn ``beyond`` inches past both its ends."""
+        (x1, y1), (x2, y2), (dx, dy) = line.start, line.end, line.direction
+        return self.line(role, (x1 - dx * beyond, y1 - dy * beyond), (x2 + dx * beyond, y2 + dy * beyond))
+
+    def dimension(self, start: Point, end: Point, at: Point, label: Said) -> Sketch:
+        self._dimensions.append(Dimension(*_down((start, end, at)), label))
+        return self
+
+    def drawn(self, window: tuple[float, float, float, float], alt: Said) -> Drawing:
+        """``window`` is left, bottom, right, top."""
+        left, bottom, right, top = window
+        return Drawing((left, -top, right - left, top - bottom), tuple(self._marks), tuple(self._dimensions), alt)
+
+
+def _down(points: Iterable[Point]) -> Polygon:
+    return tuple((x, -y) for x, y in points)

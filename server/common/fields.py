@@ -1,0 +1,35 @@
+"""Exact lengths in the database."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import Any
+
+from django.db import models
+
+from piecing.lengths import Length
+
+__all__ = ["LengthField"]
+
+
+class LengthField(models.CharField):  # type: ignore[type-arg]
+    """A rational ``Length``, kept as inches in lowest terms (``31/8``), so that nothing is ever rounded."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        kwargs["max_length"] = 40
+        super().__init__(*args, **kwargs)
+
+    def deconstruct(self) -> Any:
+        name, path, args, kwargs = super().deconstruct()
+        del kwargs["max_length"]
+        return name, path, args, kwargs
+
+    def from_db_value(self, value: str | None, _expression: Any, _connection: Any) -> Length | None:
+        return None if value is None else Length.of(Fraction(value))
+
+    def to_python(self, value: Any) -> Length | None:
+        return value if value is None or isinstance(value, Length) else Length.of(Fraction(value))
+
+    def get_prep_value(self, value: Any) -> str | None:
+        length = self.to_python(value)
+        return None if length is None else str(length.rational)

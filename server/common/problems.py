@@ -1,0 +1,132 @@
+"""Every refusal as problem+json with a stable code. Core errors become responses here and nowhere else."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any, ClassVar
+
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from rest_framework import exceptions, serializers
+from rest_framework.response import Response
+from rest_framework.views import set_rollback
+
+from piecing.errors import PiecingError
+from piecing.lengths import Length, Style
+
+__all__ = [
+    "ChangedElsewhere",
+    "FieldProblemSerializer",
+    "NotHere",
+    "ProblemSerializer",
+    "Refused",
+    "field_problem",
+    "problem_response",
+    "unknown_address",
+]
+
+_TYPE = "application/problem+json"
+
+
+class FieldProblemSerializer(serializers.Serializer[Any]):
+    """One refusal: which field, a stable code, a sentence, and the values it speaks of."""
+
+    field = serializers.CharField()
+    code = serializers.CharField()
+    message = serializers.CharField()
+    values = serializers.DictField(child=serializers.CharField())
+
+
+class ProblemSerializer(serializers.Serializer[Any]):
+    type = serializers.CharField()
+    title = serializers.CharField()
+    status = serializers.IntegerField()
+    code = serializers.CharField()
+    detail = serializers.CharField()
+    errors = FieldProblemSerializer(many=True)
+
+
+class Refused(Exception):
+    """One or more core refusals of one request, with the style their lengths are said in."""
+
+    def __init__(self, errors: Iterable[PiecingError], style: Style | None = None) -> None:
+        self.errors = list(errors)
+        self.style = style or Style()
+        super().__init__(str(self.errors[0]) if self.errors else "refused")
+
+
+class Answer(Exception):
+    """A refusal that is not the core's; ``values`` per field say what is kept here."""
+
+    status: ClassVar[int] = 400
+    code: ClassVar[str] = "refused"
+    title: ClassVar[str] = "Refused"
+
+    def __init__(self, detail: str, values: dict[str, str] | None = None) -> None:
+        super().__init__(detail)
+        self.detail = detail
+        self.values = values or {}
+
+
+class ChangedElsewhere(Answer):
+    status = 409
+    code = "changed_elsewhere"
+    title = "Changed in another window"
+
+
+class NotHere(Answer):
+    status = 404
+    code = "not_here"
+    title = "Not here"
+
+
+def _body(status: int, code: str, title: str, detail: str, errors: list[dict[str, Any]]) -> dict[str, Any]:
+    return {"type": "about:blank", "title": title, "status": status, "code": code, "detail": detail, "errors": errors}
+
+
+def field_problem(error: PiecingError, style: Style) -> dict[str, Any]:
+    """A core refusal as one row of a problem's ``errors``."""
+    values = {k: style.text(v) if isinstance(v, Length) else str(v) for k, v in error.data.items()}
+    return {"field": error.field, "code": error.code, "message": error.said.text(style), "values": values}
+
+
+def _from_framework(detail: Any, field: str = "") -> list[dict[str, Any]]:
+    """DRF's nested details, flattened to one row a field."""
+    if isinstance(detail, dict):
+        return [row for k, v in detail.items() for row in _from_framework(v, f"{field}.{k}".strip("."))]
+    if isinstance(detail, list):
+        return [row for v in detail for row in _from_framework(v, field)]
+    code = getattr(detail, "code", "invalid")
+    return [{"field": field, "code": f"field_{code}", "message": str(detail), "values": {}}]
+
+
+def problem_response(exc: Exception, _context: dict[str, Any]) -> Response | None:
+    """DRF's exception handler."""
+    set_rollback()
+    body = _problem(exc)
+    return None if body is None else Response(body, status=body["status"], content_type=_TYPE)
+
+
+def _problem(exc: Exception) -> dict[str, Any] | None:
+    if isinstance(exc, PiecingError):
+        exc = Refused([exc])
+    if isinstance(exc, Refused):
+        rows = [field_problem(e, exc.style) for e in exc.errors]
+        return _body(422, rows[0]["code"], "This cannot be done", rows[0]["message"], rows)
+    if isinstance(exc, Answer):
+        rows = [
+            {"field": f, "code": exc.code, "message": exc.detail, "values": {"here": v}} for f, v in exc.values.items()
+        ]
+        return _body(exc.status, exc.code, exc.title, exc.detail, rows)
+    if isinstance(exc, Http404):
+        return _body(404, "not_here", "Not here", "There is nothing at this address. It may have been deleted.", [])
+    if isinstance(exc, exceptions.ValidationError):
+        rows = _from_framework(exc.detail)
+        return _body(400, "invalid_request", "Not understood", rows[0]["message"] if rows else "", rows)
+    if isinstance(exc, exceptions.APIException):
+        return _body(exc.status_code, str(exc.default_code), "Not understood", str(exc.detail), [])
+    return None
+
+
+def unknown_address(_request: HttpRequest) -> HttpResponse:
+    body = _body(404, "not_here", "Not here", "The API has no such address.", [])
+    return JsonResponse(body, status=404, content_type=_TYPE)

@@ -1,0 +1,135 @@
+"""Settings of a program that runs on the quilter's own computer, with no network beyond it."""
+
+import os
+import secrets
+import sys
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+
+HOME = Path(__file__).resolve().parent.parent.parent
+sys.path.insert(0, str(HOME / "core"))
+TESTING = "test" in sys.argv
+DATA = Path(os.environ.get("ENTRETOILE_DATA", HOME / "data"))
+WEB = HOME / "web" / "dist"
+
+
+def _secret_key() -> str:
+    """Made once and kept beside the database; nothing secret is in the repository."""
+    DATA.mkdir(parents=True, exist_ok=True)
+    kept = DATA / "secret_key"
+    if not kept.exists():
+        kept.write_text(secrets.token_urlsafe(50))
+        kept.chmod(0o600)
+    return kept.read_text()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = False
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "testserver"]
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+USE_TZ = True
+TIME_ZONE = "UTC"
+
+INSTALLED_APPS = [
+    "django.contrib.staticfiles",
+    "rest_framework",
+    "drf_spectacular",
+    "csp",
+    "workrooms",
+    "projects",
+    "readings",
+    "planning",
+    "mending",
+    "demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "common.middleware.SameOriginMiddleware",
+]
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [WEB],
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA / "entretoile.sqlite3",
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 10,
+            "init_command": "" if TESTING else "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
+        },
+        # A file, since the in-memory database is one connection shared by the threads of a live server.
+        "TEST": {"NAME": DATA / "test.sqlite3"},
+    }
+}
+
+STATIC_URL = "assets/"
+STATICFILES_DIRS = [WEB / "assets"] if (WEB / "assets").exists() else []
+STATIC_ROOT = DATA / "static"
+STATIC_ROOT.mkdir(parents=True, exist_ok=True)
+STORAGES = {"staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"}}
+WHITENOISE_USE_FINDERS = TESTING
+WHITENOISE_MAX_AGE = 31_536_000
+
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "font-src": [SELF],
+        "img-src": [SELF, "data:", "blob:"],
+        "connect-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+        "object-src": [NONE],
+    }
+}
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+
+REST_FRAMEWORK = {
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_AUTHENTICATION_CLASSES": [],
+    "DEFAULT_PERMISSION_CLASSES": [],
+    "UNAUTHENTICATED_USER": None,
+    "EXCEPTION_HANDLER": "common.problems.problem_response",
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Entretoile",
+    "DESCRIPTION": "Plans oversized cuts, trims true, and finds out why a block came out small.",
+    "VERSION": "0.1.0",
+    "SERVE_INCLUDE_SCHEMA": False,
+    "COMPONENT_SPLIT_REQUEST": True,
+    "ENUM_NAME_OVERRIDES": {
+        "MeasureEnum": "workrooms.models.MEASURES",
+        "SchoolEnum": "projects.models.SCHOOLS",
+        "SizeBasisEnum": "projects.models.SIZE_BASES",
+        "ValueEnum": "projects.models.VALUES",
+        "ReadingKindEnum": "readings.models.KINDS",
+        "CauseEnum": "mending.serializers.CAUSES",
+        "StatusEnum": "mending.serializers.STATUSES",
+    },
+}
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "ERROR" if TESTING else "WARNING"},
+}
+if TESTING:
+    LOGGING["loggers"] = {"django.request": {"level": "CRITICAL"}}

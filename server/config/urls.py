@@ -1,0 +1,29 @@
+"""Addresses: the API under /api/, everything else is the one page, which routes itself."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import include, path, re_path
+from django.views.decorators.cache import never_cache
+from drf_spectacular.views import SpectacularAPIView
+
+from common.problems import unknown_address
+from common.views import HealthView
+
+
+@never_cache
+def page(request: HttpRequest) -> HttpResponse:
+    """The built front end, rendered so that it carries this response's nonce."""
+    return render(request, "index.html")
+
+
+urlpatterns = [
+    path("api/health", HealthView.as_view()),
+    path("api/schema", SpectacularAPIView.as_view()),
+    path("api/", include("workrooms.urls")),
+    path("api/", include("projects.urls")),
+    path("api/", include("readings.urls")),
+    path("api/", include("planning.urls")),
+    path("api/", include("mending.urls")),
+    re_path(r"^api/.*$", unknown_address),
+    re_path(r"^(?!assets/).*$", page),
+]

@@ -1,0 +1,45 @@
+"""Reads of projects. Deleted ones are hidden everywhere except to ``restore``."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db.models import QuerySet
+
+from common.problems import NotHere
+from workrooms.models import Workroom
+
+from .models import Fabric, PlannedUnit, Project
+
+__all__ = ["get_fabric", "get_project", "get_unit", "projects_of"]
+
+_GONE = "There is nothing here. It may have been deleted in another window."
+
+
+def projects_of(room: Workroom) -> QuerySet[Project]:
+    """Newest change first; three queries with units and fabrics."""
+    return room.projects.filter(deleted_at=None).prefetch_related("units", "fabrics")
+
+
+def get_project(room: Workroom, key: UUID, *, deleted: bool = False) -> Project:
+    found = room.projects.prefetch_related("units", "fabrics").filter(pk=key)
+    project = (found if deleted else found.filter(deleted_at=None)).first()
+    if project is None:
+        raise NotHere(_GONE)
+    return project
+
+
+def get_unit(room: Workroom, key: UUID) -> PlannedUnit:
+    found = PlannedUnit.objects.select_related("project").filter(pk=key, project__workroom=room)
+    unit = found.filter(project__deleted_at=None).first()
+    if unit is None:
+        raise NotHere(_GONE)
+    return unit
+
+
+def get_fabric(room: Workroom, key: UUID) -> Fabric:
+    found = Fabric.objects.select_related("project").filter(pk=key, project__workroom=room)
+    fabric = found.filter(project__deleted_at=None).first()
+    if fabric is None:
+        raise NotHere(_GONE)
+    return fabric

@@ -1,0 +1,37 @@
+"""Rows to core values."""
+
+from __future__ import annotations
+
+from piecing.lengths import Length, Measure, Style
+from piecing.oversize import School
+from piecing.planning import Choices, finished_unit
+
+from .models import PlannedUnit, Project
+
+__all__ = ["choices_of", "finished_of", "style_of"]
+
+
+def style_of(project: Project) -> Style:
+    return Style(Measure(project.measure))
+
+
+def finished_of(unit: PlannedUnit) -> Length:
+    """The unit's finished size, from the unit itself or from the block it stands in."""
+    return finished_unit(unit.block_finished, unit.units_across) if unit.size_basis == "block" else unit.finished
+
+
+def choices_of(unit: PlannedUnit) -> Choices:
+    project = unit.project
+    return Choices(
+        finished=finished_of(unit),
+        kind=unit.kind,
+        method=unit.method,
+        school=School(unit.school),
+        count=unit.count,
+        seam_allowance=project.seam_allowance,
+        stitch=project.stitch,
+        fold=project.fold,
+        ruler_step=project.ruler_step,
+        own_margin=unit.own_margin,
+        cut=unit.cut,
+    )

@@ -1,0 +1,89 @@
+from typing import Any
+from uuid import UUID
+
+from drf_spectacular.utils import extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from workrooms.selectors import current_workroom
+from workrooms.serializers import ChangeSerializer
+
+from . import commands
+from .models import Project
+from .selectors import get_project, projects_of
+from .serializers import NewKeySerializer, NewProjectSerializer, ProjectSerializer
+from .translate import style_of
+
+
+def _out(project: Project, status: int = 200) -> Response:
+    return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=status)
+
+
+def _valid(serializer: Any) -> dict[str, Any]:
+    serializer.is_valid(raise_exception=True)
+    return dict(serializer.validated_data)
+
+
+class ProjectsView(APIView):
+    @extend_schema(operation_id="projects", responses=ProjectSerializer(many=True))
+    def get(self, _request: Request) -> Response:
+        rows = projects_of(current_workroom())
+        return Response([ProjectSerializer(p, context={"style": style_of(p)}).data for p in rows])
+
+    @extend_schema(operation_id="create_project", request=NewProjectSerializer, responses={201: ProjectSerializer})
+    def post(self, request: Request) -> Response:
+        body = _valid(NewProjectSerializer(data=request.data))
+        return _out(commands.create_project(current_workroom(), body["id"], body.get("name")), 201)
+
+
+class ProjectView(APIView):
+    @extend_schema(operation_id="project", responses=ProjectSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        return _out(get_project(current_workroom(), key))
+
+    @extend_schema(operation_id="change_project", request=ChangeSerializer, responses=ProjectSerializer)
+    def patch(self, request: Request, key: UUID) -> Response:
+        body = _valid(ChangeSerializer(data=request.data))
+        return _out(commands.change_project(current_workroom(), key, body["changes"], body["seen"]))
+
+    @extend_schema(operation_id="delete_project", responses=ProjectSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.delete_project(current_workroom(), key))
+
+
+class RestoreProjectView(APIView):
+    @extend_schema(operation_id="restore_project", request=None, responses=ProjectSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.restore_project(current_workroom(), key))
+
+
+class ArchiveProjectView(APIView):
+    @extend_schema(operation_id="archive_project", request=None, responses=ProjectSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.archive_project(current_workroom(), key, True))
+
+    @extend_schema(operation_id="unarchive_project", responses=ProjectSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.archive_project(current_workroom(), key, False))
+
+
+class DuplicateProjectView(APIView):
+    @extend_schema(operation_id="duplicate_project", request=NewKeySerializer, responses={201: ProjectSerializer})
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(NewKeySerializer(data=request.data))
+        return _out(commands.duplicate_project(current_workroom(), key, body["id"]), 201)
+
+
+class UnitView(APIView):
+    @extend_schema(operation_id="change_unit", request=ChangeSerializer, responses=ProjectSerializer)
+    def patch(self, request: Request, key: UUID) -> Response:
+        body = _valid(ChangeSerializer(data=request.data))
+        return _out(commands.change_unit(current_workroom(), key, body["changes"], body["seen"]))
+
+
+class FabricView(APIView):
+    @extend_schema(operation_id="change_fabric", request=ChangeSerializer, responses=ProjectSerializer)
+    def patch(self, request: Request, key: UUID) -> Response:
+        body = _valid(ChangeSerializer(data=request.data))
+        return _out(commands.change_fabric(current_workroom(), key, body["changes"], body["seen"]))

@@ -1,0 +1,113 @@
+"""Changes to readings. One function, one transaction."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
+
+from common.patches import Reader, apply_changes
+from common.problems import Refused
+from piecing.diagnosis import ReadingKind
+from piecing.errors import CountOutOfRange, PiecingError, UnknownChoice
+from piecing.lengths import Length, Measure, Style, parse_length
+from projects.models import PlannedUnit
+from projects.selectors import get_unit
+from projects.translate import style_of
+from workrooms.models import Workroom
+
+from .models import ReadingRow
+from .selectors import get_reading
+from .translate import reading_of
+
+__all__ = ["delete_reading", "put_reading", "reading_readers", "restore_reading"]
+
+
+def _kind(value: Any) -> str:
+    try:
+        return ReadingKind(value).value
+    except ValueError:
+        raise UnknownChoice(
+            "“{given}” is no kind of reading. Known: {known}.",
+            given=str(value)[:40],
+            known=", ".join(k.value for k in ReadingKind),
+        ) from None
+
+
+def _count(value: Any) -> int | None:
+    text = "" if value is None else str(value).strip()
+    if not text:
+        return None
+    if not text.isdecimal() or len(text) > 4:
+        raise CountOutOfRange("The number of units is a whole number, such as 4.", given=text[:20])
+    return int(text)
+
+
+def reading_readers(measure: Measure) -> dict[str, Reader]:
+    def length(value: Any) -> Length:
+        return parse_length(str(value if value is not None else ""), measure)
+
+    return {
+        "kind": _kind,
+        "value": length,
+        "row_units": _count,
+        "whole": lambda v: None if v is None or not str(v).strip() else length(v),
+        "note": lambda v: str(v or "").strip()[:200],
+    }
+
+
+def _clear_what_does_not_belong(row: ReadingRow) -> None:
+    if row.kind != ReadingKind.ROW_LENGTH:
+        row.row_units = None
+    if row.kind != ReadingKind.STRIP_TEST:
+        row.whole = None
+
+
+def _show(style: Style) -> Any:
+    return lambda _f, v: style.text(v) if isinstance(v, Length) else "" if v is None else str(v)
+
+
+def next_order(unit: PlannedUnit) -> int:
+    return (unit.readings.aggregate(last=Max("order"))["last"] or 0) + 1
+
+
+@transaction.atomic
+def put_reading(
+    room: Workroom, unit_key: UUID, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]
+) -> ReadingRow:
+    """Write a new reading or change one; sending the same one twice leaves one."""
+    unit = get_unit(room, unit_key)
+    style = style_of(unit.project)
+    row = ReadingRow.objects.filter(pk=key, unit=unit).first()
+    new = row is None
+    row = row or ReadingRow(pk=key, unit=unit, order=next_order(unit), note="")
+    try:
+        wanted = {"kind": None, "value": "", **changes} if new else changes
+        apply_changes(row, reading_readers(style.measure), wanted, {} if new else seen, style, _show(style))
+        _clear_what_does_not_belong(row)
+        reading_of(row)
+    except PiecingError as refusal:
+        raise Refused([refusal.at("value")], style) from None
+    row.save(force_insert=new)
+    return row
+
+
+@transaction.atomic
+def delete_reading(room: Workroom, key: UUID) -> ReadingRow:
+    """Hidden, not erased: ``restore_reading`` is the undo."""
+    row = get_reading(room, key, deleted=True)
+    row.deleted_at = timezone.now()
+    row.save(update_fields=["deleted_at"])
+    return row
+
+
+@transaction.atomic
+def restore_reading(room: Workroom, key: UUID) -> ReadingRow:
+    row = get_reading(room, key, deleted=True)
+    row.deleted_at = None
+    row.save(update_fields=["deleted_at"])
+    return row
