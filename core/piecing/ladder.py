@@ -74,9 +74,9 @@ def ladder(plan: UnitPlan, measure: Measure = Measure.INCHES, readings: Iterable
 
 def _rungs(plan: UnitPlan, scale: Ladder) -> tuple[Rung, ...]:
     losses = (
-        ("cut", plan.cut, plan.cut - plan.raw, "taken by the diagonal seam"),
-        ("raw", plan.raw, plan.raw - plan.target, "trimmed away"),
-        ("trimmed", plan.target, plan.target - plan.finished, "taken by the seams to its neighbours"),
+        ("cut", plan.cut, plan.cut - plan.raw, "to the diagonal seam"),
+        ("raw", plan.raw, plan.raw - plan.target, "trimmed off"),
+        ("trimmed", plan.target, plan.target - plan.finished, "to the joining seams"),
         ("finished", plan.finished, None, ""),
     )
     return tuple(Rung(name, size, scale.place(size).at, loss, why) for name, size, loss, why in losses)

@@ -15,6 +15,9 @@ __all__ = ["LengthField"]
 class LengthField(models.CharField):  # type: ignore[type-arg]
     """A rational ``Length``, kept as inches in lowest terms (``31/8``), so that nothing is ever rounded."""
 
+    _pyi_private_set_type: Length | str  # type: ignore[assignment]
+    _pyi_private_get_type: Length  # type: ignore[assignment]
+
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         kwargs["max_length"] = 40
         super().__init__(*args, **kwargs)

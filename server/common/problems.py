@@ -42,7 +42,7 @@ class ProblemSerializer(serializers.Serializer[Any]):
     status = serializers.IntegerField()
     code = serializers.CharField()
     detail = serializers.CharField()
-    errors = FieldProblemSerializer(many=True)
+    errors = FieldProblemSerializer(many=True)  # type: ignore[assignment]
 
 
 class Refused(Exception):

@@ -86,7 +86,7 @@ class DimensionSerializer(serializers.Serializer[Any]):
     start = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
     end = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
     at = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment]
 
 
 class DrawingSerializer(serializers.Serializer[Any]):

@@ -26,6 +26,7 @@ class EstimateField(serializers.Field):  # type: ignore[type-arg]
 
 class CauseEstimateSerializer(serializers.Serializer[Any]):
     cause = serializers.ChoiceField(choices=CAUSES)
+    said = SaidField()
     mean = EstimateField()
     low = EstimateField()
     high = EstimateField()

@@ -78,6 +78,7 @@ class OfferSerializer(serializers.Serializer[Any]):
 class PicturesSerializer(serializers.Serializer[Any]):
     cut = DrawingField()
     sewn = DrawingField()
+    corner = DrawingField()
     trimmed = DrawingField()
 
 

@@ -74,12 +74,12 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
     project.pk, project._state.adding = key, True
     project.name, project.archived_at = _free_name(room, f"{project.name[:100]}, again"), None
     project.save()
-    for row in [*units, *fabrics]:
-        row.pk, row._state.adding, row.project = None, True, project
     for unit in units:
+        unit._state.adding, unit.project = True, project
         unit.id = PlannedUnit._meta.get_field("id").get_default()
         unit.save()
     for fabric in fabrics:
+        fabric._state.adding, fabric.project = True, project
         fabric.id = Fabric._meta.get_field("id").get_default()
         fabric.save()
     return get_project(room, key)

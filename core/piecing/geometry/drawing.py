@@ -78,7 +78,8 @@ class Sketch:
         return self.line(role, (x1 - dx * beyond, y1 - dy * beyond), (x2 + dx * beyond, y2 + dy * beyond))
 
     def dimension(self, start: Point, end: Point, at: Point, label: Said) -> Sketch:
-        self._dimensions.append(Dimension(*_down((start, end, at)), label))
+        down = _down((start, end, at))
+        self._dimensions.append(Dimension(down[0], down[1], down[2], label))
         return self
 
     def drawn(self, window: tuple[float, float, float, float], alt: Said) -> Drawing:

@@ -184,7 +184,7 @@ class _Closed:
             Line((self.corner, self.corner), (0.0, self.corner)),
         )
         halves = [trim(Piece((Patch(self.triangle, role),)), *kept)[0] for role in ("a", "b")]
-        unit = sew(*halves, self.long_edge, float(self.plan.choices.seam.take_up)).at_origin()
+        unit = sew(halves[0], halves[1], self.long_edge, float(self.plan.choices.seam.take_up)).at_origin()
         if snipped:
             unit, _ = trim(unit, *edges_of(rectangle(*unit.extent[2:])))
         _, _, right, top = bounds([p.outline for p in unit.faces])

@@ -18,8 +18,11 @@ __all__ = ["UnitPictures", "edges_of", "pictures", "trim_box"]
 
 @dataclass(frozen=True, slots=True)
 class UnitPictures:
+    """``corner`` is the sewn unit's upper right corner, enlarged so that the margin can be seen."""
+
     cut: Drawing
     sewn: Drawing
+    corner: Drawing
     trimmed: Drawing
 
 
@@ -43,6 +46,7 @@ def pictures(plan: UnitPlan) -> UnitPictures:
     return UnitPictures(
         _cut(plan, side, pad),
         _sewn(plan, raw, _window(float(plan.raw), side, pad)),
+        _corner(plan, raw),
         _trimmed(plan, raw, _window(float(plan.raw), side, pad)),
     )
 
@@ -98,7 +102,7 @@ def _sewn(plan: UnitPlan, raw: Piece, window: tuple[float, float, float, float])
     _bottom(sketch, (0.0, 0.0), (side, 0.0), pad, Said("{size}", size=plan.raw))
     height = side * 0.5
     sketch.dimension(
-        (side - margin, height), (side, height), (side + pad * 0.2, height), Said("{size}", size=plan.margin)
+        (side - margin, height), (side, height), (side + pad * 0.55, height), Said("{size}", size=plan.margin)
     )
     return sketch.drawn(
         window,
@@ -107,6 +111,24 @@ def _sewn(plan: UnitPlan, raw: Piece, window: tuple[float, float, float, float])
             raw=plan.raw,
             margin=plan.margin,
         ),
+    )
+
+
+def _corner(plan: UnitPlan, raw: Piece) -> Drawing:
+    side, margin = float(plan.raw), float(plan.margin)
+    reach = max(3.2 * margin, side * 0.06)
+    low, high = side - reach, side + reach * 0.55
+    height = side - reach * 0.72
+    sketch = Sketch().piece(raw).polygon("target", trim_box(plan))
+    sketch.dimension(
+        (side - margin, height),
+        (side, height),
+        (side - margin / 2, height + reach * 0.22),
+        Said("{size}", size=plan.margin),
+    )
+    return sketch.drawn(
+        (low, low, high, high),
+        Said("One corner enlarged: {margin} to trim between the raw edge and the trim line.", margin=plan.margin),
     )
 
 
