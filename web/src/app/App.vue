@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { NConfigProvider, NDialogProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
+import { RouterLink, RouterView } from 'vue-router'
+
+import ClashDialog from '@/shared/ui/ClashDialog.vue'
+import OutboxNotice from '@/shared/ui/OutboxNotice.vue'
+
+import mark from './mark.svg'
+import { theme } from './theme'
+</script>
+
+<template>
+  <NConfigProvider :theme-overrides="theme">
+    <NGlobalStyle />
+    <NMessageProvider placement="bottom" :keep-alive-on-hover="true">
+      <NDialogProvider>
+        <a class="skip" href="#main">Skip to the work</a>
+        <header class="top">
+          <RouterLink to="/" class="name"
+            ><img :src="mark" alt="" width="26" height="26" /> Entretoile</RouterLink
+          >
+          <nav aria-label="Around the workroom">
+            <RouterLink to="/">Projects</RouterLink>
+            <RouterLink to="/settings">Settings</RouterLink>
+          </nav>
+        </header>
+        <OutboxNotice />
+        <RouterView />
+        <ClashDialog />
+      </NDialogProvider>
+    </NMessageProvider>
+  </NConfigProvider>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: 0 24px;
+  height: 46px;
+  background: var(--mat-deep);
+  color: var(--chalk);
+}
+
+.top a {
+  color: var(--chalk);
+  text-decoration: none;
+}
+
+.name {
+  display: inline-flex;
+  align-items: center;
+  gap: 10px;
+  font-size: 20px;
+  font-weight: 600;
+  font-stretch: 88%;
+}
+
+nav {
+  display: flex;
+  gap: 22px;
+}
+
+nav a {
+  padding: 4px 2px;
+  border-bottom: 2px dashed transparent;
+}
+
+nav a.router-link-exact-active,
+nav a:hover {
+  border-bottom-color: var(--oilskin);
+}
+</style>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui'
+import { computed, ref, toRef } from 'vue'
+
+import type { PlannedUnit, Project } from '@/shared/api/client'
+import PlanMissing from '@/shared/ui/PlanMissing.vue'
+import SizeLadder, { type Pin } from '@/shared/ui/SizeLadder.vue'
+import { readingWords } from '@/shared/lib/words'
+
+import { useCheck } from './api'
+import QuickEntry from './QuickEntry.vue'
+import ReadingsTable from './ReadingsTable.vue'
+import SheetDialog from './SheetDialog.vue'
+
+const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
+const { data, error } = useCheck(() => props.unit.id)
+const unitId = computed(() => props.unit.id)
+const lit = ref<string | null>(null)
+const pasting = ref(false)
+
+const pins = computed<Pin[]>(() =>
+  (data.value?.readings ?? [])
+    .filter((r) => r.rung !== null && r.at !== null)
+    .map((r) => ({
+      id: r.id,
+      rung: r.rung!,
+      at: r.at!,
+      label: `${readingWords[r.kind]?.name} ${r.value.pretty}, ${r.said}`,
+      off: r.off,
+    })),
+)
+const project = toRef(props, 'project')
+</script>
+
+<template>
+  <main id="main">
+    <h2 class="visually-hidden">Check</h2>
+    <PlanMissing v-if="error && !data" :error="error" :project="project.id" />
+    <div v-else-if="data" class="check">
+      <QuickEntry :unit="unitId" :targets="data.targets" />
+      <div class="found">
+        <section class="sheet" aria-label="Readings on the ladder">
+          <SizeLadder :ladder="data.ladder" :pins="pins" :lit="lit" />
+        </section>
+        <section class="sheet" aria-label="Readings">
+          <div class="head">
+            <h3>Readings</h3>
+            <div class="sheets">
+              <NButton size="small" @click="pasting = true">Paste or open CSV</NButton>
+              <a class="download" :href="`/api/units/${unitId}/readings.csv`" download>Save as CSV</a>
+            </div>
+          </div>
+          <ReadingsTable :unit="unitId" :readings="data.readings" @light="lit = $event" />
+        </section>
+      </div>
+      <SheetDialog v-model:show="pasting" :unit="unitId" />
+    </div>
+    <p v-else class="waiting">Fetching the readings…</p>
+  </main>
+</template>
+
+<style scoped>
+.check {
+  display: grid;
+  grid-template-columns: 330px minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+
+.found {
+  display: grid;
+  gap: 12px;
+}
+
+.head,
+.sheets {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 14px;
+}
+
+.waiting {
+  color: var(--chalk);
+}
+
+@media (width <= 960px) {
+  .check {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,1 @@
+export { default as CheckPage } from './CheckPage.vue'

@@ -1,0 +1,1 @@
+export { default as MendPage } from './MendPage.vue'

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { NInput } from 'naive-ui'
+import { reactive, watch } from 'vue'
+
+import type { Project, Schemas } from '@/shared/api/client'
+import { useOutbox } from '@/shared/api/outbox'
+
+const props = defineProps<{ project: Project }>()
+const { send } = useOutbox()
+type Fabric = Schemas['Fabric']
+type Field = 'name' | 'colour' | 'value'
+
+const typed = reactive<Record<string, Record<Field, string>>>({})
+const pick = (f: Fabric) => ({ name: f.name, colour: f.colour, value: f.value as string })
+const base: Record<string, Record<Field, string>> = {}
+
+watch(
+  () => props.project.fabrics,
+  (fabrics) => {
+    for (const f of fabrics) {
+      const now = pick(f)
+      const mine = typed[f.id]
+      const was = base[f.id]
+      typed[f.id] = mine && was ? merged(mine, was, now) : now
+      base[f.id] = now
+    }
+  },
+  { immediate: true },
+)
+
+function merged(mine: Record<Field, string>, was: Record<Field, string>, now: Record<Field, string>) {
+  const out = { ...now }
+  for (const k of Object.keys(out) as Field[]) if (mine[k] !== was[k]) out[k] = mine[k]
+  return out
+}
+
+const save = useDebounceFn((id: string) => {
+  const mine = typed[id]
+  const was = base[id]
+  if (!mine || !was) return
+  const fields = (Object.keys(mine) as Field[]).filter(
+    (k) => mine[k] !== was[k] && (k !== 'name' || mine[k].trim()),
+  )
+  if (!fields.length) return
+  const changes = Object.fromEntries(fields.map((k) => [k, mine[k]]))
+  const seen = Object.fromEntries(fields.map((k) => [k, was[k]]))
+  base[id] = { ...was, ...(changes as Record<Field, string>) }
+  send({ kind: 'change_fabric', project: props.project.id, fabric: id, changes, seen })
+}, 400)
+
+function set(id: string, field: Field, value: string) {
+  const row = typed[id]
+  if (!row) return
+  row[field] = value
+  void save(id)
+}
+</script>
+
+<template>
+  <div class="fabrics" role="group" aria-label="Fabrics">
+    <div v-for="f in project.fabrics" :key="f.id" class="fabric">
+      <input
+        type="color"
+        :value="typed[f.id]?.colour"
+        :aria-label="`Colour of fabric ${f.role.toUpperCase()}`"
+        @input="set(f.id, 'colour', ($event.target as HTMLInputElement).value)"
+      />
+      <NInput
+        :value="typed[f.id]?.name"
+        :maxlength="80"
+        :input-props="{ 'aria-label': `Name of fabric ${f.role.toUpperCase()}` }"
+        @update:value="set(f.id, 'name', $event)"
+      />
+      <select
+        :value="typed[f.id]?.value"
+        :aria-label="`Value of fabric ${f.role.toUpperCase()}`"
+        @change="set(f.id, 'value', ($event.target as HTMLSelectElement).value)"
+      >
+        <option value="light">light</option>
+        <option value="medium">medium</option>
+        <option value="dark">dark</option>
+      </select>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.fabrics {
+  display: grid;
+  gap: 8px;
+}
+
+.fabric {
+  display: grid;
+  grid-template-columns: 40px minmax(0, 1fr) 98px;
+  gap: 8px;
+}
+
+input[type='color'] {
+  width: 40px;
+  height: 40px;
+  padding: 0;
+  border: 1px solid var(--ink);
+  background: none;
+}
+
+select {
+  font: inherit;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+  padding: 0 6px;
+}
+</style>

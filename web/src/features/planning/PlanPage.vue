@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { computed, toRef } from 'vue'
+
+import type { PlannedUnit, Project } from '@/shared/api/client'
+import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import Len from '@/shared/ui/Len.vue'
+import SizeLadder from '@/shared/ui/SizeLadder.vue'
+
+import ChoicesPanel from './ChoicesPanel.vue'
+import CutList from './CutList.vue'
+import SchoolsTable from './SchoolsTable.vue'
+import { usePlanDraft } from './usePlanDraft'
+
+const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
+const { draft, last, problems } = usePlanDraft(toRef(props, 'project'), toRef(props, 'unit'))
+
+const stages = computed(() => {
+  const p = last.value?.pictures
+  return p
+    ? [
+        { title: 'Cut and paired', drawing: p.cut },
+        { title: 'Sewn and pressed', drawing: p.sewn },
+        { title: 'Trimmed', drawing: p.trimmed },
+      ]
+    : []
+})
+</script>
+
+<template>
+  <main id="main" class="plan">
+    <h2 class="visually-hidden">Plan</h2>
+    <ChoicesPanel :model-value="draft" class="choices" :problems="problems" :project="project" />
+    <div class="result" aria-live="off">
+      <section v-if="last?.ladder && last.plan" class="sheet" aria-label="Sizes">
+        <SizeLadder :ladder="last.ladder" />
+        <hr class="basted" />
+        <div class="stages">
+          <figure v-for="s in stages" :key="s.title">
+            <CoreDrawing :drawing="s.drawing" :colours="colours" :width="176" />
+            <figcaption>{{ s.title }}</figcaption>
+          </figure>
+          <figure v-if="last.pictures" class="lens">
+            <CoreDrawing :drawing="last.pictures.corner" :colours="colours" :width="128" round />
+            <figcaption><Len :of="last.plan.margin" about /> a side to trim</figcaption>
+          </figure>
+        </div>
+        <ul v-if="last.plan.notes.length" class="notes">
+          <li v-for="n in last.plan.notes" :key="n.code" :class="{ serious: n.serious }">
+            {{ n.serious ? 'Take care: ' : '' }}{{ n.said }}
+          </li>
+        </ul>
+      </section>
+      <section v-else class="sheet">
+        <h2>No plan yet</h2>
+        <p>{{ Object.values(problems)[0] ?? 'Give a size to begin.' }}</p>
+      </section>
+      <SchoolsTable v-if="last" v-model="draft.school" :offers="last.offers" :own-cut="!!draft.cut.trim()" />
+      <CutList v-if="last?.plan" :plan="last.plan" :seam-cost="last.seam_cost" :fabrics="project.fabrics" />
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.plan {
+  display: grid;
+  grid-template-columns: 318px minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+
+.result {
+  display: grid;
+  gap: 12px;
+}
+
+.stages {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 176px)) minmax(0, 170px);
+  justify-content: space-between;
+  gap: 14px;
+  align-items: end;
+}
+
+figure {
+  margin: 0;
+}
+
+.lens {
+  display: grid;
+  justify-items: center;
+  gap: 14px;
+}
+
+figcaption {
+  text-align: center;
+  color: var(--ink-soft);
+}
+
+.notes {
+  margin: 12px 0 0;
+  padding-left: 20px;
+}
+
+@media (width <= 1000px) {
+  .plan {
+    grid-template-columns: 1fr;
+  }
+}
+
+@media (width <= 700px) {
+  .stages {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

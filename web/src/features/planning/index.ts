@@ -1,0 +1,1 @@
+export { default as PlanPage } from './PlanPage.vue'

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { NButton, useMessage } from 'naive-ui'
+import { computed, h, ref } from 'vue'
+import { useRouter } from 'vue-router'
+
+import type { Project } from '@/shared/api/client'
+import { useOutbox } from '@/shared/api/outbox'
+
+import { useProjects } from './api'
+import ProjectRow from './ProjectRow.vue'
+
+const { data, isPending, error } = useProjects()
+const { send, sent } = useOutbox()
+const router = useRouter()
+const message = useMessage()
+const showArchive = ref(false)
+
+const live = computed(() => (data.value ?? []).filter((p) => !p.archived))
+const archived = computed(() => (data.value ?? []).filter((p) => p.archived))
+
+async function begin() {
+  const project = crypto.randomUUID()
+  await sent({ kind: 'create_project', project })
+  await router.push({ name: 'plan', params: { project } })
+}
+
+function remove(p: Project) {
+  send({ kind: 'delete_project', project: p.id })
+  const note = message.info(
+    () =>
+      h('span', [
+        `“${p.name}” was deleted. `,
+        h(
+          NButton,
+          {
+            size: 'small',
+            onClick: () => {
+              send({ kind: 'restore_project', project: p.id })
+              note.destroy()
+            },
+          },
+          () => 'Undo',
+        ),
+      ]),
+    { duration: 15_000, closable: true },
+  )
+}
+</script>
+
+<template>
+  <main id="main" class="page">
+    <div class="head">
+      <h1>On the table</h1>
+      <NButton v-if="live.length" type="primary" @click="begin">Plan another unit</NButton>
+    </div>
+    <p v-if="isPending && !error" class="on-mat">Looking for your projects…</p>
+    <section v-else-if="!live.length" class="sheet empty">
+      <h2>Nothing is cut yet</h2>
+      <p>
+        Say how large a unit should finish. You are shown how large to cut, what to trim to, what the ruler
+        should read on the way, and, from what it does read, what went wrong and what to do about it.
+      </p>
+      <NButton type="primary" size="large" @click="begin">Plan a first unit</NButton>
+    </section>
+    <ul v-else class="rows">
+      <ProjectRow
+        v-for="p in live"
+        :key="p.id"
+        :project="p"
+        @duplicate="send({ kind: 'duplicate_project', source: p.id, project: $event })"
+        @archive="send({ kind: 'archive_project', project: p.id })"
+        @remove="remove(p)"
+      />
+    </ul>
+    <template v-if="archived.length">
+      <NButton text class="archive-door" :aria-expanded="showArchive" @click="showArchive = !showArchive">
+        {{ showArchive ? 'Hide' : 'Show' }} the archive ({{ archived.length }})
+      </NButton>
+      <ul v-if="showArchive" class="rows">
+        <ProjectRow
+          v-for="p in archived"
+          :key="p.id"
+          :project="p"
+          @duplicate="send({ kind: 'duplicate_project', source: p.id, project: $event })"
+          @archive="send({ kind: 'unarchive_project', project: p.id })"
+          @remove="remove(p)"
+        />
+      </ul>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1040px;
+  margin: 0 auto;
+  padding: 28px 24px 48px;
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 18px;
+}
+
+h1,
+.on-mat,
+.archive-door {
+  color: var(--chalk);
+}
+
+.archive-door {
+  margin: 22px 0 12px;
+}
+
+.empty {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+  max-width: 620px;
+  padding: 28px;
+}
+
+.rows {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+}
+</style>

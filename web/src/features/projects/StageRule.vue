@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { RouterLink } from 'vue-router'
+
+defineProps<{ project: string }>()
+
+/** The stages as marks on a steel rule, in working order. */
+const stages = [
+  { name: 'plan', title: 'Plan', line: 'what to cut' },
+  { name: 'trim', title: 'Trim', line: 'to the target' },
+  { name: 'check', title: 'Check', line: 'what the ruler reads' },
+  { name: 'mend', title: 'Mend', line: 'why, and what now' },
+]
+</script>
+
+<template>
+  <nav class="stages" aria-label="Stages of the work">
+    <RouterLink v-for="(s, i) in stages" :key="s.name" :to="{ name: s.name, params: { project } }">
+      <b aria-hidden="true">{{ i + 1 }}</b>
+      <span class="title">{{ s.title }}</span>
+      <span class="line">{{ s.line }}</span>
+    </RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.stages {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  background: var(--steel-mid);
+  border: 1px solid var(--mat-deep);
+  border-radius: 2px;
+}
+
+a {
+  position: relative;
+  display: grid;
+  grid-template-columns: auto 1fr;
+  column-gap: 10px;
+  padding: 5px 12px 15px;
+  color: var(--ink);
+  text-decoration: none;
+  border-left: 2px solid var(--ink);
+  line-height: 1.15;
+  /* the rule's own marks */
+  background:
+    repeating-linear-gradient(90deg, var(--ink) 0 1px, transparent 1px 12.5%) left bottom / 100% 6px no-repeat,
+    repeating-linear-gradient(90deg, var(--ink) 0 1px, transparent 1px 50%) left bottom / 100% 11px no-repeat;
+}
+
+a:first-child {
+  border-left: 0;
+}
+
+b {
+  grid-row: span 2;
+  font-size: 28px;
+  font-weight: 550;
+  font-stretch: 88%;
+  align-self: center;
+}
+
+.title {
+  font-weight: 650;
+}
+
+.line {
+  font-size: 15px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.router-link-active {
+  background-color: var(--oilskin);
+}
+
+@media (width <= 620px) {
+  .line {
+    display: none;
+  }
+
+  b {
+    font-size: 20px;
+    grid-row: span 1;
+  }
+}
+</style>

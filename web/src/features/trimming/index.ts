@@ -1,0 +1,1 @@
+export { default as TrimPage } from './TrimPage.vue'

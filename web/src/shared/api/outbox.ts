@@ -1,0 +1,177 @@
+import { persistQueryClient } from '@tanstack/query-persist-client-core'
+import { createSyncStoragePersister } from '@tanstack/query-sync-storage-persister'
+import { MutationCache, QueryClient, useMutation, useMutationState } from '@tanstack/vue-query'
+import { computed, reactive, shallowRef } from 'vue'
+
+import { api, Refusal, ServerAway, taken, type Schemas } from './client'
+
+type Typed = Record<string, string | number | null>
+interface Edit {
+  changes: Typed
+  seen: Typed
+}
+
+/** Everything the quilter can change, as plain data: kept in this browser until the server has it. */
+export type Outgoing =
+  | ({ kind: 'change_project'; project: string } & Edit)
+  | ({ kind: 'change_unit'; project: string; unit: string } & Edit)
+  | ({ kind: 'change_fabric'; project: string; fabric: string } & Edit)
+  | ({ kind: 'change_workroom' } & Edit)
+  | { kind: 'create_project'; project: string; name?: string }
+  | { kind: 'duplicate_project'; project: string; source: string }
+  | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
+  | ({ kind: 'put_reading'; unit: string; reading: string } & Edit)
+  | { kind: 'delete_reading' | 'restore_reading'; unit: string; reading: string }
+
+export interface Clash {
+  outgoing: Extract<Outgoing, Edit>
+  fields: { field: string; here: string; mine: string }[]
+}
+
+const key = (k: string) => ({ params: { path: { key: k } } })
+
+function deliver(o: Outgoing): Promise<unknown> {
+  switch (o.kind) {
+    case 'change_project':
+      return taken(
+        api.PATCH('/api/projects/{key}', { ...key(o.project), body: { changes: o.changes, seen: o.seen } }),
+      )
+    case 'change_unit':
+      return taken(
+        api.PATCH('/api/units/{key}', { ...key(o.unit), body: { changes: o.changes, seen: o.seen } }),
+      )
+    case 'change_fabric':
+      return taken(
+        api.PATCH('/api/fabrics/{key}', { ...key(o.fabric), body: { changes: o.changes, seen: o.seen } }),
+      )
+    case 'change_workroom':
+      return taken(api.PATCH('/api/workroom', { body: { changes: o.changes, seen: o.seen } }))
+    case 'create_project':
+      return taken(api.POST('/api/projects', { body: { id: o.project, name: o.name ?? '' } }))
+    case 'duplicate_project':
+      return taken(api.POST('/api/projects/{key}/duplicates', { ...key(o.source), body: { id: o.project } }))
+    case 'delete_project':
+      return taken(api.DELETE('/api/projects/{key}', key(o.project)))
+    case 'restore_project':
+      return taken(api.POST('/api/projects/{key}/restore', key(o.project)))
+    case 'archive_project':
+      return taken(api.POST('/api/projects/{key}/archived', key(o.project)))
+    case 'unarchive_project':
+      return taken(api.DELETE('/api/projects/{key}/archived', key(o.project)))
+    case 'put_reading':
+      return taken(
+        api.PUT('/api/units/{unit}/readings/{key}', {
+          params: { path: { unit: o.unit, key: o.reading } },
+          body: { changes: o.changes, seen: o.seen },
+        }),
+      )
+    case 'delete_reading':
+      return taken(
+        api.DELETE('/api/units/{unit}/readings/{key}', {
+          params: { path: { unit: o.unit, key: o.reading } },
+        }),
+      )
+    case 'restore_reading':
+      return taken(
+        api.POST('/api/units/{unit}/readings/{key}/restore', {
+          params: { path: { unit: o.unit, key: o.reading } },
+        }),
+      )
+  }
+}
+
+/** Changes another window made first, waiting for a choice; and refusals of what was sent later. */
+export const clash = shallowRef<Clash | null>(null)
+export const refused = reactive<{ outgoing: Outgoing; refusal: Refusal }[]>([])
+
+function keep(client: QueryClient, o: Outgoing, data: unknown) {
+  if (o.kind.endsWith('reading')) {
+    const unit = (o as { unit: string }).unit
+    client.setQueryData(['check', unit], data)
+    void client.invalidateQueries({ queryKey: ['diagnosis', unit] })
+    void client.invalidateQueries({ queryKey: ['plan'] })
+    return
+  }
+  if (o.kind === 'change_workroom') {
+    client.setQueryData(['workroom'], data)
+    return
+  }
+  const project = data as Schemas['Project']
+  client.setQueryData(['project', project.id], project)
+  void client.invalidateQueries({ queryKey: ['projects'] })
+  for (const unit of project.units)
+    for (const room of ['trim', 'check', 'diagnosis'])
+      void client.invalidateQueries({ queryKey: [room, unit.id] })
+}
+
+function refuse(client: QueryClient, o: Outgoing, error: Error) {
+  if (!(error instanceof Refusal)) return
+  if (error.problem.code === 'changed_elsewhere' && 'changes' in o) {
+    const fields = error.problem.errors.map((e) => ({
+      field: e.field,
+      here: e.values.here ?? '',
+      mine: String(o.changes[e.field] ?? ''),
+    }))
+    clash.value = { outgoing: o, fields }
+    if ('project' in o) void client.invalidateQueries({ queryKey: ['project', o.project] })
+    return
+  }
+  refused.push({ outgoing: o, refusal: error })
+}
+
+/** The query client, its outbox read back from this browser and emptied as soon as the server answers. */
+export function openOutbox(): QueryClient {
+  const mutationCache: MutationCache = new MutationCache({
+    onSuccess: (data, o) => keep(client, o as Outgoing, data),
+    onError: (error, o) => refuse(client, o as Outgoing, error),
+  })
+  const client: QueryClient = new QueryClient({
+    mutationCache,
+    defaultOptions: {
+      queries: { staleTime: 5_000, retry: (n, e) => e instanceof ServerAway && n < 100, retryDelay: 500 },
+    },
+  })
+  client.setMutationDefaults(['send'], {
+    mutationFn: (o: unknown) => deliver(o as Outgoing),
+    scope: { id: 'outbox' },
+    retry: (_n: number, e: Error) => e instanceof ServerAway,
+    retryDelay: 300,
+  })
+  const persister = createSyncStoragePersister({
+    storage: window.localStorage,
+    key: 'entretoile.outbox',
+    throttleTime: 0,
+    // What was under way when the page went is sent again; the server takes a second copy as the same one.
+    serialize: (kept) => {
+      for (const m of kept.clientState.mutations) m.state.isPaused = true
+      return JSON.stringify(kept)
+    },
+  })
+  const [, restored] = persistQueryClient({
+    // Same class; the Vue package only hides its private parts behind a type of its own.
+    queryClient: client as unknown as Parameters<typeof persistQueryClient>[0]['queryClient'],
+    persister,
+    maxAge: Infinity,
+    dehydrateOptions: {
+      shouldDehydrateQuery: () => false,
+      shouldDehydrateMutation: (m) => m.state.status === 'pending',
+    },
+  })
+  void restored.then(() => client.resumePausedMutations())
+  return client
+}
+
+/** Hand something over to be sent, now or when the server is back. */
+export function useOutbox() {
+  const { mutate, mutateAsync } = useMutation<unknown, Error, Outgoing>({ mutationKey: ['send'] })
+  return { send: (o: Outgoing) => mutate(o), sent: (o: Outgoing) => mutateAsync(o) }
+}
+
+/** What the server does not have yet. */
+export function useWaiting() {
+  const states = useMutationState<Outgoing>({
+    filters: { mutationKey: ['send'], status: 'pending' },
+    select: (m) => m.state.variables as Outgoing,
+  })
+  return computed(() => states.value)
+}

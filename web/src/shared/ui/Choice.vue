@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { useId } from 'vue'
+
+/** A few exclusive choices side by side: native radios, so that arrow keys and screen readers work as ever. */
+defineProps<{ label: string; modelValue: string; options: { value: string; label: string }[] }>()
+const emit = defineEmits<{ 'update:modelValue': [string] }>()
+const name = useId()
+</script>
+
+<template>
+  <fieldset>
+    <legend>{{ label }}</legend>
+    <div class="options">
+      <label v-for="o in options" :key="o.value" :class="{ on: o.value === modelValue }">
+        <input
+          type="radio"
+          :name="name"
+          :value="o.value"
+          :checked="o.value === modelValue"
+          @change="emit('update:modelValue', o.value)"
+        />
+        {{ o.label }}
+      </label>
+    </div>
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  min-width: 0;
+}
+
+legend {
+  padding: 0;
+  margin-bottom: 3px;
+  font-stretch: 88%;
+  font-weight: 550;
+}
+
+.options {
+  display: flex;
+  flex-wrap: wrap;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  width: fit-content;
+}
+
+label {
+  padding: 7px 12px;
+  cursor: pointer;
+  border-right: 1px solid var(--steel-mid);
+}
+
+label:last-child {
+  border-right: 0;
+}
+
+label.on {
+  background: var(--petrol);
+  color: #fff;
+  box-shadow: inset 0 -4px 0 var(--oilskin);
+}
+
+label:has(:focus-visible) {
+  outline: 3px solid var(--oilskin);
+  outline-offset: 2px;
+}
+
+input {
+  position: absolute;
+  opacity: 0;
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { NButton, NModal } from 'naive-ui'
+
+import { clash, type Outgoing, useOutbox } from '@/shared/api/outbox'
+
+const { send } = useOutbox()
+
+/** Their value becomes what was seen, so that mine is written knowingly. */
+function keepMine() {
+  const c = clash.value
+  clash.value = null
+  if (!c) return
+  const seen = { ...c.outgoing.seen }
+  for (const f of c.fields) seen[f.field] = f.here
+  send({ ...c.outgoing, seen } as Outgoing)
+}
+</script>
+
+<template>
+  <NModal
+    :show="clash !== null"
+    preset="dialog"
+    title="Changed in another window"
+    :closable="false"
+    :mask-closable="false"
+    :show-icon="false"
+    aria-label="Changed in another window"
+  >
+    <p>Another window changed this after it was read here. Nothing was overwritten. Which should stay?</p>
+    <table v-if="clash">
+      <thead>
+        <tr>
+          <th scope="col">Field</th>
+          <th scope="col">There</th>
+          <th scope="col">Here</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="f in clash.fields" :key="f.field">
+          <td>{{ f.field.replaceAll('_', ' ') }}</td>
+          <td class="number">{{ f.here || '(empty)' }}</td>
+          <td class="number">{{ f.mine || '(empty)' }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <template #action>
+      <NButton @click="clash = null">Keep theirs</NButton>
+      <NButton type="primary" @click="keepMine">Keep mine</NButton>
+    </template>
+  </NModal>
+</template>
+
+<style scoped>
+table {
+  margin-top: 12px;
+  border-collapse: collapse;
+}
+
+th,
+td {
+  text-align: left;
+  padding: 4px 18px 4px 0;
+}
+</style>

@@ -1,0 +1,178 @@
+<script setup lang="ts">
+import { computed, useId } from 'vue'
+
+import type { Schemas } from '@/shared/api/client'
+
+/** Strokes and fills a drawing that the core made; knows nothing of what it shows. */
+const props = defineProps<{
+  drawing: Schemas['Drawing']
+  colours: Record<string, string>
+  /** Displayed width in CSS pixels, so that labels come out 18 px high. */
+  width: number
+  round?: boolean
+}>()
+
+const filled = ['face', 'under', 'back']
+const haloed = ['target', 'finished']
+const id = useId()
+const viewBox = computed(() => props.drawing.window.join(' '))
+const unit = computed(() => (props.drawing.window[2] ?? 1) / props.width)
+const fill = (mark: Schemas['Mark']) => props.colours[mark.fabric] ?? '#b7c6cb'
+const tick = (d: Schemas['Dimension']) => {
+  const [x1, y1] = d.start as [number, number]
+  const [x2, y2] = d.end as [number, number]
+  const s = unit.value * 5
+  const upright = Math.abs(x1 - x2) < Math.abs(y1 - y2)
+  const end = (x: number, y: number) => (upright ? `M${x - s},${y}H${x + s}` : `M${x},${y - s}V${y + s}`)
+  return `M${x1},${y1}L${x2},${y2}${end(x1, y1)}${end(x2, y2)}`
+}
+</script>
+
+<template>
+  <svg
+    class="drawing"
+    :class="{ round }"
+    :viewBox="viewBox"
+    :style="{ maxWidth: `${width}px` }"
+    role="img"
+    :aria-label="drawing.alt"
+  >
+    <defs>
+      <pattern :id="`${id}-back`" patternUnits="userSpaceOnUse" :width="unit * 7" :height="unit * 7">
+        <circle :cx="unit * 2" :cy="unit * 2" :r="unit * 1.1" fill="#ffffff" fill-opacity=".75" />
+      </pattern>
+    </defs>
+    <template v-for="(mark, i) in drawing.marks" :key="i">
+      <path v-if="haloed.includes(mark.role)" :d="mark.d" class="halo" />
+      <path
+        :d="mark.d"
+        :class="mark.role"
+        :style="filled.includes(mark.role) ? { fill: fill(mark) } : undefined"
+      />
+      <path v-if="mark.role === 'back'" :d="mark.d" :style="{ fill: `url(#${id}-back)` }" />
+    </template>
+    <g v-for="(d, i) in drawing.dimensions" :key="`d${i}`">
+      <path :d="tick(d)" class="dimension-gap" />
+      <path :d="tick(d)" class="dimension" />
+      <text
+        :x="d.at[0]"
+        :y="d.at[1]"
+        :dy="unit * 6"
+        :font-size="unit * 18"
+        :stroke-width="unit * 6"
+        text-anchor="middle"
+      >
+        {{ d.label }}
+      </text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.drawing {
+  display: block;
+  width: 100%;
+  height: auto;
+}
+
+.round {
+  border-radius: 50%;
+  border: 3px solid var(--ink);
+  background: var(--steel-light);
+}
+
+path {
+  fill: none;
+  vector-effect: non-scaling-stroke;
+}
+
+.face {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+
+.under {
+  stroke: var(--ink);
+  stroke-width: 1;
+  stroke-dasharray: 2 2;
+  fill-opacity: 0.55;
+}
+
+.back {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+
+.seam {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+
+.stitch {
+  stroke: var(--ink);
+  stroke-width: 2;
+  stroke-dasharray: 6 4;
+}
+
+.blade {
+  stroke: var(--buoy);
+  stroke-width: 2.5;
+  stroke-dasharray: 12 3 2 3;
+}
+
+.halo {
+  stroke: var(--ink);
+  stroke-width: 4.5;
+}
+
+.target {
+  stroke: #fff;
+  stroke-width: 2.5;
+}
+
+.finished {
+  stroke: #fff;
+  stroke-width: 2;
+  stroke-dasharray: 7 5;
+}
+
+.fresh {
+  stroke: var(--oilskin);
+  stroke-width: 5;
+}
+
+.ruler {
+  fill: rgb(214 236 240 / 45%);
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+
+.ruler-line {
+  stroke: #0b3a41;
+  stroke-width: 1.5;
+}
+
+.ruler-diagonal {
+  stroke: #0b3a41;
+  stroke-width: 2;
+  stroke-dasharray: 14 5;
+}
+
+.dimension {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+
+.dimension-gap {
+  stroke: var(--steel-light);
+  stroke-width: 4;
+}
+
+text {
+  fill: var(--ink);
+  font-weight: 600;
+  paint-order: stroke;
+  stroke: var(--steel-light);
+  stroke-linejoin: round;
+}
+</style>

@@ -1,0 +1,224 @@
+<script setup lang="ts">
+import type { Schemas } from '@/shared/api/client'
+import { rungWords } from '@/shared/lib/words'
+
+export interface Pin {
+  id: string
+  rung: string
+  at: number
+  label: string
+  off: boolean
+}
+
+/** Cut, raw, trimmed and finished on one scale, with what is lost between them; readings stand on it as pins. */
+const props = withDefaults(defineProps<{ ladder: Schemas['Ladder']; pins?: Pin[]; lit?: string | null }>(), {
+  pins: () => [],
+  lit: null,
+})
+
+const pct = (share: number) => `${(share * 100).toFixed(3)}%`
+const pinsOn = (rung: string) => props.pins.filter((p) => p.rung === rung)
+const before = (i: number) => props.ladder.rungs[i - 1]
+const numbered = (rank: number) => rank <= 1
+</script>
+
+<template>
+  <figure class="ladder" aria-label="Size ladder">
+    <div class="row rule">
+      <span class="name soft">Size</span>
+      <div class="scale" aria-hidden="true">
+        <template v-for="tick in ladder.ticks" :key="tick.at">
+          <i class="tick" :class="`rank${tick.rank}`" :style="{ left: pct(tick.at) }" />
+          <b v-if="numbered(tick.rank)" class="figure" :style="{ left: pct(tick.at) }">{{
+            tick.size.pretty
+          }}</b>
+        </template>
+      </div>
+      <span class="why" />
+    </div>
+    <div v-for="(rung, i) in ladder.rungs" :key="rung.name" class="row">
+      <span class="name">
+        {{ rungWords[rung.name] }}
+        <span class="number" :title="rung.size.about ? 'to the nearest mark shown' : undefined">{{
+          rung.size.pretty
+        }}</span>
+      </span>
+      <div class="scale">
+        <div class="cloth" :class="rung.name" :style="{ width: pct(rung.at) }" />
+        <div
+          v-if="before(i)"
+          class="lost"
+          :style="{ left: pct(rung.at), width: pct(before(i)!.at - rung.at) }"
+        />
+        <i
+          v-for="pin in pinsOn(rung.name)"
+          :key="pin.id"
+          class="pin"
+          :class="{ off: pin.off, lit: pin.id === lit }"
+          :style="{ left: pct(pin.at) }"
+          :title="pin.label"
+        />
+      </div>
+      <span class="why">
+        <template v-if="before(i)?.loss">
+          <span class="number">− {{ before(i)!.loss!.pretty }}</span> {{ before(i)!.why }}
+        </template>
+        <template v-else>as cut with the ruler</template>
+      </span>
+    </div>
+  </figure>
+</template>
+
+<style scoped>
+.ladder {
+  margin: 0;
+  display: grid;
+  gap: 5px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 148px minmax(0, 1fr) 220px;
+  align-items: center;
+  gap: 12px;
+}
+
+.name {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  font-weight: 550;
+  font-stretch: 88%;
+}
+
+.name .number {
+  font-stretch: 100%;
+}
+
+.scale {
+  position: relative;
+  height: 27px;
+}
+
+.rule .scale {
+  height: 36px;
+  background: var(--steel-mid);
+  border-bottom: 2px solid var(--ink);
+  overflow: hidden;
+}
+
+.tick {
+  position: absolute;
+  bottom: 0;
+  width: 1px;
+  height: 7px;
+  background: var(--ink);
+}
+
+.rank0 {
+  height: 15px;
+  width: 2px;
+}
+
+.rank1 {
+  height: 12px;
+}
+
+.rank2 {
+  height: 10px;
+}
+
+.figure {
+  position: absolute;
+  top: 0;
+  font-size: 16px;
+  font-weight: 500;
+  transform: translateX(-50%);
+  white-space: nowrap;
+}
+
+.cloth {
+  position: absolute;
+  inset: 0 auto 0 0;
+  background: var(--petrol);
+  /* the cloth goes on to the left, out of the window */
+  clip-path: polygon(5px 0, 100% 0, 100% 100%, 5px 100%, 0 80%, 5px 60%, 0 40%, 5px 20%);
+  transition: width 0.18s ease-out;
+}
+
+.cloth.raw {
+  background: #2c7480;
+}
+
+.cloth.trimmed {
+  background: #0f4a52;
+}
+
+.cloth.finished {
+  background: var(--oilskin);
+}
+
+.lost {
+  position: absolute;
+  inset: 0 auto 0 auto;
+  border: 1.5px dashed var(--steel-line);
+  border-left: 0;
+  background: repeating-linear-gradient(135deg, transparent 0 5px, rgb(65 85 92 / 22%) 5px 6px);
+  transition:
+    left 0.18s ease-out,
+    width 0.18s ease-out;
+}
+
+.pin {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  width: 2px;
+  margin-left: -1px;
+  background: #fff;
+  box-shadow: 0 0 0 1px var(--ink);
+}
+
+.pin::before {
+  content: '';
+  position: absolute;
+  top: -3px;
+  left: -3px;
+  width: 8px;
+  height: 8px;
+  border-radius: 50%;
+  background: #fff;
+  border: 2px solid var(--ink);
+}
+
+.pin.off::before {
+  background: var(--oilskin);
+  border-radius: 0;
+  transform: rotate(45deg);
+}
+
+.pin.lit {
+  z-index: 2;
+  box-shadow: 0 0 0 3px var(--oilskin);
+}
+
+.why {
+  font-size: 16px;
+  color: var(--ink-soft);
+  line-height: 1.2;
+}
+
+.why .number {
+  color: var(--ink);
+}
+
+@media (width <= 760px) {
+  .row {
+    grid-template-columns: 70px minmax(0, 1fr);
+  }
+
+  .row .why {
+    grid-column: 2;
+  }
+}
+</style>
