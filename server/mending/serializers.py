@@ -4,7 +4,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from common.wire import LengthField, LengthSerializer, SaidField, length_out
-from piecing.diagnosis import Cause, Status, sure_in_words
+from piecing.diagnosis import Cause, Contribution, Status, Verdict, sure_in_words
 from piecing.lengths import Length, Style
 from readings.models import KINDS
 
@@ -25,12 +25,15 @@ class EstimateField(serializers.Field):  # type: ignore[type-arg]
 
 
 class CauseEstimateSerializer(serializers.Serializer[Any]):
-    cause = serializers.ChoiceField(choices=CAUSES)
+    """A cause's size, the clause that says it, and the readings that speak of it directly."""
+
+    cause = serializers.ChoiceField(choices=CAUSES, source="estimate.cause")
     said = SaidField()
-    mean = EstimateField()
-    low = EstimateField()
-    high = EstimateField()
-    sd = EstimateField()
+    grounds = SaidField()
+    mean = EstimateField(source="estimate.mean")
+    low = EstimateField(source="estimate.low")
+    high = EstimateField(source="estimate.high")
+    sd = EstimateField(source="estimate.sd")
 
 
 class ContributionSerializer(serializers.Serializer[Any]):
@@ -49,11 +52,11 @@ class ContributionSerializer(serializers.Serializer[Any]):
     def get_share_percent(self, c: Any) -> int | None:
         return None if c.share is None else round(100 * c.share)
 
-    def get_leads_percent(self, c: Any) -> int:
+    def get_leads_percent(self, c: Contribution) -> int:
         return round(100 * c.leads)
 
     def _place(self, value: float) -> float:
-        return round(value / self.context["reach"], 4)
+        return float(round(value / self.context["reach"], 4))
 
     def get_at(self, c: Any) -> float:
         return self._place(c.mean)
@@ -76,6 +79,7 @@ class NextReadingSerializer(serializers.Serializer[Any]):
 class VerdictSerializer(serializers.Serializer[Any]):
     status = serializers.ChoiceField(choices=STATUSES)
     row_units = serializers.IntegerField()
+    said = SaidField()
     deviation = EstimateField()
     measured = serializers.SerializerMethodField()
     expected = EstimateField()
@@ -83,6 +87,7 @@ class VerdictSerializer(serializers.Serializer[Any]):
     unexplained = EstimateField(allow_null=True)
     contributions = ContributionSerializer(many=True)
     leading = serializers.ChoiceField(choices=CAUSES, allow_null=True)
+    beside = serializers.ChoiceField(choices=CAUSES, allow_null=True)
     sure_percent = serializers.SerializerMethodField()
     sure_words = serializers.SerializerMethodField()
     next_reading = NextReadingSerializer(allow_null=True)
@@ -90,7 +95,7 @@ class VerdictSerializer(serializers.Serializer[Any]):
     def get_measured(self, v: Any) -> bool:
         return v.observed is not None
 
-    def get_sure_percent(self, v: Any) -> int:
+    def get_sure_percent(self, v: Verdict) -> int:
         return min(99, round(100 * v.sure))
 
     def get_sure_words(self, v: Any) -> str:

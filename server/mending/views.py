@@ -24,7 +24,7 @@ class DiagnosisView(APIView):
         context = {"style": style_of(unit.project), "reach": diagnosis.verdict.reach}
         shown = {
             "row_target": planned.choices.row(diagnosis.verdict.row_units),
-            "estimates": diagnosis.estimates,
+            "estimates": diagnosis.findings,
             "verdict": diagnosis.verdict,
             "evidence": diagnosis.evidence,
             "this_row": diagnosis.this_row,

@@ -73,8 +73,8 @@ def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
     try:
         choices, across = read_choices(typed)
         _ = choices.seam
-    except PiecingError as refusal:
-        raise Refused([refusal], style) from None
+    except PiecingError as misfit:
+        raise Refused([misfit], style) from None
     record = record_for(room, choices.seam_allowance)
     side_by_side = offers(choices, record)
     planned, refusal = _try(choices, record)

@@ -11,6 +11,7 @@ from ..lengths import Length, inches
 from ..oversize import QuilterRecord
 from ..planning import Choices, UnitPlan
 from ..planning import plan as bare_plan
+from .explain import Finding, findings
 from .inference import Estimate, Posterior, infer
 from .mending import Advice, for_the_rest, for_this_row
 from .model import CAUSES, CUT_SCATTER, SEAM_SCATTER, Cause, Observation, observe, prior_for
@@ -25,6 +26,7 @@ __all__ = [
     "Diagnosis",
     "Estimate",
     "Evidence",
+    "Finding",
     "NextReading",
     "Reading",
     "ReadingKind",
@@ -59,7 +61,7 @@ class Evidence:
 
 @dataclass(frozen=True, slots=True)
 class Diagnosis:
-    estimates: tuple[Estimate, ...]
+    findings: tuple[Finding, ...]
     verdict: Verdict
     evidence: tuple[Evidence, ...]
     this_row: tuple[Advice, ...]
@@ -82,7 +84,7 @@ def diagnose(
     posterior = infer(prior_for(plan), observations)
     verdict = judge(plan, observations, posterior, resolution, rng or np.random.default_rng(1852))
     return Diagnosis(
-        posterior.estimates(),
+        findings(posterior, observations),
         verdict,
         tuple(_evidence(o, posterior) for o in observations),
         for_this_row(plan, posterior, verdict),

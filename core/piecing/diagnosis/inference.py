@@ -8,8 +8,6 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ..wording import Said
-from .explain import cause_said
 from .model import CAUSES, Cause, Observation, Prior, Vector
 
 __all__ = ["INTERVAL_90", "Estimate", "Posterior", "infer"]
@@ -25,11 +23,6 @@ class Estimate:
     cause: Cause
     mean: float
     sd: float
-
-    @property
-    def said(self) -> Said:
-        """The estimate as a clause, such as "seams sewn 1/32 too wide"."""
-        return cause_said(self.cause, self.mean)
 
     @property
     def low(self) -> float:

@@ -7,11 +7,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from ..lengths import Length, inches
 from ..planning import UnitPlan
 from ..seams import NARROWEST_ALLOWANCE
 from ..wording import Said
-from .inference import Posterior
+from .inference import INTERVAL_90, Posterior
 from .model import CAUSES, Cause
 from .verdict import EASED, Status, Verdict
 
@@ -134,10 +136,15 @@ def _bring_down(plan: UnitPlan, verdict: Verdict, target: Length, deviation: Len
 
 
 def for_the_rest(plan: UnitPlan, posterior: Posterior, verdict: Verdict) -> tuple[Advice, ...]:
-    """Changes to guide, trim mark and cut before the next piece is sewn, each by its measured amount."""
-    if verdict.status in (Status.NO_READINGS, Status.UNSETTLED):
+    """Changes to guide, trim mark and cut before the next piece is sewn, each by its measured amount.
+
+    Each rests on its own cause being sure; nothing is changed about the two that the readings leave in doubt.
+    """
+    if verdict.status is Status.NO_READINGS:
         return ()
-    advice = [_move_guide(plan, posterior), _set_trim_mark(plan, posterior), _cut_true(plan, posterior)]
+    doubted = verdict.next_reading.between if verdict.next_reading else ()
+    remedies = {Cause.SEAM: _move_guide, Cause.TRIM: _set_trim_mark, Cause.CUT: _cut_true}
+    advice = (remedy(plan, posterior) for cause, remedy in remedies.items() if cause not in doubted)
     return tuple(a for a in advice if a)
 
 
@@ -150,10 +157,11 @@ def _sure_of(posterior: Posterior, cause: Cause) -> bool:
 def _move_guide(plan: UnitPlan, posterior: Posterior) -> Advice | None:
     allowance = plan.choices.seam_allowance
     fold = max(0.0, _cause(posterior, Cause.FOLD))
-    seam = _cause(posterior, Cause.SEAM)
     wanted = allowance - Length.near(fold / 2)
-    move = Length.near(seam + fold / 2)
-    if abs(move) < _FINE * 3 / 4 or not (_sure_of(posterior, Cause.SEAM) or _sure_of(posterior, Cause.FOLD)):
+    # What is judged is the take-up as a whole, seam and fold together: that is what moving the guide corrects.
+    mean, sd = posterior.along(np.array([1.0, 0.5, 0.0, 0.0]))
+    move = Length.near(mean)
+    if abs(move) < _FINE * 3 / 4 or abs(mean) < INTERVAL_90 * sd:
         return None
     nearer = move > Length.of(0)
     return Advice(

@@ -26,12 +26,14 @@ SETTLED = 0.75
 EASED = 1 / 16
 """Inches that pins ease in over a row; below this nothing needs mending."""
 _DRAWS = 4000
+_NONE = 1 / 128
 
 
 class Status(StrEnum):
     NO_READINGS = "no_readings"
     TRUE = "true"
     SETTLED = "settled"
+    SEVERAL = "several"
     UNSETTLED = "unsettled"
 
 
@@ -62,7 +64,8 @@ class NextReading:
 class Verdict:
     """``observed`` is the measured row deviation (None when no row was measured), ``expected`` the causes' sum.
 
-    ``leading`` is the cause named. In a row that comes out ``TRUE`` it is one that others happen to cancel.
+    ``leading`` is the cause named, ``beside`` a second one that is as certain and pulls the same way (``SEVERAL``:
+    both are sure, which does more is not). In a row that comes out ``TRUE``, ``leading`` is one that others cancel.
     """
 
     status: Status
@@ -72,6 +75,7 @@ class Verdict:
     observed: float | None
     contributions: tuple[Contribution, ...]
     leading: Cause | None
+    beside: Cause | None
     sure: float
     next_reading: NextReading | None
 
@@ -79,6 +83,13 @@ class Verdict:
     def deviation(self) -> float:
         """Row length minus target, inches: as measured, else as the causes add up."""
         return self.expected if self.observed is None else self.observed
+
+    @property
+    def said(self) -> Said:
+        """The row's deviation with its sign in words; below half a hair it counts as none."""
+        if abs(self.deviation) < _NONE:
+            return Said("as it should be")
+        return Said("{size} short" if self.deviation < 0 else "{size} long", size=Length.near(abs(self.deviation)))
 
     @property
     def reach(self) -> float:
@@ -121,10 +132,13 @@ def judge(
         status = Status.NO_READINGS
     elif within >= SETTLED and (observed is None or abs(observed) <= EASED):
         status = Status.TRUE
+    elif ranked[0].leads >= SETTLED:
+        status = Status.SETTLED
     else:
-        status = Status.SETTLED if ranked[0].leads >= SETTLED else Status.UNSETTLED
+        status = Status.SEVERAL if all(_surely_pulls(c, observed or mean) for c in ranked[:2]) else Status.UNSETTLED
     first, second = ranked[0].cause, ranked[1].cause
-    leading = {Status.SETTLED: first, Status.TRUE: _cancelled(contributions)}.get(status)
+    leading = {Status.SETTLED: first, Status.SEVERAL: first, Status.TRUE: _cancelled(contributions)}.get(status)
+    beside = {Status.SEVERAL: second}.get(status)
     wanting = status in (Status.UNSETTLED, Status.NO_READINGS)
     return Verdict(
         status,
@@ -134,6 +148,7 @@ def judge(
         observed,
         contributions,
         leading,
+        beside,
         ranked[0].leads if status is not Status.TRUE else within,
         _next_reading(plan, posterior, response, (first, second), resolution, units) if wanting else None,
     )
@@ -154,6 +169,11 @@ def _leads(
     pulls = draws * response * (1.0 if deviation >= 0 else -1.0)
     winners = np.bincount(np.argmax(pulls[:, :3], axis=1), minlength=len(CAUSES)) / _DRAWS
     return {c: float(winners[i]) for i, c in enumerate(CAUSES)}
+
+
+def _surely_pulls(c: Contribution, deviation: float) -> bool:
+    """Whether even the near end of its interval pulls the way the row went."""
+    return c.low > 0 if deviation >= 0 else c.high < 0
 
 
 def _cancelled(contributions: tuple[Contribution, ...]) -> Cause | None:

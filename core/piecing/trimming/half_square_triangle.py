@@ -91,7 +91,7 @@ class _Opened:
         if fresh:
             sketch.line("fresh", (0.0, 0.0), (self.target + self.margin, 0.0))
             sketch.line("fresh", (0.0, 0.0), (0.0, self.target + self.margin))
-        ruler.lay(sketch, marks_at=self.target)
+        ruler.lay(sketch, marks_at=self.plan.target)
         if cutting:
             ruler.blade(sketch, corner, size * 0.06)
         pad = size * 0.1
@@ -172,9 +172,17 @@ class _Closed:
         ruler = SquareRuler(size, (q, q))
         ruler.lay(sketch, diagonal=False)
         sketch.line("ruler-diagonal", (q - self.target, q), (q, q - self.target))
+        pad = size * 0.1
         if cutting:
             ruler.blade(sketch, q, size * 0.06)
-        pad = size * 0.1
+        else:
+            above = self.cut + pad * 0.35
+            sketch.dimension(
+                (q - self.target, above),
+                (q, above),
+                (q - self.target / 2, above),
+                Said("{size}", size=self.plan.target),
+            )
         low = min(0.0, q - size) - pad
         return sketch.drawn((low, low, self.cut + pad, self.cut + pad), alt)
 

@@ -44,13 +44,16 @@ class SquareRuler:
     size: float
     corner: Point
 
-    def lay(self, sketch: Sketch, *, marks_at: float | None = None, diagonal: bool = True) -> None:
+    def lay(self, sketch: Sketch, *, marks_at: Length | None = None, diagonal: bool = True) -> None:
         """Draw the sheet, its two ``marks_at`` lines and its 45-degree line."""
         x, y = self.corner
         sketch.polygon("ruler", rectangle(self.size, self.size, (x - self.size, y - self.size)))
         if marks_at is not None:
-            sketch.line("ruler-line", (x - marks_at, y), (x - marks_at, y - self.size))
-            sketch.line("ruler-line", (x, y - marks_at), (x - self.size, y - marks_at))
+            mark = float(marks_at)
+            sketch.line("ruler-line", (x - mark, y), (x - mark, y - self.size))
+            sketch.line("ruler-line", (x, y - mark), (x - self.size, y - mark))
+            foot = y - (self.size + mark) / 2
+            sketch.dimension((x - mark, foot), (x, foot), (x - mark / 2, foot), Said("{size}", size=marks_at))
         if diagonal:
             sketch.line("ruler-diagonal", (x - self.size, y - self.size), (x, y))
 

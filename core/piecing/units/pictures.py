@@ -102,7 +102,7 @@ def _sewn(plan: UnitPlan, raw: Piece, window: tuple[float, float, float, float])
     _bottom(sketch, (0.0, 0.0), (side, 0.0), pad, Said("{size}", size=plan.raw))
     height = side * 0.5
     sketch.dimension(
-        (side - margin, height), (side, height), (side + pad * 0.55, height), Said("{size}", size=plan.margin)
+        (side - margin, height), (side, height), (side + pad * 1.1, height), Said("{size}", size=plan.margin)
     )
     return sketch.drawn(
         window,
@@ -117,13 +117,13 @@ def _sewn(plan: UnitPlan, raw: Piece, window: tuple[float, float, float, float])
 def _corner(plan: UnitPlan, raw: Piece) -> Drawing:
     side, margin = float(plan.raw), float(plan.margin)
     reach = max(3.2 * margin, side * 0.06)
-    low, high = side - reach, side + reach * 0.55
-    height = side - reach * 0.72
+    low, high = side - reach, side + reach * 0.8
+    height = side - reach * 0.4
     sketch = Sketch().piece(raw).polygon("target", trim_box(plan))
     sketch.dimension(
         (side - margin, height),
         (side, height),
-        (side - margin / 2, height + reach * 0.22),
+        (side + reach * 0.42, height),
         Said("{size}", size=plan.margin),
     )
     return sketch.drawn(
@@ -140,11 +140,9 @@ def _trimmed(plan: UnitPlan, raw: Piece, window: tuple[float, float, float, floa
     inner = margin + allowance
     sketch = Sketch().piece(unit).polygon("finished", rectangle(finished, finished, (inner, inner)))
     _bottom(sketch, box[0], box[1], pad, Said("{size}", size=plan.target))
+    above = box[2][1] + pad * 0.42
     sketch.dimension(
-        (inner, inner + finished * 0.3),
-        (inner + finished, inner + finished * 0.3),
-        (inner + finished * 0.5, inner + finished * 0.3),
-        Said("{size} finished", size=plan.finished),
+        (inner, above), (inner + finished, above), (inner + finished / 2, above), Said("{size}", size=plan.finished)
     )
     return sketch.drawn(
         window,

@@ -137,9 +137,13 @@ function remove(r: Reading) {
             <i aria-hidden="true">{{ r.off ? '◆' : '●' }}</i> {{ r.said }}
           </td>
         </template>
-        <td class="acts">
-          <NButton text :aria-label="`Edit ${what(r)} ${r.value.text}`" @click="edit(r)">Edit</NButton>
-          <NButton text :aria-label="`Delete ${what(r)} ${r.value.text}`" @click="remove(r)">Delete</NButton>
+        <td>
+          <div class="acts">
+            <NButton text :aria-label="`Edit ${what(r)} ${r.value.text}`" @click="edit(r)">Edit</NButton>
+            <NButton text :aria-label="`Delete ${what(r)} ${r.value.text}`" @click="remove(r)"
+              >Delete</NButton
+            >
+          </div>
         </td>
       </tr>
     </tbody>
@@ -195,7 +199,6 @@ tbody tr:hover {
   display: flex;
   gap: 16px;
   justify-content: flex-end;
-  padding-right: 0;
 }
 
 .edit {

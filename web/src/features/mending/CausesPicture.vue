@@ -25,7 +25,7 @@ const cut = computed(() => estimate('cut'))
       v-for="c in verdict.contributions"
       :key="c.cause"
       class="row"
-      :class="{ leads: c.cause === verdict.leading }"
+      :class="{ leads: c.cause === verdict.leading || c.cause === verdict.beside }"
     >
       <div>
         <strong>{{ causeWords[c.cause]?.name }}</strong>

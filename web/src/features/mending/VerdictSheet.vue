@@ -12,10 +12,10 @@ const props = defineProps<{
   target: LengthOut
   project: string
 }>()
-const short = computed(() => props.verdict.deviation.exact.startsWith('-'))
-const size = computed(() => props.verdict.deviation.pretty.replace('−', ''))
 const name = (cause: string | null) => (cause ? (causeWords[cause]?.name ?? cause).toLowerCase() : '')
-const leading = computed(() => props.estimates.find((e) => e.cause === props.verdict.leading)?.said ?? '')
+const saidOf = (cause: string | null) => props.estimates.find((e) => e.cause === cause)?.said ?? ''
+const leading = computed(() => saidOf(props.verdict.leading))
+const grounds = computed(() => props.estimates.filter((e) => e.cause !== 'cut'))
 const settled = computed(() => props.verdict.status === 'settled')
 </script>
 
@@ -25,10 +25,7 @@ const settled = computed(() => props.verdict.status === 'settled')
       A row of {{ verdict.row_units }} should measure <Len :of="target" />.
       {{ verdict.measured ? 'Measured, it is' : 'Not measured; by the other readings it comes out' }}
     </p>
-    <p v-if="size === '0″' || size.startsWith('0')" class="big">as it should be</p>
-    <p v-else class="big">
-      {{ size }} <span>{{ short ? 'short' : 'long' }}</span>
-    </p>
+    <p class="big">{{ verdict.said }}</p>
     <p v-if="verdict.status === 'true'" class="says">
       <strong>Nothing needs mending.</strong> That is within what pins ease in.
       <template v-if="verdict.leading">
@@ -36,8 +33,13 @@ const settled = computed(() => props.verdict.status === 'settled')
       </template>
     </p>
     <p v-else-if="settled" class="says">
-      <strong>{{ verdict.sure_words }} {{ leading }}</strong>
+      <strong>{{ verdict.sure_words }} {{ leading }}</strong
+      >{{ ' ' }}
       <span class="soft">({{ verdict.sure_percent }} in 100 that nothing else does more).</span>
+    </p>
+    <p v-else-if="verdict.status === 'several'" class="says">
+      <strong>Two things together: {{ leading }}, and {{ saidOf(verdict.beside) }}</strong>{{ ' ' }}
+      <span class="soft">(both are sure; which does more is not).</span>
     </p>
     <template v-else>
       <p class="says"><strong>These readings do not settle it.</strong></p>
@@ -52,6 +54,9 @@ const settled = computed(() => props.verdict.status === 'settled')
         <RouterLink :to="{ name: 'check', params: { project } }">Take that reading down</RouterLink>
       </p>
     </template>
+    <ul class="grounds">
+      <li v-for="e in grounds" :key="e.cause">{{ e.grounds }}</li>
+    </ul>
     <p v-if="verdict.unexplained" class="soft left">
       The causes together explain {{ verdict.expected.pretty }}; {{ verdict.unexplained.pretty }} is left to
       chance and the ruler.
@@ -72,8 +77,9 @@ const settled = computed(() => props.verdict.status === 'settled')
   font-weight: 600;
 }
 
-.big span {
-  font-stretch: 87%;
+.grounds {
+  margin: 4px 0;
+  padding-left: 20px;
 }
 
 .says {

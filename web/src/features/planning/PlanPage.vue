@@ -7,7 +7,8 @@ import Len from '@/shared/ui/Len.vue'
 import SizeLadder from '@/shared/ui/SizeLadder.vue'
 
 import ChoicesPanel from './ChoicesPanel.vue'
-import CutList from './CutList.vue'
+import PlanAnswer from './PlanAnswer.vue'
+import PlanNotes from './PlanNotes.vue'
 import SchoolsTable from './SchoolsTable.vue'
 import { usePlanDraft } from './usePlanDraft'
 
@@ -31,16 +32,17 @@ const stages = computed(() => {
     <h2 class="visually-hidden">Plan</h2>
     <ChoicesPanel :model-value="draft" class="choices" :problems="problems" :project="project" />
     <div class="result" aria-live="off">
+      <PlanAnswer v-if="last?.plan" :plan="last.plan" :fabrics="project.fabrics" />
       <section v-if="last?.ladder && last.plan" class="sheet" aria-label="Sizes">
         <SizeLadder :ladder="last.ladder" />
         <hr class="basted" />
         <div class="stages">
           <figure v-for="s in stages" :key="s.title">
-            <CoreDrawing :drawing="s.drawing" :colours="colours" :width="176" />
+            <CoreDrawing :drawing="s.drawing" :colours="colours" :width="158" />
             <figcaption>{{ s.title }}</figcaption>
           </figure>
           <figure v-if="last.pictures" class="lens">
-            <CoreDrawing :drawing="last.pictures.corner" :colours="colours" :width="128" round />
+            <CoreDrawing :drawing="last.pictures.corner" :colours="colours" :width="118" round />
             <figcaption><Len :of="last.plan.margin" about /> a side to trim</figcaption>
           </figure>
         </div>
@@ -55,7 +57,7 @@ const stages = computed(() => {
         <p>{{ Object.values(problems)[0] ?? 'Give a size to begin.' }}</p>
       </section>
       <SchoolsTable v-if="last" v-model="draft.school" :offers="last.offers" :own-cut="!!draft.cut.trim()" />
-      <CutList v-if="last?.plan" :plan="last.plan" :seam-cost="last.seam_cost" :fabrics="project.fabrics" />
+      <PlanNotes v-if="last?.plan" :plan="last.plan" :seam-cost="last.seam_cost" />
     </div>
   </main>
 </template>
@@ -75,7 +77,7 @@ const stages = computed(() => {
 
 .stages {
   display: grid;
-  grid-template-columns: repeat(3, minmax(0, 176px)) minmax(0, 170px);
+  grid-template-columns: repeat(3, minmax(0, 158px)) minmax(0, 170px);
   justify-content: space-between;
   gap: 14px;
   align-items: end;

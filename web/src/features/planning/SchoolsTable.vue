@@ -39,7 +39,7 @@ const name = useId()
           <template v-if="o.plan">
             <td><Len :of="o.plan.cut" /></td>
             <td><Len :of="o.plan.margin" about /></td>
-            <td class="number">{{ o.plan.cloth }}</td>
+            <td class="nowrap">{{ o.plan.cloth }}</td>
             <td>{{ o.plan.waste_percent }}%</td>
             <td :class="{ serious: o.plan.room_percent !== null && o.plan.room_percent < 99 }">
               <template v-if="o.plan.room_percent !== null">{{ o.plan.room_percent }} in 100</template>
@@ -103,9 +103,16 @@ tr.on > * {
   background: #fdf1d2;
 }
 
+tr > :first-child {
+  padding-left: 12px;
+}
+
 tr.on > :first-child {
   box-shadow: inset 5px 0 0 var(--oilskin);
-  padding-left: 12px;
+}
+
+.nowrap {
+  white-space: nowrap;
 }
 
 input {

@@ -51,7 +51,9 @@ function remove(p: Project) {
   <main id="main" class="page">
     <div class="head">
       <h1>On the table</h1>
-      <NButton v-if="live.length" type="primary" @click="begin">Plan another unit</NButton>
+      <NButton v-if="live.length" color="#f0b429" text-color="#10242b" @click="begin"
+        >Plan another unit</NButton
+      >
     </div>
     <p v-if="isPending && !error" class="on-mat">Looking for your projects…</p>
     <section v-else-if="!live.length" class="sheet empty">

@@ -121,6 +121,9 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
 }
 
 .step h3 {
+  display: flex;
+  gap: 8px;
+  align-items: start;
   margin-bottom: 6px;
 }
 
@@ -130,7 +133,6 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
   text-align: center;
   background: var(--ink);
   color: #fff;
-  margin-right: 4px;
 }
 
 .look {

@@ -293,9 +293,11 @@ export interface components {
          * @enum {string}
          */
         CauseEnum: "seam" | "fold" | "trim" | "cut";
+        /** @description A cause's size, the clause that says it, and the readings that speak of it directly. */
         CauseEstimate: {
             cause: components["schemas"]["CauseEnum"];
             readonly said: string;
+            readonly grounds: string;
             readonly mean: components["schemas"]["Length"];
             readonly low: components["schemas"]["Length"];
             readonly high: components["schemas"]["Length"];
@@ -605,10 +607,11 @@ export interface components {
          * @description * `no_readings` - no_readings
          *     * `true` - true
          *     * `settled` - settled
+         *     * `several` - several
          *     * `unsettled` - unsettled
          * @enum {string}
          */
-        StatusEnum: "no_readings" | "true" | "settled" | "unsettled";
+        StatusEnum: "no_readings" | "true" | "settled" | "several" | "unsettled";
         Target: {
             kind: components["schemas"]["ReadingKindEnum"];
             readonly target: components["schemas"]["Length"];
@@ -661,6 +664,7 @@ export interface components {
         Verdict: {
             status: components["schemas"]["StatusEnum"];
             row_units: number;
+            readonly said: string;
             readonly deviation: components["schemas"]["Length"];
             readonly measured: boolean;
             readonly expected: components["schemas"]["Length"];
@@ -668,6 +672,7 @@ export interface components {
             readonly unexplained: components["schemas"]["Length"] | null;
             contributions: components["schemas"]["Contribution"][];
             leading: (components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"]) | null;
+            beside: (components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"]) | null;
             readonly sure_percent: number;
             readonly sure_words: string;
             next_reading: components["schemas"]["NextReading"] | null;

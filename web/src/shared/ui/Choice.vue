@@ -46,17 +46,15 @@ legend {
   border: 1px solid var(--steel-line);
   border-radius: 3px;
   background: #fff;
+  overflow: clip;
   width: fit-content;
 }
 
 label {
+  flex: 1 0 auto;
   padding: 7px 12px;
   cursor: pointer;
-  border-right: 1px solid var(--steel-mid);
-}
-
-label:last-child {
-  border-right: 0;
+  box-shadow: 0 0 0 1px var(--steel-mid);
 }
 
 label.on {

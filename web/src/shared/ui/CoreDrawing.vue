@@ -73,9 +73,11 @@ const tick = (d: Schemas['Dimension']) => {
   display: block;
   width: 100%;
   height: auto;
+  overflow: visible;
 }
 
 .round {
+  overflow: hidden;
   border-radius: 50%;
   border: 3px solid var(--ink);
   background: var(--steel-light);

@@ -2,6 +2,8 @@
 import type { Schemas } from '@/shared/api/client'
 import { rungWords } from '@/shared/lib/words'
 
+import Len from './Len.vue'
+
 export interface Pin {
   id: string
   rung: string
@@ -39,9 +41,7 @@ const numbered = (rank: number) => rank <= 1
     <div v-for="(rung, i) in ladder.rungs" :key="rung.name" class="row">
       <span class="name">
         {{ rungWords[rung.name] }}
-        <span class="number" :title="rung.size.about ? 'to the nearest mark shown' : undefined">{{
-          rung.size.pretty
-        }}</span>
+        <Len :of="rung.size" about />
       </span>
       <div class="scale">
         <div class="cloth" :class="rung.name" :style="{ width: pct(rung.at) }" />
@@ -61,7 +61,7 @@ const numbered = (rank: number) => rank <= 1
       </div>
       <span class="why">
         <template v-if="before(i)?.loss">
-          <span class="number">− {{ before(i)!.loss!.pretty }}</span> {{ before(i)!.why }}
+          − <Len :of="before(i)!.loss!" about /> {{ before(i)!.why }}
         </template>
         <template v-else>as cut with the ruler</template>
       </span>
@@ -91,7 +91,7 @@ const numbered = (rank: number) => rank <= 1
   font-stretch: 88%;
 }
 
-.name .number {
+.name :deep(.number) {
   font-stretch: 100%;
 }
 
@@ -208,7 +208,7 @@ const numbered = (rank: number) => rank <= 1
   line-height: 1.2;
 }
 
-.why .number {
+.why :deep(.number) {
   color: var(--ink);
 }
 

@@ -1,0 +1,71 @@
+"""The core stands alone, and its public face is what it says it is."""
+
+from __future__ import annotations
+
+import importlib
+import inspect
+import pkgutil
+import subprocess
+import sys
+from pathlib import Path
+from unittest import TestCase
+
+import piecing
+from piecing import errors
+
+_CORE = Path(piecing.__file__).parent.parent
+_MODULES = [m.name for m in pkgutil.walk_packages(piecing.__path__, "piecing.")]
+
+
+class BoundaryTest(TestCase):
+    def test_the_core_loads_without_django(self) -> None:
+        program = "import sys, piecing; print('django' in sys.modules, 'rest_framework' in sys.modules)"
+        done = subprocess.run(
+            [sys.executable, "-c", program], cwd=_CORE, env={}, capture_output=True, text=True, check=True
+        )
+        self.assertEqual(done.stdout.split(), ["False", "False"])
+
+
+class PublicFaceTest(TestCase):
+    def test_every_module_says_what_it_is_and_what_it_offers(self) -> None:
+        for name in _MODULES:
+            module = importlib.import_module(name)
+            if not Path(module.__file__ or "").read_text().strip():
+                continue
+            with self.subTest(name):
+                self.assertTrue((module.__doc__ or "").strip())
+                for offered in module.__all__:
+                    self.assertTrue(hasattr(module, offered), offered)
+
+    def test_every_public_function_and_class_is_documented_where_it_lives(self) -> None:
+        for name in piecing.__all__:
+            thing = getattr(piecing, name)
+            with self.subTest(name):
+                self.assertTrue(inspect.getdoc(thing))
+
+
+class ErrorTreeTest(TestCase):
+    def tree(self) -> list[type[errors.PiecingError]]:
+        found, todo = [], [errors.PiecingError]
+        while todo:
+            kind = todo.pop()
+            found.append(kind)
+            todo.extend(kind.__subclasses__())
+        return found
+
+    def test_codes_are_stable_and_distinct(self) -> None:
+        codes = [kind.code for kind in self.tree()]
+        self.assertEqual(len(codes), len(set(codes)))
+
+    def test_the_tree_drawn_in_the_docstring_is_the_tree(self) -> None:
+        drawn = errors.__doc__ or ""
+        for kind in self.tree():
+            with self.subTest(kind.__name__):
+                self.assertIn(kind.__name__, drawn)
+                if not kind.__subclasses__():
+                    self.assertIn(kind.code, drawn)
+
+    def test_a_refusal_keeps_the_first_field_it_was_said_of(self) -> None:
+        refusal = errors.SizeOutOfRange("Too large.", field="finished")
+        self.assertEqual(refusal.at("cut").field, "finished")
+        self.assertEqual(errors.SizeOutOfRange("Too large.").at("cut").field, "cut")

@@ -1,0 +1,129 @@
+"""The cut / lay / sew / open / trim engine, against shapely and against conservation of cloth."""
+
+from __future__ import annotations
+
+from math import sqrt
+from unittest import TestCase
+
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import LineString
+from shapely.geometry import Polygon as Region
+from shapely.ops import split
+
+from piecing.geometry.drawing import Sketch
+from piecing.geometry.plane import Line, area, clip, mirror_all, rectangle, turn
+from piecing.geometry.sewing import Piece, cut, lay_face_down, sew, square, trim
+from piecing.wording import Said
+
+_sizes = st.floats(min_value=1, max_value=16)
+_shares = st.floats(min_value=0.1, max_value=0.9)
+
+
+def region(piece: Piece) -> Region:
+    """What one sees of a piece, as one region of shapely's."""
+    return shapely.union_all([Region(p.outline) for p in piece.faces])
+
+
+class PlaneTest(TestCase):
+    @given(_sizes, _shares, _shares)
+    def test_clipping_agrees_with_shapely(self, side: float, a: float, b: float) -> None:
+        start, end = (side * a, 0.0), (side * b, side)
+        left = clip(rectangle(side, side), Line(start, end))
+        blade = LineString([(start[0] - (end[0] - start[0]), -side), (end[0] + (end[0] - start[0]), 2 * side)])
+        parts = split(Region(rectangle(side, side)), blade)
+        wanted = min(parts.geoms, key=lambda g: g.centroid.x)
+        self.assertAlmostEqual(Region(left).symmetric_difference(wanted).area, 0, places=6)
+
+    @given(_sizes)
+    def test_mirrored_twice_is_itself(self, side: float) -> None:
+        line = Line((0.3, -1.0), (side, 2.0))
+        twice = mirror_all(mirror_all(rectangle(side, side), line), line)
+        for (x, y), (u, v) in zip(twice, rectangle(side, side), strict=True):
+            self.assertAlmostEqual(x, u)
+            self.assertAlmostEqual(y, v)
+
+    def test_four_quarter_turns_are_none(self) -> None:
+        outline = rectangle(3.0, 2.0)
+        self.assertEqual(turn(outline, 4, (1.0, 1.0)), outline)
+        self.assertAlmostEqual(area(turn(outline, 1, (1.0, 1.0))), 6.0)
+
+    def test_a_line_outside_clips_all_or_nothing(self) -> None:
+        outline = rectangle(1.0, 1.0)
+        self.assertEqual(clip(outline, Line((2.0, 0.0), (2.0, 1.0))), outline)
+        self.assertEqual(clip(outline, Line((2.0, 1.0), (2.0, 0.0))), ())
+
+
+class SewingTest(TestCase):
+    @given(_sizes, _shares)
+    def test_a_cut_keeps_all_the_cloth(self, side: float, share: float) -> None:
+        left, right = cut(square(side, "a"), Line((0.0, side * share), (side, side * (1 - share))))
+        self.assertAlmostEqual(left.cloth + right.cloth, side * side)
+
+    @given(_sizes, st.floats(min_value=0.1, max_value=0.45))
+    def test_sewing_hides_cloth_and_loses_none(self, side: float, take_up: float) -> None:
+        edge = Line((side, 0.0), (side, side))
+        other = lay_face_down(square(side, "b").shifted(side, 0.0), edge)
+        joined = sew(square(side, "a"), other, edge, take_up)
+        self.assertAlmostEqual(joined.cloth, 2 * side * side)
+        self.assertAlmostEqual(region(joined).area, side * (2 * side - 2 * take_up))
+        left, _, right, _ = joined.extent
+        self.assertAlmostEqual(right - left, 2 * side - 2 * take_up)
+
+    def test_a_seam_may_take_up_more_at_its_end(self) -> None:
+        edge = Line((4.0, 0.0), (4.0, 4.0))
+        joined = sew(square(4.0, "a"), lay_face_down(square(4.0, "b").shifted(4.0, 0.0), edge), edge, 0.25, 0.5)
+        seam = joined.seams[0]
+        self.assertAlmostEqual(seam.start[0], 3.75)
+        self.assertAlmostEqual(seam.end[0], 3.5)
+        self.assertAlmostEqual(joined.cloth, 32.0)
+
+    @given(_sizes, st.floats(min_value=0.2, max_value=0.3))
+    def test_mirroring_a_sewn_piece_twice_gives_it_back(self, side: float, take_up: float) -> None:
+        edge = Line((side, 0.0), (side, side))
+        piece = sew(square(side, "a"), lay_face_down(square(side, "b").shifted(side, 0.0), edge), edge, take_up)
+        over = Line((0.0, -1.0), (side, 2.0))
+        back = lay_face_down(lay_face_down(piece, over), over)
+        for one, two in zip(piece.faces, back.faces, strict=True):
+            self.assertEqual(one.fabric, two.fabric)
+            self.assertAlmostEqual(Region(one.outline).symmetric_difference(Region(two.outline)).area, 0, places=6)
+
+    def test_grain_turns_with_the_cloth(self) -> None:
+        over = Line((0.0, 0.0), (1.0, 1.0))
+        (patch,) = lay_face_down(square(2.0, "a"), over).faces
+        self.assertAlmostEqual(patch.grain[0], 0.0)
+        self.assertAlmostEqual(abs(patch.grain[1]), 1.0)
+
+    def test_trimming_says_what_fell_off(self) -> None:
+        rest, off = trim(square(4.0, "a"), Line((0.0, 1.0), (4.0, 1.0)), Line((3.0, 0.0), (3.0, 4.0)))
+        self.assertAlmostEqual(rest.cloth, 9.0)
+        self.assertAlmostEqual(off, 7.0)
+
+    def test_a_seam_is_trimmed_with_the_piece(self) -> None:
+        edge = Line((4.0, 0.0), (4.0, 4.0))
+        piece = sew(square(4.0, "a"), lay_face_down(square(4.0, "b").shifted(4.0, 0.0), edge), edge, 0.25)
+        rest, _ = trim(piece, Line((0.0, 1.0), (8.0, 1.0)))
+        self.assertAlmostEqual(min(rest.seams[0].start[1], rest.seams[0].end[1]), 1.0)
+        gone, _ = trim(piece, Line((5.0, 4.0), (5.0, 0.0)))
+        self.assertEqual(gone.seams, ())
+
+
+class DrawingTest(TestCase):
+    def test_a_sketch_turns_the_page_over_and_keeps_every_mark(self) -> None:
+        drawing = (
+            Sketch()
+            .piece(square(2.0, "a"))
+            .line("blade", (0.0, 0.0), (2.0, 2.0))
+            .dimension((0.0, 0.0), (2.0, 0.0), (1.0, -0.2), Said("two"))
+            .drawn((-1.0, -1.0, 3.0, 3.0), Said("a square"))
+        )
+        self.assertEqual(drawing.window, (-1.0, -3.0, 4.0, 4.0))
+        self.assertEqual([m.role for m in drawing.marks], ["face", "blade"])
+        self.assertEqual(drawing.marks[1].points, ((0.0, -0.0), (2.0, -2.0)))
+        self.assertEqual(drawing.dimensions[0].at, (1.0, 0.2))
+
+    def test_a_line_can_be_drawn_past_its_ends(self) -> None:
+        drawing = Sketch().stretch("blade", Line((0.0, 0.0), (3.0, 4.0)), 5.0).drawn((0, 0, 1, 1), Said(""))
+        (x1, y1), (x2, y2) = drawing.marks[0].points
+        self.assertAlmostEqual(sqrt((x2 - x1) ** 2 + (y2 - y1) ** 2), 15.0)

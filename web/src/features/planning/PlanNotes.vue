@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import type { Schemas } from '@/shared/api/client'
+import { plural } from '@/shared/lib/words'
+import Len from '@/shared/ui/Len.vue'
+
+defineProps<{ plan: Schemas['UnitPlan']; seamCost: Schemas['SeamCost'] }>()
+</script>
+
+<template>
+  <section class="sheet parts" aria-label="Worth knowing">
+    <div>
+      <h3>Finished or unfinished</h3>
+      <p>
+        Trim to <Len :of="plan.target" about />, unfinished. Joined on all sides it finishes
+        <Len :of="plan.finished" about />. The two differ by two seam allowances.
+      </p>
+    </div>
+    <div>
+      <h3>What the seam costs</h3>
+      <p>
+        A row of {{ seamCost.units }} has {{ plural(seamCost.seams, 'seam') }} across: each
+        <Len :of="seamCost.slip" /> too wide makes it <Len :of="seamCost.cost" /> short.
+      </p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.parts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 22px;
+}
+
+@media (width <= 820px) {
+  .parts {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
