@@ -30,6 +30,7 @@ __all__ = [
 
 _MM_PER_INCH = Fraction(127, 5)
 _OVER_ROOT2 = Surd(0, Fraction(1, 2))
+_MOST_DECIMALS = 6
 
 
 class Measure(StrEnum):
@@ -253,7 +254,7 @@ def _value(text: str, found: re.Match[str]) -> Fraction:
             raise LengthNotUnderstood(text, f"{found['num']}/{found['den']} after a whole number must be less than 1.")
         return whole + part
     decimal = found["dec"].replace(",", ".")
-    if len(decimal.partition(".")[2]) > 6:
+    if len(decimal.partition(".")[2]) > _MOST_DECIMALS:
         raise LengthNotUnderstood(text, "it has more than 6 decimals, finer than any ruler.")
     return Fraction(decimal if decimal[-1] != "." else decimal[:-1])
 
@@ -281,41 +282,70 @@ class Area:
 
 @dataclass(frozen=True, slots=True)
 class Style:
-    """How lengths are set for this quilter: the measure, and how fine a fraction is shown."""
+    """How lengths are set for this quilter: the measure, and how fine a fraction is shown.
+
+    ``text`` is for fields: ``parse_length`` reads the very same length back. ``pretty`` is for reading: rounded to
+    the finest mark, or a tenth of a millimetre.
+    """
 
     measure: Measure = Measure.INCHES
     finest: int = 64
 
     def text(self, length: Length) -> str:
-        """Plain text that ``parse_length`` reads back: ``3 7/8`` or ``98.4 mm``; signed when negative."""
-        shown, sign = abs(length), "-" if length.sign < 0 else ""
-        if self.measure is Measure.MILLIMETRES:
-            return f"{sign}{self._mm(shown)} mm"
-        near = shown.round_near(self._grid)
-        whole, part = divmod(near.rational, 1)
-        if not part:
-            return f"{sign if whole else ''}{whole}"
-        return f"{sign}{whole} {part}" if whole else f"{sign}{part}"
+        """Text that ``parse_length`` reads back exactly, if the length can be typed at all; signed when negative.
+
+        ``3 7/8`` or ``98.425 mm``; a length of the other measure keeps its own unit, such as ``6 mm`` among inches.
+        Lengths with a root in them, which nobody types, come out rounded.
+        """
+        size, sign = abs(length), "-" if length.sign < 0 else ""
+        if not size.is_rational:
+            return self._near(size, sign)
+        value, metric = size.rational, size.rational * _MM_PER_INCH
+        inch_mark = "" if self.measure is Measure.INCHES else '"'
+        if self.measure is Measure.MILLIMETRES and (told := _decimal(metric, 3)):
+            return f"{sign}{told} mm"
+        if self.finest % value.denominator == 0:
+            return f"{sign}{_mixed(value)}{inch_mark}"
+        if self.measure is Measure.INCHES and (told := _decimal(value, _MOST_DECIMALS)):
+            return f"{sign}{told}"
+        if told := _decimal(metric, _MOST_DECIMALS):
+            return f"{sign}{told} mm"
+        return f"{sign}{_mixed(value)}{inch_mark}" if value.denominator < 10**5 else self._near(size, sign)
 
     def pretty(self, length: Length) -> str:
         """For reading: fraction slash U+2044, an inch mark, a no-break space."""
-        text = self.text(length)
-        if self.measure is Measure.MILLIMETRES:
-            return text.replace(" ", "\u00a0").replace("-", "−")
-        return text.replace("/", "⁄").replace(" ", "\u00a0").replace("-", "−") + "″"
+        text = self._near(abs(length), "-" if length.sign < 0 else "")
+        plain = text.replace("/", "⁄").replace(" ", "\u00a0").replace("-", "−")
+        return plain if self.measure is Measure.MILLIMETRES else plain + "″"
 
     def shows_exactly(self, length: Length) -> bool:
-        """Whether the text stands for the length itself and not for its neighbour."""
-        if self.measure is Measure.MILLIMETRES:
-            return length.on_step(mm("1/10"))
+        """Whether the pretty text stands for the length itself and not for its neighbour."""
         return length.on_step(self._grid)
 
     @property
     def _grid(self) -> Length:
-        return Length.of(Fraction(1, self.finest))
+        return mm("1/10") if self.measure is Measure.MILLIMETRES else Length.of(Fraction(1, self.finest))
 
-    @staticmethod
-    def _mm(length: Length) -> str:
-        tenths = length.round_near(mm("1/10")).rational * _MM_PER_INCH * 10
-        whole, part = divmod(int(tenths), 10)
-        return f"{whole}.{part}" if part else str(whole)
+    def _near(self, size: Length, sign: str) -> str:
+        near = size.round_near(self._grid).rational
+        sign = sign if near else ""
+        if self.measure is Measure.MILLIMETRES:
+            return f"{sign}{_decimal(near * _MM_PER_INCH, 1)} mm"
+        return f"{sign}{_mixed(near)}"
+
+
+def _mixed(value: Fraction) -> str:
+    """``3 7/8``, ``7/8`` or ``3``."""
+    whole, part = divmod(value, 1)
+    if not part:
+        return str(whole)
+    return f"{whole} {part}" if whole else str(part)
+
+
+def _decimal(value: Fraction, places: int) -> str:
+    """The number as a finite decimal of at most so many places; empty when it has none."""
+    scaled = value * 10**places
+    if scaled.denominator != 1:
+        return ""
+    whole, part = divmod(scaled.numerator, 10**places)
+    return f"{whole}.{part:0{places}d}".rstrip("0").rstrip(".")

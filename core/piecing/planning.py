@@ -23,6 +23,7 @@ __all__ = [
     "Note",
     "SchoolOffer",
     "UnitPlan",
+    "check_allowance",
     "finished_unit",
     "offers",
     "plan",
@@ -132,15 +133,24 @@ def finished_unit(block: Length, across: int) -> Length:
     return block / across
 
 
+def check_allowance(allowance: Length) -> None:
+    """Raises ``SeamTooWide`` unless it is above zero and at most an inch."""
+    if not ZERO < allowance <= Length.of(1):
+        raise SeamTooWide(
+            "The seam allowance is above zero and at most 1 in.; 1/4 in. is usual.", field="seam_allowance"
+        )
+
+
 def _check(choices: Choices) -> None:
     if not SMALLEST_FINISHED <= choices.finished <= LARGEST_FINISHED:
         raise SizeOutOfRange(
             "A unit finishes between 1/4 in. and 60 in. Check the size, and whether inches or millimetres are meant.",
             field="finished",
         )
-    if not ZERO < choices.seam_allowance <= min(choices.finished, Length.of(1)):
+    check_allowance(choices.seam_allowance)
+    if choices.seam_allowance > choices.finished:
         raise SeamTooWide(
-            "The seam allowance is above zero, at most 1 in., and not wider than the unit finishes; 1/4 in. is usual.",
+            "The seam allowance is wider than the unit finishes. Give a larger unit or a smaller allowance.",
             field="seam_allowance",
         )
     if choices.stitch is not None and abs(choices.stitch - choices.seam_allowance) > choices.seam_allowance / 2:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from unittest import TestCase
 
 from piecing.ladder import Ladder, ladder
@@ -16,7 +17,7 @@ class LadderTest(TestCase):
     def test_rungs_stand_in_order_and_losses_lead_from_one_to_the_next(self) -> None:
         rungs = ladder(_PLAN).rungs
         self.assertEqual([r.name for r in rungs], ["cut", "raw", "trimmed", "finished"])
-        for upper, lower in zip(rungs, rungs[1:], strict=False):
+        for upper, lower in itertools.pairwise(rungs):
             assert upper.loss is not None
             self.assertEqual(upper.size - upper.loss, lower.size)
         self.assertEqual(sum((float(r.loss) for r in rungs if r.loss), 0.0), float(_PLAN.cut - _PLAN.finished))

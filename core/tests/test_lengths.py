@@ -49,7 +49,7 @@ class ParsingTest(TestCase):
         style = Style()
         for k in range(6401):
             length = Length.of(Fraction(k, 64))
-            for text in (style.text(length), style.pretty(length)):
+            for text in (style.text(length), style.pretty(length), _MM.text(length)):
                 self.assertEqual(parse_length(text), length, text)
 
     def test_every_tenth_of_a_millimetre_round_trips(self) -> None:
@@ -57,6 +57,19 @@ class ParsingTest(TestCase):
             length = mm(Fraction(k, 10))
             for text in (_MM.text(length), _MM.pretty(length)):
                 self.assertEqual(parse_length(text), length, text)
+
+    @given(
+        st.decimals(0, 9999, places=6).map(str)
+        | st.fractions(0, 99, max_denominator=99_999).map(str)
+        | st.decimals(0, 9999, places=6).map(lambda d: f"{d} mm"),
+        st.sampled_from(Measure),
+        st.sampled_from(Measure),
+    )
+    def test_whatever_is_typed_comes_back_in_either_measure(
+        self, typed: str, typed_in: Measure, shown_in: Measure
+    ) -> None:
+        length = parse_length(typed, typed_in)
+        self.assertEqual(parse_length(Style(shown_in).text(length), shown_in), length)
 
     def test_what_cannot_be_read_is_said_in_words(self) -> None:
         said = {
@@ -142,10 +155,18 @@ class SettingTest(TestCase):
         self.assertEqual(Style().pretty(inches("-1/16")), "−1⁄16″")
         self.assertEqual(Style().text(inches("-17/16")), "-1 1/16")
         self.assertEqual(Style().text(inches(0)), "0")
-        self.assertEqual(Style().text(inches("-1/512")), "0", "no minus before a zero")
+        self.assertEqual(Style().pretty(inches("-1/512")), "0″", "no minus before a zero")
+
+    def test_fields_hold_the_length_itself(self) -> None:
+        self.assertEqual(Style().text(mm(6)), "6 mm")
+        self.assertEqual(Style().text(inches("10/3")), "3 1/3")
+        self.assertEqual(Style().text(inches("3/10")), "0.3")
+        self.assertEqual(_MM.text(inches("1/4")), "6.35 mm")
+        self.assertEqual(_MM.text(inches("1/16")), '1/16"')
+        self.assertEqual(Style().text(inches(1).times_root2()), "1 27/64", "nobody types a root")
 
     def test_millimetres_are_set_to_a_tenth(self) -> None:
-        self.assertEqual(_MM.text(inches("31/8")), "98.4 mm")
+        self.assertEqual(_MM.pretty(inches("31/8")), "98.4\u00a0mm")
         self.assertEqual(_MM.pretty(mm(98)), "98\u00a0mm")
         self.assertEqual(_MM.pretty(mm("-1/2")), "−0.5\u00a0mm")
 

@@ -12,7 +12,7 @@ from typing import Any
 from django.db import models
 
 from piecing.errors import PiecingError
-from piecing.lengths import Style
+from piecing.lengths import Length, Measure, Style
 
 from .problems import ChangedElsewhere, Refused
 
@@ -34,22 +34,30 @@ def _read(readers: Mapping[str, Reader], values: Mapping[str, Any], style: Style
     return read
 
 
+def _shown(value: Any, style: Style) -> str:
+    if isinstance(value, Length):
+        return style.text(value)
+    return "" if value is None else str(value)
+
+
 def apply_changes(
     row: models.Model,
     readers: Mapping[str, Reader],
     changes: Mapping[str, Any],
     seen: Mapping[str, Any],
-    style: Style,
-    show: Callable[[str, Any], str],
+    measure: Measure,
 ) -> list[str]:
     """Set ``changes`` on ``row`` (not saved); returns the fields set.
 
-    Raises ``Refused`` for values that cannot be read, ``ChangedElsewhere`` (naming what is kept here) when a
+    Texts are read, and refusals said, in ``measure``. Raises ``Refused`` for values that cannot be read, ``ChangedElsewhere`` (naming what is kept here) when a
     field holds neither what was seen nor what is wanted.
     """
+    style = Style(measure)
     wanted = _read(readers, {k: v for k, v in changes.items() if k in readers}, style)
     before = _read(readers, {k: v for k, v in seen.items() if k in wanted}, style)
-    clashes = {f: show(f, getattr(row, f)) for f, old in before.items() if getattr(row, f) not in (old, wanted[f])}
+    clashes = {
+        f: _shown(getattr(row, f), style) for f, old in before.items() if getattr(row, f) not in (old, wanted[f])
+    }
     if clashes:
         raise ChangedElsewhere(
             "Another window changed this since it was read here. Choose which to keep; nothing was overwritten.",

@@ -12,7 +12,7 @@ from django.utils import timezone
 from common.patches import apply_changes
 from common.problems import Refused
 from piecing.errors import NoMarginGiven, PlanError, RecordsTooFew, SeamError
-from piecing.lengths import Length, Measure, Style, inches
+from piecing.lengths import Measure, Style, inches
 from piecing.planning import plan
 from workrooms.models import Workroom
 
@@ -108,10 +108,6 @@ def restore_project(room: Workroom, key: UUID) -> Project:
     return _stamp(room, key, "deleted_at", False, deleted=True)
 
 
-def _show(style: Style) -> Any:
-    return lambda _f, v: style.text(v) if isinstance(v, Length) else "" if v is None else str(v)
-
-
 def _touch(project: Project) -> None:
     Project.objects.filter(pk=project.pk).update(updated_at=timezone.now())
 
@@ -148,10 +144,9 @@ def _check(units: Iterable[PlannedUnit], project: Project, style: Style) -> None
 def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     project = get_project(room, key)
     measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else Measure(project.measure)
-    style = Style(measure)
-    fields = apply_changes(project, project_readers(measure), changes, seen, style, _show(style))
+    fields = apply_changes(project, project_readers(measure), changes, seen, measure)
     if set(fields) & {"seam_allowance", "stitch", "fold", "ruler_step"}:
-        _check(project.units.all(), project, style)
+        _check(project.units.all(), project, Style(measure))
     _save(project, [*fields, "updated_at"] if fields else [])
     return get_project(room, key)
 
@@ -160,7 +155,7 @@ def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: 
 def change_unit(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     unit = get_unit(room, key)
     style = style_of(unit.project)
-    fields = apply_changes(unit, unit_readers(style.measure), changes, seen, style, _show(style))
+    fields = apply_changes(unit, unit_readers(style.measure), changes, seen, style.measure)
     if set(fields) - {"count"}:
         _check([unit], unit.project, style)
     _save(unit, fields)
@@ -171,7 +166,6 @@ def change_unit(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Map
 @transaction.atomic
 def change_fabric(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     fabric = get_fabric(room, key)
-    style = style_of(fabric.project)
-    _save(fabric, apply_changes(fabric, fabric_readers(), changes, seen, style, _show(style)))
+    _save(fabric, apply_changes(fabric, fabric_readers(), changes, seen, Measure(fabric.project.measure)))
     _touch(fabric.project)
     return get_project(room, fabric.project_id)

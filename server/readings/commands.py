@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from typing import Any
 from uuid import UUID
@@ -12,9 +13,10 @@ from django.utils import timezone
 
 from common.patches import Reader, apply_changes
 from common.problems import Refused
+from common.readers import length_reader, maybe_length_reader, note_reader, one_of_reader
 from piecing.diagnosis import ReadingKind
-from piecing.errors import CountOutOfRange, PiecingError, UnknownChoice
-from piecing.lengths import Length, Measure, Style, parse_length
+from piecing.errors import CountOutOfRange, PiecingError
+from piecing.lengths import Measure
 from projects.models import PlannedUnit
 from projects.selectors import get_unit
 from projects.translate import style_of
@@ -27,36 +29,22 @@ from .translate import reading_of
 __all__ = ["delete_reading", "put_reading", "reading_readers", "restore_reading"]
 
 
-def _kind(value: Any) -> str:
-    try:
-        return ReadingKind(value).value
-    except ValueError:
-        raise UnknownChoice(
-            "“{given}” is no kind of reading. Known: {known}.",
-            given=str(value)[:40],
-            known=", ".join(k.value for k in ReadingKind),
-        ) from None
-
-
 def _count(value: Any) -> int | None:
     text = "" if value is None else str(value).strip()
     if not text:
         return None
-    if not text.isdecimal() or len(text) > 4:
+    if not re.fullmatch(r"[0-9]{1,4}", text):
         raise CountOutOfRange("The number of units is a whole number, such as 4.", given=text[:20])
     return int(text)
 
 
 def reading_readers(measure: Measure) -> dict[str, Reader]:
-    def length(value: Any) -> Length:
-        return parse_length(str(value if value is not None else ""), measure)
-
     return {
-        "kind": _kind,
-        "value": length,
+        "kind": one_of_reader([k.value for k in ReadingKind], "kind of reading"),
+        "value": length_reader(measure),
         "row_units": _count,
-        "whole": lambda v: None if v is None or not str(v).strip() else length(v),
-        "note": lambda v: str(v or "").strip()[:200],
+        "whole": maybe_length_reader(measure),
+        "note": note_reader(200),
     }
 
 
@@ -65,10 +53,6 @@ def _clear_what_does_not_belong(row: ReadingRow) -> None:
         row.row_units = None
     if row.kind != ReadingKind.STRIP_TEST:
         row.whole = None
-
-
-def _show(style: Style) -> Any:
-    return lambda _f, v: style.text(v) if isinstance(v, Length) else "" if v is None else str(v)
 
 
 def next_order(unit: PlannedUnit) -> int:
@@ -87,7 +71,7 @@ def put_reading(
     row = row or ReadingRow(pk=key, unit=unit, order=next_order(unit), note="")
     try:
         wanted = {"kind": None, "value": "", **changes} if new else changes
-        apply_changes(row, reading_readers(style.measure), wanted, {} if new else seen, style, _show(style))
+        apply_changes(row, reading_readers(style.measure), wanted, {} if new else seen, style.measure)
         _clear_what_does_not_belong(row)
         reading_of(row)
     except PiecingError as refusal:

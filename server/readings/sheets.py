@@ -12,7 +12,7 @@ from django.db import transaction
 
 from common.problems import Answer
 from piecing.diagnosis import ReadingKind
-from piecing.errors import PiecingError
+from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import Style
 from projects.models import PlannedUnit
 from projects.translate import style_of
@@ -74,6 +74,14 @@ def _separator(first: str) -> str:
     return max(("\t", ";", ","), key=first.count) if any(s in first for s in "\t;,") else ","
 
 
+def _cells(line: str, separator: str) -> list[str]:
+    """The cells of one line; a line too wild for the csv reader is one cell, and refused as such later."""
+    try:
+        return [c.strip() for c in next(csv.reader([line], delimiter=separator))]
+    except csv.Error:
+        return [line]
+
+
 def _lines(text: str) -> Iterator[tuple[int, str, dict[str, str]]]:
     """Line number, the line, its cells by column; a header may name the columns in any order."""
     plain = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n").split("\n")
@@ -83,7 +91,7 @@ def _lines(text: str) -> Iterator[tuple[int, str, dict[str, str]]]:
     separator = _separator(numbered[0][1])
     columns: tuple[str, ...] = COLUMNS
     for at, (number, line) in enumerate(numbered):
-        cells = [c.strip() for c in next(csv.reader([line], delimiter=separator))]
+        cells = _cells(line, separator)
         if at == 0 and "value" in [c.lower() for c in cells]:
             columns = tuple(c.lower() for c in cells)
             continue
@@ -106,6 +114,12 @@ def _row(unit: PlannedUnit, cells: dict[str, str], style: Style, order: int) -> 
             setattr(row, field, read(wanted[field]))
         except PiecingError as refusal:
             raise refusal.at(field) from None
+    if row.row_units is not None and row.kind != ReadingKind.ROW_LENGTH:
+        raise CountOutOfRange(
+            "Only a row has a number of units. If this is a decimal comma, put the value in quotes or part the cells "
+            "with semicolons.",
+            field="row_units",
+        )
     reading_of(row)
     return row
 
@@ -127,8 +141,7 @@ def import_csv(unit: PlannedUnit, text: str) -> Imported:
             raise SheetRefused(f"More than {MOST_LINES:,} lines. Paste them in smaller parts; nothing was taken.")
         try:
             good.append(_row(unit, cells, style, order + len(good)))
-        except (PiecingError, csv.Error) as refusal:
-            said = refusal.said.text(style) if isinstance(refusal, PiecingError) else "the quotes do not close."
-            refused.append(RefusedLine(number, line[:120], said))
+        except PiecingError as refusal:
+            refused.append(RefusedLine(number, line[:120], refusal.said.text(style)))
     ReadingRow.objects.bulk_create(good)
     return Imported(len(good), tuple(refused))
