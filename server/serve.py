@@ -45,7 +45,7 @@ def main() -> int:
     from config.wsgi import application
 
     print(f"Entretoile is at http://{HOST}:{port}/   (Ctrl-C stops it; what you type is kept)", flush=True)
-    serve(application, host=HOST, port=port, threads=8, ident="Entretoile")
+    serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=8_000_000)
     return 0
 
 

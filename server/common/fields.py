@@ -6,15 +6,25 @@ from fractions import Fraction
 from typing import Any
 
 from django.db import models
+from django.db.models.query_utils import DeferredAttribute
 
 from piecing.lengths import Length
 
 __all__ = ["LengthField"]
 
 
+class _Exact(DeferredAttribute):
+    """Whatever is set, a default's text too, is held as the ``Length`` that the database will give back."""
+
+    def __set__(self, instance: models.Model, value: Any) -> None:
+        instance.__dict__[self.field.attname] = self.field.to_python(value)
+
+
 class LengthField(models.CharField):  # type: ignore[type-arg]
     """A rational ``Length``, kept as inches in lowest terms (``31/8``), so that nothing is ever rounded."""
 
+    descriptor_class = _Exact
+    empty_strings_allowed = False
     _pyi_private_set_type: Length | str  # type: ignore[assignment]
     _pyi_private_get_type: Length  # type: ignore[assignment]
 

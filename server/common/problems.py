@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any, ClassVar
 
+from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from rest_framework import exceptions, serializers
 from rest_framework.response import Response
@@ -119,6 +120,9 @@ def _problem(exc: Exception) -> dict[str, Any] | None:
         return _body(exc.status, exc.code, exc.title, exc.detail, rows)
     if isinstance(exc, Http404):
         return _body(404, "not_here", "Not here", "There is nothing at this address. It may have been deleted.", [])
+    if isinstance(exc, RequestDataTooBig):
+        too_large = "This is more than can be taken at once. Send it in smaller parts."
+        return _body(413, "too_large", "Too large", too_large, [])
     if isinstance(exc, exceptions.ValidationError):
         rows = _from_framework(exc.detail)
         return _body(400, "invalid_request", "Not understood", rows[0]["message"] if rows else "", rows)

@@ -113,6 +113,7 @@ SPECTACULAR_SETTINGS = {
     "TITLE": "Entretoile",
     "DESCRIPTION": "Plans oversized cuts, trims true, and finds out why a block came out small.",
     "VERSION": "0.1.0",
+    "OAS_VERSION": "3.1.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {

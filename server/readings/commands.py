@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
@@ -12,7 +13,7 @@ from django.db.models import Max
 from django.utils import timezone
 
 from common.patches import Reader, apply_changes
-from common.problems import Refused
+from common.problems import NotHere, Refused
 from common.readers import length_reader, maybe_length_reader, note_reader, one_of_reader
 from piecing.diagnosis import ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError
@@ -23,7 +24,7 @@ from projects.translate import style_of
 from workrooms.models import Workroom
 
 from .models import ReadingRow
-from .selectors import get_reading
+from .selectors import find_reading, get_reading
 from .translate import reading_of
 
 __all__ = ["delete_reading", "put_reading", "reading_readers", "restore_reading"]
@@ -66,8 +67,10 @@ def put_reading(
     """Write a new reading or change one; sending the same one twice leaves one."""
     unit = get_unit(room, unit_key)
     style = style_of(unit.project)
-    row = ReadingRow.objects.filter(pk=key, unit=unit).first()
+    row = find_reading(unit, key)
     new = row is None
+    if row is not None and row.deleted_at is not None:
+        raise NotHere("This reading was deleted in another window. Undo that there, or take it down again.")
     row = row or ReadingRow(pk=key, unit=unit, order=next_order(unit), note="")
     try:
         wanted = {"kind": None, "value": "", **changes} if new else changes
@@ -80,18 +83,19 @@ def put_reading(
     return row
 
 
+def _stamp(room: Workroom, unit_key: UUID, key: UUID, deleted_at: datetime | None) -> ReadingRow:
+    row = get_reading(get_unit(room, unit_key), key)
+    row.deleted_at = deleted_at
+    row.save(update_fields=["deleted_at"])
+    return row
+
+
 @transaction.atomic
-def delete_reading(room: Workroom, key: UUID) -> ReadingRow:
+def delete_reading(room: Workroom, unit_key: UUID, key: UUID) -> ReadingRow:
     """Hidden, not erased: ``restore_reading`` is the undo."""
-    row = get_reading(room, key, deleted=True)
-    row.deleted_at = timezone.now()
-    row.save(update_fields=["deleted_at"])
-    return row
+    return _stamp(room, unit_key, key, timezone.now())
 
 
 @transaction.atomic
-def restore_reading(room: Workroom, key: UUID) -> ReadingRow:
-    row = get_reading(room, key, deleted=True)
-    row.deleted_at = None
-    row.save(update_fields=["deleted_at"])
-    return row
+def restore_reading(room: Workroom, unit_key: UUID, key: UUID) -> ReadingRow:
+    return _stamp(room, unit_key, key, None)

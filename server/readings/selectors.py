@@ -22,8 +22,19 @@ from workrooms.models import Workroom
 from .models import ReadingRow
 from .translate import reading_of
 
-__all__ = ["Check", "CheckedReading", "check_of", "get_reading", "plan_of", "readings_of", "record_for", "rows_of"]
+__all__ = [
+    "Check",
+    "CheckedReading",
+    "check_of",
+    "find_reading",
+    "get_reading",
+    "plan_of",
+    "readings_of",
+    "record_for",
+    "rows_of",
+]
 
+_GONE = "This reading is not here. It may have been deleted in another window."
 _RUNG = {ReadingKind.UNIT_WIDTH: "trimmed", ReadingKind.UNIT_HEIGHT: "trimmed", ReadingKind.RAW_SIZE: "raw"}
 
 
@@ -36,11 +47,18 @@ def readings_of(unit: PlannedUnit) -> list[Reading]:
     return [reading_of(r) for r in rows_of(unit)]
 
 
-def get_reading(room: Workroom, key: UUID, *, deleted: bool = False) -> ReadingRow:
-    found = ReadingRow.objects.select_related("unit__project").filter(pk=key, unit__project__workroom=room)
-    row = (found if deleted else found.filter(deleted_at=None)).first()
+def find_reading(unit: PlannedUnit, key: UUID) -> ReadingRow | None:
+    """The unit's reading of that key, deleted or not; None when there is none. Raises ``NotHere`` for another unit's."""
+    row = ReadingRow.objects.filter(pk=key).first()
+    if row is not None and row.unit_id != unit.pk:
+        raise NotHere(_GONE)
+    return row
+
+
+def get_reading(unit: PlannedUnit, key: UUID) -> ReadingRow:
+    row = find_reading(unit, key)
     if row is None:
-        raise NotHere("This reading is not here. It may have been deleted in another window.")
+        raise NotHere(_GONE)
     return row
 
 

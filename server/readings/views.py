@@ -49,15 +49,13 @@ class ReadingView(APIView):
 
     @extend_schema(operation_id="delete_reading", responses=serializers.CheckSerializer)
     def delete(self, _request: Request, unit: UUID, key: UUID) -> Response:
-        get_unit(current_workroom(), unit)
-        return _check(commands.delete_reading(current_workroom(), key).unit)
+        return _check(commands.delete_reading(current_workroom(), unit, key).unit)
 
 
 class RestoreReadingView(APIView):
     @extend_schema(operation_id="restore_reading", request=None, responses=serializers.CheckSerializer)
     def post(self, _request: Request, unit: UUID, key: UUID) -> Response:
-        get_unit(current_workroom(), unit)
-        return _check(commands.restore_reading(current_workroom(), key).unit)
+        return _check(commands.restore_reading(current_workroom(), unit, key).unit)
 
 
 class SheetView(APIView):

@@ -437,7 +437,6 @@ export interface components {
             readonly said: string;
             serious: boolean;
         };
-        /** @enum {unknown} */
         NullEnum: null;
         Offer: {
             school: components["schemas"]["SchoolEnum"];
@@ -447,10 +446,10 @@ export interface components {
         /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
         PatchedChangeRequest: {
             changes?: {
-                [key: string]: unknown;
+                [key: string]: unknown | null;
             };
             seen?: {
-                [key: string]: unknown;
+                [key: string]: unknown | null;
             };
         };
         Pictures: {
@@ -671,8 +670,8 @@ export interface components {
             readonly expected_sd: components["schemas"]["Length"];
             readonly unexplained: components["schemas"]["Length"] | null;
             contributions: components["schemas"]["Contribution"][];
-            leading: (components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"]) | null;
-            beside: (components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"]) | null;
+            leading: components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"];
+            beside: components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"];
             readonly sure_percent: number;
             readonly sure_words: string;
             next_reading: components["schemas"]["NextReading"] | null;
@@ -689,10 +688,10 @@ export interface components {
         /** @description Fields as typed; ``seen`` holds what the writer last saw when changing a reading. */
         WriteReadingRequest: {
             changes: {
-                [key: string]: unknown;
+                [key: string]: unknown | null;
             };
             seen?: {
-                [key: string]: unknown;
+                [key: string]: unknown | null;
             };
         };
     };

@@ -1,0 +1,36 @@
+"""A test case that speaks to the API as the browser does."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+from django.test import TestCase
+
+__all__ = ["ApiCase"]
+
+
+class ApiCase(TestCase):
+    def ask(self, method: str, path: str, body: Any = None, *, expect: int = 200) -> Any:
+        """One request with a JSON body; the answer's data. Fails unless the status is the expected one."""
+        kwargs = {} if body is None else {"data": body, "content_type": "application/json"}
+        answer = getattr(self.client, method)(f"/api/{path}", **kwargs)
+        self.assertEqual(answer.status_code, expect, answer.content[:600])
+        if expect >= 400:
+            self.assertEqual(answer["Content-Type"], "application/problem+json")
+        return answer.json()
+
+    def new_project(self, name: str = "Lantern") -> dict[str, Any]:
+        project: dict[str, Any] = self.ask("post", "projects", {"id": str(uuid4()), "name": name}, expect=201)
+        return project
+
+    def change(self, path: str, changes: dict[str, Any], seen: dict[str, Any] | None = None, expect: int = 200) -> Any:
+        return self.ask("patch", path, {"changes": changes, "seen": seen or {}}, expect=expect)
+
+    def take_down(self, unit: str, kind: str, value: str, expect: int = 200, **more: Any) -> Any:
+        body = {"changes": {"kind": kind, "value": value, **more}, "seen": {}}
+        return self.ask("put", f"units/{unit}/readings/{uuid4()}", body, expect=expect)
+
+    def codes(self, problem: dict[str, Any]) -> dict[str, str]:
+        """Field to code of a problem."""
+        return {e["field"]: e["code"] for e in problem["errors"]}

@@ -1,0 +1,101 @@
+"""Every operation of the schema, called with whatever the schema allows: never a crash, always the promised shape."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import schemathesis
+from django.test import Client
+from drf_spectacular.generators import SchemaGenerator
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from hypothesis.extra.django import TestCase
+from jsonschema import Draft202012Validator
+
+from projects.commands import create_project
+from projects.models import Project
+from workrooms.selectors import current_workroom
+
+_DOCUMENT: dict[str, Any] = SchemaGenerator().get_schema(request=None, public=True)
+_SCHEMA = schemathesis.openapi.from_dict(_DOCUMENT)
+_OPERATIONS = {op.ok().label: op.ok() for op in _SCHEMA.get_all_operations()}
+_TYPED = st.sampled_from(
+    ["3 7/8", "98 mm", "1/4", "0", "-1", "3 7/0", "", "wide", "9" * 40, "1e9", "∞", "٣", "\u202e4"]
+)
+_ANYTHING = st.none() | st.booleans() | st.integers() | st.text(max_size=8) | _TYPED | st.lists(_TYPED, max_size=2)
+_FIELDS = st.sampled_from(
+    [
+        "name",
+        "measure",
+        "seam_allowance",
+        "stitch",
+        "fold",
+        "ruler_step",
+        "reading_step",
+        "size_basis",
+        "finished",
+        "block_finished",
+        "units_across",
+        "count",
+        "school",
+        "own_margin",
+        "cut",
+        "colour",
+        "value",
+        "kind",
+        "row_units",
+        "whole",
+        "note",
+    ]
+)
+_CHANGES = st.fixed_dictionaries(
+    {"changes": st.dictionaries(_FIELDS, _ANYTHING, max_size=4)},
+    optional={"seen": st.dictionaries(_FIELDS, _ANYTHING, max_size=4)},
+)
+
+
+def _resolved(schema: dict[str, Any]) -> Draft202012Validator:
+    return Draft202012Validator({**schema, "components": _DOCUMENT["components"]})
+
+
+_PROBLEM = _resolved({"$ref": "#/components/schemas/Problem"})
+
+
+class FuzzTest(TestCase):
+    """Addresses are filled with rows that exist, half of the time; bodies are valid, nearly valid, or neither."""
+
+    def answer(self, method: str, path: str, body: Any) -> Any:
+        kwargs = {} if body is None else {"data": body, "content_type": "application/json"}
+        return getattr(Client(raise_request_exception=True), method)(path, **kwargs)
+
+    def check(self, operation: Any, answer: Any) -> None:
+        self.assertLess(answer.status_code, 500, answer.content[:300])
+        if answer.status_code >= 400:
+            self.assertEqual(answer["Content-Type"], "application/problem+json", answer.content[:300])
+            _PROBLEM.validate(answer.json())
+            self.assertTrue(answer.json()["detail"])
+            return
+        promised = operation.definition.raw["responses"].get(str(answer.status_code), {}).get("content", {})
+        if "application/json" in promised:
+            _resolved(promised["application/json"]["schema"]).validate(answer.json())
+
+    @settings(max_examples=260, deadline=None, suppress_health_check=list(HealthCheck))
+    @given(st.data())
+    def test_no_request_breaks_it(self, data: st.DataObject) -> None:
+        label = data.draw(st.sampled_from(sorted(_OPERATIONS)))
+        operation = _OPERATIONS[label]
+        case = data.draw(operation.as_strategy())
+        room = current_workroom()
+        first = Project.objects.order_by("created_at").first()
+        project = first or create_project(room, "00000000-0000-4000-8000-000000000001", "Fuzz")  # type: ignore[arg-type]
+        path = case.path
+        unit, fabric = project.units.get(), project.fabrics.first()
+        real = {"projects": project.pk, "units": unit.pk, "fabrics": fabric.pk if fabric else None}
+        for name, value in case.path_parameters.items():
+            here = real.get(path.split("{")[0].strip("/").split("/")[-1])
+            known = here is not None and data.draw(st.booleans())
+            path = path.replace("{" + name + "}", str(here if known else value), 1)
+        body = case.body if isinstance(case.body, dict | list | str) else None
+        if isinstance(body, dict) and "changes" in body and data.draw(st.booleans()):
+            body = data.draw(_CHANGES)
+        self.check(operation, self.answer(case.method.lower(), path, body))

@@ -1,0 +1,47 @@
+"""The demo data: put in once, kept, started over when asked."""
+
+from __future__ import annotations
+
+from io import StringIO
+
+from django.core.management import call_command
+
+from common.tests.api import ApiCase
+from projects.models import Project
+
+
+def lantern_deck(*flags: str) -> str:
+    out = StringIO()
+    call_command("lantern_deck", *flags, stdout=out)
+    return out.getvalue()
+
+
+class DemoTest(ApiCase):
+    def test_three_projects_one_of_them_put_away(self) -> None:
+        self.assertIn("3 projects", lantern_deck())
+        listed = self.ask("get", "projects")
+        self.assertEqual(sorted(p["archived"] for p in listed), [False, False, True])
+        for project in listed:
+            self.ask("get", f"units/{project['units'][0]['id']}/trim")
+            self.ask("get", f"units/{project['units'][0]['id']}/check")
+        self.assertEqual(self.ask("get", "workroom")["name"], "Lantern Deck")
+
+    def test_the_finished_project_came_out_true(self) -> None:
+        lantern_deck()
+        finished = Project.objects.get(archived_at__isnull=False).units.get().pk
+        verdict = self.ask("get", f"units/{finished}/diagnosis")["verdict"]
+        self.assertEqual(verdict["status"], "true")
+
+    def test_what_was_typed_is_kept(self) -> None:
+        lantern_deck()
+        Project.objects.filter(name="Wake, corner pieces").update(name="Mine")
+        self.assertIn("kept", lantern_deck())
+        self.assertTrue(Project.objects.filter(name="Mine").exists())
+
+    def test_starting_over_gives_the_same_again(self) -> None:
+        lantern_deck()
+        before = sorted(Project.objects.values_list("pk", "name"))
+        Project.objects.all().update(name="Mine")
+        self.new_project()
+        lantern_deck("--reset")
+        self.assertEqual(sorted(Project.objects.values_list("pk", "name")), before)
