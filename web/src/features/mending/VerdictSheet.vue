@@ -38,7 +38,8 @@ const settled = computed(() => props.verdict.status === 'settled')
       <span class="soft">({{ verdict.sure_percent }} in 100 that nothing else does more).</span>
     </p>
     <p v-else-if="verdict.status === 'several'" class="says">
-      <strong>Two things together: {{ leading }}, and {{ saidOf(verdict.beside) }}</strong>{{ ' ' }}
+      <strong>Two things together: {{ leading }}, and {{ saidOf(verdict.beside) }}</strong
+      >{{ ' ' }}
       <span class="soft">(both are sure; which does more is not).</span>
     </p>
     <template v-else>

@@ -11,6 +11,8 @@ import type { Draft } from './usePlanDraft'
 const draft = defineModel<Draft>({ required: true })
 const props = defineProps<{ problems: Record<string, string>; project: Project }>()
 
+const emit = defineEmits<{ measure: [string] }>()
+
 const bases = [
   { value: 'unit', label: 'Unit' },
   { value: 'block', label: 'Block' },
@@ -85,7 +87,12 @@ const across = computed(() => props.problems.units_across)
           :problem="problems.cut"
           hint="empty: the school says how large"
         />
-        <Choice v-model="draft.measure" label="Measure in" :options="measures" />
+        <Choice
+          :model-value="draft.measure"
+          label="Measure in"
+          :options="measures"
+          @update:model-value="emit('measure', $event)"
+        />
         <Choice v-model="draft.ruler_step" label="Ruler steps" :options="steps" />
       </div>
     </details>

@@ -13,7 +13,7 @@ import SchoolsTable from './SchoolsTable.vue'
 import { usePlanDraft } from './usePlanDraft'
 
 const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
-const { draft, last, problems } = usePlanDraft(toRef(props, 'project'), toRef(props, 'unit'))
+const { draft, last, old, problems, measureIn } = usePlanDraft(toRef(props, 'project'), toRef(props, 'unit'))
 
 const stages = computed(() => {
   const p = last.value?.pictures
@@ -30,8 +30,11 @@ const stages = computed(() => {
 <template>
   <main id="main" class="plan">
     <h2 class="visually-hidden">Plan</h2>
-    <ChoicesPanel :model-value="draft" class="choices" :problems="problems" :project="project" />
-    <div class="result" aria-live="off">
+    <ChoicesPanel :model-value="draft" :problems="problems" :project="project" @measure="measureIn" />
+    <div class="result" :class="{ old }">
+      <p v-if="old" class="sheet" role="status">
+        Something typed cannot be read yet, so these are the last sizes that could be planned.
+      </p>
       <PlanAnswer v-if="last?.plan" :plan="last.plan" :fabrics="project.fabrics" />
       <section v-if="last?.ladder && last.plan" class="sheet" aria-label="Sizes">
         <SizeLadder :ladder="last.ladder" />
@@ -73,6 +76,10 @@ const stages = computed(() => {
 .result {
   display: grid;
   gap: 12px;
+}
+
+.old > :not(:first-child) {
+  opacity: 0.55;
 }
 
 .stages {

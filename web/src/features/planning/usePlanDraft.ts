@@ -1,6 +1,6 @@
 import { keepPreviousData, onlineManager, useQuery } from '@tanstack/vue-query'
 import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
-import { computed, reactive, type Ref, ref, watch } from 'vue'
+import { computed, reactive, type Ref, ref, shallowRef, watch } from 'vue'
 
 import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
@@ -94,6 +94,17 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     if (Object.keys(toUnit).length) send({ kind: 'change_unit', ...ids, changes: toUnit, seen: seenUnit })
   }
 
+  /** What is typed means the measure it was typed in: it is saved first, and comes back told in the other one. */
+  function measureIn(measure: string) {
+    save()
+    send({
+      kind: 'change_project',
+      project: project.value.id,
+      changes: { measure },
+      seen: { measure: base.measure },
+    })
+  }
+
   const settled = () =>
     JSON.stringify(asked.value) === JSON.stringify(draft) && (plan.isSuccess.value || plan.isError.value)
   const saveSoon = useDebounceFn(() => {
@@ -107,6 +118,11 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     void saveSoon()
   })
 
-  const current = computed(() => (plan.error.value instanceof Refusal ? null : (plan.data.value ?? null)))
-  return { draft, plan: current, stale: plan.isFetching, last: plan.data, problems }
+  /** The last plan there was; it stays in sight, marked as old, while something typed cannot be read. */
+  const last = shallowRef(plan.data.value)
+  watch(plan.data, (now) => {
+    if (now) last.value = now
+  })
+  const old = computed(() => plan.isError.value && !!last.value?.plan)
+  return { draft, last, old, problems, measureIn }
 }
