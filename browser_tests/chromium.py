@@ -6,9 +6,9 @@ import shutil
 from collections.abc import Iterator
 from contextlib import contextmanager
 
-from playwright.sync_api import Browser, sync_playwright
+from playwright.sync_api import Browser, Playwright, sync_playwright
 
-__all__ = ["FLAGS", "chromium"]
+__all__ = ["FLAGS", "chromium", "launched"]
 
 FLAGS = [
     "--no-sandbox",
@@ -23,13 +23,18 @@ FLAGS = [
 ]
 
 
-@contextmanager
-def chromium() -> Iterator[Browser]:
+def launched(playwright: Playwright) -> Browser:
+    """Debian's Chromium; says what to do when it is missing."""
     path = shutil.which("chromium") or shutil.which("chromium-browser")
     if path is None:
         raise RuntimeError("Chromium is missing: run `make chromium`, or apt-get install chromium.")
-    with sync_playwright() as p:
-        browser = p.chromium.launch(executable_path=path, args=FLAGS)
+    return playwright.chromium.launch(executable_path=path, args=FLAGS)
+
+
+@contextmanager
+def chromium() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = launched(playwright)
         try:
             yield browser
         finally:

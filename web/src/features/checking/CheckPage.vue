@@ -69,6 +69,7 @@ const project = toRef(props, 'project')
 
 .found {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
 }
 
@@ -86,7 +87,7 @@ const project = toRef(props, 'project')
 
 @media (width <= 960px) {
   .check {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

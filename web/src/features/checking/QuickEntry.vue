@@ -115,6 +115,7 @@ legend {
 }
 
 fieldset label {
+  position: relative;
   display: flex;
   justify-content: space-between;
   padding: 5px 10px;
@@ -132,11 +133,6 @@ fieldset label:has(:focus-visible) {
   outline: 3px solid var(--oilskin);
 }
 
-fieldset input {
-  position: absolute;
-  opacity: 0;
-}
-
 input {
   font: inherit;
   color: var(--ink);
@@ -145,6 +141,14 @@ input {
   border-radius: 3px;
   padding: 4px 10px;
   width: 100%;
+}
+
+fieldset input {
+  position: absolute;
+  inset: 0;
+  margin: 0;
+  opacity: 0;
+  cursor: pointer;
 }
 
 input[aria-invalid='true'] {

@@ -35,7 +35,7 @@ async function edit(r: Reading) {
     row_units: r.row_units === null ? '' : String(r.row_units),
   }
   await nextTick()
-  document.getElementById(`edit-${r.id}`)?.focus()
+  document.querySelector<HTMLInputElement>(`#edit-${CSS.escape(r.id)}`)?.select()
 }
 
 function keep(r: Reading) {
@@ -214,5 +214,18 @@ tbody tr:hover {
 
 small {
   font-size: 15px;
+}
+
+@media (width <= 560px) {
+  .acts,
+  .edit {
+    flex-wrap: wrap;
+    gap: 4px 12px;
+  }
+
+  th,
+  td {
+    padding-right: 8px;
+  }
 }
 </style>

@@ -78,7 +78,7 @@ const { data, error } = useDiagnosis(() => props.unit.id)
 
 @media (width <= 960px) {
   .mend {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -65,8 +65,8 @@ const across = computed(() => props.problems.units_across)
         hint="0 when sewn scant"
       />
     </div>
-    <details :open="!!(draft.stitch || draft.cut || draft.own_margin) || undefined">
-      <summary>More about seam, margin and ruler</summary>
+    <details :open="!!(draft.stitch || draft.cut) || undefined">
+      <summary>More about seam, cut and ruler</summary>
       <div class="more">
         <LengthInput
           v-model="draft.stitch"
@@ -74,12 +74,6 @@ const across = computed(() => props.problems.units_across)
           :problem="problems.stitch"
           :placeholder="draft.seam_allowance"
           hint="empty: at the seam allowance"
-        />
-        <LengthInput
-          v-model="draft.own_margin"
-          label="Margin of your own, each side"
-          :problem="problems.own_margin"
-          hint="for the school “Your margin”"
         />
         <LengthInput
           v-model="draft.cut"

@@ -22,7 +22,7 @@ watch(
       const now = pick(f)
       const mine = typed[f.id]
       const was = base[f.id]
-      typed[f.id] = mine && was ? merged(mine, was, now) : now
+      typed[f.id] = mine && was ? merged(mine, was, now) : { ...now }
       base[f.id] = now
     }
   },

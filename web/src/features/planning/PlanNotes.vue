@@ -34,7 +34,7 @@ defineProps<{ plan: Schemas['UnitPlan']; seamCost: Schemas['SeamCost'] }>()
 
 @media (width <= 820px) {
   .parts {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -59,7 +59,14 @@ const stages = computed(() => {
         <h2>No plan yet</h2>
         <p>{{ Object.values(problems)[0] ?? 'Give a size to begin.' }}</p>
       </section>
-      <SchoolsTable v-if="last" v-model="draft.school" :offers="last.offers" :own-cut="!!draft.cut.trim()" />
+      <SchoolsTable
+        v-if="last"
+        v-model="draft.school"
+        v-model:margin="draft.own_margin"
+        :offers="last.offers"
+        :own-cut="!!draft.cut.trim()"
+        :problem="problems.own_margin"
+      />
       <PlanNotes v-if="last?.plan" :plan="last.plan" :seam-cost="last.seam_cost" />
     </div>
   </main>
@@ -75,6 +82,7 @@ const stages = computed(() => {
 
 .result {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
 }
 
@@ -112,7 +120,7 @@ figcaption {
 
 @media (width <= 1000px) {
   .plan {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 

@@ -6,8 +6,9 @@ import { schoolWords } from '@/shared/lib/words'
 import Len from '@/shared/ui/Len.vue'
 
 /** The schools side by side; the row chosen is the plan. */
-defineProps<{ offers: Schemas['Offer'][]; ownCut: boolean }>()
+defineProps<{ offers: Schemas['Offer'][]; ownCut: boolean; problem?: string }>()
 const school = defineModel<string>({ required: true })
+const margin = defineModel<string>('margin', { required: true })
 const name = useId()
 </script>
 
@@ -33,8 +34,18 @@ const name = useId()
             <label>
               <input v-model="school" type="radio" :name="name" :value="o.school" />
               <span>{{ schoolWords[o.school]?.name }}</span>
-              <small>{{ schoolWords[o.school]?.line }}</small>
+              <small v-if="o.school !== 'own_margin'">{{ schoolWords[o.school]?.line }}</small>
             </label>
+            <input
+              v-if="o.school === 'own_margin'"
+              v-model="margin"
+              class="margin"
+              aria-label="Margin of your own, each side"
+              placeholder="off each side"
+              autocomplete="off"
+              :aria-invalid="problem && margin ? 'true' : undefined"
+              @input="school = 'own_margin'"
+            />
           </th>
           <template v-if="o.plan">
             <td><Len :of="o.plan.cut" /></td>
@@ -82,7 +93,7 @@ tbody tr + tr > * {
 }
 
 label {
-  display: grid;
+  display: inline-grid;
   grid-template-columns: auto auto 1fr;
   align-items: baseline;
   gap: 8px;
@@ -115,7 +126,20 @@ tr.on > :first-child {
   white-space: nowrap;
 }
 
-input {
+.margin {
+  font: inherit;
+  width: 130px;
+  margin-left: 14px;
+  padding: 0 8px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+}
+
+.margin[aria-invalid] {
+  border: 2px solid var(--buoy);
+}
+
+input[type='radio'] {
   accent-color: var(--petrol);
   width: 18px;
   height: 18px;

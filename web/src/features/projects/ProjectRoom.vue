@@ -56,7 +56,7 @@ const colours = computed(() => Object.fromEntries((data.value?.fabrics ?? []).ma
 
 @media (width <= 900px) {
   .head {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
     gap: 8px;
   }
 

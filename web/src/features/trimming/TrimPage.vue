@@ -185,13 +185,13 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
 @media (width <= 1080px) {
   .trim,
   .steps {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 
 @media (width <= 560px) {
   .step {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -119,11 +119,13 @@ function refuse(client: QueryClient, o: Outgoing, error: Error) {
   refused.push({ outgoing: o, refusal: error })
 }
 
+const isSend = (mutationKey?: readonly unknown[]) => mutationKey?.[0] === 'send'
+
 /** The query client, its outbox read back from this browser and emptied as soon as the server answers. */
 export function openOutbox(): QueryClient {
   const mutationCache: MutationCache = new MutationCache({
-    onSuccess: (data, o) => keep(client, o as Outgoing, data),
-    onError: (error, o) => refuse(client, o as Outgoing, error),
+    onSuccess: (data, o, _c, m) => isSend(m.options.mutationKey) && keep(client, o as Outgoing, data),
+    onError: (error, o, _c, m) => isSend(m.options.mutationKey) && refuse(client, o as Outgoing, error),
   })
   const client: QueryClient = new QueryClient({
     mutationCache,

@@ -51,6 +51,7 @@ legend {
 }
 
 label {
+  position: relative;
   flex: 1 0 auto;
   padding: 7px 12px;
   cursor: pointer;
@@ -70,7 +71,9 @@ label:has(:focus-visible) {
 
 input {
   position: absolute;
+  inset: 0;
+  margin: 0;
   opacity: 0;
-  pointer-events: none;
+  cursor: pointer;
 }
 </style>

@@ -214,7 +214,11 @@ const numbered = (rank: number) => rank <= 1
 
 @media (width <= 760px) {
   .row {
-    grid-template-columns: 70px minmax(0, 1fr);
+    grid-template-columns: 96px minmax(0, 1fr);
+  }
+
+  .name {
+    flex-direction: column;
   }
 
   .row .why {

@@ -1,0 +1,85 @@
+"""A person at the cutting table: a live server, Chromium, and a page that must stay free of complaints."""
+
+from __future__ import annotations
+
+import os
+import re
+from io import StringIO
+from typing import ClassVar
+
+from django.core.management import call_command
+from django.test import LiveServerTestCase
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
+
+from browser_tests.chromium import launched
+
+__all__ = ["HALF_SEWN", "JUST_PLANNED", "JourneyCase", "expect"]
+
+HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
+JUST_PLANNED = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
+expect.set_options(timeout=8_000)
+
+
+class JourneyCase(LiveServerTestCase):
+    """One browser a class, one fresh context a test; an empty workroom unless ``demo`` is set."""
+
+    demo: ClassVar[bool] = True
+    size: ClassVar[tuple[int, int]] = (1280, 800)
+    forgiven: ClassVar[str] = r"Failed to load resource"
+    playwright: ClassVar[Playwright]
+    browser: ClassVar[Browser]
+    context: BrowserContext
+    page: Page
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.addClassCleanup(cls.playwright.stop)
+        cls.browser = launched(cls.playwright)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        if self.demo:
+            call_command("lantern_deck", stdout=StringIO())
+        self.complaints: list[str] = []
+        self.context = self.browser.new_context(viewport={"width": self.size[0], "height": self.size[1]})
+        self.addCleanup(self.context.close)
+        self.page = self.new_page()
+
+    def tearDown(self) -> None:
+        self.assertEqual([c for c in self.complaints if not re.search(self.forgiven, c)], [])
+
+    def new_page(self) -> Page:
+        """Another window of the same person, its complaints collected too."""
+        page = self.context.new_page()
+        page.on("console", lambda m: self.complaints.append(m.text) if m.type in ("error", "warning") else None)
+        page.on("pageerror", lambda e: self.complaints.append(str(e)))
+        page.on("request", self._stays_here)
+        return page
+
+    def _stays_here(self, request: object) -> None:
+        url = getattr(request, "url", "")
+        if not url.startswith((self.live_server_url, "data:", "blob:")):
+            self.complaints.append(f"asked for {url}")
+
+    def open(self, path: str = "/", page: Page | None = None) -> Page:
+        page = page or self.page
+        page.goto(self.live_server_url + path)
+        page.wait_for_selector("main")
+        return page
+
+    def labelled(self, label: str, page: Page | None = None) -> Locator:
+        return (page or self.page).get_by_label(label, exact=True)
+
+    def region(self, name: str, page: Page | None = None) -> Locator:
+        return (page or self.page).get_by_role("region", name=name, exact=True)
+
+    def saved(self, page: Page | None = None) -> None:
+        """Wait until the outbox is empty: everything typed is with the server."""
+        (page or self.page).wait_for_function(
+            "() => JSON.parse(localStorage.getItem('entretoile.outbox') ?? '{}')"
+            ".clientState?.mutations?.length === 0 && !Object.keys(localStorage)"
+            ".some(k => k.startsWith('entretoile.draft.') && localStorage.getItem(k) !== '{}')"
+        )

@@ -1,0 +1,102 @@
+"""Every main view: no serious finding of axe, nothing wider than its window, nothing too small to read."""
+
+from __future__ import annotations
+
+from axe_playwright_python.sync_playwright import Axe
+
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
+
+VIEWS = {
+    "projects": "/",
+    "plan": f"{HALF_SEWN}/plan",
+    "trim opened": f"{HALF_SEWN}/trim",
+    "trim closed": f"{HALF_SEWN}/trim?way=closed",
+    "check": f"{HALF_SEWN}/check",
+    "mend": f"{HALF_SEWN}/mend",
+    "mend, nothing measured": f"{JUST_PLANNED}/mend",
+    "settings": "/settings",
+    "nowhere": "/nowhere",
+}
+_SIZES = ((1280, 800), (820, 1180), (390, 844))
+_SMALL_TEXT = """() => {
+  const small = []
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+  for (let n = walk.nextNode(); n; n = walk.nextNode()) {
+    const e = n.parentElement
+    if (!n.textContent.trim() || !e.checkVisibility() || ['SCRIPT', 'STYLE', 'NOSCRIPT'].includes(e.tagName)) continue
+    const shrink = e.closest('svg') ? e.getBoundingClientRect().height / 18 : 1
+    const size = e.closest('svg') ? 18 * shrink : parseFloat(getComputedStyle(e).fontSize)
+    if (size < 12) small.push(n.textContent.trim() + ' ' + size)
+  }
+  return small
+}"""
+
+
+class LooksTest(JourneyCase):
+    def test_axe_finds_nothing_serious(self) -> None:
+        for name, path in VIEWS.items():
+            self.open(path)
+            self.page.wait_for_load_state("networkidle")
+            found = Axe().run(self.page).response["violations"]
+            serious = [(v["id"], v["nodes"][0]["html"][:120]) for v in found if v["impact"] in ("serious", "critical")]
+            with self.subTest(name):
+                self.assertEqual(serious, [])
+
+    def test_nothing_is_wider_than_its_window(self) -> None:
+        for width, height in _SIZES:
+            self.page.set_viewport_size({"width": width, "height": height})
+            for name, path in VIEWS.items():
+                self.open(path)
+                self.page.wait_for_load_state("networkidle")
+                wide = self.page.evaluate("document.documentElement.scrollWidth")
+                with self.subTest((name, width)):
+                    self.assertLessEqual(wide, width)
+
+    def test_text_can_be_read_at_the_bench(self) -> None:
+        for name, path in VIEWS.items():
+            self.open(path)
+            self.page.wait_for_load_state("networkidle")
+            with self.subTest(name):
+                self.assertEqual(self.page.evaluate(_SMALL_TEXT), [])
+
+    def test_fonts_come_with_the_application(self) -> None:
+        self.open("/")
+        self.page.evaluate("document.fonts.ready")
+        self.assertTrue(self.page.evaluate("document.fonts.check('16px \"IBM Plex Sans Variable\"')"))
+
+
+class KeyboardTest(JourneyCase):
+    demo = False
+
+    def test_the_whole_path_without_a_mouse(self) -> None:
+        keys = self.page.keyboard
+        self.open("/")
+        self.page.wait_for_selector("text=Nothing is cut yet")
+        keys.press("Tab")
+        expect(self.page.get_by_role("link", name="Skip to the work")).to_be_focused()
+        for _ in range(6):
+            keys.press("Tab")
+            if self.page.evaluate("document.activeElement?.textContent?.includes('Plan a first unit')"):
+                break
+        keys.press("Enter")
+        expect(self.labelled("Units wanted")).to_be_visible()
+        self.labelled("Unit finishes").focus()
+        keys.press("ControlOrMeta+a")
+        keys.type("5")
+        expect(self.region("What to cut")).to_contain_text("6″")
+        self.page.get_by_role("radio", name="Trim a little").focus()
+        keys.press("ArrowDown")
+        expect(self.region("What to cut")).to_contain_text("6\u00a01⁄2″")
+        self.saved()
+        for stage in ("Trim", "Check"):
+            self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage).focus()
+            keys.press("Enter")
+        expect(self.page.locator("#reading")).to_be_focused()
+        keys.type("5 7/16")
+        keys.press("Enter")
+        expect(self.region("Readings")).to_contain_text("1⁄16″ short")
+        self.page.get_by_role("button", name="Delete Unit width 5 7/16").focus()
+        keys.press("Enter")
+        self.page.get_by_role("button", name="Undo").focus()
+        keys.press("Enter")
+        expect(self.region("Readings")).to_contain_text("1⁄16″ short")

@@ -1,0 +1,86 @@
+"""The project list: rename, duplicate, archive, delete and take back; addresses keep the place."""
+
+from __future__ import annotations
+
+from browser_tests.journey import HALF_SEWN, JourneyCase, expect
+from projects.models import Project
+
+
+class ProjectsTest(JourneyCase):
+    def test_duplicate_archive_and_take_out(self) -> None:
+        self.open("/")
+        self.page.get_by_role("button", name="Duplicate Wake, corner pieces").click()
+        expect(self.page.get_by_role("link", name="Wake, corner pieces, again")).to_be_visible()
+        self.page.get_by_role("button", name="Archive: Wake, corner pieces, again").click()
+        self.page.get_by_role("button", name="Show the archive (2)").click()
+        self.page.get_by_role("button", name="Take out of the archive: Wake, corner pieces, again").click()
+        expect(self.page.get_by_role("button", name="Archive: Wake, corner pieces, again")).to_be_visible()
+
+    def test_delete_and_undo(self) -> None:
+        self.open("/")
+        self.page.get_by_role("button", name="Delete Lantern, twelve blocks").click()
+        expect(self.page.get_by_role("link", name="Lantern, twelve blocks")).to_have_count(0)
+        self.page.get_by_role("button", name="Undo").click()
+        expect(self.page.get_by_role("link", name="Lantern, twelve blocks")).to_be_visible()
+        self.assertEqual(Project.objects.filter(deleted_at=None).count(), 3)
+
+    def test_rename_with_the_keyboard_and_leave_it(self) -> None:
+        self.open(f"{HALF_SEWN}/plan")
+        self.page.get_by_role("button", name="Rename").press("Enter")
+        self.page.keyboard.type("Lantern, port side")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_role("heading", level=1)).to_have_text("Lantern, port side")
+        self.page.get_by_role("button", name="Rename").press("Enter")
+        self.page.keyboard.type("Not this")
+        self.page.keyboard.press("Escape")
+        expect(self.page.get_by_role("heading", level=1)).to_have_text("Lantern, port side")
+        self.saved()
+        self.page.reload()
+        expect(self.page.get_by_role("heading", level=1)).to_have_text("Lantern, port side")
+
+    def test_fabrics_are_named_and_coloured_where_they_are_used(self) -> None:
+        self.open(f"{HALF_SEWN}/plan")
+        self.labelled("Name of fabric A").fill("Tar")
+        self.labelled("Value of fabric A").select_option("dark")
+        self.labelled("Colour of fabric A").fill("#20262e")
+        expect(self.region("What to cut")).to_contain_text("24 from Tar")
+        self.saved()
+        expect(self.page.locator(".stages path.face").first).to_have_css("fill", "rgb(207, 216, 220)")
+        self.page.reload()
+        expect(self.labelled("Colour of fabric A")).to_have_value("#20262e")
+
+    def test_nothing_lies_at_an_unknown_address(self) -> None:
+        self.open("/no/such/screen")
+        expect(self.page.get_by_role("heading", name="Nothing lies here")).to_be_visible()
+        self.open("/projects/00000000-0000-4000-8000-00000000dead/plan")
+        expect(self.page.get_by_role("heading", name="This project is not here")).to_be_visible()
+        self.open("/projects/nonsense/mend")
+        expect(self.page.get_by_role("heading", name="This project is not here")).to_be_visible()
+
+    def test_every_stage_has_an_address_that_a_reload_keeps(self) -> None:
+        self.open(f"{HALF_SEWN}/trim?way=closed")
+        expect(self.page.get_by_role("heading", name="Snip the dog ears")).to_be_visible()
+        self.page.reload()
+        expect(self.page.get_by_role("heading", name="Snip the dog ears")).to_be_visible()
+        for stage, name in (("Plan", "plan"), ("Check", "check"), ("Mend", "mend"), ("Trim", "trim")):
+            self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage).click()
+            self.page.wait_for_url(f"**/{name}")
+            self.assertIn(stage, self.page.title())
+
+
+class SettingsTest(JourneyCase):
+    demo = False
+
+    def test_new_projects_start_from_the_settings(self) -> None:
+        self.open("/settings")
+        self.page.get_by_role("radio", name="Millimetres").check()
+        self.labelled("Seam allowance").fill("wide")
+        expect(self.page.get_by_role("alert").filter(has_text="no number").first).to_be_visible()
+        self.labelled("Seam allowance").fill("6 mm")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+        self.page.get_by_role("radio", name="5 mm", exact=True).check()
+        self.page.wait_for_timeout(800)
+        self.open("/")
+        self.page.get_by_role("button", name="Plan a first unit").click()
+        expect(self.labelled("Seam allowance")).to_have_value("6 mm")
+        expect(self.region("What to cut")).to_contain_text("mm")

@@ -1,0 +1,149 @@
+"""Two windows on one project, and a server that goes away in the middle of typing."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Page
+
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
+from projects.models import Project
+
+_HOME = Path(__file__).resolve().parent.parent
+
+
+class TwoWindowsTest(JourneyCase):
+    def both(self) -> tuple[Page, Page]:
+        other = self.new_page()
+        self.open(f"{JUST_PLANNED}/plan")
+        self.open(f"{JUST_PLANNED}/plan", other)
+        for page in (self.page, other):
+            expect(self.labelled("Units wanted", page)).to_have_value("30")
+        return self.page, other
+
+    def test_different_fields_both_go_in(self) -> None:
+        one, two = self.both()
+        self.labelled("Units wanted", one).fill("32")
+        self.saved(one)
+        self.labelled("Fold not paid for", two).fill("1/64")
+        self.saved(two)
+        one.reload()
+        expect(self.labelled("Units wanted", one)).to_have_value("32")
+        expect(self.labelled("Fold not paid for", one)).to_have_value("1/64")
+
+    def test_the_same_field_is_asked_about_and_either_can_stay(self) -> None:
+        for choice, kept in (("Keep theirs", "40"), ("Keep mine", "50")):
+            with self.subTest(choice):
+                Project.objects.get(name__startswith="Wake").units.update(count=30)
+                one, two = self.both()
+                self.labelled("Units wanted", one).fill("40")
+                self.saved(one)
+                self.labelled("Units wanted", two).fill("50")
+                dialog = two.get_by_role("dialog", name="Changed in another window")
+                expect(dialog).to_contain_text("40")
+                expect(dialog).to_contain_text("50")
+                dialog.get_by_role("button", name=choice).click()
+                expect(dialog).to_be_hidden()
+                two.wait_for_timeout(500)
+                two.reload()
+                expect(self.labelled("Units wanted", two)).to_have_value(kept)
+                two.close()
+
+    def test_a_project_deleted_in_another_window(self) -> None:
+        one, two = self.both()
+        self.open("/", two)
+        two.get_by_role("button", name="Delete Wake, corner pieces").click()
+        expect(two.get_by_role("link", name="Wake, corner pieces")).to_have_count(0)
+        self.labelled("Units wanted", one).fill("99")
+        expect(one.get_by_role("alert").filter(has_text="Not taken: 99.")).to_be_visible()
+
+
+class OwnServer:
+    """The application as ``make demo`` serves it, in a process that can be stopped and started."""
+
+    def __init__(self, data: str) -> None:
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = free.getsockname()[1]
+        self.env = {**os.environ, "ENTRETOILE_DATA": data}
+        self.env.pop("DJANGO_SETTINGS_MODULE", None)
+        self.url = f"http://127.0.0.1:{self.port}"
+        for command in (["migrate", "-v", "0"], ["lantern_deck"], ["collectstatic", "--noinput", "-v", "0"]):
+            self._run("manage.py", *command).wait()
+        self.start()
+
+    def _run(self, program: str, *args: str) -> subprocess.Popen[bytes]:
+        command = [sys.executable, str(_HOME / "server" / program), *args]
+        return subprocess.Popen(command, env=self.env, stdout=subprocess.DEVNULL)
+
+    def start(self) -> None:
+        self.process = self._run("serve.py", "--port", str(self.port))
+        for _ in range(150):
+            try:
+                urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError("The server did not start.")
+
+    def stop(self) -> None:
+        self.process.terminate()
+        self.process.wait()
+
+
+class ServerAwayTest(JourneyCase):
+    demo = False
+    forgiven = r"Failed to load resource|ERR_CONNECTION"
+
+    def setUp(self) -> None:
+        super().setUp()
+        scratch = tempfile.TemporaryDirectory()
+        self.addCleanup(scratch.cleanup)
+        self.own = OwnServer(scratch.name)
+        self.addCleanup(self.own.stop)
+        self.complaints.clear()
+
+    def _stays_here(self, request: object) -> None:
+        """This journey speaks to a server of its own."""
+
+    def test_nothing_typed_while_it_is_away_is_lost(self) -> None:
+        page = self.page
+        page.goto(f"{self.own.url}{JUST_PLANNED}/check")
+        expect(page.locator("#reading")).to_be_focused()
+        page.keyboard.type("3 1/4")
+        page.keyboard.press("Enter")
+        expect(self.region("Readings")).to_contain_text("as it should be")
+        self.own.stop()
+        for typed in ("3 3/16", "3 5/16"):
+            page.keyboard.type(typed)
+            page.keyboard.press("Enter")
+        expect(page.get_by_text("The server is away.")).to_be_visible()
+        expect(page.get_by_text("2 changes are kept in this browser")).to_be_visible()
+        expect(page.get_by_text("kept here, not sent yet")).to_have_count(2)
+        self.own.start()
+        expect(page.get_by_text("The server is away.")).to_be_hidden(timeout=10_000)
+        expect(self.region("Readings").locator("tbody tr")).to_have_count(3)
+        expect(self.region("Readings")).to_contain_text("1⁄16″ long")
+
+    def test_closing_the_window_meanwhile_loses_nothing_either(self) -> None:
+        page = self.page
+        page.goto(f"{self.own.url}{HALF_SEWN}/plan")
+        expect(self.labelled("Units wanted")).to_have_value("48")
+        self.own.stop()
+        self.labelled("Units wanted").fill("60")
+        expect(page.get_by_text("1 change is kept in this browser")).to_be_visible()
+        page.close()
+        self.own.start()
+        again = self.new_page()
+        again.goto(f"{self.own.url}{HALF_SEWN}/plan")
+        expect(self.labelled("Units wanted", again)).to_have_value("60")
+        again.wait_for_timeout(800)
+        again.reload()
+        expect(self.labelled("Units wanted", again)).to_have_value("60")
