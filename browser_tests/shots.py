@@ -6,6 +6,7 @@ import argparse
 from pathlib import Path
 
 from browser_tests.chromium import chromium
+from browser_tests.own_server import demo_server
 
 HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
 VIEWS = {
@@ -19,29 +20,36 @@ VIEWS = {
 }
 
 
-def main() -> None:
-    parser = argparse.ArgumentParser()
-    parser.add_argument("--address", required=True)
-    parser.add_argument("--out", type=Path, default=Path("docs/screenshots"))
-    parser.add_argument("--only", nargs="*", default=None)
-    parser.add_argument("--width", type=int, default=1280)
-    parser.add_argument("--height", type=int, default=800)
-    args = parser.parse_args()
-    args.out.mkdir(parents=True, exist_ok=True)
+def take(address: str, args: argparse.Namespace) -> None:
     with chromium() as browser:
         page = browser.new_page(viewport={"width": args.width, "height": args.height})
-        page.on("console", lambda m: print("console:", m.text) if m.type in ("error", "warning") else None)
-        page.on("pageerror", lambda e: print("page error:", e))
         for name, path in VIEWS.items():
             if args.only and name not in args.only:
                 continue
-            page.goto(args.address + path)
+            page.goto(address + path)
             page.wait_for_selector("main")
             page.wait_for_load_state("networkidle")
             page.evaluate("document.fonts.ready")
             page.wait_for_timeout(350)
-            page.screenshot(path=args.out / f"{name}.png")
+            page.screenshot(path=args.out / f"{name}.png", full_page=args.whole)
             print(args.out / f"{name}.png")
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description="Pictures of the main views, from the demo data.")
+    parser.add_argument("--out", type=Path, default=Path("docs/screenshots"))
+    parser.add_argument("--only", nargs="*", default=None, help="names of views")
+    parser.add_argument("--width", type=int, default=1280)
+    parser.add_argument("--height", type=int, default=800)
+    parser.add_argument("--whole", action="store_true", help="the whole page, not only the window")
+    parser.add_argument("--address", help="of a server that runs already")
+    args = parser.parse_args()
+    args.out.mkdir(parents=True, exist_ok=True)
+    if args.address:
+        take(args.address, args)
+        return
+    with demo_server() as server:
+        take(server.url, args)
 
 
 if __name__ == "__main__":

@@ -170,6 +170,7 @@ def mm(number: Fraction | int | str) -> Length:
     return Length.of(Fraction(number) / _MM_PER_INCH)
 
 
+_TENTH_MM = mm("1/10")
 _UNIT_WORDS = {
     "": None,
     '"': "in",
@@ -324,7 +325,7 @@ class Style:
 
     @property
     def _grid(self) -> Length:
-        return mm("1/10") if self.measure is Measure.MILLIMETRES else Length.of(Fraction(1, self.finest))
+        return _TENTH_MM if self.measure is Measure.MILLIMETRES else Length.of(Fraction(1, self.finest))
 
     def _near(self, size: Length, sign: str) -> str:
         near = size.round_near(self._grid).rational

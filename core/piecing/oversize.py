@@ -19,6 +19,7 @@ from .units.method import UnitMethod
 
 __all__ = ["WANTED_SHARE", "QuilterRecord", "School", "record_cut", "room_share", "school_cut"]
 
+_NODES, _WEIGHTS = np.polynomial.hermite_e.hermegauss(40)
 WANTED_SHARE = 0.99
 """The share of units that should have something to trim on all four sides."""
 
@@ -47,14 +48,13 @@ def room_share(method: UnitMethod, cut: Length, target: Length, record: QuilterR
     One seam is common to both sides of a unit, the cutting error of either side its own: the seam is
     integrated by Gauss-Hermite quadrature (40 nodes), the two sides given it are independent normals.
     """
-    nodes, weights = np.polynomial.hermite_e.hermegauss(40)
-    take_ups = record.take_up_mean + record.take_up_sd * nodes
+    take_ups = record.take_up_mean + record.take_up_sd * _NODES
     # The loss is linear in the take-up for every method, so two exact values give its slope.
     base = float(method.raw(cut, ZERO))
     slope = base - float(method.raw(cut, Length.of(1)))
     room = base - slope * take_ups - float(target)
     sides = ndtr(room / max(record.cut_sd, 1e-6)) ** 2
-    return float(sides @ weights / sqrt(2 * np.pi))
+    return float(sides @ _WEIGHTS / sqrt(2 * np.pi))
 
 
 def record_cut(method: UnitMethod, target: Length, record: QuilterRecord | None, step: Length) -> Length:

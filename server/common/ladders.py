@@ -4,6 +4,9 @@ from typing import Any
 
 from rest_framework import serializers
 
+from piecing.ladder import Tick
+from piecing.lengths import Style
+
 from .wire import LengthField
 
 __all__ = ["LadderSerializer"]
@@ -18,9 +21,15 @@ class RungSerializer(serializers.Serializer[Any]):
 
 
 class TickSerializer(serializers.Serializer[Any]):
-    size = LengthField()
+    """A mark of the rule; whole and half units (ranks 0 and 1) carry their figure."""
+
+    figure = serializers.SerializerMethodField()
     at = serializers.FloatField()
     rank = serializers.IntegerField()
+
+    def get_figure(self, tick: Tick) -> str | None:
+        style: Style = self.context.get("style") or Style()
+        return style.pretty(tick.size) if tick.rank <= 1 else None
 
 
 class LadderSerializer(serializers.Serializer[Any]):

@@ -616,8 +616,9 @@ export interface components {
             readonly target: components["schemas"]["Length"];
             row_units: number | null;
         };
+        /** @description A mark of the rule; whole and half units (ranks 0 and 1) carry their figure. */
         Tick: {
-            readonly size: components["schemas"]["Length"];
+            readonly figure: string | null;
             /** Format: double */
             at: number;
             rank: number;

@@ -21,7 +21,6 @@ const props = withDefaults(defineProps<{ ladder: Schemas['Ladder']; pins?: Pin[]
 const pct = (share: number) => `${(share * 100).toFixed(3)}%`
 const pinsOn = (rung: string) => props.pins.filter((p) => p.rung === rung)
 const before = (i: number) => props.ladder.rungs[i - 1]
-const numbered = (rank: number) => rank <= 1
 </script>
 
 <template>
@@ -31,9 +30,7 @@ const numbered = (rank: number) => rank <= 1
       <div class="scale" aria-hidden="true">
         <template v-for="tick in ladder.ticks" :key="tick.at">
           <i class="tick" :class="`rank${tick.rank}`" :style="{ left: pct(tick.at) }" />
-          <b v-if="numbered(tick.rank)" class="figure" :style="{ left: pct(tick.at) }">{{
-            tick.size.pretty
-          }}</b>
+          <b v-if="tick.figure" class="figure" :style="{ left: pct(tick.at) }">{{ tick.figure }}</b>
         </template>
       </div>
       <span class="why" />

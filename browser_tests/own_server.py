@@ -1,0 +1,62 @@
+"""The application as ``make demo`` serves it, for pictures, measurements and journeys that stop it."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+__all__ = ["OwnServer", "demo_server"]
+
+_HOME = Path(__file__).resolve().parent.parent
+
+
+class OwnServer:
+    """The application as ``make demo`` serves it, in a process that can be stopped and started."""
+
+    def __init__(self, data: str) -> None:
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = free.getsockname()[1]
+        self.env = {**os.environ, "ENTRETOILE_DATA": data}
+        self.env.pop("DJANGO_SETTINGS_MODULE", None)
+        self.url = f"http://127.0.0.1:{self.port}"
+        for command in (["migrate", "-v", "0"], ["lantern_deck"], ["collectstatic", "--noinput", "-v", "0"]):
+            self._run("manage.py", *command).wait()
+        self.start()
+
+    def _run(self, program: str, *args: str) -> subprocess.Popen[bytes]:
+        command = [sys.executable, str(_HOME / "server" / program), *args]
+        return subprocess.Popen(command, env=self.env, stdout=subprocess.DEVNULL)
+
+    def start(self) -> None:
+        self.process = self._run("serve.py", "--port", str(self.port))
+        for _ in range(150):
+            try:
+                urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError("The server did not start.")
+
+    def stop(self) -> None:
+        self.process.terminate()
+        self.process.wait()
+
+
+@contextmanager
+def demo_server() -> Iterator[OwnServer]:
+    """A server with the demo data in a place of its own, gone afterwards."""
+    with tempfile.TemporaryDirectory() as scratch:
+        server = OwnServer(scratch)
+        try:
+            yield server
+        finally:
+            server.stop()
