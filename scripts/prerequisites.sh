@@ -18,9 +18,9 @@ elif ! "$python" -c 'import venv, ensurepip' 2>/dev/null; then
 fi
 
 if ! command -v node >/dev/null 2>&1; then
-  say "Node 20 or newer" "No \"node\" was found. Install Node.js with npm."
-elif [ "$(node -p 'Number(process.versions.node.split(".")[0]) >= 20')" != true ]; then
-  say "Node 20 or newer" "This is Node $(node --version). Install a newer one."
+  say "Node 20.19 or newer" "No \"node\" was found. Install Node.js with npm."
+elif [ "$(node -p '(([a, b]) => a > 20 || (a === 20 && b >= 19))(process.versions.node.split(".").map(Number))')" != true ]; then
+  say "Node 20.19 or newer" "This is Node $(node --version). Install a newer one."
 elif ! command -v npm >/dev/null 2>&1; then
   say "npm" "It comes with Node.js."
 fi
