@@ -26,7 +26,7 @@ _SMALL_TEXT = """() => {
     if (!n.textContent.trim() || !e.checkVisibility() || ['SCRIPT', 'STYLE', 'NOSCRIPT'].includes(e.tagName)) continue
     const shrink = e.closest('svg') ? e.getBoundingClientRect().height / 18 : 1
     const size = e.closest('svg') ? 18 * shrink : parseFloat(getComputedStyle(e).fontSize)
-    if (size < 12) small.push(n.textContent.trim() + ' ' + size)
+    if (size < 16) small.push(n.textContent.trim() + ' ' + size)
   }
   return small
 }"""

@@ -311,6 +311,8 @@ class Style:
             return f"{sign}{told}"
         if told := _decimal(metric, _MOST_DECIMALS):
             return f"{sign}{told} mm"
+        if told := _decimal(value, _MOST_DECIMALS):
+            return f"{sign}{told}{inch_mark}"
         return f"{sign}{_mixed(value)}{inch_mark}" if value.denominator < 10**5 else self._near(size, sign)
 
     def pretty(self, length: Length) -> str:
@@ -322,6 +324,11 @@ class Style:
     def shows_exactly(self, length: Length) -> bool:
         """Whether the pretty text stands for the length itself and not for its neighbour."""
         return length.on_step(self._grid)
+
+    @property
+    def hair(self) -> Length:
+        """A small slip people speak of in this measure: 1/32 in., or 1 mm."""
+        return mm(1) if self.measure is Measure.MILLIMETRES else Length.of(Fraction(1, 32))
 
     @property
     def _grid(self) -> Length:

@@ -22,6 +22,7 @@ __all__ = [
     "Choices",
     "Note",
     "SchoolOffer",
+    "SeamCost",
     "UnitPlan",
     "check_allowance",
     "finished_unit",
@@ -265,6 +266,17 @@ def offers(choices: Choices, record: QuilterRecord | None = None) -> tuple[Schoo
     return tuple(one(school) for school in School)
 
 
-def seam_cost(across: int, slip: Length) -> Length:
-    """What ``slip`` too much take-up in every inner seam costs a row of ``across`` units: 2(n - 1) times it."""
-    return slip * (2 * (across - 1))
+@dataclass(frozen=True, slots=True)
+class SeamCost:
+    """What ``slip`` too much take-up in every inner seam costs a row of ``units``."""
+
+    units: int
+    seams: int
+    slip: Length
+    cost: Length
+
+
+def seam_cost(across: int, slip: Length) -> SeamCost:
+    """2(n - 1) times the slip, for a row of ``across`` units; of two, when there is but one."""
+    units = max(2, across)
+    return SeamCost(units, units - 1, slip, slip * (2 * (units - 1)))

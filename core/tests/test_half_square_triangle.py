@@ -19,7 +19,7 @@ from piecing.units import method_for
 from piecing.units.half_square_triangle import PAIR, sew_pair
 from piecing.units.pictures import edges_of
 
-_CASES = json.loads((Path(__file__).parent / "data" / "units.json").read_text())["cases"]
+_CASES = json.loads((Path(__file__).parent / "figures" / "units.json").read_text())["cases"]
 _TOLERANCE = 0.0002
 
 _cuts = st.fractions(min_value=2, max_value=24, max_denominator=16).map(Length.of)

@@ -133,7 +133,8 @@ class BlockTest(TestCase):
 
     def test_what_a_seam_costs_is_what_rows_lose(self) -> None:
         # Eight units, seven seams: 1/32 too wide costs 7/16.
-        self.assertEqual(seam_cost(8, inches("1/32")), inches("7/16"))
+        self.assertEqual(seam_cost(8, inches("1/32")).cost, inches("7/16"))
+        self.assertEqual((seam_cost(1, inches("1/32")).units, seam_cost(8, inches("1/32")).seams), (2, 7))
         true, wide = inches("1/4"), inches("9/32")
         row = lambda e: inches(4) * 8 - e * (2 * 7)  # noqa: E731
         self.assertEqual(row(true) - row(wide), inches("7/16"))

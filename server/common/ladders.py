@@ -1,4 +1,4 @@
-"""The size ladder on the wire; Plan, Check and Mend all show it."""
+"""The size ladder, and what the seam costs, on the wire; Plan, Check and Mend all show them."""
 
 from typing import Any
 
@@ -9,7 +9,7 @@ from piecing.lengths import Style
 
 from .wire import LengthField
 
-__all__ = ["LadderSerializer"]
+__all__ = ["LadderSerializer", "SeamCostSerializer"]
 
 
 class RungSerializer(serializers.Serializer[Any]):
@@ -39,3 +39,10 @@ class LadderSerializer(serializers.Serializer[Any]):
     end = LengthField()
     rungs = RungSerializer(many=True)
     ticks = TickSerializer(many=True)
+
+
+class SeamCostSerializer(serializers.Serializer[Any]):
+    units = serializers.IntegerField()
+    seams = serializers.IntegerField()
+    slip = LengthField()
+    cost = LengthField()

@@ -9,28 +9,18 @@ from typing import Any
 from common.problems import Refused
 from piecing.errors import PiecingError
 from piecing.ladder import Ladder, ladder
-from piecing.lengths import Length, Measure, Style, inches, mm
+from piecing.lengths import Measure, Style
 from piecing.oversize import School
-from piecing.planning import Choices, SchoolOffer, UnitPlan, finished_unit, offers, plan, seam_cost
+from piecing.planning import Choices, SchoolOffer, SeamCost, UnitPlan, finished_unit, offers, plan, seam_cost
 from piecing.units.pictures import UnitPictures, pictures
 from projects.readers import project_readers, unit_readers
 from readings.selectors import record_for
 from workrooms.models import Workroom
 
-__all__ = ["Planned", "SeamCost", "plan_choices", "read_choices"]
+__all__ = ["Planned", "plan_choices", "read_choices"]
 
 _FIELDS = ("seam_allowance", "stitch", "fold", "ruler_step", "finished", "block_finished", "units_across", "count")
 _ALSO = ("school", "own_margin", "cut", "size_basis")
-
-
-@dataclass(frozen=True, slots=True)
-class SeamCost:
-    """What a slip in every inner seam costs a row of so many units."""
-
-    units: int
-    seams: int
-    slip: Length
-    cost: Length
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,15 +70,13 @@ def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
     planned, refusal = _try(choices, record)
     if planned is None and all(o.plan is None for o in side_by_side):
         raise Refused([refusal] if refusal else [], style)
-    units = max(2, across)
-    slip = inches("1/32") if style.measure is Measure.INCHES else mm(1)
     return Planned(
         planned,
         refusal,
         side_by_side,
         ladder(planned, style.measure) if planned else None,
         pictures(planned) if planned else None,
-        SeamCost(units, units - 1, slip, seam_cost(units, slip)),
+        seam_cost(across, style.hair),
     )
 
 

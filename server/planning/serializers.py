@@ -3,7 +3,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.ladders import LadderSerializer
+from common.ladders import LadderSerializer, SeamCostSerializer
 from common.problems import FieldProblemSerializer, field_problem
 from common.wire import AreaField, DrawingField, LengthField, SaidField
 from projects.models import SCHOOLS, SIZE_BASES
@@ -82,13 +82,6 @@ class PicturesSerializer(serializers.Serializer[Any]):
     trimmed = DrawingField()
 
 
-class SeamCostSerializer(serializers.Serializer[Any]):
-    units = serializers.IntegerField()
-    seams = serializers.IntegerField()
-    slip = LengthField()
-    cost = LengthField()
-
-
 class PlannedSerializer(serializers.Serializer[Any]):
     plan = UnitPlanSerializer(allow_null=True)
     refusal = serializers.SerializerMethodField()
@@ -115,6 +108,7 @@ class RecipeSerializer(serializers.Serializer[Any]):
     when = SaidField()
     ruler = SaidField()
     opens_to = LengthField()
+    cautions = serializers.ListField(child=SaidField(), read_only=True)
     steps = RecipeStepSerializer(many=True)
 
 

@@ -14,7 +14,7 @@ from piecing.errors import PiecingError
 from piecing.ladder import Ladder, ladder
 from piecing.lengths import Length, inches
 from piecing.oversize import QuilterRecord, School
-from piecing.planning import UnitPlan, plan
+from piecing.planning import SeamCost, UnitPlan, plan, seam_cost
 from projects.models import PlannedUnit
 from projects.translate import choices_of, style_of
 from workrooms.models import Workroom
@@ -112,6 +112,7 @@ class Check:
     ladder: Ladder
     readings: tuple[CheckedReading, ...]
     targets: tuple[Target, ...]
+    seam_cost: SeamCost
 
 
 def check_of(unit: PlannedUnit) -> Check:
@@ -126,7 +127,13 @@ def check_of(unit: PlannedUnit) -> Check:
         at = scale.place(row.value).at if rung else None
         return CheckedReading(row, compare(reading_of(row), planned), rung, at)
 
-    return Check(planned, scale, tuple(checked(r) for r in rows), _targets(planned, max(2, unit.units_across)))
+    return Check(
+        planned,
+        scale,
+        tuple(checked(r) for r in rows),
+        _targets(planned, max(2, unit.units_across)),
+        seam_cost(unit.units_across, style_of(unit.project).hair),
+    )
 
 
 def _targets(planned: UnitPlan, across: int) -> tuple[Target, ...]:

@@ -2,7 +2,7 @@ from typing import Any
 
 from rest_framework import serializers
 
-from common.ladders import LadderSerializer
+from common.ladders import LadderSerializer, SeamCostSerializer
 from common.wire import LengthField, SaidField
 
 from .models import KINDS
@@ -35,6 +35,7 @@ class CheckSerializer(serializers.Serializer[Any]):
     ladder = LadderSerializer()
     readings = ReadingSerializer(many=True)
     targets = TargetSerializer(many=True)
+    seam_cost = SeamCostSerializer()
 
 
 class WriteReadingSerializer(serializers.Serializer[Any]):

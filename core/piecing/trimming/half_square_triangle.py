@@ -9,7 +9,7 @@ from ..lengths import ZERO, Length
 from ..planning import UnitPlan
 from ..units.pictures import edges_of
 from ..wording import Said
-from .recipe import Recipe, RecipeStep, SquareRuler, square_ruler_for
+from .recipe import BLADE, IRON, Recipe, RecipeStep, SquareRuler, square_ruler_for
 
 __all__ = ["closed", "opened"]
 
@@ -24,6 +24,7 @@ def opened(plan: UnitPlan) -> Recipe:
             "A square ruler of {size} or more, with a 45-degree line into its corner.", size=square_ruler_for(plan.raw)
         ),
         plan.target,
+        (BLADE,),
         _Opened(plan).steps(),
     )
 
@@ -108,6 +109,7 @@ def closed(plan: UnitPlan) -> Recipe:
         Said("Two cuts instead of four. Measures from the stitching, so the fold still comes off."),
         Said("A square ruler with a diagonal line marked {target}.", target=plan.target),
         _opens_to(plan),
+        (BLADE, IRON),
         _Closed(plan).steps(),
     )
 

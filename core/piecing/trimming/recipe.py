@@ -9,7 +9,14 @@ from ..geometry.plane import Line, Point, rectangle
 from ..lengths import Length
 from ..wording import Said
 
-__all__ = ["Recipe", "RecipeStep", "SquareRuler", "square_ruler_for"]
+__all__ = ["BLADE", "IRON", "Recipe", "RecipeStep", "SquareRuler", "square_ruler_for"]
+
+
+BLADE = Said(
+    "Close the blade every time you put it down. Cut away from yourself, fingers clear of the ruler's edge. "
+    "Change a nicked blade."
+)
+IRON = Said("The iron's steam burns. Leave nothing under it, and unplug it when you walk away.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +38,7 @@ class Recipe:
     when: Said
     ruler: Said
     opens_to: Length
+    cautions: tuple[Said, ...]
     steps: tuple[RecipeStep, ...]
 
 

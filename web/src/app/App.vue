@@ -4,6 +4,7 @@ import { RouterLink, RouterView } from 'vue-router'
 
 import ClashDialog from '@/shared/ui/ClashDialog.vue'
 import OutboxNotice from '@/shared/ui/OutboxNotice.vue'
+import SavedNote from '@/shared/ui/SavedNote.vue'
 
 import mark from './mark.svg'
 import { theme } from './theme'
@@ -20,6 +21,7 @@ import { theme } from './theme'
             ><img :src="mark" alt="" width="26" height="26" /> Entretoile</RouterLink
           >
           <nav aria-label="Around the workroom">
+            <SavedNote />
             <RouterLink to="/">Projects</RouterLink>
             <RouterLink to="/settings">Settings</RouterLink>
           </nav>
@@ -59,6 +61,7 @@ import { theme } from './theme'
 
 nav {
   display: flex;
+  align-items: center;
   gap: 22px;
 }
 

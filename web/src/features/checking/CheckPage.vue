@@ -4,11 +4,10 @@ import { computed, ref, toRef } from 'vue'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
 import PlanMissing from '@/shared/ui/PlanMissing.vue'
-import SizeLadder, { type Pin } from '@/shared/ui/SizeLadder.vue'
-import { readingWords } from '@/shared/lib/words'
 
 import { useCheck } from './api'
 import QuickEntry from './QuickEntry.vue'
+import ReadingsLadder from './ReadingsLadder.vue'
 import ReadingsTable from './ReadingsTable.vue'
 import SheetDialog from './SheetDialog.vue'
 
@@ -18,17 +17,6 @@ const unitId = computed(() => props.unit.id)
 const lit = ref<string | null>(null)
 const pasting = ref(false)
 
-const pins = computed<Pin[]>(() =>
-  (data.value?.readings ?? [])
-    .filter((r) => r.rung !== null && r.at !== null)
-    .map((r) => ({
-      id: r.id,
-      rung: r.rung!,
-      at: r.at!,
-      label: `${readingWords[r.kind]?.name} ${r.value.pretty}, ${r.said}`,
-      off: r.off,
-    })),
-)
 const project = toRef(props, 'project')
 </script>
 
@@ -39,9 +27,7 @@ const project = toRef(props, 'project')
     <div v-else-if="data" class="check">
       <QuickEntry :unit="unitId" :targets="data.targets" />
       <div class="found">
-        <section class="sheet" aria-label="Readings on the ladder">
-          <SizeLadder :ladder="data.ladder" :pins="pins" :lit="lit" />
-        </section>
+        <ReadingsLadder :check="data" :lit="lit" />
         <section class="sheet" aria-label="Readings">
           <div class="head">
             <h3>Readings</h3>

@@ -183,7 +183,7 @@ tbody tr:hover {
 
 .said i {
   font-style: normal;
-  font-size: 13px;
+  font-size: 16px;
   color: var(--petrol);
 }
 
@@ -213,7 +213,7 @@ tbody tr:hover {
 }
 
 small {
-  font-size: 15px;
+  font-size: 16px;
 }
 
 @media (width <= 560px) {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { RouterLink } from 'vue-router'
 
+import { ReadingsLadder, useCheck } from '@/features/checking'
 import type { PlannedUnit, Project } from '@/shared/api/client'
 import PlanMissing from '@/shared/ui/PlanMissing.vue'
 
@@ -12,6 +13,7 @@ import VerdictSheet from './VerdictSheet.vue'
 
 const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
 const { data, error } = useDiagnosis(() => props.unit.id)
+const { data: check } = useCheck(() => props.unit.id)
 </script>
 
 <template>
@@ -48,6 +50,7 @@ const { data, error } = useDiagnosis(() => props.unit.id)
             : 'Go on as you are.'
         "
       />
+      <ReadingsLadder v-if="check" class="wide" :check="check" />
       <EvidenceTable class="wide" :evidence="data.evidence" />
     </div>
     <p v-else class="waiting">Weighing the readings…</p>

@@ -73,7 +73,7 @@ i {
 
 @media (width <= 820px) {
   .answer {
-    grid-template-columns: auto 1fr;
+    grid-template-columns: auto auto 1fr;
   }
 
   .cost {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import { plural } from '@/shared/lib/words'
 import Len from '@/shared/ui/Len.vue'
+import SeamCost from '@/shared/ui/SeamCost.vue'
 
 defineProps<{ plan: Schemas['UnitPlan']; seamCost: Schemas['SeamCost'] }>()
 </script>
@@ -17,10 +17,7 @@ defineProps<{ plan: Schemas['UnitPlan']; seamCost: Schemas['SeamCost'] }>()
     </div>
     <div>
       <h3>What the seam costs</h3>
-      <p>
-        A row of {{ seamCost.units }} has {{ plural(seamCost.seams, 'seam') }} across: each
-        <Len :of="seamCost.slip" /> too wide makes it <Len :of="seamCost.cost" /> short.
-      </p>
+      <SeamCost :cost="seamCost" />
     </div>
   </section>
 </template>

@@ -106,7 +106,7 @@ label span {
 }
 
 small {
-  font-size: 15px;
+  font-size: 16px;
   color: var(--ink-soft);
 }
 

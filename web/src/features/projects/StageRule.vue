@@ -7,7 +7,7 @@ defineProps<{ project: string }>()
 const stages = [
   { name: 'plan', title: 'Plan', line: 'what to cut' },
   { name: 'trim', title: 'Trim', line: 'to the target' },
-  { name: 'check', title: 'Check', line: 'what the ruler reads' },
+  { name: 'check', title: 'Check', line: 'what it measures' },
   { name: 'mend', title: 'Mend', line: 'why, and what now' },
 ]
 </script>
@@ -64,7 +64,7 @@ b {
 }
 
 .line {
-  font-size: 15px;
+  font-size: 16px;
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;

@@ -45,10 +45,7 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
           This way the unit opens to <Len :of="recipe.opens_to" about />.
         </p>
         <hr class="basted" />
-        <p class="caution">
-          Close the blade every time you put it down. Cut away from yourself, fingers clear of the ruler's
-          edge.
-        </p>
+        <p v-for="c in recipe.cautions" :key="c" class="caution">{{ c }}</p>
       </section>
       <ol class="steps">
         <li v-for="(s, i) in recipe.steps" :key="s.title" class="sheet step">

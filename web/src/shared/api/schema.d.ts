@@ -307,6 +307,7 @@ export interface components {
             ladder: components["schemas"]["Ladder"];
             readings: components["schemas"]["Reading"][];
             targets: components["schemas"]["Target"][];
+            seam_cost: components["schemas"]["SeamCost"];
         };
         /** @description What a cause adds to the row. ``at``, ``from_at`` and ``to_at`` place it on a scale from -1 to 1. */
         Contribution: {
@@ -557,6 +558,7 @@ export interface components {
             readonly when: string;
             readonly ruler: string;
             readonly opens_to: components["schemas"]["Length"];
+            readonly cautions: string[];
             steps: components["schemas"]["RecipeStep"][];
         };
         RecipeStep: {
