@@ -46,11 +46,11 @@ class PublicFaceTest(TestCase):
 
 class ErrorTreeTest(TestCase):
     def tree(self) -> list[type[errors.PiecingError]]:
-        found, todo = [], [errors.PiecingError]
-        while todo:
-            kind = todo.pop()
+        found, rest = [], [errors.PiecingError]
+        while rest:
+            kind = rest.pop()
             found.append(kind)
-            todo.extend(kind.__subclasses__())
+            rest.extend(kind.__subclasses__())
         return found
 
     def test_codes_are_stable_and_distinct(self) -> None:
