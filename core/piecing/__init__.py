@@ -1,18 +1,19 @@
 """The craft of cutting, sewing, trimming and mending pieced units, as pure computation.
 
 No Django, no HTTP, no files. Start at ``planning.plan`` (what to cut), ``trimming.recipes`` (how to trim),
-``ladder.ladder`` (the sizes on one scale) and ``diagnosis.diagnose`` (what the readings say).
+``ladder.ladders`` (the sizes on one scale) and ``diagnosis.diagnose`` (what the readings say).
 """
 
 from .diagnosis import Diagnosis, Reading, ReadingKind, diagnose
 from .errors import PiecingError
-from .ladder import ladder
+from .ladder import ladders
 from .lengths import Length, Measure, Style, parse_length
 from .oversize import QuilterRecord, School
+from .pictures import pictures
 from .planning import Choices, UnitPlan, offers, plan
 from .seams import Seam, StripTest
-from .trimming import recipes
-from .units.pictures import pictures
+from .trimming import expectation, recipes
+from .units import UnitSpec
 
 __all__ = [
     "Choices",
@@ -28,8 +29,10 @@ __all__ = [
     "StripTest",
     "Style",
     "UnitPlan",
+    "UnitSpec",
     "diagnose",
-    "ladder",
+    "expectation",
+    "ladders",
     "offers",
     "parse_length",
     "pictures",

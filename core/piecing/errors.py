@@ -14,6 +14,11 @@
     │   ├── NoMarginGiven           no_margin_given
     │   ├── RecordsTooFew           records_too_few
     │   ├── UnknownChoice           unknown_choice
+    │   ├── RatioNotPossible        ratio_not_possible
+    │   ├── StripDoesNotFit         strip_does_not_fit
+    │   ├── CornersOverlap          corners_overlap
+    │   ├── RulerImpossible         ruler_impossible
+    │   ├── HoldingNotUnderstood    holding_not_understood
     │   └── CountOutOfRange         count_out_of_range
     └── ReadingError
         ├── RowCountMissing         row_count_missing
@@ -30,8 +35,10 @@ from typing import ClassVar
 from .wording import Said, Settable
 
 __all__ = [
+    "CornersOverlap",
     "CountOutOfRange",
     "CutTooSmall",
+    "HoldingNotUnderstood",
     "InexactLength",
     "LengthError",
     "LengthNotUnderstood",
@@ -39,12 +46,15 @@ __all__ = [
     "NoMarginGiven",
     "PiecingError",
     "PlanError",
+    "RatioNotPossible",
     "ReadingError",
     "RecordsTooFew",
     "RowCountMissing",
+    "RulerImpossible",
     "SeamError",
     "SeamTooWide",
     "SizeOutOfRange",
+    "StripDoesNotFit",
     "StripTestImpossible",
     "StripTestIncomplete",
     "UnknownChoice",
@@ -141,6 +151,28 @@ class RecordsTooFew(PlanError):
 
 class UnknownChoice(PlanError):
     code = "unknown_choice"
+
+
+class RatioNotPossible(PlanError):
+    """A method whose seams lie at 45 degrees was asked for another ratio."""
+
+    code = "ratio_not_possible"
+
+
+class StripDoesNotFit(PlanError):
+    code = "strip_does_not_fit"
+
+
+class CornersOverlap(PlanError):
+    code = "corners_overlap"
+
+
+class HoldingNotUnderstood(PlanError):
+    code = "holding_not_understood"
+
+
+class RulerImpossible(PlanError):
+    code = "ruler_impossible"
 
 
 class CountOutOfRange(PlanError):

@@ -1,29 +1,34 @@
-"""The size ladder: cut, raw, trimmed and finished on one scale, with the loss between two rungs named.
+"""The size ladder: cut, raw, trimmed and finished on one scale, with the change between two rungs named.
 
 Readings sit on the same scale as marks. Positions are shares (0 to 1) of the window shown, so that a
-screen only has to place them.
+screen only has to place them. A unit that is wider than high has two ladders.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from .lengths import Length, Measure, inches, mm
 from .planning import UnitPlan
+from .units.method import LadderRule
 
-__all__ = ["Ladder", "Rung", "Step", "Tick", "ladder"]
+__all__ = ["Ladder", "Rung", "Step", "Tick", "ladders"]
 
 _ROOM_BESIDE = 0.12
 
 
 @dataclass(frozen=True, slots=True)
 class Rung:
-    """One size; ``loss`` is what is lost on the way down to the next rung, and ``why``."""
+    """One size; ``loss`` is what is lost on the way down to the next rung (below zero: gained), and ``why``.
+
+    ``beyond`` says that it lies outside the window and is drawn torn off.
+    """
 
     name: str
     size: Length
     at: float
+    beyond: bool
     loss: Length | None = None
     why: str = ""
 
@@ -47,6 +52,10 @@ class Step:
 
 @dataclass(frozen=True, slots=True)
 class Ladder:
+    """``dimension``: size, width, height, or half for the half-square triangles that a goose is joined from."""
+
+    dimension: str
+    head: str
     start: Length
     end: Length
     rungs: tuple[Rung, ...]
@@ -58,28 +67,46 @@ class Ladder:
         return Step(size, min(1.0, max(0.0, share)))
 
 
-def ladder(plan: UnitPlan, measure: Measure = Measure.INCHES, readings: Iterable[Length] = ()) -> Ladder:
-    """The ladder of a plan, its window widened so that ``readings`` fit unless they are far off."""
+def ladders(
+    plan: UnitPlan, measure: Measure = Measure.INCHES, readings: Mapping[str, Iterable[Length]] | None = None
+) -> tuple[Ladder, ...]:
+    """The ladders of a plan, each window widened so that the readings of its dimension fit unless they are far off."""
+    taken = readings or {}
+    return tuple(
+        _ladder(plan, rule, measure, list(taken.get(rule.dimension, ()))) for rule in plan.method.ladders(plan.spec)
+    )
+
+
+def _ladder(plan: UnitPlan, rule: LadderRule, measure: Measure, readings: list[Length]) -> Ladder:
     step = inches("1/16") if measure is Measure.INCHES else mm(1)
-    sizes = [plan.cut, plan.raw, plan.target, plan.finished]
-    low, high = min(sizes), max(sizes)
+    sizes = plan.method.rungs(rule, plan.spec, plan.cuts, plan.allowance, plan.take_up)
+    cut, rest = sizes[0], sizes[1:]
+    low, high = min(rest), max(rest)
+    # A cut many times the unit would squeeze everything else together: it is shown torn off.
+    if abs(cut - high) <= (high - low) * 2:
+        low, high = min(low, cut), max(high, cut)
     reach = high - low
     near = [r for r in readings if low - reach / 2 <= r <= high + reach / 2]
     low, high = min([low, *near]), max([high, *near])
     beside = max(2, int(float(high - low) * _ROOM_BESIDE / float(step)))
     start = max(low.round_near(step) - step * beside, Length.of(0))
-    empty = Ladder(start, high.round_up(step) + step * beside, (), ())
-    return Ladder(empty.start, empty.end, _rungs(plan, empty), _ticks(empty, step, measure))
+    empty = Ladder(rule.dimension, rule.head, start, high.round_up(step) + step * beside, (), ())
+    rungs = _rungs(sizes, rule, empty)
+    return Ladder(empty.dimension, empty.head, empty.start, empty.end, rungs, _ticks(empty, step, measure))
 
 
-def _rungs(plan: UnitPlan, scale: Ladder) -> tuple[Rung, ...]:
+def _rungs(sizes: tuple[Length, Length, Length, Length], rule: LadderRule, scale: Ladder) -> tuple[Rung, ...]:
+    cut, raw, trimmed, finished = sizes
     losses = (
-        ("cut", plan.cut, plan.cut - plan.raw, "to the diagonal seam"),
-        ("raw", plan.raw, plan.raw - plan.target, "trimmed off"),
-        ("trimmed", plan.target, plan.target - plan.finished, "to the joining seams"),
-        ("finished", plan.finished, None, ""),
+        ("cut", cut, cut - raw, rule.change),
+        ("raw", raw, raw - trimmed, "trimmed off"),
+        ("trimmed", trimmed, trimmed - finished, "to the joining seams"),
+        ("finished", finished, None, ""),
     )
-    return tuple(Rung(name, size, scale.place(size).at, loss, why) for name, size, loss, why in losses)
+    return tuple(
+        Rung(name, size, scale.place(size).at, size > scale.end or size < scale.start, loss, why)
+        for name, size, loss, why in losses
+    )
 
 
 def _ticks(scale: Ladder, step: Length, measure: Measure) -> tuple[Tick, ...]:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
@@ -131,6 +132,20 @@ class Length:
         """How many whole times this rational length goes into ``other``; the next number when ``up``."""
         times = other.value / self.rational
         return times.ceil() if up else times.floor()
+
+    def round_down(self, step: Length) -> Length:
+        """The largest multiple of ``step`` not above this length."""
+        return step * step.whole_times(self)
+
+    def whole_into(self, whole: Length) -> int:
+        """How many times this length, root or not, goes into ``whole``; both above zero."""
+        times = int(float(whole) / float(self) + 1e-9)
+        # The float only guesses; exact comparison decides.
+        while self * (times + 1) <= whole:
+            times += 1
+        while times and self * times > whole:
+            times -= 1
+        return times
 
     def round_near(self, step: Length) -> Length:
         """The multiple of ``step`` nearest to this length (halves go up)."""
@@ -270,9 +285,20 @@ def parse_step(text: str, measure: Measure = Measure.INCHES) -> Length:
 
 @dataclass(frozen=True, slots=True)
 class Area:
-    """An exact area in square inches."""
+    """An area in square inches: exact, or to the nearest 1/8192 when it comes off the engine."""
 
     value: Surd
+
+    @classmethod
+    def near(cls, square_inches: float) -> Area:
+        return cls(Length.near(square_inches).value)
+
+    @classmethod
+    def sum(cls, areas: Iterable[Area]) -> Area:
+        total = Surd()
+        for a in areas:
+            total = total + a.value
+        return cls(total)
 
     def set_in(self, style: Style | None) -> str:
         """To a tenth of a square inch, or whole square centimetres."""

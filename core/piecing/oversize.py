@@ -1,27 +1,41 @@
 """Schools of oversizing: how much larger than bare need to cut, so that a unit can be trimmed true.
 
-A school names a cut size; the cut is then rounded up to what the ruler shows. No school goes below
-the bare size, so a higher school never leaves less margin. Source: docs/theory.md, section 5.
+A school names cut sizes; each is then rounded up to what the ruler shows. No school goes below the bare sizes, so a
+higher school never leaves less margin. Source: docs/theory.md, section 5.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
-from math import sqrt
+from functools import lru_cache
+from itertools import count
 
 import numpy as np
-from scipy.special import ndtr
+from numpy.typing import NDArray
+from scipy.special import ndtr, owens_t
 
 from .errors import NoMarginGiven, RecordsTooFew
 from .lengths import ZERO, Length
-from .units.method import UnitMethod
+from .units.method import Cuts, Method
+from .units.spec import UnitSpec
 
-__all__ = ["WANTED_SHARE", "QuilterRecord", "School", "record_cut", "room_share", "school_cut"]
+__all__ = [
+    "WANTED_SHARE",
+    "QuilterRecord",
+    "School",
+    "record_cuts",
+    "record_margin",
+    "room_share",
+    "rounded",
+    "school_cuts",
+]
 
-_NODES, _WEIGHTS = np.polynomial.hermite_e.hermegauss(40)
+Floats = NDArray[np.float64]
 WANTED_SHARE = 0.99
 """The share of units that should have something to trim on all four sides."""
+_NODES, _WEIGHTS = np.polynomial.hermite_e.hermegauss(40)
+_WEIGHTS = _WEIGHTS / np.sqrt(2 * np.pi)
 
 
 class School(StrEnum):
@@ -42,60 +56,113 @@ class QuilterRecord:
     readings: int
 
 
-def room_share(method: UnitMethod, cut: Length, target: Length, record: QuilterRecord) -> float:
-    """Share of units whose raw width and raw height both reach ``target``.
+def room_share(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, record: QuilterRecord) -> float:
+    """Share of units with something left on all four sides.
 
-    One seam is common to both sides of a unit, the cutting error of either side its own: the seam is
-    integrated by Gauss-Hermite quadrature (40 nodes), the two sides given it are independent normals.
+    One seam is common to a unit: it is integrated over by Gauss-Hermite quadrature (40 nodes). Every cut size errs by
+    itself, across and along, so that left and right, and bottom and top, are two pairs of normals, independent of each
+    other once the seam is given.
     """
-    take_ups = record.take_up_mean + record.take_up_sd * _NODES
-    # The loss is linear in the take-up for every method, so two exact values give its slope.
-    base = float(method.raw(cut, ZERO))
-    slope = base - float(method.raw(cut, Length.of(1)))
-    room = base - slope * take_ups - float(target)
-    sides = ndtr(room / max(record.cut_sd, 1e-6)) ** 2
-    return float(sides @ _WEIGHTS / sqrt(2 * np.pi))
+    take_up = Length.near(record.take_up_mean)
+    base = _sides(method, spec, cuts, allowance, take_up)
+    seam, sizes = _slopes(method, spec, cuts, allowance)
+    margins = base + record.take_up_sd * np.outer(_NODES, seam)
+    both = _pair(margins[:, :2], record.cut_sd * sizes[:, :2]) * _pair(margins[:, 2:], record.cut_sd * sizes[:, 2:])
+    return min(1.0, max(0.0, float(both @ _WEIGHTS)))
 
 
-def record_cut(method: UnitMethod, target: Length, record: QuilterRecord | None, step: Length) -> Length:
-    """The smallest ruler-friendly cut at which at least 99 in 100 units have room on all four sides."""
+def _sides(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Floats:
+    return np.array([float(m) for m in method.margins(spec, cuts, allowance, take_up).sides])
+
+
+@lru_cache(maxsize=256)
+def _slopes(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length) -> tuple[Floats, Floats]:
+    """What an inch of take-up, and an inch of each cut size, does to each margin: exact, since margins are linear."""
+    inch = Length.of(1)
+    base = _sides(method, spec, cuts, allowance, inch)
+    seam = _sides(method, spec, cuts, allowance, inch * 2) - base
+    sizes = [_sides(method, spec, cuts.but(**{n: size + inch}), allowance, inch) - base for n, size in cuts.items()]
+    return seam, np.array(sizes)
+
+
+def _pair(margins: Floats, slopes: Floats) -> Floats:
+    """Probability that both of two normals are above zero; ``margins`` (nodes, 2) are their means."""
+    spread = np.maximum(np.sqrt((slopes**2).sum(axis=0)), 1e-6)
+    h, k = (margins / spread).T
+    rho = float(slopes[:, 0] @ slopes[:, 1] / (spread[0] * spread[1]))
+    if rho > 1 - 1e-9:
+        return np.asarray(ndtr(np.minimum(h, k)))
+    if rho < -1 + 1e-9:
+        return np.maximum(0.0, ndtr(h) + ndtr(k) - 1)
+    if abs(rho) < 1e-9:
+        return np.asarray(ndtr(h) * ndtr(k))
+    # Owen's formula for the bivariate normal; his T function does not mind a denominator near zero, but does mind zero.
+    h, k = np.where(h == 0, 1e-12, h), np.where(k == 0, 1e-12, k)
+    root = np.sqrt(1 - rho**2)
+    t = owens_t(h, (k / h - rho) / root) + owens_t(k, (h / k - rho) / root)
+    return np.asarray((ndtr(h) + ndtr(k)) / 2 - t - np.where(h * k < 0, 0.5, 0.0))
+
+
+def rounded(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length, step: Length) -> Cuts:
+    """Every size up to the ruler's step, but for those that follow from others."""
+    up = Cuts((name, size if name in method.templated else size.round_up(step)) for name, size in cuts.items())
+    return method.settled(spec, cuts, up, (allowance, take_up), step)
+
+
+def record_margin(method: Method, spec: UnitSpec, allowance: Length, record: QuilterRecord, step: Length) -> Length:
+    """The margin to plan so that at least 99 in 100 units have room on all four sides, in eighths of the ruler's step.
+
+    It hardly depends on the size of the unit: scatter does not grow with it.
+    """
+    take_up = Length.near(record.take_up_mean)
+    cuts = Cuts()
+    for n in count():
+        wider = rounded(method, spec, method.bare(spec, allowance, take_up, step * n / 8), allowance, take_up, step)
+        if wider != cuts and room_share(method, spec, wider, allowance, record) >= WANTED_SHARE:
+            return step * n / 8
+        cuts = wider
+    raise AssertionError("unreachable")
+
+
+def record_cuts(method: Method, spec: UnitSpec, allowance: Length, record: QuilterRecord | None, step: Length) -> Cuts:
+    """The smallest ruler-friendly sizes at which at least 99 in 100 units have room on all four sides."""
     if record is None:
         raise RecordsTooFew(
             "There are not enough readings of your own seam yet. Measure three seams on the back, or sew a strip test.",
             field="school",
         )
-    start = method.cut_for(target, Length.of(0)).round_up(step)
-    cut = start
-    while room_share(method, cut, target, record) < WANTED_SHARE:
-        cut = cut + step
-    return cut
+    margin = record_margin(method, spec, allowance, record, step)
+    take_up = Length.near(record.take_up_mean)
+    return rounded(method, spec, method.bare(spec, allowance, take_up, margin), allowance, take_up, step)
 
 
-def school_cut(
+def school_cuts(
     school: School,
-    method: UnitMethod,
-    finished: Length,
+    method: Method,
+    spec: UnitSpec,
     allowance: Length,
     take_up: Length,
     step: Length,
     *,
     own_margin: Length | None = None,
     record: QuilterRecord | None = None,
-) -> Length:
-    """The cut size of a school, on the ruler's step.
+) -> Cuts:
+    """The cut sizes of a school, on the ruler's step.
 
     Raises ``NoMarginGiven`` when the school is one's own margin and none is given, ``RecordsTooFew``
     when it is one's records and there are none.
     """
-    target = finished + allowance * 2
-    bare = method.cut_for(target, take_up).round_up(step)
-    if school is School.EXACT:
-        return bare
-    if school is School.RECORDS:
-        return record_cut(method, target, record, step)
-    if school is School.OWN_MARGIN:
-        if own_margin is None:
-            raise NoMarginGiven("Say how much should come off each side, such as 1/16.", field="own_margin")
-        return method.cut_for(target + own_margin * 2, take_up).round_up(step)
-    generosity = 1 if school is School.LITTLE else 2
-    return max(bare, method.rule_size(finished, allowance, generosity).round_up(step))
+    bare = method.bare(spec, allowance, take_up)
+    match school:
+        case School.EXACT:
+            wanted = bare
+        case School.RECORDS:
+            return record_cuts(method, spec, allowance, record, step)
+        case School.OWN_MARGIN:
+            if own_margin is None or own_margin < ZERO:
+                raise NoMarginGiven("Say how much should come off each side, such as 1/16.", field="own_margin")
+            wanted = method.bare(spec, allowance, take_up, own_margin)
+        case _:
+            rule = method.rule(spec, allowance, 1 if school is School.LITTLE else 2)
+            wanted = Cuts((name, max(size, rule[name])) for name, size in bare.items())
+    return rounded(method, spec, wanted, allowance, take_up, step)

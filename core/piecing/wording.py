@@ -35,6 +35,10 @@ class Said:
         shown = {k: v.set_in(style) if isinstance(v, Settable) else v for k, v in self.values.items()}
         return self.template.format(**shown)
 
+    def set_in(self, style: Style | None) -> str:
+        """A sentence may stand inside another one."""
+        return self.text(style)
+
     def __str__(self) -> str:
         return self.text()
 

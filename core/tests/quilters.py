@@ -60,7 +60,7 @@ def readings_of(
 ) -> list[Reading]:
     """Measure ``units`` units, ``rows`` rows and ``seams`` seams of this quilter's work."""
     h = habits or Habits()
-    target, allowance = float(plan.target), float(plan.choices.seam_allowance)
+    target, allowance = float(plan.target_width), float(plan.choices.seam_allowance)
 
     def read(inches: float) -> Length:
         return Length.of(round((inches + rng.normal(0, h.hand)) * mark)) / mark

@@ -10,11 +10,12 @@ import numpy as np
 from piecing.diagnosis import Cause, Diagnosis, Reading, ReadingKind, Status, diagnose, sure_in_words
 from piecing.diagnosis.inference import Estimate
 from piecing.lengths import Length, inches
-from piecing.planning import Choices, plan
+from piecing.planning import plan
 
 from .quilters import Truth, any_truth, one_cause, readings_of
+from .samples import half_square
 
-_PLAN = plan(Choices(inches("7/2")))
+_PLAN = plan(half_square())
 K = ReadingKind
 
 

@@ -10,12 +10,16 @@ from scipy.stats import multivariate_normal
 from piecing.diagnosis import Cause, Reading, ReadingKind, record_from
 from piecing.diagnosis.inference import INTERVAL_90, infer
 from piecing.diagnosis.model import CAUSES, FOLD_USUAL, observe, prior_for, row_response
+from piecing.geometry.sewing import Needle
 from piecing.lengths import Length, inches
-from piecing.planning import Choices, plan
+from piecing.planning import plan
 from piecing.seams import Seam
 from piecing.units.half_square_triangle import PAIR
+from piecing.units.simulate import made
 
-_PLAN = plan(Choices(inches("7/2")))
+from .samples import half_square
+
+_PLAN = plan(half_square())
 K = ReadingKind
 _READINGS = (
     Reading(K.UNIT_WIDTH, inches("127/32")),
@@ -29,7 +33,7 @@ _READINGS = (
 def made_with(seam: float, fold: float, trim: float, cut: float, reading: Reading) -> float:
     """What a ruler without noise reads off work with these errors, cut and sewn on the engine."""
     sewn = Seam(Length.near(0.25 + seam), Length.near(fold))
-    unit = float(_PLAN.target) + trim
+    unit = float(_PLAN.target_width) + trim
     match reading.kind:
         case K.UNIT_WIDTH | K.UNIT_HEIGHT:
             return unit
@@ -41,7 +45,9 @@ def made_with(seam: float, fold: float, trim: float, cut: float, reading: Readin
         case K.STRIP_TEST:
             return float(sewn.take_up)
         case K.RAW_SIZE:
-            left, _, right, _ = PAIR.sew(float(_PLAN.cut) + cut, sewn).extent
+            sizes = {"square": float(_PLAN.cuts["square"]) + cut}
+            needle = Needle.of(float(sewn.stitch), float(sewn.fold))
+            left, _, right, _ = made(PAIR, _PLAN.spec, sizes, 0.25, needle).raw.extent
             return right - left
 
 
@@ -114,7 +120,7 @@ class PosteriorTest(TestCase):
 
 class PriorTest(TestCase):
     def test_a_measured_fold_and_a_scant_seam_are_believed(self) -> None:
-        known = prior_for(plan(Choices(inches("7/2"), stitch=inches("15/64"), fold=inches("1/32"))))
+        known = prior_for(plan(half_square(stitch=inches("15/64"), fold=inches("1/32"))))
         self.assertAlmostEqual(known.mean[0], -1 / 64)
         self.assertAlmostEqual(known.mean[1], 1 / 32)
         self.assertAlmostEqual(prior_for(_PLAN).mean[1], FOLD_USUAL)

@@ -6,103 +6,234 @@ from dataclasses import replace
 from fractions import Fraction
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from piecing.errors import CountOutOfRange, CutTooSmall, SeamTooWide, SizeOutOfRange
-from piecing.lengths import Length, Measure, Style, inches, mm
-from piecing.oversize import QuilterRecord, School
-from piecing.planning import Choices, finished_unit, offers, plan, seam_cost
-
-_LANTERN = Choices(inches("7/2"), count=48)
-_choices = st.builds(
-    Choices,
-    finished=st.fractions(min_value=1, max_value=14, max_denominator=8).map(Length.of),
-    count=st.integers(1, 200),
-    school=st.sampled_from([School.EXACT, School.LITTLE, School.GENEROUS]),
-    fold=st.sampled_from([inches(0), inches("1/64"), inches("1/32")]),
-    ruler_step=st.sampled_from([inches("1/16"), inches("1/8"), mm(1)]),
+from piecing.errors import (
+    CornersOverlap,
+    CountOutOfRange,
+    CutTooSmall,
+    PiecingError,
+    RatioNotPossible,
+    SeamTooWide,
+    SizeOutOfRange,
+    StripDoesNotFit,
+    UnknownChoice,
 )
+from piecing.lengths import ZERO, Length, Measure, Style, inches, mm
+from piecing.oversize import QuilterRecord, School
+from piecing.planning import Choices, finished_unit, handed, offers, pieces_said, plan, seam_cost
+from piecing.units import Method, UnitSpec
+from piecing.units.method import Cuts
+
+from .samples import ALL_WAYS, half_square, sample
+
+_LANTERN = half_square(count=48)
+_schools = st.sampled_from([School.EXACT, School.LITTLE, School.GENEROUS])
+
+
+def codes(choices: Choices, record: QuilterRecord | None = None) -> dict[str, bool]:
+    return {n.code: n.serious for n in plan(choices, record).notes}
 
 
 class PlanTest(TestCase):
     def test_the_lantern_unit(self) -> None:
         p = plan(_LANTERN)
-        self.assertEqual((p.cut, p.target, p.finished), (inches("9/2"), inches(4), inches("7/2")))
-        self.assertAlmostEqual(float(p.raw), 4.14645, places=5)
+        self.assertEqual((p.cuts["square"], p.target_width, p.spec.width), (inches("9/2"), inches(4), inches("7/2")))
+        self.assertAlmostEqual(float(p.raw_width), 4.14645, places=5)
         self.assertAlmostEqual(float(p.margin), 0.07322, places=5)
         self.assertEqual((p.batches, p.made, p.spare), (24, 48, 0))
-        self.assertEqual(
-            [(c.role, c.count, c.size) for c in p.pieces], [("a", 24, inches("9/2")), ("b", 24, inches("9/2"))]
-        )
+        self.assertEqual([(c.role, c.count, c.width) for c in p.pieces], [(r, 24, inches("9/2")) for r in "ab"])
         self.assertAlmostEqual(float(p.cloth.value), 48 * 4.5**2)
 
     def test_an_odd_number_leaves_one_over(self) -> None:
         p = plan(replace(_LANTERN, count=7))
         self.assertEqual((p.batches, p.made, p.spare), (4, 8, 1))
-        self.assertIn("spare_unit", [n.code for n in p.notes])
+        self.assertIn("spare_unit", codes(replace(_LANTERN, count=7)))
 
-    @given(_choices)
-    def test_cloth_is_kept_trimmed_or_folded_away(self, choices: Choices) -> None:
-        p = plan(choices)
-        u, e = float(p.target), float(choices.seam.take_up)
-        kept = u * u + 2 * (2**0.5 * u * e - e * e)
-        self.assertAlmostEqual(float(p.cloth.value), float(p.trimmings.value) + p.made * kept, places=6)
+    @settings(max_examples=150)
+    @given(st.sampled_from(ALL_WAYS), _schools, st.integers(1, 60), st.sampled_from([ZERO, inches("1/32")]))
+    def test_every_way_plans_enough_cloth_and_no_unit_too_small(
+        self, way: tuple[Method, UnitSpec], school: School, count: int, fold: Length
+    ) -> None:
+        method, spec = way
+        p = plan(Choices(spec, method.name, school, count, fold=fold, ruler_step=inches("1/16")))
+        self.assertGreaterEqual(p.margin, ZERO)
+        self.assertGreaterEqual(p.made, count)
+        self.assertTrue(0 <= p.waste_share < 1, p.waste_share)
+        for piece in p.pieces:
+            self.assertGreater(piece.count, 0)
+            self.assertTrue(0 <= piece.left_over < piece.gives)
 
-    @given(_choices)
-    def test_waste_is_a_share(self, choices: Choices) -> None:
-        self.assertTrue(0 <= plan(choices).waste_share < 1)
+    def test_the_cloth_in_a_trimmed_half_square_triangle(self) -> None:
+        """U² seen, and two layers of allowance along the diagonal: 2(√2 U e - e²)."""
+        for fold in (ZERO, inches("1/32")):
+            p = plan(half_square(fold=fold))
+            u, e = float(p.target_width), float(p.take_up)
+            self.assertAlmostEqual(p.simulated.kept, u * u + 2 * (2**0.5 * u * e - e * e))
 
-    @given(_choices)
-    def test_no_school_plans_a_unit_too_small(self, choices: Choices) -> None:
-        self.assertGreaterEqual(plan(choices).margin, inches(0))
+    def test_odd_triangles_are_counted(self) -> None:
+        quarters = plan(Choices(sample("quarter_square_triangle", ring="abac"), "loose_triangles", count=7))
+        by_role = {piece.role: piece for piece in quarters.pieces}
+        # a: 14 triangles from 4 squares, two over; b and c: 7 from 2, one over each.
+        self.assertEqual(
+            {r: (x.count, x.left_over) for r, x in by_role.items()}, {"a": (4, 2), "b": (2, 1), "c": (2, 1)}
+        )
+
+    def test_strips_have_their_whole_length(self) -> None:
+        p = plan(Choices(sample("four_patch", ring="abab"), "strips", School.EXACT, count=10))
+        self.assertEqual(
+            [(c.role, c.width, c.height, c.count) for c in p.pieces],
+            [(r, inches("9/4"), inches("9/4") * 20, 1) for r in "ab"],
+        )
 
     def test_squares_already_cut_are_taken_as_they_are(self) -> None:
-        self.assertEqual(plan(replace(_LANTERN, cut=inches(5))).cut, inches(5))
+        self.assertEqual(plan(replace(_LANTERN, cuts=Cuts(square=inches(5)))).cuts["square"], inches(5))
+        triangles = Choices(_LANTERN.spec, "loose_triangles", cuts=Cuts(square=inches(5)))
+        self.assertEqual(
+            plan(triangles).raw_width, inches(5) - inches("1/4").times_root2(), "bought triangles, by their leg"
+        )
 
     def test_squares_too_small_are_refused_with_the_smallest_that_works(self) -> None:
         with self.assertRaises(CutTooSmall) as caught:
-            plan(replace(_LANTERN, cut=inches("17/4")))
+            plan(replace(_LANTERN, cuts=Cuts(square=inches("17/4"))))
         self.assertEqual(caught.exception.data["smallest"], inches("35/8"))
-        plan(replace(_LANTERN, cut=inches("35/8")))
+        self.assertEqual(caught.exception.field, "cuts.square")
+        plan(replace(_LANTERN, cuts=Cuts(square=inches("35/8"))))
         self.assertIn("4\u00a03⁄8″", str(caught.exception))
         self.assertIn("mm", caught.exception.said.text(Style(Measure.MILLIMETRES)))
 
     def test_a_scant_seam_leaves_more_to_trim(self) -> None:
-        scant = plan(replace(_LANTERN, stitch=inches("15/64")))
-        self.assertGreater(scant.margin, plan(_LANTERN).margin)
+        self.assertGreater(plan(replace(_LANTERN, stitch=inches("15/64"))).margin, plan(_LANTERN).margin)
 
     def test_millimetres_come_from_the_allowance_and_no_inch_rule(self) -> None:
-        p = plan(Choices(mm(90), seam_allowance=mm(6), ruler_step=mm(1)))
-        self.assertEqual(p.target, mm(102))
-        self.assertEqual(p.cut, mm(114))  # F + 4s; the bare need is 102 + 8.485
-        self.assertTrue(p.cut.on_step(mm(1)))
+        p = plan(half_square(mm(90), seam_allowance=mm(6), ruler_step=mm(1)))
+        self.assertEqual((p.target_width, p.cuts["square"]), (mm(102), mm(114)))  # F + 4s; the bare need is 110.5
 
     def test_notes_stop_the_scissors_where_they_should(self) -> None:
-        codes = {n.code: n for n in plan(replace(_LANTERN, school=School.EXACT, ruler_step=inches("1/64"))).notes}
-        self.assertTrue(codes["no_margin"].serious)
-        off = plan(replace(_LANTERN, finished=inches("10/3"), ruler_step=inches("1/8")))
-        self.assertIn("target_off_ruler", [n.code for n in off.notes])
-        self.assertIn("wider_than_ruler", [n.code for n in plan(replace(_LANTERN, finished=inches(24))).notes])
+        self.assertTrue(codes(replace(_LANTERN, school=School.EXACT, ruler_step=inches("1/64")))["no_margin"])
+        self.assertIn("target_off_ruler", codes(half_square("10/3")))
+        self.assertIn("comes_out_exact", codes(Choices(sample("plain_square"), "cut")))
+        self.assertIn("tip_set", codes(Choices(sample("flying_goose"), "four")))
+        self.assertIn("spare_small_units", codes(Choices(sample("flying_goose"), "two_flipped_corners")))
+        wobbly = QuilterRecord(0.28, 0.03, 1 / 64, 5)
+        self.assertTrue(codes(_LANTERN, wobbly)["fewer_than_99"])
+
+    def test_a_centre_that_is_no_ruler_size_is_said_with_what_it_does(self) -> None:
+        diamond = Choices(sample("square_in_square", inches(4)), "corner_triangles")
+        self.assertTrue(codes(diamond)["tips_off"], "3 3/8 cuts 1/32 off the tips")
+        self.assertNotIn("tips_off", codes(replace(diamond, ruler_step=inches("1/64"))))
+
+    def test_a_goose_from_two_units_says_what_its_middle_seam_does(self) -> None:
+        goose = Choices(sample("flying_goose"), "two_half_square_triangles")
+        self.assertNotIn("joined_width", codes(goose))
+        self.assertTrue(codes(replace(goose, fold=inches("1/32")))["joined_width"])
+
+    def test_pieces_in_words(self) -> None:
+        self.assertEqual(
+            str(pieces_said(plan(Choices(sample("flying_goose"), "four", count=4)).pieces)),
+            "1 of 7″ and 4 of 3\u00a03⁄4″",
+        )
+
+
+class HandTest(TestCase):
+    def spec(self, ring: str, kind: str = "quarter_square_triangle") -> UnitSpec:
+        return sample(kind, ring=ring)
+
+    def test_rings_that_have_a_hand(self) -> None:
+        for ring, wanted in (
+            ("abab", False),
+            ("abac", False),
+            ("aabb", False),
+            ("aabc", True),
+            ("abcd", True),
+            ("abca", True),
+        ):
+            with self.subTest(ring):
+                self.assertEqual(handed(self.spec(ring)), wanted)
+        self.assertFalse(handed(sample("half_square_triangle")))
+        self.assertTrue(handed(self.spec("abc", "split_quarter_square_triangle")))
+        self.assertFalse(handed(self.spec("abb", "split_quarter_square_triangle")))
+        self.assertFalse(handed(self.spec("abb", "flying_goose")))
+        self.assertTrue(handed(self.spec("abc", "flying_goose")))
+        self.assertFalse(handed(self.spec("aaaa", "four_patch")))
+        self.assertTrue(handed(self.spec("abcd", "four_patch")))
+
+    def test_corners_decide_the_hand_of_a_corner_unit(self) -> None:
+        one = UnitSpec("corner_triangle", inches(3), inches(3), tuple("abbbb"), (inches(1), ZERO, ZERO, ZERO))
+        self.assertFalse(handed(one))
+        neighbours = replace(one, corners=(inches(1), inches("3/2"), ZERO, ZERO))
+        self.assertTrue(handed(neighbours))
+
+    def test_two_at_a_time_gives_as_many_of_each_and_says_so(self) -> None:
+        split = Choices(self.spec("abc", "split_quarter_square_triangle"), "unit_and_square", count=24)
+        p = plan(split)
+        self.assertEqual((p.made_as_drawn, p.made_mirrored, p.spare), (24, 24, 24))
+        self.assertTrue(codes(split)["half_of_each_hand"])
+        both = replace(split, count=12, mirrored=12)
+        self.assertEqual((plan(both).made, plan(both).spare), (24, 0))
+        self.assertFalse(codes(both)["has_a_hand"])
+
+    def test_loose_triangles_give_the_hand_that_is_wanted(self) -> None:
+        p = plan(Choices(self.spec("abc", "split_quarter_square_triangle"), "loose_triangles", count=24))
+        self.assertEqual((p.made_as_drawn, p.made_mirrored), (24, 0))
 
 
 class RefusalTest(TestCase):
+    def refused(self, choices: Choices, error: type[PiecingError], field: str) -> PiecingError:
+        with self.assertRaises(error) as caught:
+            plan(choices)
+        self.assertEqual(caught.exception.field, field)
+        return caught.exception
+
     def test_what_no_quilter_means(self) -> None:
-        wrong = (
-            ({"finished": inches(0)}, SizeOutOfRange, "finished"),
-            ({"finished": inches("-1")}, SizeOutOfRange, "finished"),
-            ({"finished": inches(400)}, SizeOutOfRange, "finished"),
-            ({"seam_allowance": inches(0)}, SeamTooWide, "seam_allowance"),
-            ({"seam_allowance": inches(2)}, SeamTooWide, "seam_allowance"),
-            ({"finished": inches("1/4"), "seam_allowance": inches("3/8")}, SeamTooWide, "seam_allowance"),
-            ({"stitch": inches(1)}, SeamTooWide, "stitch"),
-            ({"count": 0}, CountOutOfRange, "count"),
-            ({"count": 10_001}, CountOutOfRange, "count"),
+        wrong: tuple[tuple[Choices, type[PiecingError], str], ...] = (
+            (half_square("0"), SizeOutOfRange, "finished"),
+            (half_square("-1"), SizeOutOfRange, "finished"),
+            (half_square("400"), SizeOutOfRange, "finished"),
+            (half_square(seam_allowance=inches(0)), SeamTooWide, "seam_allowance"),
+            (half_square(seam_allowance=inches(2)), SeamTooWide, "seam_allowance"),
+            (half_square("1/4", seam_allowance=inches("3/8")), SeamTooWide, "seam_allowance"),
+            (half_square(stitch=inches(1)), SeamTooWide, "stitch"),
+            (half_square(count=0), CountOutOfRange, "count"),
+            (half_square(count=-3, mirrored=9), CountOutOfRange, "count"),
+            (half_square(count=10_001), CountOutOfRange, "count"),
+            (half_square(cuts=Cuts(square=inches(0))), SizeOutOfRange, "cut"),
+            (Choices(sample("half_square_triangle"), "by_magic"), UnknownChoice, "method"),
+            (Choices(replace(sample("plain_square"), kind="octagon"), "cut"), UnknownChoice, "kind"),
         )
-        for change, error, field in wrong:
-            with self.subTest(change), self.assertRaises(error) as caught:
-                plan(replace(_LANTERN, **change))  # type: ignore[arg-type]
-            self.assertEqual(caught.exception.field, field)
+        for choices, error, field in wrong:
+            with self.subTest(field):
+                self.refused(choices, error, field)
+
+    def test_geese_of_another_ratio(self) -> None:
+        wide = sample("flying_goose").sized(inches(6), inches(2))
+        for name in ("four", "loose_triangles", "two_flipped_corners", "two_half_square_triangles"):
+            refusal = self.refused(Choices(wide, name), RatioNotPossible, "height")
+            self.assertEqual(refusal.data["right"], inches(3))
+        self.assertEqual(plan(Choices(wide, "templates")).target_height, inches("5/2"))
+
+    def test_strips_that_do_not_fit(self) -> None:
+        spec = sample("strip_split_square")
+        for strip in ("0", "-1", "4", "9"):
+            with self.subTest(strip):
+                self.refused(Choices(replace(spec, strip=inches(strip)), "strip"), StripDoesNotFit, "strip")
+        narrow = Choices(replace(spec, strip=inches("1/4")), "strip", cuts=Cuts(square=inches(4)))
+        refusal = self.refused(narrow, CutTooSmall, "cuts.square")
+        self.assertEqual(refusal.data["smallest"], inches("17/4"), "a narrow strip makes it smaller than the square")
+
+    def test_corners_that_overlap(self) -> None:
+        spec = sample("corner_triangle", inches(4))
+        for corners in ((3, 2, 0, 0), (0, 0, 3, 2), (2, 0, 0, 3), (0, 0, 0, 0), (5, 0, 0, 0)):
+            a, b, c, d = (inches(k) for k in corners)
+            with self.subTest(corners):
+                self.refused(Choices(replace(spec, corners=(a, b, c, d)), "flipped_corners"), CornersOverlap, "corners")
+        meeting = replace(spec, corners=(inches(2),) * 4)
+        self.assertEqual(plan(Choices(meeting, "flipped_corners")).target_width, inches("9/2"))
+
+    def test_eight_from_a_square_too_small(self) -> None:
+        small = Choices(sample("half_square_triangle"), "eight", cuts=Cuts(square=inches(5)))
+        self.assertEqual(self.refused(small, CutTooSmall, "cuts.square").data["smallest"], inches("35/4"))
 
 
 class SideBySideTest(TestCase):
@@ -119,7 +250,7 @@ class SideBySideTest(TestCase):
         self.assertTrue(all(r is not None and 0 <= r <= 1 for r in rooms))
 
     def test_a_cut_of_ones_own_does_not_leak_into_the_schools(self) -> None:
-        cuts = {o.plan.cut for o in offers(replace(_LANTERN, cut=inches(9))) if o.plan}
+        cuts = {o.plan.cuts["square"] for o in offers(replace(_LANTERN, cuts=Cuts(square=inches(9)))) if o.plan}
         self.assertNotIn(inches(9), cuts)
 
 
@@ -135,6 +266,8 @@ class BlockTest(TestCase):
         # Eight units, seven seams: 1/32 too wide costs 7/16.
         self.assertEqual(seam_cost(8, inches("1/32")).cost, inches("7/16"))
         self.assertEqual((seam_cost(1, inches("1/32")).units, seam_cost(8, inches("1/32")).seams), (2, 7))
-        true, wide = inches("1/4"), inches("9/32")
-        row = lambda e: inches(4) * 8 - e * (2 * 7)  # noqa: E731
-        self.assertEqual(row(true) - row(wide), inches("7/16"))
+
+        def row(take_up: Length) -> Length:
+            return inches(4) * 8 - take_up * (2 * 7)
+
+        self.assertEqual(row(inches("1/4")) - row(inches("9/32")), inches("7/16"))

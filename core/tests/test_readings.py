@@ -8,9 +8,11 @@ from piecing.diagnosis import Reading, ReadingKind, compare
 from piecing.diagnosis.readings import target_of
 from piecing.errors import RowCountMissing, SizeOutOfRange, StripTestImpossible, StripTestIncomplete
 from piecing.lengths import Length, inches
-from piecing.planning import Choices, plan
+from piecing.planning import plan
 
-_PLAN = plan(Choices(inches("7/2")))
+from .samples import half_square
+
+_PLAN = plan(half_square())
 K = ReadingKind
 
 
@@ -23,7 +25,7 @@ class TargetTest(TestCase):
         wanted = {
             read(K.UNIT_WIDTH, "4"): inches(4),
             read(K.UNIT_HEIGHT, "4"): inches(4),
-            read(K.RAW_SIZE, "4"): _PLAN.raw,
+            read(K.RAW_SIZE, "4"): _PLAN.raw_width,
             read(K.ROW_LENGTH, "11", 3): inches(11),
             read(K.ROW_LENGTH, "57/2", 8): inches("57/2"),
             read(K.STITCH_DISTANCE, "1/4"): inches("1/4"),

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from piecing.errors import SeamTooWide, StripTestImpossible
 from piecing.geometry.plane import Line, bounds, rectangle
-from piecing.geometry.sewing import Patch, Piece, lay_face_down, sew
+from piecing.geometry.sewing import Needle, Patch, Piece, joined, laid_on
 from piecing.lengths import Length, inches
 from piecing.seams import Seam, StripTest, fold_from
 
@@ -21,11 +21,12 @@ _take_ups = st.fractions(min_value=Fraction(1, 8), max_value=Fraction(3, 8), max
 def sewn_strips(width: float, take_up: float) -> tuple[float, float]:
     """Middle and whole width of three strips, cut and sewn on the engine."""
     strip = Piece((Patch(rectangle(width, 9.0), "a"),))
+    needle, left_edge = Needle.of(take_up), Line((0.0, 9.0), (0.0, 0.0))
     edge = Line((width, 0.0), (width, 9.0))
-    two = sew(strip, lay_face_down(strip.shifted(width, 0.0), edge), edge, take_up)
+    two = joined(strip, laid_on(strip, left_edge, edge), edge, "seam", needle)
     right = bounds([p.outline for p in two.faces])[2]
     edge = Line((right, 0.0), (right, 9.0))
-    three = sew(two, lay_face_down(strip.shifted(right, 0.0), edge), edge, take_up)
+    three = joined(two, laid_on(strip, left_edge, edge), edge, "seam", needle)
     left, _, far, _ = three.extent
     at = sorted(s.start[0] for s in three.seams)
     return at[1] - at[0], far - left

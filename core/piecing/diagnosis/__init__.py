@@ -11,6 +11,7 @@ from ..lengths import Length, inches
 from ..oversize import QuilterRecord
 from ..planning import Choices, UnitPlan
 from ..planning import plan as bare_plan
+from ..units import UnitSpec
 from .explain import Finding, findings
 from .inference import Estimate, Posterior, infer
 from .mending import Advice, for_the_rest, for_this_row
@@ -106,7 +107,9 @@ def record_from(
 
     None with fewer than three of them. The unit that is planned plays no part in these two equations.
     """
-    plan = bare_plan(Choices(allowance * 10, seam_allowance=allowance))
+    size = allowance * 10
+    any_unit = UnitSpec("half_square_triangle", size, size, ("a", "b"))
+    plan = bare_plan(Choices(any_unit, "pair", seam_allowance=allowance))
     about_seam = [r for r in readings if r.kind in (ReadingKind.STITCH_DISTANCE, ReadingKind.STRIP_TEST)]
     if len(about_seam) < _FEWEST_FOR_RECORD:
         return None

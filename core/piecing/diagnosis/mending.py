@@ -5,12 +5,13 @@ Source: docs/theory.md, section 10.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ..lengths import Length, inches
-from ..planning import UnitPlan
+from ..planning import UnitPlan, pieces_said
+from ..planning import plan as plan_unit
 from ..seams import NARROWEST_ALLOWANCE
 from ..wording import Said
 from .inference import INTERVAL_90, Posterior
@@ -105,16 +106,15 @@ def _sew_again(plan: UnitPlan, posterior: Posterior, verdict: Verdict, target: L
 def _make_again(plan: UnitPlan, posterior: Posterior, verdict: Verdict, target: Length) -> Advice | None:
     if _cause(posterior, Cause.TRIM) > -float(_FINE):
         return None
-    batches = -(-verdict.row_units // plan.method.batch.units)
+    again = plan_unit(replace(plan.choices, count=verdict.row_units, mirrored=0))
     return Advice(
         "make_again",
         Said("Make these units again"),
         Said(
-            "{units} units need {pairs} squares of {cut} from each fabric; trim them to {target}.",
+            "{units} units need {pieces}; trim them to {target}.",
             units=verdict.row_units,
-            pairs=batches,
-            cut=plan.cut,
-            target=plan.target,
+            pieces=pieces_said(again.pieces),
+            target=plan.target_width,
         ),
         target,
     )
@@ -185,7 +185,7 @@ def _set_trim_mark(plan: UnitPlan, posterior: Posterior) -> Advice | None:
     off = _cause(posterior, Cause.TRIM)
     return Advice(
         "set_trim_mark",
-        Said("Trim to {target}, not to {now}", target=plan.target, now=plan.target + Length.near(off)),
+        Said("Trim to {target}, not to {now}", target=plan.target_width, now=plan.target_width + Length.near(off)),
         Said(
             "Units come out {off} {way}. Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch.",
             off=Length.near(abs(off)),
@@ -200,7 +200,7 @@ def _cut_true(plan: UnitPlan, posterior: Posterior) -> Advice | None:
     off = _cause(posterior, Cause.CUT)
     return Advice(
         "cut_true",
-        Said("Check the cutting: squares of {cut}", cut=plan.cut),
+        Said("Check the cutting: pieces of {cut}", cut=next(iter(plan.cuts.values()))),
         Said(
             "The raw units say that pieces were cut {off} {way}. Measure the next squares before sewing.",
             off=Length.near(abs(off)),

@@ -110,7 +110,9 @@ def observe(reading: Reading, plan: UnitPlan, resolution: Length = inches("1/32"
     allowance = plan.choices.seam_allowance
     match reading.kind:
         case ReadingKind.UNIT_WIDTH | ReadingKind.UNIT_HEIGHT:
-            nominal, response = float(plan.target), np.array([0.0, 0.0, 1.0, 0.0])
+            wide = reading.kind is ReadingKind.UNIT_WIDTH
+            nominal = float(plan.target_width if wide else plan.target_height)
+            response = np.array([0.0, 0.0, 1.0, 0.0])
             noise = UNIT_SCATTER**2 + ruler
         case ReadingKind.ROW_LENGTH:
             n = reading.row_units or 2
@@ -125,9 +127,10 @@ def observe(reading: Reading, plan: UnitPlan, resolution: Length = inches("1/32"
             # e = (W - 3m)/2: ten quarter-variances of the ruler, six quarters of the strips, half of the seams'.
             noise = 2.5 * ruler + 1.5 * STRIP_SCATTER**2 + 0.5 * SEAM_SCATTER**2
         case ReadingKind.RAW_SIZE:
-            nominal = float(plan.method.raw(plan.cut, allowance))
-            loss = float(plan.method.raw(plan.cut, ZERO) - plan.method.raw(plan.cut, inches(1)))
-            response = np.array([-loss, -loss / 2, 0.0, 1.0])
-            noise = CUT_SCATTER**2 + (loss * SEAM_SCATTER) ** 2 + ruler
+            nominal = float(plan.raw_at(allowance))
+            loss = float(plan.raw_at(ZERO) - plan.raw_at(inches(1)))
+            gain = float(plan.raw_at(allowance, cut_off=inches(1)) - plan.raw_at(allowance))
+            response = np.array([-loss, -loss / 2, 0.0, gain])
+            noise = (gain * CUT_SCATTER) ** 2 + (loss * SEAM_SCATTER) ** 2 + ruler
     value = float(reading.strip_test.take_up if reading.kind is ReadingKind.STRIP_TEST else reading.value)
     return Observation(reading, nominal, value, response, sqrt(noise))

@@ -68,10 +68,12 @@ def target_of(reading: Reading, plan: UnitPlan) -> Length:
     """What the reading should be, by the plan. For a strip test: the take-up it should show, the allowance itself."""
     choices = plan.choices
     match reading.kind:
-        case ReadingKind.UNIT_WIDTH | ReadingKind.UNIT_HEIGHT:
-            return plan.target
+        case ReadingKind.UNIT_WIDTH:
+            return plan.target_width
+        case ReadingKind.UNIT_HEIGHT:
+            return plan.target_height
         case ReadingKind.RAW_SIZE:
-            return plan.raw
+            return plan.raw_width
         case ReadingKind.ROW_LENGTH:
             return choices.row(reading.row_units or 0)
         case ReadingKind.STITCH_DISTANCE:
@@ -119,6 +121,6 @@ def _said(reading: Reading, plan: UnitPlan, difference: Length, off: bool) -> Sa
             size=abs(difference),
             way=less if difference < ZERO else more,
         )
-    if reading.kind is ReadingKind.RAW_SIZE and reading.value < plan.target:
+    if reading.kind is ReadingKind.RAW_SIZE and reading.value < plan.target_width:
         return Said("{size} short, and too small to trim on all sides", size=abs(difference))
     return Said("{size} {way}", size=abs(difference), way=less if difference < ZERO else more)

@@ -229,4 +229,4 @@ def _blank(kind: ReadingKind, plan: UnitPlan, units: int) -> Reading:
     """A reading of this kind at a harmless value: only its equation is wanted."""
     if kind is ReadingKind.STRIP_TEST:
         return Reading(kind, inches(1), whole=inches("7/2"))
-    return Reading(kind, plan.target, row_units=units if kind is ReadingKind.ROW_LENGTH else None)
+    return Reading(kind, plan.target_width, row_units=units if kind is ReadingKind.ROW_LENGTH else None)

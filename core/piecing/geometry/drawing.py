@@ -4,7 +4,7 @@ Everything in a ``Drawing`` comes out of the engine; a screen only strokes and f
 
 Roles: ``face`` (cloth, with its fabric role), ``under`` (allowance peeping out), ``back`` (wrong side of a
 cloth), ``seam`` (fold line seen on the right side), ``stitch`` (sewing line), ``blade`` (where to cut),
-``target`` (the size to come), ``finished`` (what neighbours leave visible), ``fresh`` (a cut just made),
+``tip`` (a point to look at), ``clearance`` (its distance to the edge), ``target`` (the size to come), ``finished`` (what neighbours leave visible), ``fresh`` (a cut just made),
 ``ruler``, ``ruler-line`` and ``ruler-diagonal``.
 """
 
@@ -57,6 +57,11 @@ class Sketch:
 
     def polygon(self, role: str, outline: Polygon, fabric: str = "") -> Sketch:
         self._marks.append(Mark(role, _down(outline), True, fabric))
+        return self
+
+    def mark(self, role: str, at: Point) -> Sketch:
+        """A single point."""
+        self._marks.append(Mark(role, _down((at,)), False))
         return self
 
     def line(self, role: str, start: Point, end: Point) -> Sketch:

@@ -6,10 +6,27 @@ outlines; exact sizes come from the closed forms in ``units``. ``TOUCH`` is the 
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from math import hypot
+from math import cos, hypot, radians, sin
 
-__all__ = ["TOUCH", "Line", "Point", "Polygon", "area", "bounds", "clip", "mirror_all", "rectangle", "shift", "turn"]
+__all__ = [
+    "TOUCH",
+    "Line",
+    "Point",
+    "Polygon",
+    "area",
+    "bounds",
+    "centroid",
+    "clip",
+    "holds",
+    "meeting",
+    "mirror_all",
+    "rectangle",
+    "rotated",
+    "sides_of",
+    "stretch_inside",
+]
 
 Point = tuple[float, float]
 Polygon = tuple[Point, ...]
@@ -48,6 +65,16 @@ class Line:
     def reversed(self) -> Line:
         return Line(self.end, self.start)
 
+    def at(self, along: float) -> Point:
+        """The point ``along`` inches from the start."""
+        dx, dy = self.direction
+        return self.start[0] + dx * along, self.start[1] + dy * along
+
+    def along(self, p: Point) -> float:
+        """How far ``p`` lies along the line from its start, in inches."""
+        dx, dy = self.direction
+        return dx * (p[0] - self.start[0]) + dy * (p[1] - self.start[1])
+
     def mirror(self, p: Point) -> Point:
         """``p`` folded over this line."""
         dx, dy = self.direction
@@ -68,15 +95,22 @@ def area(outline: Polygon) -> float:
 
 def clip(outline: Polygon, line: Line) -> Polygon:
     """The part of a convex outline on the left of ``line``; empty when there is none."""
+    dx, dy = line.direction
+    x0, y0 = line.start
+    sides = [dx * (y - y0) - dy * (x - x0) for x, y in outline]
+    if min(sides) >= -TOUCH:
+        return outline
+    if max(sides) <= TOUCH:
+        return ()
     kept: list[Point] = []
-    sides = [line.side(p) for p in outline]
-    for i, (p, s) in enumerate(zip(outline, sides, strict=True)):
-        q, t = outline[i - 1], sides[i - 1]
+    (qx, qy), t = outline[-1], sides[-1]
+    for (px, py), s in zip(outline, sides, strict=True):
         if (s > TOUCH and t < -TOUCH) or (s < -TOUCH and t > TOUCH):
             share = t / (t - s)
-            kept.append((q[0] + share * (p[0] - q[0]), q[1] + share * (p[1] - q[1])))
+            kept.append((qx + share * (px - qx), qy + share * (py - qy)))
         if s >= -TOUCH:
-            kept.append(p)
+            kept.append((px, py))
+        qx, qy, t = px, py, s
     return tuple(kept) if len(kept) > 2 and abs(area(tuple(kept))) > TOUCH else ()
 
 
@@ -85,21 +119,62 @@ def mirror_all(outline: Polygon, line: Line) -> Polygon:
     return tuple(line.mirror(p) for p in reversed(outline))
 
 
-def shift(outline: Polygon, dx: float, dy: float) -> Polygon:
-    return tuple((x + dx, y + dy) for x, y in outline)
+def rotated(p: Point, degrees: float, about: Point = (0.0, 0.0)) -> Point:
+    """Turned anticlockwise; quarter turns come out without rounding."""
+    c, s = _QUARTERS.get(int(degrees) % 360 if degrees == int(degrees) else -1) or (
+        cos(radians(degrees)),
+        sin(radians(degrees)),
+    )
+    x, y = p[0] - about[0], p[1] - about[1]
+    return about[0] + c * x - s * y, about[1] + s * x + c * y
 
 
-def turn(outline: Polygon, quarter_turns: int, about: Point) -> Polygon:
-    """Turned anticlockwise by whole quarter turns."""
-    cx, cy = about
-    out = outline
-    for _ in range(quarter_turns % 4):
-        out = tuple((cx - (y - cy), cy + (x - cx)) for x, y in out)
-    return out
+_QUARTERS = {0: (1.0, 0.0), 90: (0.0, 1.0), 180: (-1.0, 0.0), 270: (0.0, -1.0)}
 
 
-def bounds(outlines: list[Polygon]) -> tuple[float, float, float, float]:
+def bounds(outlines: Iterable[Polygon]) -> tuple[float, float, float, float]:
     """Left, bottom, right, top of everything given."""
-    xs = [x for o in outlines for x, _ in o]
-    ys = [y for o in outlines for _, y in o]
+    points = [p for o in outlines for p in o]
+    xs, ys = [x for x, _ in points], [y for _, y in points]
     return min(xs), min(ys), max(xs), max(ys)
+
+
+def centroid(outline: Polygon) -> Point:
+    """The middle of the corners: inside, for a convex outline."""
+    return sum(x for x, _ in outline) / len(outline), sum(y for _, y in outline) / len(outline)
+
+
+def sides_of(outline: Polygon) -> tuple[Line, ...]:
+    """The sides of an anticlockwise outline as lines with the inside on their left."""
+    return tuple(Line(p, q) for p, q in zip(outline, outline[1:] + outline[:1], strict=True))
+
+
+def holds(outline: Polygon, p: Point) -> bool:
+    """Whether a convex anticlockwise outline holds the point, its edge included."""
+    return all(side.side(p) >= -TOUCH for side in sides_of(outline))
+
+
+def meeting(one: Line, other: Line) -> Point:
+    """Where two lines, drawn out, meet. Raises ``ZeroDivisionError`` for parallel ones."""
+    (x, y), (dx, dy), (ex, ey) = one.start, one.direction, other.direction
+    across = dx * ey - dy * ex
+    if abs(across) < TOUCH:
+        raise ZeroDivisionError("parallel lines do not meet")
+    t = ((other.start[0] - x) * ey - (other.start[1] - y) * ex) / across
+    return x + t * dx, y + t * dy
+
+
+def stretch_inside(line: Line, outline: Polygon) -> tuple[float, float] | None:
+    """From where to where along the line it runs inside a convex anticlockwise outline; None when it does not."""
+    low, high = float("-inf"), float("inf")
+    for side in sides_of(outline):
+        here = side.side(line.start)
+        slope = side.side(line.at(1.0)) - here
+        if abs(slope) < TOUCH:
+            if here < -TOUCH:
+                return None
+        elif slope > 0:
+            low = max(low, -here / slope)
+        else:
+            high = min(high, -here / slope)
+    return (low, high) if high - low > TOUCH else None

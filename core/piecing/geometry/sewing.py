@@ -1,21 +1,68 @@
-"""Cut, lay together, sew, open with a fold, trim: the craft's own operations on flat cloth.
+"""Cut, lay together, sew, open with a fold, cut apart, trim: the craft's own operations on flat cloth.
 
-A ``Piece`` is what lies on the table, right side up: patches one sees (``faces``) and cloth folded
-away beneath (``under``). ``sew`` takes two pieces already laid right sides together, the upper one
-face down and hence drawn mirrored, and opens them along the fold. Source: docs/theory.md, section 3.
+A ``Piece`` is what lies on the table, right side up: patches one sees (``faces``), cloth folded away beneath
+(``under``), and the seams that show. A ``Stack`` is two pieces right sides together, the upper one face down and hence
+drawn mirrored, with the stitches that hold them. ``Stack.opened`` folds the upper one back along a stitch. Every method
+of making a unit is a short script of these. Source: docs/theory.md, section 3.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
-from .plane import Line, Point, Polygon, area, bounds, clip, mirror_all, rectangle, shift, turn
+from .plane import Line, Point, Polygon, area, bounds, clip, holds, rectangle, rotated, stretch_inside
 
-__all__ = ["Patch", "Piece", "SewnSeam", "cut", "lay_face_down", "sew", "square", "trim"]
+__all__ = [
+    "Needle",
+    "Patch",
+    "Piece",
+    "SewnSeam",
+    "Stack",
+    "Stitch",
+    "Stitching",
+    "joined",
+    "laid_on",
+    "oblong",
+    "square",
+    "trim",
+    "turned_over",
+]
 
 _ON_FOLD = 1e-7
 """Inches; corners made by clipping lie this near to the line that made them."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stitching:
+    """One seam as sewn: distance from the raw edge at its start and end, and the fold it is pressed with (inches)."""
+
+    start: float
+    end: float
+    fold: float = 0.0
+
+    @property
+    def take_up(self) -> tuple[float, float]:
+        return self.start + self.fold / 2, self.end + self.fold / 2
+
+
+@dataclass(frozen=True)
+class Needle:
+    """How each seam is sewn: all alike, but for those named in ``special``.
+
+    ``off_line`` tells, by name, how far a seam sewn on a drawn line strays from it (toward the raw edge; start, end).
+    """
+
+    usual: Stitching
+    special: dict[str, Stitching] = field(default_factory=dict)
+    off_line: dict[str, tuple[float, float]] = field(default_factory=dict)
+
+    @classmethod
+    def of(cls, stitch: float, fold: float = 0.0) -> Needle:
+        return cls(Stitching(stitch, stitch, fold))
+
+    def at(self, name: str) -> Stitching:
+        return self.special.get(name, self.usual)
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +80,11 @@ class SewnSeam:
 
     start: Point
     end: Point
+    name: str = ""
+
+    @property
+    def line(self) -> Line:
+        return Line(self.start, self.end)
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,93 +101,96 @@ class Piece:
     @property
     def extent(self) -> tuple[float, float, float, float]:
         """Left, bottom, right, top of what one sees."""
-        return bounds([p.outline for p in self.faces])
+        return bounds(p.outline for p in self.faces)
 
-    def mapped(self, outline: Callable[[Polygon], Polygon], point: Callable[[Point], Point]) -> Piece:
-        def patches(group: tuple[Patch, ...]) -> tuple[Patch, ...]:
-            origin = point((0.0, 0.0))
-            moved = []
-            for p in group:
-                tip = point(p.grain)
-                moved.append(replace(p, outline=outline(p.outline), grain=(tip[0] - origin[0], tip[1] - origin[1])))
-            return tuple(moved)
+    def mapped(self, point: Callable[[Point], Point], *, mirrored: bool = False) -> Piece:
+        """Moved by a rigid motion of points; outlines stay anticlockwise."""
+        origin = point((0.0, 0.0))
 
-        seams = tuple(SewnSeam(point(s.start), point(s.end)) for s in self.seams)
-        return Piece(patches(self.faces), patches(self.under), seams)
+        def moved(p: Patch) -> Patch:
+            outline = tuple(point(q) for q in (reversed(p.outline) if mirrored else p.outline))
+            tip = point(p.grain)
+            return Patch(outline, p.fabric, (tip[0] - origin[0], tip[1] - origin[1]))
+
+        seams = tuple(SewnSeam(point(s.start), point(s.end), s.name) for s in self.seams)
+        return Piece(tuple(map(moved, self.faces)), tuple(map(moved, self.under)), seams)
 
     def shifted(self, dx: float, dy: float) -> Piece:
-        return self.mapped(lambda o: shift(o, dx, dy), lambda p: (p[0] + dx, p[1] + dy))
+        return self.mapped(lambda p: (p[0] + dx, p[1] + dy))
 
-    def turned(self, quarter_turns: int) -> Piece:
+    def turned(self, degrees: float) -> Piece:
+        """Turned anticlockwise about the middle of what one sees."""
         left, bottom, right, top = self.extent
         about = ((left + right) / 2, (bottom + top) / 2)
-        return self.mapped(lambda o: turn(o, quarter_turns, about), lambda p: turn((p,), quarter_turns, about)[0])
+        return self.mapped(lambda p: rotated(p, degrees, about))
 
     def at_origin(self) -> Piece:
         left, bottom, _, _ = self.extent
         return self.shifted(-left, -bottom)
 
+    def fabric_at(self, p: Point) -> str | None:
+        """Which fabric one sees at a point; None beside the piece."""
+        return next((f.fabric for f in self.faces if holds(f.outline, p)), None)
+
+    def cut(self, along: Line) -> tuple[Piece, Piece]:
+        """What lies left and right of one straight cut."""
+        return _left_of(self, along), _left_of(self, along.reversed())
+
+
+def oblong(width: float, height: float, fabric: str) -> Piece:
+    """A rectangle cut on the straight grain, its corner at the origin."""
+    return Piece((Patch(rectangle(width, height), fabric),))
+
 
 def square(side: float, fabric: str) -> Piece:
-    """A square cut on the straight grain, its corner at the origin."""
-    return Piece((Patch(rectangle(side, side), fabric),))
+    return oblong(side, side, fabric)
 
 
-def lay_face_down(piece: Piece, over: Line) -> Piece:
-    """The piece turned over along ``over``: as it lies on another one, right sides together."""
-    return piece.mapped(lambda o: mirror_all(o, over), over.mirror)
+def turned_over(piece: Piece, over: Line) -> Piece:
+    """The piece turned over along ``over``: as it lies face down on another one."""
+    return piece.mapped(over.mirror, mirrored=True)
+
+
+def laid_on(piece: Piece, edge: Line, onto: Line, meet: float = 0.0) -> Piece:
+    """The piece laid face down so that its ``edge`` runs along ``onto``, cloth on the same side.
+
+    Both edges have the cloth on their left. The end of ``edge`` comes to ``meet`` inches along ``onto``: a piece that is
+    turned over runs its edge backwards.
+    """
+    ox, oy = onto.direction
+    there = onto.at(meet)
+
+    def place(p: Point) -> Point:
+        along, inside = edge.along(p) - edge.along(edge.end), edge.side(p)
+        return there[0] - ox * along - oy * inside, there[1] - oy * along + ox * inside
+
+    return piece.mapped(place, mirrored=True)
 
 
 def _kept(patches: tuple[Patch, ...], line: Line) -> tuple[Patch, ...]:
-    clipped = (replace(p, outline=clip(p.outline, line)) for p in patches)
-    return tuple(p for p in clipped if p.outline)
+    kept = []
+    for p in patches:
+        outline = clip(p.outline, line)
+        if outline is p.outline:
+            kept.append(p)
+        elif outline:
+            kept.append(Patch(outline, p.fabric, p.grain))
+    return tuple(kept)
 
 
-def _seams_kept(seams: tuple[SewnSeam, ...], line: Line) -> tuple[SewnSeam, ...]:
-    out = []
-    for s in seams:
-        a, b = line.side(s.start), line.side(s.end)
-        if a <= 0 and b <= 0:
-            continue
-        meet = a / (a - b) if (a < 0) != (b < 0) else 0.0
-        at = (s.start[0] + meet * (s.end[0] - s.start[0]), s.start[1] + meet * (s.end[1] - s.start[1]))
-        out.append(SewnSeam(at if a < 0 else s.start, at if b < 0 else s.end))
-    return tuple(out)
+def _segment_kept(start: Point, end: Point, line: Line) -> tuple[Point, Point] | None:
+    a, b = line.side(start), line.side(end)
+    if a <= _ON_FOLD and b <= _ON_FOLD:
+        return None
+    meet = a / (a - b) if (a < 0) != (b < 0) else 0.0
+    at = (start[0] + meet * (end[0] - start[0]), start[1] + meet * (end[1] - start[1]))
+    return (at if a < 0 else start), (at if b < 0 else end)
 
 
 def _left_of(piece: Piece, line: Line) -> Piece:
-    return Piece(_kept(piece.faces, line), _kept(piece.under, line), _seams_kept(piece.seams, line))
-
-
-def cut(piece: Piece, along: Line) -> tuple[Piece, Piece]:
-    """What lies left and right of one straight cut."""
-    return _left_of(piece, along), _left_of(piece, along.reversed())
-
-
-def sew(lower: Piece, upper: Piece, raw_edge: Line, take_up: float, take_up_at_end: float | None = None) -> Piece:
-    """Sew two pieces that lie right sides together, then open them.
-
-    ``raw_edge`` runs with the cloth on its left; the fold comes to lie ``take_up`` inches inside it
-    (a different amount at its end, when given). Everything between fold and raw edge goes under.
-    """
-    fold = raw_edge.shifted(take_up, take_up_at_end)
-    stays, opens = _left_of(lower, fold), lay_face_down(_left_of(upper, fold), fold)
-    away = fold.reversed()
-    hidden = (lower, upper)
-    allowance = tuple(p for piece in hidden for p in _kept(piece.faces + piece.under, away))
-    return Piece(
-        stays.faces + opens.faces,
-        stays.under + opens.under + allowance,
-        (*stays.seams, *opens.seams, _seam_along(fold, stays)),
-    )
-
-
-def _seam_along(fold: Line, piece: Piece) -> SewnSeam:
-    """The stretch of ``fold`` that the visible cloth really touches."""
-    dx, dy = fold.direction
-    on = [p for patch in piece.faces for p in patch.outline if abs(fold.side(p)) < _ON_FOLD]
-    on.sort(key=lambda p: p[0] * dx + p[1] * dy)
-    return SewnSeam(on[0], on[-1])
+    seams = ((s.name, _segment_kept(s.start, s.end, line)) for s in piece.seams)
+    kept = tuple(SewnSeam(*ends, name) for name, ends in seams if ends)
+    return Piece(_kept(piece.faces, line), _kept(piece.under, line), kept)
 
 
 def trim(piece: Piece, *lines: Line) -> tuple[Piece, float]:
@@ -144,3 +199,83 @@ def trim(piece: Piece, *lines: Line) -> tuple[Piece, float]:
     for line in lines:
         rest = _left_of(rest, line)
     return rest, piece.cloth - rest.cloth
+
+
+@dataclass(frozen=True, slots=True)
+class Stitch:
+    """A line of stitching; the cloth that stays lies on its left, raw edge and allowance on its right."""
+
+    name: str
+    line: Line
+    fold: float
+
+
+@dataclass(frozen=True, slots=True)
+class Stack:
+    """Two pieces right sides together; ``upper`` is drawn as it lies, face down."""
+
+    lower: Piece
+    upper: Piece
+    stitches: tuple[Stitch, ...] = ()
+
+    def sewn(self, name: str, raw_edge: Line, needle: Needle) -> Stack:
+        """Stitched along a raw edge, or along a line to be cut on; the cloth that stays lies on its left."""
+        s = needle.at(name)
+        return self._with(Stitch(name, raw_edge.shifted(s.start, s.end), s.fold))
+
+    def sewn_on(self, name: str, line: Line, needle: Needle) -> Stack:
+        """Stitched on a drawn line, half a fold toward the right, so that the fold comes to lie on the line."""
+        fold = needle.at(name).fold
+        start, end = needle.off_line.get(name, (0.0, 0.0))
+        return self._with(Stitch(name, line.shifted(-fold / 2 - start, -fold / 2 - end), fold))
+
+    def _with(self, stitch: Stitch) -> Stack:
+        return replace(self, stitches=(*self.stitches, stitch))
+
+    def cut(self, along: Line) -> tuple[Stack, Stack]:
+        """Both layers cut; each part keeps the stitches in it."""
+        return self._left_of(along), self._left_of(along.reversed())
+
+    def _left_of(self, line: Line) -> Stack:
+        kept = ((s, _segment_kept(s.line.start, s.line.end, line)) for s in self.stitches)
+        stitches = tuple(Stitch(s.name, Line(*ends), s.fold) for s, ends in kept if ends)
+        return Stack(_left_of(self.lower, line), _left_of(self.upper, line), stitches)
+
+    def opened(self, name: str | None = None) -> Piece:
+        """The upper piece folded back along the stitch of that name (the only one, when none is given).
+
+        Other stitches that stray into it are picked out, as one does at the table.
+        """
+        stitch = next(s for s in self.stitches if name in (None, s.name))
+        fold = stitch.line.shifted(stitch.fold / 2)
+        stays, opens = _left_of(self.lower, fold), turned_over(_left_of(self.upper, fold), fold)
+        away = fold.reversed()
+        allowance = tuple(p for layer in (self.lower, self.upper) for p in _kept(layer.faces + layer.under, away))
+        return Piece(
+            stays.faces + opens.faces,
+            stays.under + opens.under + allowance,
+            (*stays.seams, *opens.seams, *_seam_along(fold, stays, opens, stitch.name)),
+        )
+
+    def sewn_length(self, stitch: Stitch) -> float:
+        """Inches of thread line that really lie in both layers."""
+        stretches = [stretch_inside(stitch.line, p.outline) for p in self.upper.faces + self.upper.under]
+        found = [s for s in stretches if s]
+        return max(high for _, high in found) - min(low for low, _ in found) if found else 0.0
+
+
+def _seam_along(fold: Line, stays: Piece, opens: Piece, name: str) -> tuple[SewnSeam, ...]:
+    """The stretch of the fold where visible cloth of both pieces meets."""
+    ends = []
+    for piece in (stays, opens):
+        on = [fold.along(p) for f in piece.faces for p in f.outline if abs(fold.side(p)) < _ON_FOLD]
+        if len(on) < 2:
+            return ()
+        ends.append((min(on), max(on)))
+    low, high = max(ends[0][0], ends[1][0]), min(ends[0][1], ends[1][1])
+    return (SewnSeam(fold.at(low), fold.at(high), name),) if high - low > _ON_FOLD else ()
+
+
+def joined(lower: Piece, upper: Piece, raw_edge: Line, name: str, needle: Needle) -> Piece:
+    """``upper``, already laid face down on ``lower``, sewn along a raw edge and opened."""
+    return Stack(lower, upper).sewn(name, raw_edge, needle).opened()

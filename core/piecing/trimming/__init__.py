@@ -1,14 +1,62 @@
-"""Trim recipes: where each line of the ruler lies, which sides are cut, when to turn."""
+"""Trim recipes: where each line of the ruler lies, which sides are cut, when to turn, and what must show."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
+
+from ..lengths import Measure
+from ..oversize import School
 from ..planning import UnitPlan
-from .half_square_triangle import closed, opened
-from .recipe import Recipe, RecipeStep
+from ..planning import plan as plan_unit
+from ..units import flying_goose, half_square_triangle
+from ..units.method import Cuts
+from .diagonal import closed, folded
+from .expectation import Expectation, expectation
+from .opened import opened
+from .recipe import Cutter, Recipe, RecipeStep
+from .rulers import Fit, Ruler, fit, starting_set
 
-__all__ = ["Recipe", "RecipeStep", "recipes"]
+__all__ = [
+    "Cutter",
+    "Expectation",
+    "Fit",
+    "Recipe",
+    "RecipeStep",
+    "Ruler",
+    "expectation",
+    "fit",
+    "recipes",
+    "starting_set",
+    "trimmed_plan",
+]
+
+_CLOSED = (half_square_triangle.PAIR, half_square_triangle.FOUR, half_square_triangle.EIGHT, half_square_triangle.LOOSE)
+_FOLDED = ("half_square_triangle", "strip_split_square", "banded_hourglass")
 
 
-def recipes(plan: UnitPlan) -> tuple[Recipe, ...]:
-    """Every way of trimming this unit, the commonest first."""
-    return opened(plan), closed(plan)
+def trimmed_plan(plan: UnitPlan) -> UnitPlan:
+    """The plan of what is really trimmed: a goose from two half-square triangles is trimmed before they are joined."""
+    if plan.method is not flying_goose.TWO_UNITS:
+        return plan
+    spec = replace(plan.spec, kind="half_square_triangle", width=plan.spec.height, ring=plan.spec.ring[:2])
+    choices = replace(
+        plan.choices, spec=spec, method="pair", school=School.EXACT, cuts=Cuts(square=plan.cuts["square"])
+    )
+    return plan_unit(choices)
+
+
+def recipes(plan: UnitPlan, rulers: Sequence[Ruler] | None = None, cutter: Cutter = Cutter.RIGHT) -> tuple[Recipe, ...]:
+    """Every way of trimming this unit, the one for the rulers owned first.
+
+    ``rulers`` are those owned; the starting set when None. A unit that no ruler covers is best folded, when it can be.
+    """
+    owned = starting_set(Measure.INCHES) if rulers is None else rulers
+    shown = trimmed_plan(plan)
+    ways = [opened(shown, owned, cutter)]
+    if shown.method in _CLOSED:
+        ways.append(closed(shown, owned, cutter))
+    if shown.spec.kind in _FOLDED:
+        ways.append(folded(shown, owned, cutter))
+    too_large = any(n.code == "ruler_small" for n in ways[0].warnings)
+    return tuple(sorted(ways, key=lambda r: not (too_large and r.code == "folded")))

@@ -3,13 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, rectangle
 from ..lengths import Length
+from ..units.notes import Note
 from ..wording import Said
 
-__all__ = ["BLADE", "IRON", "Recipe", "RecipeStep", "SquareRuler", "square_ruler_for"]
+__all__ = ["BLADE", "IRON", "Cutter", "LaidRuler", "Recipe", "RecipeStep"]
+
+
+class Cutter(StrEnum):
+    """Which hand holds the blade."""
+
+    RIGHT = "right"
+    LEFT = "left"
 
 
 BLADE = Said(
@@ -31,47 +40,84 @@ class RecipeStep:
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """A way of trimming: ``opens_to`` is the side the unit really comes to."""
+    """A way of trimming: ``opens_to`` is the side the unit really comes to; ``warnings`` are about the rulers owned."""
 
     code: str
     title: Said
     when: Said
     ruler: Said
     opens_to: Length
+    warnings: tuple[Note, ...]
     cautions: tuple[Said, ...]
     steps: tuple[RecipeStep, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class SquareRuler:
-    """A square ruler of ``size`` inches whose 45-degree line runs into its corner, laid with that corner at ``corner``.
+class LaidRuler:
+    """A ruler of ``width`` by ``height`` inches with its corner at ``corner``, covering what lies below and inward.
 
-    It lies below and to the left of the corner, so that a right-handed cutter cuts along its right and upper edges.
+    A right-handed cutter cuts along its right and upper edges, a left-handed one along its left and upper edges.
     """
 
-    size: float
+    width: float
+    height: float
     corner: Point
+    cutter: Cutter
 
-    def lay(self, sketch: Sketch, *, marks_at: Length | None = None, diagonal: bool = True) -> None:
-        """Draw the sheet, its two ``marks_at`` lines and its 45-degree line."""
+    @property
+    def inward(self) -> float:
+        """The direction in x from the cutting edge to the ruler's middle."""
+        return -1.0 if self.cutter is Cutter.RIGHT else 1.0
+
+    def across(self, distance: float) -> float:
+        """The x of its upright line ``distance`` from the cutting edge."""
+        return self.corner[0] + self.inward * distance
+
+    def down(self, distance: float) -> float:
+        return self.corner[1] - distance
+
+    def lay(self, sketch: Sketch) -> None:
         x, y = self.corner
-        sketch.polygon("ruler", rectangle(self.size, self.size, (x - self.size, y - self.size)))
-        if marks_at is not None:
-            mark = float(marks_at)
-            sketch.line("ruler-line", (x - mark, y), (x - mark, y - self.size))
-            sketch.line("ruler-line", (x, y - mark), (x - self.size, y - mark))
-            foot = y - (self.size + mark) / 2
-            sketch.dimension((x - mark, foot), (x, foot), (x - mark / 2, foot), Said("{size}", size=marks_at))
-        if diagonal:
-            sketch.line("ruler-diagonal", (x - self.size, y - self.size), (x, y))
+        sketch.polygon("ruler", rectangle(self.width, self.height, (min(x, self.across(self.width)), y - self.height)))
 
-    def blade(self, sketch: Sketch, length: float, beyond: float) -> None:
-        """The cuts along its right and upper edges, ``length`` inches of cloth and a little more."""
+    def marks(self, sketch: Sketch, across: Length, down: Length) -> None:
+        """The two lines that measure the unit, with their figures in the ruler's margins."""
         x, y = self.corner
-        sketch.stretch("blade", Line((x, y - length), (x, y)), beyond)
-        sketch.stretch("blade", Line((x, y), (x - length, y)), beyond)
+        self.upright(sketch, float(across))
+        self.level(sketch, float(down))
+        foot = y - (self.height + float(down)) / 2
+        far = self.across(float(across))
+        if self.height - float(down) > 0.05 * self.height:
+            sketch.dimension(
+                (min(x, far), foot), (max(x, far), foot), ((x + far) / 2, foot), Said("{size}", size=across)
+            )
+        beside = self.across((self.width + float(across)) / 2)
+        if across != down and self.width - float(across) > 0.05 * self.width:
+            low = self.down(float(down))
+            sketch.dimension((beside, low), (beside, y), (beside, (low + y) / 2), Said("{size}", size=down))
 
+    def upright(self, sketch: Sketch, distance: float) -> None:
+        x = self.across(distance)
+        sketch.line("ruler-line", (x, self.corner[1]), (x, self.down(self.height)))
 
-def square_ruler_for(raw: Length) -> Length:
-    """The smallest whole-inch square ruler that covers a raw unit with a finger's room."""
-    return (raw + Length.of(1) / 2).round_up(Length.of(1))
+    def level(self, sketch: Sketch, distance: float) -> None:
+        y = self.down(distance)
+        sketch.line("ruler-line", (self.corner[0], y), (self.across(self.width), y))
+
+    def diagonal(self, sketch: Sketch) -> None:
+        """The 45-degree line into its corner."""
+        reach = min(self.width, self.height)
+        sketch.line("ruler-diagonal", (self.across(reach), self.down(reach)), self.corner)
+
+    def slants(self, sketch: Sketch, tip: Point, reach: float, *, up: bool) -> None:
+        """Two 45-degree lines from a point, downward, or upward once the unit is turned."""
+        dy = reach if up else -reach
+        for dx in (-reach, reach):
+            sketch.line("ruler-diagonal", tip, (tip[0] + dx, tip[1] + dy))
+
+    def blade(self, sketch: Sketch, upright: float, level: float) -> None:
+        """The cuts along its two cutting edges, so many inches of cloth and a little more."""
+        x, y = self.corner
+        beyond = max(self.width, self.height) * 0.06
+        sketch.stretch("blade", Line((x, y - upright), (x, y)), beyond)
+        sketch.stretch("blade", Line((x, y), (self.across(level), y)), beyond)

@@ -1,56 +1,216 @@
 """Half-square triangle: two right triangles of different fabrics, joined on their long edges.
 
-Source: docs/theory.md, section 4.1.
+Parts: the lower right half, the upper left half. Source: docs/theory.md, section 4.1.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
 
-from ..geometry.plane import Line
-from ..geometry.sewing import Piece, cut, sew, square
-from ..lengths import Length
-from ..seams import Seam
-from ..surd import Surd
-from .method import Batch
+from ..geometry.plane import Line, Point
+from ..geometry.sewing import Needle, Piece, Stack, square, turned_over
+from ..lengths import ZERO, Length
+from .bench import Bench, half_triangle, long_edge
+from .design import Design
+from .kind import Kind, Mark, long_seams, part
+from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, Spare, even_margins
+from .spec import UnitSpec
 
-__all__ = ["PAIR", "PairMethod"]
+__all__ = ["EIGHT", "FLIPPED", "FOUR", "KIND", "LOOSE", "PAIR", "spare_from_corner"]
 
 
-@dataclass(frozen=True, slots=True)
-class PairMethod:
-    """Two squares right sides together, sewn both sides of one diagonal and cut on it: two units."""
+class HalfSquareTriangle(Kind):
+    name = "half_square_triangle"
+    parts = ("lower right half", "upper left half")
 
-    kind: str = "half_square_triangle"
-    name: str = "pair"
-    batch: Batch = Batch((("a", 1), ("b", 1)), units=2)
+    def design(self, spec: UnitSpec) -> Design:
+        halves = (part(spec, 0, (0, 0), (1, 0), (1, 1)), part(spec, 1, (0, 0), (1, 1), (0, 1)))
+        return Design(float(spec.width), float(spec.height), halves)
 
-    def raw(self, cut: Length, take_up: Length) -> Length:
-        """R = C - √2 e: the seam eats e square to the diagonal, hence √2 e along each side."""
-        return cut - take_up.times_root2()
+    def anchor(self, spec: UnitSpec, unit: Piece, allowance: float) -> Point:
+        del spec, allowance
+        (x1, y1), (x2, y2) = long_seams(unit)[0].start, long_seams(unit)[0].end
+        return (x1 + x2) / 2, (y1 + y2) / 2
 
-    def cut_for(self, raw: Length, take_up: Length) -> Length:
-        return raw + take_up.times_root2()
+    def marks(self, spec: UnitSpec, allowance: Length) -> tuple[Mark, ...]:
+        del spec, allowance
+        return (
+            Mark("seam into the lower left corner", "left", ZERO),
+            Mark("seam into the upper right corner", "right", ZERO),
+        )
 
-    def rule_size(self, finished: Length, allowance: Length, generosity: int) -> Length:
+
+KIND = HalfSquareTriangle()
+
+
+class _Square(Method):
+    """What the ways share: one size of square."""
+
+    kind = KIND.name
+
+    def margins(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Margins:
+        raw, _ = self.raw(spec, cuts, allowance, take_up)
+        return even_margins(raw, spec.width + allowance * 2)
+
+    def ladders(self, spec: UnitSpec) -> tuple[LadderRule, ...]:
+        del spec
+        return (LadderRule("size", "square", self.change),)
+
+    change = "to the diagonal seam"
+
+
+class Pair(_Square):
+    """Two squares sewn both sides of one diagonal, cut on it."""
+
+    name = "pair"
+
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
+        return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), units=2)
+
+    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+        return Cuts(square=spec.width + allowance * 2 + margin * 2 + take_up.times_root2())
+
+    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         """F + 4s trims a little (F + 1 at a quarter inch), F + 6s generously (F + 1 1/2)."""
-        return finished + allowance * (2 + 2 * generosity)
+        return Cuts(square=spec.width + allowance * (2 + 2 * level))
 
-    def trimmings(self, cut: Length, target: Length, take_up: Length) -> Surd:
-        """C² - U² - 2(√2 U e - e²): cloth cut, less the square kept, less its two layers of allowance."""
-        layer = target.times_root2().area_with(take_up) - take_up.area_with(take_up)
-        return cut.area_with(cut) - target.area_with(target) - layer * 2
+    def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
+        """R = C - √2 e: the seam eats e square to the diagonal, hence √2 e along each side."""
+        raw = cuts["square"] - take_up.times_root2()
+        return raw, raw
 
-    def sew(self, cut: float, seam: Seam, take_up_at_end: float | None = None) -> Piece:
-        return sew_pair(cut, float(seam.take_up), take_up_at_end)
-
-
-def sew_pair(side: float, take_up: float, take_up_at_end: float | None = None) -> Piece:
-    """The triangle pair left of the diagonal, sewn and opened: fabric b upper left, a lower right."""
-    diagonal = Line((0.0, 0.0), (side, side))
-    below, _ = cut(square(side, "a"), diagonal.reversed())
-    facing, _ = cut(square(side, "b"), diagonal.reversed())
-    return sew(below, facing, diagonal.reversed(), take_up, take_up_at_end).at_origin()
+    def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
+        bench, side = Bench(needle), cuts["square"]
+        lower, upper = square(side, spec.ring[1]), square(side, spec.ring[0])
+        diagonal = Line((0.0, 0.0), (side, side))
+        return bench.made(*bench.paired(lower, upper, "diagonal", diagonal, "Paired, sewn both sides of the diagonal"))
 
 
-PAIR = PairMethod()
+class Four(_Square):
+    """Two squares sewn right round the outside, cut on both diagonals: every outer edge ends on the bias."""
+
+    name = "four"
+    change = "four units from each pair, less the seams"
+
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
+        return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), units=4)
+
+    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+        return Cuts(square=(spec.width + allowance * 2 + margin * 2).times_root2() + take_up * 2)
+
+    def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
+        """R = (C - 2e)/√2."""
+        raw = (cuts["square"] - take_up * 2).over_root2()
+        return raw, raw
+
+    def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
+        bench, side = Bench(needle), cuts["square"]
+        corners = ((0.0, 0.0), (side, 0.0), (side, side), (0.0, side))
+        stack = Stack(square(side, spec.ring[1]), turned_over(square(side, spec.ring[0]), Line(corners[0], corners[2])))
+        for n in range(4):
+            stack = bench.sew(stack, f"edge {n + 1}", Line(corners[n], corners[(n + 1) % 4]))
+        one, other = Line(corners[0], corners[2]), Line(corners[1], corners[3])
+        bench.show("Paired, sewn right round the outside", stack, (one, other))
+        quarters = [q for half in bench.cut(stack, one) for q in bench.cut(half, other)]
+        return bench.made(*(_longest_opened(q).turned(45) for q in quarters))
+
+
+class Eight(_Square):
+    """Two squares, both diagonals drawn, sewn both sides of each, cut in quarters and on both diagonals."""
+
+    name = "eight"
+    change = "eight units from each pair, less the seams"
+
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
+        return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), units=8)
+
+    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+        return Cuts(square=(spec.width + allowance * 2 + margin * 2 + take_up.times_root2()) * 2)
+
+    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+        return Cuts(square=(spec.width + allowance * (2 + 2 * level)) * 2)
+
+    def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
+        """R = C/2 - √2 e."""
+        raw = cuts["square"] / 2 - take_up.times_root2()
+        return raw, raw
+
+    def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
+        bench, side = Bench(needle), cuts["square"]
+        one, other = Line((0.0, 0.0), (side, side)), Line((side, 0.0), (0.0, side))
+        stack = Stack(square(side, spec.ring[1]), turned_over(square(side, spec.ring[0]), one))
+        stack = bench.sew_both_sides(bench.sew_both_sides(stack, "diagonal 1", one), "diagonal 2", other)
+        upright, level = Line((side / 2, 0.0), (side / 2, side)), Line((0.0, side / 2), (side, side / 2))
+        bench.show("Paired, sewn both sides of both diagonals", stack, (upright, level, one, other))
+        units = []
+        for left_or_right, half in enumerate(bench.cut(stack, upright)):
+            for upper_or_lower, quarter in enumerate(bench.cut(half, level)):
+                # Lower left and upper right quarters lie on the first diagonal.
+                through = one if left_or_right != upper_or_lower else other
+                units += [_longest_opened(s) for s in bench.cut(quarter, through)]
+        return bench.made(*units)
+
+
+class Loose(Pair):
+    """Squares cut once on the diagonal, or triangles bought or left over, joined on the long edge."""
+
+    name = "loose_triangles"
+
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
+        return Batch((PieceRule("square", 0, 1, gives=2), PieceRule("square", 1, 1, gives=2)), units=1)
+
+    def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
+        bench, side = Bench(needle), cuts["square"]
+        edge = long_edge(side)
+        a, b = (half_triangle(side, role) for role in spec.ring)
+        bench.show("A triangle of each, long edges on the bias", a)
+        return bench.made(bench.join(a, edge, b, edge, "diagonal", loose=True))
+
+
+class Flipped(_Square):
+    """A square over a whole square, sewn on its diagonal and folded over: exact, unless both are cut larger."""
+
+    name = "flipped_corner"
+    exact = True
+    change = "nothing: the fold lies on the diagonal"
+
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
+        pieces = (PieceRule("square", 0, 1), PieceRule("square", 1, 1))
+        return Batch(pieces, units=1, spares=spare_from_corner((cuts["square"],), allowance, take_up))
+
+    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+        return Cuts(square=spec.width + allowance * 2 + margin * 2)
+
+    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+        return self.bare(spec, allowance, allowance, flipped_margin(allowance, level))
+
+    def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
+        return cuts["square"], cuts["square"]
+
+    def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
+        bench, side = Bench(needle), cuts["square"]
+        unit = bench.flipped(square(side, spec.ring[0]), 3, side, spec.ring[1], allowance, "diagonal")
+        return bench.made(unit)
+
+
+def flipped_margin(allowance: Length, level: int) -> Length:
+    """Flipped pieces come out exact; a little more is s/4 a side, generous is s."""
+    return allowance / 4 if level == 1 else allowance
+
+
+def spare_from_corner(sizes: tuple[Length, ...], allowance: Length, take_up: Length) -> tuple[Spare, ...]:
+    """The small half-square triangles from cut-off corners: raw size k - √2 (s + e), when there is enough to sew."""
+    found: dict[Length, int] = {}
+    for size in sizes:
+        if size >= allowance * 4:
+            raw = size - (allowance + take_up).times_root2()
+            found[raw] = found.get(raw, 0) + 1
+    return tuple(Spare(count, raw) for raw, count in found.items())
+
+
+def _longest_opened(stack: Stack) -> Piece:
+    """Opened along the seam that is its own; ends of other seams that stray into it are picked out."""
+    return stack.opened(max(stack.stitches, key=stack.sewn_length).name)
+
+
+PAIR, FOUR, EIGHT, LOOSE, FLIPPED = Pair(), Four(), Eight(), Loose(), Flipped()

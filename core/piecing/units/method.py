@@ -1,59 +1,218 @@
-"""What every way of making a unit answers. A new method is a new implementation of ``UnitMethod``.
+"""What every way of making a unit answers: sizes in closed form, and a script on the engine.
 
-All lengths in inches. Source of every size formula: docs/theory.md, section 4.
+A new way is a new subclass of ``Method``; plan, ladder, drawings, comparison and tests follow from it. All lengths in
+inches: s is the seam allowance, e the take-up, m a margin wanted on every side. Source of every size formula:
+docs/theory.md, section 4.
 """
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
-from typing import Protocol
+from enum import StrEnum
 
-from ..geometry.sewing import Piece
-from ..lengths import Length
-from ..seams import Seam
-from ..surd import Surd
+from ..geometry.plane import Line
+from ..geometry.sewing import Needle, Piece, Stack
+from ..lengths import ZERO, Length
+from ..wording import Said
+from .spec import UnitSpec
 
-__all__ = ["Batch", "CutPieces", "UnitMethod"]
+__all__ = [
+    "Batch",
+    "Cuts",
+    "Hands",
+    "LadderRule",
+    "Making",
+    "Margins",
+    "Method",
+    "PieceRule",
+    "Spare",
+    "Stage",
+    "even_margins",
+    "oversize",
+]
+
+
+class Cuts(Mapping[str, Length]):
+    """Cut sizes by name, such as large 6 3/4, small 3 7/8."""
+
+    __slots__ = ("_sizes",)
+
+    def __init__(self, sizes: Iterable[tuple[str, Length]] = (), **named: Length) -> None:
+        self._sizes: dict[str, Length] = dict(sizes) | named
+
+    def __getitem__(self, name: str) -> Length:
+        return self._sizes[name]
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._sizes)
+
+    def __len__(self) -> int:
+        return len(self._sizes)
+
+    def __hash__(self) -> int:
+        return hash(tuple(self._sizes.items()))
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Cuts) and self._sizes == other._sizes
+
+    def __repr__(self) -> str:
+        return f"Cuts({self._sizes!r})"
+
+    def but(self, **named: Length) -> Cuts:
+        return Cuts((self._sizes | named).items())
 
 
 @dataclass(frozen=True, slots=True)
-class CutPieces:
-    """``count`` squares of side ``size`` from the fabric in ``role`` ("a", "b", ...)."""
+class PieceRule:
+    """One kind of piece in a batch: ``need`` bits for it, ``gives`` of them from each piece cut.
 
-    role: str
+    ``size`` names its side, or its width with ``by`` naming its length. ``part`` is the index in the ring of roles.
+    """
+
+    size: str
+    part: int
+    need: int
+    gives: int = 1
+    by: str = ""
+    strip: bool = False
+
+
+class Hands(StrEnum):
+    AS_WANTED = "as_wanted"
+    HALF_EACH = "half_each"
+
+
+@dataclass(frozen=True, slots=True)
+class Spare:
+    """What falls off as a usable unit: small half-square triangles, ``count`` a batch, raw size ``raw``."""
+
     count: int
-    size: Length
+    raw: Length
 
 
 @dataclass(frozen=True, slots=True)
 class Batch:
-    """What one go of a method takes and gives: squares of each fabric in, units out."""
+    """What one go takes and gives; ``hands`` says which hands of a handed unit come out."""
 
-    squares_per_role: tuple[tuple[str, int], ...]
+    pieces: tuple[PieceRule, ...]
     units: int
+    hands: Hands = Hands.AS_WANTED
+    spares: tuple[Spare, ...] = ()
 
 
-class UnitMethod(Protocol):
-    """One way of making one kind of unit from squares of one cut size."""
+@dataclass(frozen=True, slots=True)
+class Margins:
+    """What can come off each side when the unit is trimmed by its design."""
+
+    left: Length
+    right: Length
+    bottom: Length
+    top: Length
 
     @property
-    def kind(self) -> str: ...
+    def sides(self) -> tuple[Length, Length, Length, Length]:
+        return self.left, self.right, self.bottom, self.top
+
     @property
-    def name(self) -> str: ...
-    @property
-    def batch(self) -> Batch: ...
+    def least(self) -> Length:
+        return min(self.sides)
 
-    def raw(self, cut: Length, take_up: Length) -> Length:
-        """R: raw side of the sewn and pressed unit, before trimming."""
 
-    def cut_for(self, raw: Length, take_up: Length) -> Length:
-        """C, unrounded: the square whose raw unit is exactly ``raw``. Inverse of ``raw``."""
+def even_margins(raw: Length, target: Length) -> Margins:
+    """(R - U)/2 on every side."""
+    each = (raw - target) / 2
+    return Margins(each, each, each, each)
 
-    def rule_size(self, finished: Length, allowance: Length, generosity: int) -> Length:
-        """The rule-of-thumb cut of a school: finished size plus so many seam allowances."""
 
-    def trimmings(self, cut: Length, target: Length, take_up: Length) -> Surd:
-        """Square inches of cloth cut off one unit in trimming it to ``target``, dog ears included."""
+def oversize(allowance: Length, level: int) -> Length:
+    """How much larger than its target a unit comes out raw by the rule of thumb for half-square triangles.
 
-    def sew(self, cut: float, seam: Seam, take_up_at_end: float | None = None) -> Piece:
-        """One raw unit, made step by step on the engine; lower left visible corner at the origin."""
+    F + 4s gives (2 - √2)s over the target, F + 6s gives (4 - √2)s: the same room is asked of every other method.
+    """
+    return allowance * (2 * level) - allowance.times_root2()
+
+
+@dataclass(frozen=True, slots=True)
+class LadderRule:
+    """Which cut size stands at the head of a ladder of sizes, and what changes it on the way to raw, in words."""
+
+    dimension: str
+    head: str
+    change: str
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """A moment on the table: what lies there, and where the blade will go."""
+
+    title: Said
+    shown: Stack | Piece
+    blades: tuple[Line, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Making:
+    """One batch made on the engine: its units as they come off, what was seen on the way, what was sewn and cut."""
+
+    units: tuple[Piece, ...]
+    stages: tuple[Stage, ...]
+    sewn: float
+    seams: int
+    cuts_apart: int
+    loose_bias: bool = False
+
+
+class Method(ABC):
+    """One way of making one kind of unit."""
+
+    kind: str
+    name: str
+    templated: frozenset[str] = frozenset()
+    """Names of sizes that follow from others and are not rounded to the ruler's step."""
+    exact: bool = False
+    """Whether it comes out exact by nature, with nothing to trim unless everything is cut larger."""
+
+    def refuse(self, spec: UnitSpec, allowance: Length) -> None:  # noqa: B027  most ways refuse nothing
+        """Raises a ``PlanError`` when this way cannot make that unit. The kind has checked the unit itself already."""
+
+    @abstractmethod
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch: ...
+
+    @abstractmethod
+    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+        """The smallest sizes, unrounded, that leave ``margin`` on every side."""
+
+    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+        """The rule-of-thumb sizes: 1 trims a little, 2 generously."""
+        return self.bare(spec, allowance, allowance, oversize(allowance, level) / 2)
+
+    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+        """Sizes that depend on rounded ones, brought in line with them.
+
+        ``wanted`` are the sizes before rounding, ``cuts`` after; ``seam`` is the allowance and the take-up.
+        """
+        return cuts
+
+    @abstractmethod
+    def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
+        """Width and height of the unit as sewn and pressed."""
+
+    @abstractmethod
+    def margins(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Margins: ...
+
+    def rungs(
+        self, rule: LadderRule, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length
+    ) -> tuple[Length, Length, Length, Length]:
+        """Cut, raw, trimmed and finished size along one ladder."""
+        width, height = self.raw(spec, cuts, allowance, take_up)
+        raw, finished = (height, spec.height) if rule.dimension == "height" else (width, spec.width)
+        return cuts[rule.head], raw, finished + allowance * 2, finished
+
+    @abstractmethod
+    def ladders(self, spec: UnitSpec) -> tuple[LadderRule, ...]: ...
+
+    @abstractmethod
+    def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
+        """One batch, step by step on the engine."""

@@ -1,0 +1,70 @@
+"""What a unit trimmed true shows, and how it looks when the trim slipped by a sixteenth. Source: docs/theory.md, section 6."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..geometry.drawing import Drawing, Sketch
+from ..geometry.plane import Polygon, sides_of
+from ..geometry.sewing import trim
+from ..lengths import ZERO, Length, inches
+from ..planning import UnitPlan
+from ..units.kind import Mark
+from ..wording import Said
+from .registers import register_for
+
+__all__ = ["Expectation", "expectation"]
+
+_SLIP = inches("1/16")
+
+
+@dataclass(frozen=True, slots=True)
+class Expectation:
+    """``marks``: tips and crossings with their distances. ``true`` and ``slipped`` enlarge the same spot of the unit."""
+
+    marks: tuple[Mark, ...]
+    says: Said
+    reassures: Said | None
+    true: Drawing
+    slipped: Drawing
+    slip: Length
+
+
+def expectation(plan: UnitPlan) -> Expectation:
+    """The marks of the plan's kind, and two drawings of the spot that tells."""
+    register = register_for(plan)
+    marks = plan.kind.marks(plan.spec, plan.allowance)
+    tips = any(m.distance == plan.allowance for m in marks)
+    box = plan.simulated.box
+    dx, dy = (float(_SLIP) * d for d in register.slip)
+    moved = tuple((x + dx, y + dy) for x, y in box)
+    return Expectation(
+        marks=marks,
+        says=register.true,
+        reassures=Said(
+            "Every tip stands {s} in from the raw edge. That looks wrong and is right: the next seam takes it up.",
+            s=plan.allowance,
+        )
+        if tips
+        else None,
+        true=_spot(plan, box, register.look_at, Said("As it should be.")),
+        slipped=_spot(
+            plan, moved, register.look_at, Said("The same spot when the trim slipped by {slip}.", slip=_SLIP)
+        ),
+        slip=_SLIP,
+    )
+
+
+def _spot(plan: UnitPlan, box: Polygon, look_at: tuple[float, float], alt: Said) -> Drawing:
+    unit, _ = trim(plan.simulated.raw, *sides_of(box))
+    (x1, y1), (x2, y2) = box[0], box[2]
+    reach = max(float(plan.allowance) * 3, 0.2 * min(x2 - x1, y2 - y1))
+    x = x1 + (x2 - x1) * look_at[0]
+    y = y1 + (y2 - y1) * look_at[1]
+    sketch = Sketch().piece(unit)
+    s = float(plan.allowance)
+    if plan.allowance > ZERO:
+        sketch.polygon("finished", ((x1 + s, y1 + s), (x2 - s, y1 + s), (x2 - s, y2 - s), (x1 + s, y2 - s)))
+    left = x - reach if look_at[0] >= 1 else x - reach / 1.4
+    low = y - reach if look_at[1] >= 1 else y - reach / 1.4
+    return sketch.drawn((left, low, left + reach * 1.4, low + reach * 1.4), alt)

@@ -1,0 +1,100 @@
+"""What a plan has to say beyond its figures, and what single methods add to that."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Protocol
+
+from ..lengths import Length, inches
+from ..wording import Said
+from . import flying_goose, square_in_square
+from .method import Cuts, Method, Spare
+from .spec import UnitSpec
+
+__all__ = ["Note", "method_notes"]
+
+_CLOSE = inches("1/64")
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """Something the plan has to say: a stable ``code``; ``serious`` when it should stop the scissors."""
+
+    code: str
+    said: Said
+    serious: bool = False
+
+
+class _Planned(Protocol):
+    """What is asked of a plan here."""
+
+    @property
+    def spec(self) -> UnitSpec: ...
+    @property
+    def cuts(self) -> Cuts: ...
+    @property
+    def spares(self) -> tuple[Spare, ...]: ...
+    @property
+    def raw_width(self) -> Length: ...
+    @property
+    def target_width(self) -> Length: ...
+    @property
+    def allowance(self) -> Length: ...
+    @property
+    def take_up(self) -> Length: ...
+
+
+def method_notes(method: Method, p: _Planned) -> tuple[Note, ...]:
+    """Notes that belong to one way of making a unit, and to the spare units that fall off it."""
+    found = [_spare_units(s, p) for s in p.spares]
+    if method is square_in_square.CORNER_TRIANGLES:
+        found += _tips(p)
+    if method is flying_goose.TWO_UNITS:
+        found += _joined_width(p)
+    return tuple(found)
+
+
+def _spare_units(spare: Spare, p: _Planned) -> Note:
+    finished = spare.raw - p.allowance * 2
+    return Note(
+        "spare_small_units",
+        Said(
+            "The cut-off corners, sewn again half an inch out, give {count} small half-square triangles, raw {raw}; trimmed "
+            "they finish up to {finished}.",
+            count=spare.count,
+            raw=spare.raw,
+            finished=finished.round_down(inches("1/8")),
+        ),
+    )
+
+
+def _tips(p: _Planned) -> list[Note]:
+    clearance = square_in_square.tip_clearance(p.spec, p.cuts, p.allowance, p.take_up)
+    off = clearance - p.allowance
+    if abs(off) < _CLOSE:
+        return []
+    said = (
+        "A centre of {centre} leaves its tips {clearance} from the raw edge: they will float {off} short of the seam."
+        if off.sign > 0
+        else "A centre of {centre} leaves its tips {clearance} from the raw edge: the seam will cut {off} off them."
+    )
+    serious = abs(off) > _CLOSE * 2
+    return [Note("tips_off", Said(said, centre=p.cuts["centre"], clearance=clearance, off=abs(off)), serious)]
+
+
+def _joined_width(p: _Planned) -> list[Note]:
+    off = p.raw_width - p.target_width
+    if abs(off) < _CLOSE:
+        return []
+    way = "narrow" if off.sign < 0 else "wide"
+    return [
+        Note(
+            "joined_width",
+            Said(
+                "Joined with your seam the goose comes out {off} too {way}: nothing is trimmed after its middle seam.",
+                off=abs(off),
+                way=way,
+            ),
+            serious=True,
+        )
+    ]

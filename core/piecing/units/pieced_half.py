@@ -1,0 +1,143 @@
+"""Half-square unit with a pieced half: a small square with a triangle on two neighbouring sides, and one large triangle.
+
+Parts: the lower right triangle, the small square, the lower left triangle, the upper right triangle, and the inner half of
+the small square, which is a half-square triangle when the two differ. Source: docs/theory.md, section 4.9.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ..geometry.plane import Line, Point, meeting
+from ..geometry.sewing import Needle, Piece, square
+from ..lengths import ZERO, Length
+from .bench import Bench, half_triangle, long_edge
+from .design import Design
+from .kind import Kind, Mark, part
+from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule
+from .spec import UnitSpec
+
+__all__ = ["KIND", "TRIANGLES"]
+
+
+class PiecedHalf(Kind):
+    name = "pieced_half"
+    parts = (
+        "large triangle",
+        "small square",
+        "lower left triangle",
+        "upper right triangle",
+        "small square, inner half",
+    )
+
+    def design(self, spec: UnitSpec) -> Design:
+        parts = [
+            part(spec, 0, (0, 0), (1, 0), (1, 1)),
+            part(spec, 2, (0, 0), (0.5, 0.5), (0, 0.5)),
+            part(spec, 3, (0.5, 0.5), (1, 1), (0.5, 1)),
+        ]
+        if spec.ring[1] == spec.ring[4]:
+            parts.append(part(spec, 1, (0, 0.5), (0.5, 0.5), (0.5, 1), (0, 1)))
+        else:
+            parts += [part(spec, 1, (0, 0.5), (0.5, 1), (0, 1)), part(spec, 4, (0, 0.5), (0.5, 0.5), (0.5, 1))]
+        return Design(float(spec.width), float(spec.height), tuple(parts))
+
+    def anchor(self, spec: UnitSpec, unit: Piece, allowance: float) -> Point:
+        """On the joining seam, nearest to the small square's corner."""
+        del spec, allowance
+        named = {s.name: s.line for s in unit.seams}
+        corner = meeting(named["first short seam"], named["second short seam"])
+        line = named["joining seam"]
+        return line.at(line.along(corner))
+
+    def marks(self, spec: UnitSpec, allowance: Length) -> tuple[Mark, ...]:
+        middle = spec.width / 2 + allowance
+        return (
+            Mark("seam of the small square", "left", middle),
+            Mark("seam of the small square", "top", middle),
+        )
+
+
+KIND = PiecedHalf()
+
+
+class Triangles(Method):
+    """Small triangles on a small square; its long edge trued one allowance beyond the square's corner; then the large one."""
+
+    kind = KIND.name
+    name = "triangles"
+
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
+        pieces = [
+            PieceRule("large", 0, 1, gives=2),
+            PieceRule("small", 2, 1, gives=2),
+            PieceRule("small", 3, 1, gives=2),
+        ]
+        if spec.ring[1] == spec.ring[4]:
+            pieces.append(PieceRule("square", 1, 1))
+        else:
+            pieces += [PieceRule("half_square", 1, 1, gives=2), PieceRule("half_square", 4, 1, gives=2)]
+        return Batch(tuple(pieces), units=1)
+
+    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+        """q = F/2 + s + e, t = q + √2 s, T = U + √2 e, each grown by the margin it has to give."""
+        small = spec.width / 2 + allowance + take_up + margin
+        cuts = Cuts(
+            square=small,
+            small=small + allowance.times_root2(),
+            large=spec.width + allowance * 2 + margin * 2 + take_up.times_root2(),
+        )
+        return cuts if spec.ring[1] == spec.ring[4] else cuts.but(half_square=small + take_up.times_root2())
+
+    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+        allowance, take_up = seam
+        small = max(cuts["small"], (cuts["square"] + allowance.times_root2()).round_up(step))
+        if "half_square" not in cuts:
+            return cuts.but(small=small)
+        half = max(cuts["half_square"], (cuts["square"] + take_up.times_root2()).round_up(step))
+        return cuts.but(small=small, half_square=half)
+
+    def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
+        """The smaller of 2(q - e), from the pieced half, and T - √2 e."""
+        raw = min((cuts["square"] - take_up) * 2, cuts["large"] - take_up.times_root2())
+        return raw, raw
+
+    def margins(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Margins:
+        """Both halves from the joining seam, which lies e inside the long edge that was trued s beyond the corner."""
+        target = spec.width + allowance * 2
+        pieced = ((cuts["square"] - take_up) * 2 + (allowance - take_up).times_root2() - target) / 2
+        large = (cuts["large"] - take_up.times_root2() - target) / 2
+        return Margins(left=pieced, right=large, bottom=large, top=pieced)
+
+    def ladders(self, spec: UnitSpec) -> tuple[LadderRule, ...]:
+        return (LadderRule("size", "large", "to the joining seam"),)
+
+    def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
+        bench, q, t, large = Bench(needle), cuts["square"], cuts["small"], cuts["large"]
+        big, outer, lower_left, upper_right, inner = spec.ring
+        if outer == inner:
+            corner = square(q, outer)
+        else:
+            # Outer half to the corner: lower left here, since the half is built with its right angle there.
+            halves = bench.half_square(cuts["half_square"], inner, outer, "small diagonal")
+            corner = bench.trimmed(halves, q).turned(90).at_origin()
+        right, leg = Line((q, 0.0), (q, q)), Line((0.0, t), (0.0, 0.0))
+        small = Piece(half_triangle(t, lower_left).faces).turned(270).at_origin()
+        other = Piece(half_triangle(t, upper_right).faces).turned(270).at_origin()
+        one = bench.join(corner, right, small, leg, "first short seam", loose=True)
+        bench.show("A small triangle on one side of the square", one)
+        top, foot = Line((q, q), (0.0, q)), Line((0.0, 0.0), (t, 0.0))
+        two = bench.join(one, top, other, foot, "second short seam", q - t, loose=True)
+        e1, e2 = (sum(needle.at(n).take_up) / 2 for n in ("first short seam", "second short seam"))
+        reach = (q - e1) + (q - e2) + allowance * 2**0.5
+        true_edge = Line((reach, 0.0), (0.0, reach))
+        bench.show("The pieced half, its long edge trued one allowance beyond the square's corner", two, (true_edge,))
+        pieced, _ = two.cut(true_edge)
+        onto = long_edge(large)
+        meet = (large - reach) / 2 * 2**0.5
+        return bench.made(
+            bench.join(half_triangle(large, big), onto, pieced, true_edge, "joining seam", meet, loose=True)
+        )
+
+
+TRIANGLES = Triangles()

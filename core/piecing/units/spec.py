@@ -1,0 +1,33 @@
+"""What unit is wanted: its kind, finished size, and which fabric goes where. Lengths are finished sizes, in inches."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from ..lengths import ZERO, Length
+
+__all__ = ["UnitSpec"]
+
+
+@dataclass(frozen=True, slots=True)
+class UnitSpec:
+    """One unit as it should finish.
+
+    ``ring`` names the fabric role of each part, in the kind's own order of parts. ``corners`` are the finished sizes of
+    flipped corners: lower left, lower right, upper right, upper left (zero for none). ``strip`` is the finished width
+    of a strip or band set in.
+    """
+
+    kind: str
+    width: Length
+    height: Length
+    ring: tuple[str, ...]
+    corners: tuple[Length, Length, Length, Length] = (ZERO, ZERO, ZERO, ZERO)
+    strip: Length = ZERO
+
+    @property
+    def is_square(self) -> bool:
+        return self.width == self.height
+
+    def sized(self, width: Length, height: Length) -> UnitSpec:
+        return replace(self, width=width, height=height)

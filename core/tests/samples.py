@@ -1,0 +1,43 @@
+"""Units to try things on: one of every kind, and the half-square triangle of the Lantern block."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from piecing.lengths import ZERO, Length, inches
+from piecing.planning import Choices
+from piecing.units import KINDS, METHODS, Method, UnitSpec, kind_of
+
+__all__ = ["ALL_WAYS", "half_square", "sample"]
+
+_RINGS = {
+    "quarter_square_triangle": "abab",
+    "split_quarter_square_triangle": "abc",
+    "flying_goose": "abb",
+    "corner_triangle": "abbbb",
+    "strip_split_square": "abc",
+    "square_in_square": "abbbb",
+    "banded_hourglass": "abcd",
+    "pieced_half": "abccb",
+    "four_patch": "abab",
+}
+
+
+def half_square(finished: str | Length = "7/2", **choices: Any) -> Choices:
+    """A half-square triangle by the pair method."""
+    size = inches(finished) if isinstance(finished, str) else finished
+    return Choices(UnitSpec("half_square_triangle", size, size, ("a", "b")), "pair", **choices)
+
+
+def sample(kind: str, width: Length | None = None, ring: str = "") -> UnitSpec:
+    """A unit of the kind that every method can make, 3 1/2 in. unless told otherwise (geese 5 1/2)."""
+    k = kind_of(kind)
+    size = width or (inches("11/2") if kind == "flying_goose" else inches("7/2"))
+    height = size * 2 if kind == "strip" else size * 3 / 2 if kind == "rectangle" else k.default_height(size)
+    roles = tuple(ring or _RINGS.get(kind, "abcde")[: len(k.parts)])
+    corners = (size * 2 / 7, ZERO, size * 3 / 7, size * 2 / 7) if k.has_corners else (ZERO,) * 4
+    return UnitSpec(kind, size, height, roles, corners, size / 7 if k.has_strip else ZERO)
+
+
+ALL_WAYS: tuple[tuple[Method, UnitSpec], ...] = tuple((m, sample(m.kind)) for m in METHODS)
+assert {m.kind for m in METHODS} == set(KINDS)
