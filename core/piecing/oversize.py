@@ -93,7 +93,7 @@ def _pair(margins: Floats, slopes: Floats) -> Floats:
     if rho > 1 - 1e-9:
         return np.asarray(ndtr(np.minimum(h, k)))
     if rho < -1 + 1e-9:
-        return np.maximum(0.0, ndtr(h) + ndtr(k) - 1)
+        return np.asarray(np.maximum(0.0, ndtr(h) + ndtr(k) - 1))
     if abs(rho) < 1e-9:
         return np.asarray(ndtr(h) * ndtr(k))
     # Owen's formula for the bivariate normal; his T function does not mind a denominator near zero, but does mind zero.

@@ -162,9 +162,10 @@ class UnitPlan:
         return self.choices.target_height
 
     def raw_at(self, take_up: Length, *, cut_off: Length = ZERO) -> Length:
-        """The raw width with another take-up, every piece cut off by as much."""
+        """What a ruler reads before trimming, along the first ladder, with another take-up and every piece cut off so."""
         cuts = Cuts((name, size + cut_off) for name, size in self.cuts.items())
-        return self.method.raw(self.spec, cuts, self.allowance, take_up)[0]
+        rule = self.method.ladders(self.spec)[0]
+        return self.method.rungs(rule, self.spec, cuts, self.allowance, take_up)[1]
 
     @property
     def tip_set(self) -> bool:

@@ -160,7 +160,8 @@ class CompareTest(TestCase):
         record = QuilterRecord(0.27, 0.012, 1 / 64, 9)
         comparison = compare(half_square(count=24), record=record)
         best = comparison.ways[0].plan
-        assert best is not None and best.room is not None
+        assert best is not None
+        assert best.room is not None
         self.assertGreaterEqual(best.room, 0.99)
 
     def test_a_goose_of_another_ratio_leaves_templates(self) -> None:

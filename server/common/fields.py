@@ -1,4 +1,4 @@
-"""Exact lengths in the database."""
+"""Exact lengths in the database: one, or several by name."""
 
 from __future__ import annotations
 
@@ -9,12 +9,13 @@ from django.db import models
 from django.db.models.query_utils import DeferredAttribute
 
 from piecing.lengths import Length
+from piecing.units.method import Cuts
 
-__all__ = ["LengthField"]
+__all__ = ["CutsField", "LengthField"]
 
 
 class _Exact(DeferredAttribute):
-    """Whatever is set, a default's text too, is held as the ``Length`` that the database will give back."""
+    """Whatever is set, a default's text too, is held as the value that the database will give back."""
 
     def __set__(self, instance: models.Model, value: Any) -> None:
         instance.__dict__[self.field.attname] = self.field.to_python(value)
@@ -46,3 +47,24 @@ class LengthField(models.CharField):  # type: ignore[type-arg]
     def get_prep_value(self, value: Any) -> str | None:
         length = self.to_python(value)
         return None if length is None else str(length.rational)
+
+
+class CutsField(models.JSONField):
+    """Cut sizes by name, kept as ``{"large": "27/4"}``."""
+
+    descriptor_class = _Exact
+    _pyi_private_set_type: Cuts
+    _pyi_private_get_type: Cuts
+
+    def from_db_value(self, value: Any, expression: Any, connection: Any) -> Cuts:
+        return _cuts(super().from_db_value(value, expression, connection) or {})
+
+    def to_python(self, value: Any) -> Cuts:
+        return value if isinstance(value, Cuts) else _cuts(value or {})
+
+    def get_prep_value(self, value: Any) -> Any:
+        return {name: str(size.rational) for name, size in self.to_python(value).items()}
+
+
+def _cuts(stored: dict[str, str]) -> Cuts:
+    return Cuts((name, Length.of(Fraction(size))) for name, size in stored.items())

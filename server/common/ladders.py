@@ -2,12 +2,13 @@
 
 from typing import Any
 
+from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from piecing.ladder import Tick
+from piecing.ladder import Rung, Tick
 from piecing.lengths import Style
 
-from .wire import LengthField
+from .wire import LengthField, LengthSerializer, length_out
 
 __all__ = ["LadderSerializer", "SeamCostSerializer"]
 
@@ -16,8 +17,18 @@ class RungSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     size = LengthField()
     at = serializers.FloatField()
-    loss = LengthField(allow_null=True)
+    beyond = serializers.BooleanField()
+    gain = serializers.SerializerMethodField()
+    loss = serializers.SerializerMethodField()
     why = serializers.CharField()
+
+    def get_gain(self, rung: Rung) -> bool:
+        """Whether the next rung is larger: then ``loss`` is what it gains."""
+        return rung.loss is not None and rung.loss.sign < 0
+
+    @extend_schema_field(LengthSerializer(allow_null=True))
+    def get_loss(self, rung: Rung) -> dict[str, Any] | None:
+        return None if rung.loss is None else length_out(abs(rung.loss), self.context.get("style") or Style())
 
 
 class TickSerializer(serializers.Serializer[Any]):
@@ -33,8 +44,10 @@ class TickSerializer(serializers.Serializer[Any]):
 
 
 class LadderSerializer(serializers.Serializer[Any]):
-    """Positions are shares, 0 to 1, of the window from ``start`` to ``end``."""
+    """Positions are shares, 0 to 1, of the window from ``start`` to ``end``; ``head`` names the piece it begins with."""
 
+    dimension = serializers.CharField()
+    head = serializers.CharField()
     start = LengthField()
     end = LengthField()
     rungs = RungSerializer(many=True)

@@ -37,6 +37,10 @@ def _read(readers: Mapping[str, Reader], values: Mapping[str, Any], style: Style
 def _shown(value: Any, style: Style) -> str:
     if isinstance(value, Length):
         return style.text(value)
+    if isinstance(value, Mapping):
+        return ", ".join(f"{name} {_shown(size, style)}" for name, size in value.items())
+    if isinstance(value, list | tuple):
+        return ", ".join(_shown(v, style) for v in value)
     return "" if value is None else str(value)
 
 

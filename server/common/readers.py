@@ -8,22 +8,29 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from piecing.errors import CountOutOfRange, LengthNotUnderstood, UnknownChoice
+from piecing.errors import CountOutOfRange, LengthError, LengthNotUnderstood, UnknownChoice
 from piecing.lengths import Length, Measure, parse_length, parse_step
 from piecing.planning import check_allowance
+from piecing.units.method import Cuts
 
 from .patches import Reader
 
+_MOST_CUTS = 12
+_MOST_PARTS = 8
+
 __all__ = [
     "allowance_reader",
+    "cuts_reader",
     "length_reader",
     "maybe_length_reader",
     "measure_reader",
     "name_reader",
     "note_reader",
     "one_of_reader",
+    "ring_reader",
     "step_reader",
     "whole_reader",
+    "yes_no_reader",
 ]
 
 
@@ -90,11 +97,47 @@ def measure_reader() -> Reader:
     return one_of_reader([m.value for m in Measure], "measure")
 
 
-def whole_reader(most: int, what: str) -> Reader:
+def whole_reader(most: int, what: str, *, least: int = 1) -> Reader:
     def read(value: Any) -> int:
         text = "" if isinstance(value, bool) else str(value).strip()
-        if not re.fullmatch(r"[0-9]{1,6}", text) or not 1 <= int(text) <= most:
-            raise CountOutOfRange("{what} is a whole number from 1 to {most}.", what=what, most=most)
+        if not re.fullmatch(r"[0-9]{1,6}", text) or not least <= int(text) <= most:
+            raise CountOutOfRange("{what} is a whole number from {least} to {most}.", what=what, least=least, most=most)
         return int(text)
 
     return read
+
+
+def yes_no_reader(value: Any) -> bool:
+    if value in (True, "true", "yes", "1"):
+        return True
+    if value in (False, "false", "no", "0", ""):
+        return False
+    raise UnknownChoice("Answer yes or no.")
+
+
+def cuts_reader(measure: Measure) -> Reader:
+    """Sizes by name, such as {"large": "6 3/4"}; empty ones are left to the school."""
+
+    def read(value: Any) -> Cuts:
+        if not isinstance(value, dict) or len(value) > _MOST_CUTS:
+            raise LengthNotUnderstood(str(value), "cut sizes are given by name.")
+        sizes = {}
+        for name, text in value.items():
+            if not re.fullmatch(r"[a-z_0-9]{1,24}", name):
+                raise UnknownChoice("“{name}” is no piece of this unit.", name=name[:40])
+            try:
+                if text is not None and _text(text).strip():
+                    sizes[name] = parse_length(_text(text), measure)
+            except LengthError as refusal:
+                raise refusal.at(f"cuts.{name}") from None
+        return Cuts(sizes.items())
+
+    return read
+
+
+def ring_reader(value: Any) -> list[str]:
+    """Fabric roles of a unit's parts, as letters."""
+    roles = list(value) if isinstance(value, str | list | tuple) else []
+    if not 1 <= len(roles) <= _MOST_PARTS or not all(isinstance(r, str) and re.fullmatch("[a-z]", r) for r in roles):
+        raise UnknownChoice("Give each part of the unit one of the project's fabrics.")
+    return roles

@@ -5,6 +5,7 @@ A serializer's context carries ``style`` (see ``piecing.lengths.Style``).
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
@@ -17,8 +18,10 @@ from piecing.wording import Said
 __all__ = [
     "AreaField",
     "DrawingField",
+    "DrawingSerializer",
     "LengthField",
     "LengthSerializer",
+    "LengthsField",
     "SaidField",
     "length_out",
 ]
@@ -60,6 +63,14 @@ class _Styled(serializers.Field):  # type: ignore[type-arg]
 class LengthField(_Styled):
     def to_representation(self, value: Length) -> dict[str, Any]:
         return length_out(value, self.setting)
+
+
+@extend_schema_field({"type": "object", "additionalProperties": {"$ref": "#/components/schemas/Length"}})
+class LengthsField(_Styled):
+    """Lengths by name."""
+
+    def to_representation(self, value: Mapping[str, Length]) -> dict[str, Any]:
+        return {name: length_out(size, self.setting) for name, size in value.items()}
 
 
 @extend_schema_field(str)

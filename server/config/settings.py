@@ -119,6 +119,8 @@ SPECTACULAR_SETTINGS = {
     "ENUM_NAME_OVERRIDES": {
         "MeasureEnum": "workrooms.models.MEASURES",
         "SchoolEnum": "projects.models.SCHOOLS",
+        "KindEnum": "projects.serializers.KINDS",
+        "CutterEnum": "workrooms.models.CUTTERS",
         "SizeBasisEnum": "projects.models.SIZE_BASES",
         "ValueEnum": "projects.models.VALUES",
         "ReadingKindEnum": "readings.models.KINDS",

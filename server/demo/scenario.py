@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 __all__ = ["PROJECTS", "DemoProject", "DemoReading"]
 
@@ -17,12 +17,20 @@ class DemoReading:
 
 
 @dataclass(frozen=True, slots=True)
+class DemoUnit:
+    kind: str
+    choices: dict[str, object]
+    readings: tuple[DemoReading, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class DemoProject:
+    """``fabrics`` take the roles a, b, c, ... in their order."""
+
     key: str
     name: str
-    fabrics: tuple[tuple[str, str, str, str], ...]
-    unit: dict[str, object]
-    readings: tuple[DemoReading, ...] = field(default=())
+    fabrics: tuple[tuple[str, str, str], ...]
+    units: tuple[DemoUnit, ...]
     archived: bool = False
 
 
@@ -32,10 +40,6 @@ BUOY = ("Buoy", "#d8392b", "medium")
 SLACKWATER = ("Slackwater", "#2f6f7e", "medium")
 OILSKIN = ("Oilskin", "#f0b429", "light")
 ROPE = ("Rope", "#c8b48a", "light")
-
-
-def _two(a: tuple[str, str, str], b: tuple[str, str, str]) -> tuple[tuple[str, str, str, str], ...]:
-    return (("a", *a), ("b", *b))
 
 
 _WIDTHS = ("4", "4", "3 31/32", "4", "4 1/32", "4")
@@ -50,35 +54,59 @@ _HALF_SEWN = (
     DemoReading("stitch_distance", "5/16", note="at the bulky crossing"),
 )
 _FINISHED = (
-    *(DemoReading("unit_width", v) for v in ("4", "4 1/32", "4", "4")),
-    DemoReading("row_length", "10 31/32", 3),
-    DemoReading("row_length", "11", 3),
+    *(DemoReading("unit_width", v) for v in ("4 1/2", "4 17/32", "4 1/2", "4 1/2")),
+    DemoReading("row_length", "12 15/32", 3),
+    DemoReading("row_length", "12 1/2", 3),
     DemoReading("stitch_distance", "1/4"),
     DemoReading("stitch_distance", "1/4"),
     DemoReading("stitch_distance", "7/32"),
     DemoReading("strip_test", "1", whole="3 1/2", note="before the first seam"),
 )
+_IN_LANTERN = {"size_basis": "block", "block_finished": "21/2", "units_across": 3}
 
 PROJECTS = (
     DemoProject(
         "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0003",
-        "Lantern, trial block",
-        _two(TAR, OILSKIN),
-        {"finished": "7/2", "count": 4, "school": "generous"},
-        _FINISHED,
+        "Bollard, two blocks",
+        (ROPE, TAR, OILSKIN),
+        (
+            DemoUnit(
+                "strip_split_square",
+                {"finished": "4", "strip": "3/4", "ring": ["a", "a", "b"], "count": 8, "school": "generous"},
+                _FINISHED,
+            ),
+            DemoUnit(
+                "corner_triangle",
+                {
+                    "finished": "4",
+                    "corner_0": "1",
+                    "corner_1": "0",
+                    "corner_2": "2",
+                    "corner_3": "0",
+                    "ring": ["a", "c", "c", "b", "c"],
+                    "count": 8,
+                },
+            ),
+        ),
         archived=True,
     ),
     DemoProject(
         "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002",
-        "Wake, corner pieces",
-        _two(SLACKWATER, FOG),
-        {"finished": "11/4", "count": 30, "school": "little"},
+        "Wake, five rows",
+        (SLACKWATER, FOG),
+        (
+            DemoUnit("flying_goose", {"finished": "11/2", "height": "11/4", "count": 30}),
+            DemoUnit("rectangle", {"finished": "11/2", "height": "11/4", "ring": ["b"], "count": 10}),
+        ),
     ),
     DemoProject(
         "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001",
         "Lantern, twelve blocks",
-        _two(BUOY, FOG),
-        {"finished": "7/2", "size_basis": "block", "block_finished": "21/2", "units_across": 3, "count": 48},
-        _HALF_SEWN,
+        (BUOY, FOG, TAR),
+        (
+            DemoUnit("half_square_triangle", {**_IN_LANTERN, "count": 48}, _HALF_SEWN),
+            DemoUnit("quarter_square_triangle", {**_IN_LANTERN, "ring": ["c", "b", "a", "b"], "count": 48}),
+            DemoUnit("plain_square", {**_IN_LANTERN, "ring": ["a"], "count": 12}),
+        ),
     ),
 )

@@ -1,4 +1,4 @@
-"""The plan of choices that may not be saved yet, and the recipes of a saved unit."""
+"""The plan of choices that may not be saved yet, the comparison of every way, and the recipes of a saved unit."""
 
 from __future__ import annotations
 
@@ -7,31 +7,51 @@ from dataclasses import dataclass
 from typing import Any
 
 from common.problems import Refused
+from piecing.comparing import Comparison, compare
 from piecing.errors import PiecingError
-from piecing.ladder import Ladder, ladder
-from piecing.lengths import Measure, Style
-from piecing.oversize import School
+from piecing.holdings import parse_holdings
+from piecing.ladder import Ladder, ladders
+from piecing.lengths import Length, Measure, Style
+from piecing.oversize import QuilterRecord, School
+from piecing.pictures import UnitPictures, design_picture, pictures
 from piecing.planning import Choices, SchoolOffer, SeamCost, UnitPlan, finished_unit, offers, plan, seam_cost
-from piecing.units.pictures import UnitPictures, pictures
+from piecing.trimming import Cutter, Expectation, Recipe, expectation, margin_read, recipes, trimmed_plan
+from piecing.units import UnitSpec, kind_of
+from piecing.wording import Said
+from projects.models import PlannedUnit
 from projects.readers import project_readers, unit_readers
-from readings.selectors import record_for
+from readings.models import ReadingRow
+from readings.selectors import plan_of, record_for
 from workrooms.models import Workroom
+from workrooms.selectors import owned_rulers
 
-__all__ = ["Planned", "plan_choices", "read_choices"]
+__all__ = ["Planned", "Trim", "compare_choices", "plan_choices", "read_choices", "trim_of"]
 
-_FIELDS = ("seam_allowance", "stitch", "fold", "ruler_step", "finished", "block_finished", "units_across", "count")
-_ALSO = ("school", "own_margin", "cut", "size_basis")
+_PROJECT_FIELDS = ("seam_allowance", "stitch", "fold", "ruler_step")
+_UNIT_FIELDS = (
+    "units_across",
+    "count",
+    "mirrored",
+    "school",
+    "own_margin",
+    "size_basis",
+    "kind",
+    "method",
+    "ring",
+    "cuts",
+)
 
 
 @dataclass(frozen=True, slots=True)
 class Planned:
-    """``plan``, ``ladder`` and ``pictures`` are None when the choices are refused; ``refusal`` says why."""
+    """``plan``, ``ladders`` and ``pictures`` are None when the choices are refused; ``refusal`` says why."""
 
     plan: UnitPlan | None
     refusal: PiecingError | None
     offers: tuple[SchoolOffer, ...]
-    ladder: Ladder | None
+    ladders: tuple[Ladder, ...]
     pictures: UnitPictures | None
+    design: Any
     seam_cost: SeamCost
 
 
@@ -39,49 +59,113 @@ def read_choices(typed: Mapping[str, Any]) -> tuple[Choices, int]:
     """Typed fields to core choices and the units across; every field that cannot be read is refused at once."""
     measure = Measure(typed["measure"])
     readers = project_readers(measure) | unit_readers(measure)
-    unused = "finished" if typed["size_basis"] == "block" else "block_finished"
     read: dict[str, Any] = {}
     refusals: list[PiecingError] = []
-    for field in (*_FIELDS, *_ALSO):
-        if field == unused:
-            continue
+    for field in (*_PROJECT_FIELDS, *_UNIT_FIELDS, *_shape_fields(typed)):
         try:
             read[field] = readers[field](typed.get(field))
         except PiecingError as refusal:
             refusals.append(refusal.at(field))
     if refusals:
         raise Refused(refusals, Style(measure))
-    across = read.pop("units_across")
-    if read.pop("size_basis") == "block":
-        read["finished"] = finished_unit(read.pop("block_finished"), across)
-    return Choices(**{**read, "school": School(read["school"])}), across
+    choices = {f: read[f] for f in (*_PROJECT_FIELDS, "count", "mirrored", "own_margin", "cuts", "method")}
+    return Choices(spec=_spec(read), school=School(read["school"]), **choices), read["units_across"]
 
 
-def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
-    """Everything the Plan screen shows. Raises ``Refused`` when a field cannot be read or no school can plan it."""
+def _shape_fields(typed: Mapping[str, Any]) -> tuple[str, ...]:
+    """Only the fields that this kind of unit has are read; what stands in the others is kept for later."""
+    size = "block_finished" if typed["size_basis"] == "block" else "finished"
+    kind = kind_of(typed["kind"])
+    corners = tuple(f"corner_{n}" for n in range(4)) if kind.has_corners else ()
+    strip = ("strip",) if kind.has_strip else ()
+    height = ("height",) if kind.free_height else ()
+    return (size, *height, *corners, *strip)
+
+
+def _spec(read: Mapping[str, Any]) -> UnitSpec:
+    kind = kind_of(read["kind"])
+    width: Length = (
+        read["finished"] if "finished" in read else finished_unit(read["block_finished"], read["units_across"])
+    )
+    if len(read["ring"]) != len(kind.parts):
+        usual = kind.usual_spec(width)
+        read = {**read, "ring": usual.ring}
+    zero = Length.of(0)
+    corners = tuple(read.get(f"corner_{n}", zero) for n in range(4))
+    height = read.get("height") or kind.default_height(width)
+    return UnitSpec(kind.name, width, height, tuple(read["ring"]), corners, read.get("strip", zero))
+
+
+def _read(typed: Mapping[str, Any]) -> tuple[Choices, int, Style]:
     style = Style(Measure(typed["measure"]))
     try:
         choices, across = read_choices(typed)
         _ = choices.seam
     except PiecingError as misfit:
         raise Refused([misfit], style) from None
+    return choices, across, style
+
+
+def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
+    """Everything the Plan screen shows. Raises ``Refused`` when a field cannot be read or no school can plan it."""
+    choices, across, style = _read(typed)
     record = record_for(room, choices.seam_allowance)
     side_by_side = offers(choices, record)
     planned, refusal = _try(choices, record)
     if planned is None and all(o.plan is None for o in side_by_side):
         raise Refused([refusal] if refusal else [], style)
+    spec = choices.spec
     return Planned(
         planned,
         refusal,
         side_by_side,
-        ladder(planned, style.measure) if planned else None,
+        ladders(planned, style.measure) if planned else (),
         pictures(planned) if planned else None,
+        design_picture(kind_of(spec.kind).design(spec), Said("The finished unit.")),
         seam_cost(across, style.hair),
     )
 
 
-def _try(choices: Choices, record: Any) -> tuple[UnitPlan | None, PiecingError | None]:
+def _try(choices: Choices, record: QuilterRecord | None) -> tuple[UnitPlan | None, PiecingError | None]:
     try:
         return plan(choices, record), None
     except PiecingError as refusal:
         return None, refusal
+
+
+def compare_choices(room: Workroom, typed: Mapping[str, Any], at_hand: str) -> Comparison:
+    """Every method and school for these choices, with the rulers owned and the pieces at hand."""
+    choices, _, style = _read(typed)
+    try:
+        holdings = parse_holdings(at_hand, style.measure)
+        record = record_for(room, choices.seam_allowance)
+        return compare(choices, rulers=owned_rulers(room), holdings=holdings, record=record)
+    except PiecingError as refusal:
+        raise Refused([refusal.at("at_hand")], style) from None
+
+
+@dataclass(frozen=True, slots=True)
+class Trim:
+    """``margin_read`` is what raw units measured so far leave a side, from ``raw_readings`` of them."""
+
+    shown: UnitPlan
+    recipes: tuple[Recipe, ...]
+    expectation: Expectation
+    margin_read: Length | None
+    raw_readings: int
+    cutter: str
+
+
+def trim_of(unit: PlannedUnit) -> Trim:
+    """The recipes of a saved unit for the rulers owned and the hand that cuts."""
+    room = unit.project.workroom
+    planned = plan_of(unit)
+    raw = list(ReadingRow.objects.filter(unit=unit, kind="raw_size", deleted_at=None).values_list("value", flat=True))
+    return Trim(
+        trimmed_plan(planned),
+        recipes(planned, owned_rulers(room), Cutter(room.cutter)),
+        expectation(planned),
+        margin_read(planned, raw),
+        len(raw),
+        room.cutter,
+    )

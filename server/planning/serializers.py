@@ -5,27 +5,66 @@ from rest_framework import serializers
 
 from common.ladders import LadderSerializer, SeamCostSerializer
 from common.problems import FieldProblemSerializer, field_problem
-from common.wire import AreaField, DrawingField, LengthField, SaidField
+from common.wire import (
+    AreaField,
+    DrawingField,
+    DrawingSerializer,
+    LengthField,
+    LengthSerializer,
+    LengthsField,
+    SaidField,
+    length_out,
+)
+from piecing.comparing import Way
+from piecing.lengths import Length
+from piecing.pictures import design_picture
+from piecing.units import Kind, methods_of
+from piecing.wording import Said
 from projects.models import SCHOOLS, SIZE_BASES
+from projects.serializers import KINDS
 from workrooms.models import MEASURES
+
+
+class TypedField(serializers.CharField):
+    """Something typed, kept as it was typed; empty by default."""
+
+    def __init__(self, **kwargs: Any) -> None:
+        usual: dict[str, Any] = {"allow_blank": True, "required": False, "default": "", "max_length": 200}
+        super().__init__(trim_whitespace=False, **usual | kwargs)
 
 
 class PlanRequestSerializer(serializers.Serializer[Any]):
     """The choices as typed; nothing is saved by asking."""
 
     measure = serializers.ChoiceField(choices=MEASURES)
+    kind = serializers.ChoiceField(choices=KINDS)
+    method = serializers.CharField(max_length=60)
     size_basis = serializers.ChoiceField(choices=SIZE_BASES)
-    finished = serializers.CharField(allow_blank=True, max_length=200, trim_whitespace=False)
-    block_finished = serializers.CharField(allow_blank=True, max_length=200, trim_whitespace=False)
-    units_across = serializers.CharField(allow_blank=True, max_length=200)
-    count = serializers.CharField(allow_blank=True, max_length=200)
+    finished = TypedField()
+    height = TypedField()
+    block_finished = TypedField()
+    units_across = TypedField()
+    ring = serializers.ListField(child=serializers.CharField(max_length=2), max_length=12)
+    corner_0 = TypedField()
+    corner_1 = TypedField()
+    corner_2 = TypedField()
+    corner_3 = TypedField()
+    strip = TypedField()
+    count = TypedField()
+    mirrored = TypedField()
     school = serializers.ChoiceField(choices=SCHOOLS)
-    own_margin = serializers.CharField(allow_blank=True, max_length=200, required=False, default="")
-    cut = serializers.CharField(allow_blank=True, max_length=200, required=False, default="")
-    seam_allowance = serializers.CharField(allow_blank=True, max_length=200)
-    stitch = serializers.CharField(allow_blank=True, max_length=200, required=False, default="")
-    fold = serializers.CharField(allow_blank=True, max_length=200)
-    ruler_step = serializers.CharField(allow_blank=True, max_length=200)
+    own_margin = TypedField()
+    cuts = serializers.DictField(child=TypedField(allow_null=True), required=False, default=dict)
+    seam_allowance = TypedField()
+    stitch = TypedField()
+    fold = TypedField()
+    ruler_step = TypedField()
+
+
+class CompareRequestSerializer(PlanRequestSerializer):
+    """``at_hand``: pieces there are, such as "12 of 10 x 10; 5 x 5"."""
+
+    at_hand = serializers.CharField(allow_blank=True, required=False, default="", max_length=2000)
 
 
 class NoteSerializer(serializers.Serializer[Any]):
@@ -34,32 +73,52 @@ class NoteSerializer(serializers.Serializer[Any]):
     serious = serializers.BooleanField()
 
 
-class CutPiecesSerializer(serializers.Serializer[Any]):
+class CutPieceSerializer(serializers.Serializer[Any]):
     role = serializers.CharField()
+    name = serializers.CharField()
+    width = LengthField()
+    height = LengthField()
+    square = serializers.BooleanField(source="is_square")
     count = serializers.IntegerField()
-    size = LengthField()
+    gives = serializers.IntegerField()
+    left_over = serializers.IntegerField()
+
+
+class MarginsSerializer(serializers.Serializer[Any]):
+    left = LengthField()
+    right = LengthField()
+    bottom = LengthField()
+    top = LengthField()
 
 
 class UnitPlanSerializer(serializers.Serializer[Any]):
-    finished = LengthField()
-    target = LengthField()
-    cut = LengthField()
-    raw = LengthField()
+    method = serializers.CharField(source="method.name")
+    finished = LengthField(source="spec.width")
+    finished_height = LengthField(source="spec.height")
+    target = LengthField(source="target_width")
+    target_height = LengthField()
+    square = serializers.BooleanField(source="spec.is_square")
+    cuts = LengthsField()
+    raw = LengthField(source="raw_width")
+    raw_height = LengthField()
     margin = LengthField()
-    take_up = LengthField(source="choices.seam.take_up")
-    wanted = serializers.IntegerField(source="choices.count")
+    margins = MarginsSerializer()
+    take_up = LengthField()
+    wanted = serializers.IntegerField()
     batches = serializers.IntegerField()
     made = serializers.IntegerField()
+    made_as_drawn = serializers.IntegerField()
+    made_mirrored = serializers.IntegerField()
+    handed = serializers.BooleanField()
     spare = serializers.IntegerField()
-    pieces = CutPiecesSerializer(many=True)
+    pieces = CutPieceSerializer(many=True)
     cloth = AreaField()
-    trimmings = AreaField()
     waste_percent = serializers.SerializerMethodField()
     room_percent = serializers.SerializerMethodField()
     notes = NoteSerializer(many=True)
 
     def get_waste_percent(self, plan: Any) -> float:
-        return round(100 * float(plan.waste_share), 1)
+        return float(round(100 * plan.waste_share, 1))
 
     def get_room_percent(self, plan: Any) -> float | None:
         """Rounded down, so that 99 is never said of less."""
@@ -75,8 +134,13 @@ class OfferSerializer(serializers.Serializer[Any]):
         return None if offer.refusal is None else str(offer.refusal.said.text(self.context.get("style")))
 
 
+class StagePictureSerializer(serializers.Serializer[Any]):
+    title = SaidField()
+    drawing = DrawingField()
+
+
 class PicturesSerializer(serializers.Serializer[Any]):
-    cut = DrawingField()
+    stages = StagePictureSerializer(many=True)
     sewn = DrawingField()
     corner = DrawingField()
     trimmed = DrawingField()
@@ -86,13 +150,74 @@ class PlannedSerializer(serializers.Serializer[Any]):
     plan = UnitPlanSerializer(allow_null=True)
     refusal = serializers.SerializerMethodField()
     offers = OfferSerializer(many=True)
-    ladder = LadderSerializer(allow_null=True)
+    ladders = LadderSerializer(many=True)
     pictures = PicturesSerializer(allow_null=True)
+    design = DrawingField()
     seam_cost = SeamCostSerializer()
 
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_refusal(self, planned: Any) -> dict[str, Any] | None:
         return None if planned.refusal is None else field_problem(planned.refusal, self.context["style"])
+
+
+class WaySerializer(serializers.Serializer[Any]):
+    """One method under one school. Figures are for one unit, but for the count that the pieces at hand give."""
+
+    method = serializers.CharField(source="method.name")
+    school = serializers.ChoiceField(choices=SCHOOLS)
+    refusal = serializers.SerializerMethodField()
+    cuts = serializers.SerializerMethodField()
+    margin = LengthField(source="plan.margin", default=None)
+    margins = MarginsSerializer(source="plan.margins", default=None)
+    cloth = AreaField(source="plan.cloth", default=None)
+    waste_percent = serializers.SerializerMethodField()
+    pieces = serializers.FloatField()
+    seams = serializers.FloatField()
+    sewn = serializers.SerializerMethodField()
+    cuts_apart = serializers.FloatField()
+    bias_percent = serializers.SerializerMethodField()
+    loose_bias = serializers.BooleanField()
+    hands = serializers.CharField()
+    handed = serializers.BooleanField(source="plan.handed", default=False)
+    made_as_drawn = serializers.IntegerField(source="plan.made_as_drawn", default=0)
+    made_mirrored = serializers.IntegerField(source="plan.made_mirrored", default=0)
+    room_percent = serializers.SerializerMethodField()
+    at_hand = serializers.IntegerField(allow_null=True)
+    largest = LengthField(allow_null=True)
+    ruler = serializers.SerializerMethodField()
+    drawbacks = serializers.ListField(child=SaidField(), read_only=True)
+
+    def get_refusal(self, way: Way) -> str | None:
+        return None if way.refusal is None else way.refusal.said.text(self.context["style"])
+
+    @extend_schema_field(LengthsField())
+    def get_cuts(self, way: Way) -> dict[str, Any]:
+        style = self.context["style"]
+        return {} if way.plan is None else {name: length_out(size, style) for name, size in way.plan.cuts.items()}
+
+    def get_waste_percent(self, way: Way) -> float:
+        return round(100 * way.waste_share, 1)
+
+    @extend_schema_field(LengthSerializer)
+    def get_sewn(self, way: Way) -> dict[str, Any]:
+        return length_out(Length.near(way.sewn), self.context["style"])
+
+    def get_bias_percent(self, way: Way) -> int:
+        return round(100 * way.bias_outside)
+
+    def get_room_percent(self, way: Way) -> float | None:
+        return None if way.plan is None or way.plan.room is None else int(1000 * way.plan.room) / 10
+
+    def get_ruler(self, way: Way) -> str | None:
+        """The ruler of yours that trims it; empty when none does, null when you listed none."""
+        return None if way.ruler is None else way.ruler.ruler.name if way.ruler.ruler else ""
+
+
+class ComparisonSerializer(serializers.Serializer[Any]):
+    """The recommended way first, with its reason."""
+
+    ways = WaySerializer(many=True)
+    reason = SaidField(allow_null=True)
 
 
 class RecipeStepSerializer(serializers.Serializer[Any]):
@@ -108,14 +233,64 @@ class RecipeSerializer(serializers.Serializer[Any]):
     when = SaidField()
     ruler = SaidField()
     opens_to = LengthField()
+    warnings = NoteSerializer(many=True)
     cautions = serializers.ListField(child=SaidField(), read_only=True)
     steps = RecipeStepSerializer(many=True)
 
 
+class TruthMarkSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    side = serializers.CharField()
+    distance = LengthField()
+
+
+class ExpectationSerializer(serializers.Serializer[Any]):
+    marks = TruthMarkSerializer(many=True)
+    says = SaidField()
+    reassures = SaidField(allow_null=True)
+    true = DrawingField()
+    slipped = DrawingField()
+    slip = LengthField()
+
+
 class TrimSerializer(serializers.Serializer[Any]):
-    target = LengthField()
-    finished = LengthField()
-    raw = LengthField()
-    margin = LengthField()
-    notes = NoteSerializer(many=True)
+    """``margin_read`` is what the raw units measured so far leave a side."""
+
+    target = LengthField(source="shown.target_width")
+    target_height = LengthField(source="shown.target_height")
+    square = serializers.BooleanField(source="shown.spec.is_square")
+    finished = LengthField(source="shown.spec.width")
+    raw = LengthField(source="shown.raw_width")
+    margin = LengthField(source="shown.margin")
+    margins = MarginsSerializer(source="shown.margins")
+    room_percent = serializers.SerializerMethodField()
+    notes = NoteSerializer(source="shown.notes", many=True)
+    cutter = serializers.CharField()
     recipes = RecipeSerializer(many=True)
+    expectation = ExpectationSerializer()
+    margin_read = LengthField(allow_null=True)
+    raw_readings = serializers.IntegerField()
+
+    def get_room_percent(self, trim: Any) -> float | None:
+        return None if trim.shown.room is None else int(1000 * trim.shown.room) / 10
+
+
+class KindSerializer(serializers.Serializer[Any]):
+    """A kind of unit there is: its parts in order, its ways of being made, and its picture."""
+
+    name = serializers.CharField()
+    parts = serializers.ListField(child=serializers.CharField())
+    usual = serializers.CharField()
+    methods = serializers.SerializerMethodField()
+    free_height = serializers.BooleanField()
+    has_strip = serializers.BooleanField()
+    has_corners = serializers.BooleanField()
+    picture = serializers.SerializerMethodField()
+
+    def get_methods(self, kind: Kind) -> list[str]:
+        return [m.name for m in methods_of(kind.name)]
+
+    @extend_schema_field(DrawingSerializer)
+    def get_picture(self, kind: Kind) -> dict[str, Any]:
+        spec = kind.usual_spec(Length.of(4))
+        return DrawingField().to_representation(design_picture(kind.design(spec), Said("")))

@@ -1,3 +1,4 @@
+from typing import Any
 from uuid import UUID
 
 from drf_spectacular.utils import extend_schema
@@ -7,14 +8,26 @@ from rest_framework.views import APIView
 
 from common.problems import ProblemSerializer
 from piecing.lengths import Measure, Style
-from piecing.trimming import recipes
+from piecing.units import KINDS
 from projects.selectors import get_unit
 from projects.translate import style_of
-from readings.selectors import plan_of
 from workrooms.selectors import current_workroom
 
-from .selectors import plan_choices
-from .serializers import PlannedSerializer, PlanRequestSerializer, TrimSerializer
+from . import serializers
+from .selectors import compare_choices, plan_choices, trim_of
+
+
+def _typed(serializer: Any) -> dict[str, Any]:
+    serializer.is_valid(raise_exception=True)
+    return dict(serializer.validated_data)
+
+
+class KindsView(APIView):
+    """The kinds of unit there are."""
+
+    @extend_schema(operation_id="kinds", responses=serializers.KindSerializer(many=True))
+    def get(self, _request: Request) -> Response:
+        return Response(serializers.KindSerializer(list(KINDS.values()), many=True).data)
 
 
 class PlanView(APIView):
@@ -22,30 +35,35 @@ class PlanView(APIView):
 
     @extend_schema(
         operation_id="plan",
-        request=PlanRequestSerializer,
-        responses={200: PlannedSerializer, 422: ProblemSerializer},
+        request=serializers.PlanRequestSerializer,
+        responses={200: serializers.PlannedSerializer, 422: ProblemSerializer},
     )
     def post(self, request: Request) -> Response:
-        body = PlanRequestSerializer(data=request.data)
-        body.is_valid(raise_exception=True)
-        typed = body.validated_data
+        typed = _typed(serializers.PlanRequestSerializer(data=request.data))
         planned = plan_choices(current_workroom(), typed)
-        return Response(PlannedSerializer(planned, context={"style": Style(Measure(typed["measure"]))}).data)
+        context = {"style": Style(Measure(typed["measure"]))}
+        return Response(serializers.PlannedSerializer(planned, context=context).data)
+
+
+class CompareView(APIView):
+    """Every way and every school for choices that need not be saved."""
+
+    @extend_schema(
+        operation_id="compare",
+        request=serializers.CompareRequestSerializer,
+        responses={200: serializers.ComparisonSerializer, 422: ProblemSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        typed = _typed(serializers.CompareRequestSerializer(data=request.data))
+        comparison = compare_choices(current_workroom(), typed, typed["at_hand"])
+        context = {"style": Style(Measure(typed["measure"]))}
+        return Response(serializers.ComparisonSerializer(comparison, context=context).data)
 
 
 class TrimView(APIView):
     """How to trim a saved unit, every way."""
 
-    @extend_schema(operation_id="trim", responses={200: TrimSerializer, 422: ProblemSerializer})
+    @extend_schema(operation_id="trim", responses={200: serializers.TrimSerializer, 422: ProblemSerializer})
     def get(self, _request: Request, key: UUID) -> Response:
         unit = get_unit(current_workroom(), key)
-        planned = plan_of(unit)
-        shown = {
-            "target": planned.target,
-            "finished": planned.finished,
-            "raw": planned.raw,
-            "margin": planned.margin,
-            "notes": planned.notes,
-            "recipes": recipes(planned),
-        }
-        return Response(TrimSerializer(shown, context={"style": style_of(unit.project)}).data)
+        return Response(serializers.TrimSerializer(trim_of(unit), context={"style": style_of(unit.project)}).data)

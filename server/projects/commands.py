@@ -3,36 +3,48 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from datetime import datetime
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from django.db import models, transaction
+from django.db.models import Max
 from django.utils import timezone
 
 from common.patches import apply_changes
-from common.problems import Refused
-from piecing.errors import NoMarginGiven, PlanError, RecordsTooFew, SeamError
+from common.problems import NotHere, Refused
+from piecing.errors import CountOutOfRange, NoMarginGiven, PlanError, RecordsTooFew, SeamError, UnknownChoice
 from piecing.lengths import Measure, Style, inches
 from piecing.planning import plan
+from piecing.units import kind_of, methods_of
+from piecing.units.method import Cuts
 from workrooms.models import Workroom
 
 from .models import Fabric, PlannedUnit, Project
 from .readers import fabric_readers, project_readers, unit_readers
 from .selectors import get_fabric, get_project, get_unit
-from .translate import choices_of, style_of
+from .translate import choices_of, finished_of, style_of
 
 __all__ = [
+    "add_unit",
     "archive_project",
     "change_fabric",
     "change_project",
     "change_unit",
     "create_project",
+    "delete_fabric",
     "delete_project",
+    "delete_unit",
     "duplicate_project",
+    "put_fabric",
     "restore_project",
+    "restore_unit",
 ]
 
 _FIRST_FABRICS = (("a", "Dark", "#1f3a5f", "dark"), ("b", "Light", "#d9e0e4", "light"))
+_MORE_FABRICS = (("Third", "#c2521b", "medium"), ("Fourth", "#5f7f4f", "medium"), ("Fifth", "#8b6aa0", "medium"))
+_MOST_FABRICS = 12
+_MOST_KINDS = 60
 
 
 def _free_name(room: Workroom, wanted: str) -> str:
@@ -57,11 +69,118 @@ def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
         ruler_step=room.ruler_step,
         reading_step=room.reading_step,
     )
-    PlannedUnit.objects.create(project=project, finished=inches("7/2"), block_finished=inches("21/2"), count=4)
     Fabric.objects.bulk_create(
         Fabric(project=project, role=r, name=n, colour=c, value=v) for r, n, c, v in _FIRST_FABRICS
     )
+    _begin_unit(project, uuid4(), "half_square_triangle")
     return get_project(room, key)
+
+
+def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
+    """A unit of a kind as it is most often made, with fabrics for all its parts."""
+    spec = kind_of(kind).usual_spec(inches("7/2"))
+    _ensure_fabrics(project, spec.ring)
+    position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
+    corners = {f"corner_{n}": size for n, size in enumerate(spec.corners)}
+    return PlannedUnit.objects.create(
+        pk=key,
+        project=project,
+        position=position,
+        kind=kind,
+        method=methods_of(kind)[0].name,
+        finished=inches("7/2"),
+        block_finished=inches("21/2"),
+        ring=list(spec.ring),
+        strip=spec.strip,
+        count=4,
+        **corners,
+    )
+
+
+def _ensure_fabrics(project: Project, roles: Iterable[str]) -> None:
+    """A fabric for every role named; new ones get a name and a colour to be changed."""
+    have = set(project.fabrics.values_list("role", flat=True))
+    for role in sorted(set(roles) - have):
+        name, colour, value = _MORE_FABRICS[(ord(role) - ord("c")) % len(_MORE_FABRICS)]
+        Fabric.objects.create(project=project, role=role, name=name, colour=colour, value=value)
+
+
+@transaction.atomic
+def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: UUID | None) -> Project:
+    """Another kind of unit in a project, or a copy of one that is there. Asking twice with one key adds one."""
+    project = get_project(room, project_key)
+    existing = PlannedUnit.objects.filter(pk=key).first()
+    if existing is not None:
+        if existing.project_id != project.pk:
+            raise NotHere("This key belongs to another project.")
+        return project
+    if project.units.filter(deleted_at=None).count() >= _MOST_KINDS:
+        raise Refused(
+            [CountOutOfRange("A project holds {most} kinds of unit at most.", field="kind", most=_MOST_KINDS)]
+        )
+    if copy_of is None:
+        _begin_unit(project, key, unit_readers(Measure(project.measure))["kind"](kind))
+    else:
+        unit = get_unit(room, copy_of)
+        unit.pk, unit._state.adding, unit.project = key, True, project
+        unit.position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
+        unit.save(force_insert=True)
+    _touch(project)
+    return get_project(room, project_key)
+
+
+@transaction.atomic
+def delete_unit(room: Workroom, key: UUID) -> Project:
+    """Hidden, not erased: ``restore_unit`` is the undo."""
+    return _stamp_unit(room, key, timezone.now())
+
+
+@transaction.atomic
+def restore_unit(room: Workroom, key: UUID) -> Project:
+    return _stamp_unit(room, key, None)
+
+
+def _stamp_unit(room: Workroom, key: UUID, deleted_at: datetime | None) -> Project:
+    unit = get_unit(room, key, deleted=True)
+    unit.deleted_at = deleted_at
+    unit.save(update_fields=["deleted_at"])
+    _touch(unit.project)
+    return get_project(room, unit.project_id)
+
+
+@transaction.atomic
+def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[str, Any]) -> Project:
+    """A fabric more, under the next free letter (or the one it had, when its removal is undone)."""
+    project = get_project(room, project_key)
+    if not Fabric.objects.filter(pk=key).exists():
+        taken = set(project.fabrics.values_list("role", flat=True))
+        if len(taken) >= _MOST_FABRICS:
+            raise Refused(
+                [CountOutOfRange("A project holds {most} fabrics at most.", field="role", most=_MOST_FABRICS)]
+            )
+        free = [c for c in "abcdefghijklmnopqrstuvwxyz" if c not in taken]
+        wanted = changes.get("role")
+        role = wanted if wanted in free else free[0]
+        name, colour, value = _MORE_FABRICS[len(taken) % len(_MORE_FABRICS)]
+        fabric = Fabric(pk=key, project=project, role=role, name=name, colour=colour, value=value)
+        apply_changes(fabric, fabric_readers(), changes, {}, Measure(project.measure))
+        fabric.save(force_insert=True)
+    _touch(project)
+    return get_project(room, project_key)
+
+
+@transaction.atomic
+def delete_fabric(room: Workroom, key: UUID) -> Project:
+    """Removed, unless a unit is made of it."""
+    fabric = get_fabric(room, key)
+    users = [u for u in fabric.project.units.filter(deleted_at=None) if fabric.role in u.ring]
+    if users:
+        raise Refused(
+            [UnknownChoice("{name} is used by a unit. Give its parts another fabric first.", name=fabric.name)]
+        )
+    fabric.delete()
+    _touch(fabric.project)
+    return get_project(room, fabric.project_id)
 
 
 @transaction.atomic
@@ -146,7 +265,7 @@ def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: 
     measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else Measure(project.measure)
     fields = apply_changes(project, project_readers(measure), changes, seen, measure)
     if set(fields) & {"seam_allowance", "stitch", "fold", "ruler_step"}:
-        _check(project.units.all(), project, Style(measure))
+        _check(project.units.filter(deleted_at=None), project, Style(measure))
     _save(project, [*fields, "updated_at"] if fields else [])
     return get_project(room, key)
 
@@ -155,12 +274,44 @@ def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: 
 def change_unit(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     unit = get_unit(room, key)
     style = style_of(unit.project)
+    kind = unit.kind
     fields = apply_changes(unit, unit_readers(style.measure), changes, seen, style.measure)
-    if set(fields) - {"count"}:
-        _check([unit], unit.project, style)
+    if unit.kind != kind:
+        fields += _become(unit, set(fields))
+    if "method" in fields and "cuts" not in fields:
+        unit.cuts = Cuts()
+        fields.append("cuts")
+    _check_fabrics(unit)
+    _check([unit], unit.project, style)
     _save(unit, fields)
     _touch(unit.project)
     return get_project(room, unit.project_id)
+
+
+def _become(unit: PlannedUnit, given: set[str]) -> list[str]:
+    """Another kind: what belonged to the old one gives way to what is usual for the new one."""
+    spec = kind_of(unit.kind).usual_spec(finished_of(unit))
+    usual: dict[str, Any] = {
+        "method": methods_of(unit.kind)[0].name,
+        "height": None,
+        "ring": list(spec.ring),
+        "strip": spec.strip,
+        "cuts": Cuts(),
+        "mirrored": 0,
+        **{f"corner_{n}": size for n, size in enumerate(spec.corners)},
+    }
+    _ensure_fabrics(unit.project, spec.ring)
+    changed = [f for f in usual if f not in given]
+    for field in changed:
+        setattr(unit, field, usual[field])
+    return changed
+
+
+def _check_fabrics(unit: PlannedUnit) -> None:
+    have = set(unit.project.fabrics.values_list("role", flat=True))
+    missing = sorted(set(unit.ring) - have)
+    if missing or len(unit.ring) != len(kind_of(unit.kind).parts):
+        raise Refused([UnknownChoice("Give each part of the unit one of the project's fabrics.", field="ring")])
 
 
 @transaction.atomic

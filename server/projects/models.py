@@ -7,7 +7,7 @@ import uuid
 from django.db import models
 from django.db.models import Q
 
-from common.fields import LengthField
+from common.fields import CutsField, LengthField
 from piecing.lengths import Measure
 from piecing.oversize import School
 from workrooms.models import MEASURES, Workroom
@@ -15,6 +15,10 @@ from workrooms.models import MEASURES, Workroom
 SCHOOLS = [(s.value, s.name.lower()) for s in School]
 SIZE_BASES = [("unit", "unit"), ("block", "block")]
 VALUES = [("light", "light"), ("medium", "medium"), ("dark", "dark")]
+
+
+def _usual_ring() -> list[str]:
+    return ["a", "b"]
 
 
 class Project(models.Model):
@@ -50,17 +54,26 @@ class PlannedUnit(models.Model):
     method = models.CharField(max_length=40, default="pair")
     size_basis = models.CharField(max_length=5, choices=SIZE_BASES, default="unit")
     finished = LengthField()
+    height = LengthField(null=True, blank=True)
     block_finished = LengthField()
     units_across = models.PositiveSmallIntegerField(default=3)
+    ring = models.JSONField(default=_usual_ring)
+    corner_0 = LengthField(default="0")
+    corner_1 = LengthField(default="0")
+    corner_2 = LengthField(default="0")
+    corner_3 = LengthField(default="0")
+    strip = LengthField(default="0")
     count = models.PositiveIntegerField(default=1)
+    mirrored = models.PositiveIntegerField(default=0)
     school = models.CharField(max_length=20, choices=SCHOOLS, default=School.LITTLE.value)
     own_margin = LengthField(null=True, blank=True)
-    cut = LengthField(null=True, blank=True)
+    cuts = CutsField(default=dict, blank=True)
+    deleted_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
         ordering = ["position", "pk"]
         constraints = [
-            models.CheckConstraint(condition=Q(count__gte=1), name="unit_count"),
+            models.CheckConstraint(condition=Q(count__gte=1) | Q(mirrored__gte=1), name="unit_count"),
             models.CheckConstraint(condition=Q(units_across__gte=1), name="unit_across"),
             models.CheckConstraint(condition=Q(school__in=[s for s, _ in SCHOOLS]), name="unit_school"),
             models.CheckConstraint(condition=Q(size_basis__in=["unit", "block"]), name="unit_size_basis"),

@@ -8,17 +8,20 @@ from typing import Any
 from common.patches import Reader
 from common.readers import (
     allowance_reader,
+    cuts_reader,
     length_reader,
     maybe_length_reader,
     measure_reader,
     name_reader,
     one_of_reader,
+    ring_reader,
     step_reader,
     whole_reader,
 )
 from piecing.errors import UnknownChoice
 from piecing.lengths import Measure
 from piecing.planning import MOST_UNITS
+from piecing.units import KINDS, METHODS
 
 from .models import SCHOOLS, SIZE_BASES, VALUES
 
@@ -45,14 +48,21 @@ def project_readers(measure: Measure) -> dict[str, Reader]:
 
 def unit_readers(measure: Measure) -> dict[str, Reader]:
     return {
+        "kind": one_of_reader(list(KINDS), "kind of unit"),
+        "method": one_of_reader(sorted({m.name for m in METHODS}), "way of making a unit"),
+        "height": maybe_length_reader(measure),
+        "ring": ring_reader,
+        **{f"corner_{n}": length_reader(measure) for n in range(4)},
+        "strip": length_reader(measure),
         "size_basis": one_of_reader([b for b, _ in SIZE_BASES], "way of giving the size"),
         "finished": length_reader(measure),
         "block_finished": length_reader(measure),
         "units_across": whole_reader(100, "Units across"),
-        "count": whole_reader(MOST_UNITS, "The number of units"),
+        "count": whole_reader(MOST_UNITS, "The number of units", least=0),
+        "mirrored": whole_reader(MOST_UNITS, "The number of mirrored units", least=0),
         "school": one_of_reader([s for s, _ in SCHOOLS], "school"),
         "own_margin": maybe_length_reader(measure),
-        "cut": maybe_length_reader(measure),
+        "cuts": cuts_reader(measure),
     }
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from django.db.models import QuerySet
+from django.db.models import Prefetch, QuerySet
 
 from common.problems import NotHere
 from workrooms.models import Workroom
@@ -16,22 +16,27 @@ __all__ = ["get_fabric", "get_project", "get_unit", "projects_of"]
 _GONE = "There is nothing here. It may have been deleted in another window."
 
 
+def _whole(found: QuerySet[Project]) -> QuerySet[Project]:
+    """With the units still there, each knowing its project, and the fabrics: three queries."""
+    return found.prefetch_related(Prefetch("units", PlannedUnit.objects.filter(deleted_at=None)), "fabrics")
+
+
 def projects_of(room: Workroom) -> QuerySet[Project]:
     """Newest change first; three queries with units and fabrics."""
-    return room.projects.filter(deleted_at=None).prefetch_related("units", "fabrics")
+    return _whole(room.projects.filter(deleted_at=None))
 
 
 def get_project(room: Workroom, key: UUID, *, deleted: bool = False) -> Project:
-    found = room.projects.prefetch_related("units", "fabrics").filter(pk=key)
+    found = _whole(room.projects.filter(pk=key))
     project = (found if deleted else found.filter(deleted_at=None)).first()
     if project is None:
         raise NotHere(_GONE)
     return project
 
 
-def get_unit(room: Workroom, key: UUID) -> PlannedUnit:
+def get_unit(room: Workroom, key: UUID, *, deleted: bool = False) -> PlannedUnit:
     found = PlannedUnit.objects.select_related("project").filter(pk=key, project__workroom=room)
-    unit = found.filter(project__deleted_at=None).first()
+    unit = (found if deleted else found.filter(deleted_at=None)).filter(project__deleted_at=None).first()
     if unit is None:
         raise NotHere(_GONE)
     return unit

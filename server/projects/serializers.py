@@ -1,11 +1,19 @@
 from typing import Any
 
+from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.wire import LengthField
+from common.wire import DrawingField, DrawingSerializer, LengthField, LengthSerializer, LengthsField, length_out
+from piecing.pictures import design_picture
+from piecing.units import KINDS as CORE_KINDS
+from piecing.units import kind_of
+from piecing.wording import Said
 from workrooms.models import MEASURES
 
-from .models import SCHOOLS, SIZE_BASES, VALUES
+from .models import SCHOOLS, SIZE_BASES, VALUES, PlannedUnit
+from .translate import spec_of
+
+KINDS = [(k, k) for k in CORE_KINDS]
 
 
 class FabricSerializer(serializers.Serializer[Any]):
@@ -17,17 +25,44 @@ class FabricSerializer(serializers.Serializer[Any]):
 
 
 class PlannedUnitSerializer(serializers.Serializer[Any]):
+    """``ring`` is the fabric of each part; ``picture`` the finished unit."""
+
     id = serializers.UUIDField()
-    kind = serializers.CharField()
+    kind = serializers.ChoiceField(choices=KINDS)
     method = serializers.CharField()
     size_basis = serializers.ChoiceField(choices=SIZE_BASES)
     finished = LengthField()
+    height = LengthField(allow_null=True)
     block_finished = LengthField()
     units_across = serializers.IntegerField()
+    ring = serializers.ListField(child=serializers.CharField())
+    corner_0 = LengthField()
+    corner_1 = LengthField()
+    corner_2 = LengthField()
+    corner_3 = LengthField()
+    strip = LengthField()
     count = serializers.IntegerField()
+    mirrored = serializers.IntegerField()
     school = serializers.ChoiceField(choices=SCHOOLS)
     own_margin = LengthField(allow_null=True)
-    cut = LengthField(allow_null=True)
+    cuts = LengthsField()
+    width_shown = serializers.SerializerMethodField()
+    height_shown = serializers.SerializerMethodField()
+    picture = serializers.SerializerMethodField()
+
+    @extend_schema_field(LengthSerializer)
+    def get_width_shown(self, unit: PlannedUnit) -> dict[str, Any]:
+        return length_out(spec_of(unit).width, self.context["style"])
+
+    @extend_schema_field(LengthSerializer)
+    def get_height_shown(self, unit: PlannedUnit) -> dict[str, Any]:
+        return length_out(spec_of(unit).height, self.context["style"])
+
+    @extend_schema_field(DrawingSerializer)
+    def get_picture(self, unit: PlannedUnit) -> dict[str, Any]:
+        spec = spec_of(unit)
+        drawing = design_picture(kind_of(spec.kind).design(spec), Said(""))
+        return DrawingField().to_representation(drawing)
 
 
 class ProjectSerializer(serializers.Serializer[Any]):
@@ -61,3 +96,11 @@ class NewProjectSerializer(serializers.Serializer[Any]):
 
 class NewKeySerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
+
+
+class NewUnitSerializer(serializers.Serializer[Any]):
+    """A unit of a kind, or a copy of one in the project."""
+
+    id = serializers.UUIDField()
+    kind = serializers.CharField(required=False, default="half_square_triangle", max_length=60)
+    copy_of = serializers.UUIDField(required=False, allow_null=True, default=None)

@@ -5,10 +5,11 @@ from __future__ import annotations
 from piecing.lengths import Length, Measure, Style
 from piecing.oversize import School
 from piecing.planning import Choices, finished_unit
+from piecing.units import UnitSpec, kind_of
 
 from .models import PlannedUnit, Project
 
-__all__ = ["choices_of", "finished_of", "style_of"]
+__all__ = ["choices_of", "finished_of", "spec_of", "style_of"]
 
 
 def style_of(project: Project) -> Style:
@@ -20,18 +21,25 @@ def finished_of(unit: PlannedUnit) -> Length:
     return finished_unit(unit.block_finished, unit.units_across) if unit.size_basis == "block" else unit.finished
 
 
+def spec_of(unit: PlannedUnit) -> UnitSpec:
+    width = finished_of(unit)
+    height = kind_of(unit.kind).default_height(width) if unit.height is None else unit.height
+    corners = (unit.corner_0, unit.corner_1, unit.corner_2, unit.corner_3)
+    return UnitSpec(unit.kind, width, height, tuple(unit.ring), corners, unit.strip)
+
+
 def choices_of(unit: PlannedUnit) -> Choices:
     project = unit.project
     return Choices(
-        finished=finished_of(unit),
-        kind=unit.kind,
+        spec=spec_of(unit),
         method=unit.method,
         school=School(unit.school),
         count=unit.count,
+        mirrored=unit.mirrored,
         seam_allowance=project.seam_allowance,
         stitch=project.stitch,
         fold=project.fold,
         ruler_step=project.ruler_step,
         own_margin=unit.own_margin,
-        cut=unit.cut,
+        cuts=unit.cuts,
     )

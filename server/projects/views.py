@@ -12,7 +12,7 @@ from workrooms.serializers import ChangeSerializer
 from . import commands
 from .models import Project
 from .selectors import get_project, projects_of
-from .serializers import NewKeySerializer, NewProjectSerializer, ProjectSerializer
+from .serializers import NewKeySerializer, NewProjectSerializer, NewUnitSerializer, ProjectSerializer
 from .translate import style_of
 
 
@@ -75,11 +75,38 @@ class DuplicateProjectView(APIView):
         return _out(commands.duplicate_project(current_workroom(), key, body["id"]), 201)
 
 
+class UnitsView(APIView):
+    @extend_schema(operation_id="add_unit", request=NewUnitSerializer, responses={201: ProjectSerializer})
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(NewUnitSerializer(data=request.data))
+        room = current_workroom()
+        return _out(commands.add_unit(room, key, body["id"], body["kind"], body["copy_of"]), 201)
+
+
 class UnitView(APIView):
     @extend_schema(operation_id="change_unit", request=ChangeSerializer, responses=ProjectSerializer)
     def patch(self, request: Request, key: UUID) -> Response:
         body = _valid(ChangeSerializer(data=request.data))
         return _out(commands.change_unit(current_workroom(), key, body["changes"], body["seen"]))
+
+    @extend_schema(operation_id="delete_unit", responses=ProjectSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.delete_unit(current_workroom(), key))
+
+
+class RestoreUnitView(APIView):
+    @extend_schema(operation_id="restore_unit", request=None, responses=ProjectSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.restore_unit(current_workroom(), key))
+
+
+class NewFabricView(APIView):
+    """A fabric more; its key is made by the caller."""
+
+    @extend_schema(operation_id="put_fabric", request=ChangeSerializer, responses=ProjectSerializer)
+    def put(self, request: Request, key: UUID, fabric: UUID) -> Response:
+        body = _valid(ChangeSerializer(data=request.data))
+        return _out(commands.put_fabric(current_workroom(), key, fabric, body["changes"]))
 
 
 class FabricView(APIView):
@@ -87,3 +114,7 @@ class FabricView(APIView):
     def patch(self, request: Request, key: UUID) -> Response:
         body = _valid(ChangeSerializer(data=request.data))
         return _out(commands.change_fabric(current_workroom(), key, body["changes"], body["seen"]))
+
+    @extend_schema(operation_id="delete_fabric", responses=ProjectSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.delete_fabric(current_workroom(), key))

@@ -11,7 +11,7 @@ from common.problems import NotHere, Refused
 from piecing.diagnosis import Comparison, Reading, ReadingKind, compare, record_from
 from piecing.diagnosis.readings import target_of
 from piecing.errors import PiecingError
-from piecing.ladder import Ladder, ladder
+from piecing.ladder import Ladder, ladders
 from piecing.lengths import Length, inches
 from piecing.oversize import QuilterRecord, School
 from piecing.planning import SeamCost, UnitPlan, plan, seam_cost
@@ -36,6 +36,11 @@ __all__ = [
 
 _GONE = "This reading is not here. It may have been deleted in another window."
 _RUNG = {ReadingKind.UNIT_WIDTH: "trimmed", ReadingKind.UNIT_HEIGHT: "trimmed", ReadingKind.RAW_SIZE: "raw"}
+_DIMENSIONS = {
+    ReadingKind.UNIT_WIDTH: ("size", "width"),
+    ReadingKind.UNIT_HEIGHT: ("size", "height"),
+    ReadingKind.RAW_SIZE: ("size", "width", "half"),
+}
 
 
 def rows_of(unit: PlannedUnit) -> QuerySet[ReadingRow]:
@@ -89,10 +94,11 @@ def plan_of(unit: PlannedUnit) -> UnitPlan:
 
 @dataclass(frozen=True, slots=True)
 class CheckedReading:
-    """A reading row, its comparison, and where it stands on the ladder (None when it is no unit's size)."""
+    """A reading row, its comparison, and where it stands on which ladder (None when it is no unit's size)."""
 
     row: ReadingRow
     comparison: Comparison
+    dimension: str | None
     rung: str | None
     at: float | None
 
@@ -109,7 +115,7 @@ class Target:
 @dataclass(frozen=True, slots=True)
 class Check:
     plan: UnitPlan
-    ladder: Ladder
+    ladders: tuple[Ladder, ...]
     readings: tuple[CheckedReading, ...]
     targets: tuple[Target, ...]
     seam_cost: SeamCost
@@ -119,17 +125,23 @@ def check_of(unit: PlannedUnit) -> Check:
     """Every reading beside its target, and the targets still to be read against."""
     planned = plan_of(unit)
     rows = list(rows_of(unit))
-    on_ladder = [r.value for r in rows if ReadingKind(r.kind) in _RUNG]
-    scale = ladder(planned, style_of(unit.project).measure, on_ladder)
+    taken: dict[str, list[Length]] = {}
+    for row in rows:
+        for dimension in _DIMENSIONS.get(ReadingKind(row.kind), ()):
+            taken.setdefault(dimension, []).append(row.value)
+    scales = ladders(planned, style_of(unit.project).measure, taken)
 
     def checked(row: ReadingRow) -> CheckedReading:
-        rung = _RUNG.get(ReadingKind(row.kind))
-        at = scale.place(row.value).at if rung else None
-        return CheckedReading(row, compare(reading_of(row), planned), rung, at)
+        kind = ReadingKind(row.kind)
+        scale = next((s for s in scales if s.dimension in _DIMENSIONS.get(kind, ())), None)
+        comparison = compare(reading_of(row), planned)
+        if scale is None:
+            return CheckedReading(row, comparison, None, None, None)
+        return CheckedReading(row, comparison, scale.dimension, _RUNG[kind], scale.place(row.value).at)
 
     return Check(
         planned,
-        scale,
+        scales,
         tuple(checked(r) for r in rows),
         _targets(planned, max(2, unit.units_across)),
         seam_cost(unit.units_across, style_of(unit.project).hair),

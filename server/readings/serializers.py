@@ -21,6 +21,7 @@ class ReadingSerializer(serializers.Serializer[Any]):
     target = LengthField(source="comparison.target")
     said = SaidField(source="comparison.said")
     off = serializers.BooleanField(source="comparison.off")
+    dimension = serializers.CharField(allow_null=True)
     rung = serializers.CharField(allow_null=True)
     at = serializers.FloatField(allow_null=True)
 
@@ -32,7 +33,7 @@ class TargetSerializer(serializers.Serializer[Any]):
 
 
 class CheckSerializer(serializers.Serializer[Any]):
-    ladder = LadderSerializer()
+    ladders = LadderSerializer(many=True)
     readings = ReadingSerializer(many=True)
     targets = TargetSerializer(many=True)
     seam_cost = SeamCostSerializer()

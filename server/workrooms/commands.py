@@ -1,20 +1,34 @@
-"""Changes to a workroom's settings."""
+"""Changes to a workroom's settings and rulers. One function, one transaction."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
+from datetime import datetime
 from typing import Any
+from uuid import UUID
 
 from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
 
-from common.patches import apply_changes
-from common.readers import allowance_reader, measure_reader, name_reader, step_reader
-from piecing.lengths import Measure
+from common.patches import Reader, apply_changes
+from common.problems import NotHere, Refused
+from common.readers import (
+    allowance_reader,
+    length_reader,
+    measure_reader,
+    name_reader,
+    one_of_reader,
+    step_reader,
+    yes_no_reader,
+)
+from piecing.errors import RulerImpossible
+from piecing.lengths import Measure, Style
 
-from .models import Workroom
-from .selectors import current_workroom
+from .models import CUTTERS, OwnedRuler, Workroom
+from .selectors import current_workroom, find_ruler, get_ruler, ruler_of
 
-__all__ = ["change_workroom"]
+__all__ = ["change_workroom", "delete_ruler", "put_ruler", "restore_ruler"]
 
 
 @transaction.atomic
@@ -28,8 +42,60 @@ def change_workroom(changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Work
         "ruler_step": step_reader(measure),
         "reading_step": step_reader(measure),
         "seam_allowance": allowance_reader(measure),
+        "cutter": one_of_reader([c for c, _ in CUTTERS], "hand"),
     }
     fields = apply_changes(room, readers, changes, seen, measure)
     if fields:
         room.save(update_fields=fields)
     return room
+
+
+def _ruler_readers(measure: Measure) -> dict[str, Reader]:
+    return {
+        "name": name_reader(60),
+        "width": length_reader(measure),
+        "height": length_reader(measure),
+        "corner_diagonal": yes_no_reader,
+        "border": length_reader(measure),
+        "slotted": yes_no_reader,
+        "grooved": yes_no_reader,
+    }
+
+
+@transaction.atomic
+def put_ruler(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Workroom:
+    """Write a new ruler or change one; sending the same one twice leaves one."""
+    measure = Measure(room.measure)
+    row = find_ruler(room, key)
+    if row is None:
+        last = room.rulers.aggregate(last=Max("position"))["last"]
+        row = OwnedRuler(pk=key, workroom=room, position=0 if last is None else last + 1)
+        changes, seen = {"name": "", "width": "", "height": "", **changes}, {}
+    elif row.deleted_at is not None:
+        raise NotHere("This ruler was removed in another window. Undo that there, or add it again.")
+    new = row._state.adding
+    apply_changes(row, _ruler_readers(measure), changes, seen, measure)
+    try:
+        ruler_of(row)
+    except RulerImpossible as refusal:
+        raise Refused([refusal], Style(measure)) from None
+    row.save(force_insert=new)
+    return room
+
+
+def _stamp(room: Workroom, key: UUID, deleted_at: datetime | None) -> Workroom:
+    row = get_ruler(room, key)
+    row.deleted_at = deleted_at
+    row.save(update_fields=["deleted_at"])
+    return room
+
+
+@transaction.atomic
+def delete_ruler(room: Workroom, key: UUID) -> Workroom:
+    """Hidden, not erased: ``restore_ruler`` is the undo."""
+    return _stamp(room, key, timezone.now())
+
+
+@transaction.atomic
+def restore_ruler(room: Workroom, key: UUID) -> Workroom:
+    return _stamp(room, key, None)

@@ -9,7 +9,9 @@ from django.db.models import Q
 
 from common.fields import LengthField
 from piecing.lengths import Measure
+from piecing.trimming import Cutter
 
+CUTTERS = [(c.value, c.name.lower()) for c in Cutter]
 MEASURES = [(m.value, m.name.lower()) for m in Measure]
 
 
@@ -35,7 +37,30 @@ class Workroom(models.Model):
     reading_step = LengthField(default=_thirty_second)
     seam_allowance = LengthField(default=_quarter)
 
+    cutter = models.CharField(max_length=5, choices=CUTTERS, default=Cutter.RIGHT.value)
+
     class Meta:
         constraints = [
-            models.CheckConstraint(condition=Q(measure__in=[m for m, _ in MEASURES]), name="workroom_measure")
+            models.CheckConstraint(condition=Q(measure__in=[m for m, _ in MEASURES]), name="workroom_measure"),
+            models.CheckConstraint(condition=Q(cutter__in=[c for c, _ in CUTTERS]), name="workroom_cutter"),
         ]
+
+
+class OwnedRuler(models.Model):
+    """A ruler of the workroom's."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workroom = models.ForeignKey(Workroom, on_delete=models.CASCADE, related_name="rulers")
+    position = models.PositiveSmallIntegerField(default=0)
+    name = models.CharField(max_length=60)
+    width = LengthField()
+    height = LengthField()
+    corner_diagonal = models.BooleanField(default=True)
+    border = LengthField(default="0")
+    slotted = models.BooleanField(default=False)
+    grooved = models.BooleanField(default=False)
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["position", "pk"]
+        constraints = [models.CheckConstraint(condition=~Q(name=""), name="ruler_has_name")]

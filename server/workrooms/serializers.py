@@ -1,10 +1,22 @@
 from typing import Any
 
+from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from common.wire import LengthField
 
-from .models import MEASURES
+from .models import CUTTERS, MEASURES
+
+
+class RulerSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField()
+    name = serializers.CharField()
+    width = LengthField()
+    height = LengthField()
+    corner_diagonal = serializers.BooleanField()
+    border = LengthField()
+    slotted = serializers.BooleanField()
+    grooved = serializers.BooleanField()
 
 
 class WorkroomSerializer(serializers.Serializer[Any]):
@@ -14,6 +26,13 @@ class WorkroomSerializer(serializers.Serializer[Any]):
     ruler_step = LengthField()
     reading_step = LengthField()
     seam_allowance = LengthField()
+    cutter = serializers.ChoiceField(choices=CUTTERS)
+    rulers = serializers.SerializerMethodField()
+
+    @extend_schema_field(RulerSerializer(many=True))
+    def get_rulers(self, room: Any) -> list[dict[str, Any]]:
+        rows = room.rulers.filter(deleted_at=None)
+        return list(RulerSerializer(rows, many=True, context=self.context).data)
 
 
 class ChangeSerializer(serializers.Serializer[Any]):

@@ -1,5 +1,9 @@
 from django.urls import path
 
-from .views import WorkroomView
+from . import views
 
-urlpatterns = [path("workroom", WorkroomView.as_view())]
+urlpatterns = [
+    path("workroom", views.WorkroomView.as_view()),
+    path("rulers/<uuid:key>", views.RulerView.as_view()),
+    path("rulers/<uuid:key>/restore", views.RestoreRulerView.as_view()),
+]

@@ -1,3 +1,5 @@
+from uuid import UUID
+
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -5,7 +7,7 @@ from rest_framework.views import APIView
 
 from piecing.lengths import Measure, Style
 
-from .commands import change_workroom
+from . import commands
 from .models import Workroom
 from .selectors import current_workroom
 from .serializers import ChangeSerializer, WorkroomSerializer
@@ -16,7 +18,7 @@ def _out(room: Workroom) -> Response:
 
 
 class WorkroomView(APIView):
-    """Settings that new projects start from."""
+    """Settings that new projects start from, and the rulers owned."""
 
     @extend_schema(operation_id="workroom", responses=WorkroomSerializer)
     def get(self, _request: Request) -> Response:
@@ -26,4 +28,23 @@ class WorkroomView(APIView):
     def patch(self, request: Request) -> Response:
         body = ChangeSerializer(data=request.data)
         body.is_valid(raise_exception=True)
-        return _out(change_workroom(body.validated_data["changes"], body.validated_data["seen"]))
+        return _out(commands.change_workroom(body.validated_data["changes"], body.validated_data["seen"]))
+
+
+class RulerView(APIView):
+    @extend_schema(operation_id="put_ruler", request=ChangeSerializer, responses=WorkroomSerializer)
+    def put(self, request: Request, key: UUID) -> Response:
+        body = ChangeSerializer(data=request.data)
+        body.is_valid(raise_exception=True)
+        room = current_workroom()
+        return _out(commands.put_ruler(room, key, body.validated_data["changes"], body.validated_data["seen"]))
+
+    @extend_schema(operation_id="delete_ruler", responses=WorkroomSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.delete_ruler(current_workroom(), key))
+
+
+class RestoreRulerView(APIView):
+    @extend_schema(operation_id="restore_ruler", request=None, responses=WorkroomSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.restore_ruler(current_workroom(), key))

@@ -73,7 +73,7 @@ def target_of(reading: Reading, plan: UnitPlan) -> Length:
         case ReadingKind.UNIT_HEIGHT:
             return plan.target_height
         case ReadingKind.RAW_SIZE:
-            return plan.raw_width
+            return plan.raw_at(plan.take_up)
         case ReadingKind.ROW_LENGTH:
             return choices.row(reading.row_units or 0)
         case ReadingKind.STITCH_DISTANCE:

@@ -12,7 +12,7 @@ from ..planning import plan as plan_unit
 from ..units import flying_goose, half_square_triangle
 from ..units.method import Cuts
 from .diagonal import closed, folded
-from .expectation import Expectation, expectation
+from .expectation import Expectation, expectation, margin_read
 from .opened import opened
 from .recipe import Cutter, Recipe, RecipeStep
 from .rulers import Fit, Ruler, fit, starting_set
@@ -26,6 +26,7 @@ __all__ = [
     "Ruler",
     "expectation",
     "fit",
+    "margin_read",
     "recipes",
     "starting_set",
     "trimmed_plan",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..geometry.drawing import Drawing, Sketch
@@ -13,7 +14,7 @@ from ..units.kind import Mark
 from ..wording import Said
 from .registers import register_for
 
-__all__ = ["Expectation", "expectation"]
+__all__ = ["Expectation", "expectation", "margin_read"]
 
 _SLIP = inches("1/16")
 
@@ -28,6 +29,16 @@ class Expectation:
     true: Drawing
     slipped: Drawing
     slip: Length
+
+
+def margin_read(plan: UnitPlan, raw_sizes: Sequence[Length]) -> Length | None:
+    """What the raw units measured so far leave a side, on average; None when none was measured."""
+    if not raw_sizes:
+        return None
+    mean = Length.near(sum(float(r) for r in raw_sizes) / len(raw_sizes))
+    rule = plan.method.ladders(plan.spec)[0]
+    target = plan.method.rungs(rule, plan.spec, plan.cuts, plan.allowance, plan.take_up)[2]
+    return (mean - target) / 2
 
 
 def expectation(plan: UnitPlan) -> Expectation:

@@ -23,6 +23,7 @@ __all__ = ["KIND", "LOOSE"]
 
 class BandedHourglass(Kind):
     name = "banded_hourglass"
+    usual = "abac"
     parts = ("left quarter", "top quarter", "lower right triangle", "band")
     has_strip = True
 

@@ -26,6 +26,7 @@ _SIDES = (("left", "bottom"), ("right", "bottom"), ("right", "top"), ("left", "t
 
 class CornerTriangle(Kind):
     name = "corner_triangle"
+    usual = "abbbb"
     parts = ("square", *(f"{c} corner" for c in CORNERS))
     has_corners = True
 

@@ -24,6 +24,7 @@ __all__ = ["FLIPPED", "FOUR", "KIND", "LOOSE", "TEMPLATES", "TWO_UNITS"]
 
 class FlyingGoose(Kind):
     name = "flying_goose"
+    usual = "abb"
     parts = ("goose", "left sky", "right sky")
     free_height = True
 

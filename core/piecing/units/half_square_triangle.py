@@ -21,6 +21,7 @@ __all__ = ["EIGHT", "FLIPPED", "FOUR", "KIND", "LOOSE", "PAIR", "spare_from_corn
 
 class HalfSquareTriangle(Kind):
     name = "half_square_triangle"
+    usual = "ab"
     parts = ("lower right half", "upper left half")
 
     def design(self, spec: UnitSpec) -> Design:

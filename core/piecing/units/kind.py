@@ -8,11 +8,14 @@ from dataclasses import dataclass
 from ..errors import SizeOutOfRange
 from ..geometry.plane import Line, Point, Polygon, meeting, rectangle
 from ..geometry.sewing import Piece, SewnSeam
-from ..lengths import Length
+from ..lengths import ZERO, Length, inches
 from .design import Design, Part
 from .spec import UnitSpec
 
 __all__ = ["Kind", "Mark", "crossing", "long_seams", "part"]
+
+
+_QUARTER = inches("1/4")
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,6 +32,8 @@ class Kind(ABC):
 
     name: str
     parts: tuple[str, ...]
+    usual: str
+    """The fabric roles of the parts as the unit is most often made."""
     free_height: bool = False
     has_strip: bool = False
     has_corners: bool = False
@@ -41,6 +46,13 @@ class Kind(ABC):
 
     def default_height(self, width: Length) -> Length:
         return width
+
+    def usual_spec(self, width: Length) -> UnitSpec:
+        """A unit of this kind to begin with."""
+        strip = (width / 7).round_up(_QUARTER) if self.has_strip else ZERO
+        corner = (width / 3).round_near(_QUARTER) if self.has_corners else ZERO
+        corners = (ZERO, ZERO, corner, ZERO)
+        return UnitSpec(self.name, width, self.default_height(width), tuple(self.usual), corners, strip)
 
     @abstractmethod
     def design(self, spec: UnitSpec) -> Design:

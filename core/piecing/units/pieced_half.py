@@ -22,6 +22,7 @@ __all__ = ["KIND", "TRIANGLES"]
 
 class PiecedHalf(Kind):
     name = "pieced_half"
+    usual = "abccb"
     parts = (
         "large triangle",
         "small square",

@@ -22,6 +22,7 @@ __all__ = ["CUT", "FOUR_PATCH", "KINDS", "SQUARES", "STRIPS"]
 
 class FourPatch(Kind):
     name = "four_patch"
+    usual = "abab"
     parts = ("lower left", "lower right", "upper right", "upper left")
 
     def design(self, spec: UnitSpec) -> Design:
@@ -63,16 +64,25 @@ class _Plain(Kind):
 
 class PlainSquare(_Plain):
     name = "plain_square"
+    usual = "a"
 
 
 class Rectangle(_Plain):
     name = "rectangle"
+    usual = "a"
     free_height = True
+
+    def default_height(self, width: Length) -> Length:
+        return width / 2
 
 
 class StripUnit(_Plain):
     name = "strip"
+    usual = "a"
     free_height = True
+
+    def default_height(self, width: Length) -> Length:
+        return width * 3
 
 
 FOUR_PATCH = FourPatch()

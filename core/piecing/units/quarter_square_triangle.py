@@ -21,6 +21,7 @@ __all__ = ["KIND", "LOOSE", "TWO_TRIMMED", "TWO_UNITS", "sewn_quarters"]
 
 class QuarterSquareTriangle(Kind):
     name = "quarter_square_triangle"
+    usual = "abab"
     parts = ("bottom", "right", "top", "left")
 
     def design(self, spec: UnitSpec) -> Design:

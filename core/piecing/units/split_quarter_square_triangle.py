@@ -22,6 +22,7 @@ __all__ = ["KIND", "LOOSE", "UNIT_AND_SQUARE"]
 
 class SplitQuarterSquareTriangle(Kind):
     name = "split_quarter_square_triangle"
+    usual = "abc"
     parts = ("lower right half", "left quarter", "top quarter")
 
     def design(self, spec: UnitSpec) -> Design:

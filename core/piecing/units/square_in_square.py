@@ -22,6 +22,7 @@ __all__ = ["CORNER_TRIANGLES", "FLIPPED", "KIND", "tip_clearance"]
 
 class SquareInSquare(Kind):
     name = "square_in_square"
+    usual = "abbbb"
     parts = ("centre", "lower left corner", "lower right corner", "upper right corner", "upper left corner")
 
     def design(self, spec: UnitSpec) -> Design:

@@ -43,6 +43,7 @@ def strip_piece(length: float, width: float, fabric: str) -> tuple[Piece, Line, 
 
 class StripSplitSquare(Kind):
     name = "strip_split_square"
+    usual = "abc"
     parts = ("lower right half", "upper left half", "strip")
     has_strip = True
 

@@ -7,7 +7,24 @@ from uuid import uuid4
 
 from django.test import TestCase
 
-__all__ = ["ApiCase"]
+__all__ = ["TYPED", "ApiCase"]
+
+TYPED: dict[str, Any] = {
+    "measure": "in",
+    "kind": "half_square_triangle",
+    "method": "pair",
+    "size_basis": "unit",
+    "finished": "3 1/2",
+    "units_across": "3",
+    "ring": ["a", "b"],
+    "count": "48",
+    "mirrored": "0",
+    "school": "little",
+    "seam_allowance": "1/4",
+    "fold": "0",
+    "ruler_step": "1/8",
+}
+"""The Lantern block's half-square triangle, as the Plan screen sends it."""
 
 
 class ApiCase(TestCase):

@@ -22,7 +22,15 @@ _OPERATIONS = {op.ok().label: op.ok() for op in _SCHEMA.get_all_operations()}  #
 _TYPED = st.sampled_from(
     ["3 7/8", "98 mm", "1/4", "0", "-1", "3 7/0", "", "wide", "9" * 40, "1e9", "∞", "٣", "\u202e4"]
 )
-_ANYTHING = st.none() | st.booleans() | st.integers() | st.text(max_size=8) | _TYPED | st.lists(_TYPED, max_size=2)
+_ANYTHING = (
+    st.none()
+    | st.booleans()
+    | st.integers()
+    | st.text(max_size=8)
+    | _TYPED
+    | st.lists(_TYPED, max_size=2)
+    | st.dictionaries(st.text(max_size=6), _TYPED, max_size=2)
+)
 _FIELDS = st.sampled_from(
     [
         "name",
@@ -89,8 +97,12 @@ class FuzzTest(TestCase):
         first = Project.objects.order_by("created_at").first()
         project = first or create_project(room, "00000000-0000-4000-8000-000000000001", "Fuzz")  # type: ignore[arg-type]
         path = case.path
-        unit, fabric = project.units.get(), project.fabrics.first()
-        real = {"projects": project.pk, "units": unit.pk, "fabrics": fabric.pk if fabric else None}
+        unit, fabric = (
+            project.units.first() or project.units.create(finished="3", block_finished="9"),
+            project.fabrics.first(),
+        )
+        ruler = room.rulers.first()
+        real = {"projects": project.pk, "units": unit.pk, "fabrics": fabric and fabric.pk, "rulers": ruler and ruler.pk}
         for name, value in case.path_parameters.items():
             here = real.get(path.split("{")[0].strip("/").split("/")[-1])
             known = here is not None and data.draw(st.booleans())

@@ -28,13 +28,13 @@ class DemoTest(ApiCase):
 
     def test_the_finished_project_came_out_true(self) -> None:
         lantern_deck()
-        finished = Project.objects.get(archived_at__isnull=False).units.get().pk
+        finished = Project.objects.get(archived_at__isnull=False).units.all()[0].pk
         verdict = self.ask("get", f"units/{finished}/diagnosis")["verdict"]
         self.assertEqual(verdict["status"], "true")
 
     def test_what_was_typed_is_kept(self) -> None:
         lantern_deck()
-        Project.objects.filter(name="Wake, corner pieces").update(name="Mine")
+        Project.objects.filter(name="Wake, five rows").update(name="Mine")
         self.assertIn("kept", lantern_deck())
         self.assertTrue(Project.objects.filter(name="Mine").exists())
 

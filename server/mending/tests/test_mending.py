@@ -12,7 +12,7 @@ class MendTest(ApiCase):
     def setUp(self) -> None:
         call_command("lantern_deck", verbosity=0, stdout=open("/dev/null", "w"))  # noqa: SIM115
         project = Project.objects.get(name="Lantern, twelve blocks")
-        self.unit = str(project.units.get().pk)
+        self.unit = str(project.units.get(kind="half_square_triangle").pk)
 
     def test_the_wide_seam_of_the_demo_is_found(self) -> None:
         d = self.ask("get", f"units/{self.unit}/diagnosis")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 from uuid import uuid4
 
 from django.db import IntegrityError, transaction
@@ -89,7 +90,7 @@ class KeepingTest(ApiCase):
         self.assertEqual(set(self.codes(problem)), {"colour", "value", "name"})
 
     def test_a_change_that_leaves_no_plan_is_refused_with_what_would_work(self) -> None:
-        problem = self.change(f"units/{self.unit}", {"cut": "4"}, expect=422)
+        problem = self.change(f"units/{self.unit}", {"cuts": {"square": "4"}}, expect=422)
         self.assertEqual(problem["code"], "cut_too_small")
         self.assertEqual(problem["errors"][0]["values"]["smallest"], "4 3/8")
         problem = self.change(f"units/{self.unit}", {"finished": "400"}, expect=422)
@@ -107,10 +108,101 @@ class KeepingTest(ApiCase):
         self.assertEqual(self.ask("get", f"units/{self.unit}/trim")["finished"]["text"], "3")
 
     def test_counts_are_whole_and_within_reason(self) -> None:
-        for count in ("0", "-1", "2.5", "many", "10001", "", None, True, "٣"):
+        self.assertEqual(self.change(f"units/{self.unit}", {"count": "0"}, expect=422)["code"], "count_out_of_range")
+        for count in ("-1", "2.5", "many", "10001", "", None, True, "٣"):
             with self.subTest(count):
                 problem = self.change(f"units/{self.unit}", {"count": count}, expect=422)
                 self.assertEqual(self.codes(problem), {"count": "count_out_of_range"})
+
+
+class UnitsTest(ApiCase):
+    def setUp(self) -> None:
+        self.project = self.new_project()
+        self.path = f"projects/{self.project['id']}/units"
+
+    def add(self, kind: str = "flying_goose", expect: int = 201, **more: Any) -> Any:
+        return self.ask("post", self.path, {"id": str(uuid4()), "kind": kind, **more}, expect=expect)
+
+    def test_a_project_holds_many_kinds(self) -> None:
+        project = self.add("pieced_half")
+        self.assertEqual([u["kind"] for u in project["units"]], ["half_square_triangle", "pieced_half"])
+        self.assertEqual([f["role"] for f in project["fabrics"]], ["a", "b", "c"], "a fabric for every part")
+        self.assertEqual(self.codes(self.add("octagon", expect=422)), {"": "unknown_choice"})
+
+    def test_adding_twice_with_one_key_adds_one(self) -> None:
+        key = str(uuid4())
+        for _ in range(2):
+            project = self.ask("post", self.path, {"id": key, "kind": "four_patch"}, expect=201)
+        self.assertEqual(len(project["units"]), 2)
+        other = self.new_project("Wake")
+        self.ask("post", f"projects/{other['id']}/units", {"id": key, "kind": "four_patch"}, expect=404)
+
+    def test_a_copy_is_the_same_but_for_its_readings(self) -> None:
+        unit = self.project["units"][0]["id"]
+        self.change(f"units/{unit}", {"count": "17", "cuts": {"square": "5"}})
+        self.take_down(unit, "unit_width", "4")
+        copy = self.add(copy_of=unit)["units"][1]
+        self.assertEqual((copy["count"], copy["cuts"]["square"]["text"]), (17, "5"))
+        self.assertEqual(self.ask("get", f"units/{copy['id']}/check")["readings"], [])
+
+    def test_removed_and_taken_back(self) -> None:
+        goose = self.add()["units"][1]["id"]
+        self.assertEqual(len(self.ask("delete", f"units/{goose}")["units"]), 1)
+        self.ask("get", f"units/{goose}/trim", expect=404)
+        self.assertEqual(len(self.ask("post", f"units/{goose}/restore")["units"]), 2)
+        self.assertEqual(len(self.ask("get", "projects")[0]["units"]), 2)
+
+    def test_another_kind_takes_what_is_usual_for_it(self) -> None:
+        unit = self.project["units"][0]["id"]
+        self.change(f"units/{unit}", {"cuts": {"square": "5"}, "count": "30"})
+        (goose,) = self.change(f"units/{unit}", {"kind": "flying_goose"})["units"]
+        self.assertEqual(
+            (goose["method"], goose["ring"], goose["cuts"], goose["count"]), ("four", ["a", "b", "b"], {}, 30)
+        )
+        (split,) = self.change(f"units/{unit}", {"kind": "strip_split_square", "strip": "1"})["units"]
+        self.assertEqual(split["strip"]["text"], "1")
+        (corner,) = self.change(f"units/{unit}", {"kind": "corner_triangle"})["units"]
+        self.assertGreater(corner["corner_2"]["exact"], "0")
+
+    def test_sizes_that_are_cut_go_with_the_method(self) -> None:
+        unit = self.project["units"][0]["id"]
+        self.change(f"units/{unit}", {"cuts": {"square": "5"}})
+        (eight,) = self.change(f"units/{unit}", {"method": "eight"})["units"]
+        self.assertEqual(eight["cuts"], {})
+        for wrong in ({"square": "wide"}, {"square": 5}, {"a b": "5"}, "5", ["5"]):
+            with self.subTest(wrong):
+                self.change(f"units/{unit}", {"cuts": wrong}, expect=422)
+
+    def test_every_part_has_a_fabric_of_the_project(self) -> None:
+        unit = self.project["units"][0]["id"]
+        for ring in (["a", "z"], ["a"], ["a", "b", "a"], "", [1, 2], None):
+            with self.subTest(ring):
+                self.change(f"units/{unit}", {"ring": ring}, expect=422)
+        self.assertEqual(self.change(f"units/{unit}", {"ring": ["b", "a"]})["units"][0]["ring"], ["b", "a"])
+
+
+class FabricsTest(ApiCase):
+    def setUp(self) -> None:
+        self.project = self.new_project()
+
+    def test_added_removed_and_taken_back_under_its_letter(self) -> None:
+        key = str(uuid4())
+        path = f"projects/{self.project['id']}/fabrics/{key}"
+        for _ in range(2):
+            project = self.ask("put", path, {"changes": {"name": "Rope", "colour": "#c8b48a", "value": "light"}})
+        self.assertEqual([(f["role"], f["name"]) for f in project["fabrics"]][2:], [("c", "Rope")])
+        self.assertEqual(len(self.ask("delete", f"fabrics/{key}")["fabrics"]), 2)
+        back = self.ask("put", path, {"changes": {"name": "Rope", "role": "c"}})
+        self.assertEqual(back["fabrics"][2]["id"], key)
+
+    def test_a_fabric_in_use_stays(self) -> None:
+        problem = self.ask("delete", f"fabrics/{self.project['fabrics'][0]['id']}", expect=422)
+        self.assertIn("used by a unit", problem["detail"])
+
+    def test_there_is_a_limit(self) -> None:
+        for _ in range(10):
+            self.ask("put", f"projects/{self.project['id']}/fabrics/{uuid4()}", {"changes": {}})
+        self.ask("put", f"projects/{self.project['id']}/fabrics/{uuid4()}", {"changes": {}}, expect=422)
 
 
 class RoomTest(ApiCase):
@@ -129,7 +221,7 @@ class DatabaseTest(ApiCase):
         wrong: tuple[Callable[[], object], ...] = (
             lambda: Project.objects.filter(pk=project.pk).update(measure="ft"),
             lambda: Project.objects.filter(pk=project.pk).update(name=""),
-            lambda: PlannedUnit.objects.filter(project=project).update(count=0),
+            lambda: PlannedUnit.objects.filter(project=project).update(count=0, mirrored=0),
             lambda: PlannedUnit.objects.filter(project=project).update(school="lavish"),
             lambda: Fabric.objects.filter(project=project).update(colour="red"),
             lambda: Fabric.objects.filter(project=project).update(role="a"),

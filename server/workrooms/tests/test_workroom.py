@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Any
+from uuid import uuid4
+
 from common.tests.api import ApiCase
 from workrooms.models import Workroom
 
@@ -42,3 +45,43 @@ class WorkroomTest(ApiCase):
             },
         )
         self.assertEqual(self.ask("get", "workroom")["measure"], "in")
+
+
+class RulersTest(ApiCase):
+    def put(self, key: str, expect: int = 200, **changes: Any) -> Any:
+        return self.ask("put", f"rulers/{key}", {"changes": changes}, expect=expect)
+
+    def test_a_starting_set_is_there(self) -> None:
+        rulers = self.ask("get", "workroom")["rulers"]
+        self.assertEqual([r["name"] for r in rulers], ["Small square", "Large square", "Long ruler"])
+        self.assertFalse(rulers[2]["corner_diagonal"])
+
+    def test_added_changed_removed_and_taken_back(self) -> None:
+        key = str(uuid4())
+        for _ in range(2):
+            room = self.put(key, name="Bench square", width="9 1/2", height="9 1/2", border="1/2", slotted=True)
+        self.assertEqual(len(room["rulers"]), 4)
+        self.assertTrue(room["rulers"][3]["slotted"])
+        self.assertEqual(self.put(key, grooved=True)["rulers"][3]["border"]["text"], "1/2")
+        self.assertEqual(len(self.ask("delete", f"rulers/{key}")["rulers"]), 3)
+        self.put(key, name="Gone", expect=404)
+        self.assertEqual(len(self.ask("post", f"rulers/{key}/restore")["rulers"]), 4)
+        self.ask("delete", f"rulers/{uuid4()}", expect=404)
+
+    def test_rulers_that_cannot_be(self) -> None:
+        good = {"name": "x", "width": "6", "height": "6"}
+        for wrong, code in (
+            ({"width": "0"}, "ruler_impossible"),
+            ({"height": "200"}, "ruler_impossible"),
+            ({"border": "3"}, "ruler_impossible"),
+            ({"width": "wide"}, "length_not_understood"),
+            ({"name": ""}, "unknown_choice"),
+            ({"slotted": "perhaps"}, "unknown_choice"),
+        ):
+            with self.subTest(wrong):
+                self.assertEqual(self.put(str(uuid4()), expect=422, **(good | wrong))["code"], code)
+        self.put(str(uuid4()), expect=422, name="no size")
+
+    def test_the_cutting_hand(self) -> None:
+        self.assertEqual(self.change("workroom", {"cutter": "left"})["cutter"], "left")
+        self.change("workroom", {"cutter": "both"}, expect=422)

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 from uuid import UUID
 
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
-from demo.scenario import PROJECTS, DemoProject
-from projects.commands import archive_project, change_fabric, change_unit, create_project
+from demo.scenario import PROJECTS, DemoProject, DemoReading
+from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
 from readings.commands import put_reading
 from readings.models import ReadingRow
@@ -41,13 +42,29 @@ class Command(BaseCommand):
 
 def _put(room: Workroom, demo: DemoProject) -> None:
     project = create_project(room, UUID(demo.key), demo.name)
-    unit = project.units.get()
-    change_unit(room, unit.pk, {k: v if isinstance(v, int) else str(v) for k, v in demo.unit.items()}, {})
-    for role, name, colour, value in demo.fabrics:
-        fabric = project.fabrics.get(role=role)
-        change_fabric(room, fabric.pk, {"name": name, "colour": colour, "value": value}, {})
-    for n, reading in enumerate(demo.readings, 1):
-        key = UUID(int=UUID(demo.key).int + (n << 32))
+    for position, (role, (name, colour, value)) in enumerate(zip("abcdefgh", demo.fabrics, strict=False)):
+        known = project.fabrics.filter(role=role).first()
+        key = known.pk if known else _key(demo, 60_000 + position)
+        if known is None:
+            put_fabric(room, project.pk, key, {"role": role})
+        change_fabric(room, key, {"name": name, "colour": colour, "value": value}, {})
+    first = project.units.get()
+    for position, unit in enumerate(demo.units):
+        key = _key(demo, 50_000 + position)
+        add_unit(room, project.pk, key, unit.kind, None)
+        change_unit(room, key, {k: v if isinstance(v, int | list) else str(v) for k, v in unit.choices.items()}, {})
+        _take_down(room, demo, key, unit.readings)
+    first.delete()
+    if demo.archived:
+        archive_project(room, project.pk, True)
+
+
+def _key(demo: DemoProject, number: int) -> UUID:
+    return UUID(int=UUID(demo.key).int + (number << 32))
+
+
+def _take_down(room: Workroom, demo: DemoProject, unit: UUID, readings: Iterable[DemoReading]) -> None:
+    for n, reading in enumerate(readings, 1):
         typed = {
             "kind": reading.kind,
             "value": reading.value,
@@ -55,7 +72,5 @@ def _put(room: Workroom, demo: DemoProject) -> None:
             "whole": reading.whole,
             "note": reading.note,
         }
-        row = put_reading(room, unit.pk, key, typed, {})
+        row = put_reading(room, unit, _key(demo, n), typed, {})
         ReadingRow.objects.filter(pk=row.pk).update(order=n)
-    if demo.archived:
-        archive_project(room, project.pk, True)

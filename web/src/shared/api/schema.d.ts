@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Every way and every school for choices that need not be saved. */
+        post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fabrics/{key}": {
         parameters: {
             query?: never;
@@ -14,7 +31,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete?: never;
+        delete: operations["delete_fabric"];
         options?: never;
         head?: never;
         patch: operations["change_fabric"];
@@ -29,6 +46,23 @@ export interface paths {
         };
         /** @description Whether the server answers. */
         get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The kinds of unit there are. */
+        get: operations["kinds"];
         put?: never;
         post?: never;
         delete?: never;
@@ -118,6 +152,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/fabrics/{fabric}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A fabric more; its key is made by the caller. */
+        put: operations["put_fabric"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/restore": {
         parameters: {
             query?: never;
@@ -134,6 +185,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add_unit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rulers/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_ruler"];
+        post?: never;
+        delete: operations["delete_ruler"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rulers/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_ruler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{key}": {
         parameters: {
             query?: never;
@@ -144,7 +243,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete?: never;
+        delete: operations["delete_unit"];
         options?: never;
         head?: never;
         patch: operations["change_unit"];
@@ -196,6 +295,22 @@ export interface paths {
         put?: never;
         /** @description Readings as CSV. */
         post: operations["import_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_unit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -258,14 +373,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Settings that new projects start from. */
+        /** @description Settings that new projects start from, and the rulers owned. */
         get: operations["workroom"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        /** @description Settings that new projects start from. */
+        /** @description Settings that new projects start from, and the rulers owned. */
         patch: operations["change_workroom"];
         trace?: never;
     };
@@ -303,11 +418,71 @@ export interface components {
             readonly high: components["schemas"]["Length"];
             readonly sd: components["schemas"]["Length"];
         };
+        /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
+        ChangeRequest: {
+            changes: {
+                [key: string]: unknown | null;
+            };
+            seen?: {
+                [key: string]: unknown | null;
+            };
+        };
         Check: {
-            ladder: components["schemas"]["Ladder"];
+            ladders: components["schemas"]["Ladder"][];
             readings: components["schemas"]["Reading"][];
             targets: components["schemas"]["Target"][];
             seam_cost: components["schemas"]["SeamCost"];
+        };
+        /** @description ``at_hand``: pieces there are, such as "12 of 10 x 10; 5 x 5". */
+        CompareRequestRequest: {
+            measure: components["schemas"]["MeasureEnum"];
+            kind: components["schemas"]["KindEnum"];
+            method: string;
+            size_basis: components["schemas"]["SizeBasisEnum"];
+            /** @default  */
+            finished: string;
+            /** @default  */
+            height: string;
+            /** @default  */
+            block_finished: string;
+            /** @default  */
+            units_across: string;
+            ring: string[];
+            /** @default  */
+            corner_0: string;
+            /** @default  */
+            corner_1: string;
+            /** @default  */
+            corner_2: string;
+            /** @default  */
+            corner_3: string;
+            /** @default  */
+            strip: string;
+            /** @default  */
+            count: string;
+            /** @default  */
+            mirrored: string;
+            school: components["schemas"]["SchoolEnum"];
+            /** @default  */
+            own_margin: string;
+            cuts?: {
+                [key: string]: string | null;
+            };
+            /** @default  */
+            seam_allowance: string;
+            /** @default  */
+            stitch: string;
+            /** @default  */
+            fold: string;
+            /** @default  */
+            ruler_step: string;
+            /** @default  */
+            at_hand: string;
+        };
+        /** @description The recommended way first, with its reason. */
+        Comparison: {
+            ways: components["schemas"]["Way"][];
+            readonly reason: string | null;
         };
         /** @description What a cause adds to the row. ``at``, ``from_at`` and ``to_at`` place it on a scale from -1 to 1. */
         Contribution: {
@@ -324,11 +499,22 @@ export interface components {
             /** Format: double */
             readonly to_at: number;
         };
-        CutPieces: {
+        CutPiece: {
             role: string;
+            name: string;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            square: boolean;
             count: number;
-            readonly size: components["schemas"]["Length"];
+            gives: number;
+            left_over: number;
         };
+        /**
+         * @description * `right` - right
+         *     * `left` - left
+         * @enum {string}
+         */
+        CutterEnum: "right" | "left";
         Diagnosis: {
             readonly row_target: components["schemas"]["Length"];
             estimates: components["schemas"]["CauseEstimate"][];
@@ -362,6 +548,14 @@ export interface components {
             apart: boolean;
             readonly alone: components["schemas"]["Alone"][];
         };
+        Expectation: {
+            marks: components["schemas"]["TruthMark"][];
+            readonly says: string;
+            readonly reassures: string | null;
+            readonly true: components["schemas"]["Drawing"];
+            readonly slipped: components["schemas"]["Drawing"];
+            readonly slip: components["schemas"]["Length"];
+        };
         Fabric: {
             /** Format: uuid */
             id: string;
@@ -386,8 +580,38 @@ export interface components {
             added: number;
             refused: components["schemas"]["RefusedLine"][];
         };
-        /** @description Positions are shares, 0 to 1, of the window from ``start`` to ``end``. */
+        /** @description A kind of unit there is: its parts in order, its ways of being made, and its picture. */
+        Kind: {
+            name: string;
+            parts: string[];
+            usual: string;
+            readonly methods: string[];
+            free_height: boolean;
+            has_strip: boolean;
+            has_corners: boolean;
+            readonly picture: components["schemas"]["Drawing"];
+        };
+        /**
+         * @description * `half_square_triangle` - half_square_triangle
+         *     * `quarter_square_triangle` - quarter_square_triangle
+         *     * `split_quarter_square_triangle` - split_quarter_square_triangle
+         *     * `flying_goose` - flying_goose
+         *     * `corner_triangle` - corner_triangle
+         *     * `strip_split_square` - strip_split_square
+         *     * `square_in_square` - square_in_square
+         *     * `banded_hourglass` - banded_hourglass
+         *     * `pieced_half` - pieced_half
+         *     * `four_patch` - four_patch
+         *     * `plain_square` - plain_square
+         *     * `rectangle` - rectangle
+         *     * `strip` - strip
+         * @enum {string}
+         */
+        KindEnum: "half_square_triangle" | "quarter_square_triangle" | "split_quarter_square_triangle" | "flying_goose" | "corner_triangle" | "strip_split_square" | "square_in_square" | "banded_hourglass" | "pieced_half" | "four_patch" | "plain_square" | "rectangle" | "strip";
+        /** @description Positions are shares, 0 to 1, of the window from ``start`` to ``end``; ``head`` names the piece it begins with. */
         Ladder: {
+            dimension: string;
+            head: string;
             readonly start: components["schemas"]["Length"];
             readonly end: components["schemas"]["Length"];
             rungs: components["schemas"]["Rung"][];
@@ -403,6 +627,12 @@ export interface components {
             text: string;
             pretty: string;
             about: boolean;
+        };
+        Margins: {
+            readonly left: components["schemas"]["Length"];
+            readonly right: components["schemas"]["Length"];
+            readonly bottom: components["schemas"]["Length"];
+            readonly top: components["schemas"]["Length"];
         };
         /** @description One shape: ``d`` is an SVG path in inches. */
         Mark: {
@@ -425,6 +655,15 @@ export interface components {
             /** Format: uuid */
             id: string;
             name?: string;
+        };
+        /** @description A unit of a kind, or a copy of one in the project. */
+        NewUnitRequest: {
+            /** Format: uuid */
+            id: string;
+            /** @default half_square_triangle */
+            kind: string;
+            /** Format: uuid */
+            copy_of?: string | null;
         };
         NextReading: {
             kind: components["schemas"]["ReadingKindEnum"];
@@ -454,7 +693,7 @@ export interface components {
             };
         };
         Pictures: {
-            readonly cut: components["schemas"]["Drawing"];
+            stages: components["schemas"]["StagePicture"][];
             readonly sewn: components["schemas"]["Drawing"];
             readonly corner: components["schemas"]["Drawing"];
             readonly trimmed: components["schemas"]["Drawing"];
@@ -462,43 +701,83 @@ export interface components {
         /** @description The choices as typed; nothing is saved by asking. */
         PlanRequestRequest: {
             measure: components["schemas"]["MeasureEnum"];
+            kind: components["schemas"]["KindEnum"];
+            method: string;
             size_basis: components["schemas"]["SizeBasisEnum"];
+            /** @default  */
             finished: string;
+            /** @default  */
+            height: string;
+            /** @default  */
             block_finished: string;
+            /** @default  */
             units_across: string;
+            ring: string[];
+            /** @default  */
+            corner_0: string;
+            /** @default  */
+            corner_1: string;
+            /** @default  */
+            corner_2: string;
+            /** @default  */
+            corner_3: string;
+            /** @default  */
+            strip: string;
+            /** @default  */
             count: string;
+            /** @default  */
+            mirrored: string;
             school: components["schemas"]["SchoolEnum"];
             /** @default  */
             own_margin: string;
+            cuts?: {
+                [key: string]: string | null;
+            };
             /** @default  */
-            cut: string;
             seam_allowance: string;
             /** @default  */
             stitch: string;
+            /** @default  */
             fold: string;
+            /** @default  */
             ruler_step: string;
         };
         Planned: {
             plan: components["schemas"]["UnitPlan"] | null;
             readonly refusal: components["schemas"]["FieldProblem"] | null;
             offers: components["schemas"]["Offer"][];
-            ladder: components["schemas"]["Ladder"] | null;
+            ladders: components["schemas"]["Ladder"][];
             pictures: components["schemas"]["Pictures"] | null;
+            readonly design: components["schemas"]["Drawing"];
             seam_cost: components["schemas"]["SeamCost"];
         };
+        /** @description ``ring`` is the fabric of each part; ``picture`` the finished unit. */
         PlannedUnit: {
             /** Format: uuid */
             id: string;
-            kind: string;
+            kind: components["schemas"]["KindEnum"];
             method: string;
             size_basis: components["schemas"]["SizeBasisEnum"];
             readonly finished: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"] | null;
             readonly block_finished: components["schemas"]["Length"];
             units_across: number;
+            ring: string[];
+            readonly corner_0: components["schemas"]["Length"];
+            readonly corner_1: components["schemas"]["Length"];
+            readonly corner_2: components["schemas"]["Length"];
+            readonly corner_3: components["schemas"]["Length"];
+            readonly strip: components["schemas"]["Length"];
             count: number;
+            mirrored: number;
             school: components["schemas"]["SchoolEnum"];
             readonly own_margin: components["schemas"]["Length"] | null;
-            readonly cut: components["schemas"]["Length"] | null;
+            readonly cuts: {
+                [key: string]: components["schemas"]["Length"];
+            };
+            readonly width_shown: components["schemas"]["Length"];
+            readonly height_shown: components["schemas"]["Length"];
+            readonly picture: components["schemas"]["Drawing"];
         };
         Problem: {
             type: string;
@@ -538,6 +817,7 @@ export interface components {
             readonly target: components["schemas"]["Length"];
             readonly said: string;
             off: boolean;
+            dimension: string | null;
             rung: string | null;
             /** Format: double */
             at: number | null;
@@ -558,6 +838,7 @@ export interface components {
             readonly when: string;
             readonly ruler: string;
             readonly opens_to: components["schemas"]["Length"];
+            warnings: components["schemas"]["Note"][];
             readonly cautions: string[];
             steps: components["schemas"]["RecipeStep"][];
         };
@@ -572,11 +853,25 @@ export interface components {
             text: string;
             reason: string;
         };
+        Ruler: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            corner_diagonal: boolean;
+            readonly border: components["schemas"]["Length"];
+            slotted: boolean;
+            grooved: boolean;
+        };
         Rung: {
             name: string;
             readonly size: components["schemas"]["Length"];
             /** Format: double */
             at: number;
+            beyond: boolean;
+            /** @description Whether the next rung is larger: then ``loss`` is what it gains. */
+            readonly gain: boolean;
             readonly loss: components["schemas"]["Length"] | null;
             why: string;
         };
@@ -604,6 +899,10 @@ export interface components {
          * @enum {string}
          */
         SizeBasisEnum: "unit" | "block";
+        StagePicture: {
+            readonly title: string;
+            readonly drawing: components["schemas"]["Drawing"];
+        };
         /**
          * @description * `no_readings` - no_readings
          *     * `true` - true
@@ -625,28 +924,53 @@ export interface components {
             at: number;
             rank: number;
         };
+        /** @description ``margin_read`` is what the raw units measured so far leave a side. */
         Trim: {
             readonly target: components["schemas"]["Length"];
+            readonly target_height: components["schemas"]["Length"];
+            square: boolean;
             readonly finished: components["schemas"]["Length"];
             readonly raw: components["schemas"]["Length"];
             readonly margin: components["schemas"]["Length"];
+            margins: components["schemas"]["Margins"];
+            /** Format: double */
+            readonly room_percent: number | null;
             notes: components["schemas"]["Note"][];
+            cutter: string;
             recipes: components["schemas"]["Recipe"][];
+            expectation: components["schemas"]["Expectation"];
+            readonly margin_read: components["schemas"]["Length"] | null;
+            raw_readings: number;
+        };
+        TruthMark: {
+            name: string;
+            side: string;
+            readonly distance: components["schemas"]["Length"];
         };
         UnitPlan: {
+            method: string;
             readonly finished: components["schemas"]["Length"];
+            readonly finished_height: components["schemas"]["Length"];
             readonly target: components["schemas"]["Length"];
-            readonly cut: components["schemas"]["Length"];
+            readonly target_height: components["schemas"]["Length"];
+            square: boolean;
+            readonly cuts: {
+                [key: string]: components["schemas"]["Length"];
+            };
             readonly raw: components["schemas"]["Length"];
+            readonly raw_height: components["schemas"]["Length"];
             readonly margin: components["schemas"]["Length"];
+            margins: components["schemas"]["Margins"];
             readonly take_up: components["schemas"]["Length"];
             wanted: number;
             batches: number;
             made: number;
+            made_as_drawn: number;
+            made_mirrored: number;
+            handed: boolean;
             spare: number;
-            pieces: components["schemas"]["CutPieces"][];
+            pieces: components["schemas"]["CutPiece"][];
             readonly cloth: string;
-            readonly trimmings: string;
             /** Format: double */
             readonly waste_percent: number;
             /**
@@ -679,6 +1003,43 @@ export interface components {
             readonly sure_words: string;
             next_reading: components["schemas"]["NextReading"] | null;
         };
+        /** @description One method under one school. Figures are for one unit, but for the count that the pieces at hand give. */
+        Way: {
+            method: string;
+            school: components["schemas"]["SchoolEnum"];
+            readonly refusal: string | null;
+            readonly cuts: {
+                [key: string]: components["schemas"]["Length"];
+            };
+            readonly margin: components["schemas"]["Length"];
+            margins?: components["schemas"]["Margins"];
+            readonly cloth: string;
+            /** Format: double */
+            readonly waste_percent: number;
+            /** Format: double */
+            pieces: number;
+            /** Format: double */
+            seams: number;
+            readonly sewn: components["schemas"]["Length"];
+            /** Format: double */
+            cuts_apart: number;
+            readonly bias_percent: number;
+            loose_bias: boolean;
+            hands: string;
+            /** @default false */
+            handed: boolean;
+            /** @default 0 */
+            made_as_drawn: number;
+            /** @default 0 */
+            made_mirrored: number;
+            /** Format: double */
+            readonly room_percent: number | null;
+            at_hand: number | null;
+            readonly largest: components["schemas"]["Length"] | null;
+            /** @description The ruler of yours that trims it; empty when none does, null when you listed none. */
+            readonly ruler: string | null;
+            readonly drawbacks: string[];
+        };
         Workroom: {
             /** Format: uuid */
             id: string;
@@ -687,6 +1048,8 @@ export interface components {
             readonly ruler_step: components["schemas"]["Length"];
             readonly reading_step: components["schemas"]["Length"];
             readonly seam_allowance: components["schemas"]["Length"];
+            cutter: components["schemas"]["CutterEnum"];
+            readonly rulers: components["schemas"]["Ruler"][];
         };
         /** @description Fields as typed; ``seen`` holds what the writer last saw when changing a reading. */
         WriteReadingRequest: {
@@ -706,6 +1069,57 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_fabric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     change_fabric: {
         parameters: {
             query?: never;
@@ -746,6 +1160,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kind"][];
                 };
             };
         };
@@ -955,6 +1388,32 @@ export interface operations {
             };
         };
     };
+    put_fabric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fabric: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+        };
+    };
     restore_project: {
         parameters: {
             query?: never;
@@ -973,6 +1432,117 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Project"];
                 };
+            };
+        };
+    };
+    add_unit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewUnitRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+        };
+    };
+    put_ruler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Workroom"];
+                };
+            };
+        };
+    };
+    delete_ruler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    restore_ruler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Workroom"];
+                };
+            };
+        };
+    };
+    delete_unit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1093,6 +1663,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+        };
+    };
+    restore_unit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
                 };
             };
         };
