@@ -9,11 +9,15 @@ from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 
 HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
+WAKE = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
 VIEWS = {
     "projects": "/",
     "plan": f"{HALF_SEWN}/plan",
+    "plan-geese": f"{WAKE}/plan",
+    "compare": f"{WAKE}/compare",
     "trim-opened": f"{HALF_SEWN}/trim",
     "trim-closed": f"{HALF_SEWN}/trim?way=closed",
+    "trim-geese": f"{WAKE}/trim",
     "check": f"{HALF_SEWN}/check",
     "mend": f"{HALF_SEWN}/mend",
     "settings": "/settings",

@@ -56,8 +56,10 @@ class QuilterRecord:
     readings: int
 
 
-def room_share(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, record: QuilterRecord) -> float:
-    """Share of units with something left on all four sides.
+def room_share(
+    method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, record: QuilterRecord, *, top: bool = True
+) -> float:
+    """Share of units with something left on all four sides (on three, when the ``top`` needs nothing).
 
     One seam is common to a unit: it is integrated over by Gauss-Hermite quadrature (40 nodes). Every cut size errs by
     itself, across and along, so that left and right, and bottom and top, are two pairs of normals, independent of each
@@ -66,6 +68,9 @@ def room_share(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, re
     take_up = Length.near(record.take_up_mean)
     base = _sides(method, spec, cuts, allowance, take_up)
     seam, sizes = _slopes(method, spec, cuts, allowance)
+    if not top:
+        base = np.append(base[:3], base[2])
+        seam, sizes = np.append(seam[:3], seam[2]), np.hstack([sizes[:, :3], sizes[:, 2:3]])
     margins = base + record.take_up_sd * np.outer(_NODES, seam)
     both = _pair(margins[:, :2], record.cut_sd * sizes[:, :2]) * _pair(margins[:, 2:], record.cut_sd * sizes[:, 2:])
     return min(1.0, max(0.0, float(both @ _WEIGHTS)))

@@ -313,9 +313,12 @@ def plan(choices: Choices, record: QuilterRecord | None = None) -> UnitPlan:
         pieces=pieces,
         spares=tuple(replace(s, count=s.count * batches) for s in batch.spares),
         cloth=Area.sum(p.area for p in pieces),
-        room=room_share(method, spec, cuts, allowance, record) if record else None,
+        room=None,
         notes=(),
     )
+    if record:
+        room = room_share(method, spec, cuts, allowance, record, top=not made_plan.tip_set)
+        made_plan = replace(made_plan, room=room)
     return replace(made_plan, notes=_notes(made_plan))
 
 

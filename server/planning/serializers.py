@@ -168,6 +168,7 @@ class WaySerializer(serializers.Serializer[Any]):
     refusal = serializers.SerializerMethodField()
     cuts = serializers.SerializerMethodField()
     margin = LengthField(source="plan.margin", default=None)
+    margin_rank = serializers.SerializerMethodField()
     margins = MarginsSerializer(source="plan.margins", default=None)
     cloth = AreaField(source="plan.cloth", default=None)
     waste_percent = serializers.SerializerMethodField()
@@ -194,6 +195,11 @@ class WaySerializer(serializers.Serializer[Any]):
     def get_cuts(self, way: Way) -> dict[str, Any]:
         style = self.context["style"]
         return {} if way.plan is None else {name: length_out(size, style) for name, size in way.plan.cuts.items()}
+
+    def get_margin_rank(self, way: Way) -> int:
+        """For sorting: how many ways leave less on their tightest side; -1 for one that cannot be planned."""
+        ranked: list[Length] = self.context["margins"]
+        return -1 if way.plan is None else sum(m < way.plan.margin for m in ranked)
 
     def get_waste_percent(self, way: Way) -> float:
         return round(100 * way.waste_share, 1)

@@ -56,7 +56,8 @@ class CompareView(APIView):
     def post(self, request: Request) -> Response:
         typed = _typed(serializers.CompareRequestSerializer(data=request.data))
         comparison = compare_choices(current_workroom(), typed, typed["at_hand"])
-        context = {"style": Style(Measure(typed["measure"]))}
+        margins = [w.plan.margin for w in comparison.ways if w.plan]
+        context = {"style": Style(Measure(typed["measure"])), "margins": margins}
         return Response(serializers.ComparisonSerializer(comparison, context=context).data)
 
 

@@ -126,6 +126,8 @@ class _Table:
     def _margin_shows(self, beside: str) -> Said:
         margins = self.plan.margins
         side = margins.right if beside == "right" else margins.left
+        if margins.top == ZERO:
+            return Said("About {side} of cloth shows past the ruler on the " + beside + ", none at the top.", side=side)
         if side == margins.top:
             return Said(
                 "About {margin} of cloth shows past the ruler on the " + beside + " and at the top.", margin=side

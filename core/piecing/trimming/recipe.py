@@ -92,7 +92,7 @@ class LaidRuler:
                 (min(x, far), foot), (max(x, far), foot), ((x + far) / 2, foot), Said("{size}", size=across)
             )
         beside = self.across((self.width + float(across)) / 2)
-        if across != down and self.width - float(across) > 0.05 * self.width:
+        if across != down and self.width - float(across) > 0.2 * self.width:
             low = self.down(float(down))
             sketch.dimension((beside, low), (beside, y), (beside, (low + y) / 2), Said("{size}", size=down))
 

@@ -142,13 +142,14 @@ class Four(Loose):
         diagonal, other = Line((0.0, 0.0), (large, large)), Line((0.0, large), (large, 0.0))
         stack = bench.sew_both_sides(Stack(square(large, goose), two), "first seam", diagonal)
         bench.show("Two small squares on opposite corners, sewn both sides of the diagonal", stack, (diagonal,))
-        geese = []
+        geese: list[Piece] = []
         for half, corner in zip(bench.cut(stack, diagonal), ((0.0, far), (far, 0.0)), strict=True):
             third = square(small, right).shifted(*corner)
             x, y = corner
             across = Line((x, y + small), (x + small, y))
             heart = bench.sew_both_sides(Stack(half.opened("first seam"), third), "second seam", across)
-            bench.show("A third small square on the corner between, sewn both sides", heart, (other,))
+            if not geese:
+                bench.show("A third small square on the corner between, sewn both sides", heart, (other,))
             geese += [goose_half.opened("second seam") for goose_half in bench.cut(heart, other)]
         return bench.made(*geese)
 

@@ -1,6 +1,27 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 
-import { ProjectRoom, ProjectsPage } from '@/features/projects'
+import { ProjectRoom, ProjectsPage, type Stage, UnitChooser } from '@/features/projects'
+
+const pages: Record<Stage, () => Promise<unknown>> = {
+  plan: () => import('@/features/planning').then((m) => m.PlanPage),
+  compare: () => import('@/features/planning').then((m) => m.ComparePage),
+  trim: () => import('@/features/trimming').then((m) => m.TrimPage),
+  check: () => import('@/features/checking').then((m) => m.CheckPage),
+  mend: () => import('@/features/mending').then((m) => m.MendPage),
+}
+const titles: Record<Stage, string> = {
+  plan: 'Plan',
+  compare: 'Compare',
+  trim: 'Trim',
+  check: 'Check',
+  mend: 'Mend',
+}
+const stages = (Object.keys(pages) as Stage[]).map((stage): RouteRecordRaw => ({
+  path: `units/:unit/${stage}`,
+  name: stage,
+  component: pages[stage] as RouteRecordRaw['component'] & (() => Promise<unknown>),
+  meta: { title: titles[stage] },
+}))
 
 /** Every screen has an address, so that reloading keeps the place. */
 export const router = createRouter({
@@ -11,33 +32,11 @@ export const router = createRouter({
     {
       path: '/projects/:project',
       component: ProjectRoom,
-      props: true,
+      props: (to) => ({ project: to.params.project, unit: to.params.unit }),
       children: [
-        { path: '', redirect: (to) => ({ name: 'plan', params: to.params }) },
-        {
-          path: 'plan',
-          name: 'plan',
-          component: () => import('@/features/planning').then((m) => m.PlanPage),
-          meta: { title: 'Plan' },
-        },
-        {
-          path: 'trim',
-          name: 'trim',
-          component: () => import('@/features/trimming').then((m) => m.TrimPage),
-          meta: { title: 'Trim' },
-        },
-        {
-          path: 'check',
-          name: 'check',
-          component: () => import('@/features/checking').then((m) => m.CheckPage),
-          meta: { title: 'Check' },
-        },
-        {
-          path: 'mend',
-          name: 'mend',
-          component: () => import('@/features/mending').then((m) => m.MendPage),
-          meta: { title: 'Mend' },
-        },
+        // Without a unit in the address the room goes on to the first one.
+        { path: ':stage(plan|compare|trim|check|mend)?', name: 'project', component: UnitChooser },
+        ...stages,
       ],
     },
     {

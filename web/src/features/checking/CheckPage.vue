@@ -23,7 +23,7 @@ const project = toRef(props, 'project')
 <template>
   <main id="main">
     <h2 class="visually-hidden">Check</h2>
-    <PlanMissing v-if="error && !data" :error="error" :project="project.id" />
+    <PlanMissing v-if="error && !data" :error="error" :project="project.id" :unit="unit.id" />
     <div v-else-if="data" class="check">
       <QuickEntry :unit="unitId" :targets="data.targets" />
       <div class="found">

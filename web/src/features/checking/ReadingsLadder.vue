@@ -14,6 +14,7 @@ const pins = computed<Pin[]>(() =>
     .filter((r) => r.rung !== null && r.at !== null)
     .map((r) => ({
       id: r.id,
+      dimension: r.dimension!,
       rung: r.rung!,
       at: r.at!,
       label: `${readingWords[r.kind]?.name} ${r.value.pretty}, ${r.said}`,
@@ -24,7 +25,7 @@ const pins = computed<Pin[]>(() =>
 
 <template>
   <section class="sheet" aria-label="Readings on the ladder">
-    <SizeLadder :ladder="check.ladder" :pins="pins" :lit="lit" />
+    <SizeLadder v-for="l in check.ladders" :key="l.dimension" :ladder="l" :pins="pins" :lit="lit" />
     <SeamCost class="soft cost" :cost="check.seam_cost" />
   </section>
 </template>

@@ -19,7 +19,7 @@ const { data: check } = useCheck(() => props.unit.id)
 <template>
   <main id="main">
     <h2 class="visually-hidden">Mend</h2>
-    <PlanMissing v-if="error && !data" :error="error" :project="project.id" />
+    <PlanMissing v-if="error && !data" :error="error" :project="project.id" :unit="unit.id" />
     <section v-else-if="data?.verdict.status === 'no_readings'" class="sheet none">
       <h2>Nothing measured yet</h2>
       <p>
@@ -27,7 +27,7 @@ const { data: check } = useCheck(() => props.unit.id)
         to stitching on the back of a seam.
       </p>
       <p>
-        <RouterLink :to="{ name: 'check', params: { project: project.id } }"
+        <RouterLink :to="{ name: 'check', params: { project: project.id, unit: unit.id } }"
           >Take down the first reading</RouterLink
         >
       </p>
@@ -38,6 +38,7 @@ const { data: check } = useCheck(() => props.unit.id)
         :estimates="data.estimates"
         :target="data.row_target"
         :project="project.id"
+        :unit="unit.id"
       />
       <CausesPicture :verdict="data.verdict" :estimates="data.estimates" />
       <AdviceList title="This row" :advice="data.this_row" none="Nothing to do to this row." />

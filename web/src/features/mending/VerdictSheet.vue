@@ -11,6 +11,7 @@ const props = defineProps<{
   estimates: Schemas['CauseEstimate'][]
   target: LengthOut
   project: string
+  unit: string
 }>()
 const name = (cause: string | null) => (cause ? (causeWords[cause]?.name ?? cause).toLowerCase() : '')
 const saidOf = (cause: string | null) => props.estimates.find((e) => e.cause === cause)?.said ?? ''
@@ -52,7 +53,7 @@ const settled = computed(() => props.verdict.status === 'settled')
         }}.
       </p>
       <p>
-        <RouterLink :to="{ name: 'check', params: { project } }">Take that reading down</RouterLink>
+        <RouterLink :to="{ name: 'check', params: { project, unit } }">Take that reading down</RouterLink>
       </p>
     </template>
     <ul class="grounds">

@@ -1,22 +1,29 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { NButton } from 'naive-ui'
+import { computed, ref } from 'vue'
 
-import type { Project } from '@/shared/api/client'
+import { KindDialog } from '@/features/projects'
+import type { Project, Schemas } from '@/shared/api/client'
+import { cutWords, kindWords } from '@/shared/lib/words'
 import Choice from '@/shared/ui/Choice.vue'
 import LengthInput from '@/shared/ui/LengthInput.vue'
 
+import { cutsOf, type Draft } from './draft'
 import FabricRows from './FabricRows.vue'
-import type { Draft } from './usePlanDraft'
+import MethodChoice from './MethodChoice.vue'
+import PartsRows from './PartsRows.vue'
+import ShapeFields from './ShapeFields.vue'
 
 const draft = defineModel<Draft>({ required: true })
-const props = defineProps<{ problems: Record<string, string>; project: Project }>()
+const props = defineProps<{
+  problems: Record<string, string>
+  project: Project
+  unit: string
+  plan: Schemas['UnitPlan'] | null
+}>()
+const emit = defineEmits<{ measure: [string]; kind: [string]; method: [string] }>()
+const choosing = ref(false)
 
-const emit = defineEmits<{ measure: [string] }>()
-
-const bases = [
-  { value: 'unit', label: 'Unit' },
-  { value: 'block', label: 'Block' },
-]
 const measures = [
   { value: 'in', label: 'Inches' },
   { value: 'mm', label: 'Millimetres' },
@@ -25,69 +32,102 @@ const plainSteps = computed(() =>
   draft.value.measure === 'mm' ? ['1 mm', '2 mm', '5 mm'] : ['1/16', '1/8', '1/4'],
 )
 const steps = computed(() => {
-  const now = draft.value.ruler_step
+  const now = draft.value.ruler_step ?? ''
   const all = plainSteps.value.includes(now) ? plainSteps.value : [...plainSteps.value, now]
   return all.map((s) => ({ value: s, label: s }))
 })
-const across = computed(() => props.problems.units_across)
+const cutNames = computed(() => Object.keys(props.plan?.cuts ?? cutsOf(draft.value)))
+const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0') !== '0')
 </script>
 
 <template>
   <section class="sheet panel" aria-label="Choices">
-    <div class="pair">
-      <Choice v-model="draft.size_basis" label="Size given for" :options="bases" />
-      <LengthInput v-model="draft.count" label="Units wanted" :problem="problems.count" numeric />
-    </div>
-    <LengthInput
-      v-if="draft.size_basis === 'unit'"
-      v-model="draft.finished"
-      label="Unit finishes"
-      :problem="problems.finished"
-      hint="as seen in the finished quilt"
-    />
-    <div v-else class="pair">
-      <LengthInput
-        v-model="draft.block_finished"
-        label="Block finishes"
-        :problem="problems.block_finished ?? problems.finished"
+    <div class="kind">
+      <h2>{{ kindWords[draft.kind ?? '']?.name }}</h2>
+      <NButton size="small" @click="choosing = true">Another kind</NButton>
+      <KindDialog
+        v-model:show="choosing"
+        title="Make it another kind"
+        :current="draft.kind"
+        @choose="emit('kind', $event)"
       />
-      <LengthInput v-model="draft.units_across" label="Units across" :problem="across" numeric />
+    </div>
+    <ShapeFields v-model="draft" :problems="problems" />
+    <div class="pair">
+      <LengthInput
+        v-model="draft.count!"
+        :label="handed ? 'Wanted as drawn' : 'Units wanted'"
+        :problem="problems.count"
+        numeric
+      />
+      <LengthInput
+        v-if="handed"
+        v-model="draft.mirrored!"
+        label="Wanted mirrored"
+        :problem="problems.mirrored"
+        numeric
+      />
     </div>
     <hr class="basted" />
-    <FabricRows :project="project" />
+    <PartsRows v-model="draft.ring!" :kind="draft.kind!" :project="project" :problem="problems.ring" />
+    <details open>
+      <summary>Fabrics</summary>
+      <FabricRows :project="project" />
+    </details>
     <hr class="basted" />
+    <MethodChoice
+      :kind="draft.kind!"
+      :method="draft.method!"
+      :project="project.id"
+      :unit="unit"
+      :problem="problems.method"
+      @choose="emit('method', $event)"
+    />
     <div class="pair">
-      <LengthInput v-model="draft.seam_allowance" label="Seam allowance" :problem="problems.seam_allowance" />
       <LengthInput
-        v-model="draft.fold"
+        v-model="draft.seam_allowance!"
+        label="Seam allowance"
+        :problem="problems.seam_allowance"
+      />
+      <LengthInput
+        v-model="draft.fold!"
         label="Fold not paid for"
         :problem="problems.fold"
         hint="0 when sewn scant"
       />
     </div>
-    <details :open="!!(draft.stitch || draft.cut) || undefined">
+    <details :open="!!(draft.stitch || Object.keys(cutsOf(draft)).length) || undefined">
       <summary>More about seam, cut and ruler</summary>
       <div class="more">
         <LengthInput
-          v-model="draft.stitch"
+          v-model="draft.stitch!"
           label="Stitches lie from the edge"
           :problem="problems.stitch"
           :placeholder="draft.seam_allowance"
           hint="empty: at the seam allowance"
         />
-        <LengthInput
-          v-model="draft.cut"
-          label="Squares already cut at"
-          :problem="problems.cut"
-          hint="empty: the school says how large"
-        />
+        <fieldset>
+          <legend>Already cut, or bought, at</legend>
+          <div class="pair">
+            <LengthInput
+              v-for="name in cutNames"
+              :key="name"
+              :model-value="draft[`cuts.${name}`] ?? ''"
+              :label="cutWords[name] ?? name"
+              :placeholder="plan?.cuts[name]?.text"
+              :problem="problems[`cuts.${name}`]"
+              @update:model-value="draft[`cuts.${name}`] = $event"
+            />
+          </div>
+          <p class="soft">Empty: the school says how large.</p>
+        </fieldset>
         <Choice
-          :model-value="draft.measure"
+          :model-value="draft.measure!"
           label="Measure in"
           :options="measures"
           @update:model-value="emit('measure', $event)"
         />
-        <Choice v-model="draft.ruler_step" label="Ruler steps" :options="steps" />
+        <Choice v-model="draft.ruler_step!" label="Ruler steps" :options="steps" />
       </div>
     </details>
   </section>
@@ -100,23 +140,43 @@ const across = computed(() => props.problems.units_across)
 }
 
 .panel .basted {
-  margin: 4px 0;
+  margin: 2px 0;
+}
+
+.kind {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
 }
 
 .pair {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 12px;
+  gap: 10px 12px;
 }
 
 summary {
   cursor: pointer;
   font-weight: 550;
+  margin-bottom: 6px;
 }
 
 .more {
   display: grid;
   gap: 10px;
-  padding-top: 10px;
+  padding-top: 4px;
+}
+
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  min-width: 0;
+}
+
+legend {
+  padding: 0;
+  font-weight: 600;
 }
 </style>

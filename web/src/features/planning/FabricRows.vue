@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { NInput } from 'naive-ui'
-import { reactive, watch } from 'vue'
+import { NButton, NInput, useMessage } from 'naive-ui'
+import { h, reactive, watch } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
 
 const props = defineProps<{ project: Project }>()
 const { send } = useOutbox()
+const message = useMessage()
 type Fabric = Schemas['Fabric']
 type Field = 'name' | 'colour' | 'value'
 
@@ -49,6 +50,37 @@ const save = useDebounceFn((id: string) => {
   send({ kind: 'change_fabric', project: props.project.id, fabric: id, changes, seen })
 }, 400)
 
+const used = (role: string) => props.project.units.some((u) => u.ring.includes(role))
+
+function another() {
+  const fabric = crypto.randomUUID()
+  send({ kind: 'put_fabric', project: props.project.id, fabric, changes: {}, seen: {} })
+}
+
+function drop(f: Fabric) {
+  const project = props.project.id
+  send({ kind: 'delete_fabric', project, fabric: f.id })
+  const note = message.info(
+    () =>
+      h('span', [
+        `${f.name} was removed. `,
+        h(
+          NButton,
+          {
+            size: 'small',
+            onClick: () => {
+              const changes = { role: f.role, name: f.name, colour: f.colour, value: f.value }
+              send({ kind: 'put_fabric', project, fabric: f.id, changes, seen: {} })
+              note.destroy()
+            },
+          },
+          () => 'Undo',
+        ),
+      ]),
+    { duration: 15_000, closable: true },
+  )
+}
+
 function set(id: string, field: Field, value: string) {
   const row = typed[id]
   if (!row) return
@@ -81,7 +113,19 @@ function set(id: string, field: Field, value: string) {
         <option value="medium">medium</option>
         <option value="dark">dark</option>
       </select>
+      <button
+        v-if="project.fabrics.length > 1"
+        type="button"
+        class="drop"
+        :aria-label="`Remove fabric ${f.name}`"
+        :disabled="used(f.role)"
+        :title="used(f.role) ? 'a unit is made of it' : undefined"
+        @click="drop(f)"
+      >
+        ×
+      </button>
     </div>
+    <button type="button" class="more" @click="another">Another fabric</button>
   </div>
 </template>
 
@@ -93,7 +137,7 @@ function set(id: string, field: Field, value: string) {
 
 .fabric {
   display: grid;
-  grid-template-columns: 40px minmax(0, 1fr) 98px;
+  grid-template-columns: 40px minmax(0, 1fr) 92px 22px;
   gap: 8px;
 }
 
@@ -103,6 +147,29 @@ input[type='color'] {
   padding: 0;
   border: 1px solid var(--ink);
   background: none;
+}
+
+.drop,
+.more {
+  font: inherit;
+  background: none;
+  border: 0;
+  padding: 0;
+  color: var(--petrol);
+  cursor: pointer;
+}
+
+.drop {
+  font-size: 22px;
+}
+
+.drop:disabled {
+  visibility: hidden;
+}
+
+.more {
+  justify-self: start;
+  border-bottom: 2px dashed var(--steel-line);
 }
 
 select {

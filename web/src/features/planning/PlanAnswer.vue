@@ -1,35 +1,49 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import { plural } from '@/shared/lib/words'
+import { cutWords, plural } from '@/shared/lib/words'
 import Len from '@/shared/ui/Len.vue'
 
-/** The answer in one line: what to cut from which cloth, what to trim to, what it costs. */
+/** The answer: what to cut from which cloth, what to trim to, what it costs. */
 const props = defineProps<{ plan: Schemas['UnitPlan']; fabrics: Schemas['Fabric'][] }>()
 const fabric = (role: string) => props.fabrics.find((f) => f.role === role)
+const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut twice on the diagonal' }
 </script>
 
 <template>
   <section class="sheet answer" aria-label="What to cut">
-    <p class="figure">
-      <span class="soft">Cut squares of</span>
-      <Len :of="plan.cut" />
-    </p>
-    <ul>
-      <li v-for="p in plan.pieces" :key="p.role">
-        <i :style="{ background: fabric(p.role)?.colour }" aria-hidden="true" />
-        <strong>{{ p.count }}</strong> from {{ fabric(p.role)?.name }}
-      </li>
-    </ul>
-    <p class="figure">
-      <span class="soft">Trim units to</span>
-      <Len :of="plan.target" about />
-    </p>
+    <div>
+      <h3>Cut</h3>
+      <ul>
+        <li v-for="p in plan.pieces" :key="p.role + p.name">
+          <i :style="{ background: fabric(p.role)?.colour }" aria-hidden="true" />
+          <span>
+            <strong>{{ p.count }}</strong>
+            {{ p.square ? (p.count === 1 ? 'square of' : 'squares of') : 'of' }}
+            <Len :of="p.width" />
+            <template v-if="!p.square"> × <Len :of="p.height" /></template>
+            from {{ fabric(p.role)?.name }}
+            <small v-if="further[p.gives]">
+              {{ further[p.gives]
+              }}<template v-if="p.left_over">, {{ plural(p.left_over, 'triangle') }} left over</template>
+            </small>
+            <small v-else-if="plan.pieces.length > 2">{{ cutWords[p.name] }}</small>
+          </span>
+        </li>
+      </ul>
+    </div>
+    <div class="figure">
+      <h3>Trim to</h3>
+      <p class="big">
+        <Len :of="plan.target" about />
+        <template v-if="!plan.square"> × <Len :of="plan.target_height" about /></template>
+      </p>
+    </div>
     <p class="soft cost">
-      {{ plural(plan.batches, 'pair') }} give {{ plural(plan.made, 'unit')
-      }}<template v-if="plan.spare">, {{ plan.spare }} spare</template>. {{ plan.cloth }} of cloth,
-      {{ plan.waste_percent }}% of it waste<template v-if="!plan.spare">
-        ({{ plan.trimmings }} trimmed off)</template
-      >.
+      {{ plural(plan.made, 'unit')
+      }}<template v-if="plan.handed"
+        >: {{ plan.made_as_drawn }} as drawn, {{ plan.made_mirrored }} mirrored</template
+      ><template v-if="plan.spare">, {{ plan.spare }} spare</template>. {{ plan.cloth }} of cloth,
+      {{ plan.waste_percent }}% of it waste.
     </p>
   </section>
 </template>
@@ -37,43 +51,59 @@ const fabric = (role: string) => props.fabrics.find((f) => f.role === role)
 <style scoped>
 .answer {
   display: grid;
-  grid-template-columns: auto auto auto minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1.5fr) auto minmax(0, 1fr);
   gap: 8px 34px;
-  align-items: center;
+  align-items: start;
   padding-block: 10px;
 }
 
-.figure {
-  display: grid;
-  white-space: nowrap;
+.big :deep(.number) {
+  font-size: 34px;
 }
 
-.figure :deep(.number) {
-  font-size: 34px;
+.big {
+  white-space: nowrap;
 }
 
 ul {
   list-style: none;
-  margin: 0;
+  margin: 4px 0 0;
   padding: 0;
+  display: grid;
+  gap: 3px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 16px 1fr;
+  gap: 8px;
+  align-items: baseline;
 }
 
 i {
-  display: inline-block;
   width: 15px;
   height: 15px;
   border: 1px solid var(--ink);
-  vertical-align: -2px;
-  margin-right: 6px;
+  align-self: center;
+}
+
+strong {
+  font-size: 1.14em;
+}
+
+small {
+  font-size: 16px;
+  color: var(--ink-soft);
 }
 
 .cost {
-  line-height: 1.3;
+  line-height: 1.35;
+  align-self: center;
 }
 
 @media (width <= 820px) {
   .answer {
-    grid-template-columns: auto auto 1fr;
+    grid-template-columns: minmax(0, 1fr) auto;
   }
 
   .cost {

@@ -11,8 +11,13 @@ defineProps<{ plan: Schemas['UnitPlan']; seamCost: Schemas['SeamCost'] }>()
     <div>
       <h3>Finished or unfinished</h3>
       <p>
-        Trim to <Len :of="plan.target" about />, unfinished. Joined on all sides it finishes
-        <Len :of="plan.finished" about />. The two differ by two seam allowances.
+        Trim to <Len :of="plan.target" about /><template v-if="!plan.square">
+          by <Len :of="plan.target_height" about /></template
+        >, unfinished. Joined on all sides it finishes <Len :of="plan.finished" about /><template
+          v-if="!plan.square"
+        >
+          by <Len :of="plan.finished_height" about /></template
+        >. The two differ by two seam allowances.
       </p>
     </div>
     <div>

@@ -13,31 +13,46 @@ import SchoolsTable from './SchoolsTable.vue'
 import { usePlanDraft } from './usePlanDraft'
 
 const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
-const { draft, last, old, problems, measureIn } = usePlanDraft(toRef(props, 'project'), toRef(props, 'unit'))
+const drafting = usePlanDraft(toRef(props, 'project'), toRef(props, 'unit'))
+const { draft, last, old, problems, measureIn, become, makeBy } = drafting
 
+const ownCut = computed(() => Object.entries(draft).some(([f, v]) => f.startsWith('cuts.') && v.trim()))
 const stages = computed(() => {
   const p = last.value?.pictures
-  return p
-    ? [
-        { title: 'Cut and paired', drawing: p.cut },
-        { title: 'Sewn and pressed', drawing: p.sewn },
-        { title: 'Trimmed', drawing: p.trimmed },
-      ]
-    : []
+  if (!p) return []
+  return [
+    ...p.stages.map((s) => ({ title: s.title, drawing: s.drawing })),
+    { title: 'Sewn and pressed', drawing: p.sewn },
+    { title: 'Trimmed', drawing: p.trimmed },
+  ]
 })
 </script>
 
 <template>
   <main id="main" class="plan">
     <h2 class="visually-hidden">Plan</h2>
-    <ChoicesPanel :model-value="draft" :problems="problems" :project="project" @measure="measureIn" />
+    <ChoicesPanel
+      :model-value="draft"
+      :problems="problems"
+      :project="project"
+      :unit="unit.id"
+      :plan="last?.plan ?? null"
+      @measure="measureIn"
+      @kind="become"
+      @method="makeBy"
+    />
     <div class="result" :class="{ old }">
       <p v-if="old" class="sheet" role="status">
         Something typed cannot be read yet, so these are the last sizes that could be planned.
       </p>
       <PlanAnswer v-if="last?.plan" :plan="last.plan" :fabrics="project.fabrics" />
-      <section v-if="last?.ladder && last.plan" class="sheet" aria-label="Sizes">
-        <SizeLadder :ladder="last.ladder" />
+      <section v-if="last?.plan" class="sheet" aria-label="Sizes">
+        <SizeLadder v-for="l in last.ladders" :key="l.dimension" :ladder="l" class="one" />
+        <ul v-if="last.plan.notes.length" class="notes">
+          <li v-for="n in last.plan.notes" :key="n.code" :class="{ serious: n.serious }">
+            {{ n.serious ? 'Take care: ' : '' }}{{ n.said }}
+          </li>
+        </ul>
         <hr class="basted" />
         <div class="stages">
           <figure v-for="s in stages" :key="s.title">
@@ -46,14 +61,9 @@ const stages = computed(() => {
           </figure>
           <figure v-if="last.pictures" class="lens">
             <CoreDrawing :drawing="last.pictures.corner" :colours="colours" :width="118" round />
-            <figcaption><Len :of="last.plan.margin" about /> a side to trim</figcaption>
+            <figcaption><Len :of="last.plan.margins.right" about /> beside, to trim</figcaption>
           </figure>
         </div>
-        <ul v-if="last.plan.notes.length" class="notes">
-          <li v-for="n in last.plan.notes" :key="n.code" :class="{ serious: n.serious }">
-            {{ n.serious ? 'Take care: ' : '' }}{{ n.said }}
-          </li>
-        </ul>
       </section>
       <section v-else class="sheet">
         <h2>No plan yet</h2>
@@ -61,10 +71,10 @@ const stages = computed(() => {
       </section>
       <SchoolsTable
         v-if="last"
-        v-model="draft.school"
-        v-model:margin="draft.own_margin"
+        v-model="draft.school!"
+        v-model:margin="draft.own_margin!"
         :offers="last.offers"
-        :own-cut="!!draft.cut.trim()"
+        :own-cut="ownCut"
         :problem="problems.own_margin"
       />
       <PlanNotes v-if="last?.plan" :plan="last.plan" :seam-cost="last.seam_cost" />
@@ -90,27 +100,32 @@ const stages = computed(() => {
   opacity: 0.55;
 }
 
+.one + .one {
+  margin-top: 12px;
+}
+
 .stages {
   display: grid;
-  grid-template-columns: repeat(3, minmax(0, 158px)) minmax(0, 170px);
-  justify-content: space-between;
-  gap: 14px;
+  grid-template-columns: repeat(auto-fill, minmax(158px, 1fr));
+  gap: 18px 14px;
   align-items: end;
 }
 
-figure {
+.stages figure {
   margin: 0;
-}
-
-.lens {
   display: grid;
   justify-items: center;
+  gap: 6px;
+}
+
+.stages .lens {
   gap: 14px;
 }
 
 figcaption {
   text-align: center;
   color: var(--ink-soft);
+  line-height: 1.2;
 }
 
 .notes {
@@ -121,12 +136,6 @@ figcaption {
 @media (width <= 1000px) {
   .plan {
     grid-template-columns: minmax(0, 1fr);
-  }
-}
-
-@media (width <= 700px) {
-  .stages {
-    grid-template-columns: 1fr 1fr;
   }
 }
 </style>

@@ -10,6 +10,12 @@ defineProps<{ offers: Schemas['Offer'][]; ownCut: boolean; problem?: string }>()
 const school = defineModel<string>({ required: true })
 const margin = defineModel<string>('margin', { required: true })
 const name = useId()
+/** The sizes that differ from school to school: lengths of strips follow from the others. */
+const shown = (plan: Schemas['UnitPlan']) =>
+  Object.entries(plan.cuts)
+    .filter(([n]) => !['strip', 'strip_length', 'band', 'band_length'].includes(n))
+    .map(([, size]) => size)
+    .slice(0, 3)
 </script>
 
 <template>
@@ -48,7 +54,11 @@ const name = useId()
             />
           </th>
           <template v-if="o.plan">
-            <td><Len :of="o.plan.cut" /></td>
+            <td class="nowrap">
+              <template v-for="(size, n) in shown(o.plan)" :key="n"
+                ><template v-if="n">, </template><Len :of="size" about
+              /></template>
+            </td>
             <td><Len :of="o.plan.margin" about /></td>
             <td class="nowrap">{{ o.plan.cloth }}</td>
             <td>{{ o.plan.waste_percent }}%</td>

@@ -2,35 +2,10 @@ import { keepPreviousData, onlineManager, useQuery } from '@tanstack/vue-query'
 import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
 import { computed, reactive, type Ref, ref, shallowRef, watch } from 'vue'
 
-import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
+import { api, type PlannedUnit, type Project, Refusal, taken } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
 
-const projectFields = ['measure', 'seam_allowance', 'stitch', 'fold', 'ruler_step'] as const
-const unitFields = [
-  'size_basis',
-  'finished',
-  'block_finished',
-  'units_across',
-  'count',
-  'school',
-  'own_margin',
-  'cut',
-] as const
-
-type ProjectField = (typeof projectFields)[number]
-type UnitField = (typeof unitFields)[number]
-export type Field = ProjectField | UnitField
-export type Draft = Record<Field, string>
-
-const text = (v: unknown): string =>
-  v === null || v === undefined ? '' : typeof v === 'object' && 'text' in v ? String(v.text) : String(v)
-
-function kept(project: Project, unit: PlannedUnit): Draft {
-  const draft = {} as Draft
-  for (const f of projectFields) draft[f] = text(project[f])
-  for (const f of unitFields) draft[f] = text(unit[f])
-  return draft
-}
+import { asked, cutsOf, type Draft, isCut, keptDraft, projectFields, unitFields } from './draft'
 
 /**
  * What is typed on the Plan screen. Every choice is planned by the core as it is typed, and saved once the
@@ -38,30 +13,30 @@ function kept(project: Project, unit: PlannedUnit): Draft {
  */
 export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   const { send } = useOutbox()
-  const unsaved = useLocalStorage<Partial<Draft>>(`entretoile.draft.${unit.value.id}`, {})
-  const draft = reactive<Draft>({ ...kept(project.value, unit.value), ...unsaved.value })
-  const base = reactive<Draft>(kept(project.value, unit.value))
+  const unsaved = useLocalStorage<Draft>(`entretoile.draft.${unit.value.id}`, {})
+  const draft = reactive<Draft>({ ...keptDraft(project.value, unit.value), ...unsaved.value })
+  const base = reactive<Draft>(keptDraft(project.value, unit.value))
+  const fieldsOf = (...drafts: Draft[]) => [...new Set(drafts.flatMap((d) => Object.keys(d)))]
 
   // What another window, or our own save, changed: fields not being typed in follow it.
   watch([project, unit], () => {
-    const now = kept(project.value, unit.value)
-    for (const f of Object.keys(now) as Field[]) {
-      if (draft[f] === base[f]) draft[f] = now[f]
-      base[f] = now[f]
-      if (draft[f] === now[f]) delete unsaved.value[f]
+    const now = keptDraft(project.value, unit.value)
+    for (const f of fieldsOf(now, base, draft)) {
+      const kept = now[f] ?? ''
+      if ((draft[f] ?? '') === (base[f] ?? '')) draft[f] = kept
+      base[f] = kept
+      if (draft[f] === kept) delete unsaved.value[f]
     }
   })
 
-  const asked = ref<Draft>({ ...draft })
-  watchDebounced(draft, () => (asked.value = { ...draft }), { debounce: 90 })
+  const question = ref<Draft>({ ...draft })
+  watchDebounced(draft, () => (question.value = { ...draft }), { debounce: 90 })
 
   const plan = useQuery(
     computed(() => ({
-      queryKey: ['plan', asked.value],
+      queryKey: ['plan', question.value],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
-        taken(
-          api.POST('/api/plan', { body: asked.value as unknown as Schemas['PlanRequestRequest'], signal }),
-        ),
+        taken(api.POST('/api/plan', { body: asked(question.value), signal })),
       placeholderData: keepPreviousData,
       retry: false,
       gcTime: 30_000,
@@ -77,36 +52,48 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     return found
   })
 
-  const dirty = () => (Object.keys(draft) as Field[]).filter((f) => draft[f] !== base[f])
+  const dirty = () => fieldsOf(draft, base).filter((f) => (draft[f] ?? '') !== (base[f] ?? ''))
+  const pick = (fields: string[], among: readonly string[], from: Draft) =>
+    Object.fromEntries(fields.filter((f) => among.includes(f)).map((f) => [f, from[f] ?? '']))
 
   function save() {
     const fields = dirty().filter((f) => !problems.value[f])
-    const pick = (among: readonly Field[], from: Draft) =>
-      Object.fromEntries(fields.filter((f) => among.includes(f)).map((f) => [f, from[f]]))
-    const toProject = pick(projectFields, draft)
-    const toUnit = pick(unitFields, draft)
-    const seenProject = pick(projectFields, base)
-    const seenUnit = pick(unitFields, base)
-    for (const f of fields) base[f] = draft[f]
+    const toProject = pick(fields, projectFields, draft)
+    const toUnit = pick(fields, unitFields, draft)
+    const seenProject = pick(fields, projectFields, base)
+    const seenUnit = pick(fields, unitFields, base)
+    const cuts = fields.some(isCut)
     const ids = { project: project.value.id, unit: unit.value.id }
+    const change = cuts ? { ...toUnit, cuts: cutsOf(draft) } : toUnit
+    const seen = cuts ? { ...seenUnit, cuts: cutsOf(base) } : seenUnit
+    for (const f of fields) base[f] = draft[f] ?? ''
     if (Object.keys(toProject).length)
       send({ kind: 'change_project', project: ids.project, changes: toProject, seen: seenProject })
-    if (Object.keys(toUnit).length) send({ kind: 'change_unit', ...ids, changes: toUnit, seen: seenUnit })
+    if (Object.keys(change).length) send({ kind: 'change_unit', ...ids, changes: change, seen })
   }
 
   /** What is typed means the measure it was typed in: it is saved first, and comes back told in the other one. */
   function measureIn(measure: string) {
     save()
-    send({
-      kind: 'change_project',
-      project: project.value.id,
-      changes: { measure },
-      seen: { measure: base.measure },
-    })
+    const seen = { measure: base.measure ?? '' }
+    send({ kind: 'change_project', project: project.value.id, changes: { measure }, seen })
+  }
+
+  /** Another kind of unit brings its own usual parts, ways and sizes, which the server knows. */
+  function become(kind: string) {
+    save()
+    const ids = { project: project.value.id, unit: unit.value.id }
+    send({ kind: 'change_unit', ...ids, changes: { kind }, seen: { kind: base.kind ?? '' } })
+  }
+
+  /** Sizes that are cut belong to the way they were cut for. */
+  function makeBy(method: string) {
+    draft.method = method
+    for (const f of Object.keys(draft)) if (isCut(f)) draft[f] = ''
   }
 
   const settled = () =>
-    JSON.stringify(asked.value) === JSON.stringify(draft) && (plan.isSuccess.value || plan.isError.value)
+    JSON.stringify(question.value) === JSON.stringify(draft) && (plan.isSuccess.value || plan.isError.value)
   const saveSoon = useDebounceFn(() => {
     if (!dirty().length) return
     if (!onlineManager.isOnline() || (settled() && !plan.isFetching.value)) save()
@@ -114,7 +101,7 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   }, 350)
 
   watch(draft, () => {
-    for (const f of dirty()) unsaved.value[f] = draft[f]
+    for (const f of dirty()) unsaved.value[f] = draft[f] ?? ''
     void saveSoon()
   })
 
@@ -124,5 +111,5 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     if (now) last.value = now
   })
   const old = computed(() => plan.isError.value && !!last.value?.plan)
-  return { draft, last, old, problems, measureIn }
+  return { draft, last, old, problems, measureIn, become, makeBy }
 }

@@ -1,35 +1,68 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { RouterLink, RouterView } from 'vue-router'
+import { computed, watch } from 'vue'
+import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
+import { coloursOf } from '@/shared/lib/colours'
 
 import { useProject } from './api'
 import ProjectName from './ProjectName.vue'
 import StageRule from './StageRule.vue'
+import UnitRail from './UnitRail.vue'
 
-const props = defineProps<{ project: string }>()
+const props = defineProps<{ project: string; unit?: string }>()
 const { data, error } = useProject(() => props.project)
-const gone = computed(() => error.value instanceof Refusal && error.value.problem.status === 404)
-const malformed = computed(() => error.value instanceof Refusal && !gone.value)
-const unit = computed(() => data.value?.units[0])
-const colours = computed(() => Object.fromEntries((data.value?.fabrics ?? []).map((f) => [f.role, f.colour])))
+const route = useRoute()
+const router = useRouter()
+
+const missing = computed(() => error.value instanceof Refusal)
+const units = computed(() => data.value?.units ?? [])
+const unit = computed(() => units.value.find((u) => u.id === props.unit))
+const colours = computed(() => coloursOf(data.value?.fabrics ?? []))
+const lost = computed(() => !!data.value && !!props.unit && !unit.value)
+
+// An address without a unit means the first one.
+watch(
+  [data, () => props.unit],
+  () => {
+    const first = units.value[0]
+    if (data.value?.id !== props.project || props.unit || !first) return
+    const name = (route.params.stage as string) || 'plan'
+    void router.replace({ name, params: { project: props.project, unit: first.id }, query: route.query })
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
-  <div v-if="gone || malformed" class="page">
+  <div v-if="missing" class="page">
     <main id="main" class="sheet">
       <h1>This project is not here</h1>
       <p>It may have been deleted in another window. <RouterLink to="/">Go to the projects</RouterLink></p>
     </main>
   </div>
-  <div v-else-if="data && unit" class="page">
+  <div v-else-if="data" class="page">
     <div class="head">
       <ProjectName :project="data" />
-      <StageRule :project="data.id" />
+      <StageRule v-if="unit" :project="data.id" :unit="unit.id" />
     </div>
-    <RouterView v-slot="{ Component }">
-      <component :is="Component" :key="data.id" :project="data" :unit="unit" :colours="colours" />
+    <UnitRail v-if="unit" :project="data" :unit="unit" :colours="colours" />
+    <main v-if="lost" id="main" class="sheet">
+      <h2>This unit is not here</h2>
+      <p>
+        It may have been removed in another window.
+        <RouterLink :to="{ name: 'project', params: { project: data.id } }">Go to the project</RouterLink>
+      </p>
+    </main>
+    <RouterView v-else v-slot="{ Component }">
+      <component
+        :is="Component"
+        v-if="unit || !units.length"
+        :key="unit?.id ?? data.id"
+        :project="data"
+        :unit="unit"
+        :colours="colours"
+      />
     </RouterView>
   </div>
   <p v-else class="page waiting">Fetching the project…</p>
@@ -51,7 +84,7 @@ const colours = computed(() => Object.fromEntries((data.value?.fabrics ?? []).ma
   grid-template-columns: minmax(240px, 1fr) minmax(0, 780px);
   gap: 24px;
   align-items: center;
-  margin-bottom: 12px;
+  margin-bottom: 10px;
 }
 
 @media (width <= 900px) {

@@ -4,34 +4,37 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
-import { plural, schoolWords } from '@/shared/lib/words'
+import { coloursOf } from '@/shared/lib/colours'
+import { kindWords } from '@/shared/lib/words'
+import UnitPicture from '@/shared/ui/UnitPicture.vue'
 
 const props = defineProps<{ project: Project }>()
 const emit = defineEmits<{ duplicate: [string]; archive: []; remove: [] }>()
 
-const unit = computed(() => props.project.units[0])
-const size = computed(() =>
-  unit.value?.size_basis === 'block'
-    ? `blocks of ${unit.value.block_finished.pretty}, ${unit.value.units_across} across`
-    : `finishing ${unit.value?.finished.pretty}`,
+const colours = computed(() => coloursOf(props.project.fabrics))
+const shown = computed(() => props.project.units.slice(0, 4))
+const units = computed(() =>
+  props.project.units
+    .map((u) => {
+      const words = kindWords[u.kind]
+      const count = u.count + u.mirrored
+      return `${count} ${count === 1 ? words?.name.toLowerCase() : words?.many}`
+    })
+    .join(', '),
 )
 const newKey = () => crypto.randomUUID()
 </script>
 
 <template>
   <li class="sheet row">
-    <div class="cloths" aria-hidden="true">
-      <i v-for="f in project.fabrics" :key="f.id" :style="{ background: f.colour }" />
+    <div class="units" aria-hidden="true">
+      <UnitPicture v-for="u in shown" :key="u.id" :drawing="u.picture" :colours="colours" :size="46" />
     </div>
     <div class="what">
       <h2>
-        <RouterLink :to="{ name: 'plan', params: { project: project.id } }">{{ project.name }}</RouterLink>
+        <RouterLink :to="{ name: 'project', params: { project: project.id } }">{{ project.name }}</RouterLink>
       </h2>
-      <p v-if="unit">
-        {{ plural(unit.count, 'half-square triangle') }} in
-        {{ project.fabrics.map((f) => f.name).join(' and ') }}, {{ size }}.
-        {{ schoolWords[unit.school]?.name }}.
-      </p>
+      <p>{{ units || 'No unit planned yet' }}; in {{ project.fabrics.map((f) => f.name).join(', ') }}.</p>
     </div>
     <div class="acts">
       <NButton size="small" :aria-label="`Duplicate ${project.name}`" @click="emit('duplicate', newKey())">
@@ -52,24 +55,15 @@ const newKey = () => crypto.randomUUID()
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 58px minmax(0, 1fr) auto;
+  grid-template-columns: 196px minmax(0, 1fr) auto;
   gap: 18px;
   align-items: center;
 }
 
-.cloths {
-  position: relative;
-  height: 58px;
-  border: 1px solid var(--ink);
-}
-
-.cloths i {
-  position: absolute;
-  inset: 0;
-}
-
-.cloths i:last-child {
-  clip-path: polygon(0 0, 100% 0, 0 100%);
+.units {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
 }
 
 h2 a {
@@ -86,11 +80,7 @@ h2 a {
 
 @media (width <= 760px) {
   .row {
-    grid-template-columns: 44px minmax(0, 1fr);
-  }
-
-  .acts {
-    grid-column: 2;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

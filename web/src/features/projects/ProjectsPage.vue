@@ -21,7 +21,7 @@ const archived = computed(() => (data.value ?? []).filter((p) => p.archived))
 async function begin() {
   const project = crypto.randomUUID()
   await sent({ kind: 'create_project', project })
-  await router.push({ name: 'plan', params: { project } })
+  await router.push({ name: 'project', params: { project } })
 }
 
 function remove(p: Project) {

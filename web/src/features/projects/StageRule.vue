@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { RouterLink } from 'vue-router'
 
-defineProps<{ project: string }>()
+defineProps<{ project: string; unit: string }>()
 
 /** The stages as marks on a steel rule, in working order. */
 const stages = [
@@ -14,7 +14,7 @@ const stages = [
 
 <template>
   <nav class="stages" aria-label="Stages of the work">
-    <RouterLink v-for="(s, i) in stages" :key="s.name" :to="{ name: s.name, params: { project } }">
+    <RouterLink v-for="(s, i) in stages" :key="s.name" :to="{ name: s.name, params: { project, unit } }">
       <b aria-hidden="true">{{ i + 1 }}</b>
       <span class="title">{{ s.title }}</span>
       <span class="line">{{ s.line }}</span>

@@ -14,3 +14,12 @@ export const useProject = (id: MaybeRefOrGetter<string>) =>
       queryFn: () => taken(api.GET('/api/projects/{key}', { params: { path: { key: toValue(id) } } })),
     })),
   )
+
+const kindsQuery = queryOptions({
+  queryKey: ['kinds'],
+  queryFn: () => taken(api.GET('/api/kinds')),
+  staleTime: Infinity,
+})
+
+/** The kinds of unit there are, with their parts, ways and pictures. */
+export const useKinds = () => useQuery(kindsQuery)

@@ -8,7 +8,9 @@ import { refused, useOutbox } from '@/shared/api/outbox'
 import Choice from '@/shared/ui/Choice.vue'
 import LengthInput from '@/shared/ui/LengthInput.vue'
 
-const fields = ['name', 'measure', 'seam_allowance', 'ruler_step', 'reading_step'] as const
+import RulersSheet from './RulersSheet.vue'
+
+const fields = ['name', 'measure', 'seam_allowance', 'ruler_step', 'reading_step', 'cutter'] as const
 type Field = (typeof fields)[number]
 
 const { data } = useQuery({ queryKey: ['workroom'], queryFn: () => taken(api.GET('/api/workroom')) })
@@ -19,6 +21,7 @@ const typed = reactive<Record<Field, string>>({
   seam_allowance: '',
   ruler_step: '',
   reading_step: '',
+  cutter: 'right',
 })
 const base = reactive({ ...typed })
 const problems = ref<Record<string, string>>({})
@@ -61,6 +64,10 @@ const measures = [
   { value: 'in', label: 'Inches' },
   { value: 'mm', label: 'Millimetres' },
 ]
+const hands = [
+  { value: 'right', label: 'Right' },
+  { value: 'left', label: 'Left' },
+]
 const around = (list: string[], now: string) =>
   (list.includes(now) || !now ? list : [...list, now]).map((s) => ({ value: s, label: s }))
 const steps = computed(() =>
@@ -81,21 +88,24 @@ const marks = computed(() =>
       <LengthInput v-model="typed.seam_allowance" label="Seam allowance" :problem="problems.seam_allowance" />
       <Choice v-model="typed.ruler_step" label="Cut sizes are rounded up to" :options="steps" />
       <Choice v-model="typed.reading_step" label="Readings are taken to the nearest" :options="marks" />
+      <Choice v-model="typed.cutter" label="The hand that holds the blade" :options="hands" />
       <p v-for="(p, f) in problems" :key="f" class="serious" role="alert">{{ p }}</p>
     </section>
+    <RulersSheet v-if="data" :rulers="data.rulers" />
   </main>
 </template>
 
 <style scoped>
 .page {
-  max-width: 640px;
+  max-width: 860px;
   margin: 0 auto;
   padding: 28px 24px;
+  display: grid;
+  gap: 14px;
 }
 
 h1 {
   color: var(--chalk);
-  margin-bottom: 18px;
 }
 
 .form {

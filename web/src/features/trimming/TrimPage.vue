@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
+import { plural } from '@/shared/lib/words'
 import Choice from '@/shared/ui/Choice.vue'
 import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
 import Len from '@/shared/ui/Len.vue'
 import PlanMissing from '@/shared/ui/PlanMissing.vue'
 
 import { useTrim } from './api'
+import ExpectationSheet from './ExpectationSheet.vue'
+import MarksLegend from './MarksLegend.vue'
 
 const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
 const { data, error } = useTrim(() => props.unit.id)
@@ -28,44 +31,54 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
 <template>
   <main id="main">
     <h2 class="visually-hidden">Trim</h2>
-    <PlanMissing v-if="error" :error="error" :project="project.id" />
+    <PlanMissing v-if="error" :error="error" :project="project.id" :unit="unit.id" />
     <div v-else-if="data && recipe" class="trim">
       <section class="sheet target" aria-label="Target">
         <p class="soft">Trim to</p>
-        <p class="big">{{ data.target.pretty }}</p>
+        <p class="big" :class="{ two: !data.square }">
+          {{ data.target.pretty }}<template v-if="!data.square"> × {{ data.target_height.pretty }}</template>
+        </p>
         <p>
-          unfinished. Expect <Len :of="data.raw" about /> raw, so <Len :of="data.margin" about /> off each
-          side. It finishes <Len :of="data.finished" about />.
+          unfinished. Expect <Len :of="data.margin" about /> or more to come off each side.
+          <template v-if="data.margin_read">
+            The {{ plural(data.raw_readings, 'raw unit') }} measured leave
+            <Len :of="data.margin_read" about />.
+          </template>
+        </p>
+        <p v-if="data.room_percent !== null && data.room_percent < 99" class="serious">
+          By your own seam only {{ data.room_percent }} in 100 can be trimmed on all four sides.
         </p>
         <hr class="basted" />
-        <Choice v-model="way" label="Way of trimming" :options="ways" />
+        <Choice v-if="ways.length > 1" v-model="way" label="Way of trimming" :options="ways" />
         <p>{{ recipe.when }}</p>
         <p><strong>Ruler:</strong> {{ recipe.ruler }}</p>
+        <p v-for="w in recipe.warnings" :key="w.code" :class="{ serious: w.serious }">{{ w.said }}</p>
         <p v-if="recipe.opens_to.exact !== data.target.exact" class="serious">
           This way the unit opens to <Len :of="recipe.opens_to" about />.
+        </p>
+        <p class="soft">
+          For a {{ data.cutter }}-handed cutter.
+          <RouterLink :to="{ name: 'settings' }">Hand and rulers</RouterLink>
         </p>
         <hr class="basted" />
         <p v-for="c in recipe.cautions" :key="c" class="caution">{{ c }}</p>
       </section>
-      <ol class="steps">
-        <li v-for="(s, i) in recipe.steps" :key="s.title" class="sheet step">
-          <CoreDrawing :drawing="s.drawing" :colours="colours" :width="250" />
-          <div>
-            <h3>
-              <b aria-hidden="true">{{ i + 1 }}</b> {{ s.title }}
-            </h3>
-            <p>{{ s.how }}</p>
-            <p class="look"><strong>Look for:</strong> {{ s.look_for }}</p>
-          </div>
-        </li>
-      </ol>
-      <section class="sheet legend" aria-label="Marks in the drawings">
-        <span><i class="ruler" /> ruler</span>
-        <span><i class="diagonal" /> its 45-degree or diagonal line</span>
-        <span><i class="blade" /> cut here</span>
-        <span><i class="fresh" /> fresh edge</span>
-        <span><i class="stitch" /> stitching</span>
-      </section>
+      <div class="work">
+        <ol class="steps">
+          <li v-for="(s, i) in recipe.steps" :key="s.title" class="sheet step">
+            <CoreDrawing :drawing="s.drawing" :colours="colours" :width="250" />
+            <div>
+              <h3>
+                <b aria-hidden="true">{{ i + 1 }}</b> {{ s.title }}
+              </h3>
+              <p>{{ s.how }}</p>
+              <p class="look"><strong>Look for:</strong> {{ s.look_for }}</p>
+            </div>
+          </li>
+        </ol>
+        <MarksLegend />
+        <ExpectationSheet :expectation="data.expectation" :colours="colours" />
+      </div>
     </div>
     <p v-else class="waiting">Laying out the recipe…</p>
   </main>
@@ -82,7 +95,6 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
 .target {
   display: grid;
   gap: 8px;
-  grid-row: span 2;
 }
 
 .target .basted {
@@ -95,9 +107,20 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
   font-weight: 600;
 }
 
+.big.two {
+  font-size: 36px;
+  white-space: nowrap;
+}
+
 .caution {
   border-left: 5px solid var(--oilskin);
   padding-left: 10px;
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
 }
 
 .steps {
@@ -134,45 +157,6 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
 
 .look {
   margin-top: 8px;
-}
-
-.legend {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 24px;
-  padding: 8px 18px;
-}
-
-.legend i {
-  display: inline-block;
-  width: 34px;
-  height: 0;
-  vertical-align: 4px;
-  margin-right: 4px;
-  border-top: 3px solid var(--ink);
-}
-
-.legend .ruler {
-  height: 16px;
-  vertical-align: -3px;
-  border: 2px solid var(--ink);
-  background: rgb(214 236 240 / 60%);
-}
-
-.legend .diagonal {
-  border-top: 2px dashed #0b3a41;
-}
-
-.legend .blade {
-  border-top: 3px dashed var(--buoy);
-}
-
-.legend .fresh {
-  border-top: 5px solid var(--oilskin);
-}
-
-.legend .stitch {
-  border-top: 2px dotted var(--ink);
 }
 
 .waiting {

@@ -5,7 +5,7 @@ import { computed, reactive, shallowRef } from 'vue'
 
 import { api, Refusal, ServerAway, taken, type Schemas } from './client'
 
-type Typed = Record<string, string | number | null>
+type Typed = Record<string, string | number | boolean | null | string[] | Record<string, string>>
 interface Edit {
   changes: Typed
   seen: Typed
@@ -17,6 +17,12 @@ export type Outgoing =
   | ({ kind: 'change_unit'; project: string; unit: string } & Edit)
   | ({ kind: 'change_fabric'; project: string; fabric: string } & Edit)
   | ({ kind: 'change_workroom' } & Edit)
+  | ({ kind: 'put_ruler'; ruler: string } & Edit)
+  | { kind: 'delete_ruler' | 'restore_ruler'; ruler: string }
+  | { kind: 'add_unit'; project: string; unit: string; of: string; copyOf?: string }
+  | { kind: 'delete_unit' | 'restore_unit'; project: string; unit: string }
+  | ({ kind: 'put_fabric'; project: string; fabric: string } & Edit)
+  | { kind: 'delete_fabric'; project: string; fabric: string }
   | { kind: 'create_project'; project: string; name?: string }
   | { kind: 'duplicate_project'; project: string; source: string }
   | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
@@ -46,6 +52,34 @@ function deliver(o: Outgoing): Promise<unknown> {
       )
     case 'change_workroom':
       return taken(api.PATCH('/api/workroom', { body: { changes: o.changes, seen: o.seen } }))
+    case 'put_ruler':
+      return taken(
+        api.PUT('/api/rulers/{key}', { ...key(o.ruler), body: { changes: o.changes, seen: o.seen } }),
+      )
+    case 'delete_ruler':
+      return taken(api.DELETE('/api/rulers/{key}', key(o.ruler)))
+    case 'restore_ruler':
+      return taken(api.POST('/api/rulers/{key}/restore', key(o.ruler)))
+    case 'add_unit':
+      return taken(
+        api.POST('/api/projects/{key}/units', {
+          ...key(o.project),
+          body: { id: o.unit, kind: o.of, copy_of: o.copyOf ?? null },
+        }),
+      )
+    case 'delete_unit':
+      return taken(api.DELETE('/api/units/{key}', key(o.unit)))
+    case 'restore_unit':
+      return taken(api.POST('/api/units/{key}/restore', key(o.unit)))
+    case 'put_fabric':
+      return taken(
+        api.PUT('/api/projects/{key}/fabrics/{fabric}', {
+          params: { path: { key: o.project, fabric: o.fabric } },
+          body: { changes: o.changes, seen: o.seen },
+        }),
+      )
+    case 'delete_fabric':
+      return taken(api.DELETE('/api/fabrics/{key}', key(o.fabric)))
     case 'create_project':
       return taken(api.POST('/api/projects', { body: { id: o.project, name: o.name ?? '' } }))
     case 'duplicate_project':
@@ -89,11 +123,12 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
     const unit = (o as { unit: string }).unit
     client.setQueryData(['check', unit], data)
     void client.invalidateQueries({ queryKey: ['diagnosis', unit] })
-    void client.invalidateQueries({ queryKey: ['plan'] })
+    for (const room of ['plan', 'compare']) void client.invalidateQueries({ queryKey: [room] })
     return
   }
-  if (o.kind === 'change_workroom') {
+  if (o.kind === 'change_workroom' || o.kind.endsWith('ruler')) {
     client.setQueryData(['workroom'], data)
+    for (const room of ['trim', 'compare']) void client.invalidateQueries({ queryKey: [room] })
     return
   }
   const project = data as Schemas['Project']
@@ -104,13 +139,24 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
       void client.invalidateQueries({ queryKey: [room, unit.id] })
 }
 
+const shown = (value: unknown): string =>
+  value === null || value === undefined
+    ? ''
+    : Array.isArray(value)
+      ? value.join(', ')
+      : typeof value === 'object'
+        ? Object.entries(value)
+            .map(([name, size]) => `${name} ${String(size)}`)
+            .join(', ')
+        : String(value)
+
 function refuse(client: QueryClient, o: Outgoing, error: Error) {
   if (!(error instanceof Refusal)) return
   if (error.problem.code === 'changed_elsewhere' && 'changes' in o) {
     const fields = error.problem.errors.map((e) => ({
       field: e.field,
       here: e.values.here ?? '',
-      mine: String(o.changes[e.field] ?? ''),
+      mine: shown(o.changes[e.field]),
     }))
     clash.value = { outgoing: o, fields }
     if ('project' in o) void client.invalidateQueries({ queryKey: ['project', o.project] })

@@ -1012,6 +1012,8 @@ export interface components {
                 [key: string]: components["schemas"]["Length"];
             };
             readonly margin: components["schemas"]["Length"];
+            /** @description For sorting: how many ways leave less on their tightest side; -1 for one that cannot be planned. */
+            readonly margin_rank: number;
             margins?: components["schemas"]["Margins"];
             readonly cloth: string;
             /** Format: double */

@@ -34,4 +34,109 @@ export const rungWords: Record<string, string> = {
   finished: 'Finished',
 }
 
+/** Kinds of unit: one, many, and what it is in a line. */
+export const kindWords: Record<string, { name: string; many: string; line: string }> = {
+  half_square_triangle: {
+    name: 'Half-square triangle',
+    many: 'half-square triangles',
+    line: 'two triangles on one diagonal',
+  },
+  quarter_square_triangle: {
+    name: 'Hourglass',
+    many: 'hourglasses',
+    line: 'four triangles round a crossing',
+  },
+  split_quarter_square_triangle: {
+    name: 'Split hourglass',
+    many: 'split hourglasses',
+    line: 'one half, two quarters',
+  },
+  flying_goose: { name: 'Flying goose', many: 'geese', line: 'a large triangle between two of sky' },
+  corner_triangle: {
+    name: 'Corner-triangle unit',
+    many: 'corner-triangle units',
+    line: 'a square with flipped corners',
+  },
+  strip_split_square: {
+    name: 'Strip-split square',
+    many: 'strip-split squares',
+    line: 'a strip down the diagonal',
+  },
+  square_in_square: { name: 'Square in a square', many: 'squares in squares', line: 'a square on its point' },
+  banded_hourglass: {
+    name: 'Banded hourglass',
+    many: 'banded hourglasses',
+    line: 'two quarters, a band and a triangle',
+  },
+  pieced_half: { name: 'Pieced half', many: 'units with a pieced half', line: 'a small square in one half' },
+  four_patch: { name: 'Four-patch', many: 'four-patches', line: 'four squares' },
+  plain_square: { name: 'Plain square', many: 'plain squares', line: 'one piece of cloth' },
+  rectangle: { name: 'Rectangle', many: 'rectangles', line: 'one piece of cloth' },
+  strip: { name: 'Strip', many: 'strips', line: 'one long piece' },
+}
+
+/** Ways of making a unit; the same name may mean another thing for another kind. */
+export const methodWords = (kind: string, method: string): { name: string; line: string } =>
+  methods[`${kind}/${method}`] ?? methods[method] ?? { name: method.replaceAll('_', ' '), line: '' }
+
+const methods: Record<string, { name: string; line: string }> = {
+  pair: { name: 'Pair', line: 'two at a time, both sides of a diagonal' },
+  four: { name: 'Four from a pair', line: 'sewn right round; bias outside' },
+  'flying_goose/four': { name: 'Four at a time', line: 'one large square, four small' },
+  eight: { name: 'Eight from a pair', line: 'both sides of both diagonals' },
+  loose_triangles: { name: 'Loose triangles', line: 'any hand; bias edges to handle' },
+  flipped_corner: { name: 'Flipped square', line: 'exact; leaves a spare' },
+  flipped_corners: { name: 'Flipped corners', line: 'exact; the cut-offs make spares' },
+  two_flipped_corners: { name: 'Two flipped corners', line: 'exact; two spares each' },
+  two_half_square_triangles: { name: 'Two half-squares', line: 'laid together, seams nested' },
+  'flying_goose/two_half_square_triangles': { name: 'Two half-squares', line: 'a seam down the middle' },
+  two_half_square_triangles_trimmed: { name: 'Two half-squares, trimmed', line: 'true corners in between' },
+  unit_and_square: { name: 'Half-square and square', line: 'one of each hand' },
+  templates: { name: 'Paper templates', line: 'any ratio' },
+  strip: { name: 'Strip set in', line: 'square cut once' },
+  corner_triangles: { name: 'Four triangles', line: 'round a centre square' },
+  triangles: { name: 'Triangles on a square', line: 'long edge trued, then joined' },
+  squares: { name: 'Squares', line: 'two rows of two' },
+  strips: { name: 'Strips', line: 'sewn in pairs, cut across' },
+  cut: { name: 'Cut', line: 'nothing to sew' },
+}
+
+/** Names of cut sizes. */
+export const cutWords: Record<string, string> = {
+  square: 'squares',
+  plain: 'plain squares',
+  trimmed: 'trimmed between',
+  half: 'half triangles',
+  quarter: 'quarter triangles',
+  large: 'large squares',
+  small: 'small squares',
+  wide: 'width',
+  tall: 'height',
+  corner: 'corner squares',
+  corner_0: 'lower left corner',
+  corner_1: 'lower right corner',
+  corner_2: 'upper right corner',
+  corner_3: 'upper left corner',
+  strip: 'strip width',
+  strip_length: 'strip length',
+  band: 'band width',
+  band_length: 'band length',
+  centre: 'centre square',
+  triangle: 'triangle squares',
+  half_square: 'half-square squares',
+  goose_wide: 'goose, wide',
+  goose_tall: 'goose, high',
+  sky_wide: 'sky, wide',
+  sky_tall: 'sky, high',
+}
+
+export const cornerWords = ['lower left', 'lower right', 'upper right', 'upper left']
+
+export const dimensionWords: Record<string, string> = {
+  size: 'Size',
+  width: 'Width',
+  height: 'Height',
+  half: 'Half unit',
+}
+
 export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`

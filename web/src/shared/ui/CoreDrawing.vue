@@ -14,6 +14,7 @@ const props = defineProps<{
 
 const filled = ['face', 'under', 'back']
 const haloed = ['target', 'finished']
+const point = (mark: Schemas['Mark']) => mark.d.slice(1).split(',').map(Number) as [number, number]
 const id = useId()
 const viewBox = computed(() => props.drawing.window.join(' '))
 const unit = computed(() => (props.drawing.window[2] ?? 1) / props.width)
@@ -34,8 +35,9 @@ const tick = (d: Schemas['Dimension']) => {
     :class="{ round }"
     :viewBox="viewBox"
     :style="{ maxWidth: `${width}px` }"
-    role="img"
-    :aria-label="drawing.alt"
+    :role="drawing.alt ? 'img' : undefined"
+    :aria-label="drawing.alt || undefined"
+    :aria-hidden="drawing.alt ? undefined : 'true'"
   >
     <defs>
       <pattern :id="`${id}-back`" patternUnits="userSpaceOnUse" :width="unit * 7" :height="unit * 7">
@@ -43,6 +45,13 @@ const tick = (d: Schemas['Dimension']) => {
       </pattern>
     </defs>
     <template v-for="(mark, i) in drawing.marks" :key="i">
+      <circle
+        v-if="mark.role === 'tip'"
+        :cx="point(mark)[0]"
+        :cy="point(mark)[1]"
+        :r="unit * 4.5"
+        class="tip"
+      />
       <path v-if="haloed.includes(mark.role)" :d="mark.d" class="halo" />
       <path
         :d="mark.d"
@@ -136,6 +145,18 @@ path {
   stroke: #fff;
   stroke-width: 2;
   stroke-dasharray: 7 5;
+}
+
+.tip {
+  fill: var(--oilskin);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+  vector-effect: non-scaling-stroke;
+}
+
+.clearance {
+  stroke: var(--oilskin);
+  stroke-width: 3;
 }
 
 .fresh {

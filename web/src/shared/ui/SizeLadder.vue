@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import { rungWords } from '@/shared/lib/words'
+import { cutWords, dimensionWords, rungWords } from '@/shared/lib/words'
 
 import Len from './Len.vue'
 
 export interface Pin {
   id: string
+  dimension: string
   rung: string
   at: number
   label: string
@@ -19,14 +20,16 @@ const props = withDefaults(defineProps<{ ladder: Schemas['Ladder']; pins?: Pin[]
 })
 
 const pct = (share: number) => `${(share * 100).toFixed(3)}%`
-const pinsOn = (rung: string) => props.pins.filter((p) => p.rung === rung)
+const pinsOn = (rung: string) =>
+  props.pins.filter((p) => p.rung === rung && p.dimension === props.ladder.dimension)
+const between = (a: number, b: number) => ({ left: pct(Math.min(a, b)), width: pct(Math.abs(b - a)) })
 const before = (i: number) => props.ladder.rungs[i - 1]
 </script>
 
 <template>
-  <figure class="ladder" aria-label="Size ladder">
+  <figure class="ladder" :aria-label="`${dimensionWords[ladder.dimension]} ladder`">
     <div class="row rule">
-      <span class="name soft">Size</span>
+      <span class="name soft">{{ dimensionWords[ladder.dimension] }}</span>
       <div class="scale" aria-hidden="true">
         <template v-for="tick in ladder.ticks" :key="tick.at">
           <i class="tick" :class="`rank${tick.rank}`" :style="{ left: pct(tick.at) }" />
@@ -41,11 +44,11 @@ const before = (i: number) => props.ladder.rungs[i - 1]
         <Len :of="rung.size" about />
       </span>
       <div class="scale">
-        <div class="cloth" :class="rung.name" :style="{ width: pct(rung.at) }" />
+        <div class="cloth" :class="[rung.name, { beyond: rung.beyond }]" :style="{ width: pct(rung.at) }" />
         <div
           v-if="before(i)"
-          class="lost"
-          :style="{ left: pct(rung.at), width: pct(before(i)!.at - rung.at) }"
+          :class="before(i)!.gain ? 'gained' : 'lost'"
+          :style="between(rung.at, before(i)!.at)"
         />
         <i
           v-for="pin in pinsOn(rung.name)"
@@ -58,9 +61,9 @@ const before = (i: number) => props.ladder.rungs[i - 1]
       </div>
       <span class="why">
         <template v-if="before(i)?.loss">
-          − <Len :of="before(i)!.loss!" about /> {{ before(i)!.why }}
+          {{ before(i)!.gain ? '+' : '−' }} <Len :of="before(i)!.loss!" about /> {{ before(i)!.why }}
         </template>
-        <template v-else>as cut with the ruler</template>
+        <template v-else>{{ cutWords[ladder.head] }}, as cut</template>
       </span>
     </div>
   </figure>
@@ -164,6 +167,29 @@ const before = (i: number) => props.ladder.rungs[i - 1]
   transition:
     left 0.18s ease-out,
     width 0.18s ease-out;
+}
+
+.cloth.beyond {
+  clip-path: polygon(
+    5px 0,
+    100% 0,
+    calc(100% - 6px) 25%,
+    100% 50%,
+    calc(100% - 6px) 75%,
+    100% 100%,
+    5px 100%,
+    0 80%,
+    5px 60%,
+    0 40%,
+    5px 20%
+  );
+}
+
+.gained {
+  position: absolute;
+  inset: 0 auto;
+  background: repeating-linear-gradient(45deg, transparent 0 5px, rgb(255 255 255 / 45%) 5px 7px);
+  border-left: 2px dashed #fff;
 }
 
 .pin {

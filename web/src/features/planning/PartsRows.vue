@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useKinds } from '@/features/projects'
+import type { Project } from '@/shared/api/client'
+
+/** Which fabric each part of the unit is cut from. */
+const props = defineProps<{ kind: string; project: Project; problem?: string }>()
+const ring = defineModel<string>({ required: true })
+const { data: kinds } = useKinds()
+const parts = computed(() => kinds.value?.find((k) => k.name === props.kind)?.parts ?? [])
+const fabric = (role: string | undefined) => props.project.fabrics.find((f) => f.role === role)
+
+function give(part: number, role: string) {
+  const roles = [...ring.value]
+  roles[part] = role
+  ring.value = roles.join('')
+}
+</script>
+
+<template>
+  <div v-if="parts.length > 1" class="parts" role="group" aria-label="Fabric of each part">
+    <label v-for="(p, i) in parts" :key="p">
+      <i :style="{ background: fabric(ring[i])?.colour }" aria-hidden="true" />
+      <span>{{ p }}</span>
+      <select :value="ring[i]" @change="give(i, ($event.target as HTMLSelectElement).value)">
+        <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
+      </select>
+    </label>
+    <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
+  </div>
+  <label v-else-if="parts.length" class="one">
+    <span>Cut from</span>
+    <select :value="ring[0]" @change="give(0, ($event.target as HTMLSelectElement).value)">
+      <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
+    </select>
+  </label>
+</template>
+
+<style scoped>
+.parts {
+  display: grid;
+  gap: 4px;
+}
+
+label {
+  display: grid;
+  grid-template-columns: 16px minmax(0, 1fr) 112px;
+  gap: 8px;
+  align-items: center;
+  line-height: 1.15;
+}
+
+.one {
+  grid-template-columns: minmax(0, 1fr) 112px;
+}
+
+i {
+  width: 16px;
+  height: 16px;
+  border: 1px solid var(--ink);
+}
+
+select {
+  font: inherit;
+  height: 34px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+  padding: 0 6px;
+  width: 100%;
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui'
+import { computed, ref } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
+
+import type { PlannedUnit, Project } from '@/shared/api/client'
+import { kindWords } from '@/shared/lib/words'
+import UnitPicture from '@/shared/ui/UnitPicture.vue'
+
+import KindDialog from './KindDialog.vue'
+import { useUnits } from './useUnits'
+
+/** The units of a project, laid out side by side; the one in hand lies on yellow. */
+const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
+const { add, remove } = useUnits(() => props.project)
+const route = useRoute()
+const choosing = ref(false)
+
+const to = (u: PlannedUnit) => ({
+  name: route.name ?? 'plan',
+  params: { project: props.project.id, unit: u.id },
+})
+const size = (u: PlannedUnit) =>
+  u.width_shown.exact === u.height_shown.exact
+    ? u.width_shown.pretty
+    : `${u.height_shown.pretty} × ${u.width_shown.pretty}`
+const many = computed(() => props.project.units.length > 1)
+</script>
+
+<template>
+  <div class="rail">
+    <nav aria-label="Units of this project">
+      <RouterLink
+        v-for="u in project.units"
+        :key="u.id"
+        :to="to(u)"
+        :class="{ here: u.id === unit.id }"
+        :aria-current="u.id === unit.id ? 'true' : undefined"
+      >
+        <UnitPicture :drawing="u.picture" :colours="colours" :size="34" />
+        <span>
+          <strong>{{ kindWords[u.kind]?.name }}</strong>
+          {{ u.count + u.mirrored }} finishing {{ size(u) }}
+        </span>
+      </RouterLink>
+    </nav>
+    <div class="acts">
+      <NButton size="small" color="#f0b429" text-color="#10242b" @click="choosing = true">Add a unit</NButton>
+      <button type="button" class="quiet" @click="add(unit.kind, unit.id)">Copy this one</button>
+      <button v-if="many" type="button" class="quiet" @click="remove(unit)">Remove it</button>
+    </div>
+    <KindDialog v-model:show="choosing" title="Which unit" @choose="add($event)" />
+  </div>
+</template>
+
+<style scoped>
+.rail {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px 20px;
+  flex-wrap: wrap;
+  margin-bottom: 12px;
+}
+
+nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+nav a {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 5px 14px 5px 6px;
+  background: var(--steel-mid);
+  color: var(--ink);
+  text-decoration: none;
+  line-height: 1.15;
+  border-radius: 3px;
+}
+
+nav a.here {
+  background: var(--oilskin);
+}
+
+strong {
+  display: block;
+  font-stretch: 88%;
+}
+
+.acts {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
+
+.quiet {
+  font: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 2px dashed var(--steel-line);
+  color: var(--chalk);
+  cursor: pointer;
+  padding: 0;
+}
+</style>

@@ -1,0 +1,54 @@
+import { NButton, useMessage } from 'naive-ui'
+import { h, type MaybeRefOrGetter, toValue } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import type { PlannedUnit, Project } from '@/shared/api/client'
+import { useOutbox } from '@/shared/api/outbox'
+import { kindWords } from '@/shared/lib/words'
+
+/** Adding, copying and removing the units of a project; removing can be undone. */
+export function useUnits(project: MaybeRefOrGetter<Project>) {
+  const { send, sent } = useOutbox()
+  const router = useRouter()
+  const route = useRoute()
+  const message = useMessage()
+  const id = () => toValue(project).id
+
+  async function add(of: string, copyOf?: string) {
+    const unit = crypto.randomUUID()
+    await sent({ kind: 'add_unit', project: id(), unit, of, copyOf })
+    await router.push({ name: 'plan', params: { project: id(), unit } })
+  }
+
+  async function remove(unit: PlannedUnit) {
+    const others = toValue(project).units.filter((u) => u.id !== unit.id)
+    send({ kind: 'delete_unit', project: id(), unit: unit.id })
+    const next = others[0]
+    if (route.params.unit === unit.id)
+      await router.push(
+        next
+          ? { name: route.name ?? 'plan', params: { project: id(), unit: next.id } }
+          : { name: 'project', params: { project: id() } },
+      )
+    const note = message.info(
+      () =>
+        h('span', [
+          `${kindWords[unit.kind]?.name ?? 'The unit'} was removed. `,
+          h(
+            NButton,
+            {
+              size: 'small',
+              onClick: () => {
+                send({ kind: 'restore_unit', project: id(), unit: unit.id })
+                note.destroy()
+              },
+            },
+            () => 'Undo',
+          ),
+        ]),
+      { duration: 15_000, closable: true },
+    )
+  }
+
+  return { add, remove }
+}

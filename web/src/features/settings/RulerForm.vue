@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { NButton, NCheckbox } from 'naive-ui'
+import { reactive, ref } from 'vue'
+
+import { Refusal, type Schemas } from '@/shared/api/client'
+import { refused, useOutbox } from '@/shared/api/outbox'
+import LengthInput from '@/shared/ui/LengthInput.vue'
+
+/** A ruler added, or one changed; a refusal stands under its field and nothing typed is lost. */
+const props = defineProps<{ id: string; ruler?: Schemas['Ruler'] }>()
+const emit = defineEmits<{ done: [] }>()
+const { sent } = useOutbox()
+const was = {
+  name: props.ruler?.name ?? '',
+  width: props.ruler?.width.text ?? '',
+  height: props.ruler?.height.text ?? '',
+  border: props.ruler?.border.text ?? '0',
+  corner_diagonal: props.ruler?.corner_diagonal ?? true,
+  slotted: props.ruler?.slotted ?? false,
+  grooved: props.ruler?.grooved ?? false,
+}
+const typed = reactive({ ...was })
+const problems = ref<Record<string, string>>({})
+
+async function keep() {
+  problems.value = {}
+  const changes = { ...typed }
+  try {
+    await sent({ kind: 'put_ruler', ruler: props.id, changes, seen: props.ruler ? { ...was } : {} })
+    emit('done')
+  } catch (error) {
+    if (!(error instanceof Refusal)) return
+    const at = refused.findIndex((r) => 'ruler' in r.outgoing && r.outgoing.ruler === props.id)
+    if (at >= 0) refused.splice(at, 1)
+    problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'name', e.message]))
+  }
+}
+</script>
+
+<template>
+  <form @submit.prevent="keep">
+    <LengthInput v-model="typed.name" label="Name of the ruler" :problem="problems.name" />
+    <LengthInput v-model="typed.width" label="Wide" :problem="problems.width" />
+    <LengthInput v-model="typed.height" label="High" :problem="problems.height" />
+    <LengthInput
+      v-model="typed.border"
+      label="Before its first mark"
+      :problem="problems.border"
+      hint="0, or 1/2 on some"
+    />
+    <div class="ticks">
+      <NCheckbox v-model:checked="typed.corner_diagonal">45-degree line into the corner</NCheckbox>
+      <NCheckbox v-model:checked="typed.slotted">Slotted, for trimming before pressing</NCheckbox>
+      <NCheckbox v-model:checked="typed.grooved">Grooved to sit on the seam</NCheckbox>
+    </div>
+    <div class="acts">
+      <NButton type="primary" attr-type="submit">Keep the ruler</NButton>
+      <NButton @click="emit('done')">Leave it</NButton>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  grid-template-columns: 2fr 1fr 1fr 1fr;
+  gap: 10px 14px;
+  width: 100%;
+}
+
+.ticks,
+.acts {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 22px;
+}
+
+@media (width <= 620px) {
+  form {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

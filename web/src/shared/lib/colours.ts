@@ -1,0 +1,14 @@
+import type { Schemas } from '@/shared/api/client'
+
+/** Fabric roles to colours. */
+export const coloursOf = (fabrics: Schemas['Fabric'][]) =>
+  Object.fromEntries(fabrics.map((f) => [f.role, f.colour]))
+
+/** Colours for pictures of kinds that belong to no project yet. */
+export const plainColours: Record<string, string> = {
+  a: '#155e68',
+  b: '#e6edef',
+  c: '#f0b429',
+  d: '#a8261c',
+  e: '#9fb0b6',
+}
