@@ -9,7 +9,7 @@ MANAGE := ENTRETOILE_DATA=$(DATA) $(PY) server/manage.py
 export UV_PYTHON_DOWNLOADS = never
 export UV_LINK_MODE = copy
 
-.PHONY: demo test setup setup-dev web chromium lint types check-web core-tests server-tests browser-tests bench shots api lock clean
+.PHONY: demo test setup setup-dev web chromium lint types check-web core-tests server-tests browser-tests bench shots drawings api lock clean
 
 demo: $(VENV)/base.stamp web/dist/built.stamp
 	@$(PY) server/serve.py --check --port $(PORT)
@@ -75,6 +75,10 @@ bench: $(VENV)/dev.stamp web/dist/built.stamp chromium
 
 shots: $(VENV)/dev.stamp web/dist/built.stamp chromium
 	@PYTHONPATH=core:server:. $(PY) -m browser_tests.shots
+
+# The drawings in docs/theory.md.
+drawings: $(VENV)/dev.stamp
+	@PYTHONPATH=core $(PY) scripts/drawings.py
 
 # After a change to the API: the schema and the types made from it, both committed.
 api: $(VENV)/dev.stamp web/node_modules/installed.stamp

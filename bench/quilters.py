@@ -7,13 +7,13 @@ from collections.abc import Callable
 import numpy as np
 
 from piecing.diagnosis import Cause, Diagnosis, Status, diagnose
-from piecing.lengths import inches
-from piecing.planning import Choices, plan
+from piecing.planning import plan
 from tests.quilters import Habits, Truth, any_truth, one_cause, readings_of
+from tests.samples import half_square
 
 __all__ = ["print_quilters"]
 
-_PLAN = plan(Choices(inches("7/2")))
+_PLAN = plan(half_square())
 _SIZES = (("1/32", 1 / 32), ("3/64", 3 / 64), ("1/16", 1 / 16))
 _FELT = (Cause.SEAM, Cause.FOLD, Cause.TRIM)
 

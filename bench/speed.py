@@ -13,13 +13,21 @@ from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 from browser_tests.shots import HALF_SEWN
 
-from piecing import Choices, diagnose, ladder, pictures, plan, recipes
-from piecing.lengths import inches
+from piecing import Choices, Measure, QuilterRecord, diagnose, ladders, pictures, plan, recipes
+from piecing.comparing import compare
+from piecing.geometry.sewing import Needle, Stitching
+from piecing.holdings import parse_holdings
+from piecing.trimming.rulers import starting_set
+from piecing.units.simulate import made
 from tests.quilters import Truth, readings_of
+from tests.samples import ALL_WAYS, half_square
 
 __all__ = ["print_speed"]
 
 _TYPED = {
+    "kind": "half_square_triangle",
+    "method": "pair",
+    "ring": ["a", "b"],
     "measure": "in",
     "size_basis": "unit",
     "block_finished": "",
@@ -44,7 +52,7 @@ def _each(call: Callable[[], object], times: int) -> float:
 
 
 def _core() -> None:
-    choices = Choices(inches("7/2"), count=48)
+    choices = half_square(count=48)
     planned = plan(choices)
     readings = readings_of(Truth(1 / 32, 1 / 64, 0), planned, np.random.default_rng(1))
     print("\nThe core, milliseconds a call")
@@ -52,9 +60,39 @@ def _core() -> None:
     print(
         f"  diagnosis of 9 readings              {_each(lambda: diagnose(planned, readings), 50):8.3f}   (aim under 5)"
     )
-    print(f"  ladder                               {_each(lambda: ladder(planned), 100):8.3f}")
-    print(f"  three drawings and the corner        {_each(lambda: pictures(planned), 100):8.3f}")
-    print(f"  both trim recipes, eight drawings    {_each(lambda: recipes(planned), 50):8.3f}")
+    print(f"  ladder                               {_each(lambda: ladders(planned), 100):8.3f}")
+    print(f"  drawings of making, sewn, trimmed    {_each(lambda: pictures(planned), 100):8.3f}")
+    print(f"  every trim recipe and its drawings   {_each(lambda: recipes(planned), 50):8.3f}")
+
+
+def _every_way() -> None:
+    """A needle named in ``special`` keeps the engine from remembering, so that each call really sews."""
+    needle = Needle(Stitching(0.25, 0.25, 1 / 64), special={"none of them": Stitching(0.25, 0.25, 0.0)})
+    print("\nSewing on the engine, milliseconds a unit   (aim under 3)")
+    took = []
+    for method, spec in ALL_WAYS:
+        p = plan(Choices(spec, method.name))
+        cuts = {name: float(size) for name, size in p.cuts.items()}
+        took.append(
+            (
+                _each(lambda m=method, s=spec, c=cuts: made(m, s, c, 0.25, needle), 5) / p.batch.units,
+                f"{spec.kind}, {method.name}",
+            )
+        )  # type: ignore[misc]
+    took.sort(reverse=True)
+    for ms, name in took[:4]:
+        print(f"  {name:<50} {ms:8.2f}")
+    print(f"  median of {len(took)} ways{'':<34} {np.median([ms for ms, _ in took]):8.2f}")
+    print("\nAll methods and schools of one unit compared, milliseconds   (aim under 50)")
+    rulers = starting_set(Measure.INCHES)
+    record = QuilterRecord(0.27, 0.012, 1 / 64, 12)
+    for kind in sorted({spec.kind for _, spec in ALL_WAYS}):
+        method, spec = next((m, s) for m, s in ALL_WAYS if s.kind == kind)
+        choices = Choices(spec, method.name)
+        bare = _each(lambda c=choices: compare(c, rulers=rulers, record=record), 1)  # type: ignore[misc]
+        hand = parse_holdings("12 of 10 x 10")
+        full = _each(lambda c=choices, h=hand: compare(c, rulers=rulers, record=record, holdings=h), 1)  # type: ignore[misc]
+        print(f"  {kind:<38} {bare:8.1f}   with pieces at hand {full:8.1f}")
 
 
 def _post(url: str, body: dict[str, Any]) -> None:
@@ -101,6 +139,7 @@ def _page(url: str) -> None:
 
 def print_speed() -> None:
     _core()
+    _every_way()
     with demo_server() as server:
         _api(server.url)
         _page(server.url)

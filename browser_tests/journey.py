@@ -12,6 +12,8 @@ from django.test import LiveServerTestCase
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
 
 from browser_tests.chromium import launched
+from piecing.lengths import inches
+from projects.models import PlannedUnit
 
 __all__ = ["HALF_SEWN", "JUST_PLANNED", "JourneyCase", "expect"]
 
@@ -50,6 +52,14 @@ class JourneyCase(LiveServerTestCase):
 
     def tearDown(self) -> None:
         self.assertEqual([c for c in self.complaints if not re.search(self.forgiven, c)], [])
+
+    def small_squares(self) -> None:
+        """The unsewn project's first unit becomes a half-square triangle finishing 2 3/4 in., nothing measured yet."""
+        first = PlannedUnit.objects.filter(project__name__startswith="Wake").first()
+        assert first is not None
+        PlannedUnit.objects.filter(pk=first.pk).update(
+            kind="half_square_triangle", method="pair", finished=inches("11/4"), height=None, ring=["a", "b"]
+        )
 
     def new_page(self) -> Page:
         """Another window of the same person, its complaints collected too."""

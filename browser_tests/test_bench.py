@@ -12,7 +12,7 @@ from readings.models import ReadingRow
 class TrimTest(JourneyCase):
     def test_both_ways_show_every_step_drawn(self) -> None:
         self.open(f"{HALF_SEWN}/trim")
-        expect(self.page.get_by_role("img")).to_have_count(4)
+        expect(self.page.locator(".steps").get_by_role("img")).to_have_count(4)
         expect(self.region("Target")).to_contain_text("4″")
         self.page.get_by_role("radio", name="Closed, before pressing").check()
         expect(self.page.get_by_role("heading", name="Trim the two short sides")).to_be_visible()
@@ -27,6 +27,10 @@ class TrimTest(JourneyCase):
 
 
 class CheckTest(JourneyCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.small_squares()
+
     def open_check(self, project: str) -> None:
         self.open(f"{project}/check")
         expect(self.page.locator("#reading")).to_be_focused()
@@ -115,6 +119,10 @@ class CheckTest(JourneyCase):
 
 
 class MendTest(JourneyCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.small_squares()
+
     def test_the_wide_seam_is_named_with_what_to_do(self) -> None:
         self.open(f"{HALF_SEWN}/mend")
         verdict = self.region("Verdict")

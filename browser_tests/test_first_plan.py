@@ -15,7 +15,7 @@ class FirstPlanTest(JourneyCase):
 
     def test_an_empty_table_leads_to_a_plan_in_one_click(self) -> None:
         self.begin()
-        expect(self.region("What to cut")).to_contain_text("2 from Dark")
+        expect(self.region("What to cut")).to_contain_text("2 squares of 4\u00a01⁄2″ from Dark")
         expect(self.page.get_by_role("figure", name="Size ladder")).to_contain_text("to the diagonal seam")
         self.assertIn("/plan", self.page.url)
 
@@ -25,7 +25,7 @@ class FirstPlanTest(JourneyCase):
         self.labelled("Unit finishes").fill("2 3/4")
         expect(answer).to_contain_text("3\u00a03⁄4″")
         self.labelled("Units wanted").fill("7")
-        expect(answer).to_contain_text("4 pairs give 8 units, 1 spare")
+        expect(answer).to_contain_text("8 units, 1 spare")
         self.page.get_by_role("radio", name="Generous").check()
         expect(answer).to_contain_text("4\u00a01⁄4″")
         self.labelled("Fold not paid for").fill("1/32")
@@ -62,9 +62,9 @@ class FirstPlanTest(JourneyCase):
     def test_squares_too_small_are_refused_with_the_smallest_that_works(self) -> None:
         self.begin()
         self.page.get_by_text("More about seam, cut and ruler").click()
-        self.labelled("Squares already cut at").fill("4 1/4")
+        self.labelled("squares").fill("4 1/4")
         expect(self.page.get_by_role("alert").filter(has_text="The smallest that works is 4\u00a03⁄8″")).to_be_visible()
-        self.labelled("Squares already cut at").fill("4 3/8")
+        self.labelled("squares").fill("4 3/8")
         expect(self.region("What to cut")).to_contain_text("4\u00a03⁄8″")
         expect(self.page.get_by_text("Take care: This leaves")).to_be_visible()
         self.saved()

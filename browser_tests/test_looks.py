@@ -9,6 +9,10 @@ from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
 VIEWS = {
     "projects": "/",
     "plan": f"{HALF_SEWN}/plan",
+    "plan, a corner unit": "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0003/plan",
+    "plan, geese": f"{JUST_PLANNED}/plan",
+    "compare": f"{HALF_SEWN}/compare?have=10 x 10",
+    "trim, geese": f"{JUST_PLANNED}/trim",
     "trim opened": f"{HALF_SEWN}/trim",
     "trim closed": f"{HALF_SEWN}/trim?way=closed",
     "check": f"{HALF_SEWN}/check",

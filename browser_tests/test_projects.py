@@ -9,12 +9,12 @@ from projects.models import Project
 class ProjectsTest(JourneyCase):
     def test_duplicate_archive_and_take_out(self) -> None:
         self.open("/")
-        self.page.get_by_role("button", name="Duplicate Wake, corner pieces").click()
-        expect(self.page.get_by_role("link", name="Wake, corner pieces, again")).to_be_visible()
-        self.page.get_by_role("button", name="Archive: Wake, corner pieces, again").click()
+        self.page.get_by_role("button", name="Duplicate Wake, five rows").click()
+        expect(self.page.get_by_role("link", name="Wake, five rows, again")).to_be_visible()
+        self.page.get_by_role("button", name="Archive: Wake, five rows, again").click()
         self.page.get_by_role("button", name="Show the archive (2)").click()
-        self.page.get_by_role("button", name="Take out of the archive: Wake, corner pieces, again").click()
-        expect(self.page.get_by_role("button", name="Archive: Wake, corner pieces, again")).to_be_visible()
+        self.page.get_by_role("button", name="Take out of the archive: Wake, five rows, again").click()
+        expect(self.page.get_by_role("button", name="Archive: Wake, five rows, again")).to_be_visible()
 
     def test_delete_and_undo(self) -> None:
         self.open("/")
@@ -43,7 +43,7 @@ class ProjectsTest(JourneyCase):
         self.labelled("Name of fabric A").fill("Tar")
         self.labelled("Value of fabric A").select_option("dark")
         self.labelled("Colour of fabric A").fill("#20262e")
-        expect(self.region("What to cut")).to_contain_text("24 from Tar")
+        expect(self.region("What to cut")).to_contain_text("24 squares of 4\u00a01⁄2″ from Tar")
         self.saved()
         expect(self.page.locator(".stages path.face").first).to_have_css("fill", "rgb(207, 216, 220)")
         self.page.reload()
@@ -64,7 +64,7 @@ class ProjectsTest(JourneyCase):
         expect(self.page.get_by_role("heading", name="Snip the dog ears")).to_be_visible()
         for stage, name in (("Plan", "plan"), ("Check", "check"), ("Mend", "mend"), ("Trim", "trim")):
             self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage).click()
-            self.page.wait_for_url(f"**/{name}")
+            self.page.wait_for_url(f"**/units/*/{name}")
             self.assertIn(stage, self.page.title())
 
 

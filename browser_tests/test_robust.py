@@ -51,8 +51,8 @@ class TwoWindowsTest(JourneyCase):
     def test_a_project_deleted_in_another_window(self) -> None:
         one, two = self.both()
         self.open("/", two)
-        two.get_by_role("button", name="Delete Wake, corner pieces").click()
-        expect(two.get_by_role("link", name="Wake, corner pieces")).to_have_count(0)
+        two.get_by_role("button", name="Delete Wake, five rows").click()
+        expect(two.get_by_role("link", name="Wake, five rows")).to_have_count(0)
         self.labelled("Units wanted", one).fill("99")
         expect(one.get_by_role("alert").filter(has_text="Not taken: 99.")).to_be_visible()
 
@@ -74,13 +74,14 @@ class ServerAwayTest(JourneyCase):
 
     def test_nothing_typed_while_it_is_away_is_lost(self) -> None:
         page = self.page
-        page.goto(f"{self.own.url}{JUST_PLANNED}/check")
+        page.goto(f"{self.own.url}{HALF_SEWN}/check")
         expect(page.locator("#reading")).to_be_focused()
-        page.keyboard.type("3 1/4")
+        page.keyboard.type("4")
         page.keyboard.press("Enter")
-        expect(self.region("Readings")).to_contain_text("as it should be")
+        expect(self.region("Readings").locator("tbody tr")).to_have_count(16)
+        self.saved()
         self.own.stop()
-        for typed in ("3 3/16", "3 5/16"):
+        for typed in ("3 15/16", "4 3/16"):
             page.keyboard.type(typed)
             page.keyboard.press("Enter")
         expect(page.get_by_text("The server is away.")).to_be_visible()
@@ -88,8 +89,8 @@ class ServerAwayTest(JourneyCase):
         expect(page.get_by_text("kept here, not sent yet")).to_have_count(2)
         self.own.start()
         expect(page.get_by_text("The server is away.")).to_be_hidden(timeout=10_000)
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(3)
-        expect(self.region("Readings")).to_contain_text("1⁄16″ long")
+        expect(self.region("Readings").locator("tbody tr")).to_have_count(18)
+        expect(self.region("Readings")).to_contain_text("3⁄16″ long")
 
     def test_closing_the_window_meanwhile_loses_nothing_either(self) -> None:
         page = self.page

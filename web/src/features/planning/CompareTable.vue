@@ -146,6 +146,7 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
 
 <style scoped>
 .scroll {
+  position: relative;
   overflow-x: auto;
 }
 

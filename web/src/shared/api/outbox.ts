@@ -118,21 +118,27 @@ function deliver(o: Outgoing): Promise<unknown> {
 export const clash = shallowRef<Clash | null>(null)
 export const refused = reactive<{ outgoing: Outgoing; refusal: Refusal }[]>([])
 
+/** What the server answered stands; a reading of it that set out before is asked again, since it may be the older. */
+function settle(client: QueryClient, queryKey: string[], data: unknown) {
+  client.setQueryData(queryKey, data)
+  if (client.isFetching({ queryKey, exact: true })) void client.invalidateQueries({ queryKey, exact: true })
+}
+
 function keep(client: QueryClient, o: Outgoing, data: unknown) {
   if (o.kind.endsWith('reading')) {
     const unit = (o as { unit: string }).unit
-    client.setQueryData(['check', unit], data)
+    settle(client, ['check', unit], data)
     void client.invalidateQueries({ queryKey: ['diagnosis', unit] })
     for (const room of ['plan', 'compare']) void client.invalidateQueries({ queryKey: [room] })
     return
   }
   if (o.kind === 'change_workroom' || o.kind.endsWith('ruler')) {
-    client.setQueryData(['workroom'], data)
+    settle(client, ['workroom'], data)
     for (const room of ['trim', 'compare']) void client.invalidateQueries({ queryKey: [room] })
     return
   }
   const project = data as Schemas['Project']
-  client.setQueryData(['project', project.id], project)
+  settle(client, ['project', project.id], project)
   void client.invalidateQueries({ queryKey: ['projects'] })
   for (const unit of project.units)
     for (const room of ['trim', 'check', 'diagnosis'])
