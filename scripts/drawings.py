@@ -12,12 +12,15 @@ from piecing.units import KINDS, methods_of
 from tests.samples import sample
 
 FABRICS = {"a": "#1f6f78", "b": "#d8dee0", "c": "#f0b429", "d": "#c2452d", "e": "#7a8c92"}
+ASIDE = 0.12
+"""Room for the labels at both sides, as a share of the width."""
 DRAWN = {"face", "under", "seam", "target", "clearance"}
 
 
 def svg(drawing: Drawing) -> str:
     """The drawing as SVG: cloth, allowances behind it, seams, and the outline it will be trimmed to."""
     left, top, width, height = drawing.window
+    left, width = left - width * ASIDE, width * (1 + 2 * ASIDE)
     thin = width / 240
     marks = []
     for m in drawing.marks:
@@ -34,7 +37,7 @@ def svg(drawing: Drawing) -> str:
         marks.append(
             f'<line x1="{x1:.4f}" y1="{y1:.4f}" x2="{x2:.4f}" y2="{y2:.4f}" stroke="#10242b" stroke-width="{thin:.4f}"/>'
         )
-        text = escape(d.label.text(Style()))
+        text = escape(d.label.text(Style())).replace("\u2044", "/")
         marks.append(f'<text x="{x:.4f}" y="{y:.4f}" font-size="{width / 22:.4f}" text-anchor="middle">{text}</text>')
     box = f"{left:.4f} {top:.4f} {width:.4f} {height:.4f}"
     body = "\n".join(marks)

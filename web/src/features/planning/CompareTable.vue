@@ -25,7 +25,7 @@ interface Column {
 const columns = computed<Column[]>(() => [
   { key: 'waste', title: 'Cloth, waste', of: (w) => w.waste_percent },
   { key: 'margin', title: 'A side', of: (w) => w.margin_rank, descending: true },
-  { key: 'pieces', title: 'Pieces', of: (w) => w.pieces },
+  { key: 'pieces', title: 'Pieces, cuts', of: (w) => w.pieces + w.cuts_apart },
   { key: 'seams', title: 'Seams', of: (w) => w.seams },
   { key: 'bias', title: 'Bias', of: (w) => w.bias_percent + (w.loose_bias ? 0.5 : 0) },
   ...(withHand.value
@@ -106,7 +106,7 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
             </td>
             <td>{{ w.cloth }}, {{ w.waste_percent }}%</td>
             <td><Len v-if="w.margin" :of="w.margin" about /></td>
-            <td>{{ number(w.pieces) }}</td>
+            <td>{{ number(w.pieces) }}, {{ number(w.cuts_apart) }}</td>
             <td>{{ number(w.seams) }}, <Len :of="w.sewn" /></td>
             <td>
               {{ w.bias_percent ? `${w.bias_percent}% outside` : 'inside'

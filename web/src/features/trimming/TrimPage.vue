@@ -140,6 +140,11 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
   padding: 10px 16px;
 }
 
+/* The ruler goes on past what is shown. */
+.step :deep(.drawing) {
+  overflow: hidden;
+}
+
 .step h3 {
   display: flex;
   gap: 8px;
