@@ -130,3 +130,39 @@ class RulersTest(JourneyCase):
         OwnedRuler.objects.all().delete()
         self.open(f"{HALF_SEWN}/trim")
         expect(self.region("Target")).to_contain_text("You have no rulers listed")
+
+
+class HandsTest(JourneyCase):
+    demo = False
+
+    def test_a_handed_unit_says_what_it_gives_and_what_is_over(self) -> None:
+        self.open("/")
+        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.page.get_by_role("button", name="Add a unit").click()
+        dialog = self.page.get_by_role("dialog", name="Which unit")
+        expect(dialog).to_be_visible()
+        self.page.wait_for_timeout(400)
+        dialog.get_by_role("button", name="Split hourglass").first.click()
+        expect(self.page.get_by_role("navigation", name="Units of this project").get_by_role("link")).to_have_count(2)
+        self.labelled("Wanted as drawn").fill("6")
+        self.labelled("Wanted mirrored").fill("0")
+        expect(self.region("Sizes")).to_contain_text("has a hand")
+        self.saved()
+
+
+class FabricsTest(JourneyCase):
+    def test_a_fabric_is_added_used_and_taken_away_again(self) -> None:
+        self.open(f"{HALF_SEWN}/plan")
+        rows = self.page.locator('input[aria-label^="Name of fabric"]')
+        before = rows.count()
+        self.page.get_by_role("button", name="Another fabric").click()
+        expect(rows).to_have_count(before + 1)
+        rows.last.fill("Slack rope")
+        self.saved()
+        self.page.get_by_role("button", name="Remove fabric Slack rope").click()
+        expect(rows).to_have_count(before)
+        self.page.get_by_role("button", name="Undo").click()
+        expect(rows).to_have_count(before + 1)
+        self.saved()
+        self.page.reload()
+        expect(rows.last).to_have_value("Slack rope")
