@@ -16,11 +16,11 @@ defineProps<{ drawing: Schemas['Drawing']; colours: Record<string, string>; size
 <style scoped>
 .unit {
   display: inline-grid;
-  align-items: center;
+  grid-template-rows: 100%;
   flex: none;
 }
 
 .unit :deep(svg) {
-  max-height: 100%;
+  height: 100%;
 }
 </style>
