@@ -14,7 +14,7 @@ from .geometry.sewing import Needle
 from .lengths import ZERO, Area, Length, inches
 from .oversize import WANTED_SHARE, QuilterRecord, School, room_share, rounded, school_cuts
 from .seams import Seam
-from .units import Kind, Method, kind_of, method_for
+from .units import Kind, Method, kind_of, method_for, methods_of
 from .units.design import has_hand
 from .units.method import Batch, Cuts, Hands, Margins, PieceRule, Spare
 from .units.notes import Note, method_notes
@@ -442,13 +442,22 @@ def _hand_note(p: UnitPlan) -> Note | None:
     over = p.made_as_drawn - p.choices.count
     if p.batch.hands is Hands.AS_WANTED or max(other, over) == 0:
         return Note("has_a_hand", Said("This unit has a hand: turned it stays itself, mirrored it is another unit."))
+    one_handed = [
+        m.name.replace("_", " ")
+        for m in methods_of(p.spec.kind)
+        if m.batch(
+            p.spec, p.cuts if m is p.method else m.bare(p.spec, p.allowance, p.take_up), p.allowance, p.take_up
+        ).hands
+        is Hands.AS_WANTED
+    ]
     return Note(
         "half_of_each_hand",
         Said(
             "This unit has a hand, and this way gives as many mirrored ones as ones as drawn: {spare} of {made} are not "
-            "among those you want. Loose triangles or flipped corners give all of one hand.",
+            "among those you want." + (" Made from {other_way}, all are of the hand you want." if one_handed else ""),
             spare=p.spare,
             made=p.made,
+            other_way=one_handed[0] if one_handed else "",
         ),
         serious=True,
     )

@@ -130,8 +130,6 @@ export const cutWords: Record<string, string> = {
   sky_tall: 'sky, high',
 }
 
-export const cornerWords = ['lower left', 'lower right', 'upper right', 'upper left']
-
 export const dimensionWords: Record<string, string> = {
   size: 'Size',
   width: 'Width',
