@@ -20,6 +20,19 @@
     │   ├── RulerImpossible         ruler_impossible
     │   ├── HoldingNotUnderstood    holding_not_understood
     │   └── CountOutOfRange         count_out_of_range
+    ├── BlockError
+    │   ├── PatternNotUnderstood    pattern_not_understood
+    │   ├── TracksDoNotAddUp        tracks_do_not_add_up
+    │   ├── PlaceTaken              place_taken
+    │   ├── UnitDoesNotFit          unit_does_not_fit
+    │   ├── NestedBlockDoesNotFit   nested_block_does_not_fit
+    │   ├── BlockHoldsItself        block_holds_itself
+    │   ├── UnknownBlock            unknown_block
+    │   ├── LayoutIncomplete        layout_incomplete
+    │   ├── RoleWithoutFabric       role_without_fabric
+    │   ├── CannotBeSewn            cannot_be_sewn
+    │   ├── QuiltImpossible         quilt_impossible
+    │   └── ScrapsImpossible        scraps_impossible
     └── ReadingError
         ├── RowCountMissing         row_count_missing
         └── StripTestIncomplete     strip_test_incomplete
@@ -35,28 +48,41 @@ from typing import ClassVar
 from .wording import Said, Settable
 
 __all__ = [
+    "BlockError",
+    "BlockHoldsItself",
+    "CannotBeSewn",
     "CornersOverlap",
     "CountOutOfRange",
     "CutTooSmall",
     "HoldingNotUnderstood",
     "InexactLength",
+    "LayoutIncomplete",
     "LengthError",
     "LengthNotUnderstood",
     "LengthOutOfRange",
+    "NestedBlockDoesNotFit",
     "NoMarginGiven",
+    "PatternNotUnderstood",
     "PiecingError",
+    "PlaceTaken",
     "PlanError",
+    "QuiltImpossible",
     "RatioNotPossible",
     "ReadingError",
     "RecordsTooFew",
+    "RoleWithoutFabric",
     "RowCountMissing",
     "RulerImpossible",
+    "ScrapsImpossible",
     "SeamError",
     "SeamTooWide",
     "SizeOutOfRange",
     "StripDoesNotFit",
     "StripTestImpossible",
     "StripTestIncomplete",
+    "TracksDoNotAddUp",
+    "UnitDoesNotFit",
+    "UnknownBlock",
     "UnknownChoice",
 ]
 
@@ -177,6 +203,58 @@ class RulerImpossible(PlanError):
 
 class CountOutOfRange(PlanError):
     code = "count_out_of_range"
+
+
+class BlockError(PiecingError):
+    code = "block_error"
+
+
+class PatternNotUnderstood(BlockError):
+    code = "pattern_not_understood"
+
+
+class TracksDoNotAddUp(BlockError):
+    code = "tracks_do_not_add_up"
+
+
+class PlaceTaken(BlockError):
+    code = "place_taken"
+
+
+class UnitDoesNotFit(BlockError):
+    code = "unit_does_not_fit"
+
+
+class NestedBlockDoesNotFit(BlockError):
+    code = "nested_block_does_not_fit"
+
+
+class BlockHoldsItself(BlockError):
+    code = "block_holds_itself"
+
+
+class UnknownBlock(BlockError):
+    code = "unknown_block"
+
+
+class LayoutIncomplete(BlockError):
+    code = "layout_incomplete"
+
+
+class RoleWithoutFabric(BlockError):
+    code = "role_without_fabric"
+
+
+class CannotBeSewn(BlockError):
+    code = "cannot_be_sewn"
+
+
+class QuiltImpossible(BlockError):
+    code = "quilt_impossible"
+
+
+class ScrapsImpossible(BlockError):
+    code = "scraps_impossible"
 
 
 class ReadingError(PiecingError):

@@ -1,0 +1,236 @@
+"""How many of each unit: by kind, size, fabrics and hand, over several blocks, colourways and twins.
+
+Two units are one when a turn lays one on the other; they are two hands of one when only a mirror does. Source:
+docs/theory.md, section 12.5.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+from functools import lru_cache
+
+from ..errors import CountOutOfRange, PiecingError, RoleWithoutFabric
+from ..lengths import Length, inches
+from ..oversize import QuilterRecord, School
+from ..planning import MOST_UNITS, Choices, UnitPlan, plan
+from ..units import UnitSpec, kind_of, methods_of
+from ..units.design import Design
+from .pattern import Pattern, laid
+
+__all__ = ["BlockOrder", "Colourway", "Counted", "Making", "Spares", "UnitCount", "counted", "ordered_plans"]
+
+Signature = tuple[tuple[str, tuple[tuple[int, int], ...]], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Colourway:
+    """``count`` blocks in which roles stand for other ones (a role not named stays itself)."""
+
+    count: int
+    roles: tuple[tuple[str, str], ...] = ()
+
+    def twin(self, one: str, other: str, count: int) -> Colourway:
+        """So many with two roles exchanged."""
+        now = dict(self.roles)
+        swap = {**now, one: now.get(other, other), other: now.get(one, one)}
+        return Colourway(count, tuple(sorted(swap.items())))
+
+
+@dataclass(frozen=True, slots=True)
+class BlockOrder:
+    """So many of a block at a finished size."""
+
+    pattern: Pattern
+    finished: Length
+    colourways: tuple[Colourway, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class UnitCount:
+    """One unit, ``as_drawn`` of it and ``mirrored`` of the other hand; ``blocks`` names where they go."""
+
+    spec: UnitSpec
+    as_drawn: int
+    mirrored: int
+    handed: bool
+    blocks: tuple[str, ...] = ()
+
+    @property
+    def total(self) -> int:
+        return self.as_drawn + self.mirrored
+
+
+def _signature(design: Design) -> Signature:
+    x, y = design.width / 2, design.height / 2
+    return tuple(
+        sorted((p.role, tuple(sorted((round((a - x) * 4096), round((b - y) * 4096)) for a, b in p.outline))) for p in design.parts)
+    )
+
+
+@lru_cache(maxsize=8192)
+def _faces(spec: UnitSpec) -> tuple[Signature, Signature]:
+    """What the unit looks like, and its mirror image, whichever way they are turned."""
+    design = kind_of(spec.kind).design(spec)
+    mirror = design.mirrored()
+    return tuple(min(_signature(d.turned(t)) for t in d.quarter_turns) for d in (design, mirror))  # type: ignore[return-value]
+
+
+def counted(orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None) -> tuple[UnitCount, ...]:
+    """Count every unit, most first within a size.
+
+    Raises ``LayoutIncomplete`` for a block with empty places and ``RoleWithoutFabric`` when a role stands for none of
+    the ``fabrics`` there are.
+    """
+    known = None if fabrics is None else set(fabrics)
+    tallies: dict[tuple[object, Signature], _Tally] = {}
+    for order in orders:
+        pattern = order.pattern.complete()
+        layout, part = laid(pattern), order.finished / order.pattern.width
+        base: dict[tuple[UnitSpec, bool], int] = {}
+        for cell in layout.cells:
+            key = (cell.spec(part), cell.lie.mirrored)
+            base[key] = base.get(key, 0) + 1
+        for way in order.colourways:
+            if way.count <= 0:
+                continue
+            roles = dict(way.roles)
+            _need_fabrics(pattern, roles, known)
+            for (spec, mirrored), n in base.items():
+                dyed = replace(spec, ring=tuple(roles.get(r, r) for r in spec.ring)) if roles else spec
+                _add(tallies, dyed, mirrored, n * way.count, pattern.name)
+    found = [t.told for t in tallies.values()]
+    return tuple(sorted(found, key=lambda u: (-float(u.spec.width * 1), u.spec.kind, -u.total)))
+
+
+def _need_fabrics(pattern: Pattern, roles: Mapping[str, str], known: set[str] | None) -> None:
+    missing = sorted({roles.get(r, r) for r in pattern.roles} - known) if known is not None else []
+    if missing:
+        raise RoleWithoutFabric(
+            "“{name}” uses role {role}, and no fabric has it. Give the role a fabric, or add one.",
+            field="fabrics",
+            name=pattern.name,
+            role=", ".join(m.upper() for m in missing),
+        )
+
+
+@dataclass
+class _Tally:
+    spec: UnitSpec
+    face: Signature
+    handed: bool
+    as_drawn: int = 0
+    mirrored: int = 0
+    blocks: dict[str, None] = field(default_factory=dict)
+
+    @property
+    def told(self) -> UnitCount:
+        return UnitCount(self.spec, self.as_drawn, self.mirrored, self.handed, tuple(self.blocks))
+
+
+def _add(tallies: dict[tuple[object, Signature], _Tally], spec: UnitSpec, mirrored: bool, n: int, block: str) -> None:
+    face, mirror = _faces(spec)
+    size = (spec.kind, spec.width, spec.height)
+    seen = mirror if mirrored else face
+    tally = tallies.setdefault((size, min(face, mirror)), _Tally(spec, face, face != mirror))
+    if not tally.handed or seen == tally.face:
+        tally.as_drawn += n
+    else:
+        tally.mirrored += n
+    tally.blocks[block] = None
+
+
+@dataclass(frozen=True, slots=True)
+class Spares:
+    """More units than needed: so many in a hundred, rounded up, or a number."""
+
+    percent: Fraction = Fraction(0)
+    number: int = 0
+
+    def on(self, wanted: int) -> int:
+        if not 0 <= self.percent <= 100 or not 0 <= self.number <= MOST_UNITS:
+            raise CountOutOfRange("Spares are 0 to 100 percent, or a number up to {most}.", field="spares", most=f"{MOST_UNITS:,}")
+        return max(self.number, -(-wanted * self.percent // 100)) if wanted else 0
+
+
+@dataclass(frozen=True, slots=True)
+class Making:
+    """How units of a kind are made: method and school; the kind's usual ones when not named."""
+
+    method: str = ""
+    school: School = School.LITTLE
+
+
+@dataclass(frozen=True)
+class Counted:
+    """One unit with its plan, or why it has none; ``spares`` are asked for, the plan's own ones come on top."""
+
+    unit: UnitCount
+    spares: int
+    method: str
+    school: School
+    plan: UnitPlan | None
+    refusal: PiecingError | None = None
+
+
+def ordered_plans(
+    units: Iterable[UnitCount],
+    makings: Mapping[str, Making],
+    spares: Spares = Spares(),
+    *,
+    seam_allowance: Length = inches("1/4"),
+    stitch: Length | None = None,
+    fold: Length = inches(0),
+    ruler_step: Length = inches("1/8"),
+    own_margin: Length | None = None,
+    record: QuilterRecord | None = None,
+) -> tuple[Counted, ...]:
+    """Every counted unit planned in batches that come out even; spares are added to each hand that is wanted.
+
+    ``makings`` is by kind. Plain pieces get no spares: they are cut, not sewn. Raises ``CountOutOfRange`` for spares
+    that cannot be.
+    """
+    found = []
+    for unit in units:
+        making = makings.get(unit.spec.kind, Making())
+        method = making.method or _usual_method(unit, seam_allowance)
+        plain = len(kind_of(unit.spec.kind).parts) == 1
+        more, more_mirrored = (0, 0) if plain else (spares.on(unit.as_drawn), spares.on(unit.mirrored))
+        choices = Choices(
+            unit.spec,
+            method,
+            making.school,
+            unit.as_drawn + more,
+            unit.mirrored + more_mirrored,
+            seam_allowance,
+            stitch,
+            fold,
+            ruler_step,
+            own_margin,
+        )
+        try:
+            found.append(Counted(unit, more + more_mirrored, method, making.school, plan(choices, record)))
+        except PiecingError as refusal:
+            found.append(Counted(unit, more + more_mirrored, method, making.school, None, refusal))
+    return tuple(found)
+
+
+def _usual_method(unit: UnitCount, allowance: Length) -> str:
+    """The kind's first way that makes this unit; for units wanted in one hand only, one that gives that hand alone."""
+    ways = []
+    for m in methods_of(unit.spec.kind):
+        try:
+            m.refuse(unit.spec, allowance)
+            ways.append(m)
+        except PiecingError:
+            continue
+    one_handed = unit.handed and 0 in (unit.as_drawn, unit.mirrored)
+    if one_handed:
+        for m in ways:
+            batch = m.batch(unit.spec, m.bare(unit.spec, allowance, allowance), allowance, allowance)
+            if batch.hands == "as_wanted":
+                return m.name
+    return (ways or list(methods_of(unit.spec.kind)))[0].name
+
+

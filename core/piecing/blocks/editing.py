@@ -1,0 +1,208 @@
+"""Laying out: one change to a pattern at a time, each giving a new pattern. Nothing here has a size.
+
+Source: docs/theory.md, section 12.2.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import replace
+from enum import StrEnum
+from fractions import Fraction
+
+from ..errors import PatternNotUnderstood, PlaceTaken
+from .pattern import UPRIGHT, BlockHere, Content, Lie, Pattern, Place, laid
+
+__all__ = [
+    "Symmetry",
+    "cleared",
+    "exchanged",
+    "filled",
+    "mirrored",
+    "moved",
+    "painted",
+    "placed",
+    "regridded",
+    "repeated_to",
+    "retracked",
+    "spanned",
+    "turned",
+    "whole_mirrored",
+    "whole_turned",
+]
+
+Spot = tuple[int, int]
+"""Column and row."""
+
+
+class Symmetry(StrEnum):
+    """How the rest of a block follows from a part of it."""
+
+    QUARTER_TURNS = "quarter_turns"
+    HALF_TURN = "half_turn"
+    SIDEWAYS = "sideways"
+    UP_AND_DOWN = "up_and_down"
+    FOUR_WAYS = "four_ways"
+
+
+def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, lie: Lie = UPRIGHT) -> Pattern:
+    """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span."""
+    made = pattern
+    for column, row in spots:
+        old = made.at(column, row)
+        new = replace(old, content=content, lie=lie) if old else Place(column, row, content, lie)
+        made = _checked(replace(made, places=(*(p for p in made.places if p is not old), new)))
+    return made
+
+
+def cleared(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
+    gone = [pattern.at(*s) for s in spots]
+    return replace(pattern, places=tuple(p for p in pattern.places if p not in gone))
+
+
+def _each(pattern: Pattern, spots: Iterable[Spot], change: Callable[[Place], Place]) -> Pattern:
+    touched = {id(p) for s in spots if (p := pattern.at(*s))}
+    return _checked(replace(pattern, places=tuple(change(p) if id(p) in touched else p for p in pattern.places)))
+
+
+def _checked(pattern: Pattern) -> Pattern:
+    laid(pattern)
+    return pattern
+
+
+def turned(pattern: Pattern, spots: Iterable[Spot], quarters: int = 1) -> Pattern:
+    """What lies there turned clockwise; in a place that is not square a quarter becomes a half turn."""
+
+    def change(p: Place) -> Place:
+        _, _, wide, high = pattern.box(p)
+        by = quarters if wide == high else quarters * 2
+        return replace(p, lie=p.lie.turned(by))
+
+    return _each(pattern, spots, change)
+
+
+def mirrored(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
+    """What lies there seen in a mirror, left and right exchanged."""
+    return _each(pattern, spots, lambda p: replace(p, lie=p.lie.then(Lie(0, True))))
+
+
+def moved(pattern: Pattern, start: Spot, end: Spot) -> Pattern:
+    """What lies at the start, moved; what lay at the end takes its place."""
+    here, there = pattern.at(*start), pattern.at(*end)
+    if here is None or here is there:
+        return pattern
+    changed = [replace(here, column=there.column if there else end[0], row=there.row if there else end[1])]
+    if there:
+        changed = [
+            replace(there, content=here.content, lie=here.lie),
+            replace(here, content=there.content, lie=there.lie),
+        ]
+    rest = tuple(p for p in pattern.places if p is not here and p is not there)
+    return _checked(replace(pattern, places=(*rest, *changed)))
+
+
+def repeated_to(pattern: Pattern, source: Spot, spots: Iterable[Spot]) -> Pattern:
+    """The same thing, lying the same way, at every spot named."""
+    here = pattern.at(*source)
+    if here is None:
+        return cleared(pattern, spots)
+    return placed(pattern, [s for s in spots if pattern.at(*s) is not here], here.content, here.lie)
+
+
+def painted(pattern: Pattern, spots: Iterable[Spot], part: int | None, role: str) -> Pattern:
+    """One part of a unit in another fabric; every part when ``part`` is None. Blocks in the block take it all over."""
+
+    def change(p: Place) -> Place:
+        if isinstance(p.content, BlockHere):
+            return replace(p, content=p.content.dyed({r: role for r in p.content.pattern.roles}))
+        ring = tuple(role if part in (None, n) else r for n, r in enumerate(p.content.ring))
+        return replace(p, content=replace(p.content, ring=ring))
+
+    return _each(pattern, spots, change)
+
+
+def exchanged(pattern: Pattern, one: str, other: str) -> Pattern:
+    """The twin: two fabric roles exchanged throughout."""
+    roles = {one: other, other: one}
+    return replace(pattern, places=tuple(replace(p, content=p.content.dyed(roles)) for p in pattern.places))
+
+
+def spanned(pattern: Pattern, spot: Spot, across: int, down: int) -> Pattern:
+    """A place over several tracks. What else lies under it must be cleared first (``PlaceTaken``)."""
+    here = pattern.at(*spot)
+    if here is None:
+        raise PlaceTaken("Nothing lies there that could be made larger. Lay a unit first.", field="spot")
+    rest = tuple(p for p in pattern.places if p is not here)
+    return _checked(replace(pattern, places=(*rest, replace(here, across=across, down=down))))
+
+
+def regridded(pattern: Pattern, columns: int, rows: int) -> Pattern:
+    """More or fewer tracks at the right and below; new ones as wide as the last. What no longer fits is cleared."""
+
+    def fitted(tracks: tuple[Fraction, ...], count: int) -> tuple[Fraction, ...]:
+        return (*tracks[:count], *(tracks[-1:] * max(0, count - len(tracks))))
+
+    kept = tuple(p for p in pattern.places if p.column + p.across <= columns and p.row + p.down <= rows)
+    return replace(pattern, columns=fitted(pattern.columns, columns), rows=fitted(pattern.rows, rows), places=kept)
+
+
+def retracked(pattern: Pattern, columns: tuple[Fraction, ...], rows: tuple[Fraction, ...]) -> Pattern:
+    """Other tracks. Raises what ``laid`` refuses when a unit no longer fits its place."""
+    resized = regridded(pattern, len(columns), len(rows))
+    return _checked(replace(resized, columns=columns, rows=rows))
+
+
+def whole_turned(pattern: Pattern, quarters: int = 1) -> Pattern:
+    """The whole block turned clockwise."""
+    made = pattern
+    for _ in range(quarters % 4):
+        high = len(made.rows)
+        places = tuple(
+            replace(p, column=high - p.row - p.down, row=p.column, across=p.down, down=p.across, lie=p.lie.turned(1))
+            for p in made.places
+        )
+        made = replace(made, columns=tuple(reversed(made.rows)), rows=made.columns, places=places)
+    return made
+
+
+def whole_mirrored(pattern: Pattern) -> Pattern:
+    """The whole block seen in a mirror, left and right exchanged."""
+    wide = len(pattern.columns)
+    places = tuple(
+        replace(p, column=wide - p.column - p.across, lie=p.lie.then(Lie(0, True))) for p in pattern.places
+    )
+    return replace(pattern, columns=tuple(reversed(pattern.columns)), places=places)
+
+
+_STEPS: dict[Symmetry, tuple[Callable[[Pattern], Pattern], ...]] = {
+    Symmetry.QUARTER_TURNS: tuple(lambda p, q=q: whole_turned(p, q) for q in (1, 2, 3)),  # type: ignore[misc]
+    Symmetry.HALF_TURN: (lambda p: whole_turned(p, 2),),
+    Symmetry.SIDEWAYS: (whole_mirrored,),
+    Symmetry.UP_AND_DOWN: (lambda p: whole_turned(whole_mirrored(p), 2),),
+    Symmetry.FOUR_WAYS: (whole_mirrored, lambda p: whole_turned(whole_mirrored(p), 2), lambda p: whole_turned(p, 2)),
+}
+
+
+def filled(pattern: Pattern, symmetry: Symmetry, spots: Iterable[Spot] = ()) -> Pattern:
+    """The rest of the block from what lies at ``spots`` (from all that lies there, when none are named).
+
+    What is named stays; its images take the place of whatever lies where they fall. Raises ``PatternNotUnderstood``
+    when the grid is not its own image.
+    """
+    named = tuple(spots)
+    kept = {id(p) for s in named if (p := pattern.at(*s))} if named else {id(p) for p in pattern.places}
+    seeds = replace(pattern, places=tuple(p for p in pattern.places if id(p) in kept))
+    taken = {s for p in seeds.places for s in p.spots}
+    images: list[Place] = []
+    for step in _STEPS[symmetry]:
+        image = step(seeds)
+        if (image.columns, image.rows) != (pattern.columns, pattern.rows):
+            raise PatternNotUnderstood("This grid does not fall on itself that way: its tracks differ.", field="symmetry")
+        for p in image.places:
+            if not taken & set(p.spots):
+                taken |= set(p.spots)
+                images.append(p)
+    rest = tuple(p for p in pattern.places if id(p) not in kept and not taken & set(p.spots))
+    return _checked(replace(pattern, places=(*seeds.places, *images, *rest)))
+
+

@@ -1,0 +1,344 @@
+"""A block as a pattern: a grid of tracks, and in its places units and smaller blocks, each with its turn.
+
+A pattern has no size. Tracks are parts of one scale, across and down alike, so that a block of 3 by 2 parts is half as
+wide again as it is high; a finished width turns parts into inches. Rows are counted from the top. Fabrics are roles,
+letters that a project gives its fabrics to. Source: docs/theory.md, section 12.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+from itertools import product
+from math import gcd, lcm
+
+from ..errors import LayoutIncomplete, NestedBlockDoesNotFit, PatternNotUnderstood, PlaceTaken, UnitDoesNotFit
+from ..lengths import Length
+from ..units import UnitSpec, kind_of
+
+__all__ = ["MOST_TRACKS", "UPRIGHT", "BlockHere", "Cell", "Layout", "Lie", "Pattern", "Place", "UnitHere", "laid", "whole_parts"]
+
+MOST_TRACKS = 24
+"""Columns or rows of one grid at most."""
+MOST_CELLS = 2_500
+"""Units of one block, those of the blocks in it included."""
+_NONE = (Fraction(0),) * 4
+
+
+@dataclass(frozen=True, slots=True)
+class Lie:
+    """How something lies in its place: mirrored left to right first, then turned so many quarters clockwise."""
+
+    turn: int = 0
+    mirrored: bool = False
+
+    def then(self, outer: Lie) -> Lie:
+        """This lie, seen when what holds it lies as ``outer`` says."""
+        turn = outer.turn + (-self.turn if outer.mirrored else self.turn)
+        return Lie(turn % 4, self.mirrored != outer.mirrored)
+
+    def turned(self, quarters: int) -> Lie:
+        return Lie((self.turn + quarters) % 4, self.mirrored)
+
+    @property
+    def across(self) -> bool:
+        """Whether width and height change places."""
+        return self.turn % 2 == 1
+
+    @property
+    def undone(self) -> Lie:
+        """The lie that, after this one, gives the upright picture back."""
+        return self if self.mirrored else Lie(-self.turn % 4)
+
+
+UPRIGHT = Lie()
+
+
+@dataclass(frozen=True, slots=True)
+class UnitHere:
+    """A unit without a size: ``corners`` and ``strip`` are shares of its side."""
+
+    kind: str
+    ring: tuple[str, ...]
+    corners: tuple[Fraction, ...] = _NONE
+    strip: Fraction = Fraction(0)
+
+    def dyed(self, roles: dict[str, str]) -> UnitHere:
+        """With other fabric roles; those not named stay."""
+        return replace(self, ring=tuple(roles.get(r, r) for r in self.ring))
+
+    def spec(self, width: Length, height: Length) -> UnitSpec:
+        a, b, c, d = (width * share for share in self.corners)
+        return UnitSpec(self.kind, width, height, self.ring, (a, b, c, d), width * self.strip)
+
+
+@dataclass(frozen=True, slots=True)
+class BlockHere:
+    """A smaller block in a place, known by its key, its roles given others by ``fabrics``."""
+
+    key: str
+    pattern: Pattern
+    fabrics: tuple[tuple[str, str], ...] = ()
+
+    def dyed(self, roles: dict[str, str]) -> BlockHere:
+        inner = dict(self.fabrics)
+        now = {r: roles.get(inner.get(r, r), inner.get(r, r)) for r in self.pattern.roles}
+        return replace(self, fabrics=tuple(sorted((k, v) for k, v in now.items() if k != v)))
+
+
+Content = UnitHere | BlockHere
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where something lies: its first column and row, how many it covers, and how it lies."""
+
+    column: int
+    row: int
+    content: Content
+    lie: Lie = UPRIGHT
+    across: int = 1
+    down: int = 1
+
+    @property
+    def spots(self) -> Iterator[tuple[int, int]]:
+        """Every (column, row) covered."""
+        return product(range(self.column, self.column + self.across), range(self.row, self.row + self.down))
+
+    @property
+    def name(self) -> str:
+        return f"row {self.row + 1}, column {self.column + 1}"
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """Raises ``PatternNotUnderstood`` for a grid that cannot be, ``PlaceTaken`` for places outside it or overlapping."""
+
+    name: str
+    columns: tuple[Fraction, ...]
+    rows: tuple[Fraction, ...]
+    places: tuple[Place, ...] = ()
+    _hash: int = field(init=False, repr=False, compare=False, default=0)
+
+    def __post_init__(self) -> None:
+        for tracks, what in ((self.columns, "columns"), (self.rows, "rows")):
+            if not 1 <= len(tracks) <= MOST_TRACKS:
+                raise PatternNotUnderstood(
+                    "A grid has 1 to {most} {what}, not {given}.",
+                    field=what,
+                    most=MOST_TRACKS,
+                    what=what,
+                    given=len(tracks),
+                )
+            if any(t <= 0 for t in tracks):
+                raise PatternNotUnderstood("Every one of the {what} is wider than nothing.", field=what, what=what)
+        taken: set[tuple[int, int]] = set()
+        for p in self.places:
+            spots = set(p.spots)
+            if not spots or min(p.column, p.row) < 0 or p.column + p.across > len(self.columns) or p.row + p.down > len(self.rows):
+                raise PlaceTaken("{place} lies outside the grid.", place=p.name.capitalize())
+            if spots & taken:
+                raise PlaceTaken("Two things lie at {place}. Clear it first.", place=p.name)
+            taken |= spots
+        ordered = tuple(sorted(self.places, key=lambda p: (p.row, p.column)))
+        object.__setattr__(self, "places", ordered)
+        object.__setattr__(self, "_hash", hash((self.name, self.columns, self.rows, ordered)))
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    @property
+    def width(self) -> Fraction:
+        """Parts across."""
+        return sum(self.columns, Fraction(0))
+
+    @property
+    def height(self) -> Fraction:
+        return sum(self.rows, Fraction(0))
+
+    @property
+    def roles(self) -> tuple[str, ...]:
+        """Every fabric role in it, in the order of the alphabet."""
+        return tuple(sorted({r for p in self.places for r in _roles(p.content)}))
+
+    @property
+    def empty(self) -> tuple[tuple[int, int], ...]:
+        """Every (column, row) with nothing in it, row by row."""
+        taken = {s for p in self.places for s in p.spots}
+        spots = ((c, r) for r in range(len(self.rows)) for c in range(len(self.columns)))
+        return tuple(s for s in spots if s not in taken)
+
+    def at(self, column: int, row: int) -> Place | None:
+        return next((p for p in self.places if (column, row) in set(p.spots)), None)
+
+    def box(self, place: Place) -> tuple[Fraction, Fraction, Fraction, Fraction]:
+        """Left, top, width, height of a place in parts."""
+        left, top = sum(self.columns[: place.column], Fraction(0)), sum(self.rows[: place.row], Fraction(0))
+        wide = sum(self.columns[place.column : place.column + place.across], Fraction(0))
+        return left, top, wide, sum(self.rows[place.row : place.row + place.down], Fraction(0))
+
+    def complete(self) -> Pattern:
+        """Itself. Raises ``LayoutIncomplete``, naming the empty places and counting them."""
+        if self.empty:
+            shown = "; ".join(f"row {r + 1}, column {c + 1}" for c, r in self.empty[:6])
+            more = f" and {len(self.empty) - 6} more" if len(self.empty) > 6 else ""
+            raise LayoutIncomplete(
+                "{count} of the block is empty: {where}. Lay something there first."
+                if len(self.empty) == 1
+                else "{count} of the block are empty: {where}. Lay something there first.",
+                count="One place" if len(self.empty) == 1 else f"{len(self.empty)} places",
+                where=shown + more,
+            )
+        return self
+
+
+def _roles(content: Content) -> Iterable[str]:
+    if isinstance(content, UnitHere):
+        return content.ring
+    names = dict(content.fabrics)
+    return (names.get(r, r) for r in content.pattern.roles)
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """One unit where it ends up, in parts from the block's upper left corner; ``place`` is the block's own place."""
+
+    left: Fraction
+    top: Fraction
+    width: Fraction
+    height: Fraction
+    unit: UnitHere
+    lie: Lie
+    place: int
+    nested: bool = False
+
+    def spec(self, part: Length) -> UnitSpec:
+        """The unit as it is made, before it is turned, when one part finishes ``part``."""
+        wide, high = (self.height, self.width) if self.lie.across else (self.width, self.height)
+        return self.unit.spec(part * wide, part * high)
+
+    @property
+    def right(self) -> Fraction:
+        return self.left + self.width
+
+    @property
+    def bottom(self) -> Fraction:
+        return self.top + self.height
+
+
+@dataclass(frozen=True)
+class Layout:
+    """A pattern down to its units."""
+
+    pattern: Pattern
+    cells: tuple[Cell, ...]
+
+    def part(self, finished: Length) -> Length:
+        """What one part finishes when the whole block finishes so wide."""
+        return finished / self.pattern.width
+
+    def cells_of(self, place: int) -> tuple[Cell, ...]:
+        return tuple(c for c in self.cells if c.place == place)
+
+
+_laid: dict[Pattern, Layout] = {}
+
+
+def laid(pattern: Pattern) -> Layout:
+    """The units of a block, those of the blocks in it included; the last thousand are remembered.
+
+    Raises ``UnitDoesNotFit`` for a square unit in a place that is not square, ``NestedBlockDoesNotFit`` for a smaller
+    block of another shape than its place, ``PatternNotUnderstood`` for one with too many units.
+    """
+    known = _laid.get(pattern)
+    if known is None:
+        known = Layout(pattern, tuple(_cells(pattern)))
+        if len(_laid) > 1000:
+            _laid.clear()
+        _laid[pattern] = known
+    return known
+
+
+def _cells(pattern: Pattern) -> list[Cell]:
+    found: list[Cell] = []
+    for n, place in enumerate(pattern.places):
+        box = pattern.box(place)
+        if isinstance(place.content, UnitHere):
+            _fits(place, box[2], box[3])
+            found.append(Cell(*box, place.content, place.lie, n))
+        else:
+            found.extend(_nested(place, place.content, box, n))
+        if len(found) > MOST_CELLS:
+            raise PatternNotUnderstood("A block holds {most} units at most.", field="layout", most=f"{MOST_CELLS:,}")
+    return found
+
+
+def _fits(place: Place, width: Fraction, height: Fraction) -> None:
+    assert isinstance(place.content, UnitHere)
+    kind = kind_of(place.content.kind)
+    if len(place.content.ring) != len(kind.parts):
+        raise PatternNotUnderstood(
+            "The unit at {place} has {parts} parts; {given} fabrics are given.",
+            field="layout",
+            place=place.name,
+            parts=len(kind.parts),
+            given=len(place.content.ring),
+        )
+    if not kind.free_height and width != height:
+        raise UnitDoesNotFit(
+            "The unit at {place} is square, and its place is {across} parts across and {down} down. Lay it in a square "
+            "place, or make the tracks alike.",
+            place=place.name,
+            across=str(width),
+            down=str(height),
+        )
+
+
+def _nested(place: Place, held: BlockHere, box: tuple[Fraction, ...], n: int) -> Iterator[Cell]:
+    inner, (left, top, wide, high), lie = laid(held.pattern), box, place.lie
+    own_wide, own_high = held.pattern.width, held.pattern.height
+    seen_wide, seen_high = (own_high, own_wide) if lie.across else (own_wide, own_high)
+    if seen_wide * high != seen_high * wide:
+        raise NestedBlockDoesNotFit(
+            "“{name}” is {own_wide} by {own_high} parts, and its place at {place} is {wide} by {high}: it would be "
+            "pulled out of shape. Give it a place of its own shape.",
+            name=held.pattern.name,
+            own_wide=str(seen_wide),
+            own_high=str(seen_high),
+            place=place.name,
+            wide=str(wide),
+            high=str(high),
+        )
+    scale, roles = wide / seen_wide, dict(held.fabrics)
+    for c in inner.cells:
+        x, y, w, h = _carried(c, own_wide, own_high, lie)
+        yield Cell(
+            left + x * scale,
+            top + y * scale,
+            w * scale,
+            h * scale,
+            c.unit.dyed(roles) if roles else c.unit,
+            c.lie.then(lie),
+            n,
+            nested=True,
+        )
+
+
+def _carried(c: Cell, width: Fraction, height: Fraction, lie: Lie) -> tuple[Fraction, Fraction, Fraction, Fraction]:
+    """The box of a cell in a block of this size, once that block is mirrored and turned."""
+    x, y, w, h = c.left, c.top, c.width, c.height
+    if lie.mirrored:
+        x = width - x - w
+    for _ in range(lie.turn):
+        x, y, w, h = height - y - h, x, h, w
+        width, height = height, width
+    return x, y, w, h
+
+
+def whole_parts(shares: Iterable[Fraction]) -> Fraction:
+    """The smallest number that gives a whole one when multiplied with any of the shares."""
+    shares = [s for s in shares if s > 0]
+    return Fraction(lcm(*(s.denominator for s in shares)), gcd(*(s.numerator for s in shares)))
+
+

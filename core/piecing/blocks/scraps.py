@@ -1,0 +1,276 @@
+"""Scraps: so many units of each fabric laid out so that no neighbours are alike.
+
+Places are the units of a quilt that hold one fabric role. When it cannot be done, what is in the way is said, and the
+arrangement with the fewest neighbours alike is given all the same. Source: docs/theory.md, section 12.9.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from random import Random
+
+from ..errors import ScrapsImpossible
+from ..solver import Answered, cp, solve
+from ..wording import Said
+from .quilt import QuiltSizes, Setting, block_spots
+from .quilt_picture import Laid
+
+__all__ = ["Arrangement", "ScrapPlace", "Stock", "arranged", "neighbours", "scrap_places", "touching"]
+
+MOST_PLACES = 1_200
+_NEAR = 1e-6
+
+
+@dataclass(frozen=True, slots=True)
+class Stock:
+    """``count`` units of a fabric; ``darkness`` puts fabrics in order, the lightest lowest."""
+
+    fabric: str
+    count: int
+    darkness: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class ScrapPlace:
+    """One unit that takes a scrap: its block's spot, its cell there, and its box (left, bottom, right, top; inches)."""
+
+    spot: int
+    cell: int
+    box: tuple[float, float, float, float]
+    name: str
+
+
+@dataclass(frozen=True)
+class Arrangement:
+    """``fabrics`` by place; ``alike`` are the pairs of neighbours that could not be kept apart."""
+
+    fabrics: tuple[str, ...]
+    alike: tuple[tuple[int, int], ...]
+    optimal: bool
+    said: tuple[Said, ...]
+
+
+def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapPlace, ...]:
+    """The units of a quilt whose ring has the role, in reading order. On point, boxes lie on the turned lattice.
+
+    Raises ``ScrapsImpossible`` when there is none, or more than 1,200.
+    """
+    c, found = q.choices, []
+    wide, high, sash = float(c.block_width), float(c.block_height), float(c.sash)
+    for n, (x, y) in enumerate(block_spots(c)):
+        if c.setting is Setting.ON_POINT:
+            left, top = (x - y) / 2 * (wide + sash), -(x + y) / 2 * (wide + sash)
+        else:
+            drop = high / 2 if c.setting is Setting.STAGGERED and x % 2 else 0.0
+            left, top = x * (wide + sash), -y * (high + sash) - drop
+        part = float(laid[n].layout.part(c.block_width))
+        for k, cell in enumerate(laid[n].layout.cells):
+            if role in cell.unit.ring:
+                a, b, w, h = _carried(laid[n], k)
+                name = f"block {n + 1}, unit {k + 1}"
+                found.append(ScrapPlace(n, k, (left + a * part, top - (b + h) * part, left + (a + w) * part, top - b * part), name))
+    if not 1 <= len(found) <= MOST_PLACES:
+        raise ScrapsImpossible(
+            "No unit of this quilt holds role {role}. Choose one that the blocks have."
+            if not found
+            else "Scraps are laid out over {most} units at most; this quilt has {given}.",
+            field="role",
+            role=role.upper(),
+            most=f"{MOST_PLACES:,}",
+            given=f"{len(found):,}",
+        )
+    return tuple(found)
+
+
+def _carried(laid: Laid, k: int) -> tuple[float, float, float, float]:
+    """The box of a cell once its block is mirrored and turned, in parts."""
+    cell, p = laid.layout.cells[k], laid.layout.pattern
+    x, y, w, h = cell.left, cell.top, cell.width, cell.height
+    width, height = p.width, p.height
+    if laid.lie.mirrored:
+        x = width - x - w
+    for _ in range(laid.lie.turn):
+        x, y, w, h = height - y - h, x, h, w
+        width, height = height, width
+    return float(x), float(y), float(w), float(h)
+
+
+def neighbours(places: Sequence[ScrapPlace], *, corners: bool = False) -> tuple[tuple[int, int], ...]:
+    """Pairs that share part of a side; with ``corners`` those that touch at a corner too."""
+    found = []
+    by_left = sorted(range(len(places)), key=lambda n: places[n].box[0])
+    for i, a in enumerate(by_left):
+        l1, b1, r1, t1 = places[a].box
+        for b in by_left[i + 1 :]:
+            l2, b2, r2, t2 = places[b].box
+            if l2 > r1 + _NEAR:
+                break
+            across, up = min(r1, r2) - max(l1, l2), min(t1, t2) - max(b1, b2)
+            if max(across, up) > _NEAR and min(across, up) > -_NEAR or (corners and abs(across) < _NEAR and abs(up) < _NEAR):
+                found.append((min(a, b), max(a, b)))
+    return tuple(sorted(found))
+
+
+def touching(fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
+    """The pairs that are alike."""
+    return tuple((a, b) for a, b in pairs if fabrics[a] == fabrics[b])
+
+
+def arranged(
+    places: Sequence[ScrapPlace],
+    pairs: Sequence[tuple[int, int]],
+    stock: Sequence[Stock],
+    *,
+    fixed: Mapping[int, str] | None = None,
+    order: int = 0,
+    seed: int = 1,
+) -> Arrangement:
+    """``order`` runs from 0, as random as can be, to 100, light to dark from the upper left to the lower right.
+
+    Raises ``ScrapsImpossible`` when there are too few units, or a fixed place asks for what there is not.
+    """
+    fixed = dict(fixed or {})
+    _enough(places, stock, fixed)
+    apart = _Model(places, pairs, stock, fixed)
+    answer = apart.fewest_alike(seed)
+    if not answer.found:
+        raise ScrapsImpossible("No arrangement was found in the time there is. Free some fixed places.", field="fixed")
+    fewest, proven = answer.objective, answer.optimal
+    reasons = () if fewest == 0 else _reasons(places, pairs, stock, fixed)
+    ordered = apart.ordered(answer, fewest, _costs(places, stock, order, Random(seed)), seed)
+    fabrics = apart.read(ordered)
+    alike = touching(fabrics, pairs)
+    if not alike:
+        return Arrangement(fabrics, (), ordered.optimal, (Said("No two neighbours are alike."),))
+    told = "{n} neighbours are alike; fewer cannot be had." if proven else "{n} neighbours are alike, the fewest found in the time there is."
+    return Arrangement(fabrics, alike, proven, (*reasons, Said(told, n=_pairs_said(len(alike)))))
+
+
+def _pairs_said(n: int) -> str:
+    return "One pair of" if n == 1 else f"{n} pairs of"
+
+
+def _enough(places: Sequence[ScrapPlace], stock: Sequence[Stock], fixed: Mapping[int, str]) -> None:
+    if any(s.count < 0 for s in stock):
+        raise ScrapsImpossible("Counts are zero or more.", field="stock")
+    total = sum(s.count for s in stock)
+    if total < len(places):
+        raise ScrapsImpossible(
+            "The layout has {places} places and there are {total} units: {short} more are needed.",
+            field="stock",
+            places=len(places),
+            total=total,
+            short=len(places) - total,
+        )
+    have = {s.fabric: s.count for s in stock}
+    for n, fabric in fixed.items():
+        if fabric not in have or not 0 <= n < len(places):
+            raise ScrapsImpossible("A fixed place asks for fabric {fabric}, of which there is none.", field="fixed", fabric=fabric.upper())
+    for fabric, count in have.items():
+        wanted = sum(1 for f in fixed.values() if f == fabric)
+        if wanted > count:
+            raise ScrapsImpossible("{wanted} fixed places ask for fabric {fabric}, and there are {count} units of it.", field="fixed", wanted=wanted, fabric=fabric.upper(), count=count)
+
+
+def _costs(places: Sequence[ScrapPlace], stock: Sequence[Stock], order: int, rng: Random) -> list[list[int]]:
+    """What each fabric costs in each place: how far it is from its turn light to dark, and chance."""
+    lo, hi = min(s.darkness for s in stock), max(s.darkness for s in stock)
+    span = (hi - lo) or 1.0
+    by_place = sorted(range(len(places)), key=lambda n: (round(places[n].box[0] - places[n].box[3], 6), n))
+    ranks = {n: k for k, n in enumerate(by_place)}
+    row = [s.darkness for s in sorted(stock, key=lambda s: s.darkness) for _ in range(s.count)]
+    costs = []
+    for n in range(len(places)):
+        wanted = row[min(len(row) - 1, ranks[n] * len(row) // len(places))]
+        costs.append([round(order * 10 * abs(s.darkness - wanted) / span) + round((100 - order) / 10 * rng.random() * 10) for s in stock])
+    return costs
+
+
+class _Model:
+    """Who lies where: one fabric a place, no more of a fabric than there is, and what it costs when neighbours are alike."""
+
+    def __init__(self, places: Sequence[ScrapPlace], pairs: Sequence[tuple[int, int]], stock: Sequence[Stock], fixed: Mapping[int, str]) -> None:
+        self.stock = stock
+        self.model = model = cp().CpModel()
+        self.grid = grid = [[model.new_bool_var("") for _ in stock] for _ in places]
+        for row in grid:
+            model.add_exactly_one(row)
+        for k, s in enumerate(stock):
+            model.add(sum(row[k] for row in grid) <= s.count)
+        for n, fabric in fixed.items():
+            model.add(grid[n][next(k for k, s in enumerate(stock) if s.fabric == fabric)] == 1)
+        self.alike = []
+        for a, b in pairs:
+            missed = model.new_bool_var("")
+            self.alike.append(missed)
+            for k in range(len(stock)):
+                model.add_bool_or(~grid[a][k], ~grid[b][k], missed)
+
+    def fewest_alike(self, seed: int) -> Answered:
+        """As few neighbours alike as can be. Several searches side by side find; one with a strong bound proves."""
+        self.model.minimize(sum(self.alike))
+        found = solve(self.model, 1.2, seed=seed, workers=4)
+        if found.optimal or not found.found:
+            return found if found.found else solve(self.model, 1.6, seed=seed)
+        self._begin_at(found)
+        proved = solve(self.model, 1.6, seed=seed)
+        return proved if proved.found and proved.objective <= found.objective else found
+
+    def ordered(self, known: Answered, fewest: int, costs: list[list[int]], seed: int) -> Answered:
+        """The wished-for order among arrangements that keep as many neighbours apart."""
+        self._begin_at(known)
+        self.model.add(sum(self.alike) <= fewest)
+        self.model.minimize(sum(c * v for row, line in zip(self.grid, costs, strict=True) for v, c in zip(row, line, strict=True)))
+        answer = solve(self.model, 1.2, seed=seed, workers=4)
+        return answer if answer.found else known
+
+    def _begin_at(self, known: Answered) -> None:
+        self.model.clear_hints()
+        for v in [v for row in self.grid for v in row] + self.alike:
+            self.model.add_hint(v, known.on(v))
+
+    def read(self, answer: Answered) -> tuple[str, ...]:
+        return tuple(next(s.fabric for s, v in zip(self.stock, row, strict=True) if answer.on(v)) for row in self.grid)
+
+
+def _reasons(places: Sequence[ScrapPlace], pairs: Sequence[tuple[int, int]], stock: Sequence[Stock], fixed: Mapping[int, str]) -> tuple[Said, ...]:
+    """What is in the way: fixed neighbours that are alike, and fabrics that must fill more places than can lie apart."""
+    said = [
+        Said("{one} and {other} are neighbours, and both are fixed to fabric {fabric}.", one=places[a].name.capitalize(), other=places[b].name, fabric=fixed[a].upper())
+        for a, b in pairs
+        if a in fixed and fixed[a] == fixed.get(b)
+    ]
+    total = sum(s.count for s in stock)
+    for s in stock:
+        needed = len(places) - (total - s.count)
+        if needed > 1:
+            apart = _most_apart(len(places), pairs, {n for n, f in fixed.items() if f != s.fabric}, needed)
+            if needed > apart:
+                said.append(
+                    Said(
+                        "Fabric {fabric} has to fill {needed} of {places} places, since there are only {others} units of others; {apart} at most "
+                        "can lie apart. {more} more units of other fabrics would do.",
+                        fabric=s.fabric.upper(),
+                        needed=needed,
+                        places=len(places),
+                        others=total - s.count,
+                        apart=apart,
+                        more=needed - apart,
+                    )
+                )
+    return tuple(said) or (Said("The fixed places and the counts together leave no way to keep all neighbours apart."),)
+
+
+def _most_apart(count: int, pairs: Sequence[tuple[int, int]], barred: set[int], enough: int) -> int:
+    """How many places can be chosen with no two neighbours among them; looked for no further than ``enough``."""
+    model = cp().CpModel()
+    chosen = [model.new_bool_var("") for _ in range(count)]
+    for n in barred:
+        model.add(chosen[n] == 0)
+    for a, b in pairs:
+        model.add_bool_or(~chosen[a], ~chosen[b])
+    model.add(sum(chosen) <= enough)
+    model.maximize(sum(chosen))
+    answer = solve(model, 1.0)
+    return answer.bound if answer.found else 0

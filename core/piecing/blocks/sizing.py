@@ -1,0 +1,230 @@
+"""Any finished size: what every track comes to, where the ruler has no mark for it, and the nearest sizes that avoid it.
+
+Source: docs/theory.md, section 12.1.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ..errors import LengthError, PiecingError, SizeOutOfRange, TracksDoNotAddUp
+from ..lengths import ZERO, Length, Measure, inches, parse_length
+from ..planning import LARGEST_FINISHED, SMALLEST_FINISHED
+from ..units import Method, UnitSpec, kind_of, methods_of
+from ..wording import Said
+from .pattern import Cell, Layout, UnitHere, whole_parts
+
+__all__ = ["BlockSize", "block_size", "sized_cells", "BlockSizes", "NearSize", "OddUnit", "Track", "check_finished", "parts_from_text", "parts_text", "sizes"]
+
+LARGEST_BLOCK = inches(120)
+
+
+@dataclass(frozen=True, slots=True)
+class Track:
+    """One column or row: its finished size, and whether the ruler has a mark for it."""
+
+    name: str
+    finished: Length
+    on_step: bool
+
+
+@dataclass(frozen=True, slots=True)
+class NearSize:
+    """A block size at which every unit falls on ``step``; ``larger`` than the one asked for, or smaller."""
+
+    finished: Length
+    step: Length
+    larger: bool
+
+
+@dataclass(frozen=True, slots=True)
+class OddUnit:
+    """A unit of the block that needs a word: ``said`` tells how it is trimmed all the same, or why it cannot be."""
+
+    place: str
+    said: Said
+    serious: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class BlockSize:
+    """Finished and unfinished, never one without the other."""
+
+    finished: Length
+    finished_height: Length
+    unfinished: Length
+    unfinished_height: Length
+
+
+@dataclass(frozen=True, slots=True)
+class BlockSizes:
+    """``unit_sizes`` are the distinct finished sizes of its units."""
+
+    block: BlockSize
+    columns: tuple[Track, ...]
+    rows: tuple[Track, ...]
+    unit_sizes: tuple[tuple[Length, Length, int], ...]
+    nearest: tuple[NearSize, ...]
+    odd: tuple[OddUnit, ...]
+
+    @property
+    def off_step(self) -> tuple[Track, ...]:
+        return tuple(t for t in (*self.columns, *self.rows) if not t.on_step)
+
+
+def parts_text(tracks: tuple[Fraction, ...]) -> str:
+    """Tracks as they are typed: "1 1 1"."""
+    return " ".join(str(t) for t in tracks)
+
+
+def parts_from_text(text: str, finished: Length, measure: Measure = Measure.INCHES, field: str = "columns") -> tuple[Fraction, ...]:
+    """Tracks as people type them: plain whole numbers are parts; sizes, parted by commas or plus signs, are finished inches.
+
+    Raises ``TracksDoNotAddUp`` when sizes do not come to the finished size, ``LengthNotUnderstood`` for a size that
+    cannot be read.
+    """
+    if re.fullmatch(r"[\d\s]+", text.strip()):
+        return tuple(Fraction(t) for t in text.split())
+    try:
+        given = [parse_length(t, measure) for t in re.split(r"[,;+]", text) if t.strip()]
+    except LengthError as refusal:
+        raise refusal.at(field) from None
+    total = sum(given, ZERO)
+    if total != finished:
+        raise TracksDoNotAddUp(
+            "These add up to {total}, and the block finishes {finished}: {over} too {which}. Change a size, or let the block "
+            "finish {total}.",
+            field=field,
+            total=total,
+            finished=finished,
+            over=abs(total - finished),
+            which="much" if total > finished else "little",
+        )
+    smallest = whole_parts([g.rational for g in given])
+    return tuple(g.rational * smallest for g in given)
+
+
+def check_finished(finished: Length, field: str = "finished") -> None:
+    if not SMALLEST_FINISHED <= finished <= LARGEST_BLOCK:
+        raise SizeOutOfRange(
+            "A block finishes between {least} and {most}. Check the size, and whether inches or millimetres are meant.",
+            field=field,
+            least=SMALLEST_FINISHED,
+            most=LARGEST_BLOCK,
+        )
+
+
+def block_size(layout: Layout, finished: Length, allowance: Length) -> BlockSize:
+    """Joined, a block measures two allowances more than it will show."""
+    height = layout.part(finished) * layout.pattern.height
+    return BlockSize(finished, height, finished + allowance * 2, height + allowance * 2)
+
+
+def sizes(layout: Layout, finished: Length, allowance: Length, step: Length) -> BlockSizes:
+    """Every size of a block. Raises ``SizeOutOfRange``."""
+    check_finished(finished)
+    pattern, part = layout.pattern, layout.part(finished)
+    return BlockSizes(
+        block_size(layout, finished, allowance),
+        _tracks(pattern.columns, part, step, "column"),
+        _tracks(pattern.rows, part, step, "row"),
+        _unit_sizes(layout, part),
+        _nearest(layout, finished, step),
+        tuple(_odd(layout, part, allowance, step)),
+    )
+
+
+def _tracks(tracks: tuple[Fraction, ...], part: Length, step: Length, what: str) -> tuple[Track, ...]:
+    return tuple(Track(f"{what} {n + 1}", part * t, (part * t).on_step(step)) for n, t in enumerate(tracks))
+
+
+def _unit_sizes(layout: Layout, part: Length) -> tuple[tuple[Length, Length, int], ...]:
+    found: dict[tuple[Fraction, Fraction], int] = {}
+    for c in layout.cells:
+        size = (c.height, c.width) if c.lie.across else (c.width, c.height)
+        found[size] = found.get(size, 0) + 1
+    return tuple((part * w, part * h, n) for (w, h), n in sorted(found.items(), reverse=True))
+
+
+def _shares(layout: Layout) -> set[Fraction]:
+    """Every track and unit side as a share of the block's width."""
+    p = layout.pattern
+    own = {*p.columns, *p.rows}
+    return {s / p.width for s in own | {x for c in layout.cells for x in (c.width, c.height)}}
+
+
+def _nearest(layout: Layout, finished: Length, step: Length) -> tuple[NearSize, ...]:
+    """Sizes S with S times every share a multiple of the step are the multiples of step times one number."""
+    shares = _shares(layout)
+    smallest = whole_parts(shares)
+    if all((finished * s).on_step(step) for s in shares):
+        return ()
+    found: dict[Length, NearSize] = {}
+    for coarser in (4, 2, 1):
+        grid = step * coarser * smallest
+        for size, larger in ((finished.round_up(grid), True), (finished.round_down(grid), False)):
+            if size > ZERO and size <= LARGEST_BLOCK and (coarser == 1 or abs(size - finished) <= finished / 8):
+                found.setdefault(size, NearSize(size, step * coarser, larger))
+    return tuple(sorted(found.values(), key=lambda n: (abs(n.finished - finished), n.finished)))[:4]
+
+
+def _odd(layout: Layout, part: Length, allowance: Length, step: Length) -> list[OddUnit]:
+    """Units that no ruler mark cuts exactly, or that cannot be planned as they stand; each kind and size said once."""
+    said: dict[tuple[UnitHere, Length, Length], OddUnit] = {}
+    for c in layout.cells:
+        spec = c.spec(part)
+        key = (c.unit, spec.width, spec.height)
+        if key in said:
+            continue
+        place = layout.pattern.places[c.place].name
+        word = _word(spec, allowance, step)
+        if word:
+            said[key] = OddUnit(place, *word)
+    return list({(o.said, o.serious): o for o in said.values()}.values())
+
+
+def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Said, bool] | None:
+    try:
+        if min(spec.width, spec.height) < max(SMALLEST_FINISHED, allowance) or max(spec.width, spec.height) > LARGEST_FINISHED:
+            return Said("A unit that finishes {w} by {h} cannot be sewn with this seam. Make the block larger.", w=spec.width, h=spec.height), True
+        kind_of(spec.kind).check(spec, allowance)
+        ways = [m for m in methods_of(spec.kind) if _allowed(m, spec, allowance)]
+    except PiecingError as refusal:
+        return refusal.said, True
+    if not ways:
+        return Said("No way known here makes a unit that finishes {w} by {h}.", w=spec.width, h=spec.height), True
+    if spec.kind == "flying_goose" and spec.width != spec.height * 2:
+        return Said("A goose {w} by {h} is not twice as wide as high: its triangles are cut from a template.", w=spec.width, h=spec.height), False
+    if spec.kind == "square_in_square":
+        centre = next(size for size in ways[0].bare(spec, allowance, allowance).values() if not size.is_rational)
+        return (
+            Said(
+                "The square on its point finishes {inner}, a size no ruler shows. Cut it {cut} (exactly it would be {exact}), "
+                "cut its corner triangles large, and trim to {target} with each tip {s} in from the raw edge.",
+                inner=spec.width.over_root2(),
+                cut=centre.round_near(step),
+                exact=centre,
+                target=spec.width + allowance * 2,
+                s=allowance,
+            ),
+            False,
+        )
+    return None
+
+
+def _allowed(method: Method, spec: UnitSpec, allowance: Length) -> bool:
+    try:
+        method.refuse(spec, allowance)
+    except PiecingError:
+        return False
+    return True
+
+
+def sized_cells(layout: Layout, finished: Length) -> tuple[tuple[Cell, UnitSpec], ...]:
+    """Every unit with its size."""
+    part = layout.part(finished)
+    return tuple((c, c.spec(part)) for c in layout.cells)
+
+

@@ -1,0 +1,200 @@
+"""A pattern as plain data: the project's own block format, ``entretoile-block/1``.
+
+    {"format": "entretoile-block/1", "name": "Lantern",
+     "columns": [1, 1, 1], "rows": [1, 1, 1],
+     "units": {"A": {"kind": "half_square_triangle", "fabrics": "ab"},
+               "B": {"kind": "plain_square", "fabrics": "c"},
+               "C": {"block": "goose_pair", "fabrics": {"a": "c"}}},
+     "layout": ["A0 B0 A1", "B0 C0 B0", "A3 B0 A2"]}
+
+A word of the layout is a name of the legend, quarter turns clockwise, and ``m`` when mirrored first. ``.`` is an empty
+place, ``<`` goes on from the left, ``^`` from above. Tracks are parts, whole or such as "3/2". Corners and strips are
+shares of the unit's side, such as "1/3". Source: docs/theory.md, section 12.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping
+from fractions import Fraction
+from typing import Any
+
+from ..errors import BlockHoldsItself, PatternNotUnderstood, PiecingError, UnknownBlock
+from ..units import KINDS, kind_of
+from .pattern import BlockHere, Content, Lie, Pattern, Place, UnitHere
+
+__all__ = ["FORMAT", "Find", "content_data", "content_from", "pattern_data", "pattern_from"]
+
+FORMAT = "entretoile-block/1"
+Find = Callable[[str], Mapping[str, Any] | None]
+"""The data of a block known by its key; None when there is none."""
+_WORD = re.compile(r"([A-Z][a-z]?)([0-3])(m?)")
+_DEEPEST = 5
+
+
+def _refuse(sentence: str, field: str, **data: str | int) -> PatternNotUnderstood:
+    return PatternNotUnderstood(sentence, field=field, **data)
+
+
+def pattern_from(data: Any, find: Find, key: str = "") -> Pattern:
+    """Read a pattern; blocks in it are looked up by ``find``.
+
+    Raises ``PatternNotUnderstood`` (its field the path of what is wrong), ``UnknownBlock``, ``BlockHoldsItself``, and
+    what ``Pattern`` refuses.
+    """
+    return _pattern(data, find, (key,) if key else ())
+
+
+def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
+    if not isinstance(data, Mapping):
+        raise _refuse("A block is written as an object with a name, columns, rows, units and a layout.", "")
+    if data.get("format", FORMAT) != FORMAT:
+        raise _refuse("This block is in the format “{given}”; {known} is read here.", "format", given=str(data["format"])[:40], known=FORMAT)
+    columns, rows = (_tracks(data.get(f), f) for f in ("columns", "rows"))
+    units = data.get("units")
+    if not isinstance(units, Mapping) or len(units) > 100:
+        raise _refuse("Units are given by name, 100 at most.", "units")
+    legend: dict[str, Content] = {}
+    for name, unit in units.items():
+        if not isinstance(name, str) or not re.fullmatch(r"[A-Z][a-z]?", name):
+            raise _refuse("A unit's name in the layout is a capital, perhaps with a small letter.", f"units.{str(name)[:8]}")
+        legend[name] = content_from(unit, find, above, f"units.{name}")
+    name = re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(data.get("name") or "")).strip()[:80] or "Block"
+    return Pattern(name, columns, rows, _places(data.get("layout"), legend, len(columns), len(rows)))
+
+
+def _tracks(given: Any, field: str) -> tuple[Fraction, ...]:
+    if not isinstance(given, list | tuple):
+        raise _refuse("Tracks are a list of parts, such as [1, 1, 1].", field)
+    return tuple(_share(g, f"{field}.{n}", most=1000) for n, g in enumerate(given))
+
+
+def _share(given: Any, field: str, most: int = 1) -> Fraction:
+    text = str(given) if isinstance(given, int | str) and not isinstance(given, bool) else ""
+    found = re.fullmatch(r"(\d{1,6})(?:/(\d{1,4}))?", text)
+    if not found or found[2] == "0" * len(found[2] or " ") or Fraction(text) > most:
+        raise _refuse("“{given}” is no share: write it as 1 or 3/2, {most} at most.", field, given=str(given)[:20], most=most)
+    return Fraction(text)
+
+
+def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str = "unit") -> Content:
+    """A unit or a smaller block as written in the legend."""
+    if not isinstance(data, Mapping) or ("kind" in data) == ("block" in data):
+        raise _refuse("A place holds a unit, by its kind, or a block, by its key.", field)
+    if "block" in data:
+        return _held(data, find, above, field)
+    if data["kind"] not in KINDS:
+        raise _refuse("“{given}” is no kind of unit. Known are {known}.", f"{field}.kind", given=str(data["kind"])[:40], known=", ".join(KINDS))
+    kind = kind_of(data["kind"])
+    ring = _ring(data.get("fabrics", kind.usual), f"{field}.fabrics")
+    if len(ring) != len(kind.parts):
+        raise _refuse("This kind has {parts} parts: {names}. Give each a fabric.", f"{field}.fabrics", parts=len(kind.parts), names=", ".join(kind.parts))
+    corners = data.get("corners", ["1/3" if n == 2 else 0 for n in range(4)] if kind.has_corners else [0] * 4)
+    if not isinstance(corners, list | tuple) or len(corners) != 4:
+        raise _refuse("Corners are four shares: lower left, lower right, upper right, upper left.", f"{field}.corners")
+    strip = _share(data.get("strip", "1/7" if kind.has_strip else 0), f"{field}.strip")
+    return UnitHere(kind.name, ring, tuple(_share(c, f"{field}.corners.{n}") for n, c in enumerate(corners)), strip)
+
+
+def _ring(given: Any, field: str) -> tuple[str, ...]:
+    if not isinstance(given, str | list | tuple) or not all(isinstance(r, str) and re.fullmatch("[a-z]", r) for r in given):
+        raise _refuse("Fabrics are roles, small letters, one for each part.", field)
+    return tuple(given)
+
+
+def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: str) -> BlockHere:
+    key = str(data["block"])[:80]
+    if key in above or len(above) >= _DEEPEST:
+        raise BlockHoldsItself(
+            "This block would lie inside itself, without end. Lay another one there."
+            if key in above
+            else "Blocks lie in blocks {deepest} deep at most.",
+            field=f"{field}.block",
+            deepest=_DEEPEST,
+        )
+    found = find(key)
+    if found is None:
+        raise UnknownBlock("There is no block “{key}” here. It may have been removed; lay another one there.", field=f"{field}.block", key=key)
+    roles = data.get("fabrics", {})
+    if not isinstance(roles, Mapping) or not all(re.fullmatch("[a-z]", str(r)) for pair in roles.items() for r in pair):
+        raise _refuse("Fabrics of a block in a block are roles by role, such as {{a: c}}.", f"{field}.fabrics")
+    try:
+        inner = _pattern(found, find, (*above, key))
+    except PiecingError as refusal:
+        raise refusal.at(f"{field}.block") from None
+    inner.complete()
+    return BlockHere(key, inner, tuple(sorted((str(a), str(b)) for a, b in roles.items() if a != b)))
+
+
+def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) -> tuple[Place, ...]:
+    words = [str(line).split() for line in layout] if isinstance(layout, list | tuple) else []
+    if len(words) != high or any(len(line) != wide for line in words):
+        raise _refuse("The layout has {high} lines of {wide} words, one for each place.", "layout", high=high, wide=wide)
+    places = []
+    for row, line in enumerate(words):
+        for column, word in enumerate(line):
+            if word in (".", "<", "^"):
+                continue
+            found = _WORD.fullmatch(word)
+            if not found or found[1] not in legend:
+                raise _refuse("“{word}” in row {row}, column {column} names no unit of this block.", "layout", word=word[:20], row=row + 1, column=column + 1)
+            across = _run(lambda k, c=column, r=row: words[r][c + k] == "<", wide - column)  # type: ignore[misc]
+            down = _run(lambda k, c=column, r=row: words[r + k][c] == "^", high - row)  # type: ignore[misc]
+            places.append(Place(column, row, legend[found[1]], Lie(int(found[2]), bool(found[3])), across, down))
+    covered = sum(p.across * p.down for p in places) + sum(line.count(".") for line in words)
+    if covered != wide * high:
+        raise _refuse("In the layout < goes on from something at its left and ^ from something above; one of them does not.", "layout")
+    return tuple(places)
+
+
+def _run(goes_on: Callable[[int], bool], most: int) -> int:
+    n = 1
+    while n < most and goes_on(n):
+        n += 1
+    return n
+
+
+def content_data(content: Content) -> dict[str, Any]:
+    """A unit or a smaller block as it is written in the legend."""
+    if isinstance(content, BlockHere):
+        return {"block": content.key, "fabrics": dict(content.fabrics)}
+    written: dict[str, Any] = {"kind": content.kind, "fabrics": "".join(content.ring)}
+    kind = kind_of(content.kind)
+    if kind.has_corners:
+        written["corners"] = [str(c) for c in content.corners]
+    if kind.has_strip:
+        written["strip"] = str(content.strip)
+    return written
+
+
+def pattern_data(pattern: Pattern) -> dict[str, Any]:
+    """The pattern in the format above; ``pattern_from`` gives it back."""
+    names: dict[Content, str] = {}
+    words = [["." for _ in pattern.columns] for _ in pattern.rows]
+    for p in pattern.places:
+        name = names.setdefault(p.content, _name(len(names)))
+        for column, row in p.spots:
+            words[row][column] = "<" if row == p.row else "^"
+        words[p.row][p.column] = f"{name}{p.lie.turn}{'m' if p.lie.mirrored else ''}"
+        for row in range(p.row + 1, p.row + p.down):
+            for column in range(p.column + 1, p.column + p.across):
+                words[row][column] = "<"
+    return {
+        "format": FORMAT,
+        "name": pattern.name,
+        "columns": [_written(t) for t in pattern.columns],
+        "rows": [_written(t) for t in pattern.rows],
+        "units": {name: content_data(c) for c, name in names.items()},
+        "layout": [" ".join(line) for line in words],
+    }
+
+
+def _name(n: int) -> str:
+    letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
+    return letters[n % 26] + ("" if n < 26 else "abcdefghijklmnopqrstuvwxyz"[n // 26 - 1])
+
+
+def _written(track: Fraction) -> int | str:
+    return int(track) if track.denominator == 1 else str(track)
+
+
