@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "projects",
     "readings",
     "planning",
+    "blocks",
     "mending",
     "demo",
 ]
@@ -121,6 +122,10 @@ SPECTACULAR_SETTINGS = {
         "SchoolEnum": "projects.models.SCHOOLS",
         "KindEnum": "projects.serializers.KINDS",
         "CutterEnum": "workrooms.models.CUTTERS",
+        "OrderEnum": "blocks.models.ORDERS",
+        "SettingEnum": "blocks.models.SETTINGS",
+        "SpreadEnum": "blocks.models.SPREADS",
+        "LyingEnum": "blocks.models.LYINGS",
         "SizeBasisEnum": "projects.models.SIZE_BASES",
         "ValueEnum": "projects.models.VALUES",
         "ReadingKindEnum": "readings.models.KINDS",

@@ -23,6 +23,7 @@ urlpatterns = [
     path("api/", include("projects.urls")),
     path("api/", include("readings.urls")),
     path("api/", include("planning.urls")),
+    path("api/", include("blocks.urls")),
     path("api/", include("mending.urls")),
     re_path(r"^api/.*$", unknown_address),
     re_path(r"^(?!assets/).*$", page),

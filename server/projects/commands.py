@@ -18,12 +18,13 @@ from piecing.lengths import Measure, Style, inches
 from piecing.planning import plan
 from piecing.units import kind_of, methods_of
 from piecing.units.method import Cuts
+from piecing.units.spec import UnitSpec
 from workrooms.models import Workroom
 
 from .models import Fabric, PlannedUnit, Project
 from .readers import fabric_readers, project_readers, unit_readers
 from .selectors import get_fabric, get_project, get_unit
-from .translate import choices_of, finished_of, style_of
+from .translate import choices_of, finished_of, spec_of, style_of
 
 __all__ = [
     "add_unit",
@@ -36,6 +37,8 @@ __all__ = [
     "delete_project",
     "delete_unit",
     "duplicate_project",
+    "ensure_fabrics",
+    "put_counted_unit",
     "put_fabric",
     "restore_project",
     "restore_unit",
@@ -79,7 +82,7 @@ def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
 def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
     """A unit of a kind as it is most often made, with fabrics for all its parts."""
     spec = kind_of(kind).usual_spec(inches("7/2"))
-    _ensure_fabrics(project, spec.ring)
+    ensure_fabrics(project, spec.ring)
     position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
     corners = {f"corner_{n}": size for n, size in enumerate(spec.corners)}
     return PlannedUnit.objects.create(
@@ -97,7 +100,7 @@ def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
     )
 
 
-def _ensure_fabrics(project: Project, roles: Iterable[str]) -> None:
+def ensure_fabrics(project: Project, roles: Iterable[str]) -> None:
     """A fabric for every role named; new ones get a name and a colour to be changed."""
     have = set(project.fabrics.values_list("role", flat=True))
     for role in sorted(set(roles) - have):
@@ -127,6 +130,36 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
         unit.save(force_insert=True)
     _touch(project)
     return get_project(room, project_key)
+
+
+@transaction.atomic
+def put_counted_unit(project: Project, spec: UnitSpec, method: str, school: str, count: int, mirrored: int) -> None:
+    """So many of a unit wanted: the planned unit of this kind, size and fabrics takes the number, or one is added."""
+    shape = {
+        "kind": spec.kind,
+        "ring": list(spec.ring),
+        "strip": spec.strip,
+        **{f"corner_{n}": size for n, size in enumerate(spec.corners)},
+    }
+    for unit in project.units.filter(deleted_at=None, kind=spec.kind):
+        if spec_of(unit) == spec:
+            PlannedUnit.objects.filter(pk=unit.pk).update(count=count, mirrored=mirrored)
+            return
+    if project.units.filter(deleted_at=None).count() >= _MOST_KINDS:
+        raise Refused([CountOutOfRange("A project holds {most} kinds of unit at most.", most=_MOST_KINDS)])
+    ensure_fabrics(project, spec.ring)
+    PlannedUnit.objects.create(
+        project=project,
+        position=(project.units.aggregate(last=Max("position"))["last"] or 0) + 1,
+        method=method,
+        school=school,
+        finished=spec.width,
+        height=None if spec.height == kind_of(spec.kind).default_height(spec.width) else spec.height,
+        block_finished=inches("21/2"),
+        count=count,
+        mirrored=mirrored,
+        **shape,
+    )
 
 
 @transaction.atomic
@@ -190,6 +223,7 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
         return get_project(room, key, deleted=True)
     project = get_project(room, source)
     units, fabrics = list(project.units.all()), list(project.fabrics.all())
+    blocks, quilt = list(project.blocks.filter(deleted_at=None)), getattr(project, "quilt", None)
     project.pk, project._state.adding = key, True
     project.name, project.archived_at = _free_name(room, f"{project.name[:100]}, again"), None
     project.save()
@@ -201,6 +235,12 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
         fabric._state.adding, fabric.project = True, project
         fabric.id = Fabric._meta.get_field("id").get_default()
         fabric.save()
+    for block in blocks:
+        block._state.adding, block.project, block.id = True, project, uuid4()
+        block.save()
+    if quilt is not None:
+        quilt._state.adding, quilt.project = True, project
+        quilt.save()
     return get_project(room, key)
 
 
@@ -300,7 +340,7 @@ def _become(unit: PlannedUnit, given: set[str]) -> list[str]:
         "mirrored": 0,
         **{f"corner_{n}": size for n, size in enumerate(spec.corners)},
     }
-    _ensure_fabrics(unit.project, spec.ring)
+    ensure_fabrics(unit.project, spec.ring)
     changed = [f for f in usual if f not in given]
     for field in changed:
         setattr(unit, field, usual[field])

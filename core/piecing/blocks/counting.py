@@ -65,7 +65,10 @@ class UnitCount:
 def _signature(design: Design) -> Signature:
     x, y = design.width / 2, design.height / 2
     return tuple(
-        sorted((p.role, tuple(sorted((round((a - x) * 4096), round((b - y) * 4096)) for a, b in p.outline))) for p in design.parts)
+        sorted(
+            (p.role, tuple(sorted((round((a - x) * 4096), round((b - y) * 4096)) for a, b in p.outline)))
+            for p in design.parts
+        )
     )
 
 
@@ -150,7 +153,9 @@ class Spares:
 
     def on(self, wanted: int) -> int:
         if not 0 <= self.percent <= 100 or not 0 <= self.number <= MOST_UNITS:
-            raise CountOutOfRange("Spares are 0 to 100 percent, or a number up to {most}.", field="spares", most=f"{MOST_UNITS:,}")
+            raise CountOutOfRange(
+                "Spares are 0 to 100 percent, or a number up to {most}.", field="spares", most=f"{MOST_UNITS:,}"
+            )
         return max(self.number, -(-wanted * self.percent // 100)) if wanted else 0
 
 
@@ -232,5 +237,3 @@ def _usual_method(unit: UnitCount, allowance: Length) -> str:
             if batch.hands == "as_wanted":
                 return m.name
     return (ways or list(methods_of(unit.spec.kind)))[0].name
-
-

@@ -114,7 +114,7 @@ def painted(pattern: Pattern, spots: Iterable[Spot], part: int | None, role: str
 
     def change(p: Place) -> Place:
         if isinstance(p.content, BlockHere):
-            return replace(p, content=p.content.dyed({r: role for r in p.content.pattern.roles}))
+            return replace(p, content=p.content.dyed(dict.fromkeys(p.content.pattern.roles, role)))
         ring = tuple(role if part in (None, n) else r for n, r in enumerate(p.content.ring))
         return replace(p, content=replace(p.content, ring=ring))
 
@@ -168,9 +168,7 @@ def whole_turned(pattern: Pattern, quarters: int = 1) -> Pattern:
 def whole_mirrored(pattern: Pattern) -> Pattern:
     """The whole block seen in a mirror, left and right exchanged."""
     wide = len(pattern.columns)
-    places = tuple(
-        replace(p, column=wide - p.column - p.across, lie=p.lie.then(Lie(0, True))) for p in pattern.places
-    )
+    places = tuple(replace(p, column=wide - p.column - p.across, lie=p.lie.then(Lie(0, True))) for p in pattern.places)
     return replace(pattern, columns=tuple(reversed(pattern.columns)), places=places)
 
 
@@ -197,12 +195,12 @@ def filled(pattern: Pattern, symmetry: Symmetry, spots: Iterable[Spot] = ()) -> 
     for step in _STEPS[symmetry]:
         image = step(seeds)
         if (image.columns, image.rows) != (pattern.columns, pattern.rows):
-            raise PatternNotUnderstood("This grid does not fall on itself that way: its tracks differ.", field="symmetry")
+            raise PatternNotUnderstood(
+                "This grid does not fall on itself that way: its tracks differ.", field="symmetry"
+            )
         for p in image.places:
             if not taken & set(p.spots):
                 taken |= set(p.spots)
                 images.append(p)
     rest = tuple(p for p in pattern.places if id(p) not in kept and not taken & set(p.spots))
     return _checked(replace(pattern, places=(*seeds.places, *images, *rest)))
-
-

@@ -170,11 +170,11 @@ def _windmill(held: Held, order: Order, box: Box) -> Section:
 
 
 def _arms(held: Held, box: Box, mid: Box, clockwise: bool) -> list[list[tuple[Box, Place]]] | None:
-    (l, t, r, b), (x1, y1, x2, y2) = box, mid
+    (left, top, right, foot), (x1, y1, x2, y2) = box, mid
     arms: list[Box] = (
-        [(l, t, x2, y1), (x2, t, r, y2), (x1, y2, r, b), (l, y1, x1, b)]
+        [(left, top, x2, y1), (x2, top, right, y2), (x1, y2, right, foot), (left, y1, x1, foot)]
         if clockwise
-        else [(x1, t, r, y1), (x2, y1, r, b), (l, y2, x2, b), (l, t, x1, y2)]
+        else [(x1, top, right, y1), (x2, y1, right, foot), (left, y2, x2, foot), (left, top, x1, y2)]
     )
     groups: list[list[tuple[Box, Place]]] = [[] for _ in range(5)]
     for one, place in held:
@@ -188,24 +188,24 @@ def _arms(held: Held, box: Box, mid: Box, clockwise: bool) -> list[list[tuple[Bo
 
 
 def _whirled(groups: list[list[tuple[Box, Place]]], order: Order, box: Box, mid: Box, clockwise: bool) -> Section:
-    (l, t, r, b), (x1, y1, x2, y2) = box, mid
+    (left, top, right, foot), (x1, y1, x2, y2) = box, mid
     half = x1 + (x2 - x1) / 2
     if clockwise:
         order_of_arms = (4, 0, 1, 2, 3)
         joints = (
             Joint((half, y1), (x2, y1), False, partial=True),
-            Joint((x2, t), (x2, y2), True),
-            Joint((x1, y2), (r, y2), False),
-            Joint((x1, y1), (x1, b), True),
-            Joint((l, y1), (half, y1), False, partial=True),
+            Joint((x2, top), (x2, y2), True),
+            Joint((x1, y2), (right, y2), False),
+            Joint((x1, y1), (x1, foot), True),
+            Joint((left, y1), (half, y1), False, partial=True),
         )
     else:
         joints = (
             Joint((x1, y1), (half, y1), False, partial=True),
-            Joint((x1, t), (x1, y2), True),
-            Joint((l, y2), (x2, y2), False),
-            Joint((x2, y1), (x2, b), True),
-            Joint((half, y1), (r, y1), False, partial=True),
+            Joint((x1, top), (x1, y2), True),
+            Joint((left, y2), (x2, y2), False),
+            Joint((x2, y1), (x2, foot), True),
+            Joint((half, y1), (right, y1), False, partial=True),
         )
         order_of_arms = (4, 0, 3, 2, 1)
     parts = tuple(_section(groups[n], order) for n in order_of_arms)
@@ -264,9 +264,10 @@ def _met(joint: Joint, earlier: Iterable[Joint], side: int) -> set[Fraction]:
         if j.upright == joint.upright:
             continue
         for here, other in ((j.start, j.end), (j.end, j.start)):
-            if here[over] == joint.start[over] and (other[over] - here[over]) * side > 0:
-                if min(joint.start[along], joint.end[along]) < here[along] < max(joint.start[along], joint.end[along]):
-                    found.add(here[along])
+            ends = sorted((joint.start[along], joint.end[along]))
+            beside = here[over] == joint.start[over] and (other[over] - here[over]) * side > 0
+            if beside and ends[0] < here[along] < ends[1]:
+                found.add(here[along])
     return found
 
 
@@ -328,7 +329,9 @@ def steps(layout: Layout, order: Order, finished: Length, allowance: Length) -> 
 
 def _step_said(s: Section, whole: Section) -> Said:
     if any(j.partial for j in s.joints):
-        return Said("Sew half of the first seam to the middle, then round it section by section, and finish the first seam last.")
+        return Said(
+            "Sew half of the first seam to the middle, then round it section by section, and finish the first seam last."
+        )
     side = "side by side" if s.joints[0].upright else "one below the other"
     places = [p.place.name for p in s.parts if p.place]
     if len(places) == len(s.parts) and len(places) <= 3:

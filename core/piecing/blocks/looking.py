@@ -136,7 +136,9 @@ def _faults(meant: Pattern, seen: Pattern) -> Iterable[Fault]:
             yield Fault(place.column, place.row, *fault)
     for extra in seen.places:
         if not any(meant.at(*s) for s in extra.spots):
-            yield Fault(extra.column, extra.row, "extra", Said("{where}: nothing belongs here.", where=extra.name.capitalize()))
+            yield Fault(
+                extra.column, extra.row, "extra", Said("{where}: nothing belongs here.", where=extra.name.capitalize())
+            )
 
 
 def _fault(meant: Pattern, seen: Pattern, place: Place, found: Place | None) -> tuple[str, Said] | None:

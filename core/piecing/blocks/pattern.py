@@ -17,7 +17,19 @@ from ..errors import LayoutIncomplete, NestedBlockDoesNotFit, PatternNotUndersto
 from ..lengths import Length
 from ..units import UnitSpec, kind_of
 
-__all__ = ["MOST_TRACKS", "UPRIGHT", "BlockHere", "Cell", "Layout", "Lie", "Pattern", "Place", "UnitHere", "laid", "whole_parts"]
+__all__ = [
+    "MOST_TRACKS",
+    "UPRIGHT",
+    "BlockHere",
+    "Cell",
+    "Layout",
+    "Lie",
+    "Pattern",
+    "Place",
+    "UnitHere",
+    "laid",
+    "whole_parts",
+]
 
 MOST_TRACKS = 24
 """Columns or rows of one grid at most."""
@@ -136,7 +148,12 @@ class Pattern:
         taken: set[tuple[int, int]] = set()
         for p in self.places:
             spots = set(p.spots)
-            if not spots or min(p.column, p.row) < 0 or p.column + p.across > len(self.columns) or p.row + p.down > len(self.rows):
+            if (
+                not spots
+                or min(p.column, p.row) < 0
+                or p.column + p.across > len(self.columns)
+                or p.row + p.down > len(self.rows)
+            ):
                 raise PlaceTaken("{place} lies outside the grid.", place=p.name.capitalize())
             if spots & taken:
                 raise PlaceTaken("Two things lie at {place}. Clear it first.", place=p.name)
@@ -340,5 +357,3 @@ def whole_parts(shares: Iterable[Fraction]) -> Fraction:
     """The smallest number that gives a whole one when multiplied with any of the shares."""
     shares = [s for s in shares if s > 0]
     return Fraction(lcm(*(s.denominator for s in shares)), gcd(*(s.numerator for s in shares)))
-
-

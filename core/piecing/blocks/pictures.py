@@ -21,7 +21,16 @@ from ..units.simulate import made
 from ..wording import Said
 from .pattern import UPRIGHT, Cell, Layout, Lie
 
-__all__ = ["Seam", "apart_picture", "block_picture", "cell_middle", "draw_block", "inner_seams", "placed_parts", "side_by_side"]
+__all__ = [
+    "Seam",
+    "apart_picture",
+    "block_picture",
+    "cell_middle",
+    "draw_block",
+    "inner_seams",
+    "placed_parts",
+    "side_by_side",
+]
 
 _MARGIN = 0.02
 """Room around a picture, as a share of its longer side."""
@@ -83,8 +92,8 @@ def _within(start: Point, end: Point, box: Polygon) -> tuple[Point, Point] | Non
             low, high = (max(low, share), high) if a < 0 else (low, min(high, share))
     if high - low < 1e-6:
         return None
-    at = lambda t: (start[0] + t * (end[0] - start[0]), start[1] + t * (end[1] - start[1]))  # noqa: E731
-    return at(low), at(high)
+    (x, y), (dx, dy) = start, (end[0] - start[0], end[1] - start[1])
+    return (x + low * dx, y + low * dy), (x + high * dx, y + high * dy)
 
 
 @lru_cache(maxsize=1024)
@@ -159,11 +168,18 @@ def apart_picture(layout: Layout, finished: Length, allowance: Length) -> Drawin
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, part)
         _unit_apart(sketch, cell.spec(layout.part(finished)), cell.lie, (x * spread, y * spread), s)
-    wide, high = float(finished) * spread, float(finished) * float(layout.pattern.height / layout.pattern.width) * spread
+    wide, high = (
+        float(finished) * spread,
+        float(finished) * float(layout.pattern.height / layout.pattern.width) * spread,
+    )
     pad = max(wide, high) * _MARGIN
     return sketch.drawn(
         (-pad, -pad, wide + pad, high + pad),
-        Said("{name} taken apart: every unit trimmed, the shaded rim {s} wide goes into the seams.", name=layout.pattern.name, s=allowance),
+        Said(
+            "{name} taken apart: every unit trimmed, the shaded rim {s} wide goes into the seams.",
+            name=layout.pattern.name,
+            s=allowance,
+        ),
     )
 
 
@@ -211,8 +227,10 @@ def side_by_side(layout: Layout, finished: Length, across: int, down: int, every
 
 
 def _how(lie: Lie) -> str:
-    words = {(0, True): "every second one mirrored", (1, False): "every second one turned a quarter", (2, False): "every second one turned half round"}
+    words = {
+        (0, True): "every second one mirrored",
+        (1, False): "every second one turned a quarter",
+        (2, False): "every second one turned half round",
+    }
     said = words.get((lie.turn, lie.mirrored))
     return f", {said}" if said else ""
-
-

@@ -72,7 +72,7 @@ def arrow_of(seam: BlockSeam, way: Press) -> tuple[float, float] | None:
 
 @dataclass(frozen=True, slots=True)
 class Conflict:
-    """A wish that had to give way, or a crossing that cannot nest: ``code`` is to_light, not_nested, or layers."""
+    """A wish that had to give way, or a crossing that cannot nest: ``code`` is to_light, not_nested, not_spun or layers."""
 
     code: str
     said: Said
@@ -109,16 +109,23 @@ class _Vars:
 class _Model:
     """One copy of a block's seams in the model."""
 
-    def __init__(self, model: CpModel, seams: Sequence[BlockSeam], found: Sequence[Meeting], wishes: Wishes, values: Sequence[tuple[float, float]]) -> None:
+    def __init__(
+        self,
+        model: CpModel,
+        seams: Sequence[BlockSeam],
+        found: Sequence[Meeting],
+        wishes: Wishes,
+        values: Sequence[tuple[float, float]],
+    ) -> None:
         self.model, self.seams, self.meetings, self.wishes = model, seams, found, wishes
         self.cost: list[Any] = []
         self.unnested: list[tuple[Meeting | None, tuple[int, int], IntVar]] = []
-        self.over: list[tuple[Meeting, IntVar]] = []
+        self.unspun: list[tuple[Meeting, IntVar]] = []
         self.pieces: list[list[_Vars]] = []
         self.spun = [[m for m in found if m.on == k and _chosen(m, wishes)] for k in range(len(seams))]
         ends = _ends(seams, found)
-        for k, s in enumerate(seams):
-            self.pieces.append([self._one(s, values[k], ends[k]) for _ in range(len(self.spun[k]) + 1)])
+        for k in range(len(seams)):
+            self.pieces.append([self._one(values[k], ends[k]) for _ in range(len(self.spun[k]) + 1)])
         for m in found:
             if m in self.spun[m.on]:
                 self._spin(m)
@@ -128,7 +135,7 @@ class _Model:
                 if wishes.layers is not None:
                     self._layers(m, wishes.layers)
 
-    def _one(self, s: BlockSeam, value: tuple[float, float], ends: tuple[int, int]) -> _Vars:
+    def _one(self, value: tuple[float, float], ends: tuple[int, int]) -> _Vars:
         v = _Vars(*(self.model.new_bool_var("") for _ in range(3)))
         self.model.add_exactly_one(v.left, v.right, v.open)
         left, right = value
@@ -159,27 +166,28 @@ class _Model:
         return (v.left, v.right) if forward else (v.right, v.left)
 
     def _spin(self, m: Meeting) -> None:
-        """All allowances round the point go the same way round."""
-        clockwise = self.model.new_bool_var("")
+        """All allowances round the point go the same way round; given up, at the price of a crossing, if they cannot."""
+        clockwise, not_spun = self.model.new_bool_var(""), self.model.new_bool_var("")
+        self.unspun.append((m, not_spun))
+        self.cost.append(_NEST * not_spun)
         u = self.seams[m.on].direction
         n = self.spun[m.on].index(m)
         before, after = self.pieces[m.on][n], self.pieces[m.on][n + 1]
-        self.model.add_implication(clockwise, before.left)
-        self.model.add_implication(clockwise, after.right)
-        self.model.add_implication(~clockwise, before.right)
-        self.model.add_implication(~clockwise, after.left)
+        ways = [(before.left, before.right), (after.right, after.left)]
         for k, side in [(k, 1) for k in m.left] + [(k, -1) for k in m.right]:
             along, against = self.toward(k, m.at, u)
-            if side < 0:
-                along, against = against, along
-            self.model.add_implication(clockwise, along)
-            self.model.add_implication(~clockwise, against)
+            ways.append((along, against) if side > 0 else (against, along))
+        for one_way, other_way in ways:
+            self.model.add_bool_or(not_spun, ~clockwise, one_way)
+            self.model.add_bool_or(not_spun, clockwise, other_way)
 
     def _layers(self, m: Meeting, most: int) -> None:
         over = self.model.new_bool_var("")
-        self.over.append((m, over))
         self.cost.append(_LAYERS * over)
-        u, on = self.seams[m.on].direction, self.pieces[m.on][sum(1 for s in self.spun[m.on] if _along(self, s) < _along(self, m))]
+        u, on = (
+            self.seams[m.on].direction,
+            self.pieces[m.on][sum(1 for s in self.spun[m.on] if _along(self, s) < _along(self, m))],
+        )
         for back in (False, True):
             sums = []
             for group in (m.left, m.right):
@@ -198,7 +206,16 @@ def _along(copy: _Model, m: Meeting) -> float:
     return (m.at[0] - s.start[0]) * s.direction[0] + (m.at[1] - s.start[1]) * s.direction[1]
 
 
-def nest(one: _Model, other: _Model, pair: tuple[int, int], here: tuple[float, float], there: tuple[float, float], u: tuple[float, float], unnested: list[Any], m: Meeting | None) -> None:
+def nest(
+    one: _Model,
+    other: _Model,
+    pair: tuple[int, int],
+    here: tuple[float, float],
+    there: tuple[float, float],
+    u: tuple[float, float],
+    unnested: list[Any],
+    m: Meeting | None,
+) -> None:
     """Two seams point opposite ways along ``u``, or the shortfall is paid for."""
     missed = one.model.new_bool_var("")
     along, against = one.toward(pair[0], here, u)
@@ -221,8 +238,8 @@ def _ends(seams: Sequence[BlockSeam], found: Sequence[Meeting]) -> list[tuple[in
     """How many seams run into each from its left and from its right."""
     ends = [(0, 0) for _ in seams]
     for m in found:
-        l, r = ends[m.on]
-        ends[m.on] = (l + len(m.left), r + len(m.right))
+        left, right = ends[m.on]
+        ends[m.on] = (left + len(m.left), right + len(m.right))
     return ends
 
 
@@ -242,7 +259,9 @@ def _folded(p: Pressed, u: tuple[float, float], sign: int) -> int:
     return 2 if (p.arrow[0] * u[0] + p.arrow[1] * u[1]) * sign > 0 else 0
 
 
-def pressing_map(pattern: Pattern, order: Order, values: Mapping[str, int], wishes: Wishes | None = None) -> PressingMap:
+def pressing_map(
+    pattern: Pattern, order: Order, values: Mapping[str, int], wishes: Wishes | None = None
+) -> PressingMap:
     """The best pressing of a block sewn in one order; ``values`` tells how dark each role is (0 light to 2 dark).
 
     Raises ``LayoutIncomplete``, ``CannotBeSewn``, ``CountOutOfRange`` for more than 3000 seams.
@@ -250,18 +269,32 @@ def pressing_map(pattern: Pattern, order: Order, values: Mapping[str, int], wish
     wishes = wishes or Wishes()
     seams = block_seams(pattern, order)
     if len(seams) > MOST_SEAMS:
-        raise CountOutOfRange("A pressing map takes {most} seams at most; this block has {given}.", most=f"{MOST_SEAMS:,}", given=f"{len(seams):,}")
+        raise CountOutOfRange(
+            "A pressing map takes {most} seams at most; this block has {given}.",
+            most=f"{MOST_SEAMS:,}",
+            given=f"{len(seams):,}",
+        )
     found = meetings(seams)
     dark = darkness(pattern, seams, values)
     # Counting layers is the hard part: it is begun at the best pressing without it.
-    without = () if wishes.layers is None else _solved(pattern, seams, found, replace(wishes, layers=None), dark).pressed
+    without = (
+        () if wishes.layers is None else _solved(pattern, seams, found, replace(wishes, layers=None), dark).pressed
+    )
     one = _solved(pattern, seams, found, wishes, dark, like=without)
     if wishes.repeats and one.edge_nested < one.edge_pairs:
         return _solved(pattern, seams, found, wishes, dark, copies=2, like=one.pressed)
     return one
 
 
-def _solved(pattern: Pattern, seams: tuple[BlockSeam, ...], found: tuple[Meeting, ...], wishes: Wishes, dark: tuple[tuple[float, float], ...], copies: int = 1, like: Sequence[Pressed] = ()) -> PressingMap:
+def _solved(
+    pattern: Pattern,
+    seams: tuple[BlockSeam, ...],
+    found: tuple[Meeting, ...],
+    wishes: Wishes,
+    dark: tuple[tuple[float, float], ...],
+    copies: int = 1,
+    like: Sequence[Pressed] = (),
+) -> PressingMap:
     model = cp().CpModel()
     blocks = [_Model(model, seams, found, wishes, dark) for _ in range(copies)]
     edges: list[tuple[Any, tuple[int, int], Any]] = []
@@ -274,6 +307,7 @@ def _solved(pattern: Pattern, seams: tuple[BlockSeam, ...], found: tuple[Meeting
     maps = [tuple(_read(b, answer, k) for k in range(len(seams))) for b in blocks]
     missed = [(m, pair) for m, pair, v in blocks[0].unnested if answer.on(v)]
     first = maps[0]
+    unspun = [m for m, v in blocks[0].unspun if answer.on(v)]
     return PressingMap(
         pressed=first,
         second=maps[1] if copies > 1 else (),
@@ -283,7 +317,7 @@ def _solved(pattern: Pattern, seams: tuple[BlockSeam, ...], found: tuple[Meeting
         edge_nested=sum(1 for _, _, v in edges if not answer.on(v)),
         edge_pairs=len(edges),
         most_layers=max((layers_at(m, first) for m in found if not _chosen(m, wishes)), default=3 if seams else 1),
-        conflicts=tuple(_conflicts(first, found, missed, wishes, dark)),
+        conflicts=(*_not_spun(first, unspun), *_conflicts(first, found, missed, wishes, dark)),
         optimal=answer.optimal,
         cost=answer.objective,
         bound=answer.bound,
@@ -303,16 +337,34 @@ def _edges(pattern: Pattern, seams: tuple[BlockSeam, ...], blocks: list[_Model],
 
 
 def _read(block: _Model, answer: Any, k: int) -> Pressed:
-    ways = [Press.LEFT if answer.on(v.left) else Press.RIGHT if answer.on(v.right) else Press.OPEN for v in block.pieces[k]]
+    ways = [
+        Press.LEFT if answer.on(v.left) else Press.RIGHT if answer.on(v.right) else Press.OPEN for v in block.pieces[k]
+    ]
     after = tuple((_along(block, m), w) for m, w in zip(block.spun[k], ways[1:], strict=True))
     return Pressed(block.seams[k], ways[0], after)
 
 
-def _conflicts(pressed: Sequence[Pressed], found: Sequence[Meeting], missed: Sequence[tuple[Any, tuple[int, int]]], wishes: Wishes, dark: Sequence[tuple[float, float]]) -> Iterable[Conflict]:
+def _not_spun(pressed: Sequence[Pressed], unspun: Iterable[Meeting]) -> Iterable[Conflict]:
+    for m in unspun:
+        said = Said("A crossing on {seam} cannot be spun: its seams are held by others.", seam=pressed[m.on].seam.name)
+        yield Conflict("not_spun", said, m.at)
+
+
+def _conflicts(
+    pressed: Sequence[Pressed],
+    found: Sequence[Meeting],
+    missed: Sequence[tuple[Any, tuple[int, int]]],
+    wishes: Wishes,
+    dark: Sequence[tuple[float, float]],
+) -> Iterable[Conflict]:
     for m, (k, other) in missed:
         yield Conflict(
             "not_nested",
-            Said("{one} and {other} cannot nest where they meet; pin there.", one=_capital(pressed[k].seam.name), other=pressed[other].seam.name),
+            Said(
+                "{one} and {other} cannot nest where they meet; pin there.",
+                one=_capital(pressed[k].seam.name),
+                other=pressed[other].seam.name,
+            ),
             m.at,
         )
     if wishes.to_dark:
@@ -321,12 +373,18 @@ def _conflicts(pressed: Sequence[Pressed], found: Sequence[Meeting], missed: Seq
         if wishes.layers is not None and not _chosen(m, wishes) and (layers := layers_at(m, pressed)) > wishes.layers:
             yield Conflict(
                 "layers",
-                Said("{layers} layers meet on {seam}, whichever way its seams go; spin them open there, or grade the allowances.", layers=layers, seam=pressed[m.on].seam.name),
+                Said(
+                    "{layers} layers meet on {seam}, whichever way its seams go; spin them open there, or grade the allowances.",
+                    layers=layers,
+                    seam=pressed[m.on].seam.name,
+                ),
                 m.at,
             )
 
 
-def _to_light(pressed: Sequence[Pressed], found: Sequence[Meeting], dark: Sequence[tuple[float, float]]) -> Iterable[Conflict]:
+def _to_light(
+    pressed: Sequence[Pressed], found: Sequence[Meeting], dark: Sequence[tuple[float, float]]
+) -> Iterable[Conflict]:
     partners: dict[int, list[tuple[int, Meeting]]] = {}
     for m in found:
         for a, b in m.pairs:
@@ -338,9 +396,18 @@ def _to_light(pressed: Sequence[Pressed], found: Sequence[Meeting], dark: Sequen
         rival = next(((o, m) for o, m in partners.get(k, ()) if _both_dark(pressed, dark, k, o, m)), None)
         name = p.seam.name
         if rival:
-            said = Said("{one} and {other} cannot both go to the dark: {name} goes to the light.", one=_capital(pressed[rival[0]].seam.name), other=name, name=name)
+            said = Said(
+                "{one} and {other} cannot both go to the dark: {name} goes to the light.",
+                one=_capital(pressed[rival[0]].seam.name),
+                other=name,
+                name=name,
+            )
         elif partners.get(k):
-            said = Said("{name} goes to the light, so that it nests with {other}.", name=_capital(name), other=pressed[partners[k][0][0]].seam.name)
+            said = Said(
+                "{name} goes to the light, so that it nests with {other}.",
+                name=_capital(name),
+                other=pressed[partners[k][0][0]].seam.name,
+            )
         else:
             said = Said("{name} goes to the light, away from the bulk or to keep the layers few.", name=_capital(name))
         yield Conflict("to_light", said, p.seam.middle)

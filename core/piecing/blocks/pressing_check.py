@@ -66,7 +66,11 @@ def _beyond(tip: complex, heading: complex, ends: Sequence[tuple[complex, comple
     if straight:
         return straight[0]
     this_side = [h for t, h, _ in ends if abs(t - tip) < _NEAR and h.imag > 0]
-    reflected = [s for h, s in other_side if abs(h - heading.conjugate()) < 1e-3 and not any(abs(h + g) < 1e-3 for g in this_side)]
+    reflected = [
+        s
+        for h, s in other_side
+        if abs(h - heading.conjugate()) < 1e-3 and not any(abs(h + g) < 1e-3 for g in this_side)
+    ]
     return reflected[0] if reflected else None
 
 

@@ -11,7 +11,7 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point
 from ..lengths import Length
 from ..wording import Said
-from .pattern import laid, Pattern
+from .pattern import Pattern, laid
 from .pictures import cell_middle, placed_parts
 from .pressing import Press, Pressed, arrow_of
 
@@ -61,7 +61,14 @@ def back_picture(pattern: Pattern, pressed: Sequence[Pressed], finished: Length,
     for p in pressed:
         for start, end, way in _stretches(p):
             _arrow(sketch, p, _back(start, size, wide), _back(end, size, wide), way, smallest)
-    return sketch.drawn((0.0, 0.0, wide, high), Said("{name} from the back: {seams} seams, each with the way it is pressed.", name=pattern.name, seams=len(pressed)))
+    return sketch.drawn(
+        (0.0, 0.0, wide, high),
+        Said(
+            "{name} from the back: {seams} seams, each with the way it is pressed.",
+            name=pattern.name,
+            seams=len(pressed),
+        ),
+    )
 
 
 def _back(p: Point, size: float, wide: float) -> Point:
@@ -86,7 +93,10 @@ def _to(p: Pressed, way: Press) -> list[Point]:
 
 def _flat(sketch: Sketch, p: Pressed, start: Point, end: Point, way: Press, depth: float) -> None:
     for x, y in _to(p, way):
-        sketch.polygon("allowance", (start, end, (end[0] + x * depth, end[1] + y * depth), (start[0] + x * depth, start[1] + y * depth)))
+        sketch.polygon(
+            "allowance",
+            (start, end, (end[0] + x * depth, end[1] + y * depth), (start[0] + x * depth, start[1] + y * depth)),
+        )
     sketch.line("seam", start, end)
 
 

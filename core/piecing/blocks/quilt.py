@@ -13,7 +13,18 @@ from ..errors import QuiltImpossible
 from ..lengths import ZERO, Area, Length, inches
 from ..wording import Said
 
-__all__ = ["block_spots", "Backing", "Binding", "Border", "Corners", "PlainPiece", "QuiltChoices", "QuiltSizes", "Setting", "quilt_sizes"]
+__all__ = [
+    "Backing",
+    "Binding",
+    "Border",
+    "Corners",
+    "PlainPiece",
+    "QuiltChoices",
+    "QuiltSizes",
+    "Setting",
+    "block_spots",
+    "quilt_sizes",
+]
 
 _MOST_BLOCKS = 900
 _MOST_BORDERS = 6
@@ -168,12 +179,16 @@ def quilt_sizes(c: QuiltChoices) -> QuiltSizes:
     outer = _borders(c, width, height, pieces)
     binding = _binding(c, *outer)
     pieces.append(_binding_piece(c, binding))
-    return QuiltSizes(c, width, height, *outer, tuple(p for p in pieces if p.count), _backings(c, *outer), binding, tuple(_notes(c)))
+    return QuiltSizes(
+        c, width, height, *outer, tuple(p for p in pieces if p.count), _backings(c, *outer), binding, tuple(_notes(c))
+    )
 
 
 def _check(c: QuiltChoices) -> None:
     if not (1 <= c.columns <= 60 and 1 <= c.rows <= 60) or c.blocks > _MOST_BLOCKS:
-        raise QuiltImpossible("A quilt has 1 to 60 blocks across and down, {most} in all.", field="columns", most=_MOST_BLOCKS)
+        raise QuiltImpossible(
+            "A quilt has 1 to 60 blocks across and down, {most} in all.", field="columns", most=_MOST_BLOCKS
+        )
     for size, field in ((c.block_width, "block_width"), (c.binding_strip, "binding_strip"), (c.usable, "usable")):
         if size <= c.seam_allowance:
             raise QuiltImpossible("This must be larger than a seam allowance, {s}.", field=field, s=c.seam_allowance)
@@ -181,9 +196,17 @@ def _check(c: QuiltChoices) -> None:
         if size < ZERO or size > inches(24):
             raise QuiltImpossible("Give zero or more, 24 in. at most.", field=field)
     if c.setting is Setting.ON_POINT and c.block_width != c.block_height:
-        raise QuiltImpossible("Only square blocks stand on point: this one finishes {w} by {h}.", field="setting", w=c.block_width, h=c.block_height)
+        raise QuiltImpossible(
+            "Only square blocks stand on point: this one finishes {w} by {h}.",
+            field="setting",
+            w=c.block_width,
+            h=c.block_height,
+        )
     if c.setting is Setting.STAGGERED and c.sash > ZERO:
-        raise QuiltImpossible("Blocks staggered by halves are set edge to edge. Take the sashing away, or set them straight.", field="sash")
+        raise QuiltImpossible(
+            "Blocks staggered by halves are set edge to edge. Take the sashing away, or set them straight.",
+            field="sash",
+        )
     if len(c.borders) > _MOST_BORDERS:
         raise QuiltImpossible("{most} borders at most.", field="borders", most=_MOST_BORDERS)
     for n, b in enumerate(c.borders):
@@ -191,7 +214,16 @@ def _check(c: QuiltChoices) -> None:
             raise QuiltImpossible("A border finishes between 1/4 in. and 30 in.", field=f"borders.{n}.width")
 
 
-def _plain(c: QuiltChoices, name: str, fabric: str, width: Length, height: Length, count: int, over: Length = ZERO, note: Said | None = None) -> PlainPiece:
+def _plain(
+    c: QuiltChoices,
+    name: str,
+    fabric: str,
+    width: Length,
+    height: Length,
+    count: int,
+    over: Length = ZERO,
+    note: Said | None = None,
+) -> PlainPiece:
     """A rectangle cut its finished size and two allowances, ``over`` longer, up to the ruler's step; its shorter side first."""
     short, long = min(width, height), max(width, height)
     s2 = c.seam_allowance * 2
@@ -215,7 +247,9 @@ def _gaps(c: QuiltChoices, blocks: int) -> int:
 def _sashing(c: QuiltChoices, across: int, down: int, width: Length, pieces: list[PlainPiece]) -> None:
     pieces.append(_plain(c, "sashing beside blocks", c.sash_fabric, c.sash, c.block_height, across * c.rows))
     if c.cornerstones:
-        pieces.append(_plain(c, "sashing above and below blocks", c.sash_fabric, c.sash, c.block_width, down * c.columns))
+        pieces.append(
+            _plain(c, "sashing above and below blocks", c.sash_fabric, c.sash, c.block_width, down * c.columns)
+        )
         pieces.append(_plain(c, "cornerstone", c.cornerstone_fabric, c.sash, c.sash, across * down))
     else:
         measure = Said("Measure the rows before cutting; cut all to one length.")
@@ -236,8 +270,34 @@ def _on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length
     corner_leg = (pitch + c.sash).over_root2()
     corner_square = (corner_leg + s * 2 + s.times_root2() + over).round_up(c.ruler_step)
     grain = Said("Straight grain along the quilt's edge. Trim to {s} beyond the blocks' corners.", s=s)
-    pieces.append(PlainPiece("side setting triangle", c.setting_fabric, step, step.over_root2(), side_square, side_square, -(-sides // 4), 4, sides, grain))
-    pieces.append(PlainPiece("corner setting triangle", c.setting_fabric, corner_leg, corner_leg, corner_square, corner_square, 2, 2, 4, grain))
+    pieces.append(
+        PlainPiece(
+            "side setting triangle",
+            c.setting_fabric,
+            step,
+            step.over_root2(),
+            side_square,
+            side_square,
+            -(-sides // 4),
+            4,
+            sides,
+            grain,
+        )
+    )
+    pieces.append(
+        PlainPiece(
+            "corner setting triangle",
+            c.setting_fabric,
+            corner_leg,
+            corner_leg,
+            corner_square,
+            corner_square,
+            2,
+            2,
+            4,
+            grain,
+        )
+    )
     if c.sash > ZERO:
         _sashing_on_point(c, pieces)
     return width, height
@@ -246,7 +306,9 @@ def _on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length
 def _sashing_on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> None:
     """Diagonal rows: a sash between any two blocks of a row and at its ends; then sashing between rows, whole or pieced."""
     rows = _diagonal_rows(c)
-    pieces.append(_plain(c, "sashing beside blocks", c.sash_fabric, c.sash, c.block_width, sum(len(r) + 1 for r in rows)))
+    pieces.append(
+        _plain(c, "sashing beside blocks", c.sash_fabric, c.sash, c.block_width, sum(len(r) + 1 for r in rows))
+    )
     between = [len(a | b) for a, b in zip((set(), *rows), (*rows, set()), strict=True)]
     if c.cornerstones:
         pieces.append(_plain(c, "sashing above and below blocks", c.sash_fabric, c.sash, c.block_width, sum(between)))
@@ -279,7 +341,9 @@ def block_spots(c: QuiltChoices) -> list[tuple[int, int]]:
 
 def _staggered(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
     """Every second column half a block lower, with half a block of plain cloth at its head and foot."""
-    pieces.append(_plain(c, "half-block filler", c.setting_fabric, c.block_width, c.block_height / 2, 2 * (c.columns // 2)))
+    pieces.append(
+        _plain(c, "half-block filler", c.setting_fabric, c.block_width, c.block_height / 2, 2 * (c.columns // 2))
+    )
     return c.block_width * c.columns, c.block_height * c.rows
 
 
@@ -304,13 +368,17 @@ def _binding(c: QuiltChoices, width: Length, height: Length) -> Binding:
     wanted = about + _JOIN_LOSS
     gained = c.usable - c.binding_strip
     if gained <= ZERO:
-        raise QuiltImpossible("A binding strip this wide leaves nothing of cloth {usable} wide.", field="binding_strip", usable=c.usable)
+        raise QuiltImpossible(
+            "A binding strip this wide leaves nothing of cloth {usable} wide.", field="binding_strip", usable=c.usable
+        )
     strips = max(1, ceil(round(float(wanted - c.binding_strip) / float(gained), 9)))
     return Binding(strips, c.binding_strip, about, wanted)
 
 
 def _binding_piece(c: QuiltChoices, binding: Binding) -> PlainPiece:
-    return PlainPiece("binding strip", c.binding_fabric, c.binding_strip, c.usable, c.binding_strip, c.usable, binding.strips)
+    return PlainPiece(
+        "binding strip", c.binding_fabric, c.binding_strip, c.usable, c.binding_strip, c.usable, binding.strips
+    )
 
 
 def _backings(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing, ...]:
@@ -328,8 +396,13 @@ def _backings(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing, 
 def _notes(c: QuiltChoices) -> list[Said]:
     said = []
     if c.setting is Setting.ON_POINT:
-        said.append(Said("On point, a block that finishes {b} takes {d} across the quilt.", b=c.block_width, d=(c.block_width + c.sash).times_root2()))
+        said.append(
+            Said(
+                "On point, a block that finishes {b} takes {d} across the quilt.",
+                b=c.block_width,
+                d=(c.block_width + c.sash).times_root2(),
+            )
+        )
     if c.setting is Setting.STAGGERED and c.columns < 2:
         said.append(Said("One column alone has nothing to be staggered against."))
     return said
-

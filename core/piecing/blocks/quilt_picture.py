@@ -79,7 +79,9 @@ def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid]) -> 
         sketch.polygon("face", _clipped(tuple((x + inset, y + inset) for x, y in outline), box), fabric)
     for n, (x, y) in enumerate(block_middles(q)):
         _draw_laid(sketch, at[n] if isinstance(at, Sequence) else at(n), c, (x + inset, y + inset))
-    said = Said("The quilt, finishing {w} by {h}: {n} blocks of {b}.", w=q.width, h=q.height, n=q.blocks, b=c.block_width)
+    said = Said(
+        "The quilt, finishing {w} by {h}: {n} blocks of {b}.", w=q.width, h=q.height, n=q.blocks, b=c.block_width
+    )
     return sketch.drawn((0.0, 0.0, wide, high), said)
 
 
@@ -128,7 +130,10 @@ def _lattice(q: QuiltSizes) -> Iterator[tuple[Polygon, str]]:
     for x, y in block_middles(q):
         if c.setting is Setting.ON_POINT:
             big = (wide + 2 * sash) / 2
-            yield tuple((x + a, y + b) for a, b in (rotated(p, 45) for p in rectangle(2 * big, 2 * big, (-big, -big)))), c.sash_fabric
+            yield (
+                tuple((x + a, y + b) for a, b in (rotated(p, 45) for p in rectangle(2 * big, 2 * big, (-big, -big)))),
+                c.sash_fabric,
+            )
         for a in (-1, 1):
             for b in (-1, 1):
                 dx, dy = a * (wide + sash) / 2, b * (high + sash) / 2
@@ -139,5 +144,10 @@ def _lattice(q: QuiltSizes) -> Iterator[tuple[Polygon, str]]:
         angle = 45.0 if c.setting is Setting.ON_POINT else 0.0
         for x, y in around.values():
             if angle or (0 < x < float(q.centre_width) and 0 < y < float(q.centre_height)):
-                yield tuple((x + a, y + b) for a, b in (rotated(p, angle) for p in rectangle(sash, sash, (-sash / 2, -sash / 2)))), c.cornerstone_fabric
-
+                yield (
+                    tuple(
+                        (x + a, y + b)
+                        for a, b in (rotated(p, angle) for p in rectangle(sash, sash, (-sash / 2, -sash / 2)))
+                    ),
+                    c.cornerstone_fabric,
+                )

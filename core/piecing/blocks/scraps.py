@@ -6,17 +6,18 @@ arrangement with the fewest neighbours alike is given all the same. Source: docs
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from random import Random
 
 from ..errors import ScrapsImpossible
+from ..lengths import Length
 from ..solver import Answered, cp, solve
 from ..wording import Said
 from .quilt import QuiltSizes, Setting, block_spots
 from .quilt_picture import Laid
 
-__all__ = ["Arrangement", "ScrapPlace", "Stock", "arranged", "neighbours", "scrap_places", "touching"]
+__all__ = ["Arrangement", "ScrapPlace", "Stock", "arranged", "cell_box", "neighbours", "scrap_places", "touching"]
 
 MOST_PLACES = 1_200
 _NEAR = 1e-6
@@ -69,7 +70,11 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
             if role in cell.unit.ring:
                 a, b, w, h = _carried(laid[n], k)
                 name = f"block {n + 1}, unit {k + 1}"
-                found.append(ScrapPlace(n, k, (left + a * part, top - (b + h) * part, left + (a + w) * part, top - b * part), name))
+                found.append(
+                    ScrapPlace(
+                        n, k, (left + a * part, top - (b + h) * part, left + (a + w) * part, top - b * part), name
+                    )
+                )
     if not 1 <= len(found) <= MOST_PLACES:
         raise ScrapsImpossible(
             "No unit of this quilt holds role {role}. Choose one that the blocks have."
@@ -96,6 +101,15 @@ def _carried(laid: Laid, k: int) -> tuple[float, float, float, float]:
     return float(x), float(y), float(w), float(h)
 
 
+def cell_box(laid: Laid, cell: int, finished: Length) -> tuple[float, float, float, float]:
+    """Left, bottom, width, height of one unit of a block as it lies, in inches from the block's lower left corner."""
+    part = float(laid.layout.part(finished))
+    x, y, w, h = _carried(laid, cell)
+    p = laid.layout.pattern
+    high = float(p.width if laid.lie.across else p.height)
+    return x * part, (high - y - h) * part, w * part, h * part
+
+
 def neighbours(places: Sequence[ScrapPlace], *, corners: bool = False) -> tuple[tuple[int, int], ...]:
     """Pairs that share part of a side; with ``corners`` those that touch at a corner too."""
     found = []
@@ -107,7 +121,9 @@ def neighbours(places: Sequence[ScrapPlace], *, corners: bool = False) -> tuple[
             if l2 > r1 + _NEAR:
                 break
             across, up = min(r1, r2) - max(l1, l2), min(t1, t2) - max(b1, b2)
-            if max(across, up) > _NEAR and min(across, up) > -_NEAR or (corners and abs(across) < _NEAR and abs(up) < _NEAR):
+            if (max(across, up) > _NEAR and min(across, up) > -_NEAR) or (
+                corners and abs(across) < _NEAR and abs(up) < _NEAR
+            ):
                 found.append((min(a, b), max(a, b)))
     return tuple(sorted(found))
 
@@ -132,19 +148,42 @@ def arranged(
     """
     fixed = dict(fixed or {})
     _enough(places, stock, fixed)
-    apart = _Model(places, pairs, stock, fixed)
-    answer = apart.fewest_alike(seed)
-    if not answer.found:
-        raise ScrapsImpossible("No arrangement was found in the time there is. Free some fixed places.", field="fixed")
-    fewest, proven = answer.objective, answer.optimal
-    reasons = () if fewest == 0 else _reasons(places, pairs, stock, fixed)
-    ordered = apart.ordered(answer, fewest, _costs(places, stock, order, Random(seed)), seed)
-    fabrics = apart.read(ordered)
+    near: list[set[int]] = [set() for _ in places]
+    for a, b in pairs:
+        near[a].add(b)
+        near[b].add(a)
+    tries = (_by_hand(near, stock, fixed, Random(seed + n)) for n in range(8))
+    fabrics: Sequence[str] = _first_apart(tries, pairs)
+    fewest, proven = len(touching(fabrics, pairs)), False
+    model = _Model(places, pairs, stock, fixed)
+    if fewest:
+        better = model.fewest_alike(fabrics, pairs, seed)
+        proven = better.optimal
+        if better.found and better.objective <= fewest:
+            fabrics, fewest = model.read(better), better.objective
+    reasons = () if fewest == 0 else _reasons(places, pairs, stock, fixed, proven)
+    ordered = model.ordered(fabrics, pairs, fewest, _costs(places, stock, order, Random(seed)), seed)
+    fabrics = model.read(ordered) if ordered.found else tuple(fabrics)
     alike = touching(fabrics, pairs)
     if not alike:
         return Arrangement(fabrics, (), ordered.optimal, (Said("No two neighbours are alike."),))
-    told = "{n} neighbours are alike; fewer cannot be had." if proven else "{n} neighbours are alike, the fewest found in the time there is."
+    told = (
+        "{n} neighbours are alike; fewer cannot be had."
+        if proven
+        else "{n} neighbours are alike, the fewest found in the time there is."
+    )
     return Arrangement(fabrics, alike, proven, (*reasons, Said(told, n=_pairs_said(len(alike)))))
+
+
+def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]]) -> Sequence[str]:
+    """The first try with no neighbours alike, or else the best one."""
+    best: Sequence[str] = ()
+    for t in tries:
+        if not best or len(touching(t, pairs)) < len(touching(best, pairs)):
+            best = t
+        if not touching(best, pairs):
+            break
+    return best
 
 
 def _pairs_said(n: int) -> str:
@@ -166,11 +205,19 @@ def _enough(places: Sequence[ScrapPlace], stock: Sequence[Stock], fixed: Mapping
     have = {s.fabric: s.count for s in stock}
     for n, fabric in fixed.items():
         if fabric not in have or not 0 <= n < len(places):
-            raise ScrapsImpossible("A fixed place asks for fabric {fabric}, of which there is none.", field="fixed", fabric=fabric.upper())
+            raise ScrapsImpossible(
+                "A fixed place asks for fabric {fabric}, of which there is none.", field="fixed", fabric=fabric.upper()
+            )
     for fabric, count in have.items():
         wanted = sum(1 for f in fixed.values() if f == fabric)
         if wanted > count:
-            raise ScrapsImpossible("{wanted} fixed places ask for fabric {fabric}, and there are {count} units of it.", field="fixed", wanted=wanted, fabric=fabric.upper(), count=count)
+            raise ScrapsImpossible(
+                "{wanted} fixed places ask for fabric {fabric}, and there are {count} units of it.",
+                field="fixed",
+                wanted=wanted,
+                fabric=fabric.upper(),
+                count=count,
+            )
 
 
 def _costs(places: Sequence[ScrapPlace], stock: Sequence[Stock], order: int, rng: Random) -> list[list[int]]:
@@ -183,14 +230,68 @@ def _costs(places: Sequence[ScrapPlace], stock: Sequence[Stock], order: int, rng
     costs = []
     for n in range(len(places)):
         wanted = row[min(len(row) - 1, ranks[n] * len(row) // len(places))]
-        costs.append([round(order * 10 * abs(s.darkness - wanted) / span) + round((100 - order) / 10 * rng.random() * 10) for s in stock])
+        costs.append(
+            [
+                round(order * 10 * abs(s.darkness - wanted) / span) + round((100 - order) / 10 * rng.random() * 10)
+                for s in stock
+            ]
+        )
     return costs
+
+
+def _by_hand(near: Sequence[set[int]], stock: Sequence[Stock], fixed: Mapping[int, str], rng: Random) -> list[str]:
+    """As one would lay them: place by place, of the fabrics no neighbour has the one with most left; then the ones that
+    are alike changed for others, as long as that helps."""
+    left = {s.fabric: s.count for s in stock}
+    laid = dict(fixed)
+    for fabric in laid.values():
+        left[fabric] -= 1
+    for n in range(len(near)):
+        if n not in laid:
+            beside = {laid[m] for m in near[n] if m in laid}
+            laid[n] = max((f for f in left if left[f] > 0), key=lambda f: (f not in beside, left[f] + rng.random()))
+            left[laid[n]] -= 1
+    fabrics = [laid[n] for n in range(len(near))]
+    for _ in range(4):
+        clashing = [n for n in range(len(near)) if n not in fixed and any(fabrics[n] == fabrics[m] for m in near[n])]
+        if not any(_changed(n, fabrics, near, left, fixed, rng) for n in clashing):
+            break
+    return fabrics
+
+
+def _changed(
+    n: int, fabrics: list[str], near: Sequence[set[int]], left: dict[str, int], fixed: Mapping[int, str], rng: Random
+) -> bool:
+    """One place given an unused unit, or changed for another place's, if fewer neighbours are alike then."""
+
+    def alike(k: int, fabric: str, but: int = -1) -> int:
+        return sum(1 for m in near[k] if m != but and fabrics[m] == fabric)
+
+    now = alike(n, fabrics[n])
+    for fabric in left:
+        if left[fabric] > 0 and alike(n, fabric) < now:
+            left[fabric], left[fabrics[n]], fabrics[n] = left[fabric] - 1, left[fabrics[n]] + 1, fabric
+            return True
+    others = [m for m in range(len(near)) if m not in fixed and fabrics[m] != fabrics[n]]
+    rng.shuffle(others)
+    for m in others:
+        before = now + alike(m, fabrics[m])
+        if alike(n, fabrics[m], m) + alike(m, fabrics[n], n) < before:
+            fabrics[n], fabrics[m] = fabrics[m], fabrics[n]
+            return True
+    return False
 
 
 class _Model:
     """Who lies where: one fabric a place, no more of a fabric than there is, and what it costs when neighbours are alike."""
 
-    def __init__(self, places: Sequence[ScrapPlace], pairs: Sequence[tuple[int, int]], stock: Sequence[Stock], fixed: Mapping[int, str]) -> None:
+    def __init__(
+        self,
+        places: Sequence[ScrapPlace],
+        pairs: Sequence[tuple[int, int]],
+        stock: Sequence[Stock],
+        fixed: Mapping[int, str],
+    ) -> None:
         self.stock = stock
         self.model = model = cp().CpModel()
         self.grid = grid = [[model.new_bool_var("") for _ in stock] for _ in places]
@@ -207,44 +308,58 @@ class _Model:
             for k in range(len(stock)):
                 model.add_bool_or(~grid[a][k], ~grid[b][k], missed)
 
-    def fewest_alike(self, seed: int) -> Answered:
-        """As few neighbours alike as can be. Several searches side by side find; one with a strong bound proves."""
+    def fewest_alike(self, known: Sequence[str], pairs: Sequence[tuple[int, int]], seed: int) -> Answered:
+        """As few neighbours alike as can be, begun at an arrangement known."""
+        self._begin_at(known, pairs)
         self.model.minimize(sum(self.alike))
-        found = solve(self.model, 1.2, seed=seed, workers=4)
-        if found.optimal or not found.found:
-            return found if found.found else solve(self.model, 1.6, seed=seed)
-        self._begin_at(found)
-        proved = solve(self.model, 1.6, seed=seed)
-        return proved if proved.found and proved.objective <= found.objective else found
+        return solve(self.model, 2.2, seed=seed)
 
-    def ordered(self, known: Answered, fewest: int, costs: list[list[int]], seed: int) -> Answered:
+    def ordered(
+        self, known: Sequence[str], pairs: Sequence[tuple[int, int]], fewest: int, costs: list[list[int]], seed: int
+    ) -> Answered:
         """The wished-for order among arrangements that keep as many neighbours apart."""
-        self._begin_at(known)
+        self._begin_at(known, pairs)
         self.model.add(sum(self.alike) <= fewest)
-        self.model.minimize(sum(c * v for row, line in zip(self.grid, costs, strict=True) for v, c in zip(row, line, strict=True)))
-        answer = solve(self.model, 1.2, seed=seed, workers=4)
-        return answer if answer.found else known
+        self.model.minimize(
+            sum(c * v for row, line in zip(self.grid, costs, strict=True) for v, c in zip(row, line, strict=True))
+        )
+        return solve(self.model, 1.5, seed=seed, workers=4)
 
-    def _begin_at(self, known: Answered) -> None:
+    def _begin_at(self, fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> None:
         self.model.clear_hints()
-        for v in [v for row in self.grid for v in row] + self.alike:
-            self.model.add_hint(v, known.on(v))
+        for row, fabric in zip(self.grid, fabrics, strict=True):
+            for s, v in zip(self.stock, row, strict=True):
+                self.model.add_hint(v, s.fabric == fabric)
+        for (a, b), v in zip(pairs, self.alike, strict=True):
+            self.model.add_hint(v, fabrics[a] == fabrics[b])
 
     def read(self, answer: Answered) -> tuple[str, ...]:
         return tuple(next(s.fabric for s, v in zip(self.stock, row, strict=True) if answer.on(v)) for row in self.grid)
 
 
-def _reasons(places: Sequence[ScrapPlace], pairs: Sequence[tuple[int, int]], stock: Sequence[Stock], fixed: Mapping[int, str]) -> tuple[Said, ...]:
+def _reasons(
+    places: Sequence[ScrapPlace],
+    pairs: Sequence[tuple[int, int]],
+    stock: Sequence[Stock],
+    fixed: Mapping[int, str],
+    proven: bool,
+) -> tuple[Said, ...]:
     """What is in the way: fixed neighbours that are alike, and fabrics that must fill more places than can lie apart."""
     said = [
-        Said("{one} and {other} are neighbours, and both are fixed to fabric {fabric}.", one=places[a].name.capitalize(), other=places[b].name, fabric=fixed[a].upper())
+        Said(
+            "{one} and {other} are neighbours, and both are fixed to fabric {fabric}.",
+            one=places[a].name.capitalize(),
+            other=places[b].name,
+            fabric=fixed[a].upper(),
+        )
         for a, b in pairs
         if a in fixed and fixed[a] == fixed.get(b)
     ]
     total = sum(s.count for s in stock)
     for s in stock:
         needed = len(places) - (total - s.count)
-        if needed > 1:
+        # A quarter of the places of a grid can always lie apart; only more than that needs looking into.
+        if needed * 4 > len(places):
             apart = _most_apart(len(places), pairs, {n for n, f in fixed.items() if f != s.fabric}, needed)
             if needed > apart:
                 said.append(
@@ -259,7 +374,9 @@ def _reasons(places: Sequence[ScrapPlace], pairs: Sequence[tuple[int, int]], sto
                         more=needed - apart,
                     )
                 )
-    return tuple(said) or (Said("The fixed places and the counts together leave no way to keep all neighbours apart."),)
+    if said or not proven:
+        return tuple(said)
+    return (Said("The fixed places and the counts together leave no way to keep all neighbours apart."),)
 
 
 def _most_apart(count: int, pairs: Sequence[tuple[int, int]], barred: set[int], enough: int) -> int:
@@ -272,5 +389,5 @@ def _most_apart(count: int, pairs: Sequence[tuple[int, int]], barred: set[int], 
         model.add_bool_or(~chosen[a], ~chosen[b])
     model.add(sum(chosen) <= enough)
     model.maximize(sum(chosen))
-    answer = solve(model, 1.0)
-    return answer.bound if answer.found else 0
+    answer = solve(model, 0.6)
+    return answer.bound if answer.found else enough

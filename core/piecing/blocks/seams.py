@@ -73,7 +73,11 @@ def block_seams(pattern: Pattern, order: Order) -> tuple[BlockSeam, ...]:
     for joint in section.all_joints:
         level += 1
         (x1, y1), (x2, y2) = joint.start, joint.end
-        found.append(BlockSeam(_joint_name(pattern, joint), (float(x1), high - float(y1)), (float(x2), high - float(y2)), level, False))
+        found.append(
+            BlockSeam(
+                _joint_name(pattern, joint), (float(x1), high - float(y1)), (float(x2), high - float(y2)), level, False
+            )
+        )
     return tuple(found)
 
 
@@ -179,9 +183,19 @@ def _away(s: BlockSeam, at: Point) -> Point:
     return (dx, dy) if near_start else (-dx, -dy)
 
 
-def _pairs(seams: Sequence[BlockSeam], left: Sequence[int], right: Sequence[int], u: Point, at: Point, other: Point | None = None) -> tuple[tuple[int, int], ...]:
+def _pairs(
+    seams: Sequence[BlockSeam],
+    left: Sequence[int],
+    right: Sequence[int],
+    u: Point,
+    at: Point,
+    other: Point | None = None,
+) -> tuple[tuple[int, int], ...]:
     """Going straight on comes before thrown back; a seam has one partner."""
-    slope = lambda k, p: sum(a * b for a, b in zip(_away(seams[k], p), u, strict=True))  # noqa: E731
+
+    def slope(k: int, p: Point) -> float:
+        return sum(a * b for a, b in zip(_away(seams[k], p), u, strict=True))
+
     there = other or at
     ls, rs = {k: slope(k, at) for k in left}, {k: slope(k, there) for k in right}
     found: list[tuple[int, int]] = []
@@ -189,7 +203,9 @@ def _pairs(seams: Sequence[BlockSeam], left: Sequence[int], right: Sequence[int]
         for k, a in ls.items():
             if any(k == p for p, _ in found):
                 continue
-            partner = next((m for m, b in rs.items() if abs(b - sign * a) < 1e-4 and all(m != q for _, q in found)), None)
+            partner = next(
+                (m for m, b in rs.items() if abs(b - sign * a) < 1e-4 and all(m != q for _, q in found)), None
+            )
             if partner is not None:
                 found.append((k, partner))
     return tuple(found)
@@ -227,20 +243,25 @@ def edge_meetings(pattern: Pattern, seams: Sequence[BlockSeam]) -> tuple[EdgeMee
     return tuple(found)
 
 
-def darkness(pattern: Pattern, seams: Sequence[BlockSeam], values: Mapping[str, int]) -> tuple[tuple[float, float], ...]:
+def darkness(
+    pattern: Pattern, seams: Sequence[BlockSeam], values: Mapping[str, int]
+) -> tuple[tuple[float, float], ...]:
     """For every seam the mean value on its left and on its right, looked at along it just beside the fold."""
     layout = laid(pattern)
     shown = []
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, 1.0)
         half = (float(cell.width) / 2, float(cell.height) / 2)
-        parts = [(tuple((a + x, b + y) for a, b in p.outline), values.get(p.role, 1)) for p in placed_parts(cell.spec(_PART), cell.lie)]
+        parts = [
+            (tuple((a + x, b + y) for a, b in p.outline), values.get(p.role, 1))
+            for p in placed_parts(cell.spec(_PART), cell.lie)
+        ]
         shown.append(((x - half[0], y - half[1], x + half[0], y + half[1]), parts))
     smallest = min((float(min(c.width, c.height)) for c in layout.cells), default=1.0)
 
     def value(p: Point) -> float | None:
-        for (l, b, r, t), parts in shown:
-            if l <= p[0] <= r and b <= p[1] <= t:
+        for (left, foot, right, top), parts in shown:
+            if left <= p[0] <= right and foot <= p[1] <= top:
                 return next((float(v) for outline, v in parts if holds(outline, p)), None)
         return None
 

@@ -16,7 +16,19 @@ from ..units import Method, UnitSpec, kind_of, methods_of
 from ..wording import Said
 from .pattern import Cell, Layout, UnitHere, whole_parts
 
-__all__ = ["BlockSize", "block_size", "sized_cells", "BlockSizes", "NearSize", "OddUnit", "Track", "check_finished", "parts_from_text", "parts_text", "sizes"]
+__all__ = [
+    "BlockSize",
+    "BlockSizes",
+    "NearSize",
+    "OddUnit",
+    "Track",
+    "block_size",
+    "check_finished",
+    "parts_from_text",
+    "parts_text",
+    "sized_cells",
+    "sizes",
+]
 
 LARGEST_BLOCK = inches(120)
 
@@ -79,7 +91,9 @@ def parts_text(tracks: tuple[Fraction, ...]) -> str:
     return " ".join(str(t) for t in tracks)
 
 
-def parts_from_text(text: str, finished: Length, measure: Measure = Measure.INCHES, field: str = "columns") -> tuple[Fraction, ...]:
+def parts_from_text(
+    text: str, finished: Length, measure: Measure = Measure.INCHES, field: str = "columns"
+) -> tuple[Fraction, ...]:
     """Tracks as people type them: plain whole numbers are parts; sizes, parted by commas or plus signs, are finished inches.
 
     Raises ``TracksDoNotAddUp`` when sizes do not come to the finished size, ``LengthNotUnderstood`` for a size that
@@ -187,8 +201,15 @@ def _odd(layout: Layout, part: Length, allowance: Length, step: Length) -> list[
 
 def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Said, bool] | None:
     try:
-        if min(spec.width, spec.height) < max(SMALLEST_FINISHED, allowance) or max(spec.width, spec.height) > LARGEST_FINISHED:
-            return Said("A unit that finishes {w} by {h} cannot be sewn with this seam. Make the block larger.", w=spec.width, h=spec.height), True
+        if (
+            min(spec.width, spec.height) < max(SMALLEST_FINISHED, allowance)
+            or max(spec.width, spec.height) > LARGEST_FINISHED
+        ):
+            return Said(
+                "A unit that finishes {w} by {h} cannot be sewn with this seam. Make the block larger.",
+                w=spec.width,
+                h=spec.height,
+            ), True
         kind_of(spec.kind).check(spec, allowance)
         ways = [m for m in methods_of(spec.kind) if _allowed(m, spec, allowance)]
     except PiecingError as refusal:
@@ -196,7 +217,11 @@ def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Said, bool] 
     if not ways:
         return Said("No way known here makes a unit that finishes {w} by {h}.", w=spec.width, h=spec.height), True
     if spec.kind == "flying_goose" and spec.width != spec.height * 2:
-        return Said("A goose {w} by {h} is not twice as wide as high: its triangles are cut from a template.", w=spec.width, h=spec.height), False
+        return Said(
+            "A goose {w} by {h} is not twice as wide as high: its triangles are cut from a template.",
+            w=spec.width,
+            h=spec.height,
+        ), False
     if spec.kind == "square_in_square":
         centre = next(size for size in ways[0].bare(spec, allowance, allowance).values() if not size.is_rational)
         return (
@@ -226,5 +251,3 @@ def sized_cells(layout: Layout, finished: Length) -> tuple[tuple[Cell, UnitSpec]
     """Every unit with its size."""
     part = layout.part(finished)
     return tuple((c, c.spec(part)) for c in layout.cells)
-
-

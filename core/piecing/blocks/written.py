@@ -49,7 +49,12 @@ def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
     if not isinstance(data, Mapping):
         raise _refuse("A block is written as an object with a name, columns, rows, units and a layout.", "")
     if data.get("format", FORMAT) != FORMAT:
-        raise _refuse("This block is in the format “{given}”; {known} is read here.", "format", given=str(data["format"])[:40], known=FORMAT)
+        raise _refuse(
+            "This block is in the format “{given}”; {known} is read here.",
+            "format",
+            given=str(data["format"])[:40],
+            known=FORMAT,
+        )
     columns, rows = (_tracks(data.get(f), f) for f in ("columns", "rows"))
     units = data.get("units")
     if not isinstance(units, Mapping) or len(units) > 100:
@@ -57,7 +62,9 @@ def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
     legend: dict[str, Content] = {}
     for name, unit in units.items():
         if not isinstance(name, str) or not re.fullmatch(r"[A-Z][a-z]?", name):
-            raise _refuse("A unit's name in the layout is a capital, perhaps with a small letter.", f"units.{str(name)[:8]}")
+            raise _refuse(
+                "A unit's name in the layout is a capital, perhaps with a small letter.", f"units.{str(name)[:8]}"
+            )
         legend[name] = content_from(unit, find, above, f"units.{name}")
     name = re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(data.get("name") or "")).strip()[:80] or "Block"
     return Pattern(name, columns, rows, _places(data.get("layout"), legend, len(columns), len(rows)))
@@ -73,7 +80,9 @@ def _share(given: Any, field: str, most: int = 1) -> Fraction:
     text = str(given) if isinstance(given, int | str) and not isinstance(given, bool) else ""
     found = re.fullmatch(r"(\d{1,6})(?:/(\d{1,4}))?", text)
     if not found or found[2] == "0" * len(found[2] or " ") or Fraction(text) > most:
-        raise _refuse("“{given}” is no share: write it as 1 or 3/2, {most} at most.", field, given=str(given)[:20], most=most)
+        raise _refuse(
+            "“{given}” is no share: write it as 1 or 3/2, {most} at most.", field, given=str(given)[:20], most=most
+        )
     return Fraction(text)
 
 
@@ -84,11 +93,21 @@ def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str 
     if "block" in data:
         return _held(data, find, above, field)
     if data["kind"] not in KINDS:
-        raise _refuse("“{given}” is no kind of unit. Known are {known}.", f"{field}.kind", given=str(data["kind"])[:40], known=", ".join(KINDS))
+        raise _refuse(
+            "“{given}” is no kind of unit. Known are {known}.",
+            f"{field}.kind",
+            given=str(data["kind"])[:40],
+            known=", ".join(KINDS),
+        )
     kind = kind_of(data["kind"])
     ring = _ring(data.get("fabrics", kind.usual), f"{field}.fabrics")
     if len(ring) != len(kind.parts):
-        raise _refuse("This kind has {parts} parts: {names}. Give each a fabric.", f"{field}.fabrics", parts=len(kind.parts), names=", ".join(kind.parts))
+        raise _refuse(
+            "This kind has {parts} parts: {names}. Give each a fabric.",
+            f"{field}.fabrics",
+            parts=len(kind.parts),
+            names=", ".join(kind.parts),
+        )
     corners = data.get("corners", ["1/3" if n == 2 else 0 for n in range(4)] if kind.has_corners else [0] * 4)
     if not isinstance(corners, list | tuple) or len(corners) != 4:
         raise _refuse("Corners are four shares: lower left, lower right, upper right, upper left.", f"{field}.corners")
@@ -97,7 +116,9 @@ def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str 
 
 
 def _ring(given: Any, field: str) -> tuple[str, ...]:
-    if not isinstance(given, str | list | tuple) or not all(isinstance(r, str) and re.fullmatch("[a-z]", r) for r in given):
+    if not isinstance(given, str | list | tuple) or not all(
+        isinstance(r, str) and re.fullmatch("[a-z]", r) for r in given
+    ):
         raise _refuse("Fabrics are roles, small letters, one for each part.", field)
     return tuple(given)
 
@@ -114,7 +135,11 @@ def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: st
         )
     found = find(key)
     if found is None:
-        raise UnknownBlock("There is no block “{key}” here. It may have been removed; lay another one there.", field=f"{field}.block", key=key)
+        raise UnknownBlock(
+            "There is no block “{key}” here. It may have been removed; lay another one there.",
+            field=f"{field}.block",
+            key=key,
+        )
     roles = data.get("fabrics", {})
     if not isinstance(roles, Mapping) or not all(re.fullmatch("[a-z]", str(r)) for pair in roles.items() for r in pair):
         raise _refuse("Fabrics of a block in a block are roles by role, such as {{a: c}}.", f"{field}.fabrics")
@@ -129,7 +154,9 @@ def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: st
 def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) -> tuple[Place, ...]:
     words = [str(line).split() for line in layout] if isinstance(layout, list | tuple) else []
     if len(words) != high or any(len(line) != wide for line in words):
-        raise _refuse("The layout has {high} lines of {wide} words, one for each place.", "layout", high=high, wide=wide)
+        raise _refuse(
+            "The layout has {high} lines of {wide} words, one for each place.", "layout", high=high, wide=wide
+        )
     places = []
     for row, line in enumerate(words):
         for column, word in enumerate(line):
@@ -137,13 +164,22 @@ def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) ->
                 continue
             found = _WORD.fullmatch(word)
             if not found or found[1] not in legend:
-                raise _refuse("“{word}” in row {row}, column {column} names no unit of this block.", "layout", word=word[:20], row=row + 1, column=column + 1)
+                raise _refuse(
+                    "“{word}” in row {row}, column {column} names no unit of this block.",
+                    "layout",
+                    word=word[:20],
+                    row=row + 1,
+                    column=column + 1,
+                )
             across = _run(lambda k, c=column, r=row: words[r][c + k] == "<", wide - column)  # type: ignore[misc]
             down = _run(lambda k, c=column, r=row: words[r + k][c] == "^", high - row)  # type: ignore[misc]
             places.append(Place(column, row, legend[found[1]], Lie(int(found[2]), bool(found[3])), across, down))
     covered = sum(p.across * p.down for p in places) + sum(line.count(".") for line in words)
     if covered != wide * high:
-        raise _refuse("In the layout < goes on from something at its left and ^ from something above; one of them does not.", "layout")
+        raise _refuse(
+            "In the layout < goes on from something at its left and ^ from something above; one of them does not.",
+            "layout",
+        )
     return tuple(places)
 
 
@@ -196,5 +232,3 @@ def _name(n: int) -> str:
 
 def _written(track: Fraction) -> int | str:
     return int(track) if track.denominator == 1 else str(track)
-
-

@@ -12,6 +12,9 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 from jsonschema import Draft202012Validator
 
+from blocks.edits import EDITS
+from piecing.blocks.library import library_data
+from piecing.units import KINDS
 from projects.commands import create_project
 from projects.models import Project
 from workrooms.selectors import current_workroom
@@ -62,6 +65,29 @@ _CHANGES = st.fixed_dictionaries(
 )
 
 
+_EDITS = st.fixed_dictionaries(
+    {"do": st.sampled_from(sorted(EDITS))},
+    optional={
+        "spots": st.lists(st.lists(st.integers(-1, 4), min_size=1, max_size=3), max_size=3) | _ANYTHING,
+        "from": st.lists(st.integers(-1, 3), min_size=2, max_size=2) | _ANYTHING,
+        "to": st.lists(st.integers(0, 2), min_size=2, max_size=2) | _ANYTHING,
+        "content": st.fixed_dictionaries({"kind": st.sampled_from(sorted(KINDS))}) | _ANYTHING,
+        "columns": st.integers(-1, 30) | st.sampled_from(["1 2 1", "3, 4", "0 1"]) | _ANYTHING,
+        "rows": st.integers(-1, 30) | _ANYTHING,
+        "across": st.integers(-1, 5),
+        "down": st.integers(-1, 5),
+        "role": st.sampled_from(["a", "zz", ""]),
+        "one": st.sampled_from("ab"),
+        "other": st.sampled_from("ab"),
+        "quarters": st.integers(-5, 5),
+        "symmetry": st.sampled_from(["quarter_turns", "sideways", "sevenfold"]),
+        "corners": _ANYTHING,
+        "strip": _ANYTHING,
+        "name": _ANYTHING,
+    },
+)
+
+
 def _resolved(schema: dict[str, Any]) -> Draft202012Validator:
     return Draft202012Validator({**schema, "components": _DOCUMENT["components"]})
 
@@ -87,7 +113,7 @@ class FuzzTest(TestCase):
         if "application/json" in promised:
             _resolved(promised["application/json"]["schema"]).validate(answer.json())
 
-    @settings(max_examples=260, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=340, deadline=None, suppress_health_check=list(HealthCheck))
     @given(st.data())
     def test_no_request_breaks_it(self, data: st.DataObject) -> None:
         label = data.draw(st.sampled_from(sorted(_OPERATIONS)))
@@ -102,7 +128,14 @@ class FuzzTest(TestCase):
             project.fabrics.first(),
         )
         ruler = room.rulers.first()
-        real = {"projects": project.pk, "units": unit.pk, "fabrics": fabric and fabric.pk, "rulers": ruler and ruler.pk}
+        block = project.blocks.first() or project.blocks.create(pattern=library_data("lantern"), finished="21/2")
+        real = {
+            "projects": project.pk,
+            "units": unit.pk,
+            "fabrics": fabric and fabric.pk,
+            "rulers": ruler and ruler.pk,
+            "blocks": block.pk,
+        }
         for name, value in case.path_parameters.items():
             here = real.get(path.split("{")[0].strip("/").split("/")[-1])
             known = here is not None and data.draw(st.booleans())
@@ -110,4 +143,12 @@ class FuzzTest(TestCase):
         body = case.body if isinstance(case.body, dict | list | str) else None
         if isinstance(body, dict) and "changes" in body and data.draw(st.booleans()):
             body = data.draw(_CHANGES)
+        if isinstance(body, dict) and {"pattern", "seen"} & body.keys() and data.draw(st.booleans()):
+            body = {
+                **body,
+                "pattern": block.pattern,
+                "seen": block.pattern,
+                "finished": "10 1/2",
+                "edit": data.draw(_EDITS),
+            }
         self.check(operation, self.answer(case.method.lower(), path, body))

@@ -4,6 +4,106 @@
  */
 
 export interface paths {
+    "/api/blocks/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["delete_block"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{key}/joining": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The orders in which a saved block can be joined, and the chosen one step by step. */
+        get: operations["joining"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{key}/looking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A saved block taken apart, several side by side, and what one place could look like. */
+        post: operations["other_ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{key}/pressing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Which way every seam of a saved block is pressed. */
+        get: operations["pressing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_block"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{key}/turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What lies on the table, compared with what is meant. */
+        post: operations["find_turned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compare": {
         parameters: {
             query?: never;
@@ -66,6 +166,41 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The arrangements that come with the program, then one's own. */
+        get: operations["library"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description An arrangement kept in one's own library; its key is made by the caller. */
+        put: operations["keep_own"];
+        post?: never;
+        /** @description An arrangement kept in one's own library; its key is made by the caller. */
+        delete: operations["delete_own"];
         options?: never;
         head?: never;
         patch?: never;
@@ -136,6 +271,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All blocks of a project, and its quilt. */
+        get: operations["blocks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/blocks/{block}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A block made or changed; its key is made by the caller. */
+        put: operations["put_block"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Every unit of every block, counted and planned. */
+        get: operations["counts"];
+        put?: never;
+        /** @description Every unit of every block, counted and planned. */
+        post: operations["plan_counts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/duplicates": {
         parameters: {
             query?: never;
@@ -169,6 +356,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A layout looked at, and changed if a change is asked for; nothing is saved. */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/quilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["change_quilt"];
+        trace?: never;
+    };
     "/api/projects/{key}/restore": {
         parameters: {
             query?: never;
@@ -180,6 +400,25 @@ export interface paths {
         put?: never;
         post: operations["restore_project"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/scraps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Scraps of one role over the quilt. */
+        get: operations["scrap_places"];
+        put?: never;
+        /** @description Scraps of one role over the quilt. */
+        post: operations["lay_scraps"];
+        /** @description Scraps of one role over the quilt. */
+        delete: operations["take_up_scraps"];
         options?: never;
         head?: never;
         patch?: never;
@@ -400,6 +639,64 @@ export interface components {
             cause: components["schemas"]["CauseEnum"];
             readonly reads: components["schemas"]["Length"];
         };
+        Alternative: {
+            readonly said: string;
+            as_it_is: boolean;
+            turn: number;
+            mirrored: boolean;
+            readonly drawing: components["schemas"]["Drawing"];
+        };
+        Backing: {
+            along: boolean;
+            panels: number;
+            readonly panel_length: components["schemas"]["Length"];
+            readonly length: components["schemas"]["Length"];
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+        };
+        Binding: {
+            strips: number;
+            readonly strip: components["schemas"]["Length"];
+            readonly round_about: components["schemas"]["Length"];
+            readonly length: components["schemas"]["Length"];
+        };
+        /** @enum {unknown} */
+        BlankEnum: "";
+        BlockSize: {
+            readonly finished: components["schemas"]["Length"];
+            readonly finished_height: components["schemas"]["Length"];
+            readonly unfinished: components["schemas"]["Length"];
+            readonly unfinished_height: components["schemas"]["Length"];
+        };
+        /** @description ``nearest``: sizes at which every track and unit falls on a mark. */
+        BlockSizes: {
+            block: components["schemas"]["BlockSize"];
+            columns: components["schemas"]["Track"][];
+            rows: components["schemas"]["Track"][];
+            readonly unit_sizes: components["schemas"]["UnitSize"][];
+            off_step: components["schemas"]["Track"][];
+            nearest: components["schemas"]["NearSize"][];
+            odd: components["schemas"]["OddUnit"][];
+        };
+        /** @description A core refusal told beside what could be worked out. */
+        BlockView: {
+            pattern: unknown;
+            name: string;
+            columns: string;
+            rows: string;
+            readonly picture: components["schemas"]["Drawing"];
+            spots: components["schemas"]["Spot"][];
+            empty: string[];
+            roles: string[];
+            sizes: components["schemas"]["BlockSizes"];
+            readonly cannot: components["schemas"]["FieldProblem"] | null;
+        };
+        Border: {
+            readonly width: string;
+            fabric: string;
+            corners: string;
+            corner_fabric: string;
+        };
         /**
          * @description * `seam` - seam
          *     * `fold` - fold
@@ -432,6 +729,12 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             targets: components["schemas"]["Target"][];
             seam_cost: components["schemas"]["SeamCost"];
+        };
+        Colourway: {
+            count: number;
+            roles: {
+                [key: string]: string;
+            };
         };
         /** @description ``at_hand``: pieces there are, such as "12 of 10 x 10; 5 x 5". */
         CompareRequestRequest: {
@@ -484,6 +787,10 @@ export interface components {
             ways: components["schemas"]["Way"][];
             readonly reason: string | null;
         };
+        Conflict: {
+            code: string;
+            readonly said: string;
+        };
         /** @description What a cause adds to the row. ``at``, ``from_at`` and ``to_at`` place it on a scale from -1 to 1. */
         Contribution: {
             cause: components["schemas"]["CauseEnum"];
@@ -498,6 +805,50 @@ export interface components {
             readonly from_at: number;
             /** Format: double */
             readonly to_at: number;
+        };
+        /** @description A core refusal told beside what could be worked out. */
+        Counted: {
+            kind: components["schemas"]["KindEnum"];
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            square: boolean;
+            ring: string[];
+            as_drawn: number;
+            mirrored: number;
+            handed: boolean;
+            blocks: string[];
+            spares: number;
+            method: string;
+            school: components["schemas"]["SchoolEnum"];
+            readonly picture: components["schemas"]["Drawing"];
+            plan: components["schemas"]["UnitPlan"] | null;
+            readonly refusal: components["schemas"]["FieldProblem"] | null;
+        };
+        /** @description A core refusal told beside what could be worked out. */
+        Counts: {
+            units: components["schemas"]["Counted"][];
+            blocks: number;
+            total: number;
+            readonly cloth: string;
+            makings: {
+                [key: string]: components["schemas"]["Making"];
+            };
+            spare_percent: number;
+            spare_number: number;
+            readonly refusal: components["schemas"]["FieldProblem"] | null;
+        };
+        /** @description ``x, y`` in parts; ``left, top`` as shares of the picture of the back. ``plain``: four seams between units meet, and could be spun. */
+        Crossing: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            top: number;
+            spun: boolean;
+            plain: boolean;
         };
         CutPiece: {
             role: string;
@@ -564,6 +915,12 @@ export interface components {
             colour: string;
             value: components["schemas"]["ValueEnum"];
         };
+        Fault: {
+            column: number;
+            row: number;
+            what: string;
+            readonly said: string;
+        };
         /** @description One refusal: which field, a stable code, a sentence, and the values it speaks of. */
         FieldProblem: {
             field: string;
@@ -573,12 +930,26 @@ export interface components {
                 [key: string]: string;
             };
         };
+        Finding: {
+            faults: components["schemas"]["Fault"][];
+            whole: number;
+            readonly said: string;
+            readonly picture: components["schemas"]["Drawing"];
+            view: components["schemas"]["BlockView"];
+        };
         Health: {
             here: boolean;
         };
         Imported: {
             added: number;
             refused: components["schemas"]["RefusedLine"][];
+        };
+        /** @description The proposed order first. Steps give sizes raw edge to raw edge. */
+        Joined: {
+            orders: components["schemas"]["Ordering"][];
+            order: components["schemas"]["OrderEnum"];
+            steps: components["schemas"]["Step"][];
+            block: components["schemas"]["BlockSize"];
         };
         /** @description A kind of unit there is: its parts in order, its ways of being made, and its picture. */
         Kind: {
@@ -628,6 +999,44 @@ export interface components {
             pretty: string;
             about: boolean;
         };
+        LibraryBlock: {
+            key: string;
+            own: boolean;
+            pattern: unknown;
+            name: string;
+            columns: number;
+            rows: number;
+            readonly picture: components["schemas"]["Drawing"];
+            kinds: string[];
+        };
+        /** @description A layout, and one change to it if any; nothing is saved by asking. */
+        LookRequestRequest: {
+            /** Format: uuid */
+            block?: string | null;
+            pattern: unknown;
+            finished: string;
+            edit?: unknown | null;
+        };
+        LookingRequestRequest: {
+            /** @default 2 */
+            across: number;
+            /** @default upright */
+            every_second: components["schemas"]["LyingEnum"];
+            column?: number | null;
+            row?: number | null;
+        };
+        /**
+         * @description * `upright` - upright
+         *     * `quarter` - quarter
+         *     * `half` - half
+         *     * `mirrored` - mirrored
+         * @enum {string}
+         */
+        LyingEnum: "upright" | "quarter" | "half" | "mirrored";
+        Making: {
+            method: string;
+            school: components["schemas"]["SchoolEnum"];
+        };
         Margins: {
             readonly left: components["schemas"]["Length"];
             readonly right: components["schemas"]["Length"];
@@ -646,6 +1055,22 @@ export interface components {
          * @enum {string}
          */
         MeasureEnum: "in" | "mm";
+        NearSize: {
+            readonly finished: components["schemas"]["Length"];
+            readonly step: components["schemas"]["Length"];
+            larger: boolean;
+        };
+        /** @description ``start``: the key of the arrangement a new block begins with; empty for an empty grid. */
+        NewBlockRequest: {
+            /** @default  */
+            start: string;
+            changes?: {
+                [key: string]: unknown | null;
+            };
+            seen?: {
+                [key: string]: unknown | null;
+            };
+        };
         NewKeyRequest: {
             /** Format: uuid */
             id: string;
@@ -678,10 +1103,37 @@ export interface components {
             serious: boolean;
         };
         NullEnum: null;
+        OddUnit: {
+            place: string;
+            readonly said: string;
+            serious: boolean;
+        };
         Offer: {
             school: components["schemas"]["SchoolEnum"];
             plan: components["schemas"]["UnitPlan"] | null;
             readonly refusal: string | null;
+        };
+        /**
+         * @description * `rows` - rows
+         *     * `columns` - columns
+         *     * `pairs` - pairs
+         *     * `sections` - sections
+         * @enum {string}
+         */
+        OrderEnum: "rows" | "columns" | "pairs" | "sections";
+        Ordering: {
+            order: components["schemas"]["OrderEnum"];
+            readonly said: string;
+            awkward: number;
+        };
+        OtherWays: {
+            readonly apart: components["schemas"]["Drawing"];
+            readonly many: components["schemas"]["Drawing"];
+            alternatives: components["schemas"]["Alternative"][];
+        };
+        OwnRequestRequest: {
+            /** Format: uuid */
+            block: string;
         };
         /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
         PatchedChangeRequest: {
@@ -697,6 +1149,20 @@ export interface components {
             readonly sewn: components["schemas"]["Drawing"];
             readonly corner: components["schemas"]["Drawing"];
             readonly trimmed: components["schemas"]["Drawing"];
+        };
+        /** @description ``cut_into`` 2 or 4: a square cut on its diagonals, of which ``needed`` are used and ``left_over`` not. */
+        PlainPiece: {
+            name: string;
+            fabric: string;
+            readonly finished_width: components["schemas"]["Length"];
+            readonly finished_height: components["schemas"]["Length"];
+            readonly cut_width: components["schemas"]["Length"];
+            readonly cut_height: components["schemas"]["Length"];
+            count: number;
+            cut_into: number;
+            needed: number;
+            left_over: number;
+            readonly note: string;
         };
         /** @description The choices as typed; nothing is saved by asking. */
         PlanRequestRequest: {
@@ -779,6 +1245,23 @@ export interface components {
             readonly height_shown: components["schemas"]["Length"];
             readonly picture: components["schemas"]["Drawing"];
         };
+        Pressed: {
+            order: components["schemas"]["OrderEnum"];
+            readonly front: components["schemas"]["Drawing"];
+            readonly back: components["schemas"]["Drawing"];
+            readonly second: components["schemas"]["Drawing"] | null;
+            seams: components["schemas"]["SeamWay"][];
+            crossings: components["schemas"]["Crossing"][];
+            nested: number;
+            pairs: number;
+            edge_nested: number;
+            edge_pairs: number;
+            most_layers: number;
+            optimal: boolean;
+            sound: boolean;
+            conflicts: components["schemas"]["Conflict"][];
+            wishes: components["schemas"]["Wishes"];
+        };
         Problem: {
             type: string;
             title: string;
@@ -803,6 +1286,50 @@ export interface components {
             updated_at: string;
             units: components["schemas"]["PlannedUnit"][];
             fabrics: components["schemas"]["Fabric"][];
+        };
+        /** @description ``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound. */
+        QuiltSizes: {
+            blocks: number;
+            readonly block_width: components["schemas"]["Length"];
+            readonly block_height: components["schemas"]["Length"];
+            readonly centre_width: components["schemas"]["Length"];
+            readonly centre_height: components["schemas"]["Length"];
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly unfinished_width: components["schemas"]["Length"];
+            readonly unfinished_height: components["schemas"]["Length"];
+            pieces: components["schemas"]["PlainPiece"][];
+            backing: components["schemas"]["Backing"][];
+            binding: components["schemas"]["Binding"];
+            notes: string[];
+        };
+        /** @description A core refusal told beside what could be worked out. */
+        QuiltView: {
+            columns: number;
+            rows: number;
+            setting: components["schemas"]["SettingEnum"];
+            spread: components["schemas"]["SpreadEnum"];
+            every_second: components["schemas"]["LyingEnum"];
+            readonly sash: components["schemas"]["Length"];
+            sash_round: boolean;
+            cornerstones: boolean;
+            sash_fabric: string;
+            cornerstone_fabric: string;
+            setting_fabric: string;
+            borders: components["schemas"]["Border"][];
+            readonly binding_strip: components["schemas"]["Length"];
+            binding_fabric: string;
+            backing_fabric: string;
+            readonly backing_over: components["schemas"]["Length"];
+            readonly usable: components["schemas"]["Length"];
+            readonly oversize: components["schemas"]["Length"];
+            sizes: components["schemas"]["QuiltSizes"] | null;
+            readonly picture: components["schemas"]["Drawing"] | null;
+            counted: number;
+            left_out: string[];
+            readonly cloth: string;
+            readonly refusal: components["schemas"]["FieldProblem"] | null;
+            readonly scraps: components["schemas"]["ScrapsKept"];
         };
         /** @description A reading beside its target. ``read`` is the take-up of a strip test, else the value itself. */
         Reading: {
@@ -875,6 +1402,16 @@ export interface components {
             readonly loss: components["schemas"]["Length"] | null;
             why: string;
         };
+        /** @description A block of the project with its layout worked out. */
+        SavedBlock: {
+            /** Format: uuid */
+            id: string;
+            readonly finished: components["schemas"]["Length"];
+            colourways: components["schemas"]["Colourway"][];
+            order: components["schemas"]["OrderEnum"] | components["schemas"]["BlankEnum"];
+            pressing: unknown;
+            view: components["schemas"]["BlockView"];
+        };
         /**
          * @description * `exact` - exact
          *     * `little` - little
@@ -884,11 +1421,78 @@ export interface components {
          * @enum {string}
          */
         SchoolEnum: "exact" | "little" | "generous" | "own_margin" | "records";
+        ScrapSetting: {
+            role: string;
+            places: components["schemas"]["ScrapSpot"][];
+        };
+        /** @description A place that takes a scrap: its number is its place in the list; ``box`` as shares of the quilt's picture. */
+        ScrapSpot: {
+            name: string;
+            box: number[];
+        };
+        /** @description An arrangement as it was kept: ``laid`` is spot, unit of the block, fabric. */
+        ScrapsKept: {
+            /** @default  */
+            role: string;
+            stock?: {
+                [key: string]: number;
+            };
+            fixed?: {
+                [key: string]: string;
+            };
+            /** @default 0 */
+            order: number;
+            /** @default 1 */
+            seed: number;
+            /** @default false */
+            corners: boolean;
+            alike?: number[][];
+            said?: string[];
+            /** @default false */
+            laid: boolean;
+        };
+        /** @description ``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark. */
+        ScrapsRequestRequest: {
+            role: string;
+            stock: {
+                [key: string]: unknown;
+            };
+            fixed?: {
+                [key: string]: string;
+            };
+            /** @default 0 */
+            order: number;
+            /** @default 1 */
+            seed: number;
+            /** @default false */
+            corners: boolean;
+        };
         SeamCost: {
             units: number;
             seams: number;
             readonly slip: components["schemas"]["Length"];
             readonly cost: components["schemas"]["Length"];
+        };
+        SeamWay: {
+            name: string;
+            way: string;
+        };
+        SeenRequestRequest: {
+            seen: unknown;
+        };
+        /**
+         * @description * `straight` - straight
+         *     * `on_point` - on_point
+         *     * `staggered` - staggered
+         * @enum {string}
+         */
+        SettingEnum: "straight" | "on_point" | "staggered";
+        /** @description All blocks of a project and its quilt. */
+        Sheet: {
+            /** Format: uuid */
+            project: string;
+            blocks: components["schemas"]["SavedBlock"][];
+            quilt: components["schemas"]["QuiltView"];
         };
         SheetRequest: {
             text: string;
@@ -899,6 +1503,30 @@ export interface components {
          * @enum {string}
          */
         SizeBasisEnum: "unit" | "block";
+        /** @description One place; ``box`` is left, top, width, height as shares of the picture. ``content`` is a kind or a block's key. */
+        Spot: {
+            column: number;
+            row: number;
+            across: number;
+            down: number;
+            box: number[];
+            content: string;
+            name: string;
+            ring: string[];
+            parts: string[];
+            corners: string[];
+            strip: string;
+            turn: number;
+            mirrored: boolean;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+        };
+        /**
+         * @description * `chequered` - chequered
+         *     * `in_order` - in order
+         * @enum {string}
+         */
+        SpreadEnum: "chequered" | "in_order";
         StagePicture: {
             readonly title: string;
             readonly drawing: components["schemas"]["Drawing"];
@@ -912,6 +1540,12 @@ export interface components {
          * @enum {string}
          */
         StatusEnum: "no_readings" | "true" | "settled" | "several" | "unsettled";
+        Step: {
+            readonly said: string;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            crossings: number;
+        };
         Target: {
             kind: components["schemas"]["ReadingKindEnum"];
             readonly target: components["schemas"]["Length"];
@@ -923,6 +1557,11 @@ export interface components {
             /** Format: double */
             at: number;
             rank: number;
+        };
+        Track: {
+            name: string;
+            readonly finished: components["schemas"]["Length"];
+            on_step: boolean;
         };
         /** @description ``margin_read`` is what the raw units measured so far leave a side. */
         Trim: {
@@ -979,6 +1618,11 @@ export interface components {
              */
             readonly room_percent: number | null;
             notes: components["schemas"]["Note"][];
+        };
+        UnitSize: {
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            count: number;
         };
         /**
          * @description * `light` - light
@@ -1042,6 +1686,13 @@ export interface components {
             readonly ruler: string | null;
             readonly drawbacks: string[];
         };
+        Wishes: {
+            to_dark: boolean;
+            from_bulk: boolean;
+            layers: number | null;
+            repeats: boolean;
+            spun: number[][];
+        };
         Workroom: {
             /** Format: uuid */
             id: string;
@@ -1071,6 +1722,171 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    delete_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    joining: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    other_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["LookingRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherWays"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pressing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pressed"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    find_turned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compare: {
         parameters: {
             query?: never;
@@ -1182,6 +1998,70 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Kind"][];
                 };
+            };
+        };
+    };
+    library: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryBlock"][];
+                };
+            };
+        };
+    };
+    keep_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryBlock"][];
+                };
+            };
+        };
+    };
+    delete_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1365,6 +2245,103 @@ export interface operations {
             };
         };
     };
+    blocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    put_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NewBlockRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    counts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Counts"];
+                };
+            };
+        };
+    };
+    plan_counts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     duplicate_project: {
         parameters: {
             query?: never;
@@ -1416,6 +2393,72 @@ export interface operations {
             };
         };
     };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_quilt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     restore_project: {
         parameters: {
             query?: never;
@@ -1434,6 +2477,90 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Project"];
                 };
+            };
+        };
+    };
+    scrap_places: {
+        parameters: {
+            query: {
+                role: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrapSetting"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lay_scraps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScrapsRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_up_scraps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,0 +1,211 @@
+"""Changes to blocks and the quilt. One function, one transaction."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
+
+from common.patches import apply_changes
+from common.problems import NotHere, Refused
+from piecing.blocks.library import library_data
+from piecing.blocks.quilt import quilt_sizes
+from piecing.blocks.scraps import Stock, arranged, neighbours
+from piecing.blocks.written import pattern_data, pattern_from
+from piecing.errors import CountOutOfRange, PiecingError
+from piecing.lengths import inches
+from projects.commands import ensure_fabrics, put_counted_unit
+from projects.models import Project
+from projects.selectors import get_project
+from projects.translate import style_of
+from workrooms.models import Workroom
+
+from .models import Block, OwnBlock
+from .readers import block_readers, quilt_readers, stock_reader
+from .selectors import blocks_of, counts_of, get_block, quilt_of, scrap_setting
+from .translate import find_in, quilt_choices
+
+__all__ = [
+    "change_quilt",
+    "delete_block",
+    "delete_own",
+    "keep_own",
+    "lay_scraps",
+    "plan_counts",
+    "put_block",
+    "restore_block",
+    "take_up_scraps",
+]
+
+_MOST_BLOCKS = 40
+_EMPTY = {"name": "New block", "columns": [1, 1, 1], "rows": [1, 1, 1], "units": {}, "layout": [". . ."] * 3}
+
+
+@transaction.atomic
+def put_block(
+    room: Workroom, project_key: UUID, key: UUID, start: str, changes: Mapping[str, Any], seen: Mapping[str, Any]
+) -> Project:
+    """A block made (from the library entry ``start``, or empty) or changed; asking twice with one key makes one."""
+    project = get_project(room, project_key)
+    style, find = style_of(project), find_in(room)
+    block = Block.objects.filter(pk=key).first()
+    if block is not None and block.project_id != project.pk:
+        raise NotHere("This key belongs to another project.")
+    if block is None:
+        if project.blocks.filter(deleted_at=None).count() >= _MOST_BLOCKS:
+            raise Refused([CountOutOfRange("A project holds {most} blocks at most.", most=_MOST_BLOCKS)])
+        position = (project.blocks.aggregate(last=Max("position"))["last"] or 0) + 1
+        try:
+            pattern = pattern_data(pattern_from(find(start) or _EMPTY, find))
+        except PiecingError as refusal:
+            raise Refused([refusal], style) from None
+        block = Block(pk=key, project=project, position=position, pattern=pattern, finished=_first_size(start))
+        block._state.adding = True
+    apply_changes(block, block_readers(style.measure, find, str(key)), changes, seen, style.measure)
+    _ensure_fabrics(project, block)
+    block.save()
+    _touch(project)
+    return get_project(room, project_key)
+
+
+def _first_size(start: str) -> Any:
+    """Tracks of 3 1/2, so that a grid of three finishes 10 1/2; a library block begins at as much a part."""
+    data = library_data(start)
+    columns = list(data["columns"]) if data else [1, 1, 1]
+    total = sum(int(c) for c in columns)
+    return inches("7/2") * total if total <= 4 else inches("3/2") * total if total > 6 else inches("5/2") * total
+
+
+def _ensure_fabrics(project: Project, block: Block) -> None:
+    roles = {r for u in block.pattern["units"].values() if "kind" in u for r in u["fabrics"]}
+    roles |= {b for u in block.pattern["units"].values() if "block" in u for b in u.get("fabrics", {}).values()}
+    ensure_fabrics(project, roles)
+
+
+@transaction.atomic
+def delete_block(room: Workroom, key: UUID) -> Project:
+    """Hidden, not erased: ``restore_block`` is the undo."""
+    return _stamp(room, key, timezone.now())
+
+
+@transaction.atomic
+def restore_block(room: Workroom, key: UUID) -> Project:
+    return _stamp(room, key, None)
+
+
+def _stamp(room: Workroom, key: UUID, deleted_at: Any) -> Project:
+    block = get_block(room, key, deleted=True)
+    block.deleted_at = deleted_at
+    block.save(update_fields=["deleted_at"])
+    _touch(block.project)
+    return get_project(room, block.project_id)
+
+
+def _touch(project: Project) -> None:
+    Project.objects.filter(pk=project.pk).update(updated_at=timezone.now())
+
+
+@transaction.atomic
+def keep_own(room: Workroom, key: UUID, block: UUID) -> OwnBlock:
+    """A project's block kept in one's own library; asking twice with one key keeps one."""
+    known = OwnBlock.objects.filter(pk=key, workroom=room).first()
+    if known is not None:
+        OwnBlock.objects.filter(pk=key).update(deleted_at=None)
+        return known
+    return OwnBlock.objects.create(pk=key, workroom=room, pattern=get_block(room, block).pattern)
+
+
+@transaction.atomic
+def delete_own(room: Workroom, key: UUID) -> None:
+    if not OwnBlock.objects.filter(pk=key, workroom=room).update(deleted_at=timezone.now()):
+        raise NotHere("There is no such arrangement in your library.")
+
+
+@transaction.atomic
+def change_quilt(room: Workroom, project_key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
+    """Kept only if the quilt can still be put together; scraps laid out for another layout are taken up."""
+    project = get_project(room, project_key)
+    style, quilt = style_of(project), quilt_of(project)
+    fields = apply_changes(quilt, quilt_readers(style.measure), changes, seen, style.measure)
+    try:
+        quilt_sizes(quilt_choices(quilt, project, blocks_of(project), find_in(room)))
+    except PiecingError as refusal:
+        raise Refused([refusal], style) from None
+    if set(fields) & {"columns", "rows", "setting", "spread", "every_second"}:
+        quilt.scraps = {**quilt.scraps, "laid": []}
+    quilt.save()
+    _touch(project)
+    return get_project(room, project_key)
+
+
+def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Project:
+    """Arrange units so that no neighbours are alike, and keep the arrangement. The solving is not inside a transaction."""
+    project = get_project(room, project_key)
+    style = style_of(project)
+    try:
+        setting = scrap_setting(project, find_in(room), body["role"])
+        stock = stock_reader(body["stock"])
+        fixed = {int(k): str(v) for k, v in body.get("fixed", {}).items() if str(k).isdigit()}
+        pairs = neighbours(setting.places, corners=body.get("corners", False))
+        shades = {f.role: _darkness(f.value, f.colour) for f in project.fabrics.all()}
+        found = arranged(
+            setting.places,
+            pairs,
+            [Stock(f, n, shades.get(f, 1.0)) for f, n in stock.items()],
+            fixed=fixed,
+            order=body.get("order", 0),
+            seed=body.get("seed", 1),
+        )
+    except PiecingError as refusal:
+        raise Refused([refusal], style) from None
+    kept = {
+        **{k: body.get(k) for k in ("role", "order", "seed", "corners")},
+        "stock": stock,
+        "fixed": {str(k): v for k, v in fixed.items()},
+        "laid": [[p.spot, p.cell, f] for p, f in zip(setting.places, found.fabrics, strict=True)],
+        "alike": [list(pair) for pair in found.alike],
+        "said": [s.text(style) for s in found.said],
+    }
+    with transaction.atomic():
+        quilt = setting.quilt
+        quilt.scraps = kept
+        quilt.save()
+        _touch(project)
+    return get_project(room, project_key)
+
+
+def _darkness(value: str, colour: str) -> float:
+    """A fabric's place light to dark: its value first, then how light its colour is."""
+    red, green, blue = (int(colour[n : n + 2], 16) / 255 for n in (1, 3, 5))
+    return {"light": 0.0, "medium": 1.0, "dark": 2.0}[value] + 0.9 * (
+        1 - (0.2126 * red + 0.7152 * green + 0.0722 * blue)
+    )
+
+
+@transaction.atomic
+def take_up_scraps(room: Workroom, project_key: UUID) -> Project:
+    """The arrangement put away; counts and fixed places stay."""
+    project = get_project(room, project_key)
+    quilt = quilt_of(project)
+    quilt.scraps = {**quilt.scraps, "laid": [], "alike": [], "said": []}
+    quilt.save()
+    return get_project(room, project_key)
+
+
+@transaction.atomic
+def plan_counts(room: Workroom, project_key: UUID) -> Project:
+    """Every unit counted becomes a planned unit: those of the same kind, size and fabrics get the number, others are added."""
+    project = get_project(room, project_key)
+    counts = counts_of(room, project)
+    if counts.refusal:
+        raise Refused([counts.refusal], style_of(project))
+    for c in counts.units:
+        if c.plan:
+            choices = c.plan.choices
+            put_counted_unit(project, choices.spec, c.method, c.school.value, choices.count, choices.mirrored)
+    _touch(project)
+    return get_project(room, project_key)

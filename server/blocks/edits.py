@@ -1,0 +1,146 @@
+"""One change to a layout as the screen asks for it: words to a function of the core, nothing more."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+from fractions import Fraction
+from typing import Any
+
+from common.readers import name_reader
+from piecing.blocks import editing
+from piecing.blocks.pattern import MOST_TRACKS, Lie, Pattern, UnitHere
+from piecing.blocks.sizing import parts_from_text
+from piecing.blocks.written import Find, content_from
+from piecing.errors import PatternNotUnderstood
+from piecing.lengths import Length, Measure
+
+__all__ = ["EDITS", "Asked", "edited"]
+
+Spot = tuple[int, int]
+
+
+def _number(given: Any, low: int, high: int, field: str) -> int:
+    if isinstance(given, bool) or not isinstance(given, int) or not low <= given <= high:
+        raise PatternNotUnderstood("Give a whole number from {low} to {high}.", field=field, low=low, high=high)
+    return given
+
+
+def _spot(given: Any, field: str = "spots") -> Spot:
+    if not isinstance(given, list | tuple) or len(given) != 2:
+        raise PatternNotUnderstood("A place is a column and a row.", field=field)
+    return _number(given[0], 0, MOST_TRACKS - 1, field), _number(given[1], 0, MOST_TRACKS - 1, field)
+
+
+def _spots(edit: Mapping[str, Any], pattern: Pattern) -> list[Spot]:
+    given = edit.get("spots") or []
+    if not isinstance(given, list) or len(given) > MOST_TRACKS**2:
+        raise PatternNotUnderstood("Places are a list of columns and rows.", field="spots")
+    spots = [_spot(s) for s in given]
+    outside = [s for s in spots if s[0] >= len(pattern.columns) or s[1] >= len(pattern.rows)]
+    if outside:
+        raise PatternNotUnderstood(
+            "Row {row}, column {column} lies outside the grid.",
+            field="spots",
+            row=outside[0][1] + 1,
+            column=outside[0][0] + 1,
+        )
+    return spots
+
+
+def _role(edit: Mapping[str, Any], field: str) -> str:
+    role = str(edit.get(field, ""))
+    if len(role) != 1 or not "a" <= role <= "z":
+        raise PatternNotUnderstood("A fabric role is one small letter.", field=field)
+    return role
+
+
+Edit = Callable[[Pattern, Mapping[str, Any], "Asked"], Pattern]
+
+
+class Asked:
+    """What an edit may need to know besides the pattern."""
+
+    def __init__(self, find: Find, key: str, finished: Length, measure: Measure) -> None:
+        self.find, self.above, self.finished, self.measure = find, (key,) if key else (), finished, measure
+
+
+def _place(p: Pattern, e: Mapping[str, Any], asked: Asked) -> Pattern:
+    content = content_from(e.get("content"), asked.find, asked.above)
+    lie = Lie(_number(e.get("turn", 0), 0, 3, "turn"), bool(e.get("mirrored", False)))
+    return editing.placed(p, _spots(e, p), content, lie)
+
+
+def _paint(p: Pattern, e: Mapping[str, Any], _asked: Asked) -> Pattern:
+    part = e.get("part")
+    return editing.painted(p, _spots(e, p), None if part is None else _number(part, 0, 7, "part"), _role(e, "role"))
+
+
+def _shape(p: Pattern, e: Mapping[str, Any], asked: Asked) -> Pattern:
+    """Corners and strip of the units named."""
+    made = p
+    for spot in _spots(e, p):
+        here = made.at(*spot)
+        if here and isinstance(here.content, UnitHere):
+            data = {"kind": here.content.kind, "fabrics": "".join(here.content.ring)}
+            data |= {k: e[k] for k in ("corners", "strip") if k in e}
+            made = editing.placed(made, [spot], content_from(data, asked.find), here.lie)
+    return made
+
+
+def _symmetry(p: Pattern, e: Mapping[str, Any], _asked: Asked) -> Pattern:
+    known = [s.value for s in editing.Symmetry]
+    if e.get("symmetry") not in known:
+        raise PatternNotUnderstood("Choose one of: {known}.", field="symmetry", known=", ".join(known))
+    return editing.filled(p, editing.Symmetry(e["symmetry"]), _spots(e, p))
+
+
+def _tracks(p: Pattern, e: Mapping[str, Any], asked: Asked) -> Pattern:
+    def read(field: str, kept: tuple[Fraction, ...], whole: Length) -> tuple[Fraction, ...]:
+        text = str(e.get(field, "")).strip()[:400]
+        return parts_from_text(text, whole, asked.measure, field) if text else kept
+
+    columns = read("columns", p.columns, asked.finished)
+    # Rows given as sizes are checked against the height that the block has now.
+    rows = read("rows", p.rows, asked.finished / p.width * p.height)
+    return editing.retracked(p, columns, rows)
+
+
+EDITS: dict[str, Edit] = {
+    "place": _place,
+    "clear": lambda p, e, _a: editing.cleared(p, _spots(e, p)),
+    "turn": lambda p, e, _a: editing.turned(p, _spots(e, p), _number(e.get("quarters", 1), -3, 3, "quarters")),
+    "mirror": lambda p, e, _a: editing.mirrored(p, _spots(e, p)),
+    "move": lambda p, e, _a: editing.moved(p, _spot(e.get("from"), "from"), _spot(e.get("to"), "to")),
+    "repeat": lambda p, e, _a: editing.repeated_to(p, _spot(e.get("from"), "from"), _spots(e, p)),
+    "paint": _paint,
+    "shape": _shape,
+    "symmetry": _symmetry,
+    "span": lambda p, e, _a: editing.spanned(
+        p,
+        _spot(e.get("from"), "from"),
+        _number(e.get("across", 1), 1, MOST_TRACKS, "across"),
+        _number(e.get("down", 1), 1, MOST_TRACKS, "down"),
+    ),
+    "grid": lambda p, e, _a: editing.regridded(
+        p, _number(e.get("columns"), 1, MOST_TRACKS, "columns"), _number(e.get("rows"), 1, MOST_TRACKS, "rows")
+    ),
+    "tracks": _tracks,
+    "turn_whole": lambda p, e, _a: editing.whole_turned(p, _number(e.get("quarters", 1), -3, 3, "quarters")),
+    "mirror_whole": lambda p, _e, _a: editing.whole_mirrored(p),
+    "exchange": lambda p, e, _a: editing.exchanged(p, _role(e, "one"), _role(e, "other")),
+    "rename": lambda p, e, _a: replace(p, name=name_reader(80)(e.get("name"))),
+}
+
+
+def edited(pattern: Pattern, edit: Mapping[str, Any], asked: Asked) -> Pattern:
+    """Raises ``PatternNotUnderstood`` for an edit there is none of, and whatever the core refuses."""
+    do = EDITS.get(str(edit.get("do")))
+    if do is None:
+        raise PatternNotUnderstood(
+            "“{given}” is no change of a layout. There are: {known}.",
+            field="do",
+            given=str(edit.get("do"))[:30],
+            known=", ".join(EDITS),
+        )
+    return do(pattern, edit, asked)

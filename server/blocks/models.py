@@ -1,0 +1,89 @@
+"""Blocks of a project, arrangements kept in one's own library, and how the quilt is put together."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import models
+from django.db.models import Q
+
+from common.fields import LengthField
+from piecing.blocks.joining import Order
+from piecing.blocks.quilt import Setting
+from projects.models import Project
+from workrooms.models import Workroom
+
+ORDERS = [(o.value, o.name.lower()) for o in Order]
+SETTINGS = [(s.value, s.name.lower()) for s in Setting]
+SPREADS = [("chequered", "chequered"), ("in_order", "in order")]
+LYINGS = [("upright", "upright"), ("quarter", "quarter"), ("half", "half"), ("mirrored", "mirrored")]
+
+
+def _one_way() -> list[dict[str, object]]:
+    return [{"count": 1, "roles": {}}]
+
+
+class Block(models.Model):
+    """``pattern`` is in the format ``entretoile-block/1``; ``colourways`` are counts with roles for roles."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="blocks")
+    position = models.PositiveSmallIntegerField(default=0)
+    pattern = models.JSONField()
+    finished = LengthField()
+    colourways = models.JSONField(default=_one_way)
+    order = models.CharField(max_length=10, choices=ORDERS, blank=True, default="")
+    pressing = models.JSONField(default=dict, blank=True)
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["position", "pk"]
+        constraints = [models.CheckConstraint(condition=Q(order__in=["", *(o for o, _ in ORDERS)]), name="block_order")]
+
+
+class OwnBlock(models.Model):
+    """An arrangement kept for other projects."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workroom = models.ForeignKey(Workroom, on_delete=models.CASCADE, related_name="own_blocks")
+    pattern = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["made_at"]
+
+
+class Quilt(models.Model):
+    """One for a project: its setting, what is round it, and how its units are made."""
+
+    project = models.OneToOneField(Project, on_delete=models.CASCADE, primary_key=True, related_name="quilt")
+    columns = models.PositiveSmallIntegerField(default=3)
+    rows = models.PositiveSmallIntegerField(default=4)
+    setting = models.CharField(max_length=10, choices=SETTINGS, default=Setting.STRAIGHT.value)
+    spread = models.CharField(max_length=10, choices=SPREADS, default="chequered")
+    every_second = models.CharField(max_length=10, choices=LYINGS, default="upright")
+    sash = LengthField(default="0")
+    sash_round = models.BooleanField(default=False)
+    cornerstones = models.BooleanField(default=False)
+    sash_fabric = models.CharField(max_length=1, default="a")
+    cornerstone_fabric = models.CharField(max_length=1, default="b")
+    setting_fabric = models.CharField(max_length=1, default="b")
+    borders = models.JSONField(default=list, blank=True)
+    binding_strip = LengthField(default="9/4")
+    binding_fabric = models.CharField(max_length=1, default="a")
+    backing_fabric = models.CharField(max_length=1, default="b")
+    backing_over = LengthField(default="4")
+    usable = LengthField(default="40")
+    oversize = LengthField(default="1/2")
+    makings = models.JSONField(default=dict, blank=True)
+    spare_percent = models.PositiveSmallIntegerField(default=0)
+    spare_number = models.PositiveSmallIntegerField(default=0)
+    scraps = models.JSONField(default=dict, blank=True)
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=Q(setting__in=[s for s, _ in SETTINGS]), name="quilt_setting"),
+            models.CheckConstraint(condition=Q(spread__in=[s for s, _ in SPREADS]), name="quilt_spread"),
+            models.CheckConstraint(condition=Q(every_second__in=[s for s, _ in LYINGS]), name="quilt_every_second"),
+        ]

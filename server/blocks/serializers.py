@@ -1,0 +1,477 @@
+from fractions import Fraction
+from typing import Any
+
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from common.problems import FieldProblemSerializer, field_problem
+from common.wire import AreaField, DrawingField, LengthField, LengthSerializer, SaidField, length_out
+from piecing.lengths import Length
+from piecing.pictures import design_picture
+from piecing.units import kind_of
+from piecing.wording import Said
+from planning.serializers import UnitPlanSerializer
+from projects.models import SCHOOLS
+from projects.serializers import KINDS
+
+from .models import LYINGS, ORDERS, SETTINGS, SPREADS
+
+
+class PatternField(serializers.JSONField):
+    """A layout in the format ``entretoile-block/1``; taken and given back as it is."""
+
+
+class LookRequestSerializer(serializers.Serializer[Any]):
+    """A layout, and one change to it if any; nothing is saved by asking."""
+
+    block = serializers.UUIDField(required=False, allow_null=True, default=None)
+    pattern = PatternField()
+    finished = serializers.CharField(max_length=60, trim_whitespace=False, allow_blank=True)
+    edit = serializers.JSONField(required=False, default=None, allow_null=True)
+
+    def validate_edit(self, value: Any) -> Any:
+        if value is not None and not isinstance(value, dict):
+            raise serializers.ValidationError("A change is an object that says what to do.")
+        return value
+
+
+class TrackSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    finished = LengthField()
+    on_step = serializers.BooleanField()
+
+
+class NearSizeSerializer(serializers.Serializer[Any]):
+    finished = LengthField()
+    step = LengthField()
+    larger = serializers.BooleanField()
+
+
+class OddUnitSerializer(serializers.Serializer[Any]):
+    place = serializers.CharField()
+    said = SaidField()
+    serious = serializers.BooleanField()
+
+
+class BlockSizeSerializer(serializers.Serializer[Any]):
+    finished = LengthField()
+    finished_height = LengthField()
+    unfinished = LengthField()
+    unfinished_height = LengthField()
+
+
+class UnitSizeSerializer(serializers.Serializer[Any]):
+    width = LengthField()
+    height = LengthField()
+    count = serializers.IntegerField()
+
+
+class BlockSizesSerializer(serializers.Serializer[Any]):
+    """``nearest``: sizes at which every track and unit falls on a mark."""
+
+    block = BlockSizeSerializer()
+    columns = TrackSerializer(many=True)
+    rows = TrackSerializer(many=True)
+    unit_sizes = serializers.SerializerMethodField()
+    off_step = TrackSerializer(many=True)
+    nearest = NearSizeSerializer(many=True)
+    odd = OddUnitSerializer(many=True)
+
+    @extend_schema_field(UnitSizeSerializer(many=True))
+    def get_unit_sizes(self, sizes: Any) -> list[dict[str, Any]]:
+        style = self.context["style"]
+        return [
+            {"width": length_out(w, style), "height": length_out(h, style), "count": n} for w, h, n in sizes.unit_sizes
+        ]
+
+
+class SpotSerializer(serializers.Serializer[Any]):
+    """One place; ``box`` is left, top, width, height as shares of the picture. ``content`` is a kind or a block's key."""
+
+    column = serializers.IntegerField()
+    row = serializers.IntegerField()
+    across = serializers.IntegerField()
+    down = serializers.IntegerField()
+    box = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
+    content = serializers.CharField(allow_blank=True)
+    name = serializers.CharField(allow_blank=True)
+    ring = serializers.ListField(child=serializers.CharField())
+    parts = serializers.ListField(child=serializers.CharField())
+    corners = serializers.ListField(child=serializers.CharField())
+    strip = serializers.CharField(allow_blank=True)
+    turn = serializers.IntegerField()
+    mirrored = serializers.BooleanField()
+    width = serializers.SerializerMethodField()
+    height = serializers.SerializerMethodField()
+
+    @extend_schema_field(LengthSerializer)
+    def get_width(self, spot: Any) -> dict[str, Any]:
+        return length_out(spot.size[0], self.context["style"])
+
+    @extend_schema_field(LengthSerializer)
+    def get_height(self, spot: Any) -> dict[str, Any]:
+        return length_out(spot.size[1], self.context["style"])
+
+
+class _WithRefusal(serializers.Serializer[Any]):
+    """A core refusal told beside what could be worked out."""
+
+    def told(self, refusal: Any) -> dict[str, Any] | None:
+        return None if refusal is None else field_problem(refusal, self.context["style"])
+
+
+class BlockViewSerializer(_WithRefusal):
+    pattern = PatternField()
+    name = serializers.CharField()
+    columns = serializers.CharField()
+    rows = serializers.CharField()
+    picture = DrawingField()
+    spots = SpotSerializer(many=True)
+    empty = serializers.ListField(child=serializers.CharField())
+    roles = serializers.ListField(child=serializers.CharField())
+    sizes = BlockSizesSerializer()
+    cannot = serializers.SerializerMethodField()
+
+    @extend_schema_field(FieldProblemSerializer(allow_null=True))
+    def get_cannot(self, view: Any) -> dict[str, Any] | None:
+        return self.told(view.cannot)
+
+
+class LibraryBlockSerializer(serializers.Serializer[Any]):
+    key = serializers.CharField()
+    own = serializers.BooleanField()
+    pattern = PatternField()
+    name = serializers.CharField()
+    columns = serializers.IntegerField()
+    rows = serializers.IntegerField()
+    picture = DrawingField()
+    kinds = serializers.ListField(child=serializers.CharField())
+
+
+class ColourwaySerializer(serializers.Serializer[Any]):
+    count = serializers.IntegerField()
+    roles = serializers.DictField(child=serializers.CharField())
+
+
+class SavedBlockSerializer(serializers.Serializer[Any]):
+    """A block of the project with its layout worked out."""
+
+    id = serializers.UUIDField(source="block.pk")
+    finished = LengthField(source="block.finished")
+    colourways = ColourwaySerializer(many=True, source="block.colourways")
+    order = serializers.ChoiceField(choices=ORDERS, allow_blank=True, source="block.order")
+    pressing = serializers.JSONField(source="block.pressing")
+    view = BlockViewSerializer()
+
+
+class PlainPieceSerializer(serializers.Serializer[Any]):
+    """``cut_into`` 2 or 4: a square cut on its diagonals, of which ``needed`` are used and ``left_over`` not."""
+
+    name = serializers.CharField()
+    fabric = serializers.CharField()
+    finished_width = LengthField()
+    finished_height = LengthField()
+    cut_width = LengthField()
+    cut_height = LengthField()
+    count = serializers.IntegerField()
+    cut_into = serializers.IntegerField()
+    needed = serializers.IntegerField()
+    left_over = serializers.IntegerField()
+    note = serializers.SerializerMethodField()
+
+    def get_note(self, piece: Any) -> str:
+        return piece.note.text(self.context["style"]) if piece.note else ""
+
+
+class BackingSerializer(serializers.Serializer[Any]):
+    along = serializers.BooleanField()
+    panels = serializers.IntegerField()
+    panel_length = LengthField()
+    length = LengthField()
+    width = LengthField()
+    height = LengthField()
+
+
+class BindingSerializer(serializers.Serializer[Any]):
+    strips = serializers.IntegerField()
+    strip = LengthField()
+    round_about = LengthField()
+    length = LengthField()
+
+
+class QuiltSizesSerializer(serializers.Serializer[Any]):
+    """``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound."""
+
+    blocks = serializers.IntegerField()
+    block_width = LengthField(source="choices.block_width")
+    block_height = LengthField(source="choices.block_height")
+    centre_width = LengthField()
+    centre_height = LengthField()
+    width = LengthField()
+    height = LengthField()
+    unfinished_width = LengthField()
+    unfinished_height = LengthField()
+    pieces = PlainPieceSerializer(many=True)
+    backing = BackingSerializer(many=True)
+    binding = BindingSerializer()
+    notes = serializers.ListField(child=SaidField())
+
+
+class BorderSerializer(serializers.Serializer[Any]):
+    width = serializers.SerializerMethodField()
+    fabric = serializers.CharField()
+    corners = serializers.CharField()
+    corner_fabric = serializers.CharField()
+
+    def get_width(self, border: Any) -> str:
+        return str(self.context["style"].text(Length.of(Fraction(border["width"]))))
+
+
+class MakingSerializer(serializers.Serializer[Any]):
+    method = serializers.CharField(allow_blank=True)
+    school = serializers.ChoiceField(choices=SCHOOLS)
+
+
+class ScrapsKeptSerializer(serializers.Serializer[Any]):
+    """An arrangement as it was kept: ``laid`` is spot, unit of the block, fabric."""
+
+    role = serializers.CharField(default="")
+    stock = serializers.DictField(child=serializers.IntegerField(), default=dict)
+    fixed = serializers.DictField(child=serializers.CharField(), default=dict)
+    order = serializers.IntegerField(default=0)
+    seed = serializers.IntegerField(default=1)
+    corners = serializers.BooleanField(default=False)
+    alike = serializers.ListField(child=serializers.ListField(child=serializers.IntegerField()), default=list)
+    said = serializers.ListField(child=serializers.CharField(), default=list)
+    laid = serializers.BooleanField(default=False)
+
+
+class QuiltViewSerializer(_WithRefusal):
+    columns = serializers.IntegerField(source="quilt.columns")
+    rows = serializers.IntegerField(source="quilt.rows")
+    setting = serializers.ChoiceField(choices=SETTINGS, source="quilt.setting")
+    spread = serializers.ChoiceField(choices=SPREADS, source="quilt.spread")
+    every_second = serializers.ChoiceField(choices=LYINGS, source="quilt.every_second")
+    sash = LengthField(source="quilt.sash")
+    sash_round = serializers.BooleanField(source="quilt.sash_round")
+    cornerstones = serializers.BooleanField(source="quilt.cornerstones")
+    sash_fabric = serializers.CharField(source="quilt.sash_fabric")
+    cornerstone_fabric = serializers.CharField(source="quilt.cornerstone_fabric")
+    setting_fabric = serializers.CharField(source="quilt.setting_fabric")
+    borders = BorderSerializer(many=True, source="quilt.borders")
+    binding_strip = LengthField(source="quilt.binding_strip")
+    binding_fabric = serializers.CharField(source="quilt.binding_fabric")
+    backing_fabric = serializers.CharField(source="quilt.backing_fabric")
+    backing_over = LengthField(source="quilt.backing_over")
+    usable = LengthField(source="quilt.usable")
+    oversize = LengthField(source="quilt.oversize")
+    sizes = QuiltSizesSerializer(allow_null=True)
+    picture = DrawingField(allow_null=True)
+    counted = serializers.IntegerField()
+    left_out = serializers.ListField(child=serializers.CharField())
+    cloth = AreaField()
+    refusal = serializers.SerializerMethodField()
+    scraps = serializers.SerializerMethodField()
+
+    @extend_schema_field(FieldProblemSerializer(allow_null=True))
+    def get_refusal(self, view: Any) -> dict[str, Any] | None:
+        return self.told(view.refusal)
+
+    @extend_schema_field(ScrapsKeptSerializer)
+    def get_scraps(self, view: Any) -> Any:
+        kept = view.quilt.scraps
+        return ScrapsKeptSerializer({**kept, "laid": bool(kept.get("laid"))}).data
+
+
+class SheetSerializer(serializers.Serializer[Any]):
+    """All blocks of a project and its quilt."""
+
+    project = serializers.UUIDField(source="project.pk")
+    blocks = SavedBlockSerializer(many=True)
+    quilt = QuiltViewSerializer()
+
+
+class LookingRequestSerializer(serializers.Serializer[Any]):
+    across = serializers.IntegerField(min_value=1, max_value=6, required=False, default=2)
+    every_second = serializers.ChoiceField(choices=LYINGS, required=False, default="upright")
+    column = serializers.IntegerField(min_value=0, max_value=23, required=False, allow_null=True, default=None)
+    row = serializers.IntegerField(min_value=0, max_value=23, required=False, allow_null=True, default=None)
+
+
+class AlternativeSerializer(serializers.Serializer[Any]):
+    said = SaidField()
+    as_it_is = serializers.BooleanField()
+    turn = serializers.IntegerField(source="lie.turn")
+    mirrored = serializers.BooleanField(source="lie.mirrored")
+    drawing = DrawingField()
+
+
+class OtherWaysSerializer(serializers.Serializer[Any]):
+    apart = DrawingField()
+    many = DrawingField()  # type: ignore[assignment]
+    alternatives = AlternativeSerializer(many=True)
+
+
+class SeenRequestSerializer(serializers.Serializer[Any]):
+    seen = PatternField()
+
+
+class FaultSerializer(serializers.Serializer[Any]):
+    column = serializers.IntegerField()
+    row = serializers.IntegerField()
+    what = serializers.CharField()
+    said = SaidField()
+
+
+class FindingSerializer(serializers.Serializer[Any]):
+    faults = FaultSerializer(many=True, source="finding.faults")
+    whole = serializers.IntegerField(source="finding.whole")
+    said = SaidField(source="finding.said")
+    picture = DrawingField()
+    view = BlockViewSerializer()
+
+
+class OrderingSerializer(serializers.Serializer[Any]):
+    order = serializers.ChoiceField(choices=ORDERS)
+    said = SaidField()
+    awkward = serializers.IntegerField()
+
+
+class StepSerializer(serializers.Serializer[Any]):
+    said = SaidField()
+    width = LengthField()
+    height = LengthField()
+    crossings = serializers.IntegerField()
+
+
+class JoinedSerializer(serializers.Serializer[Any]):
+    """The proposed order first. Steps give sizes raw edge to raw edge."""
+
+    orders = OrderingSerializer(many=True)
+    order = serializers.ChoiceField(choices=ORDERS)
+    steps = StepSerializer(many=True)
+    block = BlockSizeSerializer(source="sizes.block")
+
+
+class ConflictSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField()
+    said = SaidField()
+
+
+class SeamWaySerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    way = serializers.CharField()
+
+
+class CrossingSerializer(serializers.Serializer[Any]):
+    """``x, y`` in parts; ``left, top`` as shares of the picture of the back. ``plain``: four seams between units meet, and could be spun."""
+
+    x = serializers.FloatField()
+    y = serializers.FloatField()
+    left = serializers.FloatField()
+    top = serializers.FloatField()
+    spun = serializers.BooleanField()
+    plain = serializers.BooleanField()
+
+
+class WishesSerializer(serializers.Serializer[Any]):
+    to_dark = serializers.BooleanField()
+    from_bulk = serializers.BooleanField()
+    layers = serializers.IntegerField(allow_null=True)
+    repeats = serializers.BooleanField()
+    spun = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()))
+
+
+class PressedSerializer(serializers.Serializer[Any]):
+    order = serializers.ChoiceField(choices=ORDERS)
+    front = DrawingField()
+    back = DrawingField()
+    second = DrawingField(allow_null=True)
+    seams = SeamWaySerializer(many=True)
+    crossings = CrossingSerializer(many=True)
+    nested = serializers.IntegerField(source="map.nested")
+    pairs = serializers.IntegerField(source="map.pairs")
+    edge_nested = serializers.IntegerField(source="map.edge_nested")
+    edge_pairs = serializers.IntegerField(source="map.edge_pairs")
+    most_layers = serializers.IntegerField(source="map.most_layers")
+    optimal = serializers.BooleanField(source="map.optimal")
+    sound = serializers.BooleanField()
+    conflicts = ConflictSerializer(many=True, source="map.conflicts")
+    wishes = WishesSerializer()
+
+
+class CountedSerializer(_WithRefusal):
+    kind = serializers.ChoiceField(choices=KINDS, source="unit.spec.kind")
+    width = LengthField(source="unit.spec.width")
+    height = LengthField(source="unit.spec.height")
+    square = serializers.BooleanField(source="unit.spec.is_square")
+    ring = serializers.ListField(child=serializers.CharField(), source="unit.spec.ring")
+    as_drawn = serializers.IntegerField(source="unit.as_drawn")
+    mirrored = serializers.IntegerField(source="unit.mirrored")
+    handed = serializers.BooleanField(source="unit.handed")
+    blocks = serializers.ListField(child=serializers.CharField(), source="unit.blocks")
+    spares = serializers.IntegerField()
+    method = serializers.CharField()
+    school = serializers.ChoiceField(choices=SCHOOLS)
+    picture = serializers.SerializerMethodField()
+    plan = UnitPlanSerializer(allow_null=True)
+    refusal = serializers.SerializerMethodField()
+
+    @extend_schema_field(DrawingField())
+    def get_picture(self, counted: Any) -> dict[str, Any]:
+        spec = counted.unit.spec
+        return DrawingField().to_representation(design_picture(kind_of(spec.kind).design(spec), Said("")))
+
+    @extend_schema_field(FieldProblemSerializer(allow_null=True))
+    def get_refusal(self, counted: Any) -> dict[str, Any] | None:
+        return self.told(counted.refusal)
+
+
+class CountsSerializer(_WithRefusal):
+    units = CountedSerializer(many=True)
+    blocks = serializers.IntegerField()
+    total = serializers.IntegerField()
+    cloth = AreaField()
+    makings = serializers.DictField(child=MakingSerializer(), source="quilt.makings")
+    spare_percent = serializers.IntegerField(source="quilt.spare_percent")
+    spare_number = serializers.IntegerField(source="quilt.spare_number")
+    refusal = serializers.SerializerMethodField()
+
+    @extend_schema_field(FieldProblemSerializer(allow_null=True))
+    def get_refusal(self, counts: Any) -> dict[str, Any] | None:
+        return self.told(counts.refusal)
+
+
+class NewBlockSerializer(serializers.Serializer[Any]):
+    """``start``: the key of the arrangement a new block begins with; empty for an empty grid."""
+
+    start = serializers.CharField(max_length=80, required=False, allow_blank=True, default="")
+    changes = serializers.DictField(child=serializers.JSONField(allow_null=True), required=False, default=dict)
+    seen = serializers.DictField(child=serializers.JSONField(allow_null=True), required=False, default=dict)
+
+
+class OwnRequestSerializer(serializers.Serializer[Any]):
+    block = serializers.UUIDField()
+
+
+class ScrapsRequestSerializer(serializers.Serializer[Any]):
+    """``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark."""
+
+    role = serializers.RegexField("^[a-z]$")
+    stock = serializers.DictField(child=serializers.JSONField(), allow_empty=False)
+    fixed = serializers.DictField(child=serializers.CharField(max_length=1), required=False, default=dict)
+    order = serializers.IntegerField(min_value=0, max_value=100, required=False, default=0)
+    seed = serializers.IntegerField(min_value=0, max_value=1_000_000, required=False, default=1)
+    corners = serializers.BooleanField(required=False, default=False)
+
+
+class ScrapSpotSerializer(serializers.Serializer[Any]):
+    """A place that takes a scrap: its number is its place in the list; ``box`` as shares of the quilt's picture."""
+
+    name = serializers.CharField()
+    box = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
+
+
+class ScrapSettingSerializer(serializers.Serializer[Any]):
+    role = serializers.CharField()
+    places = ScrapSpotSerializer(many=True)

@@ -1,0 +1,187 @@
+"""Rows to core values."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+from typing import Any
+from uuid import UUID
+
+from piecing.blocks.counting import BlockOrder, Colourway, Making, Spares
+from piecing.blocks.joining import Order, orders
+from piecing.blocks.library import library_data
+from piecing.blocks.pattern import UPRIGHT, Lie, Pattern, laid
+from piecing.blocks.quilt import Border, Corners, QuiltChoices, Setting
+from piecing.blocks.quilt_picture import Laid
+from piecing.blocks.seams import VALUES
+from piecing.blocks.written import Find, pattern_from
+from piecing.errors import LayoutIncomplete
+from piecing.lengths import Length, inches
+from piecing.oversize import School
+from projects.models import Project
+from workrooms.models import Workroom
+
+from .models import Block, OwnBlock, Quilt
+
+__all__ = [
+    "LIES",
+    "Way",
+    "colourways_of",
+    "find_in",
+    "joining_of",
+    "makings_of",
+    "orders_of",
+    "pattern_of",
+    "quilt_choices",
+    "spares_of",
+    "values_of",
+    "ways_of",
+    "whats_laid",
+]
+
+LIES = {"upright": UPRIGHT, "quarter": Lie(1), "half": Lie(2), "mirrored": Lie(0, True)}
+
+
+def find_in(room: Workroom) -> Find:
+    """Blocks by key: those that come with the program, one's own, and those of any project here (removed ones too, so
+    that what holds them stays whole)."""
+
+    def find(key: str) -> Mapping[str, Any] | None:
+        known = library_data(key)
+        if known is not None:
+            return known
+        try:
+            number = UUID(key)
+        except ValueError:
+            return None
+        own = OwnBlock.objects.filter(pk=number, workroom=room).values_list("pattern", flat=True).first()
+        if own is not None:
+            return dict(own)
+        block = Block.objects.filter(pk=number, project__workroom=room).values_list("pattern", flat=True).first()
+        return None if block is None else dict(block)
+
+    return find
+
+
+def pattern_of(block: Block, find: Find) -> Pattern:
+    return pattern_from(block.pattern, find, str(block.pk))
+
+
+def colourways_of(block: Block) -> tuple[Colourway, ...]:
+    return tuple(Colourway(int(w["count"]), tuple(sorted(dict(w.get("roles", {})).items()))) for w in block.colourways)
+
+
+def orders_of(blocks: list[Block], find: Find) -> list[BlockOrder]:
+    return [BlockOrder(pattern_of(b, find), b.finished, colourways_of(b)) for b in blocks]
+
+
+def joining_of(block: Block, pattern: Pattern) -> Order:
+    """The order chosen, or the one proposed."""
+    return Order(block.order) if block.order else orders(pattern)[0].order
+
+
+def values_of(project: Project) -> dict[str, int]:
+    return {f.role: VALUES[f.value] for f in project.fabrics.all()}
+
+
+def makings_of(quilt: Quilt) -> dict[str, Making]:
+    return {k: Making(m.get("method", ""), School(m.get("school", "little"))) for k, m in quilt.makings.items()}
+
+
+def spares_of(quilt: Quilt) -> Spares:
+    return Spares(Fraction(quilt.spare_percent), quilt.spare_number)
+
+
+@lru_cache(maxsize=1)
+def _bare_block() -> Length:
+    return inches("21/2")
+
+
+def quilt_choices(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> QuiltChoices:
+    """Sizes of the first block stand for all: a quilt is set from blocks of one size."""
+    width = blocks[0].finished if blocks else _bare_block()
+    height = width
+    if blocks:
+        pattern = pattern_of(blocks[0], find)
+        height = width / pattern.width * pattern.height
+    borders = tuple(
+        Border(Length.of(Fraction(b["width"])), b["fabric"], Corners(b["corners"]), b.get("corner_fabric", ""))
+        for b in quilt.borders
+    )
+    return QuiltChoices(
+        columns=quilt.columns,
+        rows=quilt.rows,
+        block_width=width,
+        block_height=height,
+        setting=Setting(quilt.setting),
+        sash=quilt.sash,
+        sash_fabric=quilt.sash_fabric,
+        sash_round=quilt.sash_round,
+        cornerstones=quilt.cornerstones,
+        cornerstone_fabric=quilt.cornerstone_fabric,
+        setting_fabric=quilt.setting_fabric,
+        borders=borders,
+        binding_strip=quilt.binding_strip,
+        binding_fabric=quilt.binding_fabric,
+        backing_fabric=quilt.backing_fabric,
+        backing_over=quilt.backing_over,
+        usable=quilt.usable,
+        seam_allowance=project.seam_allowance,
+        ruler_step=project.ruler_step,
+        oversize=quilt.oversize,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One block in one colourway, so many of it."""
+
+    block: Block
+    pattern: Pattern
+    roles: tuple[tuple[str, str], ...]
+    count: int
+
+
+def ways_of(blocks: list[Block], find: Find) -> list[Way]:
+    """Every block in every colourway, of the first block's size, that has no empty place."""
+    found: list[Way] = []
+    for block in blocks:
+        pattern = pattern_of(block, find)
+        try:
+            pattern.complete()
+        except LayoutIncomplete:
+            continue
+        same = (
+            block.finished == blocks[0].finished
+            and pattern.width * found[0].pattern.height == pattern.height * found[0].pattern.width
+            if found
+            else True
+        )
+        if same:
+            found += [Way(block, pattern, w.roles, w.count) for w in colourways_of(block) if w.count > 0]
+    return found
+
+
+def whats_laid(quilt: Quilt, choices: QuiltChoices, ways: list[Way], spots: list[tuple[int, int]]) -> list[Laid]:
+    """What lies at each spot: colourways by turns, or in their order and number; scraps laid out go on top."""
+    scraps = _scrapped(quilt)
+    in_order = [w for w in ways for _ in range(w.count)]
+    second, found = LIES[quilt.every_second], []
+    if second.across and choices.block_width != choices.block_height:
+        second = UPRIGHT
+    for n, (x, y) in enumerate(spots):
+        way = in_order[n % len(in_order)] if quilt.spread == "in_order" else ways[(x + y) % len(ways)]
+        odd = (x if choices.setting is Setting.ON_POINT else x + y) % 2
+        found.append(Laid(laid(way.pattern), second if odd else UPRIGHT, way.roles, scraps.get(n, ())))
+    return found
+
+
+def _scrapped(quilt: Quilt) -> dict[int, tuple[tuple[int, tuple[tuple[str, str], ...]], ...]]:
+    """Fabrics of single units by spot, as an arrangement of scraps was kept."""
+    role = quilt.scraps.get("role", "")
+    found: dict[int, list[tuple[int, tuple[tuple[str, str], ...]]]] = {}
+    for spot, cell, fabric in quilt.scraps.get("laid", ()):
+        found.setdefault(spot, []).append((cell, ((role, fabric),)))
+    return {n: tuple(units) for n, units in found.items()}

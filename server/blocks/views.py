@@ -1,0 +1,248 @@
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from common.problems import ProblemSerializer, Refused
+from piecing.errors import PiecingError
+from projects.models import Project
+from projects.selectors import get_project
+from projects.serializers import ProjectSerializer
+from projects.translate import style_of
+from workrooms.selectors import current_workroom
+from workrooms.serializers import ChangeSerializer
+
+from . import commands, selectors, serializers
+from .models import Block
+from .translate import find_in, pattern_of
+
+
+def _valid(serializer: Any) -> dict[str, Any]:
+    serializer.is_valid(raise_exception=True)
+    return dict(serializer.validated_data)
+
+
+@dataclass(frozen=True)
+class _Saved:
+    block: Block
+    view: selectors.BlockView
+
+
+@dataclass(frozen=True)
+class _Sheet:
+    project: Project
+    blocks: list[_Saved]
+    quilt: selectors.QuiltView
+
+
+def _sheet(project: Project, status: int = 200) -> Response:
+    find = find_in(project.workroom)
+    blocks = [
+        _Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)
+    ]
+    sheet = _Sheet(project, blocks, selectors.quilt_view(project, find))
+    return Response(serializers.SheetSerializer(sheet, context={"style": style_of(project)}).data, status=status)
+
+
+def _style(key: UUID) -> dict[str, Any]:
+    return {"style": style_of(get_project(current_workroom(), key))}
+
+
+_REFUSED = {422: ProblemSerializer}
+
+
+class LibraryView(APIView):
+    """The arrangements that come with the program, then one's own."""
+
+    @extend_schema(operation_id="library", responses=serializers.LibraryBlockSerializer(many=True))
+    def get(self, _request: Request) -> Response:
+        return Response(serializers.LibraryBlockSerializer(selectors.library_of(current_workroom()), many=True).data)
+
+
+class OwnBlockView(APIView):
+    """An arrangement kept in one's own library; its key is made by the caller."""
+
+    @extend_schema(
+        operation_id="keep_own",
+        request=serializers.OwnRequestSerializer,
+        responses=serializers.LibraryBlockSerializer(many=True),
+    )
+    def put(self, request: Request, key: UUID) -> Response:
+        body = _valid(serializers.OwnRequestSerializer(data=request.data))
+        room = current_workroom()
+        commands.keep_own(room, key, body["block"])
+        return Response(serializers.LibraryBlockSerializer(selectors.library_of(room), many=True).data)
+
+    @extend_schema(operation_id="delete_own", responses=serializers.LibraryBlockSerializer(many=True))
+    def delete(self, _request: Request, key: UUID) -> Response:
+        room = current_workroom()
+        commands.delete_own(room, key)
+        return Response(serializers.LibraryBlockSerializer(selectors.library_of(room), many=True).data)
+
+
+class SheetView(APIView):
+    """All blocks of a project, and its quilt."""
+
+    @extend_schema(operation_id="blocks", responses=serializers.SheetSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        return _sheet(get_project(current_workroom(), key))
+
+
+class LookView(APIView):
+    """A layout looked at, and changed if a change is asked for; nothing is saved."""
+
+    @extend_schema(
+        operation_id="look",
+        request=serializers.LookRequestSerializer,
+        responses={200: serializers.BlockViewSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(serializers.LookRequestSerializer(data=request.data))
+        view = selectors.look_at(current_workroom(), key, body)
+        return Response(serializers.BlockViewSerializer(view, context=_style(key)).data)
+
+
+class NewBlockView(APIView):
+    """A block made or changed; its key is made by the caller."""
+
+    @extend_schema(
+        operation_id="put_block", request=serializers.NewBlockSerializer, responses=serializers.SheetSerializer
+    )
+    def put(self, request: Request, key: UUID, block: UUID) -> Response:
+        body = _valid(serializers.NewBlockSerializer(data=request.data))
+        room = current_workroom()
+        return _sheet(commands.put_block(room, key, block, body["start"], body["changes"], body["seen"]))
+
+
+class BlockView(APIView):
+    @extend_schema(operation_id="delete_block", responses=serializers.SheetSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.delete_block(current_workroom(), key))
+
+
+class RestoreBlockView(APIView):
+    @extend_schema(operation_id="restore_block", request=None, responses=serializers.SheetSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.restore_block(current_workroom(), key))
+
+
+class LookingView(APIView):
+    """A saved block taken apart, several side by side, and what one place could look like."""
+
+    @extend_schema(
+        operation_id="other_ways",
+        request=serializers.LookingRequestSerializer,
+        responses={200: serializers.OtherWaysSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(serializers.LookingRequestSerializer(data=request.data))
+        room = current_workroom()
+        spot = None if body["column"] is None or body["row"] is None else (body["column"], body["row"])
+        ways = selectors.other_ways(room, key, body["across"], body["every_second"], spot)
+        return Response(
+            serializers.OtherWaysSerializer(ways, context=_style(selectors.get_block(room, key).project_id)).data
+        )
+
+
+class FindTurnedView(APIView):
+    """What lies on the table, compared with what is meant."""
+
+    @extend_schema(
+        operation_id="find_turned",
+        request=serializers.SeenRequestSerializer,
+        responses={200: serializers.FindingSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(serializers.SeenRequestSerializer(data=request.data))
+        room = current_workroom()
+        found = selectors.find_of_turned(room, key, body["seen"])
+        return Response(
+            serializers.FindingSerializer(found, context=_style(selectors.get_block(room, key).project_id)).data
+        )
+
+
+class JoiningView(APIView):
+    """The orders in which a saved block can be joined, and the chosen one step by step."""
+
+    @extend_schema(operation_id="joining", responses={200: serializers.JoinedSerializer, **_REFUSED})
+    def get(self, _request: Request, key: UUID) -> Response:
+        room = current_workroom()
+        joined = selectors.joined_view(room, key)
+        return Response(
+            serializers.JoinedSerializer(joined, context=_style(selectors.get_block(room, key).project_id)).data
+        )
+
+
+class PressingView(APIView):
+    """Which way every seam of a saved block is pressed."""
+
+    @extend_schema(operation_id="pressing", responses={200: serializers.PressedSerializer, **_REFUSED})
+    def get(self, _request: Request, key: UUID) -> Response:
+        room = current_workroom()
+        pressed = selectors.pressed_view(room, key)
+        return Response(
+            serializers.PressedSerializer(pressed, context=_style(selectors.get_block(room, key).project_id)).data
+        )
+
+
+class QuiltView(APIView):
+    @extend_schema(
+        operation_id="change_quilt", request=ChangeSerializer, responses={200: serializers.SheetSerializer, **_REFUSED}
+    )
+    def patch(self, request: Request, key: UUID) -> Response:
+        body = _valid(ChangeSerializer(data=request.data))
+        return _sheet(commands.change_quilt(current_workroom(), key, body["changes"], body["seen"]))
+
+
+class ScrapsView(APIView):
+    """Scraps of one role over the quilt."""
+
+    @extend_schema(
+        operation_id="scrap_places",
+        parameters=[OpenApiParameter("role", str, required=True)],
+        responses={200: serializers.ScrapSettingSerializer, **_REFUSED},
+    )
+    def get(self, request: Request, key: UUID) -> Response:
+        room = current_workroom()
+        project = get_project(room, key)
+        role = request.query_params.get("role", "")[:1]
+        try:
+            setting = selectors.scrap_setting(project, find_in(room), role)
+        except PiecingError as refusal:
+            raise Refused([refusal], style_of(project)) from None
+        return Response(
+            serializers.ScrapSettingSerializer({"role": role, "places": selectors.scrap_boxes(setting)}).data
+        )
+
+    @extend_schema(
+        operation_id="lay_scraps",
+        request=serializers.ScrapsRequestSerializer,
+        responses={200: serializers.SheetSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(serializers.ScrapsRequestSerializer(data=request.data))
+        return _sheet(commands.lay_scraps(current_workroom(), key, body))
+
+    @extend_schema(operation_id="take_up_scraps", responses=serializers.SheetSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.take_up_scraps(current_workroom(), key))
+
+
+class CountsView(APIView):
+    """Every unit of every block, counted and planned."""
+
+    @extend_schema(operation_id="counts", responses=serializers.CountsSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        room = current_workroom()
+        project = get_project(room, key)
+        counts = selectors.counts_of(room, project)
+        return Response(serializers.CountsSerializer(counts, context={"style": style_of(project)}).data)
+
+    @extend_schema(operation_id="plan_counts", request=None, responses={200: ProjectSerializer, **_REFUSED})
+    def post(self, _request: Request, key: UUID) -> Response:
+        project = commands.plan_counts(current_workroom(), key)
+        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)
