@@ -39,6 +39,7 @@ class TrackSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     finished = LengthField()
     on_step = serializers.BooleanField()
+    share = serializers.FloatField()
 
 
 class NearSizeSerializer(serializers.Serializer[Any]):

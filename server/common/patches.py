@@ -37,6 +37,8 @@ def _read(readers: Mapping[str, Reader], values: Mapping[str, Any], style: Style
 def _shown(value: Any, style: Style) -> str:
     if isinstance(value, Length):
         return style.text(value)
+    if isinstance(value, Mapping) and "layout" in value:
+        return " / ".join(map(str, value["layout"]))
     if isinstance(value, Mapping):
         return ", ".join(f"{name} {_shown(size, style)}" for name, size in value.items())
     if isinstance(value, list | tuple):

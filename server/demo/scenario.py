@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 __all__ = ["PROJECTS", "DemoProject", "DemoReading"]
 
@@ -24,6 +24,15 @@ class DemoUnit:
 
 
 @dataclass(frozen=True, slots=True)
+class DemoBlock:
+    """An arrangement of the library, so large, so many of it."""
+
+    start: str
+    finished: str
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
 class DemoProject:
     """``fabrics`` take the roles a, b, c, ... in their order."""
 
@@ -31,6 +40,8 @@ class DemoProject:
     name: str
     fabrics: tuple[tuple[str, str, str], ...]
     units: tuple[DemoUnit, ...]
+    blocks: tuple[DemoBlock, ...] = ()
+    quilt: dict[str, object] = field(default_factory=dict)
     archived: bool = False
 
 
@@ -88,6 +99,8 @@ PROJECTS = (
                 },
             ),
         ),
+        (DemoBlock("bollard", "16", 2),),
+        {"columns": 1, "rows": 2},
         archived=True,
     ),
     DemoProject(
@@ -98,6 +111,8 @@ PROJECTS = (
             DemoUnit("flying_goose", {"finished": "11/2", "height": "11/4", "count": 30}),
             DemoUnit("rectangle", {"finished": "11/2", "height": "11/4", "ring": ["b"], "count": 10}),
         ),
+        (DemoBlock("wake", "5 1/2", 5),),
+        {"columns": 5, "rows": 1, "every_second": "half", "borders": [{"width": "2", "fabric": "a"}]},
     ),
     DemoProject(
         "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001",
@@ -108,5 +123,16 @@ PROJECTS = (
             DemoUnit("quarter_square_triangle", {**_IN_LANTERN, "ring": ["c", "b", "a", "b"], "count": 48}),
             DemoUnit("plain_square", {**_IN_LANTERN, "ring": ["a"], "count": 12}),
         ),
+        (DemoBlock("lantern", "10 1/2", 12),),
+        {
+            "columns": 3,
+            "rows": 4,
+            "sash": "1 1/2",
+            "sash_fabric": "b",
+            "cornerstones": True,
+            "cornerstone_fabric": "a",
+            "borders": [{"width": "1", "fabric": "a"}, {"width": "4", "fabric": "c", "corners": "square"}],
+            "binding_fabric": "c",
+        },
     ),
 )

@@ -35,11 +35,12 @@ LARGEST_BLOCK = inches(120)
 
 @dataclass(frozen=True, slots=True)
 class Track:
-    """One column or row: its finished size, and whether the ruler has a mark for it."""
+    """One column or row: its finished size, whether the ruler has a mark for it, and its share of the whole."""
 
     name: str
     finished: Length
     on_step: bool
+    share: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,7 +152,10 @@ def sizes(layout: Layout, finished: Length, allowance: Length, step: Length) -> 
 
 
 def _tracks(tracks: tuple[Fraction, ...], part: Length, step: Length, what: str) -> tuple[Track, ...]:
-    return tuple(Track(f"{what} {n + 1}", part * t, (part * t).on_step(step)) for n, t in enumerate(tracks))
+    whole = sum(tracks)
+    return tuple(
+        Track(f"{what} {n + 1}", part * t, (part * t).on_step(step), float(t / whole)) for n, t in enumerate(tracks)
+    )
 
 
 def _unit_sizes(layout: Layout, part: Length) -> tuple[tuple[Length, Length, int], ...]:

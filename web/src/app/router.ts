@@ -23,6 +23,25 @@ const stages = (Object.keys(pages) as Stage[]).map((stage): RouteRecordRaw => ({
   meta: { title: titles[stage] },
 }))
 
+const blockPages: RouteRecordRaw[] = [
+  page(':block/lay', 'lay', 'Lay out', (m) => m.LayPage),
+  page(':block/look', 'look', 'Look it over', (m) => m.LookPage),
+  page(':block/join', 'join', 'Join and press', (m) => m.JoinPage),
+  page('quilt', 'quilt', 'Quilt', (m) => m.QuiltPage),
+  page('scraps', 'scraps', 'Scraps', (m) => m.ScrapsPage),
+  page('counts', 'counts', 'Counts', (m) => m.CountsPage),
+]
+
+function page(
+  path: string,
+  name: string,
+  title: string,
+  which: (m: typeof import('@/features/blocks')) => unknown,
+): RouteRecordRaw {
+  const component = (() => import('@/features/blocks').then(which)) as RouteRecordRaw['component']
+  return { path, name, component, meta: { title, layingOut: true } } as RouteRecordRaw
+}
+
 /** Every screen has an address, so that reloading keeps the place. */
 export const router = createRouter({
   history: createWebHistory(),
@@ -37,6 +56,19 @@ export const router = createRouter({
         // Without a unit in the address the room goes on to the first one.
         { path: ':stage(plan|compare|trim|check|mend)?', name: 'project', component: UnitChooser },
         ...stages,
+        {
+          path: 'blocks',
+          component: () => import('@/features/blocks').then((m) => m.LayoutRoom),
+          meta: { layingOut: true },
+          children: [
+            {
+              path: '',
+              name: 'blocks',
+              component: () => import('@/features/blocks').then((m) => m.FirstBlock),
+            },
+            ...blockPages,
+          ],
+        },
       ],
     },
     {

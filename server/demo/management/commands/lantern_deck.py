@@ -9,6 +9,7 @@ from uuid import UUID
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
+from blocks.commands import change_quilt, put_block
 from demo.scenario import PROJECTS, DemoProject, DemoReading
 from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
@@ -55,6 +56,11 @@ def _put(room: Workroom, demo: DemoProject) -> None:
         change_unit(room, key, {k: v if isinstance(v, int | list) else str(v) for k, v in unit.choices.items()}, {})
         _take_down(room, demo, key, unit.readings)
     first.delete()
+    for position, block in enumerate(demo.blocks):
+        changes = {"finished": block.finished, "colourways": [{"count": block.count, "roles": {}}]}
+        put_block(room, project.pk, _key(demo, 40_000 + position), block.start, changes, {})
+    if demo.quilt:
+        change_quilt(room, project.pk, demo.quilt, {})
     if demo.archived:
         archive_project(room, project.pk, True)
 

@@ -19,14 +19,15 @@ const missing = computed(() => error.value instanceof Refusal)
 const units = computed(() => data.value?.units ?? [])
 const unit = computed(() => units.value.find((u) => u.id === props.unit))
 const colours = computed(() => coloursOf(data.value?.fabrics ?? []))
+const layingOut = computed(() => route.matched.some((r) => r.meta.layingOut))
 const lost = computed(() => !!data.value && !!props.unit && !unit.value)
 
 // An address without a unit means the first one.
 watch(
-  [data, () => props.unit],
+  [data, () => props.unit, () => route.name],
   () => {
     const first = units.value[0]
-    if (data.value?.id !== props.project || props.unit || !first) return
+    if (data.value?.id !== props.project || props.unit || !first || route.name !== 'project') return
     const name = (route.params.stage as string) || 'plan'
     void router.replace({ name, params: { project: props.project, unit: first.id }, query: route.query })
   },
@@ -44,9 +45,9 @@ watch(
   <div v-else-if="data" class="page">
     <div class="head">
       <ProjectName :project="data" />
-      <StageRule v-if="unit" :project="data.id" :unit="unit.id" />
+      <StageRule :project="data.id" :unit="unit?.id" />
     </div>
-    <UnitRail v-if="unit" :project="data" :unit="unit" :colours="colours" />
+    <UnitRail v-if="unit && !layingOut" :project="data" :unit="unit" :colours="colours" />
     <main v-if="lost" id="main" class="sheet">
       <h2>This unit is not here</h2>
       <p>
@@ -57,8 +58,8 @@ watch(
     <RouterView v-else v-slot="{ Component }">
       <component
         :is="Component"
-        v-if="unit || !units.length"
-        :key="unit?.id ?? data.id"
+        v-if="unit || layingOut || !units.length"
+        :key="layingOut ? data.id : (unit?.id ?? data.id)"
         :project="data"
         :unit="unit"
         :colours="colours"

@@ -1,20 +1,41 @@
 <script setup lang="ts">
-import { RouterLink } from 'vue-router'
+import { toRefs } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
 
-defineProps<{ project: string; unit: string }>()
+const props = defineProps<{ project: string; unit?: string }>()
 
 /** The stages as marks on a steel rule, in working order. */
 const stages = [
+  { name: 'blocks', title: 'Lay out', line: 'blocks and quilt' },
   { name: 'plan', title: 'Plan', line: 'what to cut' },
   { name: 'trim', title: 'Trim', line: 'to the target' },
   { name: 'check', title: 'Check', line: 'what it measures' },
   { name: 'mend', title: 'Mend', line: 'why, and what now' },
 ]
+const layingOut = ['blocks', 'lay', 'look', 'join', 'quilt', 'scraps', 'counts']
+const route = useRoute()
+const { project, unit } = toRefs(props)
+
+/** Laying out belongs to the project; every other stage to a unit, the first one when none is in hand. */
+const to = (stage: string) =>
+  stage === 'blocks'
+    ? { name: 'blocks', params: { project: project.value } }
+    : unit.value
+      ? { name: stage, params: { project: project.value, unit: unit.value } }
+      : { name: 'project', params: { project: project.value, stage } }
+const here = (stage: string) =>
+  stage === 'blocks' ? layingOut.includes(String(route.name)) : route.name === stage
 </script>
 
 <template>
   <nav class="stages" aria-label="Stages of the work">
-    <RouterLink v-for="(s, i) in stages" :key="s.name" :to="{ name: s.name, params: { project, unit } }">
+    <RouterLink
+      v-for="(s, i) in stages"
+      :key="s.name"
+      :to="to(s.name)"
+      :class="{ here: here(s.name) }"
+      :aria-current="here(s.name) ? 'step' : undefined"
+    >
       <b aria-hidden="true">{{ i + 1 }}</b>
       <span class="title">{{ s.title }}</span>
       <span class="line">{{ s.line }}</span>
@@ -25,7 +46,7 @@ const stages = [
 <style scoped>
 .stages {
   display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
+  grid-template-columns: repeat(5, minmax(0, 1fr));
   background: var(--steel-mid);
   border: 1px solid var(--mat-deep);
   border-radius: 2px;
@@ -70,7 +91,7 @@ b {
   text-overflow: ellipsis;
 }
 
-.router-link-active {
+.here {
   background-color: var(--oilskin);
 }
 

@@ -5,7 +5,7 @@ import { computed, reactive, shallowRef } from 'vue'
 
 import { api, Refusal, ServerAway, taken, type Schemas } from './client'
 
-type Typed = Record<string, string | number | boolean | null | string[] | Record<string, string>>
+type Typed = Record<string, unknown>
 interface Edit {
   changes: Typed
   seen: Typed
@@ -27,6 +27,9 @@ export type Outgoing =
   | { kind: 'duplicate_project'; project: string; source: string }
   | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
   | ({ kind: 'put_reading'; unit: string; reading: string } & Edit)
+  | ({ kind: 'put_block'; project: string; block: string; start?: string } & Edit)
+  | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
+  | ({ kind: 'change_quilt'; project: string } & Edit)
   | { kind: 'delete_reading' | 'restore_reading'; unit: string; reading: string }
 
 export interface Clash {
@@ -92,6 +95,24 @@ function deliver(o: Outgoing): Promise<unknown> {
       return taken(api.POST('/api/projects/{key}/archived', key(o.project)))
     case 'unarchive_project':
       return taken(api.DELETE('/api/projects/{key}/archived', key(o.project)))
+    case 'put_block':
+      return taken(
+        api.PUT('/api/projects/{key}/blocks/{block}', {
+          params: { path: { key: o.project, block: o.block } },
+          body: { start: o.start ?? '', changes: o.changes, seen: o.seen },
+        }),
+      )
+    case 'delete_block':
+      return taken(api.DELETE('/api/blocks/{key}', key(o.block)))
+    case 'restore_block':
+      return taken(api.POST('/api/blocks/{key}/restore', key(o.block)))
+    case 'change_quilt':
+      return taken(
+        api.PATCH('/api/projects/{key}/quilt', {
+          ...key(o.project),
+          body: { changes: o.changes, seen: o.seen },
+        }),
+      )
     case 'put_reading':
       return taken(
         api.PUT('/api/units/{unit}/readings/{key}', {
@@ -137,9 +158,17 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
     for (const room of ['trim', 'compare']) void client.invalidateQueries({ queryKey: [room] })
     return
   }
+  if (o.kind.endsWith('block') || o.kind === 'change_quilt') {
+    const sheet = data as Schemas['Sheet']
+    settle(client, ['blocks', sheet.project], sheet)
+    for (const room of ['project', 'joining', 'pressing', 'looking', 'counts', 'scraps'])
+      void client.invalidateQueries({ queryKey: [room] })
+    return
+  }
   const project = data as Schemas['Project']
   settle(client, ['project', project.id], project)
-  void client.invalidateQueries({ queryKey: ['projects'] })
+  for (const room of ['projects', 'blocks', 'counts', 'pressing'])
+    void client.invalidateQueries({ queryKey: [room] })
   for (const unit of project.units)
     for (const room of ['trim', 'check', 'diagnosis'])
       void client.invalidateQueries({ queryKey: [room, unit.id] })
@@ -148,13 +177,15 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
 const shown = (value: unknown): string =>
   value === null || value === undefined
     ? ''
-    : Array.isArray(value)
-      ? value.join(', ')
-      : typeof value === 'object'
-        ? Object.entries(value)
-            .map(([name, size]) => `${name} ${String(size)}`)
-            .join(', ')
-        : String(value)
+    : typeof value === 'object' && 'layout' in value
+      ? (value.layout as string[]).join(' / ')
+      : Array.isArray(value)
+        ? value.join(', ')
+        : typeof value === 'object'
+          ? Object.entries(value)
+              .map(([name, size]) => `${name} ${String(size)}`)
+              .join(', ')
+          : String(value)
 
 function refuse(client: QueryClient, o: Outgoing, error: Error) {
   if (!(error instanceof Refusal)) return

@@ -1562,6 +1562,8 @@ export interface components {
             name: string;
             readonly finished: components["schemas"]["Length"];
             on_step: boolean;
+            /** Format: double */
+            share: number;
         };
         /** @description ``margin_read`` is what the raw units measured so far leave a side. */
         Trim: {

@@ -12,3 +12,9 @@ export const plainColours: Record<string, string> = {
   d: '#a8261c',
   e: '#9fb0b6',
 }
+
+const valueGreys: Record<string, string> = { light: '#eceff0', medium: '#8b989d', dark: '#20292d' }
+
+/** Fabric roles to greys, by their value: how a block reads without its colours. */
+export const greys = (fabrics: Schemas['Fabric'][]) =>
+  Object.fromEntries(fabrics.map((f) => [f.role, valueGreys[f.value] ?? '#8b989d']))

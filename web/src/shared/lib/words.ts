@@ -130,6 +130,14 @@ export const cutWords: Record<string, string> = {
   sky_tall: 'sky, high',
 }
 
+/** Orders of joining. */
+export const orderWords: Record<string, { name: string; line: string }> = {
+  rows: { name: 'Rows', line: 'each row, then row to row' },
+  columns: { name: 'Columns', line: 'each column, then column to column' },
+  pairs: { name: 'Pairs', line: 'pairs, then pairs of pairs' },
+  sections: { name: 'Sections', line: 'squarish sections, joined to larger ones' },
+}
+
 export const dimensionWords: Record<string, string> = {
   size: 'Size',
   width: 'Width',

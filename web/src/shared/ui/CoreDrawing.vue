@@ -13,7 +13,7 @@ const props = defineProps<{
 }>()
 
 const filled = ['face', 'under', 'back']
-const haloed = ['target', 'finished']
+const haloed = ['target', 'finished', 'block-edge', 'fault']
 const point = (mark: Schemas['Mark']) => mark.d.slice(1).split(',').map(Number) as [number, number]
 const id = useId()
 const viewBox = computed(() => props.drawing.window.join(' '))
@@ -179,6 +179,34 @@ path {
   stroke: #0b3a41;
   stroke-width: 2;
   stroke-dasharray: 14 5;
+}
+
+.empty {
+  fill: rgb(255 255 255 / 14%);
+  stroke: var(--steel-line);
+  stroke-width: 1.5;
+  stroke-dasharray: 6 5;
+}
+
+.allowance {
+  fill: rgb(16 36 43 / 34%);
+  stroke: none;
+}
+
+.block-edge {
+  stroke: #fff;
+  stroke-width: 2;
+}
+
+.arrow {
+  fill: var(--oilskin);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+
+.fault {
+  stroke: var(--oilskin);
+  stroke-width: 5;
 }
 
 .dimension {

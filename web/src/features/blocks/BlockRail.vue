@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui'
+import { computed, ref } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
+
+import type { Project } from '@/shared/api/client'
+import UnitPicture from '@/shared/ui/UnitPicture.vue'
+
+import type { SavedBlock, Sheet } from './api'
+import LibraryDialog from './LibraryDialog.vue'
+import { useBlocks } from './useBlocks'
+
+/** The blocks of a project and what is made of them; where one is lies on yellow. */
+const props = defineProps<{
+  project: Project
+  sheet: Sheet
+  block?: SavedBlock
+  colours: Record<string, string>
+}>()
+const { begin, copy, remove } = useBlocks(() => props.project.id)
+const route = useRoute()
+const choosing = ref(false)
+
+const view = computed(() => (['lay', 'look', 'join'].includes(String(route.name)) ? route.name! : 'lay'))
+const of = (b: SavedBlock) => b.colourways.reduce((n, w) => n + w.count, 0)
+const whole = [
+  { name: 'counts', title: 'Counts' },
+  { name: 'quilt', title: 'Quilt' },
+  { name: 'scraps', title: 'Scraps' },
+]
+const views = [
+  { name: 'lay', title: 'Lay out' },
+  { name: 'look', title: 'Look it over' },
+  { name: 'join', title: 'Join and press' },
+]
+</script>
+
+<template>
+  <div class="rail">
+    <nav aria-label="Blocks of this project" class="blocks">
+      <RouterLink
+        v-for="b in sheet.blocks"
+        :key="b.id"
+        :to="{ name: view, params: { project: project.id, block: b.id } }"
+        :class="{ here: b.id === block?.id }"
+        :aria-current="b.id === block?.id ? 'true' : undefined"
+      >
+        <UnitPicture :drawing="{ ...b.view.picture, alt: '' }" :colours="colours" :size="34" />
+        <span>
+          <strong>{{ b.view.name }}</strong>
+          {{ of(b) }} finishing {{ b.finished.pretty }}
+        </span>
+      </RouterLink>
+      <RouterLink
+        v-for="w in whole"
+        :key="w.name"
+        class="whole"
+        :to="{ name: w.name, params: { project: project.id } }"
+        :class="{ here: route.name === w.name }"
+        :aria-current="route.name === w.name ? 'page' : undefined"
+        >{{ w.title }}</RouterLink
+      >
+    </nav>
+    <div class="acts">
+      <NButton size="small" color="#f0b429" text-color="#10242b" @click="choosing = true"
+        >Add a block</NButton
+      >
+      <template v-if="block">
+        <button type="button" class="quiet" @click="copy(block)">Copy this one</button>
+        <button type="button" class="quiet" @click="remove(block)">Remove it</button>
+      </template>
+    </div>
+    <nav v-if="block" class="views" :aria-label="`What to do with ${block.view.name}`">
+      <RouterLink
+        v-for="v in views"
+        :key="v.name"
+        :to="{ name: v.name, params: { project: project.id, block: block.id } }"
+        >{{ v.title }}</RouterLink
+      >
+    </nav>
+    <LibraryDialog
+      v-model:show="choosing"
+      title="Which arrangement to begin with"
+      :colours="colours"
+      :blocks="[]"
+      empty
+      @choose="begin($event)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.rail {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px 20px;
+  flex-wrap: wrap;
+  margin-bottom: 12px;
+}
+
+.blocks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.blocks a {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 5px 14px 5px 6px;
+  background: var(--steel-mid);
+  color: var(--ink);
+  text-decoration: none;
+  line-height: 1.15;
+  border-radius: 3px;
+}
+
+.blocks a.whole {
+  padding: 5px 14px;
+  font-weight: 600;
+  background: none;
+  color: var(--chalk);
+  border: 1px solid var(--steel-line);
+}
+
+.blocks a.here {
+  background: var(--oilskin);
+  color: var(--ink);
+}
+
+strong {
+  display: block;
+  font-stretch: 88%;
+}
+
+.acts {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
+
+.quiet {
+  font: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 2px dashed var(--steel-line);
+  color: var(--chalk);
+  cursor: pointer;
+  padding: 0;
+}
+
+.views {
+  width: 100%;
+  display: flex;
+  gap: 24px;
+}
+
+.views a {
+  color: var(--chalk);
+  text-decoration: none;
+  padding: 2px 0;
+  border-bottom: 3px solid transparent;
+}
+
+.views a.router-link-active {
+  border-bottom-color: var(--oilskin);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { reactive, watch } from 'vue'
+
+import type { Project } from '@/shared/api/client'
+import LengthInput from '@/shared/ui/LengthInput.vue'
+
+import FabricSelect from './FabricSelect.vue'
+
+/** Borders from the inside out, each with its width, fabric and corners. */
+defineProps<{ project: Project; problem?: string }>()
+const model = defineModel<string>({ required: true })
+type Row = { width: string; fabric: string; corners: string; corner_fabric: string }
+const rows = reactive<Row[]>(JSON.parse(model.value))
+
+watch(model, (now) => {
+  if (now !== JSON.stringify(rows)) rows.splice(0, rows.length, ...(JSON.parse(now) as Row[]))
+})
+watch(rows, () => (model.value = JSON.stringify(rows)))
+
+const more = () => rows.push({ width: '2', fabric: 'a', corners: 'overlapped', corner_fabric: 'b' })
+</script>
+
+<template>
+  <div class="borders" role="group" aria-label="Borders">
+    <div v-for="(b, n) in rows" :key="n" class="border">
+      <LengthInput v-model="b.width" :label="`Border ${n + 1} finishes`" />
+      <FabricSelect v-model="b.fabric" label="From" :project="project" />
+      <label class="field">
+        Corners
+        <select v-model="b.corners">
+          <option value="overlapped">overlapped</option>
+          <option value="square">squares</option>
+        </select>
+      </label>
+      <FabricSelect
+        v-if="b.corners === 'square'"
+        v-model="b.corner_fabric"
+        label="Squares from"
+        :project="project"
+      />
+      <button type="button" class="quiet" @click="rows.splice(n, 1)">Take border {{ n + 1 }} away</button>
+    </div>
+    <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
+    <button v-if="rows.length < 6" type="button" class="quiet" @click="more">
+      {{ rows.length ? 'Another border' : 'Add a border' }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.borders {
+  display: grid;
+  gap: 12px;
+}
+
+.border {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 12px;
+  align-items: start;
+}
+
+.field {
+  display: grid;
+  gap: 3px;
+  font-stretch: 88%;
+  font-weight: 550;
+}
+
+select {
+  font: inherit;
+  font-weight: 400;
+  height: 40px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+}
+
+.quiet {
+  font: inherit;
+  justify-self: start;
+  background: none;
+  border: 0;
+  border-bottom: 2px dashed var(--steel-line);
+  color: var(--petrol);
+  cursor: pointer;
+  padding: 0;
+}
+
+.border .quiet {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { computed, reactive, watch } from 'vue'
+
+import type { Project } from '@/shared/api/client'
+import { useOutbox } from '@/shared/api/outbox'
+
+import type { SavedBlock } from './api'
+
+/** How many of the block, in which fabrics; a twin has two of them exchanged. */
+const props = defineProps<{ project: Project; block: SavedBlock; roles: string[] }>()
+const { send } = useOutbox()
+type Way = { count: string; roles: Record<string, string> }
+
+const kept = () => props.block.colourways.map((w) => ({ count: String(w.count), roles: { ...w.roles } }))
+const ways = reactive<Way[]>(kept())
+watch(
+  () => JSON.stringify(props.block.colourways),
+  () => ways.splice(0, ways.length, ...kept()),
+)
+const name = (role: string) =>
+  props.project.fabrics.find((f) => f.role === role)?.name ?? `role ${role.toUpperCase()}`
+const two = computed(() => props.roles.slice(0, 2))
+
+function save() {
+  const colourways = ways.map((w) => ({ count: w.count.trim() || '0', roles: { ...w.roles } }))
+  if (colourways.some((w) => !/^\d{1,4}$/.test(w.count))) return
+  send({
+    kind: 'put_block',
+    project: props.project.id,
+    block: props.block.id,
+    changes: { colourways },
+    seen: { colourways: props.block.colourways },
+  })
+}
+
+function more(twin: boolean) {
+  const [a, b] = two.value
+  const roles = twin && a && b ? { [a]: b, [b]: a } : {}
+  ways.push({ count: '1', roles })
+  save()
+}
+
+function give(w: Way, role: string, fabric: string) {
+  w.roles[role] = fabric
+  save()
+}
+
+function drop(n: number) {
+  ways.splice(n, 1)
+  save()
+}
+</script>
+
+<template>
+  <section class="sheet" aria-label="How many">
+    <h2>How many, in which fabrics</h2>
+    <div v-for="(w, n) in ways" :key="n" class="way">
+      <label>
+        <span class="visually-hidden">Blocks of colourway {{ n + 1 }}</span>
+        <input v-model="w.count" inputmode="numeric" class="count" @change="save" />
+        {{ w.count === '1' ? 'block' : 'blocks' }}
+      </label>
+      <label v-for="r in roles" :key="r" class="role">
+        <span>{{ name(r) }}:</span>
+        <select :value="w.roles[r] ?? r" @change="give(w, r, ($event.target as HTMLSelectElement).value)">
+          <option v-if="!project.fabrics.some((f) => f.role === r)" :value="r">no fabric yet</option>
+          <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
+        </select>
+      </label>
+      <button
+        v-if="ways.length > 1"
+        type="button"
+        class="drop"
+        :aria-label="`Remove colourway ${n + 1}`"
+        @click="drop(n)"
+      >
+        ×
+      </button>
+    </div>
+    <button type="button" class="quiet" @click="more(false)">Another colourway</button>
+    <button v-if="two.length === 2" type="button" class="quiet" @click="more(true)">
+      A twin, {{ name(two[0]!) }} and {{ name(two[1]!) }} exchanged
+    </button>
+  </section>
+</template>
+
+<style scoped>
+.way {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  align-items: center;
+  padding: 8px 0;
+  border-bottom: 2px dashed var(--steel-mid);
+}
+
+.role {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+input,
+select {
+  font: inherit;
+  height: 36px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+  padding: 0 8px;
+}
+
+.count {
+  width: 72px;
+}
+
+.quiet,
+.drop {
+  font: inherit;
+  background: none;
+  border: 0;
+  color: var(--petrol);
+  cursor: pointer;
+  padding: 0;
+  margin: 10px 18px 0 0;
+}
+
+.quiet {
+  border-bottom: 2px dashed var(--steel-line);
+}
+
+.drop {
+  font-size: 22px;
+  margin: 0;
+}
+</style>

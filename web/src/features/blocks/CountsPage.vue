@@ -1,0 +1,220 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { NButton, useMessage } from 'naive-ui'
+import { computed, reactive, ref, watch } from 'vue'
+
+import { useKinds } from '@/features/projects'
+import { Refusal, type Project, type Schemas } from '@/shared/api/client'
+import { useOutbox } from '@/shared/api/outbox'
+import { kindWords, methodWords, plural, schoolWords } from '@/shared/lib/words'
+import LengthInput from '@/shared/ui/LengthInput.vue'
+
+import { planCounts, type Sheet, useCounts } from './api'
+import CountedRow from './CountedRow.vue'
+
+/** Every unit of every block, by kind, size, fabrics and hand, with how each kind is made. */
+const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
+const { data } = useCounts(() => props.project.id)
+const { data: kinds } = useKinds()
+const { send } = useOutbox()
+const client = useQueryClient()
+const message = useMessage()
+const problem = ref('')
+
+const spares = reactive({ spare_percent: '0', spare_number: '0' })
+const kept = reactive({ spare_percent: '', spare_number: '' })
+watch(
+  data,
+  (now) => {
+    if (!now) return
+    for (const f of ['spare_percent', 'spare_number'] as const) {
+      if (spares[f] === kept[f] || !kept[f]) spares[f] = String(now[f])
+      kept[f] = String(now[f])
+    }
+  },
+  { immediate: true },
+)
+const wrong = computed(() => ({
+  spare_percent:
+    /^\d{1,3}$/.test(spares.spare_percent) && +spares.spare_percent <= 100 ? '' : 'From 0 to 100.',
+  spare_number: /^\d{1,3}$/.test(spares.spare_number) ? '' : 'A whole number, 999 at most.',
+}))
+
+function change(changes: Record<string, unknown>) {
+  send({ kind: 'change_quilt', project: props.project.id, changes, seen: {} })
+}
+function spare(field: 'spare_percent' | 'spare_number') {
+  if (!wrong.value[field] && spares[field] !== kept[field]) change({ [field]: spares[field] })
+}
+
+const byKind = computed(() => {
+  const found = new Map<string, Schemas['Counted'][]>()
+  for (const u of data.value?.units ?? []) found.set(u.kind, [...(found.get(u.kind) ?? []), u])
+  return [...found]
+})
+const methods = (kind: string) => kinds.value?.find((k) => k.name === kind)?.methods ?? []
+const plain = (kind: string) => ['plain_square', 'rectangle', 'strip'].includes(kind)
+const making = (kind: string) => data.value?.makings[kind] ?? { method: '', school: 'little' }
+const schools = ['exact', 'little', 'generous', 'records']
+
+function make(kind: string, choice: Record<string, string>) {
+  change({ makings: { ...data.value?.makings, [kind]: { ...making(kind), ...choice } } })
+}
+
+async function toPlan() {
+  try {
+    const project = await planCounts(props.project.id)
+    client.setQueryData(['project', project.id], project)
+    void client.invalidateQueries({ queryKey: ['projects'] })
+    problem.value = ''
+    message.success('The units stand in the plan, with these numbers.')
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.message
+  }
+}
+</script>
+
+<template>
+  <main id="main" class="counts">
+    <section class="sheet head">
+      <div>
+        <h2>Counts</h2>
+        <p v-if="data && !data.refusal">
+          {{ plural(data.total, 'unit') }} for {{ plural(data.blocks, 'block') }}; {{ data.cloth }} of cloth
+          to cut for them.
+        </p>
+        <p v-if="data?.refusal" class="serious" role="alert">{{ data.refusal.message }}</p>
+        <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
+      </div>
+      <div class="spares" @focusout="(spare('spare_percent'), spare('spare_number'))">
+        <LengthInput
+          v-model="spares.spare_percent"
+          label="Spares in a hundred"
+          numeric
+          :problem="wrong.spare_percent"
+          @enter="spare('spare_percent')"
+        />
+        <LengthInput
+          v-model="spares.spare_number"
+          label="or at least"
+          numeric
+          :problem="wrong.spare_number"
+          @enter="spare('spare_number')"
+        />
+      </div>
+      <NButton type="primary" :disabled="!data?.units.length" @click="toPlan"
+        >Put these into the plan</NButton
+      >
+    </section>
+    <section v-for="[kind, units] in byKind" :key="kind" class="sheet" :aria-label="kindWords[kind]?.name">
+      <div class="kind">
+        <h3>{{ kindWords[kind]?.name }}</h3>
+        <template v-if="!plain(kind)">
+          <label>
+            made by
+            <select
+              :value="making(kind).method || units[0]?.method"
+              @change="make(kind, { method: ($event.target as HTMLSelectElement).value })"
+            >
+              <option v-for="m in methods(kind)" :key="m" :value="m">{{ methodWords(kind, m).name }}</option>
+            </select>
+          </label>
+          <label>
+            oversize
+            <select
+              :value="making(kind).school"
+              @change="make(kind, { school: ($event.target as HTMLSelectElement).value })"
+            >
+              <option v-for="s in schools" :key="s" :value="s">{{ schoolWords[s]?.name }}</option>
+            </select>
+          </label>
+        </template>
+      </div>
+      <div class="scroll">
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Unit</th>
+              <th scope="col">Fabrics</th>
+              <th scope="col">Wanted</th>
+              <th scope="col">Made</th>
+              <th scope="col">Cut</th>
+            </tr>
+          </thead>
+          <tbody>
+            <CountedRow
+              v-for="(u, i) in units"
+              :key="i"
+              :unit="u"
+              :fabrics="project.fabrics"
+              :colours="colours"
+            />
+          </tbody>
+        </table>
+      </div>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.counts {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 14px 30px;
+}
+
+.spares {
+  display: grid;
+  grid-template-columns: 160px 130px;
+  gap: 12px;
+}
+
+.kind {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 26px;
+  align-items: center;
+  margin-bottom: 8px;
+}
+
+.kind label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+select {
+  font: inherit;
+  height: 36px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+}
+
+.scroll {
+  overflow-x: auto;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+  line-height: 1.3;
+}
+
+th {
+  text-align: left;
+  font-weight: 600;
+  font-stretch: 88%;
+  padding: 0 14px 4px 0;
+}
+</style>

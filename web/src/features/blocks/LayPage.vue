@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { NButton, useMessage } from 'naive-ui'
+import { computed, onMounted, ref } from 'vue'
+
+import type { Project } from '@/shared/api/client'
+
+import { keepOwn, type SavedBlock, type Sheet } from './api'
+import BoardActs from './BoardActs.vue'
+import ColourwaysPanel from './ColourwaysPanel.vue'
+import GridBoard from './GridBoard.vue'
+import HandPalette from './HandPalette.vue'
+import PlacePanel from './PlacePanel.vue'
+import SizesPanel from './SizesPanel.vue'
+import { useBoard } from './useBoard'
+import { useLayout } from './useLayout'
+
+/** A block laid out place by place; the core draws and sizes it as the hands move. */
+const props = defineProps<{
+  project: Project
+  sheet: Sheet
+  block: SavedBlock
+  colours: Record<string, string>
+}>()
+const { view, finished, problems, change, undo, redo, canUndo, canRedo } = useLayout(
+  () => props.project.id,
+  () => props.block,
+)
+const board = useBoard(view, change, undo, redo)
+const { cursor, here, chosen, hand, kept, go, add, key, act, move, lay } = board
+const client = useQueryClient()
+const message = useMessage()
+const others = computed(() => props.sheet.blocks.filter((b) => b.id !== props.block.id))
+const name = ref(view.value.name)
+onMounted(() => (name.value = view.value.name))
+
+async function keepThis() {
+  client.setQueryData(['library'], await keepOwn(crypto.randomUUID(), props.block.id))
+  message.success(`${view.value.name} is in your library, for every project.`)
+}
+
+const renamed = () =>
+  name.value.trim() && name.value !== view.value.name && change({ do: 'rename', name: name.value })
+</script>
+
+<template>
+  <main id="main" class="lay">
+    <h2 class="visually-hidden">Lay out {{ view.name }}</h2>
+    <div class="sheet hand">
+      <HandPalette v-model="hand" :colours="colours" :blocks="others" />
+    </div>
+    <div class="middle">
+      <GridBoard
+        :view="view"
+        :colours="colours"
+        :cursor="cursor"
+        :chosen="chosen"
+        :width="520"
+        @go="go"
+        @add="add"
+        @lay="lay"
+        @move="move"
+        @key="key"
+      />
+      <BoardActs
+        :board="board"
+        :can-undo="canUndo"
+        :can-redo="canRedo"
+        @undo="undo"
+        @redo="redo"
+        @symmetry="
+          change({ do: 'symmetry', symmetry: $event, spots: chosen.length > 1 ? board.spots.value : [] })
+        "
+        @whole="change({ do: $event })"
+      />
+      <p v-if="kept" class="on-mat">
+        Copied from row {{ kept[1] + 1 }}, column {{ kept[0] + 1 }}. V lays it in every place chosen.
+      </p>
+    </div>
+    <div class="side">
+      <section class="sheet named">
+        <label for="block-name">Name</label>
+        <input id="block-name" v-model="name" maxlength="80" @change="renamed" />
+        <NButton size="small" @click="keepThis">Keep in my library</NButton>
+      </section>
+      <p v-if="problems.layout" class="sheet problem" role="alert">{{ problems.layout }}</p>
+      <p v-if="view.cannot" class="sheet notice" role="status">{{ view.cannot.message }}</p>
+      <PlacePanel
+        v-if="here"
+        :spot="here"
+        :chosen="chosen.length"
+        :project="project"
+        :roles="view.roles"
+        @paint="(part, role) => act('paint', { part, role })"
+        @shape="act('shape', $event)"
+        @span="(across, down) => change({ do: 'span', from: [here!.column, here!.row], across, down })"
+      />
+      <SizesPanel
+        v-model:finished="finished"
+        :view="view"
+        :problems="problems"
+        @tracks="(columns, rows) => change({ do: 'tracks', columns, rows })"
+        @grid="(columns, rows) => change({ do: 'grid', columns, rows })"
+      />
+    </div>
+    <ColourwaysPanel class="wide" :project="project" :block="block" :roles="view.roles" />
+  </main>
+</template>
+
+<style scoped>
+.lay {
+  display: grid;
+  grid-template-columns: 214px minmax(0, 1fr) 384px;
+  gap: 14px;
+  align-items: start;
+}
+
+.hand {
+  padding: 10px;
+}
+
+.middle,
+.side {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.named {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 10px 14px;
+}
+
+.named input {
+  font: inherit;
+  min-width: 0;
+  flex: 1;
+  height: 36px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  padding: 0 8px;
+}
+
+.problem {
+  border-left: 6px solid var(--buoy);
+  padding: 10px 14px;
+}
+
+.notice {
+  border-left: 6px solid var(--oilskin);
+  padding: 10px 14px;
+}
+
+.on-mat {
+  color: var(--chalk);
+}
+
+@media (width <= 1180px) {
+  .lay {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,212 @@
+<script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import { computed, reactive, watch } from 'vue'
+
+import type { Project, Schemas } from '@/shared/api/client'
+import { refused, useOutbox } from '@/shared/api/outbox'
+import Choice from '@/shared/ui/Choice.vue'
+import LengthInput from '@/shared/ui/LengthInput.vue'
+
+import BorderRows from './BorderRows.vue'
+import FabricSelect from './FabricSelect.vue'
+
+/** How the quilt is put together; every field is saved as it is typed, and refused beside itself. */
+const props = defineProps<{ project: Project; quilt: Schemas['QuiltView'] }>()
+const { send } = useOutbox()
+type Field = keyof typeof first
+
+const lengths = ['sash', 'binding_strip', 'backing_over', 'usable', 'oversize'] as const
+const kept = () => ({
+  columns: String(props.quilt.columns),
+  rows: String(props.quilt.rows),
+  setting: props.quilt.setting as string,
+  spread: props.quilt.spread as string,
+  every_second: props.quilt.every_second as string,
+  ...(Object.fromEntries(lengths.map((f) => [f, props.quilt[f].text])) as Record<
+    (typeof lengths)[number],
+    string
+  >),
+  sash_round: props.quilt.sash_round,
+  cornerstones: props.quilt.cornerstones,
+  sash_fabric: props.quilt.sash_fabric,
+  cornerstone_fabric: props.quilt.cornerstone_fabric,
+  setting_fabric: props.quilt.setting_fabric,
+  binding_fabric: props.quilt.binding_fabric,
+  backing_fabric: props.quilt.backing_fabric,
+  borders: JSON.stringify(props.quilt.borders),
+})
+const first = kept()
+const draft = reactive(kept())
+const base = reactive(kept())
+const fields = Object.keys(first) as Field[]
+
+// What the server keeps is followed by every field that is not being typed in.
+watch(
+  () => props.quilt,
+  () => {
+    const now = kept()
+    for (const f of fields) {
+      if (draft[f] === base[f]) (draft as Record<string, unknown>)[f] = now[f]
+      ;(base as Record<string, unknown>)[f] = now[f]
+    }
+  },
+)
+
+const sent = reactive<Record<string, unknown>>({})
+const value = (f: Field, from: typeof draft) => (f === 'borders' ? JSON.parse(from.borders) : from[f])
+watchDebounced(
+  draft,
+  () => {
+    for (const f of fields) {
+      if (draft[f] === base[f] || sent[f] === draft[f]) continue
+      sent[f] = draft[f]
+      send({
+        kind: 'change_quilt',
+        project: props.project.id,
+        changes: { [f]: value(f, draft) },
+        seen: { [f]: value(f, base) },
+      })
+    }
+  },
+  { debounce: 350 },
+)
+
+/** What was refused stays typed, with the reason under it, until it is typed otherwise. */
+const problems = computed(() => {
+  const found: Record<string, string> = {}
+  for (const r of refused)
+    if (r.outgoing.kind === 'change_quilt' && r.outgoing.project === props.project.id)
+      for (const [f, v] of Object.entries(r.outgoing.changes))
+        if (JSON.stringify(v) === JSON.stringify(value(f as Field, draft)))
+          found[f] = r.refusal.problem.errors[0]?.message ?? r.refusal.message
+  return found
+})
+</script>
+
+<template>
+  <div class="sheet form">
+    <Choice
+      v-model="draft.setting"
+      label="Blocks set"
+      :options="[
+        { value: 'straight', label: 'straight' },
+        { value: 'on_point', label: 'on point' },
+        { value: 'staggered', label: 'staggered' },
+      ]"
+    />
+    <p v-if="problems.setting" class="serious" role="alert">{{ problems.setting }}</p>
+    <div class="two">
+      <LengthInput v-model="draft.columns" label="Blocks across" numeric :problem="problems.columns" />
+      <LengthInput v-model="draft.rows" label="Blocks down" numeric :problem="problems.rows" />
+    </div>
+    <Choice
+      v-model="draft.spread"
+      label="Several blocks or colourways"
+      :options="[
+        { value: 'chequered', label: 'by turns' },
+        { value: 'in_order', label: 'in their order' },
+      ]"
+    />
+    <label class="field">
+      Every second block
+      <select v-model="draft.every_second">
+        <option value="upright">as it is</option>
+        <option value="quarter">turned a quarter</option>
+        <option value="half">turned half round</option>
+        <option value="mirrored">mirrored</option>
+      </select>
+    </label>
+    <FabricSelect
+      v-if="draft.setting !== 'straight'"
+      v-model="draft.setting_fabric"
+      :label="draft.setting === 'on_point' ? 'Setting triangles from' : 'Fillers from'"
+      :project="project"
+    />
+    <hr class="basted" />
+    <div class="two">
+      <LengthInput v-model="draft.sash" label="Sashing finishes" :problem="problems.sash" />
+      <FabricSelect v-model="draft.sash_fabric" label="Sashing from" :project="project" />
+    </div>
+    <label v-if="draft.setting === 'straight'" class="tick">
+      <input v-model="draft.sash_round" type="checkbox" /> outside the outer blocks too
+    </label>
+    <label class="tick"><input v-model="draft.cornerstones" type="checkbox" /> cornerstones</label>
+    <FabricSelect
+      v-if="draft.cornerstones"
+      v-model="draft.cornerstone_fabric"
+      label="Cornerstones from"
+      :project="project"
+    />
+    <hr class="basted" />
+    <BorderRows v-model="draft.borders" :project="project" :problem="problems.borders" />
+    <hr class="basted" />
+    <div class="two">
+      <LengthInput
+        v-model="draft.binding_strip"
+        label="Binding strip, cut"
+        :problem="problems.binding_strip"
+      />
+      <FabricSelect v-model="draft.binding_fabric" label="Binding from" :project="project" />
+      <LengthInput
+        v-model="draft.backing_over"
+        label="Backing over, each side"
+        :problem="problems.backing_over"
+      />
+      <FabricSelect v-model="draft.backing_fabric" label="Backing from" :project="project" />
+      <LengthInput v-model="draft.usable" label="Usable width of cloth" :problem="problems.usable" />
+      <LengthInput
+        v-model="draft.oversize"
+        label="Oversize, to trim off"
+        :problem="problems.oversize"
+        hint="borders and setting triangles"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 12px;
+}
+
+.basted {
+  margin: 2px 0;
+  width: 100%;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+}
+
+.field {
+  display: grid;
+  gap: 3px;
+  font-stretch: 88%;
+  font-weight: 550;
+}
+
+select {
+  font: inherit;
+  height: 40px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+}
+
+.tick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+.tick input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--petrol);
+}
+</style>

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import type { Project } from '@/shared/api/client'
+import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import Len from '@/shared/ui/Len.vue'
+
+import type { Sheet } from './api'
+import PlainPieces from './PlainPieces.vue'
+import QuiltForm from './QuiltForm.vue'
+
+/** The quilt put together: how the blocks are set, what goes between and round them, and what to cut for it. */
+defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
+</script>
+
+<template>
+  <main id="main" class="quilt">
+    <h2 class="visually-hidden">Quilt</h2>
+    <QuiltForm :project="project" :quilt="sheet.quilt" />
+    <div class="result">
+      <section v-if="sheet.quilt.sizes" class="sheet sizes" aria-label="Sizes of the quilt">
+        <div class="big">
+          <span>Quilt finishes</span>
+          <strong
+            ><Len :of="sheet.quilt.sizes.width" about /> × <Len :of="sheet.quilt.sizes.height" about
+          /></strong>
+        </div>
+        <div>
+          <span>Unfinished, before binding</span>
+          <strong
+            ><Len :of="sheet.quilt.sizes.unfinished_width" about /> ×
+            <Len :of="sheet.quilt.sizes.unfinished_height" about
+          /></strong>
+        </div>
+        <div>
+          <span>{{ sheet.quilt.sizes.blocks }} blocks finishing</span>
+          <strong
+            ><Len :of="sheet.quilt.sizes.block_width" about /> ×
+            <Len :of="sheet.quilt.sizes.block_height" about
+          /></strong>
+        </div>
+      </section>
+      <p v-if="sheet.quilt.refusal" class="sheet" role="alert">{{ sheet.quilt.refusal.message }}</p>
+      <section class="sheet" aria-label="Picture of the quilt">
+        <CoreDrawing
+          v-if="sheet.quilt.picture"
+          :drawing="sheet.quilt.picture"
+          :colours="colours"
+          :width="720"
+        />
+        <p v-else>Lay out a block first; then the quilt shows here.</p>
+        <p v-if="sheet.quilt.sizes && sheet.quilt.counted !== sheet.quilt.sizes.blocks" class="note">
+          The quilt takes {{ sheet.quilt.sizes.blocks }} blocks; {{ sheet.quilt.counted }} are planned under
+          How many.
+        </p>
+        <p v-if="sheet.quilt.left_out.length" class="note">
+          Not in this picture: {{ sheet.quilt.left_out.join(', ') }} (another size, an empty place, or none
+          wanted).
+        </p>
+        <p v-for="n in sheet.quilt.sizes?.notes ?? []" :key="n" class="note">{{ n }}</p>
+      </section>
+      <PlainPieces v-if="sheet.quilt.sizes" :project="project" :quilt="sheet.quilt" />
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.quilt {
+  display: grid;
+  grid-template-columns: 372px minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+
+.result {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.sizes {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 34px;
+  padding-block: 10px;
+}
+
+.sizes div {
+  display: grid;
+  line-height: 1.2;
+}
+
+.sizes .big strong {
+  font-size: 20px;
+}
+
+.note {
+  margin-top: 8px;
+}
+
+@media (width <= 1000px) {
+  .quilt {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

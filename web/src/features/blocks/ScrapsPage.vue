@@ -1,0 +1,286 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { NButton } from 'naive-ui'
+import { computed, reactive, ref, watch } from 'vue'
+
+import { Refusal, type Project } from '@/shared/api/client'
+import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+
+import { layScraps, type Sheet, takeUpScraps, useScrapPlaces } from './api'
+import FabricSelect from './FabricSelect.vue'
+
+/** So many units of each fabric, laid over the quilt so that no neighbours are alike. */
+const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
+const client = useQueryClient()
+const kept = computed(() => props.sheet.quilt.scraps)
+const role = ref(kept.value.role || props.sheet.blocks[0]?.view.roles[0] || 'a')
+const stock = reactive<Record<string, string>>({})
+const fixed = reactive<Record<string, string>>({ ...kept.value.fixed })
+const order = ref(kept.value.order ?? 0)
+const seed = ref(kept.value.seed ?? 1)
+const corners = ref(!!kept.value.corners)
+const pin = ref('')
+const problem = ref('')
+const working = ref(false)
+
+const { data: setting, error } = useScrapPlaces(
+  () => props.project.id,
+  () => role.value,
+)
+const places = computed(() => setting.value?.places ?? [])
+const refusal = computed(() => problem.value || (error.value instanceof Refusal ? error.value.message : ''))
+const total = computed(() => Object.values(stock).reduce((n, v) => n + (Number(v) || 0), 0))
+const alike = computed(() => new Set(kept.value.laid ? (kept.value.alike ?? []).flat() : []))
+const name = (r: string) => props.project.fabrics.find((f) => f.role === r)?.name ?? r.toUpperCase()
+const percent = (share: number | undefined) => `${(share ?? 0) * 100}%`
+
+watch(
+  () => props.project.fabrics.map((f) => f.role).join(),
+  () => {
+    for (const f of props.project.fabrics) stock[f.role] ??= String(kept.value.stock?.[f.role] ?? 0)
+  },
+  { immediate: true },
+)
+watch(role, () => {
+  for (const k of Object.keys(fixed)) delete fixed[k]
+})
+
+async function run(again: boolean) {
+  if (again) seed.value = (seed.value % 1000) + 1
+  working.value = true
+  try {
+    const counts = Object.fromEntries(Object.entries(stock).filter(([, n]) => n.trim() && n.trim() !== '0'))
+    const sheet = await layScraps(props.project.id, {
+      role: role.value,
+      stock: counts,
+      fixed: { ...fixed },
+      order: order.value,
+      seed: seed.value,
+      corners: corners.value,
+    })
+    client.setQueryData(['blocks', props.project.id], sheet)
+    problem.value = ''
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    problem.value = e.message
+  } finally {
+    working.value = false
+  }
+}
+
+async function takeUp() {
+  client.setQueryData(['blocks', props.project.id], await takeUpScraps(props.project.id))
+}
+
+function fix(n: number) {
+  if (fixed[n] || !pin.value) delete fixed[n]
+  else fixed[n] = pin.value
+}
+</script>
+
+<template>
+  <main id="main" class="scraps">
+    <h2 class="visually-hidden">Scraps</h2>
+    <form class="sheet form" @submit.prevent="run(false)">
+      <FabricSelect v-model="role" label="Scraps take the place of" :project="project" />
+      <p>{{ places.length }} places in the quilt, {{ total }} units named below.</p>
+      <fieldset>
+        <legend>Units there are</legend>
+        <label v-for="f in project.fabrics" :key="f.id" class="count">
+          <i :style="{ background: f.colour }" aria-hidden="true" />
+          <span>{{ f.name }}</span>
+          <input v-model="stock[f.role]" inputmode="numeric" />
+        </label>
+      </fieldset>
+      <label class="range">
+        <span>At random</span>
+        <input
+          v-model.number="order"
+          type="range"
+          min="0"
+          max="100"
+          step="10"
+          aria-label="From at random to light to dark"
+        />
+        <span>Light to dark</span>
+      </label>
+      <label class="tick"><input v-model="corners" type="checkbox" /> corners count as neighbours too</label>
+      <fieldset>
+        <legend>Fixed places</legend>
+        <label class="pin">
+          A click on the picture fixes
+          <select v-model="pin">
+            <option value="">nothing, and frees</option>
+            <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
+          </select>
+        </label>
+        <p class="soft">{{ Object.keys(fixed).length }} fixed.</p>
+      </fieldset>
+      <NButton type="primary" attr-type="submit" :loading="working" :disabled="!places.length"
+        >Lay them out</NButton
+      >
+      <div class="more">
+        <button type="button" class="quiet" @click="run(true)">Another arrangement</button>
+        <button v-if="kept.laid" type="button" class="quiet" @click="takeUp">Take them up</button>
+      </div>
+    </form>
+    <div class="result">
+      <p v-if="refusal" class="sheet serious" role="alert">{{ refusal }}</p>
+      <div v-if="kept.laid && kept.said?.length" class="sheet" role="status">
+        <p v-for="s in kept.said" :key="s">{{ s }}</p>
+      </div>
+      <section class="sheet" aria-label="The quilt with its scraps">
+        <div v-if="sheet.quilt.picture" class="picture">
+          <CoreDrawing :drawing="sheet.quilt.picture" :colours="colours" :width="780" />
+          <button
+            v-for="(p, n) in places"
+            :key="n"
+            type="button"
+            class="place"
+            :class="{ fixed: fixed[n], alike: alike.has(n) }"
+            :style="{
+              left: percent(p.box[0]),
+              top: percent(p.box[1]),
+              width: percent(p.box[2]),
+              height: percent(p.box[3]),
+            }"
+            :aria-label="`${p.name}${fixed[n] ? `, fixed to ${name(fixed[n]!)}` : ''}${alike.has(n) ? ', like a neighbour' : ''}`"
+            :title="p.name"
+            @click="fix(n)"
+          />
+        </div>
+        <p v-else>Lay out a block first; then its units can take scraps.</p>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.scraps {
+  display: grid;
+  grid-template-columns: 338px minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+
+.form,
+.result {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+fieldset {
+  border: 0;
+  border-top: 2px dashed var(--steel-line);
+  margin: 0;
+  padding: 8px 0 0;
+  display: grid;
+  gap: 6px;
+}
+
+legend {
+  font-weight: 600;
+  padding: 0 8px 0 0;
+}
+
+.count {
+  display: grid;
+  grid-template-columns: 16px minmax(0, 1fr) 76px;
+  gap: 8px;
+  align-items: center;
+}
+
+i {
+  width: 16px;
+  height: 16px;
+  border: 1px solid var(--ink);
+}
+
+.count input,
+select {
+  font: inherit;
+  height: 36px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+  padding: 0 8px;
+  min-width: 0;
+}
+
+.range {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: 8px;
+  align-items: center;
+}
+
+.range input,
+.tick input {
+  accent-color: var(--petrol);
+  min-width: 0;
+}
+
+.tick,
+.pin {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+
+.tick input {
+  width: 20px;
+  height: 20px;
+}
+
+.more {
+  display: flex;
+  gap: 20px;
+}
+
+.quiet {
+  font: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 2px dashed var(--steel-line);
+  color: var(--petrol);
+  cursor: pointer;
+  padding: 0;
+}
+
+.picture {
+  position: relative;
+  max-width: 780px;
+}
+
+.place {
+  position: absolute;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: pointer;
+}
+
+.place:hover {
+  box-shadow: inset 0 0 0 2px #fff;
+}
+
+.place.fixed {
+  box-shadow:
+    inset 0 0 0 2px var(--ink),
+    inset 0 0 0 4px var(--oilskin);
+}
+
+.place.alike {
+  background: repeating-linear-gradient(135deg, transparent 0 5px, #fff 5px 7px);
+  box-shadow: inset 0 0 0 3px var(--buoy);
+}
+
+@media (width <= 1000px) {
+  .scraps {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+import Len from '@/shared/ui/Len.vue'
+import LengthInput from '@/shared/ui/LengthInput.vue'
+
+import type { View } from './api'
+
+/** How large it finishes, its tracks, and the sizes at which everything falls on a mark of the ruler. */
+const props = defineProps<{ view: View; problems: Record<string, string> }>()
+const finished = defineModel<string>('finished', { required: true })
+const emit = defineEmits<{ tracks: [columns: string, rows: string]; grid: [columns: number, rows: number] }>()
+
+const columns = ref(props.view.columns)
+const rows = ref(props.view.rows)
+watch(
+  () => [props.view.columns, props.view.rows],
+  ([c, r]) => {
+    columns.value = c!
+    rows.value = r!
+  },
+)
+const tracks = () => {
+  if (columns.value !== props.view.columns || rows.value !== props.view.rows)
+    emit('tracks', columns.value, rows.value)
+}
+const count = (text: string) => text.split(' ').length
+</script>
+
+<template>
+  <section class="sheet" aria-label="Sizes of the block">
+    <div class="two">
+      <LengthInput v-model="finished" label="Block finishes" :problem="problems.finished" />
+      <p class="joined">
+        Joined, before it meets its neighbours, it measures
+        <Len :of="view.sizes.block.unfinished" about /><template
+          v-if="view.sizes.block.unfinished.exact !== view.sizes.block.unfinished_height.exact"
+        >
+          by <Len :of="view.sizes.block.unfinished_height" about /></template
+        >, unfinished.
+      </p>
+    </div>
+    <div class="two">
+      <div @focusout="tracks" @keydown.enter="tracks">
+        <LengthInput v-model="columns" label="Columns" :problem="problems.columns" />
+      </div>
+      <div @focusout="tracks" @keydown.enter="tracks">
+        <LengthInput v-model="rows" label="Rows" :problem="problems.rows" />
+      </div>
+    </div>
+    <p class="soft">
+      Parts, such as 1 2 1; or finished sizes with commas between, such as 3 1⁄2, 1, 3 1⁄2.
+      <button type="button" class="quiet" @click="emit('grid', count(view.columns) + 1, count(view.rows))">
+        One column more
+      </button>
+      <button type="button" class="quiet" @click="emit('grid', count(view.columns), count(view.rows) + 1)">
+        One row more
+      </button>
+    </p>
+    <div v-if="view.sizes.off_step.length" class="off" role="status">
+      <p>
+        {{ view.sizes.off_step.map((t) => t.name).join(', ') }} finish
+        <Len :of="view.sizes.off_step[0]!.finished" about /> and the like, between the marks of your ruler.
+        Sizes that avoid it:
+      </p>
+      <ul>
+        <li v-for="n in view.sizes.nearest" :key="n.finished.exact">
+          <button type="button" class="pick" @click="finished = n.finished.text">
+            {{ n.finished.pretty }}
+          </button>
+          every unit falls on {{ n.step.pretty }}
+        </li>
+      </ul>
+    </div>
+    <ul v-if="view.sizes.odd.length" class="odd">
+      <li v-for="o in view.sizes.odd" :key="o.said" :class="{ serious: o.serious }">{{ o.said }}</li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+  margin-bottom: 8px;
+}
+
+.joined {
+  line-height: 1.3;
+}
+
+.off {
+  margin-top: 10px;
+  padding: 8px 12px;
+  background: #fdf1d2;
+  border-left: 5px solid var(--oilskin);
+}
+
+ul {
+  margin: 4px 0 0;
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: 4px;
+}
+
+.odd {
+  margin-top: 10px;
+  padding-left: 18px;
+  list-style: disc;
+}
+
+.pick {
+  font: inherit;
+  font-weight: 600;
+  min-width: 76px;
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  background: #fff;
+  color: var(--ink);
+  cursor: pointer;
+}
+
+.quiet {
+  font: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 2px dashed var(--steel-line);
+  color: var(--petrol);
+  cursor: pointer;
+  padding: 0;
+  margin-right: 10px;
+}
+</style>

@@ -1,0 +1,100 @@
+import { keepPreviousData, queryOptions, useQuery } from '@tanstack/vue-query'
+import { computed, type MaybeRefOrGetter, toValue } from 'vue'
+
+import { api, type Schemas, taken } from '@/shared/api/client'
+
+export type Sheet = Schemas['Sheet']
+export type SavedBlock = Schemas['SavedBlock']
+export type View = Schemas['BlockView']
+export type Spot = Schemas['Spot']
+export type Pattern = Record<string, unknown>
+
+const key = (k: string) => ({ params: { path: { key: k } } })
+
+export const useSheet = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['blocks', toValue(project)],
+      queryFn: () => taken(api.GET('/api/projects/{key}/blocks', key(toValue(project)))),
+    })),
+  )
+
+const libraryQuery = queryOptions({
+  queryKey: ['library'],
+  queryFn: () => taken(api.GET('/api/library')),
+  staleTime: 60_000,
+})
+export const useLibrary = () => useQuery(libraryQuery)
+
+export const useJoining = (block: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['joining', toValue(block)],
+      queryFn: () => taken(api.GET('/api/blocks/{key}/joining', key(toValue(block)))),
+      retry: false,
+    })),
+  )
+
+export const usePressing = (block: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['pressing', toValue(block)],
+      queryFn: () => taken(api.GET('/api/blocks/{key}/pressing', key(toValue(block)))),
+      placeholderData: keepPreviousData,
+      retry: false,
+    })),
+  )
+
+export const useCounts = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['counts', toValue(project)],
+      queryFn: () => taken(api.GET('/api/projects/{key}/counts', key(toValue(project)))),
+      placeholderData: keepPreviousData,
+    })),
+  )
+
+export const useLooking = (block: MaybeRefOrGetter<string>, asked: () => Schemas['LookingRequestRequest']) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['looking', toValue(block), asked()],
+      queryFn: () => taken(api.POST('/api/blocks/{key}/looking', { ...key(toValue(block)), body: asked() })),
+      placeholderData: keepPreviousData,
+      retry: false,
+    })),
+  )
+
+export const useScrapPlaces = (project: MaybeRefOrGetter<string>, role: () => string) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['scraps', toValue(project), role()],
+      queryFn: () =>
+        taken(
+          api.GET('/api/projects/{key}/scraps', {
+            params: { path: { key: toValue(project) }, query: { role: role() } },
+          }),
+        ),
+      enabled: !!role(),
+      placeholderData: keepPreviousData,
+      retry: false,
+    })),
+  )
+
+/** A layout changed by the core; nothing is saved by asking. */
+export const look = (project: string, body: Schemas['LookRequestRequest']): Promise<View> =>
+  taken(api.POST('/api/projects/{key}/look', { ...key(project), body }))
+
+export const findTurned = (block: string, seen: Pattern) =>
+  taken(api.POST('/api/blocks/{key}/turned', { ...key(block), body: { seen } }))
+
+export const layScraps = (project: string, body: Schemas['ScrapsRequestRequest']) =>
+  taken(api.POST('/api/projects/{key}/scraps', { ...key(project), body }))
+
+export const takeUpScraps = (project: string) => taken(api.DELETE('/api/projects/{key}/scraps', key(project)))
+
+export const planCounts = (project: string) => taken(api.POST('/api/projects/{key}/counts', key(project)))
+
+export const keepOwn = (own: string, block: string) =>
+  taken(api.PUT('/api/library/{key}', { ...key(own), body: { block } }))
+
+export const dropOwn = (own: string) => taken(api.DELETE('/api/library/{key}', key(own)))

@@ -1,0 +1,8 @@
+export { default as CountsPage } from './CountsPage.vue'
+export { default as FirstBlock } from './FirstBlock.vue'
+export { default as JoinPage } from './JoinPage.vue'
+export { default as LayoutRoom } from './LayoutRoom.vue'
+export { default as LayPage } from './LayPage.vue'
+export { default as LookPage } from './LookPage.vue'
+export { default as QuiltPage } from './QuiltPage.vue'
+export { default as ScrapsPage } from './ScrapsPage.vue'

@@ -1,0 +1,49 @@
+import { NButton, useMessage } from 'naive-ui'
+import { h, type MaybeRefOrGetter, toValue } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { useOutbox } from '@/shared/api/outbox'
+
+import type { SavedBlock } from './api'
+
+/** Beginning, copying and removing blocks of a project; removing can be undone. */
+export function useBlocks(project: MaybeRefOrGetter<string>) {
+  const { send, sent } = useOutbox()
+  const router = useRouter()
+  const message = useMessage()
+  const id = () => toValue(project)
+
+  async function begin(start: string, changes: Record<string, unknown> = {}) {
+    const block = crypto.randomUUID()
+    await sent({ kind: 'put_block', project: id(), block, start, changes, seen: {} })
+    await router.push({ name: 'lay', params: { project: id(), block } })
+  }
+
+  const copy = (b: SavedBlock) =>
+    begin('', { pattern: b.view.pattern, finished: b.finished.text, colourways: b.colourways })
+
+  async function remove(b: SavedBlock) {
+    await router.push({ name: 'blocks', params: { project: id() } })
+    send({ kind: 'delete_block', project: id(), block: b.id })
+    const note = message.info(
+      () =>
+        h('span', [
+          `${b.view.name} was removed. `,
+          h(
+            NButton,
+            {
+              size: 'small',
+              onClick: () => {
+                send({ kind: 'restore_block', project: id(), block: b.id })
+                note.destroy()
+              },
+            },
+            () => 'Undo',
+          ),
+        ]),
+      { duration: 15_000, closable: true },
+    )
+  }
+
+  return { begin, copy, remove }
+}
