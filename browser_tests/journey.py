@@ -15,10 +15,11 @@ from browser_tests.chromium import launched
 from piecing.lengths import inches
 from projects.models import PlannedUnit
 
-__all__ = ["HALF_SEWN", "JUST_PLANNED", "JourneyCase", "expect"]
+__all__ = ["HALF_SEWN", "JUST_PLANNED", "LANTERN", "JourneyCase", "expect"]
 
 HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
 JUST_PLANNED = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
+LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 expect.set_options(timeout=8_000)
 
 

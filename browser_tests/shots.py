@@ -10,6 +10,7 @@ from browser_tests.own_server import demo_server
 
 HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
 WAKE = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
+LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 VIEWS = {
     "projects": "/",
     "plan": f"{HALF_SEWN}/plan",
@@ -20,6 +21,12 @@ VIEWS = {
     "trim-geese": f"{WAKE}/trim",
     "check": f"{HALF_SEWN}/check",
     "mend": f"{HALF_SEWN}/mend",
+    "lay-out": f"{LANTERN}/lay",
+    "look-over": f"{LANTERN}/look",
+    "join-and-press": f"{LANTERN}/join",
+    "counts": f"{HALF_SEWN}/blocks/counts",
+    "quilt": f"{HALF_SEWN}/blocks/quilt",
+    "scraps": f"{HALF_SEWN}/blocks/scraps",
     "settings": "/settings",
 }
 

@@ -4,13 +4,20 @@ from __future__ import annotations
 
 from axe_playwright_python.sync_playwright import Axe
 
-from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 
 VIEWS = {
     "projects": "/",
     "plan": f"{HALF_SEWN}/plan",
     "plan, a corner unit": "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0003/plan",
     "plan, geese": f"{JUST_PLANNED}/plan",
+    "lay out": f"{LANTERN}/lay",
+    "lay out, another project": "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002/blocks",
+    "look over": f"{LANTERN}/look",
+    "join and press": f"{LANTERN}/join",
+    "counts": f"{HALF_SEWN}/blocks/counts",
+    "quilt": f"{HALF_SEWN}/blocks/quilt",
+    "scraps": f"{HALF_SEWN}/blocks/scraps",
     "compare": f"{HALF_SEWN}/compare?have=10 x 10",
     "trim, geese": f"{JUST_PLANNED}/trim",
     "trim opened": f"{HALF_SEWN}/trim",

@@ -304,6 +304,24 @@ def orders(pattern: Pattern) -> tuple[Ordering, ...]:
     return tuple(sorted(found, key=lambda o: (o.awkward, o.partial, list(Order).index(o.order))))
 
 
+def _named(places: Sequence[Place]) -> str:
+    """A run of places: "row 1, columns 1 to 3"."""
+    rows, columns = {p.row + 1 for p in places}, {p.column + 1 for p in places}
+    if len(rows) == 1:
+        return f"row {min(rows)}, columns {_to(columns)}"
+    if len(columns) == 1:
+        return f"column {min(columns)}, rows {_to(rows)}"
+    names = [p.name for p in places]
+    return ", ".join(names[:-1]) + " and " + names[-1]
+
+
+def _to(numbers: set[int]) -> str:
+    ordered = sorted(numbers)
+    if ordered == list(range(ordered[0], ordered[-1] + 1)) and len(ordered) > 2:
+        return f"{ordered[0]} to {ordered[-1]}"
+    return ", ".join(map(str, ordered[:-1])) + f" and {ordered[-1]}" if len(ordered) > 1 else str(ordered[0])
+
+
 @dataclass(frozen=True, slots=True)
 class Step:
     """One thing to sew: what is joined, and what it should then measure, raw edge to raw edge."""
@@ -333,10 +351,9 @@ def _step_said(s: Section, whole: Section) -> Said:
             "Sew half of the first seam to the middle, then round it section by section, and finish the first seam last."
         )
     side = "side by side" if s.joints[0].upright else "one below the other"
-    places = [p.place.name for p in s.parts if p.place]
-    if len(places) == len(s.parts) and len(places) <= 3:
-        named = ", ".join(places[:-1]) + " and " + places[-1]
-        return Said(f"{named}, {side}")
+    places = [p.place for p in s.parts if p.place]
+    if len(places) == len(s.parts):
+        return Said(f"{_named(places)}, {side}")
     kind = "pieces" if all(p.place for p in s.parts) else "sections"
     joined = f"{len(s.parts)} {kind} {side}"
     return Said(f"{joined}: the whole block" if s is whole else joined)

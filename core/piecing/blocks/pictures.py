@@ -201,7 +201,6 @@ def _unit_apart(sketch: Sketch, spec: UnitSpec, lie: Lie, at: Point, s: float) -
     for n in range(4):
         rim = (outer[n], outer[(n + 1) % 4], inner[(n + 1) % 4], inner[n])
         sketch.polygon("allowance", tuple(here(p) for p in rim))
-    sketch.polygon("finished", tuple(here(p) for p in inner))
 
 
 def side_by_side(layout: Layout, finished: Length, across: int, down: int, every_second: Lie = UPRIGHT) -> Drawing:

@@ -24,7 +24,7 @@ if TYPE_CHECKING:
 
 __all__ = ["Conflict", "Press", "Pressed", "PressingMap", "Wishes", "cost_of", "layers_at", "pressing_map"]
 
-_NEST, _LAYERS, _DARK, _BULK, _OPEN = 10_000, 1_000, 20, 2, 5
+_NEST, _LAYERS, _DARK, _BULK, _OPEN = 10_000, 1_000, 20, 2, 120
 """What each shortfall costs. A dark wish is weighed by how much darker the one side is."""
 _SECONDS = 4.0
 MOST_SEAMS = 3_000

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ..geometry.drawing import Drawing, Sketch
-from ..geometry.plane import Point
+from ..geometry.plane import Point, Polygon, area, clip, rectangle, sides_of
 from ..lengths import Length
 from ..wording import Said
 from .pattern import Pattern, laid
@@ -57,7 +57,7 @@ def back_picture(pattern: Pattern, pressed: Sequence[Pressed], finished: Length,
     depth = min(float(allowance), smallest / 4)
     for p in pressed:
         for start, end, way in _stretches(p):
-            _flat(sketch, p, _back(start, size, wide), _back(end, size, wide), way, depth)
+            _flat(sketch, rectangle(wide, high), p, _back(start, size, wide), _back(end, size, wide), way, depth)
     for p in pressed:
         for start, end, way in _stretches(p):
             _arrow(sketch, p, _back(start, size, wide), _back(end, size, wide), way, smallest)
@@ -91,12 +91,18 @@ def _to(p: Pressed, way: Press) -> list[Point]:
     return [(-arrow[0], arrow[1])] if arrow else []
 
 
-def _flat(sketch: Sketch, p: Pressed, start: Point, end: Point, way: Press, depth: float) -> None:
+def _flat(sketch: Sketch, block: Polygon, p: Pressed, start: Point, end: Point, way: Press, depth: float) -> None:
     for x, y in _to(p, way):
-        sketch.polygon(
-            "allowance",
-            (start, end, (end[0] + x * depth, end[1] + y * depth), (start[0] + x * depth, start[1] + y * depth)),
+        strip: Polygon = (
+            start,
+            end,
+            (end[0] + x * depth, end[1] + y * depth),
+            (start[0] + x * depth, start[1] + y * depth),
         )
+        strip = strip if area(strip) > 0 else strip[::-1]
+        for side in sides_of(block):
+            strip = clip(strip, side)
+        sketch.polygon("allowance", strip)
     sketch.line("seam", start, end)
 
 

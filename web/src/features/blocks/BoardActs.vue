@@ -1,19 +1,9 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-
 import type { useBoard } from './useBoard'
 
 /** What can be done to the places chosen, each with its key. */
 defineProps<{ board: ReturnType<typeof useBoard>; canUndo: boolean; canRedo: boolean }>()
-const emit = defineEmits<{ undo: []; redo: []; symmetry: [string]; whole: [string] }>()
-const symmetry = ref('quarter_turns')
-const symmetries = [
-  { value: 'quarter_turns', label: 'by quarter turns' },
-  { value: 'half_turn', label: 'by a half turn' },
-  { value: 'sideways', label: 'mirrored sideways' },
-  { value: 'up_and_down', label: 'mirrored up and down' },
-  { value: 'four_ways', label: 'mirrored four ways' },
-]
+const emit = defineEmits<{ undo: []; redo: [] }>()
 </script>
 
 <template>
@@ -23,24 +13,25 @@ const symmetries = [
     <button type="button" @click="board.keep()">Copy <kbd>C</kbd></button>
     <button type="button" @click="board.repeat()">Repeat <kbd>V</kbd></button>
     <button type="button" @click="board.clear()">Clear <kbd>Del</kbd></button>
-    <button type="button" :disabled="!canUndo" @click="emit('undo')">Undo <kbd>Ctrl Z</kbd></button>
-    <button type="button" :disabled="!canRedo" @click="emit('redo')">Redo <kbd>Ctrl Y</kbd></button>
+    <button
+      type="button"
+      :disabled="!canUndo"
+      aria-keyshortcuts="Control+Z"
+      title="Ctrl Z"
+      @click="emit('undo')"
+    >
+      Undo
+    </button>
+    <button
+      type="button"
+      :disabled="!canRedo"
+      aria-keyshortcuts="Control+Y"
+      title="Ctrl Y"
+      @click="emit('redo')"
+    >
+      Redo
+    </button>
   </div>
-  <div class="acts">
-    <label>
-      <span class="visually-hidden">Symmetry</span>
-      <select v-model="symmetry">
-        <option v-for="s in symmetries" :key="s.value" :value="s.value">{{ s.label }}</option>
-      </select>
-    </label>
-    <button type="button" @click="emit('symmetry', symmetry)">Fill the rest</button>
-    <button type="button" @click="emit('whole', 'turn_whole')">Turn the block</button>
-    <button type="button" @click="emit('whole', 'mirror_whole')">Mirror the block</button>
-  </div>
-  <p class="help">
-    Arrows move, Shift chooses more, Ctrl with an arrow carries the unit along, Enter lays what is in hand.
-    Laid again, it turns.
-  </p>
 </template>
 
 <style scoped>

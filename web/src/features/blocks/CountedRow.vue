@@ -38,7 +38,7 @@ const over = computed(() => plan.value?.pieces.filter((p) => p.left_over) ?? [])
       <template v-if="plan">
         <template v-if="unit.handed">{{ plan.made_as_drawn }} and {{ plan.made_mirrored }}</template>
         <template v-else>{{ plan.made }}</template>
-        <span class="soft">
+        <span v-if="unit.picture.marks.length > 1" class="soft">
           {{ plan.batches }} {{ plan.batches === 1 ? 'batch' : 'batches'
           }}{{ plan.spare ? `, ${plan.spare} over` : ', comes out even' }}
         </span>

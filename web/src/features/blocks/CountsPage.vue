@@ -207,6 +207,8 @@ select {
 
 table {
   width: 100%;
+  min-width: 820px;
+  table-layout: fixed;
   border-collapse: collapse;
   line-height: 1.3;
 }

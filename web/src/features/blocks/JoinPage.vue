@@ -63,7 +63,7 @@ const join = (order: string) =>
               <th scope="col">Step</th>
               <th scope="col">Join</th>
               <th scope="col" class="size">Then it measures, unfinished</th>
-              <th scope="col">Crossings</th>
+              <th scope="col">Crossings to match</th>
             </tr>
           </thead>
           <tbody>

@@ -14,6 +14,7 @@ import PlacePanel from './PlacePanel.vue'
 import SizesPanel from './SizesPanel.vue'
 import { useBoard } from './useBoard'
 import { useLayout } from './useLayout'
+import WholeActs from './WholeActs.vue'
 
 /** A block laid out place by place; the core draws and sizes it as the hands move. */
 const props = defineProps<{
@@ -50,24 +51,20 @@ const renamed = () =>
       <HandPalette v-model="hand" :colours="colours" :blocks="others" />
     </div>
     <div class="middle">
+      <BoardActs :board="board" :can-undo="canUndo" :can-redo="canRedo" @undo="undo" @redo="redo" />
       <GridBoard
         :view="view"
         :colours="colours"
         :cursor="cursor"
         :chosen="chosen"
-        :width="520"
+        :width="470"
         @go="go"
         @add="add"
         @lay="lay"
         @move="move"
         @key="key"
       />
-      <BoardActs
-        :board="board"
-        :can-undo="canUndo"
-        :can-redo="canRedo"
-        @undo="undo"
-        @redo="redo"
+      <WholeActs
         @symmetry="
           change({ do: 'symmetry', symmetry: $event, spots: chosen.length > 1 ? board.spots.value : [] })
         "

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
-import { computed, reactive, watch } from 'vue'
+import { reactive, watch } from 'vue'
 
-import type { Project, Schemas } from '@/shared/api/client'
-import { refused, useOutbox } from '@/shared/api/outbox'
+import { type Project, Refusal, type Schemas } from '@/shared/api/client'
+import { useOutbox } from '@/shared/api/outbox'
 import Choice from '@/shared/ui/Choice.vue'
 import LengthInput from '@/shared/ui/LengthInput.vue'
 
@@ -12,7 +12,7 @@ import FabricSelect from './FabricSelect.vue'
 
 /** How the quilt is put together; every field is saved as it is typed, and refused beside itself. */
 const props = defineProps<{ project: Project; quilt: Schemas['QuiltView'] }>()
-const { send } = useOutbox()
+const { tried } = useOutbox()
 type Field = keyof typeof first
 
 const lengths = ['sash', 'binding_strip', 'backing_over', 'usable', 'oversize'] as const
@@ -52,35 +52,39 @@ watch(
   },
 )
 
-const sent = reactive<Record<string, unknown>>({})
 const value = (f: Field, from: typeof draft) => (f === 'borders' ? JSON.parse(from.borders) : from[f])
+const tries = reactive<Record<string, unknown>>({})
+/** What was refused stays typed, with the reason under it, until it is typed otherwise. */
+const problems = reactive<Record<string, string>>({})
+
+async function save(f: Field) {
+  const typed = (tries[f] = draft[f])
+  try {
+    await tried({
+      kind: 'change_quilt',
+      project: props.project.id,
+      changes: { [f]: value(f, draft) },
+      seen: { [f]: value(f, base) },
+    })
+    delete problems[f]
+  } catch (error) {
+    if (error instanceof Refusal && draft[f] === typed)
+      problems[f] = error.problem.errors[0]?.message ?? error.message
+  }
+}
+
 watchDebounced(
   draft,
   () => {
     for (const f of fields) {
-      if (draft[f] === base[f] || sent[f] === draft[f]) continue
-      sent[f] = draft[f]
-      send({
-        kind: 'change_quilt',
-        project: props.project.id,
-        changes: { [f]: value(f, draft) },
-        seen: { [f]: value(f, base) },
-      })
+      if (draft[f] === base[f]) {
+        delete problems[f]
+        delete tries[f]
+      } else if (tries[f] !== draft[f]) void save(f)
     }
   },
   { debounce: 350 },
 )
-
-/** What was refused stays typed, with the reason under it, until it is typed otherwise. */
-const problems = computed(() => {
-  const found: Record<string, string> = {}
-  for (const r of refused)
-    if (r.outgoing.kind === 'change_quilt' && r.outgoing.project === props.project.id)
-      for (const [f, v] of Object.entries(r.outgoing.changes))
-        if (JSON.stringify(v) === JSON.stringify(value(f as Field, draft)))
-          found[f] = r.refusal.problem.errors[0]?.message ?? r.refusal.message
-  return found
-})
 </script>
 
 <template>
@@ -191,6 +195,7 @@ const problems = computed(() => {
 
 select {
   font: inherit;
+  font-weight: 400;
   height: 40px;
   border: 1px solid var(--steel-line);
   border-radius: 3px;

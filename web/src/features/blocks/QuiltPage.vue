@@ -4,6 +4,7 @@ import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
 import Len from '@/shared/ui/Len.vue'
 
 import type { Sheet } from './api'
+import { fit } from './fit'
 import PlainPieces from './PlainPieces.vue'
 import QuiltForm from './QuiltForm.vue'
 
@@ -44,7 +45,7 @@ defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>
           v-if="sheet.quilt.picture"
           :drawing="sheet.quilt.picture"
           :colours="colours"
-          :width="720"
+          :width="fit(sheet.quilt.picture)"
         />
         <p v-else>Lay out a block first; then the quilt shows here.</p>
         <p v-if="sheet.quilt.sizes && sheet.quilt.counted !== sheet.quilt.sizes.blocks" class="note">

@@ -7,6 +7,7 @@ import { Refusal, type Project } from '@/shared/api/client'
 import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
 
 import { layScraps, type Sheet, takeUpScraps, useScrapPlaces } from './api'
+import { fit } from './fit'
 import FabricSelect from './FabricSelect.vue'
 
 /** So many units of each fabric, laid over the quilt so that no neighbours are alike. */
@@ -130,8 +131,12 @@ function fix(n: number) {
         <p v-for="s in kept.said" :key="s">{{ s }}</p>
       </div>
       <section class="sheet" aria-label="The quilt with its scraps">
-        <div v-if="sheet.quilt.picture" class="picture">
-          <CoreDrawing :drawing="sheet.quilt.picture" :colours="colours" :width="780" />
+        <div
+          v-if="sheet.quilt.picture"
+          class="picture"
+          :style="{ maxWidth: `${fit(sheet.quilt.picture)}px` }"
+        >
+          <CoreDrawing :drawing="sheet.quilt.picture" :colours="colours" :width="fit(sheet.quilt.picture)" />
           <button
             v-for="(p, n) in places"
             :key="n"
@@ -252,7 +257,6 @@ select {
 
 .picture {
   position: relative;
-  max-width: 780px;
 }
 
 .place {

@@ -1,4 +1,4 @@
-import { useDebounceFn, watchDebounced } from '@vueuse/core'
+import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
@@ -24,6 +24,10 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
   const coming = shallowRef<Step[]>([])
   const problems = ref<Record<string, string>>({})
   const working = ref(0)
+  const unsaved = useLocalStorage<Partial<{ pattern: Pattern; finished: string }>>(
+    `entretoile.draft.${block().id}`,
+    {},
+  )
   let saved = { pattern: block().view.pattern as Pattern, finished: block().finished.text }
   let good = finished.value
   let queue: Promise<unknown> = Promise.resolve()
@@ -41,26 +45,32 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
       changes.finished = good
       seen.finished = saved.finished
     }
+    unsaved.value = {}
     if (!Object.keys(changes).length) return
     saved = { pattern: view.value.pattern as Pattern, finished: good }
     send({ kind: 'put_block', project: project(), block: block().id, changes, seen })
   }
-  const saveSoon = useDebounceFn(save, 350)
+  const sendSoon = useDebounceFn(save, 350)
+  /** Kept in this browser at once, so that a page closed in between loses nothing. */
+  function saveSoon() {
+    unsaved.value = { pattern: view.value.pattern as Pattern, finished: good }
+    void sendSoon()
+  }
   onBeforeUnmount(save)
 
   function show(step: Step) {
     view.value = step.view
     finished.value = good = step.finished
     problems.value = {}
-    void saveSoon()
+    saveSoon()
   }
 
-  async function asked(edit: Edit | null, size: string) {
+  async function asked(edit: Edit | null, size: string, pattern?: Pattern) {
     const from: Step = { view: view.value, finished: good }
     try {
       const next = await look(project(), {
         block: block().id,
-        pattern: from.view.pattern,
+        pattern: pattern ?? from.view.pattern,
         finished: size,
         edit,
       })
@@ -71,7 +81,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
       good = size
       view.value = next
       problems.value = {}
-      void saveSoon()
+      saveSoon()
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       const field = error.problem.errors[0]?.field ?? ''
@@ -85,6 +95,13 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     working.value++
     queue = queue.then(() => asked(edit, size)).catch(() => undefined)
     return queue
+  }
+
+  // What an earlier page could not send any more is taken up again.
+  const left = { ...unsaved.value }
+  if (left.pattern && left.finished) {
+    working.value++
+    queue = queue.then(() => asked(null, left.finished!, left.pattern)).catch(() => undefined)
   }
 
   watchDebounced(finished, (size) => size !== good && change(null, size), { debounce: 120 })

@@ -6,11 +6,11 @@ const props = defineProps<{ project: string; unit?: string }>()
 
 /** The stages as marks on a steel rule, in working order. */
 const stages = [
-  { name: 'blocks', title: 'Lay out', line: 'blocks and quilt' },
+  { name: 'blocks', title: 'Lay out', line: 'blocks, quilt' },
   { name: 'plan', title: 'Plan', line: 'what to cut' },
   { name: 'trim', title: 'Trim', line: 'to the target' },
-  { name: 'check', title: 'Check', line: 'what it measures' },
-  { name: 'mend', title: 'Mend', line: 'why, and what now' },
+  { name: 'check', title: 'Check', line: 'measured' },
+  { name: 'mend', title: 'Mend', line: 'what to do' },
 ]
 const layingOut = ['blocks', 'lay', 'look', 'join', 'quilt', 'scraps', 'counts']
 const route = useRoute()

@@ -135,6 +135,9 @@ function deliver(o: Outgoing): Promise<unknown> {
   }
 }
 
+/** Whose refusals are shown where they were typed; sent from an earlier page, they are shown on top like all others. */
+const inPlace = new WeakSet<Outgoing>()
+
 /** Changes another window made first, waiting for a choice; and refusals of what was sent later. */
 export const clash = shallowRef<Clash | null>(null)
 export const refused = reactive<{ outgoing: Outgoing; refusal: Refusal }[]>([])
@@ -199,7 +202,7 @@ function refuse(client: QueryClient, o: Outgoing, error: Error) {
     if ('project' in o) void client.invalidateQueries({ queryKey: ['project', o.project] })
     return
   }
-  refused.push({ outgoing: o, refusal: error })
+  if (!inPlace.has(o)) refused.push({ outgoing: o, refusal: error })
 }
 
 const isSend = (mutationKey?: readonly unknown[]) => mutationKey?.[0] === 'send'
@@ -249,7 +252,12 @@ export function openOutbox(): QueryClient {
 /** Hand something over to be sent, now or when the server is back. */
 export function useOutbox() {
   const { mutate, mutateAsync } = useMutation<unknown, Error, Outgoing>({ mutationKey: ['send'] })
-  return { send: (o: Outgoing) => mutate(o), sent: (o: Outgoing) => mutateAsync(o) }
+  /** Sent; a refusal comes back to the caller, who shows it beside the field. */
+  const tried = (o: Outgoing) => {
+    inPlace.add(o)
+    return mutateAsync(o)
+  }
+  return { send: (o: Outgoing) => mutate(o), sent: (o: Outgoing) => mutateAsync(o), tried }
 }
 
 /** What the server does not have yet. */
