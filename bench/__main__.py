@@ -1,8 +1,14 @@
-"""``make bench``: prints figures; asserts nothing."""
+"""``make bench``: prints figures; asserts nothing. ``python -m bench blocks`` prints one part."""
 
+import sys
+
+from bench.blocks import print_blocks
 from bench.quilters import print_quilters
 from bench.speed import print_speed
 
+PARTS = {"speed": print_speed, "blocks": print_blocks, "quilters": print_quilters}
+
 if __name__ == "__main__":
-    print_speed()
-    print_quilters()
+    for name, part in PARTS.items():
+        if not sys.argv[1:] or name in sys.argv[1:]:
+            part()

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import socket
 import sys
+import threading
 from pathlib import Path
 
 sys.path[:0] = [str(Path(__file__).resolve().parent), str(Path(__file__).resolve().parent.parent / "core")]
@@ -43,6 +44,9 @@ def main() -> int:
     from waitress import serve
 
     from config.wsgi import application
+    from piecing.solver import warm
+
+    threading.Thread(target=warm, daemon=True).start()
 
     print(f"Entretoile is at http://{HOST}:{port}/   (Ctrl-C stops it; what you type is kept)", flush=True)
     serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=8_000_000)

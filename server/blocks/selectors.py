@@ -373,15 +373,19 @@ def pressed_view(room: Workroom, key: UUID) -> PressedView:
 
 
 def _sound(found: PressingMap) -> bool:
+    """Whether the separate checker, shown the drawing, finds as many meetings nested as the model claims.
+
+    A spun crossing nests as well: its seams go round it.
+    """
+
+    def points(arrow: tuple[float, float] | None) -> complex | None:
+        return None if arrow is None else complex(*arrow)
+
     drawn = [
-        Drawn(
-            complex(*p.seam.start), complex(*p.seam.end), None if p.arrow is None else complex(*p.arrow), p.seam.level
-        )
+        Drawn(complex(*p.seam.start), complex(*p.seam.end), points(p.arrow), points(p.last_arrow), p.seam.level)
         for p in found.pressed
     ]
     verdict = checked(drawn)
-    if any(p.after for p in found.pressed):
-        return True  # spun crossings change direction along a seam; the checker looks at straight ones only
     return verdict.nested == found.nested and len(verdict.loose) == found.pairs - found.nested
 
 

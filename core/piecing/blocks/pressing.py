@@ -62,6 +62,11 @@ class Pressed:
     def arrow(self) -> tuple[float, float] | None:
         return arrow_of(self.seam, self.way)
 
+    @property
+    def last_arrow(self) -> tuple[float, float] | None:
+        """Where it goes at its end."""
+        return arrow_of(self.seam, self.after[-1][1] if self.after else self.way)
+
 
 def arrow_of(seam: BlockSeam, way: Press) -> tuple[float, float] | None:
     if way is Press.OPEN:

@@ -16,11 +16,12 @@ _NEAR = 1e-5
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """A seam as drawn: its ends, where its allowance points (None when open), and when it was sewn."""
+    """A seam as drawn: its ends, where its allowance points at either of them (None when open), and when it was sewn."""
 
     start: complex
     end: complex
-    points: complex | None
+    at_start: complex | None
+    at_end: complex | None
     sewn: int
 
 
@@ -37,44 +38,48 @@ def checked(seams: Sequence[Drawn]) -> Verdict:
     nested, loose = 0, []
     for across in seams:
         along = (across.end - across.start) / abs(across.end - across.start)
-        ends = []
+        ends: list[End] = []
         for s in seams:
             if s.sewn < across.sewn:
-                for tip, tail in ((s.start, s.end), (s.end, s.start)):
+                for tip, tail, points in ((s.start, s.end, s.at_start), (s.end, s.start, s.at_end)):
                     place = (tip - across.start) / along
                     if abs(place.imag) < _NEAR and _NEAR < place.real < abs(across.end - across.start) - _NEAR:
                         heading = (tail - tip) / along
                         if abs(heading.imag) > _NEAR:
-                            ends.append((tip, heading / abs(heading), s))
-        for tip, heading, s in ends:
+                            ends.append((tip, heading / abs(heading), points))
+        for tip, heading, points in ends:
             if heading.imag < 0:
                 continue
-            partner = _beyond(tip, heading, ends)
-            if partner is None:
+            beyond = _beyond(tip, heading, ends)
+            if not beyond:
                 continue
-            if _opposed(s, partner, along):
+            if _opposed(points, beyond[0], along):
                 nested += 1
             else:
                 loose.append(tip)
     return Verdict(nested, tuple(loose))
 
 
-def _beyond(tip: complex, heading: complex, ends: Sequence[tuple[complex, complex, Drawn]]) -> Drawn | None:
-    """The seam going straight on from here; or, if there is none and none other is its straight line, its reflection."""
-    other_side = [(h, s) for t, h, s in ends if abs(t - tip) < _NEAR and h.imag < 0]
-    straight = [s for h, s in other_side if abs(h + heading) < 1e-3]
+End = tuple[complex, complex, complex | None]
+"""Where a seam ends, where it comes from, where its allowance points."""
+
+
+def _beyond(tip: complex, heading: complex, ends: Sequence[End]) -> list[complex | None]:
+    """The allowance of the seam going straight on from here; or, if no seam does and none other is its straight line, of
+    its reflection. Empty when nothing goes on."""
+    other_side = [(h, points) for t, h, points in ends if abs(t - tip) < _NEAR and h.imag < 0]
+    straight = [points for h, points in other_side if abs(h + heading) < 1e-3]
     if straight:
-        return straight[0]
+        return straight
     this_side = [h for t, h, _ in ends if abs(t - tip) < _NEAR and h.imag > 0]
-    reflected = [
-        s
-        for h, s in other_side
+    return [
+        points
+        for h, points in other_side
         if abs(h - heading.conjugate()) < 1e-3 and not any(abs(h + g) < 1e-3 for g in this_side)
     ]
-    return reflected[0] if reflected else None
 
 
-def _opposed(one: Drawn, other: Drawn, along: complex) -> bool:
-    if one.points is None or other.points is None:
+def _opposed(one: complex | None, other: complex | None, along: complex) -> bool:
+    if one is None or other is None:
         return False
-    return (one.points / along).real * (other.points / along).real < 0
+    return (one / along).real * (other / along).real < 0

@@ -65,18 +65,14 @@ const refusal = computed(() => (error.value instanceof Refusal ? error.value.mes
       <p v-if="refusal" class="serious" role="alert">{{ refusal }}</p>
       <CoreDrawing v-if="data" :drawing="data.many" :colours="shown" :width="620" />
     </section>
-    <section class="sheet" aria-label="Taken apart">
-      <h2>Taken apart</h2>
-      <p class="soft">Each unit as it is trimmed. The shaded rim goes into the seams.</p>
-      <CoreDrawing v-if="data" :drawing="data.apart" :colours="shown" :width="470" />
-    </section>
-    <OtherLooks
-      v-model="spot"
-      :block="block"
-      :colours="shown"
-      :alternatives="data?.alternatives ?? []"
-      class="wide"
-    />
+    <div class="beside">
+      <section class="sheet" aria-label="Taken apart">
+        <h2>Taken apart</h2>
+        <p class="soft">Each unit as it is trimmed. The shaded rim goes into the seams.</p>
+        <CoreDrawing v-if="data" :drawing="data.apart" :colours="shown" :width="470" />
+      </section>
+      <OtherLooks v-model="spot" :block="block" :colours="shown" :alternatives="data?.alternatives ?? []" />
+    </div>
     <FindTurned :project="project" :block="block" :colours="colours" class="wide" />
   </main>
 </template>
@@ -94,6 +90,12 @@ const refusal = computed(() => (error.value instanceof Refusal ? error.value.mes
   flex-wrap: wrap;
   gap: 10px 22px;
   margin-bottom: 14px;
+}
+
+.beside {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
 }
 
 .wide {

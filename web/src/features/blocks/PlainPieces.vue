@@ -33,18 +33,20 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
               <span class="name">{{ p.name }}</span>
               <span v-if="p.note" class="soft">{{ p.note }}</span>
             </td>
-            <td><i :style="{ background: colour(p.fabric) }" aria-hidden="true" /> {{ name(p.fabric) }}</td>
+            <td class="from">
+              <i :style="{ background: colour(p.fabric) }" aria-hidden="true" /> {{ name(p.fabric) }}
+            </td>
             <td class="n">
               {{ p.count }}
               <span v-if="p.cut_into > 1" class="soft"
                 >gives {{ p.needed }}<template v-if="p.left_over"> and {{ p.left_over }} over</template></span
               >
             </td>
-            <td>
+            <td class="size">
               <Len :of="p.cut_width" about /> × <Len :of="p.cut_height" about />
               <span v-if="into[p.cut_into]" class="soft">{{ into[p.cut_into] }}</span>
             </td>
-            <td><Len :of="p.finished_width" about /> × <Len :of="p.finished_height" about /></td>
+            <td class="size"><Len :of="p.finished_width" about /> × <Len :of="p.finished_height" about /></td>
           </tr>
         </tbody>
       </table>
@@ -102,7 +104,13 @@ td {
   vertical-align: top;
 }
 
+.size,
+.from {
+  white-space: nowrap;
+}
+
 td .soft {
+  white-space: normal;
   display: block;
 }
 

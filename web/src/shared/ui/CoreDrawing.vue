@@ -190,7 +190,8 @@ path {
 
 .allowance {
   fill: rgb(16 36 43 / 34%);
-  stroke: none;
+  stroke: rgb(255 255 255 / 75%);
+  stroke-width: 1;
 }
 
 .block-edge {

@@ -1,0 +1,264 @@
+"""Patterns: written and read back, laid down to their units, changed, sized, and what they refuse."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from itertools import product
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from piecing.blocks import editing
+from piecing.blocks.editing import Symmetry
+from piecing.blocks.library import library_data, library_keys, library_pattern
+from piecing.blocks.pattern import Lie, Pattern, Place, UnitHere, laid
+from piecing.blocks.sizing import parts_from_text, sizes
+from piecing.blocks.written import pattern_data, pattern_from
+from piecing.errors import (
+    BlockHoldsItself,
+    LayoutIncomplete,
+    NestedBlockDoesNotFit,
+    PatternNotUnderstood,
+    PlaceTaken,
+    SizeOutOfRange,
+    TracksDoNotAddUp,
+    UnitDoesNotFit,
+    UnknownBlock,
+)
+from piecing.geometry.plane import area
+from piecing.lengths import inches, mm
+from piecing.units import KINDS, kind_of
+from tests.blocks import BOX, grid, none, patterns
+
+LIES = [Lie(t, m) for t, m in product(range(4), (False, True))]
+
+
+class LieTest(TestCase):
+    def test_lies_are_the_eight_symmetries_of_a_square(self) -> None:
+        def seen(lie: Lie, p: tuple[int, int]) -> tuple[int, int]:
+            x, y = (-p[0], p[1]) if lie.mirrored else p
+            for _ in range(lie.turn):
+                x, y = y, -x
+            return x, y
+
+        for inner, outer in product(LIES, LIES):
+            for p in ((1, 2), (-2, 1)):
+                self.assertEqual(seen(inner.then(outer), p), seen(outer, seen(inner, p)))
+        for lie in LIES:
+            self.assertEqual(lie.then(lie.undone), Lie())
+
+
+class WrittenTest(TestCase):
+    @given(patterns())
+    def test_what_is_written_is_read_back(self, pattern: Pattern) -> None:
+        self.assertEqual(pattern_from(pattern_data(pattern), none), pattern)
+
+    def test_the_library_is_written_in_the_format_it_publishes(self) -> None:
+        self.assertGreaterEqual(len(library_keys()), 30)
+        for key in library_keys():
+            pattern = library_pattern(key)
+            self.assertEqual(pattern_from(pattern_data(pattern), library_data), pattern, key)
+            self.assertEqual(pattern.empty, (), key)
+
+    def test_the_library_uses_every_kind_and_every_grid(self) -> None:
+        kinds = {c.unit.kind for k in library_keys() for c in laid(library_pattern(k)).cells}
+        self.assertEqual(kinds, set(KINDS))
+        grids = {len(library_pattern(k).columns) for k in library_keys()}
+        self.assertLessEqual({2, 3, 4, 5}, grids)
+        nested = [k for k in library_keys() if any(c.nested for c in laid(library_pattern(k)).cells)]
+        self.assertGreaterEqual(len(nested), 5)
+
+    def test_what_cannot_be_read_names_its_path(self) -> None:
+        good = pattern_data(library_pattern("lantern"))
+        for change, path in (
+            ({"columns": "three"}, "columns"),
+            ({"columns": [1, "1/0", 1]}, "columns.1"),
+            ({"rows": [1, -1, 1]}, "rows.1"),
+            ({"units": []}, "units"),
+            ({"units": {"lower": {"kind": "strip"}}}, "units.lower"),
+            ({"units": {**good["units"], "A": {"kind": "half_square_triangle", "fabrics": "abc"}}}, "units.A.fabrics"),
+            ({"units": {**good["units"], "A": {"kind": "corner_triangle", "corners": [0, 0]}}}, "units.A.corners"),
+            ({"units": {**good["units"], "A": {"kind": "strip_split_square", "strip": "7"}}}, "units.A.strip"),
+            ({"layout": ["A0 B0 A1"]}, "layout"),
+            ({"layout": ["A0 < <", "< A0 A0", "A0 A0 A0"]}, "layout"),
+        ):
+            with self.subTest(path), self.assertRaises(PatternNotUnderstood) as refused:
+                pattern_from({**good, **change}, none)
+            self.assertEqual(refused.exception.field, path)
+
+    def test_a_block_never_holds_itself_at_any_depth(self) -> None:
+        shelf: dict[str, Any] = {
+            "one": {**BOX, "units": {"A": {"block": "two"}}},
+            "two": {**BOX, "units": {"A": {"block": "three"}}},
+            "three": {**BOX, "units": {"A": {"block": "one"}}},
+        }
+        with self.assertRaises(BlockHoldsItself):
+            pattern_from(shelf["one"], shelf.get, "one")
+        with self.assertRaises(UnknownBlock):
+            pattern_from({**BOX, "units": {"A": {"block": "nobody"}}}, shelf.get)
+        shelf["three"] = {**BOX, "units": {"A": {"kind": "plain_square", "fabrics": "a"}}}
+        self.assertEqual(len(laid(pattern_from(shelf["one"], shelf.get, "one")).cells), 1)
+
+
+class LaidTest(TestCase):
+    def test_nested_blocks_cover_their_place_exactly(self) -> None:
+        for key in library_keys():
+            pattern = library_pattern(key)
+            cells = laid(pattern).cells
+            self.assertEqual(sum(c.width * c.height for c in cells), pattern.width * pattern.height, key)
+            for n, place in enumerate(pattern.places):
+                left, top, wide, high = pattern.box(place)
+                held = laid(pattern).cells_of(n)
+                self.assertEqual(min(c.left for c in held), left)
+                self.assertEqual(max(c.bottom for c in held), top + high)
+                self.assertEqual(max(c.right for c in held), left + wide)
+
+    def test_units_and_blocks_have_to_fit_their_place(self) -> None:
+        half = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}}
+        with self.assertRaises(UnitDoesNotFit):
+            laid(grid(["A0 ."], half, columns=[2, 1], rows=[1]))
+        with self.assertRaises(NestedBlockDoesNotFit):
+            laid(grid(["A0"], {"A": {"block": "goose_cross"}}, columns=[2], rows=[1]))
+
+    def test_places_neither_overlap_nor_leave_the_grid(self) -> None:
+        unit = UnitHere("plain_square", ("a",))
+        tracks = (Fraction(1),) * 2
+        for places in ((Place(0, 0, unit, across=2), Place(1, 0, unit)), (Place(2, 0, unit),), (Place(0, -1, unit),)):
+            with self.assertRaises(PlaceTaken):
+                Pattern("bad", tracks, tracks, places)
+
+    def test_empty_places_are_counted_and_named(self) -> None:
+        with self.assertRaises(LayoutIncomplete) as refused:
+            grid(["A0 .", ". ."], {"A": {"kind": "plain_square", "fabrics": "a"}}).complete()
+        self.assertIn("3 places", str(refused.exception))
+        self.assertIn("row 1, column 2; row 2, column 1; row 2, column 2", str(refused.exception))
+
+
+class EditingTest(TestCase):
+    @given(patterns())
+    def test_turns_and_mirrors_of_the_whole_come_back(self, pattern: Pattern) -> None:
+        self.assertEqual(editing.whole_turned(pattern, 4), pattern)
+        self.assertEqual(editing.whole_mirrored(editing.whole_mirrored(pattern)), pattern)
+        turned = editing.whole_turned(pattern)
+        self.assertEqual((turned.width, turned.height), (pattern.height, pattern.width))
+
+    @given(patterns(), st.sampled_from(list(Symmetry)))
+    def test_filling_by_symmetry_gives_its_own_image(self, pattern: Pattern, symmetry: Symmetry) -> None:
+        filled = editing.filled(pattern, symmetry)
+        half = editing.whole_turned(filled, 2)
+        sideways = editing.whole_mirrored(filled)
+        image = {
+            Symmetry.QUARTER_TURNS: editing.whole_turned(filled),
+            Symmetry.HALF_TURN: half,
+            Symmetry.SIDEWAYS: sideways,
+            Symmetry.UP_AND_DOWN: editing.whole_turned(sideways, 2),
+            Symmetry.FOUR_WAYS: sideways,
+        }[symmetry]
+        # What was laid first is never overwritten, so only what has one image differs from it nowhere.
+        free = {s for p in filled.places for s in p.spots} - {s for p in pattern.places for s in p.spots}
+        for place in filled.places:
+            if set(place.spots) <= free:
+                there = image.at(place.column, place.row)
+                self.assertTrue(there is None or there.content == place.content or set(there.spots) & set(place.spots))
+
+    def test_one_corner_makes_the_star(self) -> None:
+        corner = grid(
+            ["B0 A0 .", ". C0 .", ". . ."],
+            {
+                "A": {"kind": "half_square_triangle", "fabrics": "ab"},
+                "B": {"kind": "plain_square", "fabrics": "b"},
+                "C": {"kind": "plain_square", "fabrics": "a"},
+            },
+        )
+        star = editing.filled(corner, Symmetry.QUARTER_TURNS)
+        self.assertEqual(pattern_data(star)["layout"], ["A0 B0 A1", "B3 C0 B1", "A3 B2 A2"])
+
+    def test_moving_changes_places_and_copies_keep_their_lie(self) -> None:
+        pattern = library_pattern("friendship_star")
+        moved = editing.moved(pattern, (0, 0), (1, 0))
+        self.assertEqual(moved.at(0, 0).content, pattern.at(1, 0).content)  # type: ignore[union-attr]
+        self.assertEqual(editing.moved(moved, (0, 0), (1, 0)), pattern)
+        copied = editing.repeated_to(pattern, (1, 0), [(1, 2), (0, 0)])
+        self.assertEqual(copied.at(1, 2).lie, pattern.at(1, 0).lie)  # type: ignore[union-attr]
+
+    def test_a_quarter_in_an_oblong_place_is_a_half_turn(self) -> None:
+        pattern = library_pattern("goose_pair")
+        self.assertEqual(editing.turned(pattern, [(0, 0)]).at(0, 0).lie, Lie(2))  # type: ignore[union-attr]
+
+    def test_spans_and_grids(self) -> None:
+        pattern = grid(["A0 .", ". ."], {"A": {"kind": "rectangle", "fabrics": "a"}})
+        self.assertEqual(editing.spanned(pattern, (0, 0), 2, 1).empty, ((0, 1), (1, 1)))
+        with self.assertRaises(PlaceTaken):
+            editing.spanned(pattern, (1, 1), 2, 1)
+        self.assertEqual(len(editing.regridded(pattern, 4, 3).empty), 11)
+        self.assertEqual(editing.regridded(pattern, 1, 1).empty, ())
+
+    def test_the_twin_of_the_twin(self) -> None:
+        pattern = library_pattern("paws")
+        twin = editing.exchanged(pattern, "a", "b")
+        self.assertNotEqual(twin, pattern)
+        self.assertEqual(
+            [c.unit for c in laid(editing.exchanged(twin, "a", "b")).cells], [c.unit for c in laid(pattern).cells]
+        )
+
+
+class SizingTest(TestCase):
+    def test_ten_inches_in_thirds_and_what_avoids_it(self) -> None:
+        found = sizes(laid(library_pattern("lantern")), inches(10), inches("1/4"), inches("1/8"))
+        self.assertEqual([t.finished for t in found.columns], [inches("10/3")] * 3)
+        self.assertIn((inches("21/2"), inches("1/2")), [(n.finished, n.step) for n in found.nearest])
+        self.assertEqual((found.block.unfinished, found.block.finished), (inches("21/2"), inches(10)))
+
+    @given(st.sampled_from(library_keys()), st.integers(8, 400), st.sampled_from(["1/8", "1/4", "1/16"]))
+    def test_every_size_proposed_puts_every_unit_on_its_step(self, key: str, eighths: int, step: str) -> None:
+        layout = laid(library_pattern(key))
+        for near in sizes(layout, inches(Fraction(eighths, 8)), inches("1/4"), inches(step)).nearest:
+            part = layout.part(near.finished)
+            for cell in layout.cells:
+                self.assertTrue((part * cell.width).on_step(near.step), key)
+                self.assertTrue((part * cell.height).on_step(near.step), key)
+
+    def test_nothing_smaller_lies_between_the_proposals(self) -> None:
+        layout, step = laid(library_pattern("five_patch_star")), inches("1/8")
+        near = [n for n in sizes(layout, inches("81/8"), inches("1/4"), step).nearest if n.step == step]
+        low, high = min(n.finished for n in near), max(n.finished for n in near)
+        between = [inches(Fraction(n, 64)) for n in range(64 * 8, 64 * 12) if low < inches(Fraction(n, 64)) < high]
+        fits = [b for b in between if all((layout.part(b) * c.width).on_step(step) for c in layout.cells)]
+        self.assertEqual(fits, [])
+
+    def test_a_square_in_a_square_says_how_it_is_trimmed(self) -> None:
+        odd = sizes(laid(library_pattern("diamonds")), inches(7), inches("1/4"), inches("1/8")).odd
+        self.assertEqual(len(odd), 1)
+        self.assertIn("trim to 4″ with each tip 1⁄4″", str(odd[0].said))
+
+    def test_what_cannot_be_sewn_at_a_size_is_said(self) -> None:
+        odd = sizes(laid(library_pattern("five_patch_star")), inches(1), inches("1/4"), inches("1/8")).odd
+        self.assertTrue(all(o.serious for o in odd))
+        for size in (inches("1/8"), inches(121)):
+            with self.assertRaises(SizeOutOfRange):
+                sizes(laid(library_pattern("lantern")), size, inches("1/4"), inches("1/8"))
+
+    def test_tracks_as_parts_and_as_sizes(self) -> None:
+        self.assertEqual(parts_from_text("1 2 1", inches(8)), (1, 2, 1))
+        self.assertEqual(parts_from_text("3 1/2, 1, 3 1/2", inches(8)), (7, 2, 7))
+        self.assertEqual(parts_from_text("80 mm + 2 cm + 80 mm", mm(180)), (4, 1, 4))
+        with self.assertRaises(TracksDoNotAddUp) as refused:
+            parts_from_text("3, 3", inches(7))
+        self.assertEqual(refused.exception.data["total"], inches(6))
+
+
+class LibraryPictureTest(TestCase):
+    def test_every_picture_covers_its_block_once(self) -> None:
+        from piecing.blocks.pictures import block_picture
+
+        for key in library_keys():
+            pattern = library_pattern(key)
+            drawing = block_picture(laid(pattern), inches(12))
+            high = 12 * float(pattern.height / pattern.width)
+            self.assertAlmostEqual(sum(abs(area(m.points)) for m in drawing.marks), 12 * high, places=6, msg=key)
+
+    def test_kinds_lie_as_their_design_does(self) -> None:
+        for kind in KINDS.values():
+            self.assertEqual(len(kind_of(kind.name).usual), len(kind.parts))
