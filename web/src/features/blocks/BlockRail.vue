@@ -23,11 +23,15 @@ const choosing = ref(false)
 
 const view = computed(() => (['lay', 'look', 'join'].includes(String(route.name)) ? route.name! : 'lay'))
 const of = (b: SavedBlock) => b.colourways.reduce((n, w) => n + w.count, 0)
-const whole = [
-  { name: 'counts', title: 'Counts' },
-  { name: 'quilt', title: 'Quilt' },
-  { name: 'scraps', title: 'Scraps' },
-]
+const quilt = computed(() => {
+  const s = props.sheet.quilt.sizes
+  return s ? `finishing ${s.width.pretty} × ${s.height.pretty}` : ''
+})
+const whole = computed(() => [
+  { name: 'counts', title: 'Counts', line: '' },
+  { name: 'quilt', title: 'Quilt', line: quilt.value },
+  { name: 'scraps', title: 'Scraps', line: '' },
+])
 const views = [
   { name: 'lay', title: 'Lay out' },
   { name: 'look', title: 'Look it over' },
@@ -37,7 +41,7 @@ const views = [
 
 <template>
   <div class="rail">
-    <nav aria-label="Blocks of this project" class="blocks">
+    <nav aria-label="Blocks of this project" class="held">
       <RouterLink
         v-for="b in sheet.blocks"
         :key="b.id"
@@ -58,7 +62,10 @@ const views = [
         :to="{ name: w.name, params: { project: project.id } }"
         :class="{ here: route.name === w.name }"
         :aria-current="route.name === w.name ? 'page' : undefined"
-        >{{ w.title }}</RouterLink
+        ><span
+          ><strong>{{ w.title }}</strong
+          >{{ w.line }}</span
+        ></RouterLink
       >
     </nav>
     <div class="acts">
@@ -90,65 +97,16 @@ const views = [
 </template>
 
 <style scoped>
-.rail {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 8px 20px;
-  flex-wrap: wrap;
-  margin-bottom: 12px;
-}
-
-.blocks {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
-.blocks a {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  padding: 5px 14px 5px 6px;
-  background: var(--steel-mid);
-  color: var(--ink);
-  text-decoration: none;
-  line-height: 1.15;
-  border-radius: 3px;
-}
-
-.blocks a.whole {
+.held a.whole {
   padding: 5px 14px;
-  font-weight: 600;
   background: none;
   color: var(--chalk);
   border: 1px solid var(--steel-line);
 }
 
-.blocks a.here {
+.held a.whole.here {
   background: var(--oilskin);
   color: var(--ink);
-}
-
-strong {
-  display: block;
-  font-stretch: 88%;
-}
-
-.acts {
-  display: flex;
-  gap: 16px;
-  align-items: center;
-}
-
-.quiet {
-  font: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 2px dashed var(--steel-line);
-  color: var(--chalk);
-  cursor: pointer;
-  padding: 0;
 }
 
 .views {

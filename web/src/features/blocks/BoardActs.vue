@@ -7,7 +7,7 @@ const emit = defineEmits<{ undo: []; redo: [] }>()
 </script>
 
 <template>
-  <div class="acts" role="toolbar" aria-label="What to do with the places chosen">
+  <div class="keys" role="toolbar" aria-label="What to do with the places chosen">
     <button type="button" @click="board.turn(1)">Turn <kbd>T</kbd></button>
     <button type="button" @click="board.mirror()">Mirror <kbd>M</kbd></button>
     <button type="button" @click="board.keep()">Copy <kbd>C</kbd></button>
@@ -35,36 +35,6 @@ const emit = defineEmits<{ undo: []; redo: [] }>()
 </template>
 
 <style scoped>
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-
-button,
-select {
-  font: inherit;
-  height: 36px;
-  padding: 0 10px;
-  color: var(--ink);
-  background: var(--steel);
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-}
-
-button {
-  cursor: pointer;
-}
-
-button:hover {
-  background: #fff;
-}
-
-button:disabled {
-  opacity: 0.55;
-  cursor: default;
-}
-
 kbd {
   font: inherit;
   color: var(--ink-soft);

@@ -67,27 +67,6 @@ const more = () => rows.push({ width: '2', fabric: 'a', corners: 'overlapped', c
   font-weight: 550;
 }
 
-select {
-  font: inherit;
-  font-weight: 400;
-  height: 40px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-}
-
-.quiet {
-  font: inherit;
-  justify-self: start;
-  background: none;
-  border: 0;
-  border-bottom: 2px dashed var(--steel-line);
-  color: var(--petrol);
-  cursor: pointer;
-  padding: 0;
-}
-
 .border .quiet {
   grid-column: 1 / -1;
 }

@@ -101,21 +101,10 @@ function drop(n: number) {
 }
 
 input,
-select {
-  font: inherit;
-  height: 36px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-  padding: 0 8px;
-}
-
 .count {
   width: 72px;
 }
 
-.quiet,
 .drop {
   font: inherit;
   background: none;
@@ -126,12 +115,12 @@ select {
   margin: 10px 18px 0 0;
 }
 
-.quiet {
-  border-bottom: 2px dashed var(--steel-line);
-}
-
 .drop {
   font-size: 22px;
   margin: 0;
+}
+
+.quiet {
+  margin-right: 16px;
 }
 </style>

@@ -192,15 +192,6 @@ async function toPlan() {
   align-items: center;
 }
 
-select {
-  font: inherit;
-  height: 36px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-}
-
 .scroll {
   overflow-x: auto;
 }

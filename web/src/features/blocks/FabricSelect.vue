@@ -42,14 +42,4 @@ span {
 i {
   border: 1px solid var(--ink);
 }
-
-select {
-  font: inherit;
-  font-weight: 400;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-  padding: 0 6px;
-}
 </style>

@@ -98,15 +98,6 @@ async function drop(key: string) {
   margin-bottom: 12px;
 }
 
-select {
-  font: inherit;
-  height: 36px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-}
-
 .arrangements {
   list-style: none;
   margin: 0;

@@ -54,16 +54,6 @@ const name = (s: Spot) =>
   margin: 8px 0 12px;
 }
 
-select {
-  font: inherit;
-  height: 38px;
-  max-width: 100%;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-}
-
 .looks {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));

@@ -206,15 +206,6 @@ input {
   accent-color: var(--petrol);
 }
 
-select {
-  font: inherit;
-  height: 34px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-}
-
 .conflicts {
   margin: 12px 0 0;
   padding-left: 20px;

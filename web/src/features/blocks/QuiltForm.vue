@@ -193,16 +193,6 @@ watchDebounced(
   font-weight: 550;
 }
 
-select {
-  font: inherit;
-  font-weight: 400;
-  height: 40px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-}
-
 .tick {
   display: flex;
   gap: 8px;

@@ -203,17 +203,6 @@ i {
 }
 
 .count input,
-select {
-  font: inherit;
-  height: 36px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-  padding: 0 8px;
-  min-width: 0;
-}
-
 .range {
   display: grid;
   grid-template-columns: auto 1fr auto;
@@ -243,16 +232,6 @@ select {
 .more {
   display: flex;
   gap: 20px;
-}
-
-.quiet {
-  font: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 2px dashed var(--steel-line);
-  color: var(--petrol);
-  cursor: pointer;
-  padding: 0;
 }
 
 .picture {

@@ -124,13 +124,6 @@ ul {
 }
 
 .quiet {
-  font: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 2px dashed var(--steel-line);
-  color: var(--petrol);
-  cursor: pointer;
-  padding: 0;
-  margin-right: 10px;
+  margin-right: 16px;
 }
 </style>

@@ -14,7 +14,7 @@ const symmetries = [
 </script>
 
 <template>
-  <div class="acts">
+  <div class="keys">
     <label>
       <span class="visually-hidden">Symmetry</span>
       <select v-model="symmetry">
@@ -32,36 +32,6 @@ const symmetries = [
 </template>
 
 <style scoped>
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-
-button,
-select {
-  font: inherit;
-  height: 36px;
-  padding: 0 10px;
-  color: var(--ink);
-  background: var(--steel);
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-}
-
-button {
-  cursor: pointer;
-}
-
-button:hover {
-  background: #fff;
-}
-
-button:disabled {
-  opacity: 0.55;
-  cursor: default;
-}
-
 kbd {
   font: inherit;
   color: var(--ink-soft);

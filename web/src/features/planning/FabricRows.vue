@@ -174,6 +174,7 @@ input[type='color'] {
 
 select {
   font: inherit;
+  height: 40px;
   border: 1px solid var(--steel-line);
   border-radius: 3px;
   background: #fff;

@@ -29,7 +29,7 @@ const many = computed(() => props.project.units.length > 1)
 
 <template>
   <div class="rail">
-    <nav aria-label="Units of this project">
+    <nav aria-label="Units of this project" class="held">
       <RouterLink
         v-for="u in project.units"
         :key="u.id"
@@ -52,57 +52,3 @@ const many = computed(() => props.project.units.length > 1)
     <KindDialog v-model:show="choosing" title="Which unit" @choose="add($event)" />
   </div>
 </template>
-
-<style scoped>
-.rail {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 10px 20px;
-  flex-wrap: wrap;
-  margin-bottom: 12px;
-}
-
-nav {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
-nav a {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  padding: 5px 14px 5px 6px;
-  background: var(--steel-mid);
-  color: var(--ink);
-  text-decoration: none;
-  line-height: 1.15;
-  border-radius: 3px;
-}
-
-nav a.here {
-  background: var(--oilskin);
-}
-
-strong {
-  display: block;
-  font-stretch: 88%;
-}
-
-.acts {
-  display: flex;
-  gap: 16px;
-  align-items: center;
-}
-
-.quiet {
-  font: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 2px dashed var(--steel-line);
-  color: var(--chalk);
-  cursor: pointer;
-  padding: 0;
-}
-</style>
