@@ -33,6 +33,11 @@
     │   ├── CannotBeSewn            cannot_be_sewn
     │   ├── QuiltImpossible         quilt_impossible
     │   └── ScrapsImpossible        scraps_impossible
+    ├── CuttingError
+    │   ├── ClothImpossible         cloth_impossible
+    │   ├── NothingToCut            nothing_to_cut
+    │   ├── SheetNotUnderstood      sheet_not_understood
+    │   └── PaperImpossible         paper_impossible
     └── ReadingError
         ├── RowCountMissing         row_count_missing
         └── StripTestIncomplete     strip_test_incomplete
@@ -51,9 +56,11 @@ __all__ = [
     "BlockError",
     "BlockHoldsItself",
     "CannotBeSewn",
+    "ClothImpossible",
     "CornersOverlap",
     "CountOutOfRange",
     "CutTooSmall",
+    "CuttingError",
     "HoldingNotUnderstood",
     "InexactLength",
     "LayoutIncomplete",
@@ -62,6 +69,8 @@ __all__ = [
     "LengthOutOfRange",
     "NestedBlockDoesNotFit",
     "NoMarginGiven",
+    "NothingToCut",
+    "PaperImpossible",
     "PatternNotUnderstood",
     "PiecingError",
     "PlaceTaken",
@@ -76,6 +85,7 @@ __all__ = [
     "ScrapsImpossible",
     "SeamError",
     "SeamTooWide",
+    "SheetNotUnderstood",
     "SizeOutOfRange",
     "StripDoesNotFit",
     "StripTestImpossible",
@@ -255,6 +265,26 @@ class QuiltImpossible(BlockError):
 
 class ScrapsImpossible(BlockError):
     code = "scraps_impossible"
+
+
+class CuttingError(PiecingError):
+    code = "cutting_error"
+
+
+class ClothImpossible(CuttingError):
+    code = "cloth_impossible"
+
+
+class NothingToCut(CuttingError):
+    code = "nothing_to_cut"
+
+
+class SheetNotUnderstood(CuttingError):
+    code = "sheet_not_understood"
+
+
+class PaperImpossible(CuttingError):
+    code = "paper_impossible"
 
 
 class ReadingError(PiecingError):

@@ -35,6 +35,9 @@ class Answered:
         self.objective = round(solver.objective_value) if self.found else 0
         self.bound = round(solver.best_objective_bound) if self.found else 0
 
+    def value(self, variable: Any) -> int:
+        return int(self._solver.value(variable))
+
     def on(self, variable: cp_model.IntVar) -> bool:
         return bool(self._solver.value(variable))
 

@@ -1,0 +1,89 @@
+"""How much to buy: the length of cloth a plan takes, with shrinkage and a wrong cut, in the shop's steps.
+
+Source: docs/theory.md, section 13.5.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ..errors import ClothImpossible
+from ..lengths import ZERO, Length, Measure, inches, mm
+from .plan import Goal, cutting_plan, shelf_plan
+from .stock import Cloth, ClothKind, Piece
+
+__all__ = ["Purchase", "Shop", "purchases", "shop_step"]
+
+_LONG = inches(1_500)
+
+
+@dataclass(frozen=True, slots=True)
+class Shop:
+    """How cloth is sold, and what is allowed for: ``shrinkage`` a share, ``wrong_cuts`` strips cut again."""
+
+    usable: Length = inches(40)
+    step: Length = inches("9/2")
+    shrinkage: Fraction = Fraction(3, 100)
+    wrong_cuts: int = 1
+    fat_quarter: tuple[Length, Length] = (inches(20), inches(18))
+    square: Length = inches(10)
+
+
+def shop_step(measure: Measure) -> Length:
+    """An eighth of a yard, or ten centimetres."""
+    return mm(100) if measure is Measure.MILLIMETRES else inches("9/2")
+
+
+@dataclass(frozen=True, slots=True)
+class Purchase:
+    """For one fabric: ``bare`` is what the plan takes of cloth ``usable`` wide, ``buy`` what to ask for in the shop.
+
+    ``fat_quarters`` and ``squares`` are how many of them would do instead; None when a piece does not fit one.
+    """
+
+    fabric: str
+    bare: Length
+    buy: Length
+    fat_quarters: int | None
+    squares: int | None
+    proven: bool
+
+
+def purchases(pieces: Iterable[Piece], shop: Shop, seconds: float = 4.0) -> tuple[Purchase, ...]:
+    """What to buy of each fabric. Raises ``ClothImpossible`` when a piece is wider than cloth is sold, either way."""
+    wanted = [p for p in pieces if p.count > 0]
+    fabrics = sorted({p.fabric for p in wanted})
+    return tuple(_one(f, [p for p in wanted if p.fabric == f], shop, seconds / max(1, len(fabrics))) for f in fabrics)
+
+
+def _one(fabric: str, pieces: Sequence[Piece], shop: Shop, seconds: float) -> Purchase:
+    for p in pieces:
+        narrow = min(p.width, p.height) if p.turns else p.width
+        if narrow > shop.usable:
+            raise ClothImpossible(
+                "{name} is {size} wide, and cloth is {usable} wide at most. Join it from narrower pieces.",
+                field="pieces",
+                name=p.name or p.key,
+                size=narrow,
+                usable=shop.usable,
+            )
+    plan = cutting_plan(pieces, [Cloth("bolt", fabric, shop.usable, _LONG)], Goal.LEAST, seconds)
+    bare = sum((c.used for c in plan.cloths), ZERO)
+    deepest = max((s.depth for c in plan.cloths for s in c.strips), default=ZERO)
+    buy = ((bare + deepest * shop.wrong_cuts) * (1 / (1 - shop.shrinkage))).round_up(shop.step)
+    across, along = shop.fat_quarter
+    quarters = _how_many(pieces, fabric, across, along, ClothKind.FAT_QUARTER)
+    squares = _how_many(pieces, fabric, shop.square, shop.square, ClothKind.SQUARE)
+    return Purchase(fabric, bare, buy, quarters, squares, plan.proven)
+
+
+def _how_many(pieces: Sequence[Piece], fabric: str, across: Length, along: Length, kind: ClothKind) -> int | None:
+    """Of cloths this large, by laying pieces first fit; an upper figure that surely does."""
+    for p in pieces:
+        fits = (p.width <= across and p.height <= along) or (p.turns and p.height <= across and p.width <= along)
+        if not fits:
+            return None
+    plan = shelf_plan(pieces, [Cloth("pack", fabric, across, along, kind, min(20_000, sum(p.count for p in pieces)))])
+    return None if plan.missing else len(plan.cloths)

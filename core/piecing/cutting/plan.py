@@ -1,0 +1,255 @@
+"""Which piece comes from where: strips across each cloth, cut across to pieces, then diagonals; the largest first.
+
+One fabric is planned at a time. Source: docs/theory.md, section 13.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from ..errors import NothingToCut
+from ..lengths import ZERO, Area, Length, inches
+from .stock import Cloth, ClothKind, Piece, grid_of
+from .strips import Bin, Item, Packed, Strip, packed, shelves
+
+__all__ = [
+    "ClothPlan",
+    "CutStrip",
+    "CuttingPlan",
+    "Goal",
+    "LeftOver",
+    "Missing",
+    "Placed",
+    "cutting_plan",
+    "shelf_plan",
+]
+
+_FINEST = inches("1/128")
+_WORTH_KEEPING = inches(2)
+"""Left-overs at least so long and so wide are offered back as scraps."""
+
+
+class Goal(StrEnum):
+    LEAST = "least"
+    FEWEST = "fewest"
+    SPARE = "spare"
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """One piece on its cloth: ``x`` from the left selvedge, ``y`` along it, and its size there."""
+
+    piece: Piece
+    x: Length
+    y: Length
+    width: Length
+    height: Length
+
+    @property
+    def turned(self) -> bool:
+        return self.width != self.piece.width
+
+
+@dataclass(frozen=True, slots=True)
+class CutStrip:
+    """A strip across the cloth, ``number`` in the order of cutting."""
+
+    number: int
+    y: Length
+    depth: Length
+    placed: tuple[Placed, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LeftOver:
+    """Cloth that remains, large enough to keep; ``name`` says from where."""
+
+    name: str
+    fabric: str
+    x: Length
+    y: Length
+    width: Length
+    height: Length
+
+
+@dataclass(frozen=True, slots=True)
+class ClothPlan:
+    """One cloth: its strips, how far along it they reach, what is left."""
+
+    cloth: Cloth
+    strips: tuple[CutStrip, ...]
+    used: Length
+    left: tuple[LeftOver, ...]
+
+    @property
+    def placed(self) -> tuple[Placed, ...]:
+        return tuple(p for s in self.strips for p in s.placed)
+
+
+@dataclass(frozen=True, slots=True)
+class Missing:
+    piece: Piece
+    count: int
+
+
+@dataclass(frozen=True)
+class CuttingPlan:
+    """``gap`` is how far, as a share, the plan's cost may be above the best there is; 0 when it is proven best."""
+
+    goal: Goal
+    cloths: tuple[ClothPlan, ...]
+    missing: tuple[Missing, ...]
+    gap: float
+    proven: bool
+
+    @property
+    def cut_area(self) -> Area:
+        """Of the pieces placed."""
+        return Area.sum(Area(p.width.area_with(p.height)) for c in self.cloths for p in c.placed)
+
+    @property
+    def used_area(self) -> Area:
+        """Of the cloth that strips were cut from, edge to edge."""
+        return Area.sum(Area(c.cloth.across.area_with(c.used)) for c in self.cloths)
+
+    @property
+    def depths(self) -> int:
+        """How many different strip widths have to be set on the ruler."""
+        return len({(c.cloth.fabric, s.depth) for c in self.cloths for s in c.strips})
+
+    @property
+    def strips(self) -> int:
+        return sum(len(c.strips) for c in self.cloths)
+
+
+def cutting_plan(
+    pieces: Iterable[Piece], cloths: Iterable[Cloth], goal: Goal = Goal.LEAST, seconds: float = 5.0
+) -> CuttingPlan:
+    """Plan every fabric. Pieces for which no cloth is large enough, or none is left, are told as missing.
+
+    Raises ``NothingToCut`` when no piece is wanted.
+    """
+    wanted = [p for p in pieces if p.count > 0]
+    if not wanted:
+        raise NothingToCut("Nothing is wanted from the stock yet. Plan a unit or a quilt first.")
+    by_fabric = sorted({p.fabric for p in wanted})
+    stock = list(cloths)
+    made = [_one_fabric(f, wanted, stock, goal, seconds / len(by_fabric)) for f in by_fabric]
+    weights = [max(1, found.cost) for found, _, _ in made]
+    gap = sum(g * w for (_, _, g), w in zip(made, weights, strict=True)) / sum(weights)
+    plans = [plan for _, plan, _ in made]
+    return CuttingPlan(
+        goal,
+        tuple(c for p in plans for c in p.cloths),
+        tuple(m for p in plans for m in p.missing),
+        gap,
+        all(p.proven for p in plans),
+    )
+
+
+def _one_fabric(
+    fabric: str, wanted: Sequence[Piece], stock: Sequence[Cloth], goal: Goal, seconds: float
+) -> tuple[Packed, CuttingPlan, float]:
+    pieces = [p for p in wanted if p.fabric == fabric]
+    cloths = [c for c in stock if c.fabric == fabric and c.count > 0]
+    step, items, bins = _in_steps(pieces, cloths, goal)
+    found = packed(items, bins, seconds)
+    plan = _laid(goal, step, pieces, cloths, found.strips, found.missing)
+    gap = 0.0 if found.optimal or any(found.missing) else (found.cost - found.bound) / max(1.0, found.bound)
+    proven = found.optimal and not any(found.missing) and found.cost - found.bound < 1
+    return found, replace(plan, gap=0.0 if proven else gap, proven=proven), 0.0 if proven else gap
+
+
+def shelf_plan(pieces: Sequence[Piece], cloths: Sequence[Cloth]) -> CuttingPlan:
+    """The plain plan, first fit by decreasing height, of one fabric: what others are held against."""
+    step, items, bins = _in_steps(pieces, cloths, Goal.LEAST)
+    strips = shelves(items, bins)
+    placed = [sum(k for _, _, s in strips for m, _, k in s.segments if m == n) for n in range(len(items))]
+    missing = tuple(i.count - p for i, p in zip(items, placed, strict=True))
+    return _laid(Goal.LEAST, step, pieces, cloths, strips, missing)
+
+
+def _in_steps(pieces: Sequence[Piece], cloths: Sequence[Cloth], goal: Goal) -> tuple[Length, list[Item], list[Bin]]:
+    """Sizes in whole steps: pieces up, cloths down."""
+    sizes = [x if x.is_rational else x.round_up(_FINEST) for p in pieces for x in (p.width, p.height)]
+    step = Length.of(grid_of(sizes))
+    items = [
+        Item(
+            step.whole_times(p.width, up=True),
+            step.whole_times(p.height, up=True),
+            p.count,
+            p.turns and not p.along_cloth,
+        )
+        for p in pieces
+    ]
+    bins = [_bin(c, step, goal) for c in cloths]
+    return step, items, bins
+
+
+def _bin(c: Cloth, step: Length, goal: Goal) -> Bin:
+    across, along = step.whole_times(c.across), step.whole_times(c.along)
+    price, strip, opening = across, 0, across // 2
+    if goal is Goal.FEWEST:
+        price, strip = max(1, across // 40), across * 4
+    if goal is Goal.SPARE:
+        price = (
+            across
+            * {
+                ClothKind.SCRAP: 1,
+                ClothKind.STRIP: 2,
+                ClothKind.SQUARE: 2,
+                ClothKind.FAT_QUARTER: 3,
+                ClothKind.YARDAGE: 6,
+            }[c.kind]
+        )
+        opening = across if c.kind is ClothKind.FAT_QUARTER else opening
+    return Bin(across, along, c.count, price, strip, opening if c.kind is not ClothKind.YARDAGE else 0)
+
+
+def _laid(
+    goal: Goal,
+    step: Length,
+    pieces: Sequence[Piece],
+    cloths: Sequence[Cloth],
+    strips: Sequence[tuple[int, int, Strip]],
+    missing: Sequence[int],
+) -> CuttingPlan:
+    by_cloth: dict[tuple[int, int], list[Strip]] = {}
+    for b, n, s in strips:
+        by_cloth.setdefault((b, n), []).append(s)
+    plans, number = [], 0
+    for (b, n), held in sorted(by_cloth.items()):
+        cloth, y, cut = cloths[b].one(n) if cloths[b].count > 1 else cloths[b], ZERO, []
+        for s in sorted(held, key=lambda s: (-s.depth, -len(s.segments))):
+            number += 1
+            cut.append(CutStrip(number, y, step * s.depth, tuple(_in_strip(s, pieces, step, y))))
+            y = y + step * s.depth
+        plans.append(ClothPlan(cloth, tuple(cut), y, tuple(_left(cloth, cut, y))))
+    short = tuple(Missing(p, m) for p, m in zip(pieces, missing, strict=True) if m)
+    return CuttingPlan(goal, tuple(plans), short, 0.0, False)
+
+
+def _in_strip(s: Strip, pieces: Sequence[Piece], step: Length, y: Length) -> Iterable[Placed]:
+    """Widest first; stacked ones below each other."""
+    x = ZERO
+    sizes = {n: (pieces[n].width, pieces[n].height) for n, _, _ in s.segments}
+    for n, turned, stacked in sorted(s.segments, key=lambda g: (-float(max(sizes[g[0]])), g)):
+        wide, high = sizes[n][::-1] if turned else sizes[n]
+        down = y
+        for _ in range(stacked):
+            yield Placed(pieces[n], x, down, wide, high)
+            down = down + (step * step.whole_times(high, up=True))
+        x = x + step * step.whole_times(wide, up=True)
+
+
+def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[LeftOver]:
+    rest = cloth.along - used
+    name = cloth.name or cloth.kind.value.replace("_", " ")
+    if rest >= _WORTH_KEEPING and cloth.across >= _WORTH_KEEPING:
+        yield LeftOver(f"rest of {name}", cloth.fabric, ZERO, used, cloth.across, rest)
+    for s in strips:
+        right = max((p.x + p.width for p in s.placed), default=ZERO)
+        if cloth.across - right >= _WORTH_KEEPING and s.depth >= _WORTH_KEEPING:
+            yield LeftOver(f"end of strip {s.number}, {name}", cloth.fabric, right, s.y, cloth.across - right, s.depth)

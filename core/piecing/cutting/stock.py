@@ -1,0 +1,105 @@
+"""What there is to cut from, and what is wanted: rectangles of cloth, and pieces with their grain.
+
+Lengths are exact. ``across`` runs from selvedge to selvedge, ``along`` with the selvedge. Source: docs/theory.md, section 13.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from fractions import Fraction
+from math import gcd, lcm
+
+from ..errors import ClothImpossible
+from ..lengths import ZERO, Area, Length, inches
+
+__all__ = ["Cloth", "ClothKind", "Direction", "Piece", "grid_of"]
+
+LARGEST_CLOTH = inches(2_000)
+MOST_PIECES = 20_000
+
+
+class ClothKind(StrEnum):
+    YARDAGE = "yardage"
+    FAT_QUARTER = "fat_quarter"
+    SQUARE = "square"
+    STRIP = "strip"
+    SCRAP = "scrap"
+
+
+class Direction(StrEnum):
+    """How a print runs: ``NONE`` any way, ``STRIPES`` along the selvedge both ways, ``ONE_WAY`` along it, one way up."""
+
+    NONE = "none"
+    STRIPES = "stripes"
+    ONE_WAY = "one_way"
+
+
+@dataclass(frozen=True, slots=True)
+class Cloth:
+    """``count`` cloths alike: a fabric by its role, usable ``across`` and ``along`` the selvedge.
+
+    Raises ``ClothImpossible`` for sizes that cannot be.
+    """
+
+    key: str
+    fabric: str
+    across: Length
+    along: Length
+    kind: ClothKind = ClothKind.YARDAGE
+    count: int = 1
+    name: str = ""
+
+    def __post_init__(self) -> None:
+        for size, field in ((self.across, "across"), (self.along, "along")):
+            if not ZERO < size <= LARGEST_CLOTH:
+                raise ClothImpossible(
+                    "A cloth is larger than nothing and under {most}.", field=field, most=LARGEST_CLOTH
+                )
+        if not 0 <= self.count <= MOST_PIECES:
+            raise ClothImpossible("Count between 0 and {most} cloths.", field="count", most=f"{MOST_PIECES:,}")
+
+    @property
+    def area(self) -> Area:
+        return Area(self.across.area_with(self.along))
+
+    def one(self, n: int) -> Cloth:
+        return replace(self, key=f"{self.key}#{n}", count=1)
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """``count`` rectangles of one fabric: ``width`` across, ``height`` along the grain, when it matters.
+
+    ``turns`` tells whether a piece may be cut lying on its side. ``gives`` 2 or 4 when it is cut further on its
+    diagonals. ``along_cloth`` wants it cut lengthwise, as a border is.
+    """
+
+    key: str
+    fabric: str
+    width: Length
+    height: Length
+    count: int
+    name: str = ""
+    turns: bool = True
+    gives: int = 1
+    along_cloth: bool = False
+
+    @property
+    def area(self) -> Area:
+        return Area(self.width.area_with(self.height) * self.count)
+
+
+def grid_of(lengths: list[Length]) -> Fraction:
+    """The largest step, in inches, that every length is a whole number of; sizes of cloth and pieces are rational.
+
+    A step finer than 1/128 in. is coarsened to it (callers round pieces up and cloths down).
+    """
+    parts = [x.rational for x in lengths if x > ZERO]
+    if not parts:
+        return Fraction(1)
+    step = Fraction(
+        gcd(*(p.numerator * (lcm(*(q.denominator for q in parts)) // p.denominator) for p in parts)),
+        lcm(*(q.denominator for q in parts)),
+    )
+    return max(step, Fraction(1, 128))

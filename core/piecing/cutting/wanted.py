@@ -1,0 +1,81 @@
+"""From what is planned to what is cut: the pieces of units, and plain ones, by fabric, each pile with its letter.
+
+Source: docs/theory.md, section 13.1.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from math import ceil
+
+from ..blocks.quilt import PlainPiece
+from ..lengths import Length, inches
+from ..planning import UnitPlan
+from .stock import Direction, Piece
+
+__all__ = ["lettered", "plain_pieces", "unit_pieces"]
+
+_USABLE = inches(40)
+_LONG = 2
+"""Oblong pieces this many times as long as wide are borders and sashing: they are cut along the cloth when asked for."""
+
+
+def _turns(direction: Direction, width: Length, height: Length) -> bool:
+    return direction is Direction.NONE or width == height
+
+
+def unit_pieces(
+    plan: UnitPlan, kind: str, directions: Mapping[str, Direction], usable: Length = _USABLE
+) -> tuple[Piece, ...]:
+    """What one unit's plan cuts. Strips longer than the cloth is wide become several."""
+    found = []
+    for n, p in enumerate(plan.pieces):
+        direction = directions.get(p.role, Direction.NONE)
+        name = f"{kind}, {p.name.replace('_', ' ')}"
+        if p.height > usable and p.width < p.height and p.count == 1:
+            whole = p.width.whole_into(usable)
+            length = p.width * max(1, whole)
+            count = ceil(float(p.height) / float(length) - 1e-9)
+            found.append(
+                Piece(f"{kind}{n}", p.role, p.width, length, count, name, _turns(direction, p.width, length), p.gives)
+            )
+            continue
+        found.append(
+            Piece(f"{kind}{n}", p.role, p.width, p.height, p.count, name, _turns(direction, p.width, p.height), p.gives)
+        )
+    return tuple(found)
+
+
+def plain_pieces(
+    pieces: Iterable[PlainPiece], directions: Mapping[str, Direction], *, along: bool = False
+) -> tuple[Piece, ...]:
+    """Sashing, borders, setting pieces and binding. ``along`` asks for borders to be cut with the selvedge."""
+    found = []
+    for n, p in enumerate(pieces):
+        direction = directions.get(p.fabric, Direction.NONE)
+        border = along and p.name.startswith("border") and p.cut_height > p.cut_width * _LONG
+        turns = _turns(direction, p.cut_width, p.cut_height)
+        found.append(
+            Piece(f"plain{n}", p.fabric, p.cut_width, p.cut_height, p.count, p.name, turns, p.cut_into, border)
+        )
+    return tuple(found)
+
+
+def lettered(pieces: Iterable[Piece]) -> tuple[Piece, ...]:
+    """Piles of one fabric and size put together, largest first, each under a letter of its own."""
+    piles: dict[tuple[object, ...], Piece] = {}
+    for p in pieces:
+        key = (p.fabric, p.width, p.height, p.turns, p.gives, p.along_cloth)
+        known = piles.get(key)
+        names = [
+            *(known.name.split("; ") if known else []),
+            *([] if known and p.name in known.name.split("; ") else [p.name]),
+        ]
+        piles[key] = replace(p, count=p.count + (known.count if known else 0), name="; ".join(names))
+    ordered = sorted(piles.values(), key=lambda p: (p.fabric, -float(p.width) * float(p.height), -float(p.height)))
+    return tuple(replace(p, key=_letter(n)) for n, p in enumerate(ordered))
+
+
+def _letter(n: int) -> str:
+    return chr(ord("A") + n % 26) + (str(n // 26 + 1) if n >= 26 else "")

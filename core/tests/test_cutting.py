@@ -1,0 +1,228 @@
+"""The cutting plan: sound by a separate check, never worse than the plain one, near its bound, best on small ones."""
+
+from __future__ import annotations
+
+import random
+from dataclasses import replace
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from piecing.blocks.library import library_pattern
+from piecing.cutting.buying import Shop, purchases
+from piecing.cutting.check import flaws
+from piecing.cutting.picture import cloth_picture, strip_said
+from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan
+from piecing.cutting.stock import Cloth, ClothKind, Piece
+from piecing.cutting.strips import Bin, Item, packed, shelves
+from piecing.cutting.thread import block_seam_length, thread_needed
+from piecing.cutting.wanted import lettered
+from piecing.errors import ClothImpossible, NothingToCut
+from piecing.lengths import Length, Measure, inches
+from piecing.trimming import Cutter
+from piecing.trimming.rulers import starting_set
+
+YARD = Cloth("bolt", "a", inches(40), inches(72), name="two yards")
+
+
+def piece(key: str, width: str, height: str, count: int, **more: object) -> Piece:
+    return Piece(key, "a", inches(width), inches(height), count, **more)  # type: ignore[arg-type]
+
+
+def used(plan: CuttingPlan) -> Length:
+    return sum((c.used for c in plan.cloths), inches(0))
+
+
+class StripsTest(TestCase):
+    def best(self, items: list[Item], width: int) -> int:
+        """The least depth by trying every way to share few pieces among strips."""
+        pieces = [i for i in items for _ in range(i.count)]
+        best = 10**9
+
+        def lay(k: int, strips: list[tuple[int, int]]) -> None:
+            nonlocal best
+            depth = sum(d for _, d in strips)
+            if depth >= best:
+                return
+            if k == len(pieces):
+                best = depth
+                return
+            for along, deep in pieces[k].ways:
+                for n, (x, d) in enumerate(strips):
+                    if x + along <= width:
+                        lay(k + 1, [*strips[:n], (x + along, max(d, deep)), *strips[n + 1 :]])
+                lay(k + 1, [*strips, (along, deep)])
+
+        lay(0, [])
+        return best
+
+    def test_small_ones_are_never_above_the_best_there_is(self) -> None:
+        rng = random.Random(11)
+        for _ in range(6):
+            items = [
+                Item(rng.randrange(4, 12), rng.randrange(4, 12), rng.randrange(1, 3), rng.random() < 0.7)
+                for _ in range(3)
+            ]
+            found = packed(items, [Bin(20, 200, 1, 1)], 2.0)
+            # Stacking may do better than strips without it, never worse.
+            self.assertLessEqual(found.cost, self.best(items, 20))
+            self.assertLessEqual(found.bound, found.cost)
+
+    @settings(max_examples=12, deadline=None)
+    @given(st.integers(0, 10_000))
+    def test_never_worse_than_the_plain_plan_and_the_bound_holds(self, seed: int) -> None:
+        rng = random.Random(seed)
+        items = [
+            Item(rng.randrange(8, 40), rng.randrange(8, 40), rng.randrange(1, 9), rng.random() < 0.6) for _ in range(5)
+        ]
+        bins = [Bin(160, 600, 1, 1)]
+        plain = sum(s.depth for _, _, s in shelves(items, bins))
+        found = packed(items, bins, 1.0)
+        self.assertLessEqual(found.cost, plain)
+        area = sum(i.wide * i.deep * i.count for i in items)
+        self.assertLessEqual(found.bound, found.cost + 1e-6)
+        self.assertGreaterEqual(found.cost * 160, area)
+
+
+class PlanTest(TestCase):
+    def assert_sound(self, plan: CuttingPlan, pieces: list[Piece], cloths: list[Cloth]) -> None:
+        self.assertEqual([str(f.said) for f in flaws(plan, pieces, cloths)], [])
+
+    def test_twenty_four_squares_of_four_and_a_half(self) -> None:
+        # By hand: 8 of 4 1/2 in 40, so three strips of 4 1/2.
+        pieces = [piece("A", "9/2", "9/2", 24)]
+        plan = cutting_plan(pieces, [YARD], seconds=1)
+        self.assertEqual((used(plan), plan.strips, plan.depths, plan.proven), (inches("27/2"), 3, 1, True))
+        self.assert_sound(plan, pieces, [YARD])
+
+    def test_plans_are_sound_over_many_stocks(self) -> None:
+        rng = random.Random(5)
+        for n in range(8):
+            pieces = [
+                replace(
+                    piece(
+                        chr(65 + k), f"{rng.randrange(12, 60)}/8", f"{rng.randrange(12, 60)}/8", rng.randrange(1, 12)
+                    ),
+                    turns=rng.random() < 0.7,
+                )
+                for k in range(5)
+            ]
+            cloths = [
+                Cloth("y", "a", inches(40), inches(rng.randrange(10, 40))),
+                Cloth("f", "a", inches(20), inches(18), ClothKind.FAT_QUARTER, 3),
+                Cloth("s", "a", inches(10), inches(10), ClothKind.SQUARE, 4),
+            ]
+            for goal in Goal:
+                with self.subTest((n, goal)):
+                    self.assert_sound(cutting_plan(pieces, cloths, goal, 1.0), pieces, cloths)
+
+    def test_the_check_finds_what_is_wrong(self) -> None:
+        pieces = [piece("A", "4", "4", 4), piece("B", "3", "6", 2, turns=False)]
+        plan = cutting_plan(pieces, [YARD], seconds=1)
+        cloth = plan.cloths[0]
+        strip = cloth.strips[0]
+        p = strip.placed[0]
+
+        def with_first(changed: object) -> CuttingPlan:
+            held = replace(strip, placed=(changed, *strip.placed[1:]))  # type: ignore[arg-type]
+            return replace(plan, cloths=(replace(cloth, strips=(held, *cloth.strips[1:])),))
+
+        other = strip.placed[1]
+        for changed, code in (
+            (replace(p, x=inches(39)), "off_the_cloth"),
+            (replace(p, x=other.x, y=other.y), "overlap"),
+            (replace(p, width=p.width + inches(1)), "size"),
+        ):
+            self.assertIn(code, {f.code for f in flaws(with_first(changed), pieces, [YARD])})
+        self.assertIn("missing", {f.code for f in flaws(replace(plan, cloths=()), pieces, [YARD])})
+        turned = next(q for s in cloth.strips for q in s.placed if q.piece.key == "B")
+        wrong = replace(turned, width=turned.height, height=turned.width)
+        flipped = replace(
+            cloth,
+            strips=tuple(replace(s, placed=tuple(wrong if q is turned else q for q in s.placed)) for s in cloth.strips),
+        )
+        self.assertIn("grain", {f.code for f in flaws(replace(plan, cloths=(flipped,)), pieces, [YARD])})
+
+    def test_goals_do_what_they_say(self) -> None:
+        pieces = [piece("A", "9/2", "9/2", 10), piece("B", "5/2", "5/2", 20)]
+        scraps = Cloth("scrap", "a", inches(20), inches(14), ClothKind.SCRAP, 2)
+        least, fewest, spare = (cutting_plan(pieces, [YARD, scraps], g, 2.0) for g in Goal)
+        self.assertLessEqual(fewest.strips, least.strips)
+        bolt = {
+            g.goal: sum(float(c.used) for c in g.cloths if c.cloth.kind is ClothKind.YARDAGE)
+            for g in (least, fewest, spare)
+        }
+        self.assertLessEqual(bolt[Goal.SPARE], bolt[Goal.FEWEST])
+
+    def test_borders_longer_than_the_cloth_is_wide_go_along_it(self) -> None:
+        pieces = [piece("A", "9/2", "60", 4), piece("B", "4", "4", 10)]
+        plan = cutting_plan(pieces, [YARD], seconds=1)
+        self.assertEqual(plan.missing, ())
+        self.assertTrue(all(p.height == inches(60) for c in plan.cloths for p in c.placed if p.piece.key == "A"))
+        self.assert_sound(plan, pieces, [YARD])
+
+    def test_what_does_not_fit_is_missing_and_said(self) -> None:
+        pieces = [piece("A", "50", "50", 1), piece("B", "4", "4", 2), piece("C", "4", "4", 1)]
+        plan = cutting_plan(pieces, [YARD], seconds=1)
+        self.assertEqual([(m.piece.key, m.count) for m in plan.missing], [("A", 1)])
+        nothing = cutting_plan(pieces, [], seconds=1)
+        self.assertEqual(sum(m.count for m in nothing.missing), 4)
+        with self.assertRaises(NothingToCut):
+            cutting_plan([], [YARD])
+        with self.assertRaises(ClothImpossible):
+            Cloth("z", "a", inches(0), inches(10))
+
+    def test_left_overs_are_offered_back(self) -> None:
+        plan = cutting_plan([piece("A", "9/2", "9/2", 6)], [YARD], seconds=1)
+        left = {x.name: (x.width, x.height) for x in plan.cloths[0].left}
+        self.assertEqual(left["rest of two yards"], (inches(40), inches("135/2")))
+        self.assertEqual(left["end of strip 1, two yards"], (inches(13), inches("9/2")))
+
+    def test_pictures_hold_every_piece_and_mirror_for_the_left_hand(self) -> None:
+        plan = cutting_plan([piece("A", "9/2", "9/2", 6), piece("B", "3", "3", 4)], [YARD], seconds=1)
+        right, left = (cloth_picture(plan.cloths[0], c) for c in (Cutter.RIGHT, Cutter.LEFT))
+        faces = [m for m in right.marks if m.role == "face"]
+        self.assertEqual(len(faces), 10)
+        self.assertAlmostEqual(min(x for m in faces for x, _ in m.points), 0)
+        self.assertAlmostEqual(max(x for m in left.marks if m.role == "face" for x, _ in m.points), 40)
+        said = strip_said(plan.cloths[0].strips[0], starting_set(Measure.INCHES), YARD.across)
+        self.assertIn("Cut a strip 4 1⁄2″ deep", str(said.said).replace("\u00a0", " "))
+        self.assertIn("No ruler you own", str(strip_said(plan.cloths[0].strips[0], (), YARD.across).ruler))
+
+
+class BuyingTest(TestCase):
+    def test_in_the_shops_steps_with_shrinkage_and_a_wrong_cut(self) -> None:
+        (bought,) = purchases([piece("A", "9/2", "9/2", 24)], Shop(), 1.0)
+        # 13 1/2 and one strip more is 18; 3 in a hundred shrink; up to the next 4 1/2
+        self.assertEqual((bought.bare, bought.buy), (inches("27/2"), inches("45/2")))
+        # 4 by 4 fit a quarter of 20 by 18; 2 by 2 a ten-inch square
+        self.assertEqual((bought.fat_quarters, bought.squares), (2, 6))
+
+    def test_what_no_cloth_is_wide_enough_for(self) -> None:
+        with self.assertRaises(ClothImpossible):
+            purchases([piece("A", "45", "50", 1)], Shop(), 1.0)
+        (bought,) = purchases([piece("A", "12", "12", 2)], Shop(), 1.0)
+        self.assertIsNone(bought.squares)
+
+
+class PilesTest(TestCase):
+    def test_piles_of_one_size_are_put_together_under_a_letter(self) -> None:
+        piles = lettered(
+            [
+                piece("x", "4", "4", 3, name="one"),
+                piece("y", "5", "5", 1, name="two"),
+                piece("z", "4", "4", 2, name="three"),
+            ]
+        )
+        self.assertEqual(
+            [(p.key, p.width, p.count, p.name) for p in piles],
+            [("A", inches(5), 1, "two"), ("B", inches(4), 5, "one; three")],
+        )
+
+    def test_thread_is_three_times_the_seam(self) -> None:
+        nine = block_seam_length(library_pattern("nine_patch"), inches(9), inches("1/4"))
+        # 6 short seams of 3 1/2 and two of 9 1/2
+        self.assertEqual(nine, inches(40))
+        thread = thread_needed([nine] * 9, inches(360))
+        self.assertEqual((thread.seam, thread.thread, thread.bobbins), (inches(360), inches(1080), 3))
