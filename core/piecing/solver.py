@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
 
-__all__ = ["Answered", "cp", "solve", "warm"]
+__all__ = ["Answered", "Stop", "cp", "solve", "warm"]
 
 
 def cp() -> ModuleType:
@@ -21,6 +21,22 @@ def cp() -> ModuleType:
 def warm() -> None:
     """Load it now, so that the first question need not wait."""
     cp()
+
+
+class Stop:
+    """Ends a search from another thread; what was found by then is the answer, and searches after it are short."""
+
+    def __init__(self) -> None:
+        self.asked = False
+        self._solver: Any = None
+
+    def now(self) -> None:
+        self.asked = True
+        if self._solver is not None:
+            self._solver.stop_search()
+
+    def watch(self, solver: Any) -> None:
+        self._solver = solver
 
 
 class Answered:
@@ -42,11 +58,21 @@ class Answered:
         return bool(self._solver.value(variable))
 
 
-def solve(model: cp_model.CpModel, seconds: float, *, seed: int = 1, linear: int = 2, workers: int = 1) -> Answered:
+def solve(
+    model: cp_model.CpModel,
+    seconds: float,
+    *,
+    seed: int = 1,
+    linear: int = 2,
+    workers: int = 1,
+    stop: Stop | None = None,
+) -> Answered:
     """With one worker and a fixed seed the same question gets the same answer, if there is time for it."""
     solver = cp().CpSolver()
     solver.parameters.num_workers = workers
     solver.parameters.linearization_level = linear
     solver.parameters.random_seed = seed
-    solver.parameters.max_time_in_seconds = seconds
+    solver.parameters.max_time_in_seconds = 0.1 if stop and stop.asked else seconds
+    if stop:
+        stop.watch(solver)
     return Answered(solver, solver.solve(model))

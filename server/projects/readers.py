@@ -23,7 +23,7 @@ from piecing.lengths import Measure
 from piecing.planning import MOST_UNITS
 from piecing.units import KINDS, METHODS
 
-from .models import SCHOOLS, SIZE_BASES, VALUES
+from .models import DIRECTIONS, SCALES, SCHOOLS, SIZE_BASES, VALUES
 
 __all__ = ["fabric_readers", "project_readers", "unit_readers"]
 
@@ -71,4 +71,6 @@ def fabric_readers() -> dict[str, Reader]:
         "name": name_reader(80),
         "colour": _colour,
         "value": one_of_reader([v for v, _ in VALUES], "value"),
+        "direction": one_of_reader([d for d, _ in DIRECTIONS], "direction of a print"),
+        "scale": one_of_reader([s for s, _ in SCALES], "scale of a print"),
     }

@@ -10,7 +10,7 @@ from piecing.units import kind_of
 from piecing.wording import Said
 from workrooms.models import MEASURES
 
-from .models import SCHOOLS, SIZE_BASES, VALUES, PlannedUnit
+from .models import DIRECTIONS, SCALES, SCHOOLS, SIZE_BASES, VALUES, PlannedUnit
 from .translate import spec_of
 
 KINDS = [(k, k) for k in CORE_KINDS]
@@ -22,6 +22,8 @@ class FabricSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     colour = serializers.CharField()
     value = serializers.ChoiceField(choices=VALUES)
+    direction = serializers.ChoiceField(choices=DIRECTIONS)
+    scale = serializers.ChoiceField(choices=SCALES)
 
 
 class PlannedUnitSerializer(serializers.Serializer[Any]):

@@ -11,6 +11,7 @@ from enum import StrEnum
 
 from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
+from ..solver import Stop
 from .stock import Cloth, ClothKind, Piece, grid_of
 from .strips import Bin, Item, Packed, Strip, packed, shelves
 
@@ -23,6 +24,7 @@ __all__ = [
     "Missing",
     "Placed",
     "cutting_plan",
+    "laid_again",
     "shelf_plan",
 ]
 
@@ -125,7 +127,11 @@ class CuttingPlan:
 
 
 def cutting_plan(
-    pieces: Iterable[Piece], cloths: Iterable[Cloth], goal: Goal = Goal.LEAST, seconds: float = 5.0
+    pieces: Iterable[Piece],
+    cloths: Iterable[Cloth],
+    goal: Goal = Goal.LEAST,
+    seconds: float = 5.0,
+    stop: Stop | None = None,
 ) -> CuttingPlan:
     """Plan every fabric. Pieces for which no cloth is large enough, or none is left, are told as missing.
 
@@ -136,7 +142,7 @@ def cutting_plan(
         raise NothingToCut("Nothing is wanted from the stock yet. Plan a unit or a quilt first.")
     by_fabric = sorted({p.fabric for p in wanted})
     stock = list(cloths)
-    made = [_one_fabric(f, wanted, stock, goal, seconds / len(by_fabric)) for f in by_fabric]
+    made = [_one_fabric(f, wanted, stock, goal, seconds / len(by_fabric), stop) for f in by_fabric]
     weights = [max(1, found.cost) for found, _, _ in made]
     gap = sum(g * w for (_, _, g), w in zip(made, weights, strict=True)) / sum(weights)
     plans = [plan for _, plan, _ in made]
@@ -150,12 +156,12 @@ def cutting_plan(
 
 
 def _one_fabric(
-    fabric: str, wanted: Sequence[Piece], stock: Sequence[Cloth], goal: Goal, seconds: float
+    fabric: str, wanted: Sequence[Piece], stock: Sequence[Cloth], goal: Goal, seconds: float, stop: Stop | None
 ) -> tuple[Packed, CuttingPlan, float]:
     pieces = [p for p in wanted if p.fabric == fabric]
     cloths = [c for c in stock if c.fabric == fabric and c.count > 0]
     step, items, bins = _in_steps(pieces, cloths, goal)
-    found = packed(items, bins, seconds)
+    found = packed(items, bins, seconds, stop=stop)
     plan = _laid(goal, step, pieces, cloths, found.strips, found.missing)
     gap = 0.0 if found.optimal or any(found.missing) else (found.cost - found.bound) / max(1.0, found.bound)
     proven = found.optimal and not any(found.missing) and found.cost - found.bound < 1
@@ -253,3 +259,8 @@ def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[Le
         right = max((p.x + p.width for p in s.placed), default=ZERO)
         if cloth.across - right >= _WORTH_KEEPING and s.depth >= _WORTH_KEEPING:
             yield LeftOver(f"end of strip {s.number}, {name}", cloth.fabric, right, s.y, cloth.across - right, s.depth)
+
+
+def laid_again(plan: ClothPlan) -> ClothPlan:
+    """The same cloth with its left-overs worked out anew."""
+    return replace(plan, left=tuple(_left(plan.cloth, plan.strips, plan.used)))

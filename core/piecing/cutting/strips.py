@@ -16,7 +16,7 @@ import numpy as np
 from scipy.optimize import linprog
 from scipy.sparse import lil_matrix
 
-from ..solver import Answered, cp, solve
+from ..solver import Answered, Stop, cp, solve
 
 __all__ = ["Bin", "Item", "Packed", "Strip", "packed", "shelves"]
 
@@ -239,7 +239,9 @@ class _Master:
         return bound
 
 
-def packed(items: Sequence[Item], bins: Sequence[Bin], seconds: float = 4.0, *, tidy: bool = True) -> Packed:
+def packed(
+    items: Sequence[Item], bins: Sequence[Bin], seconds: float = 4.0, *, tidy: bool = True, stop: Stop | None = None
+) -> Packed:
     """Strips for every piece at the least cost known, with the bound proven.
 
     ``tidy`` asks, among plans that cost the same, for the fewest strips and the fewest depths. Pieces that fit nowhere, or
@@ -254,9 +256,9 @@ def packed(items: Sequence[Item], bins: Sequence[Bin], seconds: float = 4.0, *, 
     bound = master.grow() if items and bins else 0.0
     _tops(master, items)
     few = len(bins) == 1 and bins[0].count == 1 and len(plain) <= _FEW
-    found = _chosen(master, plain, bound, seconds * (0.4 if few else 1.0), tidy=tidy and not few)
+    found = _chosen(master, plain, bound, seconds * (0.4 if few else 1.0), tidy=tidy and not few, stop=stop)
     if few and not any(found.missing) and len(found.strips) <= _FEW:
-        return _strip_by_strip(items, bins[0], found, seconds * 0.6, tidy=tidy)
+        return _strip_by_strip(items, bins[0], found, seconds * 0.6, tidy=tidy, stop=stop)
     return found
 
 
@@ -264,7 +266,9 @@ _FEW = 12
 """Strips up to which they are also chosen one by one, which proves more than choosing among known strips does."""
 
 
-def _strip_by_strip(items: Sequence[Item], bin_: Bin, known: Packed, seconds: float, *, tidy: bool) -> Packed:
+def _strip_by_strip(
+    items: Sequence[Item], bin_: Bin, known: Packed, seconds: float, *, tidy: bool, stop: Stop | None
+) -> Packed:
     """Every strip a choice of its own: its depth, and how much of what lies in it. Begun at the plan known."""
     model, depths = cp().CpModel(), sorted(_depths(items))
     segments = _segments(items, max(depths), bin_.width)
@@ -296,7 +300,7 @@ def _strip_by_strip(items: Sequence[Item], bin_: Bin, known: Packed, seconds: fl
     model.add(cost >= ceil(known.bound - 1e-6))
     _hint_strips(model, isdepth, lies, depths, segments, known)
     model.minimize(cost)
-    answer = solve(model, seconds * (0.75 if tidy else 1.0), linear=2, workers=4)
+    answer = solve(model, seconds * (0.75 if tidy else 1.0), linear=2, workers=4, stop=stop)
     if not answer.found:
         return known
     best, bound = answer.objective, max(known.bound, float(answer.bound))
@@ -308,7 +312,7 @@ def _strip_by_strip(items: Sequence[Item], bin_: Bin, known: Packed, seconds: fl
         _go_on(model, answer, [v for row in (*isdepth, *lies) for v in row])
         model.add(cost <= best)
         model.minimize(4 * sum(kinds) + used)
-        neater = solve(model, seconds * 0.25, linear=1, workers=4)
+        neater = solve(model, seconds * 0.25, linear=1, workers=4, stop=stop)
         optimal = answer.optimal
         answer = neater if neater.found else answer
     else:
@@ -365,7 +369,9 @@ def _tops(master: _Master, items: Sequence[Item]) -> None:
                 master.add(_Column(c.bin, deep, _counts(items, rest), rest))
 
 
-def _chosen(master: _Master, plain: list[tuple[int, int, Strip]], bound: float, seconds: float, tidy: bool) -> Packed:
+def _chosen(
+    master: _Master, plain: list[tuple[int, int, Strip]], bound: float, seconds: float, tidy: bool, stop: Stop | None
+) -> Packed:
     items, bins, columns = master.items, master.bins, master.columns
     model = cp().CpModel()
     cloths = [(b, n) for b, bin_ in enumerate(bins) for n in range(bin_.count)]
@@ -395,7 +401,7 @@ def _chosen(master: _Master, plain: list[tuple[int, int, Strip]], bound: float, 
     ) + master.missing * sum(missing)
     _begin(model, take, columns, plain, items)
     model.minimize(cost)
-    answer = solve(model, seconds * (0.7 if tidy else 1.0), linear=2, workers=4)
+    answer = solve(model, seconds * (0.7 if tidy else 1.0), linear=2, workers=4, stop=stop)
     best, optimal = answer.objective, answer.optimal
     if tidy and answer.found:
         _go_on(model, answer, [*take.values(), *missing, *opened.values()])
@@ -404,7 +410,7 @@ def _chosen(master: _Master, plain: list[tuple[int, int, Strip]], bound: float, 
             model.add(v == 0).only_enforce_if(~depths[columns[k].depth])
         model.add(cost <= best)
         model.minimize(4 * sum(depths.values()) + sum(take.values()))
-        neater = solve(model, seconds * 0.3, linear=1, workers=4)
+        neater = solve(model, seconds * 0.3, linear=1, workers=4, stop=stop)
         answer = neater if neater.found else answer
     if not answer.found:
         left = tuple(i.count - sum(_counts(items, s.segments)[n] for _, _, s in plain) for n, i in enumerate(items))

@@ -137,6 +137,23 @@ export interface paths {
         patch: operations["change_fabric"];
         trace?: never;
     };
+    "/api/fabrics/{key}/stock/{stock}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A cloth of a fabric; its key is made by the caller. */
+        put: operations["put_stock"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -305,6 +322,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/buying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What to buy, and the thread. */
+        get: operations["buying"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/counts": {
         parameters: {
             query?: never;
@@ -317,6 +351,59 @@ export interface paths {
         put?: never;
         /** @description Every unit of every block, counted and planned. */
         post: operations["plan_counts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Stock, piles and plan of a project. */
+        get: operations["cutting"];
+        put?: never;
+        /** @description Stock, piles and plan of a project. */
+        post: operations["begin_cutting"];
+        /** @description Stock, piles and plan of a project. */
+        delete: operations["stop_cutting"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/cutting/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The plan is cut: stock is used up, left-overs come back. */
+        post: operations["mark_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/cutting/strips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A strip ticked off. */
+        post: operations["tick_strip"];
         delete?: never;
         options?: never;
         head?: never;
@@ -466,6 +553,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["restore_ruler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["delete_stock"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_stock"];
         delete?: never;
         options?: never;
         head?: never;
@@ -654,6 +773,13 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
         };
+        /** @description ``along``: borders cut with the selvedge. */
+        BeginRequest: {
+            /** @default least */
+            goal: components["schemas"]["GoalEnum"];
+            /** @default false */
+            along: boolean;
+        };
         Binding: {
             strips: number;
             readonly strip: components["schemas"]["Length"];
@@ -697,6 +823,16 @@ export interface components {
             corners: string;
             corner_fabric: string;
         };
+        /** @description What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for. */
+        Buying: {
+            purchases: components["schemas"]["Purchase"][];
+            refusal: string;
+            shrinkage_percent: number;
+            wrong_cuts: number;
+            readonly seam: components["schemas"]["Length"];
+            readonly thread: components["schemas"]["Length"];
+            bobbins: number;
+        };
         /**
          * @description * `seam` - seam
          *     * `fold` - fold
@@ -729,6 +865,30 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             targets: components["schemas"]["Target"][];
             seam_cost: components["schemas"]["SeamCost"];
+        };
+        /**
+         * @description * `yardage` - yardage
+         *     * `fat_quarter` - fat_quarter
+         *     * `square` - square
+         *     * `strip` - strip
+         *     * `scrap` - scrap
+         * @enum {string}
+         */
+        ClothKindEnum: "yardage" | "fat_quarter" | "square" | "strip" | "scrap";
+        ClothPlan: {
+            name: string;
+            fabric: string;
+            readonly across: components["schemas"]["Length"];
+            readonly along: components["schemas"]["Length"];
+            readonly used: components["schemas"]["Length"];
+            readonly picture: components["schemas"]["Drawing"];
+            readonly letters: {
+                letter: string;
+                x: number;
+                y: number;
+            }[];
+            strips: components["schemas"]["Strip"][];
+            left: components["schemas"]["ScrapLeft"][];
         };
         Colourway: {
             count: number;
@@ -860,12 +1020,37 @@ export interface components {
             gives: number;
             left_over: number;
         };
+        /** @description ``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound. */
+        CutPlan: {
+            goal: components["schemas"]["GoalEnum"];
+            cloths: components["schemas"]["ClothPlan"][];
+            missing: components["schemas"]["Missing"][];
+            /** Format: double */
+            gap_percent: number;
+            proven: boolean;
+            strips: number;
+            depths: number;
+            readonly used: string;
+            readonly cut: string;
+            /** Format: double */
+            waste_percent: number;
+            flaws: string[];
+            stale: boolean;
+        };
         /**
          * @description * `right` - right
          *     * `left` - left
          * @enum {string}
          */
         CutterEnum: "right" | "left";
+        CuttingSheet: {
+            /** Format: uuid */
+            project: string;
+            stock: components["schemas"]["Stock"][];
+            piles: components["schemas"]["Pile"][];
+            plan: components["schemas"]["CutPlan"] | null;
+            job: components["schemas"]["Job"];
+        };
         Diagnosis: {
             readonly row_target: components["schemas"]["Length"];
             estimates: components["schemas"]["CauseEstimate"][];
@@ -880,6 +1065,13 @@ export interface components {
             at: number[];
             label: string;
         };
+        /**
+         * @description * `none` - none
+         *     * `stripes` - stripes
+         *     * `one_way` - one way
+         * @enum {string}
+         */
+        DirectionEnum: "none" | "stripes" | "one_way";
         /** @description A picture in inches, y downward; ``window`` is left, top, width, height. */
         Drawing: {
             window: number[];
@@ -914,6 +1106,8 @@ export interface components {
             name: string;
             colour: string;
             value: components["schemas"]["ValueEnum"];
+            direction: components["schemas"]["DirectionEnum"];
+            scale: components["schemas"]["ScaleEnum"];
         };
         Fault: {
             column: number;
@@ -937,12 +1131,25 @@ export interface components {
             readonly picture: components["schemas"]["Drawing"];
             view: components["schemas"]["BlockView"];
         };
+        /**
+         * @description * `least` - least
+         *     * `fewest` - fewest
+         *     * `spare` - spare
+         * @enum {string}
+         */
+        GoalEnum: "least" | "fewest" | "spare";
         Health: {
             here: boolean;
         };
         Imported: {
             added: number;
             refused: components["schemas"]["RefusedLine"][];
+        };
+        Job: {
+            running: boolean;
+            /** Format: double */
+            share: number;
+            failed: string;
         };
         /** @description The proposed order first. Steps give sizes raw edge to raw edge. */
         Joined: {
@@ -1055,6 +1262,13 @@ export interface components {
          * @enum {string}
          */
         MeasureEnum: "in" | "mm";
+        Missing: {
+            letter: string;
+            fabric: string;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            count: number;
+        };
         NearSize: {
             readonly finished: components["schemas"]["Length"];
             readonly step: components["schemas"]["Length"];
@@ -1149,6 +1363,18 @@ export interface components {
             readonly sewn: components["schemas"]["Drawing"];
             readonly corner: components["schemas"]["Drawing"];
             readonly trimmed: components["schemas"]["Drawing"];
+        };
+        /** @description Pieces of one fabric and size, under the letter they lie under on the table. */
+        Pile: {
+            letter: string;
+            fabric: string;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly square: boolean;
+            count: number;
+            gives: number;
+            name: string;
+            turns: boolean;
         };
         /** @description ``cut_into`` 2 or 4: a square cut on its diagonals, of which ``needed`` are used and ``left_over`` not. */
         PlainPiece: {
@@ -1287,6 +1513,13 @@ export interface components {
             units: components["schemas"]["PlannedUnit"][];
             fabrics: components["schemas"]["Fabric"][];
         };
+        Purchase: {
+            fabric: string;
+            readonly bare: components["schemas"]["Length"];
+            readonly buy: components["schemas"]["Length"];
+            fat_quarters: number | null;
+            squares: number | null;
+        };
         /** @description ``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound. */
         QuiltSizes: {
             blocks: number;
@@ -1413,6 +1646,13 @@ export interface components {
             view: components["schemas"]["BlockView"];
         };
         /**
+         * @description * `small` - small
+         *     * `medium` - medium
+         *     * `large` - large
+         * @enum {string}
+         */
+        ScaleEnum: "small" | "medium" | "large";
+        /**
          * @description * `exact` - exact
          *     * `little` - little
          *     * `generous` - generous
@@ -1421,6 +1661,11 @@ export interface components {
          * @enum {string}
          */
         SchoolEnum: "exact" | "little" | "generous" | "own_margin" | "records";
+        ScrapLeft: {
+            name: string;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+        };
         ScrapSetting: {
             role: string;
             places: components["schemas"]["ScrapSpot"][];
@@ -1546,6 +1791,25 @@ export interface components {
             readonly height: components["schemas"]["Length"];
             crossings: number;
         };
+        Stock: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            fabric: string;
+            role: string;
+            kind: components["schemas"]["ClothKindEnum"];
+            readonly across: components["schemas"]["Length"];
+            readonly along: components["schemas"]["Length"];
+            count: number;
+            name: string;
+        };
+        Strip: {
+            number: number;
+            readonly said: string;
+            readonly ruler: string;
+            done: boolean;
+            readonly depth: components["schemas"]["Length"];
+        };
         Target: {
             kind: components["schemas"]["ReadingKindEnum"];
             readonly target: components["schemas"]["Length"];
@@ -1557,6 +1821,10 @@ export interface components {
             /** Format: double */
             at: number;
             rank: number;
+        };
+        TickRequest: {
+            number: number;
+            done: boolean;
         };
         Track: {
             name: string;
@@ -1965,6 +2233,40 @@ export interface operations {
             };
         };
     };
+    put_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                stock: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -2294,6 +2596,27 @@ export interface operations {
             };
         };
     };
+    buying: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Buying"];
+                };
+            };
+        };
+    };
     counts: {
         parameters: {
             query?: never;
@@ -2340,6 +2663,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+        };
+    };
+    begin_cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["BeginRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    mark_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tick_strip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
                 };
             };
         };
@@ -2653,6 +3104,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Workroom"];
+                };
+            };
+        };
+    };
+    delete_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    restore_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
                 };
             };
         };

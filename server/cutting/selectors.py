@@ -1,0 +1,172 @@
+"""Reads of stock, plan and purchases."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from blocks.selectors import blocks_of
+from blocks.translate import colourways_of, find_in, joining_of, pattern_of
+from piecing.cutting import Piece, flaws
+from piecing.cutting.buying import Purchase, Shop, purchases, shop_step
+from piecing.cutting.picture import cloth_picture, strip_said
+from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
+from piecing.cutting.thread import Thread, block_seam_length, thread_needed
+from piecing.errors import PiecingError
+from piecing.geometry.drawing import Drawing
+from piecing.lengths import Area, Length, Measure, inches
+from piecing.trimming import Cutter
+from piecing.wording import Said
+from projects.models import Project
+from workrooms.selectors import owned_rulers
+
+from . import jobs
+from .models import CutPlan, Stock
+from .translate import cloth_of, plan_from, stock_of, wanted_of
+
+__all__ = ["Buying", "CuttingSheet", "buying_of", "sheet_of"]
+
+_BOBBIN = inches(36 * 65)
+"""Thread on a common bobbin: 65 yards."""
+
+
+@dataclass(frozen=True)
+class StripView:
+    number: int
+    said: Said
+    ruler: Said
+    done: bool
+    depth: Length
+
+
+@dataclass(frozen=True)
+class ClothView:
+    name: str
+    fabric: str
+    across: Length
+    along: Length
+    used: Length
+    picture: Drawing
+    letters: tuple[tuple[str, float, float], ...]
+    strips: tuple[StripView, ...]
+    left: tuple[LeftOver, ...]
+
+
+@dataclass(frozen=True)
+class PlanView:
+    goal: str
+    cloths: tuple[ClothView, ...]
+    missing: tuple[Any, ...]
+    gap_percent: float
+    proven: bool
+    strips: int
+    depths: int
+    used: Area
+    cut: Area
+    waste_percent: float
+    flaws: tuple[Said, ...]
+    stale: bool
+
+
+@dataclass(frozen=True)
+class JobView:
+    running: bool
+    share: float
+    failed: str
+
+
+@dataclass(frozen=True)
+class CuttingSheet:
+    project: Project
+    stock: list[Stock]
+    piles: tuple[Piece, ...]
+    plan: PlanView | None
+    job: JobView
+
+
+def sheet_of(project: Project) -> CuttingSheet:
+    stock, row = stock_of(project), CutPlan.objects.filter(project=project).first()
+    piles = wanted_of(project, along=bool(row and row.along))
+    job = jobs.job_of(project.pk)
+    seen = JobView(job.running, job.share, job.failed) if job else JobView(False, 0.0, "")
+    return CuttingSheet(project, stock, piles, _plan_view(project, row, piles, stock) if row else None, seen)
+
+
+def _plan_view(project: Project, row: CutPlan, piles: tuple[Piece, ...], stock: list[Stock]) -> PlanView | None:
+    kept = plan_from(row)
+    if kept is None:
+        return None
+    plan, pieces = kept
+    room = project.workroom
+    cutter, rulers = Cutter(room.cutter), owned_rulers(room)
+    done = set(row.done)
+    cloths = tuple(_cloth_view(c, cutter, rulers, done) for c in map(laid_again, plan.cloths))
+    cut, used = float(plan.cut_area.value), float(plan.used_area.value)
+    found = flaws(plan, pieces, [cloth_of(s) for s in stock])
+    return PlanView(
+        row.goal,
+        cloths,
+        plan.missing,
+        round(100 * plan.gap, 1),
+        plan.proven,
+        plan.strips,
+        plan.depths,
+        plan.used_area,
+        plan.cut_area,
+        round(100 * (1 - cut / used), 1) if used else 0.0,
+        tuple(dict.fromkeys(f.said for f in found)),
+        {(p.fabric, p.width, p.height, p.count) for p in pieces}
+        != {(p.fabric, p.width, p.height, p.count) for p in piles},
+    )
+
+
+def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> ClothView:
+    picture = cloth_picture(c, cutter)
+    _, _, wide, high = picture.window
+    letters = []
+    for p in c.placed:
+        x = float(p.x + p.width / 2)
+        x = wide - x if cutter is Cutter.LEFT else x
+        letters.append((p.piece.key, x / wide, float(p.y + p.height / 2) / high))
+    said = ((s, strip_said(s, rulers, c.cloth.across)) for s in c.strips)
+    strips = tuple(StripView(s.number, w.said, w.ruler, s.number in done, s.depth) for s, w in said)
+    name = c.cloth.name or c.cloth.kind.value.replace("_", " ")
+    return ClothView(
+        name, c.cloth.fabric, c.cloth.across, c.cloth.along, c.used, picture, tuple(letters), strips, c.left
+    )
+
+
+@dataclass(frozen=True)
+class Buying:
+    purchases: tuple[Purchase, ...]
+    refusal: str
+    shrinkage_percent: int
+    wrong_cuts: int
+    seam: Length
+    thread: Length
+    bobbins: int
+
+
+def buying_of(project: Project) -> Buying:
+    """What to buy for the whole project, and the thread its blocks take."""
+    shop = Shop(step=shop_step(Measure(project.measure)), shrinkage=Fraction(3, 100))
+    thread = _thread(project)
+    try:
+        found = purchases(wanted_of(project), shop, 3.0)
+        refusal = ""
+    except PiecingError as misfit:
+        found, refusal = (), str(misfit)
+    return Buying(found, refusal, 3, shop.wrong_cuts, thread.seam, thread.thread, thread.bobbins)
+
+
+def _thread(project: Project) -> Thread:
+    find, seams = find_in(project.workroom), []
+    for block in blocks_of(project):
+        try:
+            pattern = pattern_of(block, find)
+            one = block_seam_length(pattern, block.finished, project.seam_allowance, joining_of(block, pattern))
+        except PiecingError:
+            continue
+        seams.append(one * sum(w.count for w in colourways_of(block)))
+    return thread_needed(seams, _BOBBIN)

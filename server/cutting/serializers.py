@@ -1,0 +1,147 @@
+from typing import Any
+
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from common.wire import AreaField, DrawingField, LengthField, SaidField
+
+from .models import GOALS, KINDS
+
+
+class StockSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField()
+    fabric = serializers.UUIDField(source="fabric_id")
+    role = serializers.CharField(source="fabric.role")
+    kind = serializers.ChoiceField(choices=KINDS)
+    across = LengthField()
+    along = LengthField()
+    count = serializers.IntegerField()
+    name = serializers.CharField(allow_blank=True)
+
+
+class PileSerializer(serializers.Serializer[Any]):
+    """Pieces of one fabric and size, under the letter they lie under on the table."""
+
+    letter = serializers.CharField(source="key")
+    fabric = serializers.CharField()
+    width = LengthField()
+    height = LengthField()
+    square = serializers.SerializerMethodField()
+    count = serializers.IntegerField()
+    gives = serializers.IntegerField()
+    name = serializers.CharField()
+    turns = serializers.BooleanField()
+
+    def get_square(self, piece: Any) -> bool:
+        return bool(piece.width == piece.height)
+
+
+class StripSerializer(serializers.Serializer[Any]):
+    number = serializers.IntegerField()
+    said = SaidField()
+    ruler = SaidField()
+    done = serializers.BooleanField()
+    depth = LengthField()
+
+
+class ScrapLeftSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    width = LengthField()
+    height = LengthField()
+
+
+class ClothPlanSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    fabric = serializers.CharField()
+    across = LengthField()
+    along = LengthField()
+    used = LengthField()
+    picture = DrawingField()
+    letters = serializers.SerializerMethodField()
+    strips = StripSerializer(many=True)
+    left = ScrapLeftSerializer(many=True)
+
+    @extend_schema_field(
+        {
+            "type": "array",
+            "items": {
+                "type": "object",
+                "properties": {"letter": {"type": "string"}, "x": {"type": "number"}, "y": {"type": "number"}},
+                "required": ["letter", "x", "y"],
+            },
+        }
+    )
+    def get_letters(self, cloth: Any) -> list[dict[str, Any]]:
+        """Where each piece's letter stands, as shares of the picture."""
+        return [{"letter": letter, "x": x, "y": y} for letter, x, y in cloth.letters]
+
+
+class MissingSerializer(serializers.Serializer[Any]):
+    letter = serializers.CharField(source="piece.key")
+    fabric = serializers.CharField(source="piece.fabric")
+    width = LengthField(source="piece.width")
+    height = LengthField(source="piece.height")
+    count = serializers.IntegerField()
+
+
+class CutPlanSerializer(serializers.Serializer[Any]):
+    """``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound."""
+
+    goal = serializers.ChoiceField(choices=GOALS)
+    cloths = ClothPlanSerializer(many=True)
+    missing = MissingSerializer(many=True)
+    gap_percent = serializers.FloatField()
+    proven = serializers.BooleanField()
+    strips = serializers.IntegerField()
+    depths = serializers.IntegerField()
+    used = AreaField()
+    cut = AreaField()
+    waste_percent = serializers.FloatField()
+    flaws = serializers.ListField(child=SaidField())
+    stale = serializers.BooleanField()
+
+
+class JobSerializer(serializers.Serializer[Any]):
+    running = serializers.BooleanField()
+    share = serializers.FloatField()
+    failed = serializers.CharField(allow_blank=True)
+
+
+class CuttingSheetSerializer(serializers.Serializer[Any]):
+    project = serializers.UUIDField(source="project.pk")
+    stock = StockSerializer(many=True)
+    piles = PileSerializer(many=True)
+    plan = CutPlanSerializer(allow_null=True)
+    job = JobSerializer()
+
+
+class BeginSerializer(serializers.Serializer[Any]):
+    """``along``: borders cut with the selvedge."""
+
+    goal = serializers.ChoiceField(choices=GOALS, required=False, default="least")
+    along = serializers.BooleanField(required=False, default=False)
+
+
+class TickSerializer(serializers.Serializer[Any]):
+    number = serializers.IntegerField(min_value=1, max_value=5000)
+    done = serializers.BooleanField()
+
+
+class PurchaseSerializer(serializers.Serializer[Any]):
+    fabric = serializers.CharField()
+    bare = LengthField()
+    buy = LengthField()
+    fat_quarters = serializers.IntegerField(allow_null=True)
+    squares = serializers.IntegerField(allow_null=True)
+
+
+class BuyingSerializer(serializers.Serializer[Any]):
+    """What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for."""
+
+    purchases = PurchaseSerializer(many=True)
+    refusal = serializers.CharField(allow_blank=True)
+    shrinkage_percent = serializers.IntegerField()
+    wrong_cuts = serializers.IntegerField()
+    seam = LengthField()
+    thread = LengthField()
+    bobbins = serializers.IntegerField()

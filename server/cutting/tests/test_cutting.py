@@ -1,0 +1,117 @@
+"""Stock and cutting plans over the API."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+from django.test import TransactionTestCase
+
+from common.tests.api import ApiCase
+from cutting import commands, jobs
+from cutting.models import CutPlan, Stock
+from projects.selectors import get_project
+from workrooms.selectors import current_workroom
+
+
+class StockTest(ApiCase):
+    def setUp(self) -> None:
+        self.project = self.new_project()
+        self.path = f"projects/{self.project['id']}"
+        self.fabrics = {f["role"]: f["id"] for f in self.project["fabrics"]}
+
+    def put(self, role: str = "a", key: str = "", expect: int = 200, **changes: Any) -> Any:
+        self.key = key or str(uuid4())
+        body = {"changes": changes, "seen": {}}
+        return self.ask("put", f"fabrics/{self.fabrics[role]}/stock/{self.key}", body, expect=expect)
+
+    def test_cloth_is_entered_changed_removed_and_taken_back(self) -> None:
+        sheet = self.put(kind="fat_quarter", across="20 1/2", along="18", count="3", name="from the locker")
+        self.assertEqual([(s["across"]["text"], s["count"]) for s in sheet["stock"]], [("20 1/2", 3)])
+        sheet = self.put(key=self.key, count="2")
+        self.assertEqual(sheet["stock"][0]["count"], 2)
+        self.assertEqual(self.ask("delete", f"stock/{self.key}")["stock"], [])
+        self.assertEqual(len(self.ask("post", f"stock/{self.key}/restore")["stock"]), 1)
+
+    def test_what_no_cloth_can_be(self) -> None:
+        self.put(across="0", expect=422)
+        self.put(across="-3", expect=422)
+        self.put(along="broad", expect=422)
+        self.put(kind="sail", expect=422)
+        self.put(count="many", expect=422)
+        self.assertEqual(Stock.objects.count(), 0)
+
+    def test_piles_have_letters_and_say_what_for(self) -> None:
+        piles = self.ask("get", f"{self.path}/cutting")["piles"]
+        self.assertEqual(
+            [(p["letter"], p["fabric"], p["count"], p["width"]["text"]) for p in piles],
+            [("A", "a", 2, "4 1/2"), ("B", "b", 2, "4 1/2")],
+        )
+
+    def test_nothing_in_stock_is_said(self) -> None:
+        self.assertEqual(self.ask("post", f"{self.path}/cutting", {}, expect=422)["code"], "nothing_to_cut")
+        self.ask("post", f"{self.path}/cutting/cut", expect=422)
+
+    def test_what_to_buy(self) -> None:
+        buying = self.ask("get", f"{self.path}/buying")
+        self.assertEqual(
+            [(p["fabric"], p["bare"]["text"], p["buy"]["text"]) for p in buying["purchases"]],
+            [("a", "4 1/2", "13 1/2"), ("b", "4 1/2", "13 1/2")],
+        )
+
+
+class PlanTest(TransactionTestCase):
+    """The plan is found in a thread of its own, so rows must really be in the database."""
+
+    ask = ApiCase.ask
+    new_project = ApiCase.new_project
+
+    def setUp(self) -> None:
+        self.project = self.new_project()  # type: ignore[misc]
+        self.path = f"projects/{self.project['id']}"
+        for f in self.project["fabrics"]:
+            body = {"changes": {"across": "40", "along": "18", "name": f"half a yard of {f['role']}"}, "seen": {}}
+            self.ask("put", f"fabrics/{f['id']}/stock/{uuid4()}", body)  # type: ignore[misc]
+
+    def plan(self, goal: str = "least") -> Any:
+        commands.begin_plan(current_workroom(), self.project["id"], goal, along=False, wait=True)
+        return self.ask("get", f"{self.path}/cutting")["plan"]  # type: ignore[misc]
+
+    def test_a_plan_is_found_sound_ticked_and_cut(self) -> None:
+        plan = self.plan()
+        self.assertEqual((plan["missing"], plan["flaws"], plan["proven"], plan["stale"]), ([], [], True, False))
+        self.assertEqual(
+            [c["strips"][0]["said"].replace("\u00a0", " ") for c in plan["cloths"]][0],
+            "Cut a strip 4 1⁄2″ deep; from it 2 A of 4 1⁄2″.",
+        )
+        ticked = self.ask("post", f"{self.path}/cutting/strips", {"number": 1, "done": True})  # type: ignore[misc]
+        self.assertTrue(ticked["plan"]["cloths"][0]["strips"][0]["done"])
+        sheet = self.ask("post", f"{self.path}/cutting/cut")  # type: ignore[misc]
+        self.assertIsNone(sheet["plan"])
+        left = {s["name"]: (s["across"]["text"], s["along"]["text"]) for s in sheet["stock"]}
+        self.assertEqual(left["rest of half a yard of a"], ("40", "13 1/2"))
+        self.assertEqual(left["end of strip 1, half a yard of a"], ("31", "4 1/2"))
+
+    def test_a_plan_goes_stale_when_the_units_change(self) -> None:
+        self.plan()
+        unit = self.project["units"][0]["id"]
+        self.ask("patch", f"units/{unit}", {"changes": {"count": 40}, "seen": {}})  # type: ignore[misc]
+        self.assertTrue(self.ask("get", f"{self.path}/cutting")["plan"]["stale"])  # type: ignore[misc]
+
+    def test_what_the_stock_does_not_give_is_missing(self) -> None:
+        unit = self.project["units"][0]["id"]
+        self.ask("patch", f"units/{unit}", {"changes": {"count": 400}, "seen": {}})  # type: ignore[misc]
+        plan = self.plan()
+        self.assertTrue(all(m["count"] > 0 for m in plan["missing"]))
+        self.assertEqual(plan["flaws"], [])
+
+    def test_stopping_keeps_what_was_found(self) -> None:
+        unit = self.project["units"][0]["id"]
+        self.ask("patch", f"units/{unit}", {"changes": {"count": 64}, "seen": {}})  # type: ignore[misc]
+        self.ask("post", f"{self.path}/cutting", {"goal": "fewest"})  # type: ignore[misc]
+        self.ask("delete", f"{self.path}/cutting")  # type: ignore[misc]
+        job = jobs.job_of(get_project(current_workroom(), self.project["id"]).pk)
+        assert job
+        assert job.thread
+        job.thread.join()
+        self.assertEqual(CutPlan.objects.get().goal, "fewest")

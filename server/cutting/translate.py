@@ -1,0 +1,108 @@
+"""Rows to core values, and a plan to plain data and back."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from fractions import Fraction
+from typing import Any
+
+from blocks.selectors import quilt_view
+from blocks.translate import find_in
+from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, Piece
+from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
+from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
+from piecing.errors import PiecingError
+from piecing.lengths import Length
+from projects.models import Project
+from readings.selectors import plan_of
+
+from .models import CutPlan, Stock
+
+__all__ = ["cloth_of", "plan_data", "plan_from", "stock_of", "wanted_of"]
+
+
+def stock_of(project: Project) -> list[Stock]:
+    return list(Stock.objects.filter(fabric__project=project, deleted_at=None).select_related("fabric"))
+
+
+def cloth_of(row: Stock) -> Cloth:
+    return Cloth(str(row.pk), row.fabric.role, row.across, row.along, ClothKind(row.kind), row.count, row.name)
+
+
+def wanted_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
+    """Every piece of every planned unit, and of the quilt if there are blocks; units that cannot be planned are left out."""
+    directions = {f.role: Direction(f.direction) for f in project.fabrics.all()}
+    found: list[Piece] = []
+    for unit in project.units.all():
+        unit.project = project
+        try:
+            plan = plan_of(unit)
+        except PiecingError:
+            continue
+        found += unit_pieces(plan, unit.kind.replace("_", " "), directions)
+    view = quilt_view(project, find_in(project.workroom))
+    if view.sizes and view.picture:
+        found += plain_pieces(view.sizes.pieces, directions, along=along)
+    return lettered(found)
+
+
+def plan_data(plan: CuttingPlan, pieces: Iterable[Piece]) -> dict[str, Any]:
+    """The plan exactly, with the pieces it was made for."""
+    return {
+        "gap": plan.gap,
+        "proven": plan.proven,
+        "pieces": [_piece_data(p) for p in pieces],
+        "missing": [[m.piece.key, m.count] for m in plan.missing],
+        "cloths": [
+            {
+                "cloth": _cloth_data(c.cloth),
+                "used": str(c.used.rational),
+                "strips": [
+                    [s.number, str(s.y.rational), str(s.depth.rational), [_placed_data(p) for p in s.placed]]
+                    for s in c.strips
+                ],
+            }
+            for c in plan.cloths
+        ],
+    }
+
+
+def _piece_data(p: Piece) -> list[Any]:
+    size = (str(p.width.rational), str(p.height.rational))
+    return [p.key, p.fabric, *size, p.count, p.name, p.turns, p.gives, p.along_cloth]
+
+
+def _cloth_data(c: Cloth) -> list[Any]:
+    return [c.key, c.fabric, str(c.across.rational), str(c.along.rational), c.kind.value, c.name]
+
+
+def _placed_data(p: Placed) -> list[str]:
+    return [p.piece.key, *(str(x.rational) for x in (p.x, p.y, p.width, p.height))]
+
+
+def _length(text: str) -> Length:
+    return Length.of(Fraction(text))
+
+
+def plan_from(row: CutPlan) -> tuple[CuttingPlan, tuple[Piece, ...]] | None:
+    """The plan kept, and its pieces; None when none was made."""
+    data = row.laid
+    if not data:
+        return None
+    pieces = {
+        p[0]: Piece(p[0], p[1], _length(p[2]), _length(p[3]), p[4], p[5], p[6], p[7], p[8]) for p in data["pieces"]
+    }
+    cloths = []
+    for c in data["cloths"]:
+        key, fabric, across, along, kind, name = c["cloth"]
+        cloth = Cloth(key, fabric, _length(across), _length(along), ClothKind(kind), 1, name)
+        strips = tuple(
+            CutStrip(
+                number, _length(y), _length(depth), tuple(Placed(pieces[k], *map(_length, at)) for k, *at in placed)
+            )
+            for number, y, depth, placed in c["strips"]
+        )
+        cloths.append(ClothPlan(cloth, strips, _length(c["used"]), ()))
+    missing = tuple(Missing(pieces[k], n) for k, n in data["missing"])
+    plan = CuttingPlan(Goal(row.goal), tuple(cloths), missing, data["gap"], data["proven"])
+    return plan, tuple(pieces.values())

@@ -1,0 +1,13 @@
+from django.urls import path
+
+from . import views
+
+urlpatterns = [
+    path("projects/<uuid:key>/cutting", views.CuttingView.as_view()),
+    path("projects/<uuid:key>/cutting/strips", views.TickView.as_view()),
+    path("projects/<uuid:key>/cutting/cut", views.MarkCutView.as_view()),
+    path("projects/<uuid:key>/buying", views.BuyingView.as_view()),
+    path("fabrics/<uuid:key>/stock/<uuid:stock>", views.NewStockView.as_view()),
+    path("stock/<uuid:key>", views.StockView.as_view()),
+    path("stock/<uuid:key>/restore", views.RestoreStockView.as_view()),
+]

@@ -1,0 +1,96 @@
+from typing import Any
+from uuid import UUID
+
+from drf_spectacular.utils import extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from common.problems import ProblemSerializer
+from projects.models import Project
+from projects.selectors import get_project
+from projects.translate import style_of
+from workrooms.selectors import current_workroom
+from workrooms.serializers import ChangeSerializer
+
+from . import commands, selectors, serializers
+
+
+def _valid(serializer: Any) -> dict[str, Any]:
+    serializer.is_valid(raise_exception=True)
+    return dict(serializer.validated_data)
+
+
+def _sheet(project: Project) -> Response:
+    context = {"style": style_of(project)}
+    return Response(serializers.CuttingSheetSerializer(selectors.sheet_of(project), context=context).data)
+
+
+_ANSWERS = {200: serializers.CuttingSheetSerializer, 422: ProblemSerializer}
+
+
+class CuttingView(APIView):
+    """Stock, piles and plan of a project."""
+
+    @extend_schema(operation_id="cutting", responses=serializers.CuttingSheetSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        return _sheet(get_project(current_workroom(), key))
+
+    @extend_schema(operation_id="begin_cutting", request=serializers.BeginSerializer, responses=_ANSWERS)
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(serializers.BeginSerializer(data=request.data))
+        return _sheet(commands.begin_plan(current_workroom(), key, body["goal"], along=body["along"]))
+
+    @extend_schema(operation_id="stop_cutting", responses=serializers.CuttingSheetSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.stop_plan(current_workroom(), key))
+
+
+class TickView(APIView):
+    """A strip ticked off."""
+
+    @extend_schema(
+        operation_id="tick_strip", request=serializers.TickSerializer, responses=serializers.CuttingSheetSerializer
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = _valid(serializers.TickSerializer(data=request.data))
+        return _sheet(commands.tick_strip(current_workroom(), key, body["number"], body["done"]))
+
+
+class MarkCutView(APIView):
+    """The plan is cut: stock is used up, left-overs come back."""
+
+    @extend_schema(operation_id="mark_cut", request=None, responses=_ANSWERS)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.mark_cut(current_workroom(), key))
+
+
+class NewStockView(APIView):
+    """A cloth of a fabric; its key is made by the caller."""
+
+    @extend_schema(operation_id="put_stock", request=ChangeSerializer, responses=_ANSWERS)
+    def put(self, request: Request, key: UUID, stock: UUID) -> Response:
+        body = _valid(ChangeSerializer(data=request.data))
+        return _sheet(commands.put_stock(current_workroom(), key, stock, body["changes"], body["seen"]))
+
+
+class StockView(APIView):
+    @extend_schema(operation_id="delete_stock", responses=serializers.CuttingSheetSerializer)
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.delete_stock(current_workroom(), key))
+
+
+class RestoreStockView(APIView):
+    @extend_schema(operation_id="restore_stock", request=None, responses=serializers.CuttingSheetSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.restore_stock(current_workroom(), key))
+
+
+class BuyingView(APIView):
+    """What to buy, and the thread."""
+
+    @extend_schema(operation_id="buying", responses=serializers.BuyingSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        project = get_project(current_workroom(), key)
+        context = {"style": style_of(project)}
+        return Response(serializers.BuyingSerializer(selectors.buying_of(project), context=context).data)
