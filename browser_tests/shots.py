@@ -27,6 +27,7 @@ VIEWS = {
     "counts": f"{HALF_SEWN}/blocks/counts",
     "quilt": f"{HALF_SEWN}/blocks/quilt",
     "scraps": f"{HALF_SEWN}/blocks/scraps",
+    "cut": f"{HALF_SEWN}/cut",
     "settings": "/settings",
 }
 
@@ -40,6 +41,9 @@ def take(address: str, args: argparse.Namespace) -> None:
             page.goto(address + path)
             page.wait_for_selector("main")
             page.wait_for_load_state("networkidle")
+            if name == "cut":
+                page.get_by_role("button", name="Plan the cuts").click()
+                page.get_by_text("strips in").wait_for(timeout=30_000)
             page.evaluate("document.fonts.ready")
             page.wait_for_timeout(350)
             page.screenshot(path=args.out / f"{name}.png", full_page=args.whole)

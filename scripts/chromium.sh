@@ -1,15 +1,16 @@
 #!/usr/bin/env bash
-# The browser the tests drive: Debian's package.
+# The browser the tests drive, and the tools that measure printed papers: Debian's packages.
 set -eu
-if command -v chromium >/dev/null 2>&1 || command -v chromium-browser >/dev/null 2>&1; then
-  exit 0
-fi
+wanted=
+command -v chromium >/dev/null 2>&1 || command -v chromium-browser >/dev/null 2>&1 || wanted="chromium"
+command -v pdftoppm >/dev/null 2>&1 || wanted="$wanted poppler-utils"
+[ -n "$wanted" ] || exit 0
 as_root=
 if [ "$(id -u)" != 0 ]; then
-  command -v sudo >/dev/null 2>&1 || { echo "Chromium is missing. As root: apt-get install chromium" >&2; exit 1; }
+  command -v sudo >/dev/null 2>&1 || { echo "Missing for the tests. As root: apt-get install $wanted" >&2; exit 1; }
   as_root=sudo
 fi
-echo "Installing Chromium for the browser tests"
+echo "Installing for the tests:$wanted"
 export DEBIAN_FRONTEND=noninteractive
 $as_root apt-get update -qq
-$as_root apt-get install -y -qq --no-install-recommends chromium >/dev/null
+$as_root apt-get install -y -qq --no-install-recommends $wanted >/dev/null

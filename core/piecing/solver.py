@@ -72,6 +72,7 @@ def solve(
     solver.parameters.num_workers = workers
     solver.parameters.linearization_level = linear
     solver.parameters.random_seed = seed
+    solver.parameters.use_lns = False
     solver.parameters.max_time_in_seconds = 0.1 if stop and stop.asked else seconds
     if stop:
         stop.watch(solver)

@@ -77,7 +77,7 @@ class OwnBlockView(APIView):
         commands.keep_own(room, key, body["block"])
         return Response(serializers.LibraryBlockSerializer(selectors.library_of(room), many=True).data)
 
-    @extend_schema(operation_id="delete_own", responses=serializers.LibraryBlockSerializer(many=True))
+    @extend_schema(operation_id="delete_own", responses={200: serializers.LibraryBlockSerializer(many=True)})
     def delete(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
         commands.delete_own(room, key)
@@ -119,7 +119,7 @@ class NewBlockView(APIView):
 
 
 class BlockView(APIView):
-    @extend_schema(operation_id="delete_block", responses=serializers.SheetSerializer)
+    @extend_schema(operation_id="delete_block", responses={200: serializers.SheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _sheet(commands.delete_block(current_workroom(), key))
 
@@ -227,7 +227,7 @@ class ScrapsView(APIView):
         body = _valid(serializers.ScrapsRequestSerializer(data=request.data))
         return _sheet(commands.lay_scraps(current_workroom(), key, body))
 
-    @extend_schema(operation_id="take_up_scraps", responses=serializers.SheetSerializer)
+    @extend_schema(operation_id="take_up_scraps", responses={200: serializers.SheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _sheet(commands.take_up_scraps(current_workroom(), key))
 

@@ -4,6 +4,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from common.wire import AreaField, DrawingField, LengthField, SaidField
+from piecing.cutting.buying import shop_said
 
 from .models import GOALS, KINDS
 
@@ -131,8 +132,13 @@ class PurchaseSerializer(serializers.Serializer[Any]):
     fabric = serializers.CharField()
     bare = LengthField()
     buy = LengthField()
+    asked = serializers.SerializerMethodField()
     fat_quarters = serializers.IntegerField(allow_null=True)
     squares = serializers.IntegerField(allow_null=True)
+
+    def get_asked(self, purchase: Any) -> str:
+        style = self.context["style"]
+        return str(shop_said(purchase.buy, style.measure).text(style))
 
 
 class BuyingSerializer(serializers.Serializer[Any]):

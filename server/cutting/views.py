@@ -41,7 +41,7 @@ class CuttingView(APIView):
         body = _valid(serializers.BeginSerializer(data=request.data))
         return _sheet(commands.begin_plan(current_workroom(), key, body["goal"], along=body["along"]))
 
-    @extend_schema(operation_id="stop_cutting", responses=serializers.CuttingSheetSerializer)
+    @extend_schema(operation_id="stop_cutting", responses={200: serializers.CuttingSheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _sheet(commands.stop_plan(current_workroom(), key))
 
@@ -75,7 +75,7 @@ class NewStockView(APIView):
 
 
 class StockView(APIView):
-    @extend_schema(operation_id="delete_stock", responses=serializers.CuttingSheetSerializer)
+    @extend_schema(operation_id="delete_stock", responses={200: serializers.CuttingSheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _sheet(commands.delete_stock(current_workroom(), key))
 

@@ -33,6 +33,18 @@ class DemoBlock:
 
 
 @dataclass(frozen=True, slots=True)
+class DemoCloth:
+    """Cloth in stock: its fabric's role, kind, size, number and name."""
+
+    role: str
+    kind: str
+    across: str
+    along: str
+    count: int = 1
+    name: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class DemoProject:
     """``fabrics`` take the roles a, b, c, ... in their order."""
 
@@ -42,6 +54,7 @@ class DemoProject:
     units: tuple[DemoUnit, ...]
     blocks: tuple[DemoBlock, ...] = ()
     quilt: dict[str, object] = field(default_factory=dict)
+    stock: tuple[DemoCloth, ...] = ()
     archived: bool = False
 
 
@@ -134,5 +147,12 @@ PROJECTS = (
             "borders": [{"width": "1", "fabric": "a"}, {"width": "4", "fabric": "c", "corners": "square"}],
             "binding_fabric": "c",
         },
+        (
+            DemoCloth("a", "yardage", "40", "63", 1, "from the dry locker"),
+            DemoCloth("a", "fat_quarter", "20", "18", 2),
+            DemoCloth("b", "yardage", "40", "81"),
+            DemoCloth("c", "yardage", "41", "72", 1, "end of the bolt"),
+            DemoCloth("c", "scrap", "14", "9", 1, "after the mess curtains"),
+        ),
     ),
 )

@@ -11,10 +11,11 @@ from fractions import Fraction
 
 from ..errors import ClothImpossible
 from ..lengths import ZERO, Length, Measure, inches, mm
+from ..wording import Said
 from .plan import Goal, cutting_plan, shelf_plan
 from .stock import Cloth, ClothKind, Piece
 
-__all__ = ["Purchase", "Shop", "purchases", "shop_step"]
+__all__ = ["Purchase", "Shop", "purchases", "shop_said", "shop_step"]
 
 _LONG = inches(1_500)
 
@@ -49,6 +50,16 @@ class Purchase:
     fat_quarters: int | None
     squares: int | None
     proven: bool
+
+
+def shop_said(length: Length, measure: Measure) -> Said:
+    """As one asks for it in the shop: yards in eighths, or metres."""
+    if measure is Measure.MILLIMETRES:
+        return Said(f"{float(length) * 0.0254:.1f} m")
+    whole, eighths = divmod(-(-(length.rational / 36 * 8) // 1), 8)
+    part = Fraction(int(eighths), 8)
+    words = " ".join(str(x).replace("/", "⁄") for x in (int(whole), part) if x)
+    return Said(f"{words} yd")
 
 
 def purchases(pieces: Iterable[Piece], shop: Shop, seconds: float = 4.0) -> tuple[Purchase, ...]:

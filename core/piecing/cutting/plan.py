@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from itertools import count
 
 from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
@@ -148,10 +149,18 @@ def cutting_plan(
     plans = [plan for _, plan, _ in made]
     return CuttingPlan(
         goal,
-        tuple(c for p in plans for c in p.cloths),
+        _numbered(c for p in plans for c in p.cloths),
         tuple(m for p in plans for m in p.missing),
         gap,
         all(p.proven for p in plans),
+    )
+
+
+def _numbered(cloths: Iterable[ClothPlan]) -> tuple[ClothPlan, ...]:
+    """Strips counted through all cloths, in the order of cutting."""
+    numbers = count(1)
+    return tuple(
+        laid_again(replace(c, strips=tuple(replace(s, number=next(numbers)) for s in c.strips))) for c in cloths
     )
 
 
@@ -256,6 +265,14 @@ def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[Le
     if rest >= _WORTH_KEEPING and cloth.across >= _WORTH_KEEPING:
         yield LeftOver(f"rest of {name}", cloth.fabric, ZERO, used, cloth.across, rest)
     for s in strips:
+        for column in sorted({p.x for p in s.placed}, key=float):
+            held = [p for p in s.placed if p.x == column]
+            foot, wide = max(p.y + p.height for p in held), max(p.width for p in held)
+            deep = s.y + s.depth - foot
+            if deep >= _WORTH_KEEPING and wide >= _WORTH_KEEPING:
+                yield LeftOver(
+                    f"below {held[0].piece.key} in strip {s.number}, {name}", cloth.fabric, column, foot, wide, deep
+                )
         right = max((p.x + p.width for p in s.placed), default=ZERO)
         if cloth.across - right >= _WORTH_KEEPING and s.depth >= _WORTH_KEEPING:
             yield LeftOver(f"end of strip {s.number}, {name}", cloth.fabric, right, s.y, cloth.across - right, s.depth)

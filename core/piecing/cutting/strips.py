@@ -190,6 +190,7 @@ class _Master:
         # A piece left out costs more than any strip it could lie in.
         self.missing = 4 * max((b.cost(b.depth) + b.opening for b in bins), default=1)
         self._known: set[tuple[int, int, Counts]] = set()
+        self._shares = np.zeros(0)
 
     def add(self, column: _Column) -> bool:
         key = (column.bin, column.depth, column.counts)
@@ -215,7 +216,13 @@ class _Master:
         limits = [-i.count for i in items] + [b.depth * b.count for b in bins]
         found = linprog(cost, A_ub=rows.tocsr(), b_ub=limits, method="highs")
         duals = -found.ineqlin.marginals
+        self._shares = np.asarray(found.x[: len(columns)])
         return float(found.fun), duals[: len(items)], duals[len(items) :]
+
+    def shares(self) -> np.ndarray:
+        """How often each strip is cut in the linear choice."""
+        self.solved()
+        return self._shares
 
     def grow(self, rounds: int = 80) -> float:
         """Columns until none is worth adding; returns the bound proven."""
@@ -254,6 +261,11 @@ def packed(
     for n, item in enumerate(items):
         _single(master, n, item, bins)
     bound = master.grow() if items and bins else 0.0
+    dived = _dived(master, items, bins) if items and bins else []
+    for b, _, s in dived:
+        master.add(_Column(b, s.depth, _counts(items, s.segments), s.segments))
+    if _cost(master, items, dived) < _cost(master, items, plain):
+        plain = dived
     _tops(master, items)
     few = len(bins) == 1 and bins[0].count == 1 and len(plain) <= _FEW
     found = _chosen(master, plain, bound, seconds * (0.4 if few else 1.0), tidy=tidy and not few, stop=stop)
@@ -347,6 +359,66 @@ def _hint_strips(
             model.add_hint(v, s is not None and s.depth == d)
         for g, v in enumerate(row):
             model.add_hint(v, counts.get(g, 0))
+
+
+def _cost(master: _Master, items: Sequence[Item], strips: Sequence[tuple[int, int, Strip]]) -> int:
+    """Of strips laid, pieces left out included."""
+    laid = [sum(k for _, _, s in strips for m, _, k in s.segments if m == n) for n in range(len(items))]
+    short = sum(max(0, i.count - k) for i, k in zip(items, laid, strict=True))
+    return sum(master.bins[b].cost(s.depth) for b, _, s in strips) + master.missing * short
+
+
+def _dived(master: _Master, items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, Strip]]:
+    """A whole-number plan from the linear one: what it takes whole times is cut, the rest is chosen anew."""
+    left = [i.count for i in items]
+    used: dict[tuple[int, int], int] = {}
+    found: list[tuple[int, int, Strip]] = []
+    columns = list(master.columns)
+    for _ in range(4 * len(items) + 40):
+        if not any(left):
+            break
+        rest = [Item(i.wide, i.deep, n, i.turns) for i, n in zip(items, left, strict=True)]
+        small = _Master(rest, bins)
+        for c in columns:
+            small.add(_clipped(c, items, left))
+        small.grow(6)
+        shares = small.shares()
+        picks = [(k, int(x + 1e-6)) for k, x in enumerate(shares) if x >= 1 - 1e-6]
+        if not picks:
+            if not len(shares) or max(shares) < 1e-6:
+                break
+            picks = [(int(np.argmax(shares)), 1)]
+        before = len(found)
+        for k, times in picks:
+            c = small.columns[k]
+            for _ in range(times):
+                spot = _room_for(c, bins, used)
+                if spot is None:
+                    break
+                used[spot] = used.get(spot, 0) + c.depth
+                found.append((*spot, Strip(c.bin, c.depth, c.segments)))
+                left = [max(0, n - k) for n, k in zip(left, c.counts, strict=True)]
+        if len(found) == before:
+            break
+        columns = small.columns
+    return list(_trimmed(items, found))
+
+
+def _clipped(c: _Column, items: Sequence[Item], left: Sequence[int]) -> _Column:
+    """A strip without what is cut already, as deep as the rest needs."""
+    room, segments = list(left), []
+    for n, turned, k in c.segments:
+        use = min(k, room[n])
+        if use:
+            segments.append((n, turned, use))
+            room[n] -= use
+    depth = max((items[n].ways[int(t)][1] * k for n, t, k in segments), default=c.depth)
+    return _Column(c.bin, depth, _counts(items, segments), tuple(segments))
+
+
+def _room_for(c: _Column, bins: Sequence[Bin], used: dict[tuple[int, int], int]) -> tuple[int, int] | None:
+    spots = ((c.bin, n) for n in range(bins[c.bin].count))
+    return next((s for s in spots if used.get(s, 0) + c.depth <= bins[c.bin].depth), None)
 
 
 def _single(master: _Master, n: int, item: Item, bins: Sequence[Bin]) -> None:

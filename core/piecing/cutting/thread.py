@@ -9,7 +9,7 @@ from math import ceil
 from ..blocks.joining import Order
 from ..blocks.pattern import Pattern
 from ..blocks.seams import block_seams
-from ..lengths import Length
+from ..lengths import Length, inches
 
 __all__ = ["PER_SEAM", "Thread", "block_seam_length", "thread_needed"]
 
@@ -33,6 +33,6 @@ def block_seam_length(pattern: Pattern, finished: Length, allowance: Length, ord
 
 
 def thread_needed(seams: Iterable[Length], bobbin: Length) -> Thread:
-    seam = Length.near(sum(float(s) for s in seams))
+    seam = Length.near(sum(float(s) for s in seams)).round_up(inches(1))
     thread = seam * PER_SEAM
     return Thread(seam, thread, ceil(float(thread) / 2 / float(bobbin)) + 1 if float(seam) else 0)

@@ -81,7 +81,7 @@ class PlanTest(TransactionTestCase):
         plan = self.plan()
         self.assertEqual((plan["missing"], plan["flaws"], plan["proven"], plan["stale"]), ([], [], True, False))
         self.assertEqual(
-            [c["strips"][0]["said"].replace("\u00a0", " ") for c in plan["cloths"]][0],
+            plan["cloths"][0]["strips"][0]["said"].replace("\u00a0", " "),
             "Cut a strip 4 1⁄2″ deep; from it 2 A of 4 1⁄2″.",
         )
         ticked = self.ask("post", f"{self.path}/cutting/strips", {"number": 1, "done": True})  # type: ignore[misc]

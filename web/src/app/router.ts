@@ -57,6 +57,12 @@ export const router = createRouter({
         { path: ':stage(plan|compare|trim|check|mend)?', name: 'project', component: UnitChooser },
         ...stages,
         {
+          path: 'cut',
+          name: 'cut',
+          component: () => import('@/features/cutting').then((m) => m.CutPage),
+          meta: { title: 'Cut', layingOut: true },
+        },
+        {
           path: 'blocks',
           component: () => import('@/features/blocks').then((m) => m.LayoutRoom),
           meta: { layingOut: true },

@@ -10,6 +10,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from blocks.commands import change_quilt, put_block
+from cutting.commands import put_stock
 from demo.scenario import PROJECTS, DemoProject, DemoReading
 from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
@@ -59,6 +60,10 @@ def _put(room: Workroom, demo: DemoProject) -> None:
     for position, block in enumerate(demo.blocks):
         changes = {"finished": block.finished, "colourways": [{"count": block.count, "roles": {}}]}
         put_block(room, project.pk, _key(demo, 40_000 + position), block.start, changes, {})
+    for position, cloth in enumerate(demo.stock):
+        changes = {f: str(getattr(cloth, f)) for f in ("kind", "across", "along", "count", "name")}
+        fabric = project.fabrics.get(role=cloth.role)
+        put_stock(room, fabric.pk, _key(demo, 30_000 + position), changes, {})
     if demo.quilt:
         change_quilt(room, project.pk, demo.quilt, {})
     if demo.archived:

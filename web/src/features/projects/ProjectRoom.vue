@@ -82,7 +82,7 @@ watch(
 
 .head {
   display: grid;
-  grid-template-columns: minmax(240px, 1fr) minmax(0, 780px);
+  grid-template-columns: minmax(240px, 1fr) minmax(0, 830px);
   gap: 24px;
   align-items: center;
   margin-bottom: 10px;

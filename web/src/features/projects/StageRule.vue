@@ -6,9 +6,10 @@ const props = defineProps<{ project: string; unit?: string }>()
 
 /** The stages as marks on a steel rule, in working order. */
 const stages = [
-  { name: 'blocks', title: 'Lay out', line: 'blocks, quilt' },
-  { name: 'plan', title: 'Plan', line: 'what to cut' },
-  { name: 'trim', title: 'Trim', line: 'to the target' },
+  { name: 'blocks', title: 'Lay out', line: 'blocks' },
+  { name: 'plan', title: 'Plan', line: 'sizes' },
+  { name: 'cut', title: 'Cut', line: 'from cloth' },
+  { name: 'trim', title: 'Trim', line: 'to size' },
   { name: 'check', title: 'Check', line: 'measured' },
   { name: 'mend', title: 'Mend', line: 'what to do' },
 ]
@@ -16,10 +17,10 @@ const layingOut = ['blocks', 'lay', 'look', 'join', 'quilt', 'scraps', 'counts']
 const route = useRoute()
 const { project, unit } = toRefs(props)
 
-/** Laying out belongs to the project; every other stage to a unit, the first one when none is in hand. */
+/** Laying out and cutting belong to the project; every other stage to a unit, the first one when none is in hand. */
 const to = (stage: string) =>
-  stage === 'blocks'
-    ? { name: 'blocks', params: { project: project.value } }
+  stage === 'blocks' || stage === 'cut'
+    ? { name: stage, params: { project: project.value } }
     : unit.value
       ? { name: stage, params: { project: project.value, unit: unit.value } }
       : { name: 'project', params: { project: project.value, stage } }
@@ -46,7 +47,7 @@ const here = (stage: string) =>
 <style scoped>
 .stages {
   display: grid;
-  grid-template-columns: repeat(5, minmax(0, 1fr));
+  grid-template-columns: repeat(6, minmax(0, 1fr));
   background: var(--steel-mid);
   border: 1px solid var(--mat-deep);
   border-radius: 2px;

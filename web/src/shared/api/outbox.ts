@@ -30,6 +30,8 @@ export type Outgoing =
   | ({ kind: 'put_block'; project: string; block: string; start?: string } & Edit)
   | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
   | ({ kind: 'change_quilt'; project: string } & Edit)
+  | ({ kind: 'put_stock'; project: string; fabric: string; stock: string } & Edit)
+  | { kind: 'delete_stock' | 'restore_stock'; project: string; stock: string }
   | { kind: 'delete_reading' | 'restore_reading'; unit: string; reading: string }
 
 export interface Clash {
@@ -95,6 +97,17 @@ function deliver(o: Outgoing): Promise<unknown> {
       return taken(api.POST('/api/projects/{key}/archived', key(o.project)))
     case 'unarchive_project':
       return taken(api.DELETE('/api/projects/{key}/archived', key(o.project)))
+    case 'put_stock':
+      return taken(
+        api.PUT('/api/fabrics/{key}/stock/{stock}', {
+          params: { path: { key: o.fabric, stock: o.stock } },
+          body: { changes: o.changes, seen: o.seen },
+        }),
+      )
+    case 'delete_stock':
+      return taken(api.DELETE('/api/stock/{key}', key(o.stock)))
+    case 'restore_stock':
+      return taken(api.POST('/api/stock/{key}/restore', key(o.stock)))
     case 'put_block':
       return taken(
         api.PUT('/api/projects/{key}/blocks/{block}', {
@@ -161,16 +174,21 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
     for (const room of ['trim', 'compare']) void client.invalidateQueries({ queryKey: [room] })
     return
   }
+  if (o.kind.endsWith('stock')) {
+    const sheet = data as Schemas['CuttingSheet']
+    settle(client, ['cutting', sheet.project], sheet)
+    return
+  }
   if (o.kind.endsWith('block') || o.kind === 'change_quilt') {
     const sheet = data as Schemas['Sheet']
     settle(client, ['blocks', sheet.project], sheet)
-    for (const room of ['project', 'joining', 'pressing', 'looking', 'counts', 'scraps'])
+    for (const room of ['project', 'joining', 'pressing', 'looking', 'counts', 'scraps', 'cutting', 'buying'])
       void client.invalidateQueries({ queryKey: [room] })
     return
   }
   const project = data as Schemas['Project']
   settle(client, ['project', project.id], project)
-  for (const room of ['projects', 'blocks', 'counts', 'pressing'])
+  for (const room of ['projects', 'blocks', 'counts', 'pressing', 'cutting', 'buying'])
     void client.invalidateQueries({ queryKey: [room] })
   for (const unit of project.units)
     for (const room of ['trim', 'check', 'diagnosis'])

@@ -130,6 +130,21 @@ export const cutWords: Record<string, string> = {
   sky_tall: 'sky, high',
 }
 
+/** Kinds of cloth, and a usual size of each to begin with. */
+export const clothWords: Record<string, { name: string; across: string; along: string }> = {
+  yardage: { name: 'Yardage', across: '40 in', along: '36 in' },
+  fat_quarter: { name: 'Fat quarter', across: '20 in', along: '18 in' },
+  square: { name: 'Precut square', across: '10 in', along: '10 in' },
+  strip: { name: 'Precut strip', across: '40 in', along: '2 1/2"' },
+  scrap: { name: 'Scrap', across: '8 in', along: '8 in' },
+}
+
+export const goalWords: Record<string, string> = {
+  least: 'least fabric',
+  fewest: 'fewest cuts',
+  spare: 'spare the large pieces',
+}
+
 /** Orders of joining. */
 export const orderWords: Record<string, { name: string; line: string }> = {
   rows: { name: 'Rows', line: 'each row, then row to row' },

@@ -1,0 +1,48 @@
+"""Labels for the piles: a letter to be seen across the table, what it is, how large, how many. 3 by 8 to a sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from reportlab.lib.utils import simpleSplit
+
+from piecing.cutting import Piece
+from piecing.lengths import Measure
+
+from .sheet import MARGIN, PaperStyle, Sheet
+
+__all__ = ["labels_pdf"]
+
+_COLUMNS, _ROWS = 3, 8
+
+
+def labels_pdf(
+    project: str, piles: Sequence[Piece], fabrics: Mapping[str, str], measure: Measure, page: str = "a4"
+) -> bytes:
+    sheet, style = Sheet(f"Pile labels: {project}", page), PaperStyle(measure)
+    wide = sheet.width / _COLUMNS
+    high = (sheet.high - 2 * MARGIN) / _ROWS
+    for n, p in enumerate(piles):
+        spot = n % (_COLUMNS * _ROWS)
+        if n and spot == 0:
+            sheet.feed()
+        x = MARGIN + spot % _COLUMNS * wide
+        y = sheet.high - MARGIN - (spot // _COLUMNS + 1) * high
+        _label(sheet, p, fabrics.get(p.fabric, p.fabric.upper()), style, (x, y, wide, high))
+    return sheet.finished()
+
+
+def _label(sheet: Sheet, p: Piece, fabric: str, style: PaperStyle, box: tuple[float, float, float, float]) -> None:
+    x, y, wide, high = box
+    c = sheet.canvas
+    c.setLineWidth(0.4)
+    c.rect(x, y, wide, high, stroke=1, fill=0)
+    c.setFont("VeraBd", 34)
+    c.drawString(x + 8, y + high / 2 - 12, p.key)
+    size = style.pretty(p.width) if p.width == p.height else f"{style.pretty(p.width)} x {style.pretty(p.height)}"
+    left, room = x + 62, wide - 68
+    c.setFont("VeraBd", 12)
+    c.drawString(left, y + high - 20, f"{p.count} of {size}"[:30])
+    c.setFont("Vera", 9)
+    for n, line in enumerate([*simpleSplit(fabric, "Vera", 9, room)[:1], *simpleSplit(p.name, "Vera", 9, room)[:2]]):
+        c.drawString(left, y + high - 36 - n * 12, line)

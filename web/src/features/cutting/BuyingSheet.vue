@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import type { Project } from '@/shared/api/client'
+import Len from '@/shared/ui/Len.vue'
+
+import { useBuying } from './api'
+
+/** What the shop is asked for when nothing is in stock, and the thread the blocks take. */
+const props = defineProps<{ project: Project }>()
+const { data } = useBuying(() => props.project.id)
+const name = (role: string) => props.project.fabrics.find((f) => f.role === role)?.name ?? role.toUpperCase()
+</script>
+
+<template>
+  <section class="sheet" aria-label="To buy">
+    <h2>To buy, with none in stock</h2>
+    <p v-if="!data">Working it out…</p>
+    <template v-else>
+      <p v-if="data.refusal" class="serious" role="alert">{{ data.refusal }}</p>
+      <ul>
+        <li v-for="p in data.purchases" :key="p.fabric">
+          <strong>{{ name(p.fabric) }}: {{ p.asked }}</strong>
+          <span class="soft">
+            cut from <Len :of="p.bare" about /><template v-if="p.fat_quarters">
+              ; or {{ p.fat_quarters }} fat quarters</template
+            ><template v-if="p.squares">; or {{ p.squares }} squares of ten inches</template>
+          </span>
+        </li>
+      </ul>
+      <p class="soft">
+        {{ data.shrinkage_percent }} in a hundred for shrinkage, and one strip cut wrong, up to the shop's
+        next step.
+      </p>
+      <p v-if="data.bobbins">
+        Thread: <Len :of="data.seam" about /> of seam in the blocks takes <Len :of="data.thread" about />;
+        wind {{ data.bobbins }} bobbins.
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 6px 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+  line-height: 1.3;
+}
+
+.soft {
+  display: block;
+}
+</style>

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import type { Project, Schemas } from '@/shared/api/client'
+import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import Len from '@/shared/ui/Len.vue'
+
+import { type Sheet, tick } from './api'
+
+/** One cloth to cut from: its picture with the piles' letters, and its strips in the order of cutting, to tick off. */
+const props = defineProps<{
+  cloth: Schemas['ClothPlan']
+  project: Project
+  colours: Record<string, string>
+}>()
+const emit = defineEmits<{ ticked: [sheet: Sheet] }>()
+const fabric = () => props.project.fabrics.find((f) => f.role === props.cloth.fabric)?.name
+const percent = (share: number) => `${share * 100}%`
+
+async function mark(number: number, done: boolean) {
+  emit('ticked', await tick(props.project.id, number, done))
+}
+</script>
+
+<template>
+  <section class="sheet cloth" :aria-label="`${fabric()}, ${cloth.name}`">
+    <h2>{{ fabric() }}, {{ cloth.name }}</h2>
+    <p class="soft">
+      <Len :of="cloth.across" about /> × <Len :of="cloth.along" about />; <Len :of="cloth.used" about /> of
+      its length is cut.
+    </p>
+    <div class="two">
+      <div class="picture">
+        <CoreDrawing :drawing="cloth.picture" :colours="colours" :width="430" />
+        <span
+          v-for="(l, i) in cloth.letters"
+          :key="i"
+          class="letter"
+          aria-hidden="true"
+          :style="{ left: percent(l.x), top: percent(l.y) }"
+          >{{ l.letter }}</span
+        >
+      </div>
+      <ol>
+        <li v-for="s in cloth.strips" :key="s.number" :class="{ done: s.done }">
+          <label>
+            <input
+              type="checkbox"
+              :checked="s.done"
+              @change="mark(s.number, ($event.target as HTMLInputElement).checked)"
+            />
+            <span>
+              <strong>{{ s.number }}.</strong> {{ s.said }}
+              <span class="soft">{{ s.ruler }}</span>
+            </span>
+          </label>
+        </li>
+      </ol>
+    </div>
+    <p v-if="cloth.left.length" class="soft">
+      Left over:
+      <template v-for="(l, i) in cloth.left" :key="l.name">
+        {{ i ? '; ' : '' }}{{ l.name }}, {{ l.width.pretty }} × {{ l.height.pretty }}</template
+      >.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 430px) minmax(0, 1fr);
+  gap: 20px;
+  margin: 10px 0;
+  align-items: start;
+}
+
+.picture {
+  position: relative;
+}
+
+.letter {
+  position: absolute;
+  transform: translate(-50%, -50%);
+  padding: 0 4px;
+  font-weight: 600;
+  line-height: 1.15;
+  color: var(--ink);
+  background: rgb(246 249 249 / 88%);
+}
+
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 8px;
+}
+
+label {
+  display: grid;
+  grid-template-columns: 26px minmax(0, 1fr);
+  gap: 8px;
+  line-height: 1.3;
+  cursor: pointer;
+}
+
+input {
+  width: 24px;
+  height: 24px;
+  margin: 0;
+  accent-color: var(--petrol);
+}
+
+.done span {
+  text-decoration: line-through;
+}
+
+.soft {
+  display: block;
+}
+
+@media (width <= 760px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

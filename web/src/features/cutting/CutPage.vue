@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { NButton } from 'naive-ui'
+import { computed, ref, watch } from 'vue'
+
+import { Refusal, type Project, type Schemas } from '@/shared/api/client'
+import { goalWords } from '@/shared/lib/words'
+import Choice from '@/shared/ui/Choice.vue'
+
+import { begin, markCut, type Sheet, stop, useCutting } from './api'
+import BuyingSheet from './BuyingSheet.vue'
+import ClothSheet from './ClothSheet.vue'
+import PilesSheet from './PilesSheet.vue'
+import StockRows from './StockRows.vue'
+
+/** Which piece comes from where: stock, the plan cut from it, strip by strip, and what to buy. */
+const props = defineProps<{ project: Project; colours: Record<string, string> }>()
+const { data } = useCutting(() => props.project.id)
+const client = useQueryClient()
+const goal = ref('least')
+const along = ref(false)
+const problem = ref('')
+const plan = computed(() => data.value?.plan)
+const name = (role: string) => props.project.fabrics.find((f) => f.role === role)?.name ?? role.toUpperCase()
+
+watch(
+  () => plan.value?.goal,
+  (now) => now && (goal.value = now),
+  { immediate: true },
+)
+
+async function run(what: () => Promise<Sheet>) {
+  try {
+    client.setQueryData(['cutting', props.project.id], await what())
+    problem.value = ''
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.message
+  }
+}
+const goals = Object.entries(goalWords).map(([value, label]) => ({ value, label }))
+const start = () => run(() => begin(props.project.id, goal.value as Schemas['GoalEnum'], along.value))
+</script>
+
+<template>
+  <main id="main" class="cut">
+    <h2 class="visually-hidden">Cut</h2>
+    <div class="side">
+      <StockRows v-if="data" :project="project" :stock="data.stock" />
+      <BuyingSheet :project="project" />
+    </div>
+    <div class="result">
+      <section class="sheet" aria-label="Cutting plan">
+        <div class="ask">
+          <Choice v-model="goal" label="Go for" :options="goals" />
+          <label class="tick"><input v-model="along" type="checkbox" /> borders along the selvedge</label>
+          <NButton v-if="!data?.job.running" type="primary" @click="start">Plan the cuts</NButton>
+          <NButton v-else @click="run(() => stop(project.id))">Stop, keep the best so far</NButton>
+        </div>
+        <progress
+          v-if="data?.job.running"
+          :value="data.job.share"
+          max="1"
+          aria-label="Time used for looking"
+        />
+        <p v-if="problem || data?.job.failed" class="serious" role="alert">
+          {{ problem || data?.job.failed }}
+        </p>
+        <template v-if="plan">
+          <p role="status" class="answer">
+            <strong>{{ plan.strips }} strips in {{ plan.depths }} widths,</strong>
+            {{ plan.cut }} of pieces from {{ plan.used }} of cloth, {{ plan.waste_percent }}% of it between
+            the pieces.
+            {{
+              plan.proven
+                ? 'Proven: no plan of strips costs less.'
+                : plan.missing.length
+                  ? ''
+                  : `At most ${plan.gap_percent || 0.1}% above the best there can be.`
+            }}
+          </p>
+          <p v-if="plan.stale" class="serious">
+            The units or the quilt have changed since. Plan the cuts again.
+          </p>
+          <p v-for="f in plan.flaws" :key="f" class="serious" role="alert">{{ f }}</p>
+          <ul v-if="plan.missing.length" class="missing" role="alert">
+            <li v-for="m in plan.missing" :key="m.letter">
+              Short of {{ m.count }} {{ m.letter }}, {{ m.width.pretty }} × {{ m.height.pretty }} of
+              {{ name(m.fabric) }}: no cloth left that is large enough.
+            </li>
+          </ul>
+          <NButton v-if="!plan.missing.length" size="small" @click="run(() => markCut(project.id))">
+            All of it is cut: use up the stock, keep the scraps
+          </NButton>
+        </template>
+      </section>
+      <PilesSheet v-if="data" :piles="data.piles" :project="project" />
+      <ClothSheet
+        v-for="(c, i) in plan?.cloths ?? []"
+        :key="i"
+        :cloth="c"
+        :project="project"
+        :colours="colours"
+        @ticked="client.setQueryData(['cutting', project.id], $event)"
+      />
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.cut {
+  display: grid;
+  grid-template-columns: 404px minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+
+.side,
+.result {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 22px;
+  align-items: end;
+}
+
+.tick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 40px;
+}
+
+.tick input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--petrol);
+}
+
+progress {
+  width: 100%;
+  height: 14px;
+  margin-top: 12px;
+  accent-color: var(--petrol);
+}
+
+.answer {
+  margin: 12px 0 8px;
+}
+
+.missing {
+  margin: 0 0 10px;
+  padding-left: 20px;
+  color: var(--buoy);
+}
+
+@media (width <= 1000px) {
+  .cut {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

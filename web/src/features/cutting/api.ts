@@ -1,0 +1,37 @@
+import { useQuery } from '@tanstack/vue-query'
+import { computed, type MaybeRefOrGetter, toValue } from 'vue'
+
+import { api, type Schemas, taken } from '@/shared/api/client'
+
+export type Sheet = Schemas['CuttingSheet']
+export type Stock = Schemas['Stock']
+
+const key = (k: string) => ({ params: { path: { key: k } } })
+
+/** Asked again and again while a plan is looked for. */
+export const useCutting = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['cutting', toValue(project)],
+      queryFn: () => taken(api.GET('/api/projects/{key}/cutting', key(toValue(project)))),
+      refetchInterval: (q: { state: { data?: Sheet } }) => (q.state.data?.job.running ? 400 : false),
+    })),
+  )
+
+export const useBuying = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['buying', toValue(project)],
+      queryFn: () => taken(api.GET('/api/projects/{key}/buying', key(toValue(project)))),
+    })),
+  )
+
+export const begin = (project: string, goal: Schemas['GoalEnum'], along: boolean) =>
+  taken(api.POST('/api/projects/{key}/cutting', { ...key(project), body: { goal, along } }))
+
+export const stop = (project: string) => taken(api.DELETE('/api/projects/{key}/cutting', key(project)))
+
+export const tick = (project: string, number: number, done: boolean) =>
+  taken(api.POST('/api/projects/{key}/cutting/strips', { ...key(project), body: { number, done } }))
+
+export const markCut = (project: string) => taken(api.POST('/api/projects/{key}/cutting/cut', key(project)))

@@ -1,0 +1,1 @@
+export { default as CutPage } from './CutPage.vue'
