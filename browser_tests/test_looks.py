@@ -17,6 +17,8 @@ VIEWS = {
     "join and press": f"{LANTERN}/join",
     "counts": f"{HALF_SEWN}/blocks/counts",
     "quilt": f"{HALF_SEWN}/blocks/quilt",
+    "cut": f"{HALF_SEWN}/cut",
+    "ticket": f"{HALF_SEWN}/ticket",
     "scraps": f"{HALF_SEWN}/blocks/scraps",
     "compare": f"{HALF_SEWN}/compare?have=10 x 10",
     "trim, geese": f"{JUST_PLANNED}/trim",

@@ -9,7 +9,6 @@ from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import serializers
-from rest_framework.renderers import BaseRenderer, JSONRenderer
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -18,7 +17,7 @@ from common.problems import ProblemSerializer, Refused
 from common.wire import DrawingField, LengthField, SaidField
 from piecing.errors import PaperImpossible, PiecingError
 from piecing.lengths import Measure
-from piecing.ticket import Ticket, ticket
+from piecing.ticket import KIND_NAMES, Ticket, ticket
 from piecing.trimming import Cutter
 from projects.models import Project
 from projects.selectors import get_project, get_unit
@@ -33,16 +32,6 @@ from .papers.template import template_pdf, template_svg
 from .papers.ticket import ticket_pdf
 from .selectors import sheet_of
 from .translate import wanted_of
-
-
-class _PdfRenderer(BaseRenderer):
-    media_type = "application/pdf"
-    format = "pdf"
-    charset = None
-
-    def render(self, data: Any, *_args: Any, **_kwargs: Any) -> Any:
-        return data
-
 
 _PAGE = OpenApiParameter("page", str, enum=list(PAGES), description="Paper: a4 or letter.")
 _PDF = {(200, "application/pdf"): OpenApiTypes.BINARY, 422: ProblemSerializer}
@@ -76,7 +65,7 @@ def tickets_of(project: Project) -> list[tuple[str, Ticket]]:
     for unit in project.units.all():
         unit.project = project
         try:
-            found.append((unit.kind.replace("_", " ").capitalize(), ticket(plan_of(unit), names, rulers, cutter)))
+            found.append((KIND_NAMES[unit.kind], ticket(plan_of(unit), names, rulers, cutter)))
         except PiecingError:
             continue
     return found
@@ -119,11 +108,7 @@ class _Named:
         return getattr(self._held, field)
 
 
-class _Paper(APIView):
-    renderer_classes = [_PdfRenderer, JSONRenderer]
-
-
-class TicketPaper(_Paper):
+class TicketPaper(APIView):
     @extend_schema(operation_id="ticket_pdf", parameters=[_PAGE], responses=_PDF)
     def get(self, request: Request, key: UUID) -> HttpResponse:
         project = get_project(current_workroom(), key)
@@ -133,7 +118,7 @@ class TicketPaper(_Paper):
         return _pdf(body, "ticket")
 
 
-class LabelsPaper(_Paper):
+class LabelsPaper(APIView):
     @extend_schema(operation_id="labels_pdf", parameters=[_PAGE], responses=_PDF)
     def get(self, request: Request, key: UUID) -> HttpResponse:
         project = get_project(current_workroom(), key)
@@ -141,7 +126,7 @@ class LabelsPaper(_Paper):
         return _pdf(body, "labels")
 
 
-class PlanPaper(_Paper):
+class PlanPaper(APIView):
     @extend_schema(operation_id="plan_pdf", parameters=[_PAGE], responses=_PDF)
     def get(self, request: Request, key: UUID) -> HttpResponse:
         project = get_project(current_workroom(), key)
@@ -153,7 +138,7 @@ class PlanPaper(_Paper):
         return _pdf(body, "cutting-plan")
 
 
-class TemplatePaper(_Paper):
+class TemplatePaper(APIView):
     @extend_schema(operation_id="template_pdf", parameters=[_PAGE], responses=_PDF)
     def get(self, request: Request, key: UUID) -> HttpResponse:
         unit = get_unit(current_workroom(), key)
@@ -179,4 +164,4 @@ class TemplateDrawing(APIView):
 
 
 def _title(unit: Any) -> str:
-    return f"{unit.kind.replace('_', ' ').capitalize()}, {unit.project.name}"
+    return f"{KIND_NAMES[unit.kind]}, {unit.project.name}"

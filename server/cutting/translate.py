@@ -13,6 +13,7 @@ from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Length
+from piecing.ticket import KIND_NAMES
 from projects.models import Project
 from readings.selectors import plan_of
 
@@ -39,7 +40,7 @@ def wanted_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
             plan = plan_of(unit)
         except PiecingError:
             continue
-        found += unit_pieces(plan, unit.kind.replace("_", " "), directions)
+        found += unit_pieces(plan, KIND_NAMES[unit.kind], directions)
     view = quilt_view(project, find_in(project.workroom))
     if view.sizes and view.picture:
         found += plain_pieces(view.sizes.pieces, directions, along=along)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase.pdfmetrics import stringWidth
 
 from piecing.cutting import Piece
 from piecing.lengths import Measure
@@ -41,8 +42,11 @@ def _label(sheet: Sheet, p: Piece, fabric: str, style: PaperStyle, box: tuple[fl
     c.drawString(x + 8, y + high / 2 - 12, p.key)
     size = style.pretty(p.width) if p.width == p.height else f"{style.pretty(p.width)} x {style.pretty(p.height)}"
     left, room = x + 62, wide - 68
-    c.setFont("VeraBd", 12)
-    c.drawString(left, y + high - 20, f"{p.count} of {size}"[:30])
+    said, points = f"{p.count} of {size}", 12.0
+    while points > 6 and stringWidth(said, "VeraBd", points) > room:
+        points -= 0.5
+    c.setFont("VeraBd", points)
+    c.drawString(left, y + high - 20, said)
     c.setFont("Vera", 9)
     for n, line in enumerate([*simpleSplit(fabric, "Vera", 9, room)[:1], *simpleSplit(p.name, "Vera", 9, room)[:2]]):
         c.drawString(left, y + high - 36 - n * 12, line)

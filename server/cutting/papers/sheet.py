@@ -40,7 +40,7 @@ class Sheet:
     """Pages written from the top down; a new one is begun when the foot is reached."""
 
     def __init__(self, title: str, page: str = "a4") -> None:
-        self.wide, self.high = PAGES[page]
+        self.wide, self.high = (float(side) for side in PAGES[page])
         self.title = title
         self._bytes = BytesIO()
         # No date and no number of its own, so that the same ticket is the same file; printed at its own size.

@@ -63,6 +63,12 @@ export const router = createRouter({
           meta: { title: 'Cut', layingOut: true },
         },
         {
+          path: 'ticket',
+          name: 'ticket',
+          component: () => import('@/features/cutting').then((m) => m.TicketPage),
+          meta: { title: 'Bench ticket', layingOut: true },
+        },
+        {
           path: 'blocks',
           component: () => import('@/features/blocks').then((m) => m.LayoutRoom),
           meta: { layingOut: true },

@@ -35,3 +35,11 @@ export const tick = (project: string, number: number, done: boolean) =>
   taken(api.POST('/api/projects/{key}/cutting/strips', { ...key(project), body: { number, done } }))
 
 export const markCut = (project: string) => taken(api.POST('/api/projects/{key}/cutting/cut', key(project)))
+
+export const useTicket = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['ticket', toValue(project)],
+      queryFn: () => taken(api.GET('/api/projects/{key}/ticket', key(toValue(project)))),
+    })),
+  )

@@ -1,1 +1,2 @@
 export { default as CutPage } from './CutPage.vue'
+export { default as TicketPage } from './TicketPage.vue'

@@ -24,8 +24,8 @@ const to = (stage: string) =>
     : unit.value
       ? { name: stage, params: { project: project.value, unit: unit.value } }
       : { name: 'project', params: { project: project.value, stage } }
-const here = (stage: string) =>
-  stage === 'blocks' ? layingOut.includes(String(route.name)) : route.name === stage
+const pages: Record<string, string[]> = { blocks: layingOut, cut: ['cut', 'ticket'] }
+const here = (stage: string) => (pages[stage] ?? [stage]).includes(String(route.name))
 </script>
 
 <template>
@@ -97,6 +97,16 @@ b {
 }
 
 @media (width <= 620px) {
+  a {
+    grid-template-columns: 1fr;
+    padding-inline: 5px;
+  }
+
+  .title {
+    font-stretch: 75%;
+    overflow: hidden;
+  }
+
   .line {
     display: none;
   }

@@ -2998,7 +2998,6 @@ export interface operations {
     plan_pdf: {
         parameters: {
             query?: {
-                format?: "json" | "pdf";
                 /** @description Paper: a4 or letter. */
                 page?: "a4" | "letter";
             };
@@ -3023,7 +3022,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": components["schemas"]["Problem"];
                     "application/json": components["schemas"]["Problem"];
                 };
             };
@@ -3032,7 +3030,6 @@ export interface operations {
     labels_pdf: {
         parameters: {
             query?: {
-                format?: "json" | "pdf";
                 /** @description Paper: a4 or letter. */
                 page?: "a4" | "letter";
             };
@@ -3057,7 +3054,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": components["schemas"]["Problem"];
                     "application/json": components["schemas"]["Problem"];
                 };
             };
@@ -3066,7 +3062,6 @@ export interface operations {
     ticket_pdf: {
         parameters: {
             query?: {
-                format?: "json" | "pdf";
                 /** @description Paper: a4 or letter. */
                 page?: "a4" | "letter";
             };
@@ -3091,7 +3086,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": components["schemas"]["Problem"];
                     "application/json": components["schemas"]["Problem"];
                 };
             };
@@ -3488,7 +3482,6 @@ export interface operations {
     template_pdf: {
         parameters: {
             query?: {
-                format?: "json" | "pdf";
                 /** @description Paper: a4 or letter. */
                 page?: "a4" | "letter";
             };
@@ -3513,7 +3506,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": components["schemas"]["Problem"];
                     "application/json": components["schemas"]["Problem"];
                 };
             };

@@ -1,0 +1,75 @@
+"""Stock entered, the cuts planned, strips ticked off, the plan marked as cut; what to buy; paper for the table."""
+
+from __future__ import annotations
+
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
+from cutting.models import CutPlan, Stock
+
+
+class CuttingTest(JourneyCase):
+    def plan(self) -> None:
+        self.page.get_by_role("button", name="Plan the cuts").click()
+        expect(self.region("Cutting plan")).to_contain_text("strips in", timeout=30_000)
+
+    def test_the_cuts_are_planned_ticked_and_marked_as_cut(self) -> None:
+        self.open(f"{HALF_SEWN}/cut")
+        expect(self.region("Piles")).to_contain_text("24 Buoy 4\u00a01⁄2″")
+        self.plan()
+        cloth = self.region("Buoy, from the dry locker")
+        expect(cloth.get_by_role("img")).to_be_visible()
+        first = cloth.get_by_role("checkbox").first
+        first.check()
+        expect(first).to_be_checked()
+        self.page.reload()
+        expect(cloth.get_by_role("checkbox").first).to_be_checked()
+        before = Stock.objects.filter(deleted_at=None).count()
+        self.page.get_by_role("button", name="All of it is cut").click()
+        expect(self.region("Stock")).to_contain_text("rest of")
+        self.assertEqual(CutPlan.objects.get().laid, {})
+        self.assertGreater(Stock.objects.filter(deleted_at=None).count(), before)
+
+    def test_stock_is_entered_refused_changed_and_taken_back(self) -> None:
+        self.open(f"{JUST_PLANNED}/cut")
+        self.page.get_by_role("button", name="Plan the cuts").click()
+        expect(self.page.get_by_role("alert")).to_contain_text("There is no cloth in stock")
+        stock = self.region("Stock")
+        stock.get_by_role("button", name="Fat quarter of Slackwater").click()
+        across = self.labelled("Across, Slackwater")
+        expect(across).to_have_value("20")
+        across.fill("broad")
+        across.press("Tab")
+        expect(stock.get_by_role("alert")).to_contain_text("could not be read")
+        expect(across).to_have_value("broad")
+        across.fill("21 1/2")
+        across.press("Tab")
+        expect(stock.get_by_role("alert")).to_have_count(0)
+        self.labelled("How many, Slackwater").fill("2")
+        self.labelled("How many, Slackwater").press("Tab")
+        self.saved()
+        row = Stock.objects.get(fabric__name="Slackwater")
+        self.assertEqual((str(row.across.rational), row.count), ("43/2", 2))
+        stock.get_by_role("button", name="Take this Slackwater away").click()
+        expect(across).to_have_count(0)
+        self.page.get_by_role("button", name="Undo").click()
+        expect(across).to_have_value("21 1/2")
+        self.plan()
+        expect(self.region("Cutting plan").get_by_role("alert")).to_contain_text("no cloth left that is large enough")
+
+    def test_what_to_buy_and_the_paper(self) -> None:
+        self.open(f"{HALF_SEWN}/cut")
+        buying = self.region("To buy")
+        expect(buying).to_contain_text("Fog:", timeout=20_000)
+        expect(buying).to_contain_text("bobbins")
+        paper = self.region("Paper for the table")
+        for name in ("Bench ticket", "Pile labels", "Cutting plan"):
+            address = paper.get_by_role("link", name=name, exact=True).get_attribute("href")
+            answer = self.context.request.get(self.live_server_url + str(address))
+            self.assertEqual((answer.status, answer.headers["content-type"]), (200, "application/pdf"), name)
+        paper.get_by_role("link", name="Bench ticket on screen").click()
+        expect(self.region("Half-square triangle")).to_contain_text("24 batches of 2")
+
+    def test_the_ticket_reads_well_on_a_phone(self) -> None:
+        self.page.set_viewport_size({"width": 390, "height": 844})
+        self.open(f"{HALF_SEWN}/ticket")
+        expect(self.region("Half-square triangle")).to_contain_text("Trim to 4″")
+        self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)

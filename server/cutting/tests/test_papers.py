@@ -1,0 +1,124 @@
+"""Papers: rendered and measured, the same every time, whatever the name."""
+
+from __future__ import annotations
+
+import subprocess
+import tempfile
+from pathlib import Path
+from uuid import uuid4
+
+import numpy as np
+
+from common.tests.api import ApiCase
+
+_DPI = 508
+"""Twenty dots a millimetre."""
+
+
+def rendered(pdf: bytes, page: int = 1) -> np.ndarray:
+    """One page in grey, as poppler prints it."""
+    with tempfile.TemporaryDirectory() as folder:
+        source = Path(folder) / "in.pdf"
+        source.write_bytes(pdf)
+        command = [
+            "pdftoppm",
+            "-r",
+            str(_DPI),
+            "-gray",
+            "-f",
+            str(page),
+            "-l",
+            str(page),
+            "-singlefile",
+            str(source),
+            f"{folder}/out",
+        ]
+        subprocess.run(command, check=True)
+        data = (Path(folder) / "out.pgm").read_bytes()
+    magic, size, depth, pixels = data.split(b"\n", 3)
+    assert (magic, depth) == (b"P5", b"255")
+    wide, high = map(int, size.split())
+    return np.frombuffer(pixels, dtype=np.uint8).reshape(high, wide)
+
+
+def upright_lines(image: np.ndarray, row: int) -> list[float]:
+    """Where dark lines cross a row, in millimetres from the left: the middle of each."""
+    dark = np.flatnonzero(image[row] < 128)
+    groups = np.split(dark, np.flatnonzero(np.diff(dark) > 1) + 1)
+    return [float(g.mean()) / _DPI * 25.4 for g in groups if len(g)]
+
+
+class PaperTest(ApiCase):
+    def setUp(self) -> None:
+        self.project = self.new_project()
+        self.path = f"/api/projects/{self.project['id']}"
+        self.unit = self.project["units"][0]["id"]
+
+    def pdf(self, path: str, **query: str) -> bytes:
+        answer = self.client.get(path, query)
+        self.assertEqual((answer.status_code, answer["Content-Type"]), (200, "application/pdf"), answer.content[:200])
+        self.assertTrue(answer.content.startswith(b"%PDF"))
+        return answer.content
+
+    def said(self, pdf: bytes) -> str:
+        done = subprocess.run(["pdftotext", "-layout", "-", "-"], input=pdf, capture_output=True, check=True)
+        return done.stdout.decode()
+
+    def test_the_ticket_says_what_the_screen_says(self) -> None:
+        text = self.said(self.pdf(f"{self.path}/papers/ticket.pdf"))
+        for words in ('Trim to 4"', '2 squares 4 1/2", Dark', "Close the blade", "2 batches of 2"):
+            self.assertIn(words, text.replace("\u00a0", " "))
+        (ticket,) = self.ask("get", f"projects/{self.project['id']}/ticket")
+        self.assertEqual((ticket["target"]["text"], ticket["boxes"]), ("4", 2))
+
+    def test_both_papers_and_no_other(self) -> None:
+        a4, letter = (self.pdf(f"{self.path}/papers/ticket.pdf", page=p) for p in ("a4", "letter"))
+        self.assertNotEqual(a4, letter)
+        self.ask("get", f"projects/{self.project['id']}/papers/ticket.pdf?page=poster", expect=422)
+
+    def test_the_same_ticket_is_the_same_file(self) -> None:
+        self.assertEqual(self.pdf(f"{self.path}/papers/ticket.pdf"), self.pdf(f"{self.path}/papers/ticket.pdf"))
+
+    def test_a_very_long_name_and_odd_letters_stay_on_the_page(self) -> None:
+        name = "Longwatch" * 13
+        self.ask("patch", f"projects/{self.project['id']}", {"changes": {"name": name[:118]}, "seen": {}})
+        fabric = self.project["fabrics"][0]["id"]
+        self.ask("patch", f"fabrics/{fabric}", {"changes": {"name": "{Тар} <&> 帆"}, "seen": {}})
+        for paper in ("ticket", "labels", "cutting-plan"):
+            page = rendered(self.pdf(f"{self.path}/papers/{paper}.pdf"))
+            margin = int(8 / 25.4 * _DPI)
+            self.assertTrue((page[:, -margin:] > 128).all(), paper)
+
+    def test_every_kind_has_a_ticket_and_a_template(self) -> None:
+        for kind in self.ask("get", "kinds"):
+            unit = str(uuid4())
+            body = {"id": unit, "kind": kind["name"], "copy_of": None}
+            self.ask("post", f"projects/{self.project['id']}/units", body, expect=201)
+            with self.subTest(kind["name"]):
+                self.pdf(f"/api/units/{unit}/papers/template.pdf")
+                self.assertIn("<svg", self.client.get(f"/api/units/{unit}/papers/template.svg").content.decode())
+        self.assertIn("Trim to", self.said(self.pdf(f"{self.path}/papers/ticket.pdf")))
+
+    def test_check_squares_are_true_to_a_tenth_of_a_millimetre(self) -> None:
+        for page in ("a4", "letter"):
+            image = rendered(self.pdf(f"/api/units/{self.unit}/papers/template.pdf", page=page))
+            # The squares stand 2.9 in. below the upper margin; half an inch above their foot a row crosses both.
+            lines = upright_lines(image, int((40 + 2.9 * 72) / 72 * _DPI - 0.5 * _DPI))
+            self.assertAlmostEqual(lines[1] - lines[0], 25.4, delta=0.1)
+            self.assertAlmostEqual(lines[3] - lines[2], 50.0, delta=0.1)
+
+    def test_the_template_is_the_trim_target(self) -> None:
+        image = rendered(self.pdf(f"/api/units/{self.unit}/papers/template.pdf"))
+        high = image.shape[0]
+        # Between the target's left and right edges, a quarter of the way up from its foot.
+        foot = (40 + 3.1 * 72) / 72 * _DPI + 4.0 * _DPI
+        lines = upright_lines(image, int(foot - 0.4 * _DPI))
+        self.assertLess(foot, high)
+        self.assertAlmostEqual(lines[-1] - lines[0], 4 * 25.4, delta=0.1)
+
+    def test_a_large_template_is_tiled(self) -> None:
+        self.ask("patch", f"units/{self.unit}", {"changes": {"finished": "14"}, "seen": {}})
+        text = self.said(self.pdf(f"/api/units/{self.unit}/papers/template.pdf"))
+        self.assertIn("tile 2 across, 2 up", text)
+        self.ask("patch", f"units/{self.unit}", {"changes": {"finished": "40"}, "seen": {}})
+        self.ask("get", f"units/{self.unit}/papers/template.pdf", expect=422)
