@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from collections.abc import Sequence
 from dataclasses import replace
 from unittest import TestCase
 
@@ -12,16 +13,21 @@ from hypothesis import strategies as st
 from piecing.blocks.library import library_pattern
 from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.check import flaws
+from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.picture import cloth_picture, strip_said
 from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan
 from piecing.cutting.stock import Cloth, ClothKind, Piece
 from piecing.cutting.strips import Bin, Item, packed, shelves
 from piecing.cutting.thread import block_seam_length, thread_needed
-from piecing.cutting.wanted import lettered
+from piecing.cutting.wanted import lettered, unit_pieces
 from piecing.errors import ClothImpossible, NothingToCut
 from piecing.lengths import Length, Measure, inches
+from piecing.oversize import School
+from piecing.planning import UnitPlan
+from piecing.planning import plan as unit_plan
 from piecing.trimming import Cutter
 from piecing.trimming.rulers import starting_set
+from tests.samples import half_square
 
 YARD = Cloth("bolt", "a", inches(40), inches(72), name="two yards")
 
@@ -226,3 +232,28 @@ class PilesTest(TestCase):
         self.assertEqual(nine, inches(40))
         thread = thread_needed([nine] * 9, inches(360))
         self.assertEqual((thread.seam, thread.thread, thread.bobbins), (inches(360), inches(1080), 3))
+
+
+class FittingTest(TestCase):
+    def test_the_most_blocks_by_hand(self) -> None:
+        # Four 4 1/2 squares a block; 8 across, 16 down in two yards: 128 squares, so 32 blocks.
+        def pieces(n: int) -> list[Piece]:
+            return [piece("A", "9/2", "9/2", 4 * n)]
+
+        self.assertEqual(most_blocks(pieces, [YARD]), 32)
+        self.assertEqual(most_blocks(pieces, []), 0)
+
+    def test_another_way_that_fits_is_found(self) -> None:
+        # Ten-inch squares hold no 4 1/2 squares beyond four each; eight at a time from 9 1/2 does.
+        made = unit_plan(half_square("7/2", count=16, school=School.LITTLE))
+        cloths = [Cloth(f, f, inches(10), inches(10), ClothKind.SQUARE, 2) for f in "ab"]
+
+        def pieces(plans: Sequence[UnitPlan]) -> Sequence[Piece]:
+            return [p for q in plans for p in unit_pieces(q, "halves", {})]
+
+        self.assertTrue(fits(pieces([made]), cloths))
+        tight = [Cloth(f, f, inches(19) / 2, inches(19) / 2, ClothKind.SQUARE, 2) for f in "ab"]
+        many = unit_plan(half_square("7/2", count=16, school=School.GENEROUS))
+        self.assertFalse(fits(pieces([many]), tight))
+        said = [(s.method, s.school) for s in suggestions([many], pieces, tight)]
+        self.assertIn(("eight", School.LITTLE), said)

@@ -6,16 +6,20 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
-from blocks.selectors import blocks_of
-from blocks.translate import colourways_of, find_in, joining_of, pattern_of
+from blocks.selectors import blocks_of, quilt_of
+from blocks.translate import colourways_of, find_in, joining_of, makings_of, pattern_of
+from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from piecing.cutting import Piece, flaws
 from piecing.cutting.buying import Purchase, Shop, purchases, shop_step
+from piecing.cutting.fitting import most_blocks, suggestions
 from piecing.cutting.picture import cloth_picture, strip_said
 from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
 from piecing.cutting.thread import Thread, block_seam_length, thread_needed
+from piecing.cutting.wanted import unit_pieces
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Area, Length, Measure, inches
+from piecing.ticket import KIND_NAMES
 from piecing.trimming import Cutter
 from piecing.wording import Said
 from projects.models import Project
@@ -23,9 +27,9 @@ from workrooms.selectors import owned_rulers
 
 from . import jobs
 from .models import CutPlan, Stock
-from .translate import cloth_of, plan_from, stock_of, wanted_of
+from .translate import cloth_of, directions_of, plain_of, plan_from, stock_of, unit_plans_of, wanted_of
 
-__all__ = ["Buying", "CuttingSheet", "buying_of", "sheet_of"]
+__all__ = ["Buying", "CuttingSheet", "Possible", "buying_of", "possible_of", "sheet_of"]
 
 _BOBBIN = inches(36 * 65)
 """Thread on a common bobbin: 65 yards."""
@@ -135,6 +139,51 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
     return ClothView(
         name, c.cloth.fabric, c.cloth.across, c.cloth.along, c.used, picture, tuple(letters), strips, c.left
     )
+
+
+@dataclass(frozen=True)
+class Possible:
+    """``blocks``: name and number that the stock gives of each block alone. ``ways``: what would fit instead."""
+
+    blocks: tuple[tuple[str, int], ...]
+    ways: tuple[tuple[str, str, str], ...]
+
+
+def possible_of(project: Project) -> Possible:
+    """How many of each block the stock gives, and, when the plan is short, which other way of making fits."""
+    find, cloths = find_in(project.workroom), [cloth_of(s) for s in stock_of(project)]
+    quilt = quilt_of(project)
+    directions = directions_of(project)
+    blocks = []
+    for block in blocks_of(project):
+        try:
+            pattern = pattern_of(block, find).complete()
+        except PiecingError:
+            continue
+
+        def pieces(n: int, pattern: Any = pattern, finished: Length = block.finished) -> list[Piece]:
+            units = counted([BlockOrder(pattern, finished, (Colourway(n),))])
+            plans = ordered_plans(
+                units, makings_of(quilt), seam_allowance=project.seam_allowance, ruler_step=project.ruler_step
+            )
+            return [p for c in plans if c.plan for p in unit_pieces(c.plan, c.unit.spec.kind, directions)]
+
+        blocks.append((pattern.name, most_blocks(pieces, cloths) if pieces(1) else 0))
+    return Possible(tuple(blocks), tuple(_ways(project, cloths)))
+
+
+def _ways(project: Project, cloths: list[Any]) -> list[tuple[str, str, str]]:
+    row = CutPlan.objects.filter(project=project).first()
+    kept = plan_from(row) if row else None
+    if row is None or kept is None or not kept[0].missing:
+        return []
+    plans, rest = unit_plans_of(project), plain_of(project, along=row.along)
+
+    def pieces(units: Any) -> list[Piece]:
+        made = [p for u in units for p in unit_pieces(u, u.spec.kind, directions_of(project))]
+        return [*made, *rest]
+
+    return [(KIND_NAMES[s.kind], s.method, s.school.value) for s in suggestions(plans, pieces, cloths)]
 
 
 @dataclass(frozen=True)

@@ -128,6 +128,24 @@ class TickSerializer(serializers.Serializer[Any]):
     done = serializers.BooleanField()
 
 
+class BlockPossibleSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    count = serializers.IntegerField()
+
+
+class WayThatFitsSerializer(serializers.Serializer[Any]):
+    unit = serializers.CharField()
+    method = serializers.CharField()
+    school = serializers.CharField()
+
+
+class PossibleSerializer(serializers.Serializer[Any]):
+    """How many of each block the stock gives by itself, and which other way would make a short plan fit."""
+
+    blocks = BlockPossibleSerializer(many=True)
+    ways = WayThatFitsSerializer(many=True)
+
+
 class PurchaseSerializer(serializers.Serializer[Any]):
     fabric = serializers.CharField()
     bare = LengthField()

@@ -13,13 +13,14 @@ from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Length
+from piecing.planning import UnitPlan
 from piecing.ticket import KIND_NAMES
 from projects.models import Project
 from readings.selectors import plan_of
 
 from .models import CutPlan, Stock
 
-__all__ = ["cloth_of", "plan_data", "plan_from", "stock_of", "wanted_of"]
+__all__ = ["cloth_of", "directions_of", "plain_of", "plan_data", "plan_from", "stock_of", "unit_plans_of", "wanted_of"]
 
 
 def stock_of(project: Project) -> list[Stock]:
@@ -30,21 +31,33 @@ def cloth_of(row: Stock) -> Cloth:
     return Cloth(str(row.pk), row.fabric.role, row.across, row.along, ClothKind(row.kind), row.count, row.name)
 
 
-def wanted_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
-    """Every piece of every planned unit, and of the quilt if there are blocks; units that cannot be planned are left out."""
-    directions = {f.role: Direction(f.direction) for f in project.fabrics.all()}
-    found: list[Piece] = []
+def directions_of(project: Project) -> dict[str, Direction]:
+    return {f.role: Direction(f.direction) for f in project.fabrics.all()}
+
+
+def unit_plans_of(project: Project) -> list[UnitPlan]:
+    """The plan of every planned unit; those that cannot be planned are left out."""
+    found = []
     for unit in project.units.all():
         unit.project = project
         try:
-            plan = plan_of(unit)
+            found.append(plan_of(unit))
         except PiecingError:
             continue
-        found += unit_pieces(plan, KIND_NAMES[unit.kind], directions)
+    return found
+
+
+def plain_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
+    """Plain pieces of the quilt, if there are blocks."""
     view = quilt_view(project, find_in(project.workroom))
-    if view.sizes and view.picture:
-        found += plain_pieces(view.sizes.pieces, directions, along=along)
-    return lettered(found)
+    return plain_pieces(view.sizes.pieces, directions_of(project), along=along) if view.sizes and view.picture else ()
+
+
+def wanted_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
+    """Every piece of every planned unit, and of the quilt if there are blocks."""
+    directions = directions_of(project)
+    units = (p for u in unit_plans_of(project) for p in unit_pieces(u, KIND_NAMES[u.spec.kind], directions))
+    return lettered([*units, *plain_of(project, along=along)])
 
 
 def plan_data(plan: CuttingPlan, pieces: Iterable[Piece]) -> dict[str, Any]:

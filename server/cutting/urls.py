@@ -6,6 +6,7 @@ urlpatterns = [
     path("projects/<uuid:key>/cutting", views.CuttingView.as_view()),
     path("projects/<uuid:key>/cutting/strips", views.TickView.as_view()),
     path("projects/<uuid:key>/cutting/cut", views.MarkCutView.as_view()),
+    path("projects/<uuid:key>/possible", views.PossibleView.as_view()),
     path("projects/<uuid:key>/buying", views.BuyingView.as_view()),
     path("fabrics/<uuid:key>/stock/<uuid:stock>", views.NewStockView.as_view()),
     path("stock/<uuid:key>", views.StockView.as_view()),

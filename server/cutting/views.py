@@ -86,6 +86,19 @@ class RestoreStockView(APIView):
         return _sheet(commands.restore_stock(current_workroom(), key))
 
 
+class PossibleView(APIView):
+    """What the stock is enough for."""
+
+    @extend_schema(operation_id="possible", responses=serializers.PossibleSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        found = selectors.possible_of(get_project(current_workroom(), key))
+        body = {
+            "blocks": [{"name": n, "count": c} for n, c in found.blocks],
+            "ways": [{"unit": u, "method": m, "school": s} for u, m, s in found.ways],
+        }
+        return Response(body)
+
+
 class BuyingView(APIView):
     """What to buy, and the thread."""
 

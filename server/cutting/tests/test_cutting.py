@@ -52,6 +52,16 @@ class StockTest(ApiCase):
         self.assertEqual(self.ask("post", f"{self.path}/cutting", {}, expect=422)["code"], "nothing_to_cut")
         self.ask("post", f"{self.path}/cutting/cut", expect=422)
 
+    def test_what_the_stock_is_enough_for(self) -> None:
+        self.ask("put", f"{self.path}/blocks/{uuid4()}", {"start": "pinwheel", "changes": {"finished": "7"}})
+        self.assertEqual(
+            self.ask("get", f"{self.path}/possible"), {"blocks": [{"name": "Pinwheel", "count": 0}], "ways": []}
+        )
+        for role in "ab":
+            self.put(role, across="40", along="9")
+        # Two strips of eight squares of 4 1/2 of each fabric: 32 units, four a block.
+        self.assertEqual(self.ask("get", f"{self.path}/possible")["blocks"][0]["count"], 8)
+
     def test_what_to_buy(self) -> None:
         buying = self.ask("get", f"{self.path}/buying")
         self.assertEqual(

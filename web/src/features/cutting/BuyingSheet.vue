@@ -1,16 +1,29 @@
 <script setup lang="ts">
 import type { Project } from '@/shared/api/client'
+import { methodWords, schoolWords } from '@/shared/lib/words'
 import Len from '@/shared/ui/Len.vue'
 
-import { useBuying } from './api'
+import { useBuying, usePossible } from './api'
 
 /** What the shop is asked for when nothing is in stock, and the thread the blocks take. */
 const props = defineProps<{ project: Project }>()
 const { data } = useBuying(() => props.project.id)
+const { data: possible } = usePossible(() => props.project.id)
 const name = (role: string) => props.project.fabrics.find((f) => f.role === role)?.name ?? role.toUpperCase()
 </script>
 
 <template>
+  <section v-if="possible?.blocks.length" class="sheet" aria-label="What the stock gives">
+    <h2>What the stock gives</h2>
+    <p v-for="b in possible.blocks" :key="b.name">
+      {{ b.count }} {{ b.count === 1 ? 'block' : 'blocks' }} of {{ b.name }}, if it is all used for them.
+    </p>
+    <p v-for="w in possible.ways" :key="w.unit + w.method + w.school">
+      {{ w.unit }} by
+      <strong>{{ methodWords('', w.method).name }}, {{ schoolWords[w.school]?.name }}</strong> would make
+      everything fit.
+    </p>
+  </section>
   <section class="sheet" aria-label="To buy">
     <h2>To buy, with none in stock</h2>
     <p v-if="!data">Working it out…</p>

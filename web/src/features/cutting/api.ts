@@ -18,6 +18,14 @@ export const useCutting = (project: MaybeRefOrGetter<string>) =>
     })),
   )
 
+export const usePossible = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['buying', toValue(project), 'possible'],
+      queryFn: () => taken(api.GET('/api/projects/{key}/possible', key(toValue(project)))),
+    })),
+  )
+
 export const useBuying = (project: MaybeRefOrGetter<string>) =>
   useQuery(
     computed(() => ({

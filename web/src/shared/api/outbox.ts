@@ -177,6 +177,7 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
   if (o.kind.endsWith('stock')) {
     const sheet = data as Schemas['CuttingSheet']
     settle(client, ['cutting', sheet.project], sheet)
+    void client.invalidateQueries({ queryKey: ['buying'] })
     return
   }
   if (o.kind.endsWith('block') || o.kind === 'change_quilt') {

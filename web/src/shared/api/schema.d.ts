@@ -508,6 +508,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/possible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What the stock is enough for. */
+        get: operations["possible"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/quilt": {
         parameters: {
             query?: never;
@@ -885,6 +902,10 @@ export interface components {
         };
         /** @enum {unknown} */
         BlankEnum: "";
+        BlockPossible: {
+            name: string;
+            count: number;
+        };
         BlockSize: {
             readonly finished: components["schemas"]["Length"];
             readonly finished_height: components["schemas"]["Length"];
@@ -1568,6 +1589,11 @@ export interface components {
             readonly height_shown: components["schemas"]["Length"];
             readonly picture: components["schemas"]["Drawing"];
         };
+        /** @description How many of each block the stock gives by itself, and which other way would make a short plan fit. */
+        Possible: {
+            blocks: components["schemas"]["BlockPossible"][];
+            ways: components["schemas"]["WayThatFits"][];
+        };
         Pressed: {
             order: components["schemas"]["OrderEnum"];
             readonly front: components["schemas"]["Drawing"];
@@ -2068,6 +2094,11 @@ export interface components {
             /** @description The ruler of yours that trims it; empty when none does, null when you listed none. */
             readonly ruler: string | null;
             readonly drawbacks: string[];
+        };
+        WayThatFits: {
+            unit: string;
+            method: string;
+            school: string;
         };
         Wishes: {
             to_dark: boolean;
@@ -3087,6 +3118,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    possible: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Possible"];
                 };
             };
         };

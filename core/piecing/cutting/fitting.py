@@ -1,0 +1,83 @@
+"""What a stock is enough for: whether pieces fit it, how many blocks it gives, which other way of making would fit.
+
+Source: docs/theory.md, section 13.5.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+
+from ..errors import PiecingError
+from ..oversize import School
+from ..planning import Choices, UnitPlan, plan
+from ..units import methods_of
+from ..units.method import Cuts
+from .plan import Goal, cutting_plan, shelf_plan
+from .stock import Cloth, Piece
+
+__all__ = ["Suggestion", "fits", "most_blocks", "suggestions"]
+
+_SCHOOLS = (School.LITTLE, School.EXACT)
+
+
+def fits(pieces: Sequence[Piece], cloths: Sequence[Cloth], seconds: float = 0.5) -> bool:
+    """Whether a plan without anything missing was found: first the plain one, then the better one."""
+    for fabric in sorted({p.fabric for p in pieces if p.count}):
+        wanted = [p for p in pieces if p.fabric == fabric and p.count]
+        there = [c for c in cloths if c.fabric == fabric and c.count]
+        if float(sum(float(p.area.value) for p in wanted)) > sum(float(c.area.value) * c.count for c in there):
+            return False
+        if shelf_plan(wanted, there).missing and cutting_plan(wanted, there, Goal.LEAST, seconds).missing:
+            return False
+    return True
+
+
+def most_blocks(pieces_for: Callable[[int], Sequence[Piece]], cloths: Sequence[Cloth], limit: int = 500) -> int:
+    """The most blocks whose pieces fit: doubled until they do not, then halved in between."""
+    low, high = 0, 1
+    while high <= limit and fits(pieces_for(high), cloths):
+        low, high = high, high * 2
+    while high - low > 1:
+        middle = (low + high) // 2
+        if middle <= limit and fits(pieces_for(middle), cloths):
+            low = middle
+        else:
+            high = middle
+    return low
+
+
+@dataclass(frozen=True, slots=True)
+class Suggestion:
+    """Made this way instead, everything fits."""
+
+    unit: int
+    kind: str
+    method: str
+    school: School
+
+
+def suggestions(
+    plans: Sequence[UnitPlan],
+    pieces_of: Callable[[Sequence[UnitPlan]], Sequence[Piece]],
+    cloths: Sequence[Cloth],
+    most: int = 3,
+) -> tuple[Suggestion, ...]:
+    """Other methods and schools, one unit changed at a time, with which nothing is missing; at most so many."""
+    found: list[Suggestion] = []
+    for n, unit in enumerate(plans):
+        for choices in _others(unit.choices):
+            if len(found) >= most:
+                return tuple(found)
+            try:
+                other = plan(choices)
+            except PiecingError:
+                continue
+            if fits(pieces_of([*plans[:n], other, *plans[n + 1 :]]), cloths, 0.3):
+                found.append(Suggestion(n, unit.spec.kind, choices.method, choices.school))
+    return tuple(found)
+
+
+def _others(now: Choices) -> list[Choices]:
+    ways = [(m.name, s) for m in methods_of(now.spec.kind) for s in _SCHOOLS]
+    return [replace(now, method=m, school=s, cuts=Cuts()) for m, s in ways if (m, s) != (now.method, now.school)]
