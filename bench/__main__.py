@@ -3,10 +3,11 @@
 import sys
 
 from bench.blocks import print_blocks
+from bench.cutting import print_cutting
 from bench.quilters import print_quilters
 from bench.speed import print_speed
 
-PARTS = {"speed": print_speed, "blocks": print_blocks, "quilters": print_quilters}
+PARTS = {"speed": print_speed, "blocks": print_blocks, "cutting": print_cutting, "quilters": print_quilters}
 
 if __name__ == "__main__":
     for name, part in PARTS.items():

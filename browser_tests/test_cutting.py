@@ -73,3 +73,33 @@ class CuttingTest(JourneyCase):
         self.open(f"{HALF_SEWN}/ticket")
         expect(self.region("Half-square triangle")).to_contain_text("Trim to 4″")
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
+
+    def test_a_list_is_taken_in(self) -> None:
+        self.open(f"{HALF_SEWN}/cut")
+        lists = self.region("Lists")
+        lists.get_by_text("Take in a list").click()
+        lists.get_by_role("radio", name="pieces to cut").check(force=True)
+        lists.get_by_role("textbox").fill("Buoy; 3 1/2; 9; 4; pocket\nSail; 3; 3; 1; kite")
+        lists.get_by_role("button", name="Take it in").click()
+        expect(lists.get_by_role("status")).to_contain_text("1 taken in")
+        expect(lists.get_by_role("status")).to_contain_text("Line 2:")
+        expect(self.region("Piles")).to_contain_text("pocket")
+
+
+class ExchangeTest(JourneyCase):
+    def test_a_project_goes_out_as_a_file_and_comes_back_beside_itself(self) -> None:
+        self.open(f"{HALF_SEWN}/plan")
+        address = self.page.get_by_role("link", name="Save as a file").get_attribute("href")
+        body = self.context.request.get(self.live_server_url + str(address)).body()
+        self.open("/")
+        field = self.page.get_by_label("Take in a project from a file")
+        field.set_input_files({"name": "broken.json", "mimeType": "application/json", "buffer": b"{broken"})
+        expect(self.page.get_by_role("alert")).to_contain_text("This file is no project")
+        newer = body.replace(b"entretoile-project/1", b"entretoile-project/7")
+        field.set_input_files({"name": "newer.json", "mimeType": "application/json", "buffer": newer})
+        expect(self.page.get_by_role("alert")).to_contain_text("A newer program wrote it")
+        field.set_input_files({"name": "project.json", "mimeType": "application/json", "buffer": body})
+        self.page.wait_for_url("**/plan")
+        expect(self.page.get_by_role("heading", name="Lantern, twelve blocks 2")).to_be_visible()
+        self.page.get_by_role("link", name="Check").click()
+        expect(self.page.get_by_role("main")).to_contain_text("top row")

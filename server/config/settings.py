@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "planning",
     "blocks",
     "cutting",
+    "exchange",
     "mending",
     "demo",
 ]

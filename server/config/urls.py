@@ -25,6 +25,7 @@ urlpatterns = [
     path("api/", include("planning.urls")),
     path("api/", include("blocks.urls")),
     path("api/", include("cutting.urls")),
+    path("api/", include("exchange.urls")),
     path("api/", include("mending.urls")),
     re_path(r"^api/.*$", unknown_address),
     re_path(r"^(?!assets/).*$", page),

@@ -34,13 +34,15 @@ class Stock(models.Model):
 
 
 class CutPlan(models.Model):
-    """The last plan of a project as it was found; ``laid`` holds it exactly, ``done`` the strips ticked off."""
+    """The last plan of a project as it was found; ``laid`` holds it exactly, ``done`` the strips ticked off,
+    ``extra`` pieces from a list (fabric, width, height, count, name)."""
 
     project = models.OneToOneField(Project, on_delete=models.CASCADE, primary_key=True, related_name="cut_plan")
     goal = models.CharField(max_length=10, choices=GOALS, default=Goal.LEAST.value)
     along = models.BooleanField(default=False)
     laid = models.JSONField(default=dict, blank=True)
     done = models.JSONField(default=list, blank=True)
+    extra = models.JSONField(default=list, blank=True)
     made_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

@@ -57,7 +57,17 @@ def wanted_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
     """Every piece of every planned unit, and of the quilt if there are blocks."""
     directions = directions_of(project)
     units = (p for u in unit_plans_of(project) for p in unit_pieces(u, KIND_NAMES[u.spec.kind], directions))
-    return lettered([*units, *plain_of(project, along=along)])
+    return lettered([*units, *plain_of(project, along=along), *_from_lists(project, directions)])
+
+
+def _from_lists(project: Project, directions: dict[str, Direction]) -> list[Piece]:
+    """Pieces that came in by CSV."""
+    row = CutPlan.objects.filter(project=project).first()
+    found = []
+    for n, (role, width, height, count, name) in enumerate(row.extra if row else ()):
+        turns = directions.get(role, Direction.NONE) is Direction.NONE or width == height
+        found.append(Piece(f"list{n}", role, _length(width), _length(height), count, name, turns))
+    return found
 
 
 def plan_data(plan: CuttingPlan, pieces: Iterable[Piece]) -> dict[str, Any]:

@@ -6,6 +6,8 @@ urlpatterns = [
     path("projects/<uuid:key>/cutting", views.CuttingView.as_view()),
     path("projects/<uuid:key>/cutting/strips", views.TickView.as_view()),
     path("projects/<uuid:key>/cutting/cut", views.MarkCutView.as_view()),
+    path("projects/<uuid:key>/stock.csv", views.StockSheetView.as_view()),
+    path("projects/<uuid:key>/cut-list.csv", views.CutListView.as_view()),
     path("projects/<uuid:key>/possible", views.PossibleView.as_view()),
     path("projects/<uuid:key>/buying", views.BuyingView.as_view()),
     path("fabrics/<uuid:key>/stock/<uuid:stock>", views.NewStockView.as_view()),

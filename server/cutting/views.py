@@ -1,6 +1,8 @@
 from typing import Any
 from uuid import UUID
 
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -10,10 +12,11 @@ from common.problems import ProblemSerializer
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
+from readings.serializers import ImportedSerializer, SheetSerializer
 from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 
-from . import commands, selectors, serializers
+from . import commands, selectors, serializers, sheets
 
 
 def _valid(serializer: Any) -> dict[str, Any]:
@@ -97,6 +100,52 @@ class PossibleView(APIView):
             "ways": [{"unit": u, "method": m, "school": s} for u, m, s in found.ways],
         }
         return Response(body)
+
+
+class _SheetView(APIView):
+    """A sheet of CSV, out and in."""
+
+    name = ""
+
+    def out(self, key: UUID) -> HttpResponse:
+        project = get_project(current_workroom(), key)
+        text = sheets.stock_csv(project) if self.name == "stock" else sheets.cut_list_csv(project)
+        answer = HttpResponse(text, content_type="text/csv; charset=utf-8")
+        answer["Content-Disposition"] = f'attachment; filename="{self.name}.csv"'
+        return answer
+
+    def taken(self, request: Request, key: UUID) -> Response:
+        body = _valid(SheetSerializer(data=request.data))
+        project = get_project(current_workroom(), key)
+        take = sheets.import_stock if self.name == "stock" else sheets.import_cut_list
+        return Response(ImportedSerializer(take(project, body["text"])).data)
+
+
+_CSV = {(200, "text/csv"): OpenApiTypes.STR}
+
+
+class StockSheetView(_SheetView):
+    name = "stock"
+
+    @extend_schema(operation_id="export_stock", responses=_CSV)
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        return self.out(key)
+
+    @extend_schema(operation_id="import_stock", request=SheetSerializer, responses=ImportedSerializer)
+    def post(self, request: Request, key: UUID) -> Response:
+        return self.taken(request, key)
+
+
+class CutListView(_SheetView):
+    name = "cut-list"
+
+    @extend_schema(operation_id="export_cut_list", responses=_CSV)
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        return self.out(key)
+
+    @extend_schema(operation_id="import_cut_list", request=SheetSerializer, responses=ImportedSerializer)
+    def post(self, request: Request, key: UUID) -> Response:
+        return self.taken(request, key)
 
 
 class BuyingView(APIView):

@@ -70,6 +70,42 @@ class StockTest(ApiCase):
         )
 
 
+class SheetsTest(ApiCase):
+    def setUp(self) -> None:
+        self.project = self.new_project()
+        self.path = f"projects/{self.project['id']}"
+
+    def send(self, name: str, text: str, expect: int = 200) -> Any:
+        return self.ask("post", f"{self.path}/{name}.csv", {"text": text}, expect=expect)
+
+    def test_stock_goes_out_and_comes_back(self) -> None:
+        text = "fabric;kind;across;along;count;name\nDark;fat quarter;50,8 cm;18;3;=SUM(A1)\nb;scrap;8;6 1/2;1;\n"
+        told = self.send("stock", "\ufeff" + text)
+        self.assertEqual((told["added"], told["refused"]), (2, []))
+        out = self.client.get(f"/api/{self.path}/stock.csv").content.decode()
+        self.assertIn("Dark,fat_quarter,20,18,3,'=SUM(A1)", out)
+        again = self.send("stock", out)
+        self.assertEqual((again["added"], Stock.objects.filter(name="=SUM(A1)").count()), (2, 2))
+
+    def test_bad_lines_are_named_and_good_ones_taken(self) -> None:
+        told = self.send(
+            "stock",
+            "fabric,kind,across,along\nDark,yardage,40,36\nSail,yardage,40,36\nDark,canvas,40,36\nDark,yardage,wide,36\nDark,yardage,0,36",
+        )
+        self.assertEqual((told["added"], [r["line"] for r in told["refused"]]), (1, [3, 4, 5, 6]))
+        self.assertIn("no fabric of this project", told["refused"][0]["reason"])
+        self.send("stock", "\x00\x01PNG\x02", expect=400)
+        self.assertEqual(self.send("stock", "\x89PNG\x1a\x02")["added"], 0)
+        self.ask("post", f"{self.path}/stock.csv", {"text": "x" * 2_100_000}, expect=413)
+
+    def test_a_cut_list_is_added_to_the_piles(self) -> None:
+        told = self.send("cut-list", "fabric\twidth\theight\tcount\tname\nDark\t3 1/2\t9\t4\tpocket")
+        self.assertEqual(told["added"], 1)
+        piles = self.ask("get", f"{self.path}/cutting")["piles"]
+        self.assertIn(("pocket", 4), [(p["name"], p["count"]) for p in piles])
+        self.assertIn("pocket", self.client.get(f"/api/{self.path}/cut-list.csv").content.decode())
+
+
 class PlanTest(TransactionTestCase):
     """The plan is found in a thread of its own, so rows must really be in the database."""
 

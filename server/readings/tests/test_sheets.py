@@ -6,8 +6,8 @@ import csv
 import io
 from typing import Any
 
+from common.sheets import MOST_LINES
 from common.tests.api import ApiCase
-from readings.sheets import MOST_LINES
 
 
 class SheetCase(ApiCase):

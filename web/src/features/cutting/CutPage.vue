@@ -10,6 +10,7 @@ import Choice from '@/shared/ui/Choice.vue'
 import { begin, markCut, type Sheet, stop, useCutting } from './api'
 import BuyingSheet from './BuyingSheet.vue'
 import ClothSheet from './ClothSheet.vue'
+import ListsSheet from './ListsSheet.vue'
 import PaperSheet from './PaperSheet.vue'
 import PilesSheet from './PilesSheet.vue'
 import StockRows from './StockRows.vue'
@@ -50,6 +51,7 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
       <StockRows v-if="data" :project="project" :stock="data.stock" />
       <BuyingSheet :project="project" />
       <PaperSheet :project="project" />
+      <ListsSheet :project="project" />
     </div>
     <div class="result">
       <section class="sheet" aria-label="Cutting plan">

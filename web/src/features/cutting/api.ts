@@ -51,3 +51,10 @@ export const useTicket = (project: MaybeRefOrGetter<string>) =>
       queryFn: () => taken(api.GET('/api/projects/{key}/ticket', key(toValue(project)))),
     })),
   )
+
+export const importList = (project: string, name: 'stock' | 'cut-list', text: string) =>
+  taken(
+    name === 'stock'
+      ? api.POST('/api/projects/{key}/stock.csv', { ...key(project), body: { text } })
+      : api.POST('/api/projects/{key}/cut-list.csv', { ...key(project), body: { text } }),
+  )

@@ -1,17 +1,19 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { NButton, useMessage } from 'naive-ui'
 import { computed, h, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Project } from '@/shared/api/client'
+import { type Project, Refusal } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
 
-import { useProjects } from './api'
+import { importProject, useProjects } from './api'
 import ProjectRow from './ProjectRow.vue'
 
 const { data, isPending, error } = useProjects()
 const { send, sent } = useOutbox()
 const router = useRouter()
+const client = useQueryClient()
 const message = useMessage()
 const showArchive = ref(false)
 
@@ -22,6 +24,28 @@ async function begin() {
   const project = crypto.randomUUID()
   await sent({ kind: 'create_project', project })
   await router.push({ name: 'project', params: { project } })
+}
+
+const problem = ref('')
+
+/** A project from a file: a new one, whatever is here already. */
+async function takeIn(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  try {
+    if (file.size > 1_900_000) throw new SyntaxError('too large')
+    const project = await importProject(JSON.parse(await file.text()))
+    problem.value = ''
+    await client.invalidateQueries({ queryKey: ['projects'] })
+    await router.push({ name: 'project', params: { project: project.id } })
+  } catch (error) {
+    if (error instanceof Refusal) problem.value = error.message
+    else if (error instanceof SyntaxError)
+      problem.value = 'This file is no project: a project is written as JSON, and is smaller than 1.9 MB.'
+    else throw error
+  }
 }
 
 function remove(p: Project) {
@@ -74,6 +98,12 @@ function remove(p: Project) {
         @remove="remove(p)"
       />
     </ul>
+    <p class="on-mat take-in">
+      <label
+        >Take in a project from a file <input type="file" accept=".json,application/json" @change="takeIn"
+      /></label>
+    </p>
+    <p v-if="problem" class="sheet" role="alert">{{ problem }}</p>
     <template v-if="archived.length">
       <NButton text class="archive-door" :aria-expanded="showArchive" @click="showArchive = !showArchive">
         {{ showArchive ? 'Hide' : 'Show' }} the archive ({{ archived.length }})
@@ -114,6 +144,15 @@ h1,
 
 .archive-door {
   margin: 22px 0 12px;
+}
+
+.take-in {
+  margin: 18px 0 10px;
+}
+
+.take-in input {
+  font: inherit;
+  max-width: 100%;
 }
 
 .empty {

@@ -1,7 +1,7 @@
 import { queryOptions, useQuery } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
-import { api, taken } from '@/shared/api/client'
+import { api, type Schemas, taken } from '@/shared/api/client'
 
 const projectsQuery = queryOptions({ queryKey: ['projects'], queryFn: () => taken(api.GET('/api/projects')) })
 
@@ -14,6 +14,10 @@ export const useProject = (id: MaybeRefOrGetter<string>) =>
       queryFn: () => taken(api.GET('/api/projects/{key}', { params: { path: { key: toValue(id) } } })),
     })),
   )
+
+/** A new project from what was exported. */
+export const importProject = (data: Schemas['AnyRequest']) =>
+  taken(api.POST('/api/exchange/projects', { body: data }))
 
 const kindsQuery = queryOptions({
   queryKey: ['kinds'],

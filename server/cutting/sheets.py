@@ -1,0 +1,121 @@
+"""Stock and cut list as CSV, both ways. Good lines go in, broken ones are named by line and reason."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+from uuid import uuid4
+
+from django.db import transaction
+from django.db.models import Max
+
+from common.readers import length_reader, note_reader, whole_reader
+from common.sheets import Imported, RefusedLine, lines_of, safe, unsafe, written
+from piecing.cutting import Cloth, ClothKind
+from piecing.errors import PiecingError, SheetNotUnderstood
+from piecing.lengths import Style
+from projects.models import Fabric, Project
+from projects.translate import style_of
+
+from .models import CutPlan, Stock
+from .translate import stock_of, wanted_of
+
+__all__ = ["CUT_LIST", "STOCK", "cut_list_csv", "import_cut_list", "import_stock", "stock_csv"]
+
+STOCK = ("fabric", "kind", "across", "along", "count", "name")
+CUT_LIST = ("fabric", "width", "height", "count", "name")
+
+
+def stock_csv(project: Project) -> str:
+    style = style_of(project)
+    return written(
+        STOCK,
+        (
+            [safe(s.fabric.name), s.kind, style.text(s.across), style.text(s.along), s.count, safe(s.name)]
+            for s in stock_of(project)
+        ),
+    )
+
+
+def cut_list_csv(project: Project) -> str:
+    style, names = style_of(project), {f.role: f.name for f in project.fabrics.all()}
+    return written(
+        CUT_LIST,
+        (
+            [safe(names.get(p.fabric, p.fabric)), style.text(p.width), style.text(p.height), p.count, safe(p.name)]
+            for p in wanted_of(project)
+        ),
+    )
+
+
+def _fabric(project: Project, text: str) -> Fabric:
+    wanted = unsafe(text).strip().casefold()
+    for f in project.fabrics.all():
+        if wanted in (f.name.casefold(), f.role):
+            return f
+    raise SheetNotUnderstood(
+        "“{given}” is no fabric of this project. Name one, or give its letter.", field="fabric", given=text[:40]
+    )
+
+
+def _taken(
+    text: str, style: Style, columns: tuple[str, ...], take: Callable[[dict[str, str]], Any]
+) -> tuple[list[Any], Imported]:
+    good, refused = [], []
+    for number, line, cells in lines_of(text, columns, "fabric"):
+        try:
+            good.append(take(cells))
+        except PiecingError as refusal:
+            refused.append(RefusedLine(number, line[:120], refusal.said.text(style)))
+    return good, Imported(len(good), tuple(refused))
+
+
+@transaction.atomic
+def import_stock(project: Project, text: str) -> Imported:
+    """Lines are added to the stock; what is there stays."""
+    style = style_of(project)
+    length, whole = length_reader(style.measure), whole_reader(2_000, "The number of cloths")
+    last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
+
+    def take(cells: dict[str, str]) -> Stock:
+        fabric = _fabric(project, cells.get("fabric", ""))
+        kind = cells.get("kind", "").strip().lower().replace(" ", "_") or ClothKind.YARDAGE.value
+        if kind not in list(ClothKind):
+            raise SheetNotUnderstood(
+                "“{given}” is no kind of cloth. Known are {known}.",
+                field="kind",
+                given=kind[:40],
+                known=", ".join(ClothKind),
+            )
+        across, along = length(cells.get("across", "")), length(cells.get("along", ""))
+        count = whole(cells.get("count", "") or "1")
+        Cloth("new", fabric.role, across, along, ClothKind(kind), count)
+        name = note_reader(80)(unsafe(cells.get("name", "")))
+        return Stock(pk=uuid4(), fabric=fabric, kind=kind, across=across, along=along, count=count, name=name)
+
+    good, told = _taken(text, style, STOCK, take)
+    for n, row in enumerate(good, 1):
+        row.position = last + n
+    Stock.objects.bulk_create(good)
+    return told
+
+
+@transaction.atomic
+def import_cut_list(project: Project, text: str) -> Imported:
+    """Lines are added to what is to be cut, beside what the units and the quilt take."""
+    style = style_of(project)
+    length, whole = length_reader(style.measure), whole_reader(10_000, "The number of pieces")
+
+    def take(cells: dict[str, str]) -> list[Any]:
+        fabric = _fabric(project, cells.get("fabric", ""))
+        width, height = length(cells.get("width", "")), length(cells.get("height", "") or cells.get("width", ""))
+        Cloth("new", fabric.role, width, height)
+        count = whole(cells.get("count", "") or "1")
+        name = note_reader(80)(unsafe(cells.get("name", ""))) or "from a list"
+        return [fabric.role, str(width.rational), str(height.rational), count, name]
+
+    good, told = _taken(text, style, CUT_LIST, take)
+    row, _ = CutPlan.objects.get_or_create(project=project)
+    row.extra = [*row.extra, *good]
+    row.save(update_fields=["extra"])
+    return told

@@ -1,0 +1,9 @@
+from django.urls import path
+
+from . import views
+
+urlpatterns = [
+    path("projects/<uuid:key>/export", views.ExportView.as_view()),
+    path("exchange/projects", views.ImportView.as_view()),
+    path("exchange/project.schema.json", views.SchemaView.as_view()),
+]

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { NButton } from 'naive-ui'
+import { ref } from 'vue'
+
+import { type Project, Refusal, type Schemas } from '@/shared/api/client'
+import Choice from '@/shared/ui/Choice.vue'
+
+import { importList } from './api'
+
+/** Stock and cut list as CSV: out as files, in by pasting or opening one. */
+const props = defineProps<{ project: Project }>()
+const client = useQueryClient()
+const which = ref<'stock' | 'cut-list'>('stock')
+const text = ref('')
+const told = ref<Schemas['Imported'] | null>(null)
+const problem = ref('')
+const address = (name: string) => `/api/projects/${props.project.id}/${name}.csv`
+const columns = {
+  stock: 'fabric, kind, across, along, count, name',
+  'cut-list': 'fabric, width, height, count, name',
+}
+
+async function take() {
+  try {
+    told.value = await importList(props.project.id, which.value, text.value)
+    problem.value = ''
+    if (!told.value.refused.length) text.value = ''
+    void client.invalidateQueries({ queryKey: ['cutting', props.project.id] })
+    void client.invalidateQueries({ queryKey: ['buying'] })
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.message
+  }
+}
+
+async function open(e: Event) {
+  const file = (e.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  if (file.size > 1_900_000) problem.value = 'This file is larger than 1.9 MB. Send it in smaller parts.'
+  else text.value = await file.text()
+}
+</script>
+
+<template>
+  <section class="sheet" aria-label="Lists">
+    <h2>Lists</h2>
+    <p><a :href="address('stock')">Stock as CSV</a>, <a :href="address('cut-list')">cut list as CSV</a></p>
+    <details>
+      <summary>Take in a list</summary>
+      <Choice
+        v-model="which"
+        label="What it holds"
+        :options="[
+          { value: 'stock', label: 'stock' },
+          { value: 'cut-list', label: 'pieces to cut' },
+        ]"
+      />
+      <label class="lines">
+        Lines: {{ columns[which] }}
+        <textarea v-model="text" rows="5" />
+      </label>
+      <div class="acts">
+        <NButton size="small" :disabled="!text.trim()" @click="take">Take it in</NButton>
+        <label class="file"
+          >or open a file <input type="file" accept=".csv,.txt,text/csv" @change="open"
+        /></label>
+      </div>
+      <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
+      <div v-if="told" role="status">
+        <p>{{ told.added }} taken in.</p>
+        <ul v-if="told.refused.length">
+          <li v-for="r in told.refused" :key="r.line">Line {{ r.line }}: {{ r.reason }}</li>
+        </ul>
+      </div>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+summary {
+  cursor: pointer;
+  color: var(--petrol);
+  margin: 6px 0;
+}
+
+.lines {
+  display: grid;
+  gap: 3px;
+  margin: 8px 0;
+}
+
+textarea {
+  font: inherit;
+  width: 100%;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+}
+
+.file input {
+  font: inherit;
+  max-width: 100%;
+}
+</style>
