@@ -88,10 +88,10 @@ class CuttingTest(JourneyCase):
 
 class ExchangeTest(JourneyCase):
     def test_a_project_goes_out_as_a_file_and_comes_back_beside_itself(self) -> None:
-        self.open(f"{HALF_SEWN}/plan")
-        address = self.page.get_by_role("link", name="Save as a file").get_attribute("href")
-        body = self.context.request.get(self.live_server_url + str(address)).body()
         self.open("/")
+        save = self.page.get_by_role("link", name="Save Lantern, twelve blocks as a file")
+        address = save.get_attribute("href")
+        body = self.context.request.get(self.live_server_url + str(address)).body()
         field = self.page.get_by_label("Take in a project from a file")
         field.set_input_files({"name": "broken.json", "mimeType": "application/json", "buffer": b"{broken"})
         expect(self.page.get_by_role("alert")).to_contain_text("This file is no project")

@@ -268,9 +268,9 @@ def packed(
         plain = dived
     _tops(master, items)
     few = len(bins) == 1 and bins[0].count == 1 and len(plain) <= _FEW
-    found = _chosen(master, plain, bound, seconds * (0.4 if few else 1.0), tidy=tidy and not few, stop=stop)
+    found = _chosen(master, plain, bound, seconds * (0.15 if few else 1.0), tidy=tidy and not few, stop=stop)
     if few and not any(found.missing) and len(found.strips) <= _FEW:
-        return _strip_by_strip(items, bins[0], found, seconds * 0.6, tidy=tidy, stop=stop)
+        return _strip_by_strip(items, bins[0], found, seconds * 0.85, tidy=tidy, stop=stop)
     return found
 
 
@@ -312,7 +312,7 @@ def _strip_by_strip(
     model.add(cost >= ceil(known.bound - 1e-6))
     _hint_strips(model, isdepth, lies, depths, segments, known)
     model.minimize(cost)
-    answer = solve(model, seconds * (0.75 if tidy else 1.0), linear=2, workers=4, stop=stop)
+    answer = solve(model, seconds * (0.88 if tidy else 1.0), linear=2, workers=2, stop=stop)
     if not answer.found:
         return known
     best, bound = answer.objective, max(known.bound, float(answer.bound))
@@ -324,7 +324,7 @@ def _strip_by_strip(
         _go_on(model, answer, [v for row in (*isdepth, *lies) for v in row])
         model.add(cost <= best)
         model.minimize(4 * sum(kinds) + used)
-        neater = solve(model, seconds * 0.25, linear=1, workers=4, stop=stop)
+        neater = solve(model, seconds * 0.12, linear=1, workers=4, stop=stop)
         optimal = answer.optimal
         answer = neater if neater.found else answer
     else:

@@ -47,7 +47,6 @@ function keep() {
     <template v-else>
       <h1>{{ project.name }}</h1>
       <button type="button" @click="edit">Rename</button>
-      <a :href="`/api/projects/${project.id}/export`" download="project.json">Save as a file</a>
     </template>
   </div>
 </template>
@@ -72,10 +71,8 @@ input {
   padding: 2px 8px;
 }
 
-button,
-a {
+button {
   font: inherit;
-  text-decoration: none;
   background: none;
   border: 0;
   border-bottom: 2px dashed var(--steel-line);

@@ -34,6 +34,13 @@ const newKey = () => crypto.randomUUID()
       <h2>
         <RouterLink :to="{ name: 'project', params: { project: project.id } }">{{ project.name }}</RouterLink>
       </h2>
+      <a
+        class="file"
+        :href="`/api/projects/${project.id}/export`"
+        download="project.json"
+        :aria-label="`Save ${project.name} as a file`"
+        >Save as a file</a
+      >
       <p>{{ units || 'No unit planned yet' }}; in {{ project.fabrics.map((f) => f.name).join(', ') }}.</p>
     </div>
     <div class="acts">
@@ -70,6 +77,10 @@ h2 a {
   color: inherit;
   text-decoration-thickness: 1px;
   text-underline-offset: 4px;
+}
+
+.file {
+  float: right;
 }
 
 .acts {
