@@ -13,9 +13,14 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from blocks.selectors import get_block, quilt_view
+from blocks.translate import find_in, pattern_of
 from common.problems import ProblemSerializer, Refused
 from common.wire import DrawingField, LengthField, SaidField
+from piecing.blocks.pattern import laid
+from piecing.blocks.pictures import block_picture
 from piecing.errors import PaperImpossible, PiecingError
+from piecing.geometry.vector import svg
 from piecing.lengths import Measure
 from piecing.ticket import KIND_NAMES, Ticket, ticket
 from piecing.trimming import Cutter
@@ -160,6 +165,37 @@ class TemplateDrawing(APIView):
             body = template_svg(_title(unit), plan_of(unit))
         except PiecingError as refusal:
             raise Refused([refusal], style_of(unit.project)) from None
+        return HttpResponse(body, content_type="image/svg+xml")
+
+
+class BlockDrawing(APIView):
+    """A block as SVG, at its finished size."""
+
+    @extend_schema(
+        operation_id="block_svg", responses={(200, "image/svg+xml"): OpenApiTypes.STR, 422: ProblemSerializer}
+    )
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        room = current_workroom()
+        block = get_block(room, key)
+        project = get_project(room, block.project_id)
+        pattern = pattern_of(block, find_in(room))
+        body = svg(block_picture(laid(pattern), block.finished), _colours(project), style_of(project))
+        return HttpResponse(body, content_type="image/svg+xml")
+
+
+class QuiltDrawing(APIView):
+    """The quilt as SVG, ten inches wide."""
+
+    @extend_schema(
+        operation_id="quilt_svg", responses={(200, "image/svg+xml"): OpenApiTypes.STR, 422: ProblemSerializer}
+    )
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        project = get_project(current_workroom(), key)
+        view = quilt_view(project, find_in(project.workroom))
+        if view.picture is None:
+            nothing = PaperImpossible("There is no quilt to draw yet. Lay out a block first.")
+            raise Refused([view.refusal or nothing], style_of(project))
+        body = svg(view.picture, _colours(project), style_of(project), width=10)
         return HttpResponse(body, content_type="image/svg+xml")
 
 

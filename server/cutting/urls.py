@@ -18,5 +18,7 @@ urlpatterns = [
     path("projects/<uuid:key>/papers/labels.pdf", paper_views.LabelsPaper.as_view()),
     path("projects/<uuid:key>/papers/cutting-plan.pdf", paper_views.PlanPaper.as_view()),
     path("units/<uuid:key>/papers/template.pdf", paper_views.TemplatePaper.as_view()),
+    path("blocks/<uuid:key>/picture.svg", paper_views.BlockDrawing.as_view()),
+    path("projects/<uuid:key>/quilt.svg", paper_views.QuiltDrawing.as_view()),
     path("units/<uuid:key>/papers/template.svg", paper_views.TemplateDrawing.as_view()),
 ]

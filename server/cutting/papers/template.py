@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from reportlab.pdfgen.canvas import Canvas
 
 from piecing.errors import PaperImpossible
-from piecing.lengths import Length, Measure, inches
+from piecing.lengths import Length, Measure, Style, inches
 from piecing.planning import UnitPlan
 
 from .sheet import INCH, MARGIN, PaperStyle, Sheet, check_squares
@@ -46,7 +46,7 @@ def template_pdf(title: str, plan: UnitPlan, measure: Measure, page: str = "a4")
         9,
     )
     check_squares(sheet.canvas, MARGIN, sheet.high - MARGIN - 2.9 * INCH)
-    _gauge(sheet.canvas, sheet.wide - MARGIN - 2.2 * INCH, sheet.high - MARGIN - 2.9 * INCH, plan.allowance)
+    _gauge(sheet.canvas, sheet.wide - MARGIN - 2.2 * INCH, sheet.high - MARGIN - 2.9 * INCH, plan.allowance, style)
     across, down = sheet.width, sheet.high - 2 * MARGIN
     first = down - _TOP
     if wide * INCH <= across and high * INCH <= first:
@@ -94,16 +94,19 @@ def _outline(c: Canvas, x: float, y: float, wide: float, high: float, seams: Seq
     c.restoreState()
 
 
-def _gauge(c: Canvas, x: float, y: float, allowance: Length) -> None:
+def _gauge(c: Canvas, x: float, y: float, allowance: Length, style: Style) -> None:
     """Lay the edge under the needle: lines at the allowance, a thread less, and the least that holds."""
     c.setLineWidth(0.8)
     c.rect(x, y, 2.2 * INCH, 1.4 * INCH, stroke=1, fill=0)
     c.setFont("Vera", 7)
-    for n, (at, name) in enumerate(
-        ((float(allowance), "allowance"), (float(allowance) - 1 / 32, "scant"), (3 / 16, "least that holds"))
-    ):
-        c.line(x + at * INCH, y, x + at * INCH, y + 1.4 * INCH)
-        c.drawString(x + 0.42 * INCH, y + 1.2 * INCH - n * 12, f"{name} {at:.3f} in.")
+    for n, (at, name) in enumerate(_gauge_lines(allowance)):
+        across = x + float(at) * INCH
+        c.line(across, y, across, y + 1.4 * INCH)
+        c.drawString(x + 0.42 * INCH, y + 1.2 * INCH - n * 12, f"{name} {style.pretty(at)}")
+
+
+def _gauge_lines(allowance: Length) -> tuple[tuple[Length, str], ...]:
+    return (allowance, "allowance"), (allowance - inches("1/32"), "scant"), (inches("3/16"), "least that holds")
 
 
 def template_svg(title: str, plan: UnitPlan) -> str:
@@ -113,15 +116,22 @@ def template_svg(title: str, plan: UnitPlan) -> str:
     lines = "".join(
         f'<line x1="{x1:.4f}" y1="{high - y1:.4f}" x2="{x2:.4f}" y2="{high - y2:.4f}"/>' for (x1, y1), (x2, y2) in seams
     )
+    foot = high + 0.1
+    gauge = f'<rect x="3.4" y="{foot:.4f}" width="1" height="1.4"/>' + "".join(
+        f'<line x1="{3.4 + float(at):.4f}" y1="{foot:.4f}" x2="{3.4 + float(at):.4f}" y2="{foot + 1.4:.4f}"/>'
+        for at, _ in _gauge_lines(plan.allowance)
+    )
     name = title.replace("&", "and").replace("<", "(").replace(">", ")")
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.4f}in" height="{high + 1.2:.4f}in" '
-        f'viewBox="0 0 {wide:.4f} {high + 1.2:.4f}" fill="none" stroke="#000" stroke-width=".01">'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{max(wide, 4.5):.4f}in" height="{high + 2.2:.4f}in" '
+        f'viewBox="0 0 {max(wide, 4.5):.4f} {high + 2.2:.4f}" fill="none" stroke="#000" stroke-width=".01">'
         f"<title>{name}</title>"
         f'<clipPath id="u"><rect width="{wide:.4f}" height="{high:.4f}"/></clipPath>'
         f'<rect width="{wide:.4f}" height="{high:.4f}"/>'
         f'<rect x="{s:.4f}" y="{s:.4f}" width="{wide - 2 * s:.4f}" height="{high - 2 * s:.4f}" stroke-dasharray=".08 .05"/>'
         f'<g clip-path="url(#u)">{lines}</g>'
         f'<rect y="{high + 0.1:.4f}" width="1" height="1"/>'
+        f'<rect x="1.2" y="{high + 0.1:.4f}" width="{50 / 25.4:.4f}" height="{50 / 25.4:.4f}"/>'
+        f"{gauge}"
         "</svg>"
     )

@@ -6,6 +6,7 @@ import subprocess
 import tempfile
 from pathlib import Path
 from uuid import uuid4
+from xml.etree import ElementTree
 
 import numpy as np
 
@@ -115,6 +116,21 @@ class PaperTest(ApiCase):
         lines = upright_lines(image, int(foot - 0.4 * _DPI))
         self.assertLess(foot, high)
         self.assertAlmostEqual(lines[-1] - lines[0], 4 * 25.4, delta=0.1)
+
+    def test_blocks_and_quilts_are_drawn_as_svg(self) -> None:
+        key = str(uuid4())
+        empty = self.ask("get", f"projects/{self.project['id']}/quilt.svg", expect=422)
+        self.assertEqual(empty["code"], "paper_impossible")
+        self.ask(
+            "put",
+            f"projects/{self.project['id']}/blocks/{key}",
+            {"start": "lantern", "changes": {"finished": "10 1/2"}},
+        )
+        block = self.client.get(f"/api/blocks/{key}/picture.svg").content.decode()
+        self.assertIn('width="10.5000in" height="10.5000in"', block)
+        self.assertEqual(block.count("<polygon"), 25)
+        quilt = ElementTree.fromstring(self.client.get(f"/api/projects/{self.project['id']}/quilt.svg").content)
+        self.assertEqual(quilt.attrib["width"], "10.0000in")
 
     def test_a_large_template_is_tiled(self) -> None:
         self.ask("patch", f"units/{self.unit}", {"changes": {"finished": "14"}, "seen": {}})

@@ -62,6 +62,10 @@ const refusal = computed(() => (error.value instanceof Refusal ? error.value.mes
           ]"
         />
       </div>
+      <p>
+        <a :href="`/api/blocks/${block.id}/picture.svg`" target="_blank">The block as SVG</a>, at its own
+        size.
+      </p>
       <p v-if="refusal" class="serious" role="alert">{{ refusal }}</p>
       <CoreDrawing v-if="data" :drawing="data.many" :colours="shown" :width="620" />
     </section>

@@ -48,6 +48,9 @@ defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>
           :width="fit(sheet.quilt.picture)"
         />
         <p v-else>Lay out a block first; then the quilt shows here.</p>
+        <p v-if="sheet.quilt.picture" class="note">
+          <a :href="`/api/projects/${project.id}/quilt.svg`" target="_blank">The quilt as SVG</a>
+        </p>
         <p v-if="sheet.quilt.sizes && sheet.quilt.counted !== sheet.quilt.sizes.blocks" class="note">
           The quilt takes {{ sheet.quilt.sizes.blocks }} blocks; {{ sheet.quilt.counted }} are planned under
           How many.
