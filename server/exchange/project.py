@@ -89,7 +89,7 @@ def exported(project: Project) -> dict[str, Any]:
         "measure": project.measure,
         **{f: _plain(getattr(project, f)) for f in ("seam_allowance", "stitch", "fold", "ruler_step", "reading_step")},
         "fabrics": [
-            {f: getattr(row, f) for f in ("role", "name", "colour", "value", "direction", "scale")}
+            {f: getattr(row, f) for f in ("role", "name", "colour", "value", "direction", "scale", "swatch")}
             for row in project.fabrics.all()
         ],
         "units": [_unit(u) for u in project.units.all()],

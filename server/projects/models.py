@@ -91,6 +91,7 @@ class Fabric(models.Model):
     value = models.CharField(max_length=6, choices=VALUES)
     direction = models.CharField(max_length=8, choices=DIRECTIONS, default="none")
     scale = models.CharField(max_length=6, choices=SCALES, default="small")
+    swatch = models.TextField(blank=True, default="")
 
     class Meta:
         ordering = ["role"]

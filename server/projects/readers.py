@@ -34,6 +34,18 @@ def _colour(value: Any) -> str:
     return str(value).lower()
 
 
+_LARGEST_SWATCH = 60_000
+_SWATCH = re.compile(r"data:image/(?:jpeg|png|webp);base64,[A-Za-z0-9+/]+=*")
+
+
+def _swatch(value: Any) -> str:
+    """A small photo of the cloth as a data address; empty for none."""
+    text = value if isinstance(value, str) else "?"
+    if text and (len(text) > _LARGEST_SWATCH or not _SWATCH.fullmatch(text)):
+        raise UnknownChoice("A swatch is a small photo, JPEG, PNG or WebP. Choose another one.")
+    return text
+
+
 def project_readers(measure: Measure) -> dict[str, Reader]:
     return {
         "name": name_reader(120),
@@ -73,4 +85,5 @@ def fabric_readers() -> dict[str, Reader]:
         "value": one_of_reader([v for v, _ in VALUES], "value"),
         "direction": one_of_reader([d for d, _ in DIRECTIONS], "direction of a print"),
         "scale": one_of_reader([s for s, _ in SCALES], "scale of a print"),
+        "swatch": _swatch,
     }

@@ -24,6 +24,7 @@ class FabricSerializer(serializers.Serializer[Any]):
     value = serializers.ChoiceField(choices=VALUES)
     direction = serializers.ChoiceField(choices=DIRECTIONS)
     scale = serializers.ChoiceField(choices=SCALES)
+    swatch = serializers.CharField(allow_blank=True)
 
 
 class PlannedUnitSerializer(serializers.Serializer[Any]):

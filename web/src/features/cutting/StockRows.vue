@@ -90,14 +90,28 @@ function drop(s: Stock) {
 }
 const of = (role: string) => props.stock.filter((s) => s.role === role)
 
-function setPrint(fabric: string, direction: string, seen: string) {
-  send({
-    kind: 'change_fabric',
-    project: props.project.id,
-    fabric,
-    changes: { direction },
-    seen: { direction: seen },
-  })
+function change(fabric: string, changes: Record<string, string>, seen: Record<string, string>) {
+  send({ kind: 'change_fabric', project: props.project.id, fabric, changes, seen })
+}
+
+/** A photo of the cloth, made small here before it is kept. */
+async function photograph(f: Project['fabrics'][number], e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  try {
+    const picture = await createImageBitmap(file)
+    const side = Math.min(picture.width, picture.height)
+    const canvas = document.createElement('canvas')
+    canvas.width = canvas.height = 120
+    const x = (picture.width - side) / 2
+    const y = (picture.height - side) / 2
+    canvas.getContext('2d')!.drawImage(picture, x, y, side, side, 0, 0, 120, 120)
+    change(f.id, { swatch: canvas.toDataURL('image/jpeg', 0.8) }, { swatch: f.swatch })
+  } catch {
+    message.error('This file is no photo that can be shown here. Choose a JPEG or PNG.')
+  }
 }
 </script>
 
@@ -106,12 +120,19 @@ function setPrint(fabric: string, direction: string, seen: string) {
     <h2>In stock</h2>
     <div v-for="f in project.fabrics" :key="f.id" class="fabric">
       <h3>
-        <i :style="{ background: f.colour }" aria-hidden="true" /> {{ f.name }}
+        <img v-if="f.swatch" :src="f.swatch" :alt="`Swatch of ${f.name}`" width="44" height="44" />
+        <i v-else :style="{ background: f.colour }" aria-hidden="true" /> {{ f.name }}
         <label class="print">
           <span class="visually-hidden">Print of {{ f.name }}</span>
           <select
             :value="f.direction"
-            @change="setPrint(f.id, ($event.target as HTMLSelectElement).value, f.direction)"
+            @change="
+              change(
+                f.id,
+                { direction: ($event.target as HTMLSelectElement).value },
+                { direction: f.direction },
+              )
+            "
           >
             <option value="none">no direction</option>
             <option value="stripes">stripes</option>
@@ -152,6 +173,23 @@ function setPrint(fabric: string, direction: string, seen: string) {
         </button>
         <p v-if="typed[s.id]!.name" class="soft named">{{ typed[s.id]!.name }}</p>
         <p v-if="problems[s.id]" class="serious named" role="alert">{{ problems[s.id] }}</p>
+      </div>
+      <div class="adds">
+        <label class="quiet photo">
+          {{ f.swatch ? 'Another photo' : 'Photo' }}<span class="visually-hidden"> of {{ f.name }}</span>
+          <input type="file" accept="image/*" class="visually-hidden" @change="photograph(f, $event)" />
+        </label>
+        <label>
+          <span class="visually-hidden">Scale of the print of {{ f.name }}</span>
+          <select
+            :value="f.scale"
+            @change="change(f.id, { scale: ($event.target as HTMLSelectElement).value }, { scale: f.scale })"
+          >
+            <option value="small">small print</option>
+            <option value="medium">medium print</option>
+            <option value="large">large print</option>
+          </select>
+        </label>
       </div>
       <div class="adds">
         <button
@@ -220,6 +258,14 @@ input {
   flex-wrap: wrap;
   gap: 4px 14px;
   margin-top: 8px;
+}
+
+h3 img {
+  border: 1px solid var(--ink);
+}
+
+.photo:focus-within {
+  outline: 3px solid var(--oilskin);
 }
 
 .drop {

@@ -69,7 +69,8 @@ function drop(f: Fabric) {
           {
             size: 'small',
             onClick: () => {
-              const changes = { role: f.role, name: f.name, colour: f.colour, value: f.value }
+              const { role, name, colour, value, direction, scale, swatch } = f
+              const changes = { role, name, colour, value, direction, scale, swatch }
               send({ kind: 'put_fabric', project, fabric: f.id, changes, seen: {} })
               note.destroy()
             },

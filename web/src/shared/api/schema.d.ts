@@ -1357,6 +1357,7 @@ export interface components {
             value: components["schemas"]["ValueEnum"];
             direction: components["schemas"]["DirectionEnum"];
             scale: components["schemas"]["ScaleEnum"];
+            swatch: string;
         };
         Fault: {
             column: number;
