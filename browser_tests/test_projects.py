@@ -10,7 +10,7 @@ class ProjectsTest(JourneyCase):
     def test_duplicate_archive_and_take_out(self) -> None:
         self.open("/")
         self.page.get_by_role("button", name="Duplicate Wake, five rows").click()
-        expect(self.page.get_by_role("link", name="Wake, five rows, again")).to_be_visible()
+        expect(self.page.get_by_role("link", name="Wake, five rows, again", exact=True)).to_be_visible()
         self.page.get_by_role("button", name="Archive: Wake, five rows, again").click()
         self.page.get_by_role("button", name="Show the archive (2)").click()
         self.page.get_by_role("button", name="Take out of the archive: Wake, five rows, again").click()
@@ -19,9 +19,9 @@ class ProjectsTest(JourneyCase):
     def test_delete_and_undo(self) -> None:
         self.open("/")
         self.page.get_by_role("button", name="Delete Lantern, twelve blocks").click()
-        expect(self.page.get_by_role("link", name="Lantern, twelve blocks")).to_have_count(0)
+        expect(self.page.get_by_role("link", name="Lantern, twelve blocks", exact=True)).to_have_count(0)
         self.page.get_by_role("button", name="Undo").click()
-        expect(self.page.get_by_role("link", name="Lantern, twelve blocks")).to_be_visible()
+        expect(self.page.get_by_role("link", name="Lantern, twelve blocks", exact=True)).to_be_visible()
         self.assertEqual(Project.objects.filter(deleted_at=None).count(), 3)
 
     def test_rename_with_the_keyboard_and_leave_it(self) -> None:

@@ -185,6 +185,15 @@ class PlanTest(TestCase):
         self.assertEqual(left["rest of two yards"], (inches(40), inches("135/2")))
         self.assertEqual(left["end of strip 1, two yards"], (inches(13), inches("9/2")))
 
+    def test_left_overs_below_neighbours_alike_are_one(self) -> None:
+        plan = cutting_plan(
+            [piece("A", "3", "12", 2, turns=False), piece("B", "5", "4", 3, turns=False)], [YARD], seconds=1
+        )
+        cloth = plan.cloths[0]
+        whole = sum(float(x.width) * float(x.height) for x in cloth.left)
+        cut = sum(float(p.width) * float(p.height) for p in cloth.placed)
+        self.assertAlmostEqual(whole + cut, 40 * 72)
+
     def test_pictures_hold_every_piece_and_mirror_for_the_left_hand(self) -> None:
         plan = cutting_plan([piece("A", "9/2", "9/2", 6), piece("B", "3", "3", 4)], [YARD], seconds=1)
         right, left = (cloth_picture(plan.cloths[0], c) for c in (Cutter.RIGHT, Cutter.LEFT))

@@ -18,7 +18,7 @@ from piecing.cutting.thread import Thread, block_seam_length, thread_needed
 from piecing.cutting.wanted import unit_pieces
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
-from piecing.lengths import Area, Length, Measure, inches
+from piecing.lengths import Area, Length, Measure, inches, mm
 from piecing.ticket import KIND_NAMES
 from piecing.trimming import Cutter
 from piecing.wording import Said
@@ -42,6 +42,7 @@ class StripView:
     ruler: Said
     done: bool
     depth: Length
+    top: float
 
 
 @dataclass(frozen=True)
@@ -134,7 +135,10 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
         x = wide - x if cutter is Cutter.LEFT else x
         letters.append((p.piece.key, x / wide, float(p.y + p.height / 2) / high))
     said = ((s, strip_said(s, rulers, c.cloth.across)) for s in c.strips)
-    strips = tuple(StripView(s.number, w.said, w.ruler, s.number in done, s.depth) for s, w in said)
+    strips = tuple(
+        StripView(s.number, w.said, w.ruler, s.number in done, s.depth, float(s.y + s.depth / 2) / high)
+        for s, w in said
+    )
     name = c.cloth.name or c.cloth.kind.value.replace("_", " ")
     return ClothView(
         name, c.cloth.fabric, c.cloth.across, c.cloth.along, c.used, picture, tuple(letters), strips, c.left
@@ -197,19 +201,25 @@ class Buying:
     bobbins: int
 
 
-def buying_of(project: Project) -> Buying:
-    """What to buy for the whole project, and the thread its blocks take."""
-    shop = Shop(step=shop_step(Measure(project.measure)), shrinkage=Fraction(3, 100))
-    thread = _thread(project)
+def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin: int = 0) -> Buying:
+    """What to buy for the whole project, and the thread its blocks take.
+
+    ``shrinkage`` in a hundred; ``bobbin`` in yards, or in metres when the project is measured in millimetres (0: a common
+    one).
+    """
+    measure = Measure(project.measure)
+    shop = Shop(step=shop_step(measure), shrinkage=Fraction(shrinkage, 100), wrong_cuts=wrong_cuts)
+    yard = mm(1000) if measure is Measure.MILLIMETRES else inches(36)
+    thread = _thread(project, yard * bobbin if bobbin else _BOBBIN)
     try:
         found = purchases(wanted_of(project), shop, 3.0)
         refusal = ""
     except PiecingError as misfit:
         found, refusal = (), str(misfit)
-    return Buying(found, refusal, 3, shop.wrong_cuts, thread.seam, thread.thread, thread.bobbins)
+    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread.seam, thread.thread, thread.bobbins)
 
 
-def _thread(project: Project) -> Thread:
+def _thread(project: Project, bobbin: Length) -> Thread:
     find, seams = find_in(project.workroom), []
     for block in blocks_of(project):
         try:
@@ -218,4 +228,4 @@ def _thread(project: Project) -> Thread:
         except PiecingError:
             continue
         seams.append(one * sum(w.count for w in colourways_of(block)))
-    return thread_needed(seams, _BOBBIN)
+    return thread_needed(seams, bobbin)

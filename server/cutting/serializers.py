@@ -43,6 +43,7 @@ class StripSerializer(serializers.Serializer[Any]):
     ruler = SaidField()
     done = serializers.BooleanField()
     depth = LengthField()
+    top = serializers.FloatField()
 
 
 class ScrapLeftSerializer(serializers.Serializer[Any]):
@@ -157,6 +158,14 @@ class PurchaseSerializer(serializers.Serializer[Any]):
     def get_asked(self, purchase: Any) -> str:
         style = self.context["style"]
         return str(shop_said(purchase.buy, style.measure).text(style))
+
+
+class BuyingRequestSerializer(serializers.Serializer[Any]):
+    """Allowances: shrinkage in a hundred, strips cut wrong, yards (or metres) on a bobbin, 0 for a common one."""
+
+    shrinkage = serializers.IntegerField(min_value=0, max_value=30, required=False, default=3)
+    wrong_cuts = serializers.IntegerField(min_value=0, max_value=20, required=False, default=1)
+    bobbin = serializers.IntegerField(min_value=0, max_value=1000, required=False, default=0)
 
 
 class BuyingSerializer(serializers.Serializer[Any]):

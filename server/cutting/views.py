@@ -151,8 +151,13 @@ class CutListView(_SheetView):
 class BuyingView(APIView):
     """What to buy, and the thread."""
 
-    @extend_schema(operation_id="buying", responses=serializers.BuyingSerializer)
-    def get(self, _request: Request, key: UUID) -> Response:
+    @extend_schema(
+        operation_id="buying",
+        parameters=[serializers.BuyingRequestSerializer],
+        responses=serializers.BuyingSerializer,
+    )
+    def get(self, request: Request, key: UUID) -> Response:
+        asked = _valid(serializers.BuyingRequestSerializer(data=request.query_params))
         project = get_project(current_workroom(), key)
-        context = {"style": style_of(project)}
-        return Response(serializers.BuyingSerializer(selectors.buying_of(project), context=context).data)
+        found = selectors.buying_of(project, asked["shrinkage"], asked["wrong_cuts"], asked["bobbin"])
+        return Response(serializers.BuyingSerializer(found, context={"style": style_of(project)}).data)

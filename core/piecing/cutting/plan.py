@@ -265,17 +265,27 @@ def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[Le
     if rest >= _WORTH_KEEPING and cloth.across >= _WORTH_KEEPING:
         yield LeftOver(f"rest of {name}", cloth.fabric, ZERO, used, cloth.across, rest)
     for s in strips:
-        for column in sorted({p.x for p in s.placed}, key=float):
-            held = [p for p in s.placed if p.x == column]
-            foot, wide = max(p.y + p.height for p in held), max(p.width for p in held)
+        for letter, x, foot, wide in _below(s):
             deep = s.y + s.depth - foot
             if deep >= _WORTH_KEEPING and wide >= _WORTH_KEEPING:
-                yield LeftOver(
-                    f"below {held[0].piece.key} in strip {s.number}, {name}", cloth.fabric, column, foot, wide, deep
-                )
+                yield LeftOver(f"below {letter} in strip {s.number}, {name}", cloth.fabric, x, foot, wide, deep)
         right = max((p.x + p.width for p in s.placed), default=ZERO)
         if cloth.across - right >= _WORTH_KEEPING and s.depth >= _WORTH_KEEPING:
             yield LeftOver(f"end of strip {s.number}, {name}", cloth.fabric, right, s.y, cloth.across - right, s.depth)
+
+
+def _below(s: CutStrip) -> Iterable[tuple[str, Length, Length, Length]]:
+    """What lies under the pieces of a strip: letter, left edge, where it begins, how wide; neighbours alike together."""
+    found: list[tuple[str, Length, Length, Length]] = []
+    for x in sorted({p.x for p in s.placed}, key=float):
+        held = [p for p in s.placed if p.x == x]
+        foot, wide = max(p.y + p.height for p in held), max(p.width for p in held)
+        if found and found[-1][2] == foot and found[-1][1] + found[-1][3] == x:
+            letter, left, _, so_far = found.pop()
+            found.append((letter, left, foot, so_far + wide))
+        else:
+            found.append((held[0].piece.key, x, foot, wide))
+    return found
 
 
 def laid_again(plan: ClothPlan) -> ClothPlan:

@@ -33,11 +33,15 @@ def plan_pdf(
         )
         sheet.y -= 6
         _, _, wide, high = cloth.picture.window
-        width = min(sheet.width, 420.0 * wide / high)
-        tall = sheet.drawing(cloth.picture, MARGIN, sheet.y, width, colours)
+        beside = 78.0
+        width = min(sheet.width - beside, 420.0 * wide / high)
+        tall = sheet.drawing(cloth.picture, MARGIN + beside, sheet.y, width, colours)
+        sheet.canvas.setFont("Vera", 8)
+        for s in cloth.strips:
+            sheet.canvas.drawString(MARGIN, sheet.y - s.top * tall - 3, f"{s.number}: {style.pretty(s.depth)}")
         sheet.canvas.setFont("VeraBd", 9)
         for letter, x, y in cloth.letters:
-            px, py = MARGIN + x * width, sheet.y - y * tall - 3
+            px, py = MARGIN + beside + x * width, sheet.y - y * tall - 3
             sheet.canvas.setFillGray(1)
             sheet.canvas.rect(px - 5, py - 2, 10, 11, stroke=0, fill=1)
             sheet.canvas.setFillGray(0)

@@ -69,6 +69,11 @@ class StockTest(ApiCase):
             [("a", "4 1/2", "13 1/2"), ("b", "4 1/2", "13 1/2")],
         )
 
+    def test_allowances_for_shrinkage_and_wrong_cuts(self) -> None:
+        bare = self.ask("get", f"{self.path}/buying?shrinkage=0&wrong_cuts=0&bobbin=20")
+        self.assertEqual(bare["purchases"][0]["buy"]["text"], "4 1/2")
+        self.ask("get", f"{self.path}/buying?shrinkage=99", expect=400)
+
 
 class SheetsTest(ApiCase):
     def setUp(self) -> None:

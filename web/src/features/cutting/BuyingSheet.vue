@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+
 import type { Project } from '@/shared/api/client'
 import { methodWords, schoolWords } from '@/shared/lib/words'
 import Len from '@/shared/ui/Len.vue'
@@ -7,7 +9,15 @@ import { useBuying, usePossible } from './api'
 
 /** What the shop is asked for when nothing is in stock, and the thread the blocks take. */
 const props = defineProps<{ project: Project }>()
-const { data } = useBuying(() => props.project.id)
+const typed = useLocalStorage('entretoile.allowances', { shrinkage: '3', wrong_cuts: '1', bobbin: '65' })
+const whole = (text: string, most: number, usual: number) =>
+  /^\d{1,4}$/.test(text) && +text <= most ? +text : usual
+const asked = () => ({
+  shrinkage: whole(typed.value.shrinkage, 30, 3),
+  wrong_cuts: whole(typed.value.wrong_cuts, 20, 1),
+  bobbin: whole(typed.value.bobbin, 1000, 0),
+})
+const { data } = useBuying(() => props.project.id, asked)
 const { data: possible } = usePossible(() => props.project.id)
 const name = (role: string) => props.project.fabrics.find((f) => f.role === role)?.name ?? role.toUpperCase()
 </script>
@@ -39,10 +49,14 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
           </span>
         </li>
       </ul>
-      <p class="soft">
-        {{ data.shrinkage_percent }} in a hundred for shrinkage, and one strip cut wrong, up to the shop's
-        next step.
-      </p>
+      <div class="allow">
+        <label>Shrinkage, in a hundred <input v-model="typed.shrinkage" inputmode="numeric" /></label>
+        <label>Strips cut wrong <input v-model="typed.wrong_cuts" inputmode="numeric" /></label>
+        <label>
+          {{ project.measure === 'mm' ? 'Metres' : 'Yards' }} on a bobbin
+          <input v-model="typed.bobbin" inputmode="numeric" />
+        </label>
+      </div>
       <p v-if="data.bobbins">
         Thread: <Len :of="data.seam" about /> of seam in the blocks takes <Len :of="data.thread" about />;
         wind {{ data.bobbins }} bobbins.
@@ -59,6 +73,27 @@ ul {
   display: grid;
   gap: 6px;
   line-height: 1.3;
+}
+
+.allow {
+  display: grid;
+  gap: 6px;
+  margin: 10px 0;
+}
+
+.allow label {
+  display: grid;
+  grid-template-columns: 1fr 70px;
+  align-items: center;
+}
+
+.allow input {
+  font: inherit;
+  height: 34px;
+  min-width: 0;
+  padding: 0 6px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
 }
 
 .soft {

@@ -31,6 +31,14 @@ async function mark(number: number, done: boolean) {
       <div class="picture">
         <CoreDrawing :drawing="cloth.picture" :colours="colours" :width="430" />
         <span
+          v-for="s in cloth.strips"
+          :key="`strip ${s.number}`"
+          class="strip"
+          aria-hidden="true"
+          :style="{ top: percent(s.top) }"
+          >{{ s.number }}: {{ s.depth.pretty }}</span
+        >
+        <span
           v-for="(l, i) in cloth.letters"
           :key="i"
           class="letter"
@@ -67,7 +75,7 @@ async function mark(number: number, done: boolean) {
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: minmax(0, 430px) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 514px) minmax(0, 1fr);
   gap: 20px;
   margin: 10px 0;
   align-items: start;
@@ -75,6 +83,16 @@ async function mark(number: number, done: boolean) {
 
 .picture {
   position: relative;
+  margin-left: 84px;
+}
+
+.strip {
+  position: absolute;
+  right: calc(100% + 6px);
+  transform: translateY(-50%);
+  font-weight: 600;
+  line-height: 1;
+  white-space: nowrap;
 }
 
 .letter {

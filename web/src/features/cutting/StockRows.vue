@@ -264,6 +264,10 @@ h3 img {
   border: 1px solid var(--ink);
 }
 
+.photo {
+  align-self: center;
+}
+
 .photo:focus-within {
   outline: 3px solid var(--oilskin);
 }

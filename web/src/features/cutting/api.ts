@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { api, type Schemas, taken } from '@/shared/api/client'
@@ -26,11 +26,20 @@ export const usePossible = (project: MaybeRefOrGetter<string>) =>
     })),
   )
 
-export const useBuying = (project: MaybeRefOrGetter<string>) =>
+type Allowances = { shrinkage: number; wrong_cuts: number; bobbin: number }
+
+export const useBuying = (project: MaybeRefOrGetter<string>, asked: () => Allowances) =>
   useQuery(
     computed(() => ({
-      queryKey: ['buying', toValue(project)],
-      queryFn: () => taken(api.GET('/api/projects/{key}/buying', key(toValue(project)))),
+      queryKey: ['buying', toValue(project), asked()],
+      queryFn: () =>
+        taken(
+          api.GET('/api/projects/{key}/buying', {
+            params: { path: { key: toValue(project) }, query: asked() },
+          }),
+        ),
+      placeholderData: keepPreviousData,
+      retry: false,
     })),
   )
 

@@ -2065,6 +2065,8 @@ export interface components {
             readonly ruler: string;
             done: boolean;
             readonly depth: components["schemas"]["Length"];
+            /** Format: double */
+            top: number;
         };
         Target: {
             kind: components["schemas"]["ReadingKindEnum"];
@@ -2957,7 +2959,11 @@ export interface operations {
     };
     buying: {
         parameters: {
-            query?: never;
+            query?: {
+                bobbin?: number;
+                shrinkage?: number;
+                wrong_cuts?: number;
+            };
             header?: never;
             path: {
                 key: string;
