@@ -76,9 +76,12 @@ class CuttingTest(JourneyCase):
 
     def test_a_list_is_taken_in(self) -> None:
         self.open(f"{HALF_SEWN}/cut")
+        # Both of these come later and push the lists down.
+        expect(self.region("To buy")).to_contain_text("Fog:", timeout=20_000)
+        expect(self.region("What the stock gives")).to_be_visible(timeout=20_000)
         lists = self.region("Lists")
         lists.get_by_text("Take in a list").click()
-        lists.get_by_role("radio", name="pieces to cut").check(force=True)
+        lists.get_by_text("pieces to cut", exact=True).click()
         lists.get_by_role("textbox").fill("Buoy; 3 1/2; 9; 4; pocket\nSail; 3; 3; 1; kite")
         lists.get_by_role("button", name="Take it in").click()
         expect(lists.get_by_role("status")).to_contain_text("1 taken in")
