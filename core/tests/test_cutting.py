@@ -15,7 +15,7 @@ from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.picture import cloth_picture, strip_said
-from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan
+from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan, shelf_plan
 from piecing.cutting.stock import Cloth, ClothKind, Piece
 from piecing.cutting.strips import Bin, Item, packed, shelves
 from piecing.cutting.thread import block_seam_length, thread_needed
@@ -89,6 +89,18 @@ class StripsTest(TestCase):
         area = sum(i.wide * i.deep * i.count for i in items)
         self.assertLessEqual(found.bound, found.cost + 1e-6)
         self.assertGreaterEqual(found.cost * 160, area)
+
+
+class LargeTest(TestCase):
+    def test_thousands_of_pieces_and_of_cloths(self) -> None:
+        pieces = [piece("A", "9/2", "9/2", 6000), piece("B", "5", "3", 3000)]
+        plain = shelf_plan(pieces, [Cloth("f", "a", inches(20), inches(18), ClothKind.FAT_QUARTER, 5000)])
+        self.assertEqual(plain.missing, ())
+        quarters = Cloth("f", "a", inches(20), inches(18), ClothKind.FAT_QUARTER, 900)
+        plan = cutting_plan(pieces, [quarters], seconds=2)
+        # Sixteen of 4 1/2 lie in a quarter, and twenty-four of 5 by 3: 500 quarters hold all.
+        self.assertEqual(plan.missing, ())
+        self.assertLessEqual(len(plan.cloths), 560)
 
 
 class PlanTest(TestCase):

@@ -143,31 +143,40 @@ def shelves(items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, 
     open_strips: list[list[int]] = []
     laid: list[list[tuple[int, bool, int]]] = []
     used: dict[tuple[int, int], int] = {}
+    same, first, cloth = (0, 0, 0), 0, [0] * len(bins)
     for (along, deep), n in pieces:
+        # Where the last piece of this size found no room, this one finds none either.
+        if same != (along, deep, n):
+            same, first, cloth = (along, deep, n), 0, [0] * len(bins)
         turned = items[n].turns and (along, deep) != items[n].ways[0]
-        home = next((k for k, s in enumerate(open_strips) if along <= s[3] and deep <= s[2]), None)
-        if home is None:
-            spot = next(
-                (
-                    (b, c)
-                    for b, bin_ in enumerate(bins)
-                    if along <= bin_.width
-                    for c in range(bin_.count)
-                    if used.get((b, c), 0) + deep <= bin_.depth
-                ),
-                None,
-            )
+        while first < len(open_strips) and not (along <= open_strips[first][3] and deep <= open_strips[first][2]):
+            first += 1
+        if first == len(open_strips):
+            spot = _first_room(bins, used, cloth, along, deep)
             if spot is None:
                 continue
             used[spot] = used.get(spot, 0) + deep
             open_strips.append([*spot, deep, bins[spot[0]].width])
             laid.append([])
-            home = len(open_strips) - 1
-        open_strips[home][3] -= along
-        laid[home].append((n, turned, 1))
+        open_strips[first][3] -= along
+        laid[first].append((n, turned, 1))
     return [
         (b, c, Strip(b, deep, tuple(segments))) for (b, c, deep, _), segments in zip(open_strips, laid, strict=True)
     ]
+
+
+def _first_room(
+    bins: Sequence[Bin], used: dict[tuple[int, int], int], cloth: list[int], along: int, deep: int
+) -> tuple[int, int] | None:
+    """The first cloth with depth left; ``cloth`` remembers where to go on looking."""
+    for b, bin_ in enumerate(bins):
+        if along > bin_.width:
+            continue
+        while cloth[b] < bin_.count and used.get((b, cloth[b]), 0) + deep > bin_.depth:
+            cloth[b] += 1
+        if cloth[b] < bin_.count:
+            return b, cloth[b]
+    return None
 
 
 def _counts(items: Sequence[Item], segments: Sequence[tuple[int, bool, int]]) -> Counts:
@@ -266,12 +275,24 @@ def packed(
         master.add(_Column(b, s.depth, _counts(items, s.segments), s.segments))
     if _cost(master, items, dived) < _cost(master, items, plain):
         plain = dived
+    if sum(b.count for b in bins) > _MOST_CLOTHS:
+        return _as_laid(master, items, plain, bound)
     _tops(master, items)
     few = len(bins) == 1 and bins[0].count == 1 and len(plain) <= _FEW
     found = _chosen(master, plain, bound, seconds * (0.15 if few else 1.0), tidy=tidy and not few, stop=stop)
     if few and not any(found.missing) and len(found.strips) <= _FEW:
         return _strip_by_strip(items, bins[0], found, seconds * 0.85, tidy=tidy, stop=stop)
     return found
+
+
+_MOST_CLOTHS = 60
+"""Cloths above which the linear plan taken whole, or the plain one, is the answer: choosing among all would take too long."""
+
+
+def _as_laid(master: _Master, items: Sequence[Item], strips: Sequence[tuple[int, int, Strip]], bound: float) -> Packed:
+    left = tuple(i.count - sum(_counts(items, s.segments)[n] for _, _, s in strips) for n, i in enumerate(items))
+    total = _cost(master, items, strips)
+    return Packed(tuple(strips), left, total, min(bound, total), False)
 
 
 _FEW = 12
@@ -485,9 +506,7 @@ def _chosen(
         neater = solve(model, seconds * 0.3, linear=1, workers=4, stop=stop)
         answer = neater if neater.found else answer
     if not answer.found:
-        left = tuple(i.count - sum(_counts(items, s.segments)[n] for _, _, s in plain) for n, i in enumerate(items))
-        total = sum(bins[b].cost(s.depth) for b, _, s in plain) + master.missing * sum(left)
-        return Packed(tuple(plain), left, total, min(bound, total), False)
+        return _as_laid(master, items, plain, bound)
     chosen = [
         (c[0], c[1], Strip(c[0], columns[k].depth, columns[k].segments))
         for (k, c), v in take.items()
