@@ -76,12 +76,17 @@ class JoiningTest(TestCase):
         self.assertEqual(orders(grid(["A0 A1 <", "^ B0 A0", "A1 < ^"], rectangles))[0].partial, 1)
 
     def test_what_locks_into_each_other_is_refused(self) -> None:
-        rectangles = {"A": {"kind": "rectangle", "fabrics": "a"}, "B": {"kind": "plain_square", "fabrics": "b"}}
-        locked = ["A0 < A0 B0", "A0 B0 ^ A0", "^ A0 < ^", "B0 A0 < B0"]
-        try:
-            orders(grid(locked, rectangles))
-        except CannotBeSewn as refusal:
-            self.assertIn("set-in", str(refusal))
+        locked = [
+            "A0 < A0 < < A0",
+            "A0 A0 < A0 < ^",
+            "^ A0 A0 < A0 ^",
+            "^ ^ A0 < ^ A0",
+            "A0 ^ ^ < ^ ^",
+            "^ A0 ^ < A0 <",
+        ]
+        with self.assertRaises(CannotBeSewn) as refused:
+            orders(grid(locked, {"A": {"kind": "rectangle", "fabrics": "a"}}))
+        self.assertIn("set-in", str(refused.exception))
         with self.assertRaises(LayoutIncomplete):
             orders(grid(["A0 ."], SQUARES))
 
