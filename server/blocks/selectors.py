@@ -226,7 +226,6 @@ class LibraryBlock:
     rows: int
     picture: Drawing
     kinds: tuple[str, ...]
-    places: tuple[str, ...]
 
 
 def library_of(room: Workroom) -> list[LibraryBlock]:
@@ -247,7 +246,7 @@ def _library_block(key: str, pattern: Pattern, data: dict[str, Any], *, own: boo
     layout = laid(pattern)
     kinds = tuple(sorted({c.unit.kind for c in layout.cells}))
     picture = block_picture(layout, Length.of(10))
-    return LibraryBlock(key, own, data, pattern.name, len(pattern.columns), len(pattern.rows), picture, kinds, ())
+    return LibraryBlock(key, own, data, pattern.name, len(pattern.columns), len(pattern.rows), picture, kinds)
 
 
 def _block_layout(room: Workroom, key: UUID) -> tuple[Block, Project, Pattern]:

@@ -8,6 +8,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from common.problems import ProblemSerializer, Refused
+from common.requests import valid
 from piecing.errors import PiecingError
 from projects.models import Project
 from projects.selectors import get_project
@@ -19,11 +20,6 @@ from workrooms.serializers import ChangeSerializer
 from . import commands, selectors, serializers
 from .models import Block
 from .translate import find_in, pattern_of
-
-
-def _valid(serializer: Any) -> dict[str, Any]:
-    serializer.is_valid(raise_exception=True)
-    return dict(serializer.validated_data)
 
 
 @dataclass(frozen=True)
@@ -72,7 +68,7 @@ class OwnBlockView(APIView):
         responses=serializers.LibraryBlockSerializer(many=True),
     )
     def put(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.OwnRequestSerializer(data=request.data))
+        body = valid(serializers.OwnRequestSerializer(data=request.data))
         room = current_workroom()
         commands.keep_own(room, key, body["block"])
         return Response(serializers.LibraryBlockSerializer(selectors.library_of(room), many=True).data)
@@ -101,7 +97,7 @@ class LookView(APIView):
         responses={200: serializers.BlockViewSerializer, **_REFUSED},
     )
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.LookRequestSerializer(data=request.data))
+        body = valid(serializers.LookRequestSerializer(data=request.data))
         view = selectors.look_at(current_workroom(), key, body)
         return Response(serializers.BlockViewSerializer(view, context=_style(key)).data)
 
@@ -113,7 +109,7 @@ class NewBlockView(APIView):
         operation_id="put_block", request=serializers.NewBlockSerializer, responses=serializers.SheetSerializer
     )
     def put(self, request: Request, key: UUID, block: UUID) -> Response:
-        body = _valid(serializers.NewBlockSerializer(data=request.data))
+        body = valid(serializers.NewBlockSerializer(data=request.data))
         room = current_workroom()
         return _sheet(commands.put_block(room, key, block, body["start"], body["changes"], body["seen"]))
 
@@ -139,7 +135,7 @@ class LookingView(APIView):
         responses={200: serializers.OtherWaysSerializer, **_REFUSED},
     )
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.LookingRequestSerializer(data=request.data))
+        body = valid(serializers.LookingRequestSerializer(data=request.data))
         room = current_workroom()
         spot = None if body["column"] is None or body["row"] is None else (body["column"], body["row"])
         ways = selectors.other_ways(room, key, body["across"], body["every_second"], spot)
@@ -157,7 +153,7 @@ class FindTurnedView(APIView):
         responses={200: serializers.FindingSerializer, **_REFUSED},
     )
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.SeenRequestSerializer(data=request.data))
+        body = valid(serializers.SeenRequestSerializer(data=request.data))
         room = current_workroom()
         found = selectors.find_of_turned(room, key, body["seen"])
         return Response(
@@ -194,7 +190,7 @@ class QuiltView(APIView):
         operation_id="change_quilt", request=ChangeSerializer, responses={200: serializers.SheetSerializer, **_REFUSED}
     )
     def patch(self, request: Request, key: UUID) -> Response:
-        body = _valid(ChangeSerializer(data=request.data))
+        body = valid(ChangeSerializer(data=request.data))
         return _sheet(commands.change_quilt(current_workroom(), key, body["changes"], body["seen"]))
 
 
@@ -224,7 +220,7 @@ class ScrapsView(APIView):
         responses={200: serializers.SheetSerializer, **_REFUSED},
     )
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.ScrapsRequestSerializer(data=request.data))
+        body = valid(serializers.ScrapsRequestSerializer(data=request.data))
         return _sheet(commands.lay_scraps(current_workroom(), key, body))
 
     @extend_schema(operation_id="take_up_scraps", responses={200: serializers.SheetSerializer})

@@ -1,4 +1,3 @@
-from typing import Any
 from uuid import UUID
 
 from django.http import HttpResponse
@@ -9,6 +8,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from common.problems import ProblemSerializer
+from common.requests import valid
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
@@ -17,11 +17,6 @@ from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 
 from . import commands, selectors, serializers, sheets
-
-
-def _valid(serializer: Any) -> dict[str, Any]:
-    serializer.is_valid(raise_exception=True)
-    return dict(serializer.validated_data)
 
 
 def _sheet(project: Project) -> Response:
@@ -41,7 +36,7 @@ class CuttingView(APIView):
 
     @extend_schema(operation_id="begin_cutting", request=serializers.BeginSerializer, responses=_ANSWERS)
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.BeginSerializer(data=request.data))
+        body = valid(serializers.BeginSerializer(data=request.data))
         return _sheet(commands.begin_plan(current_workroom(), key, body["goal"], along=body["along"]))
 
     @extend_schema(operation_id="stop_cutting", responses={200: serializers.CuttingSheetSerializer})
@@ -56,7 +51,7 @@ class TickView(APIView):
         operation_id="tick_strip", request=serializers.TickSerializer, responses=serializers.CuttingSheetSerializer
     )
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.TickSerializer(data=request.data))
+        body = valid(serializers.TickSerializer(data=request.data))
         return _sheet(commands.tick_strip(current_workroom(), key, body["number"], body["done"]))
 
 
@@ -73,7 +68,7 @@ class NewStockView(APIView):
 
     @extend_schema(operation_id="put_stock", request=ChangeSerializer, responses=_ANSWERS)
     def put(self, request: Request, key: UUID, stock: UUID) -> Response:
-        body = _valid(ChangeSerializer(data=request.data))
+        body = valid(ChangeSerializer(data=request.data))
         return _sheet(commands.put_stock(current_workroom(), key, stock, body["changes"], body["seen"]))
 
 
@@ -115,7 +110,7 @@ class _SheetView(APIView):
         return answer
 
     def taken(self, request: Request, key: UUID) -> Response:
-        body = _valid(SheetSerializer(data=request.data))
+        body = valid(SheetSerializer(data=request.data))
         project = get_project(current_workroom(), key)
         take = sheets.import_stock if self.name == "stock" else sheets.import_cut_list
         return Response(ImportedSerializer(take(project, body["text"])).data)
@@ -157,7 +152,7 @@ class BuyingView(APIView):
         responses=serializers.BuyingSerializer,
     )
     def get(self, request: Request, key: UUID) -> Response:
-        asked = _valid(serializers.BuyingRequestSerializer(data=request.query_params))
+        asked = valid(serializers.BuyingRequestSerializer(data=request.query_params))
         project = get_project(current_workroom(), key)
         found = selectors.buying_of(project, asked["shrinkage"], asked["wrong_cuts"], asked["bobbin"])
         return Response(serializers.BuyingSerializer(found, context={"style": style_of(project)}).data)

@@ -1,4 +1,3 @@
-from typing import Any
 from uuid import UUID
 
 from drf_spectacular.utils import extend_schema
@@ -7,6 +6,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from common.problems import ProblemSerializer
+from common.requests import valid
 from piecing.lengths import Measure, Style
 from piecing.units import KINDS
 from projects.selectors import get_unit
@@ -15,11 +15,6 @@ from workrooms.selectors import current_workroom
 
 from . import serializers
 from .selectors import compare_choices, plan_choices, trim_of
-
-
-def _typed(serializer: Any) -> dict[str, Any]:
-    serializer.is_valid(raise_exception=True)
-    return dict(serializer.validated_data)
 
 
 class KindsView(APIView):
@@ -39,7 +34,7 @@ class PlanView(APIView):
         responses={200: serializers.PlannedSerializer, 422: ProblemSerializer},
     )
     def post(self, request: Request) -> Response:
-        typed = _typed(serializers.PlanRequestSerializer(data=request.data))
+        typed = valid(serializers.PlanRequestSerializer(data=request.data))
         planned = plan_choices(current_workroom(), typed)
         context = {"style": Style(Measure(typed["measure"]))}
         return Response(serializers.PlannedSerializer(planned, context=context).data)
@@ -54,7 +49,7 @@ class CompareView(APIView):
         responses={200: serializers.ComparisonSerializer, 422: ProblemSerializer},
     )
     def post(self, request: Request) -> Response:
-        typed = _typed(serializers.CompareRequestSerializer(data=request.data))
+        typed = valid(serializers.CompareRequestSerializer(data=request.data))
         comparison = compare_choices(current_workroom(), typed, typed["at_hand"])
         margins = [w.plan.margin for w in comparison.ways if w.plan]
         context = {"style": Style(Measure(typed["measure"])), "margins": margins}

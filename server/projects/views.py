@@ -1,4 +1,3 @@
-from typing import Any
 from uuid import UUID
 
 from drf_spectacular.utils import extend_schema
@@ -6,6 +5,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from common.requests import valid
 from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 
@@ -20,11 +20,6 @@ def _out(project: Project, status: int = 200) -> Response:
     return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=status)
 
 
-def _valid(serializer: Any) -> dict[str, Any]:
-    serializer.is_valid(raise_exception=True)
-    return dict(serializer.validated_data)
-
-
 class ProjectsView(APIView):
     @extend_schema(operation_id="projects", responses=ProjectSerializer(many=True))
     def get(self, _request: Request) -> Response:
@@ -33,7 +28,7 @@ class ProjectsView(APIView):
 
     @extend_schema(operation_id="create_project", request=NewProjectSerializer, responses={201: ProjectSerializer})
     def post(self, request: Request) -> Response:
-        body = _valid(NewProjectSerializer(data=request.data))
+        body = valid(NewProjectSerializer(data=request.data))
         return _out(commands.create_project(current_workroom(), body["id"], body.get("name")), 201)
 
 
@@ -44,7 +39,7 @@ class ProjectView(APIView):
 
     @extend_schema(operation_id="change_project", request=ChangeSerializer, responses=ProjectSerializer)
     def patch(self, request: Request, key: UUID) -> Response:
-        body = _valid(ChangeSerializer(data=request.data))
+        body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_project(current_workroom(), key, body["changes"], body["seen"]))
 
     @extend_schema(operation_id="delete_project", responses=ProjectSerializer)
@@ -71,14 +66,14 @@ class ArchiveProjectView(APIView):
 class DuplicateProjectView(APIView):
     @extend_schema(operation_id="duplicate_project", request=NewKeySerializer, responses={201: ProjectSerializer})
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(NewKeySerializer(data=request.data))
+        body = valid(NewKeySerializer(data=request.data))
         return _out(commands.duplicate_project(current_workroom(), key, body["id"]), 201)
 
 
 class UnitsView(APIView):
     @extend_schema(operation_id="add_unit", request=NewUnitSerializer, responses={201: ProjectSerializer})
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(NewUnitSerializer(data=request.data))
+        body = valid(NewUnitSerializer(data=request.data))
         room = current_workroom()
         return _out(commands.add_unit(room, key, body["id"], body["kind"], body["copy_of"]), 201)
 
@@ -86,7 +81,7 @@ class UnitsView(APIView):
 class UnitView(APIView):
     @extend_schema(operation_id="change_unit", request=ChangeSerializer, responses=ProjectSerializer)
     def patch(self, request: Request, key: UUID) -> Response:
-        body = _valid(ChangeSerializer(data=request.data))
+        body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_unit(current_workroom(), key, body["changes"], body["seen"]))
 
     @extend_schema(operation_id="delete_unit", responses=ProjectSerializer)
@@ -105,14 +100,14 @@ class NewFabricView(APIView):
 
     @extend_schema(operation_id="put_fabric", request=ChangeSerializer, responses=ProjectSerializer)
     def put(self, request: Request, key: UUID, fabric: UUID) -> Response:
-        body = _valid(ChangeSerializer(data=request.data))
+        body = valid(ChangeSerializer(data=request.data))
         return _out(commands.put_fabric(current_workroom(), key, fabric, body["changes"]))
 
 
 class FabricView(APIView):
     @extend_schema(operation_id="change_fabric", request=ChangeSerializer, responses=ProjectSerializer)
     def patch(self, request: Request, key: UUID) -> Response:
-        body = _valid(ChangeSerializer(data=request.data))
+        body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_fabric(current_workroom(), key, body["changes"], body["seen"]))
 
     @extend_schema(operation_id="delete_fabric", responses=ProjectSerializer)

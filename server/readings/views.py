@@ -1,4 +1,3 @@
-from typing import Any
 from uuid import UUID
 
 from django.http import HttpResponse
@@ -8,6 +7,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from common.requests import valid
 from projects.models import PlannedUnit
 from projects.selectors import get_unit
 from projects.translate import style_of
@@ -21,11 +21,6 @@ from .sheets import as_csv, import_csv
 def _check(unit: PlannedUnit) -> Response:
     data = serializers.CheckSerializer(check_of(unit), context={"style": style_of(unit.project)}).data
     return Response(data)
-
-
-def _valid(serializer: Any) -> dict[str, Any]:
-    serializer.is_valid(raise_exception=True)
-    return dict(serializer.validated_data)
 
 
 class CheckView(APIView):
@@ -43,7 +38,7 @@ class ReadingView(APIView):
         responses=serializers.CheckSerializer,
     )
     def put(self, request: Request, unit: UUID, key: UUID) -> Response:
-        body = _valid(serializers.WriteReadingSerializer(data=request.data))
+        body = valid(serializers.WriteReadingSerializer(data=request.data))
         row = commands.put_reading(current_workroom(), unit, key, body["changes"], body["seen"])
         return _check(row.unit)
 
@@ -75,6 +70,6 @@ class SheetView(APIView):
         responses=serializers.ImportedSerializer,
     )
     def post(self, request: Request, key: UUID) -> Response:
-        body = _valid(serializers.SheetSerializer(data=request.data))
+        body = valid(serializers.SheetSerializer(data=request.data))
         taken = import_csv(get_unit(current_workroom(), key), body["text"])
         return Response(serializers.ImportedSerializer(taken).data)

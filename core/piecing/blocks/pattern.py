@@ -27,6 +27,7 @@ __all__ = [
     "Pattern",
     "Place",
     "UnitHere",
+    "carried",
     "laid",
     "whole_parts",
 ]
@@ -329,7 +330,7 @@ def _nested(place: Place, held: BlockHere, box: tuple[Fraction, ...], n: int) ->
         )
     scale, roles = wide / seen_wide, dict(held.fabrics)
     for c in inner.cells:
-        x, y, w, h = _carried(c, own_wide, own_high, lie)
+        x, y, w, h = carried(c, own_wide, own_high, lie)
         yield Cell(
             left + x * scale,
             top + y * scale,
@@ -342,7 +343,7 @@ def _nested(place: Place, held: BlockHere, box: tuple[Fraction, ...], n: int) ->
         )
 
 
-def _carried(c: Cell, width: Fraction, height: Fraction, lie: Lie) -> tuple[Fraction, Fraction, Fraction, Fraction]:
+def carried(c: Cell, width: Fraction, height: Fraction, lie: Lie) -> tuple[Fraction, Fraction, Fraction, Fraction]:
     """The box of a cell in a block of this size, once that block is mirrored and turned."""
     x, y, w, h = c.left, c.top, c.width, c.height
     if lie.mirrored:

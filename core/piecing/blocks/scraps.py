@@ -14,6 +14,7 @@ from ..errors import ScrapsImpossible
 from ..lengths import Length
 from ..solver import Answered, cp, solve
 from ..wording import Said
+from .pattern import carried
 from .quilt import QuiltSizes, Setting, block_spots
 from .quilt_picture import Laid
 
@@ -68,7 +69,7 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
         part = float(laid[n].layout.part(c.block_width))
         for k, cell in enumerate(laid[n].layout.cells):
             if role in cell.unit.ring:
-                a, b, w, h = _carried(laid[n], k)
+                a, b, w, h = _box_of(laid[n], k)
                 name = f"block {n + 1}, unit {k + 1}"
                 found.append(
                     ScrapPlace(
@@ -88,23 +89,17 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
     return tuple(found)
 
 
-def _carried(laid: Laid, k: int) -> tuple[float, float, float, float]:
-    """The box of a cell once its block is mirrored and turned, in parts."""
-    cell, p = laid.layout.cells[k], laid.layout.pattern
-    x, y, w, h = cell.left, cell.top, cell.width, cell.height
-    width, height = p.width, p.height
-    if laid.lie.mirrored:
-        x = width - x - w
-    for _ in range(laid.lie.turn):
-        x, y, w, h = height - y - h, x, h, w
-        width, height = height, width
+def _box_of(laid: Laid, k: int) -> tuple[float, float, float, float]:
+    """The box of a unit once its block is mirrored and turned, in parts."""
+    p = laid.layout.pattern
+    x, y, w, h = carried(laid.layout.cells[k], p.width, p.height, laid.lie)
     return float(x), float(y), float(w), float(h)
 
 
 def cell_box(laid: Laid, cell: int, finished: Length) -> tuple[float, float, float, float]:
     """Left, bottom, width, height of one unit of a block as it lies, in inches from the block's lower left corner."""
     part = float(laid.layout.part(finished))
-    x, y, w, h = _carried(laid, cell)
+    x, y, w, h = _box_of(laid, cell)
     p = laid.layout.pattern
     high = float(p.width if laid.lie.across else p.height)
     return x * part, (high - y - h) * part, w * part, h * part

@@ -53,7 +53,7 @@ const byKind = computed(() => {
   return [...found]
 })
 const methods = (kind: string) => kinds.value?.find((k) => k.name === kind)?.methods ?? []
-const plain = (kind: string) => ['plain_square', 'rectangle', 'strip'].includes(kind)
+const plain = (kind: string) => kinds.value?.find((k) => k.name === kind)?.parts.length === 1
 const making = (kind: string) => data.value?.makings[kind] ?? { method: '', school: 'little' }
 const schools = ['exact', 'little', 'generous', 'records']
 

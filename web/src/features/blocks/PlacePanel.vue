@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
+import { useKinds } from '@/features/projects'
 import type { Project } from '@/shared/api/client'
 import { kindWords } from '@/shared/lib/words'
 import Len from '@/shared/ui/Len.vue'
@@ -38,8 +39,10 @@ const shares = ['0', '1/8', '1/7', '1/6', '1/5', '1/4', '2/7', '1/3', '2/5', '3/
 const withOwn = (own: string | undefined, zero: boolean) => [
   ...new Set([...(own ? [own] : []), ...shares.filter((s) => zero || s !== '0')]),
 ]
-const hasCorners = computed(() => props.spot.content === 'corner_triangle')
-const hasStrip = computed(() => ['strip_split_square', 'banded_hourglass'].includes(props.spot.content))
+const { data: kinds } = useKinds()
+const kind = computed(() => kinds.value?.find((k) => k.name === props.spot.content))
+const hasCorners = computed(() => !!kind.value?.has_corners)
+const hasStrip = computed(() => !!kind.value?.has_strip)
 
 function setCorner(n: number, share: string) {
   corners.value[n] = share
