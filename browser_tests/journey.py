@@ -89,6 +89,8 @@ class JourneyCase(LiveServerTestCase):
 
     def saved(self, page: Page | None = None) -> None:
         """Wait until the outbox is empty: everything typed is with the server."""
+        # What was typed a moment ago reaches the outbox, and its copy on disk, in a later turn of the page's loop.
+        (page or self.page).wait_for_timeout(60)
         (page or self.page).wait_for_function(
             "() => JSON.parse(localStorage.getItem('entretoile.outbox') ?? '{}')"
             ".clientState?.mutations?.length === 0 && !Object.keys(localStorage)"

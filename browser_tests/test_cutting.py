@@ -106,3 +106,42 @@ class ExchangeTest(JourneyCase):
         expect(self.page.get_by_role("heading", name="Lantern, twelve blocks 2")).to_be_visible()
         self.page.get_by_role("link", name="Check").click()
         expect(self.page.get_by_role("main")).to_contain_text("top row")
+
+
+class FirstCutTest(JourneyCase):
+    demo = False
+
+    def to(self, name: str, role: str = "button") -> None:
+        """Tab on until this has the focus, as a hand without a mouse does."""
+        for _ in range(120):
+            self.page.keyboard.press("Tab")
+            if self.page.locator(f":focus[aria-label*='{name}'], :focus:has-text('{name}')").count():
+                return
+        self.fail(f"No {role} {name} was reached by Tab.")
+
+    def test_from_nothing_to_a_cut_by_keyboard_alone(self) -> None:
+        self.open("/")
+        self.to("Plan a first unit")
+        self.page.keyboard.press("Enter")
+        expect(self.region("What to cut")).to_contain_text("squares of 4\u00a01⁄2″")
+        self.to("Cut", "link")
+        self.page.keyboard.press("Enter")
+        expect(self.region("Piles")).to_contain_text("Dark")
+        self.to("Plan the cuts")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("There is no cloth in stock")
+        for cloth in ("Yardage of Dark", "Yardage of Light"):
+            self.page.get_by_role("button", name=cloth).focus()
+            self.page.keyboard.press("Enter")
+            expect(self.labelled(f"Across, {cloth.split()[-1]}")).to_have_value("40")
+        self.saved()
+        self.to("Plan the cuts")
+        self.page.keyboard.press("Enter")
+        expect(self.region("Cutting plan")).to_contain_text("strips in", timeout=30_000)
+        first = self.page.get_by_role("checkbox").first
+        first.focus()
+        self.page.keyboard.press("Space")
+        expect(first).to_be_checked()
+        self.page.get_by_role("button", name="All of it is cut").focus()
+        self.page.keyboard.press("Enter")
+        expect(self.region("Stock")).to_contain_text("rest of")

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import random
 from typing import Any
 
+from piecing.cutting.strips import Item
 from piecing.lengths import ZERO, Length, inches
 from piecing.planning import Choices
 from piecing.units import KINDS, METHODS, Method, UnitSpec, kind_of
 
-__all__ = ["ALL_WAYS", "half_square", "sample"]
+__all__ = ["ALL_WAYS", "half_square", "instance", "sample"]
 
 _RINGS = {
     "quarter_square_triangle": "abab",
@@ -41,3 +43,16 @@ def sample(kind: str, width: Length | None = None, ring: str = "") -> UnitSpec:
 
 ALL_WAYS: tuple[tuple[Method, UnitSpec], ...] = tuple((m, sample(m.kind)) for m in METHODS)
 assert {m.kind for m in METHODS} == set(KINDS)
+
+
+def instance(seed: int, pieces: int, sizes: int) -> list[Item]:
+    """``pieces`` of ``sizes`` sizes, 2 to 10 1/2 in. in eighths, six in ten of them square; any may be turned."""
+    rng = random.Random(seed)
+    shapes = []
+    for _ in range(sizes):
+        wide = rng.randrange(16, 85)
+        shapes.append((wide, wide if rng.random() < 0.6 else rng.randrange(16, 85)))
+    counts = [0] * sizes
+    for _ in range(pieces):
+        counts[rng.randrange(sizes)] += 1
+    return [Item(w, h, n, True) for (w, h), n in zip(shapes, counts, strict=True) if n]

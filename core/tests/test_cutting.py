@@ -14,10 +14,11 @@ from piecing.blocks.library import library_pattern
 from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
+from piecing.cutting.packing import packed
 from piecing.cutting.picture import cloth_picture, strip_said
 from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan, shelf_plan
 from piecing.cutting.stock import Cloth, ClothKind, Piece
-from piecing.cutting.strips import Bin, Item, packed, shelves
+from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.thread import block_seam_length, thread_needed
 from piecing.cutting.wanted import lettered, unit_pieces
 from piecing.errors import ClothImpossible, NothingToCut
@@ -27,7 +28,7 @@ from piecing.planning import UnitPlan
 from piecing.planning import plan as unit_plan
 from piecing.trimming import Cutter
 from piecing.trimming.rulers import starting_set
-from tests.samples import half_square
+from tests.samples import half_square, instance
 
 YARD = Cloth("bolt", "a", inches(40), inches(72), name="two yards")
 
@@ -74,6 +75,23 @@ class StripsTest(TestCase):
             # Stacking may do better than strips without it, never worse.
             self.assertLessEqual(found.cost, self.best(items, 20))
             self.assertLessEqual(found.bound, found.cost)
+
+    def test_without_stacking_the_best_there_is_is_found_and_proven(self) -> None:
+        rng = random.Random(12)
+        for _ in range(6):
+            # No piece is half as deep as another, so that strips hold no stacks and the search by hand is complete.
+            items = [
+                Item(rng.randrange(8, 16), rng.randrange(8, 16), rng.randrange(1, 3), rng.random() < 0.5)
+                for _ in range(3)
+            ]
+            found = packed(items, [Bin(32, 400, 1, 1)], 2.0)
+            self.assertEqual((found.cost, round(found.bound)), (self.best(items, 32), found.cost))
+            self.assertTrue(found.optimal)
+
+    def test_more_strips_than_the_plain_plan_has_may_be_best(self) -> None:
+        # Every plan of as many strips as the first ones found costs 187 or more.
+        found = packed(instance(601, 30, 8), [Bin(320, 100_000, 1, 1)], 4.0)
+        self.assertEqual((found.cost, found.optimal), (184, True))
 
     @settings(max_examples=12, deadline=None)
     @given(st.integers(0, 10_000))
@@ -224,13 +242,14 @@ class BuyingTest(TestCase):
         # 13 1/2 and one strip more is 18; 3 in a hundred shrink; up to the next 4 1/2
         self.assertEqual((bought.bare, bought.buy), (inches("27/2"), inches("45/2")))
         # 4 by 4 fit a quarter of 20 by 18; 2 by 2 a ten-inch square
-        self.assertEqual((bought.fat_quarters, bought.squares), (2, 6))
+        packs = [(p.kind.value, p.count, p.along) for p in bought.instead]
+        self.assertEqual(packs, [("fat_quarter", 2, inches(18)), ("square", 6, inches(10)), ("square", 24, inches(5))])
 
     def test_what_no_cloth_is_wide_enough_for(self) -> None:
         with self.assertRaises(ClothImpossible):
             purchases([piece("A", "45", "50", 1)], Shop(), 1.0)
         (bought,) = purchases([piece("A", "12", "12", 2)], Shop(), 1.0)
-        self.assertIsNone(bought.squares)
+        self.assertNotIn(ClothKind.SQUARE, [p.kind for p in bought.instead])
 
 
 class PilesTest(TestCase):

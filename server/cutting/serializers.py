@@ -147,13 +147,19 @@ class PossibleSerializer(serializers.Serializer[Any]):
     ways = WayThatFitsSerializer(many=True)
 
 
+class PackSerializer(serializers.Serializer[Any]):
+    kind = serializers.CharField()
+    count = serializers.IntegerField()
+    across = LengthField()
+    along = LengthField()
+
+
 class PurchaseSerializer(serializers.Serializer[Any]):
     fabric = serializers.CharField()
     bare = LengthField()
     buy = LengthField()
     asked = serializers.SerializerMethodField()
-    fat_quarters = serializers.IntegerField(allow_null=True)
-    squares = serializers.IntegerField(allow_null=True)
+    instead = PackSerializer(many=True)
 
     def get_asked(self, purchase: Any) -> str:
         style = self.context["style"]

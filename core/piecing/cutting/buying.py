@@ -15,7 +15,7 @@ from ..wording import Said
 from .plan import Goal, cutting_plan, shelf_plan
 from .stock import Cloth, ClothKind, Piece
 
-__all__ = ["Purchase", "Shop", "purchases", "shop_said", "shop_step"]
+__all__ = ["Pack", "Purchase", "Shop", "purchases", "shop_said", "shop_step"]
 
 _LONG = inches(1_500)
 
@@ -30,6 +30,8 @@ class Shop:
     wrong_cuts: int = 1
     fat_quarter: tuple[Length, Length] = (inches(20), inches(18))
     square: Length = inches(10)
+    small_square: Length = inches(5)
+    strip: Length = inches("5/2")
 
 
 def shop_step(measure: Measure) -> Length:
@@ -38,17 +40,26 @@ def shop_step(measure: Measure) -> Length:
 
 
 @dataclass(frozen=True, slots=True)
+class Pack:
+    """``count`` cloths of a kind sold ready cut, each ``across`` by ``along``."""
+
+    kind: ClothKind
+    count: int
+    across: Length
+    along: Length
+
+
+@dataclass(frozen=True, slots=True)
 class Purchase:
     """For one fabric: ``bare`` is what the plan takes of cloth ``usable`` wide, ``buy`` what to ask for in the shop.
 
-    ``fat_quarters`` and ``squares`` are how many of them would do instead; None when a piece does not fit one.
+    ``instead`` is what would do in its place, each kind by itself; those that hold not every piece are left out.
     """
 
     fabric: str
     bare: Length
     buy: Length
-    fat_quarters: int | None
-    squares: int | None
+    instead: tuple[Pack, ...]
     proven: bool
 
 
@@ -84,17 +95,21 @@ def _one(fabric: str, pieces: Sequence[Piece], shop: Shop, seconds: float) -> Pu
     bare = sum((c.used for c in plan.cloths), ZERO)
     deepest = max((s.depth for c in plan.cloths for s in c.strips), default=ZERO)
     buy = ((bare + deepest * shop.wrong_cuts) * (1 / (1 - shop.shrinkage))).round_up(shop.step)
-    across, along = shop.fat_quarter
-    quarters = _how_many(pieces, fabric, across, along, ClothKind.FAT_QUARTER)
-    squares = _how_many(pieces, fabric, shop.square, shop.square, ClothKind.SQUARE)
-    return Purchase(fabric, bare, buy, quarters, squares, plan.proven)
+    sold = (
+        (ClothKind.FAT_QUARTER, *shop.fat_quarter),
+        (ClothKind.SQUARE, shop.square, shop.square),
+        (ClothKind.SQUARE, shop.small_square, shop.small_square),
+        (ClothKind.STRIP, shop.usable, shop.strip),
+    )
+    packs = (_pack(pieces, fabric, *pack) for pack in sold)
+    return Purchase(fabric, bare, buy, tuple(p for p in packs if p), plan.proven)
 
 
-def _how_many(pieces: Sequence[Piece], fabric: str, across: Length, along: Length, kind: ClothKind) -> int | None:
-    """Of cloths this large, by laying pieces first fit; an upper figure that surely does."""
+def _pack(pieces: Sequence[Piece], fabric: str, kind: ClothKind, across: Length, along: Length) -> Pack | None:
+    """How many of these cloths do, by laying pieces first fit: an upper figure. None when a piece fits on none."""
     for p in pieces:
         fits = (p.width <= across and p.height <= along) or (p.turns and p.height <= across and p.width <= along)
         if not fits:
             return None
     plan = shelf_plan(pieces, [Cloth("pack", fabric, across, along, kind, min(20_000, sum(p.count for p in pieces)))])
-    return None if plan.missing else len(plan.cloths)
+    return None if plan.missing else Pack(kind, len(plan.cloths), across, along)

@@ -5,6 +5,7 @@ One fabric is planned at a time. Source: docs/theory.md, section 13.
 
 from __future__ import annotations
 
+import time
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -13,8 +14,9 @@ from itertools import count
 from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
 from ..solver import Stop
+from .packing import packed
 from .stock import Cloth, ClothKind, Piece, grid_of
-from .strips import Bin, Item, Packed, Strip, packed, shelves
+from .strips import Bin, Item, Packed, Strip, shelves
 
 __all__ = [
     "ClothPlan",
@@ -143,7 +145,11 @@ def cutting_plan(
         raise NothingToCut("Nothing is wanted from the stock yet. Plan a unit or a quilt first.")
     by_fabric = sorted({p.fabric for p in wanted})
     stock = list(cloths)
-    made = [_one_fabric(f, wanted, stock, goal, seconds / len(by_fabric), stop) for f in by_fabric]
+    # What one fabric does not need of its share of the time, the others have.
+    until, made = time.monotonic() + seconds, []
+    for k, fabric in enumerate(by_fabric):
+        share = (until - time.monotonic()) / (len(by_fabric) - k)
+        made.append(_one_fabric(fabric, wanted, stock, goal, max(share, seconds / 20), stop))
     weights = [max(1, found.cost) for found, _, _ in made]
     gap = sum(g * w for (_, _, g), w in zip(made, weights, strict=True)) / sum(weights)
     plans = [plan for _, plan, _ in made]

@@ -19,6 +19,8 @@ const asked = () => ({
 })
 const { data } = useBuying(() => props.project.id, asked)
 const { data: possible } = usePossible(() => props.project.id)
+const one: Record<string, string> = { fat_quarter: 'fat quarter', square: 'square', strip: 'strip' }
+const many: Record<string, string> = { fat_quarter: 'fat quarters', square: 'squares', strip: 'strips' }
 const name = (role: string) => props.project.fabrics.find((f) => f.role === role)?.name ?? role.toUpperCase()
 </script>
 
@@ -43,9 +45,10 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
         <li v-for="p in data.purchases" :key="p.fabric">
           <strong>{{ name(p.fabric) }}: {{ p.asked }}</strong>
           <span class="soft">
-            cut from <Len :of="p.bare" about /><template v-if="p.fat_quarters">
-              ; or {{ p.fat_quarters }} fat quarters</template
-            ><template v-if="p.squares">; or {{ p.squares }} squares of ten inches</template>
+            cut from <Len :of="p.bare" about /><template v-for="k in p.instead" :key="k.kind + k.along.text"
+              >; or {{ k.count }} {{ k.count === 1 ? one[k.kind] : many[k.kind]
+              }}<template v-if="k.kind !== 'fat_quarter'"> of <Len :of="k.along" about /></template
+            ></template>
           </span>
         </li>
       </ul>

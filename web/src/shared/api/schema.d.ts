@@ -1599,6 +1599,12 @@ export interface components {
             /** Format: uuid */
             block: string;
         };
+        Pack: {
+            kind: string;
+            count: number;
+            readonly across: components["schemas"]["Length"];
+            readonly along: components["schemas"]["Length"];
+        };
         /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
         PatchedChangeRequest: {
             changes?: {
@@ -1773,8 +1779,7 @@ export interface components {
             readonly bare: components["schemas"]["Length"];
             readonly buy: components["schemas"]["Length"];
             readonly asked: string;
-            fat_quarters: number | null;
-            squares: number | null;
+            instead: components["schemas"]["Pack"][];
         };
         /** @description ``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound. */
         QuiltSizes: {
