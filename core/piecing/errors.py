@@ -40,7 +40,8 @@
     │   └── PaperImpossible         paper_impossible
     └── ReadingError
         ├── RowCountMissing         row_count_missing
-        └── StripTestIncomplete     strip_test_incomplete
+        ├── StripTestIncomplete     strip_test_incomplete
+        └── ReadingMisplaced        reading_misplaced
 
 Each carries a stable ``code``, the ``field`` it is about (or ""), the offending values in ``data``,
 and a sentence a quilter understands: what happened, what is allowed, what to do.
@@ -78,6 +79,7 @@ __all__ = [
     "QuiltImpossible",
     "RatioNotPossible",
     "ReadingError",
+    "ReadingMisplaced",
     "RecordsTooFew",
     "RoleWithoutFabric",
     "RowCountMissing",
@@ -297,3 +299,7 @@ class RowCountMissing(ReadingError):
 
 class StripTestIncomplete(ReadingError):
     code = "strip_test_incomplete"
+
+
+class ReadingMisplaced(ReadingError):
+    code = "reading_misplaced"

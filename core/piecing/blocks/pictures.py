@@ -28,7 +28,9 @@ __all__ = [
     "cell_middle",
     "draw_block",
     "inner_seams",
+    "lying",
     "placed_parts",
+    "sewn",
     "side_by_side",
 ]
 
@@ -43,13 +45,13 @@ def placed_parts(spec: UnitSpec, lie: Lie) -> tuple[Part, ...]:
     about = (design.width / 2, design.height / 2)
 
     def moved(p: Part) -> Part:
-        points = [_lying((x - about[0], y - about[1]), lie) for x, y in p.outline]
+        points = [lying((x - about[0], y - about[1]), lie) for x, y in p.outline]
         return Part(tuple(points if area(tuple(points)) > 0 else reversed(points)), p.role)
 
     return tuple(moved(p) for p in design.parts)
 
 
-def _lying(p: Point, lie: Lie) -> Point:
+def lying(p: Point, lie: Lie) -> Point:
     return rotated((-p[0], p[1]) if lie.mirrored else p, -90 * lie.turn)
 
 
@@ -75,7 +77,7 @@ def inner_seams(spec: UnitSpec, lie: Lie) -> tuple[Seam, ...]:
     for s in piece.seams:
         ends = _within((s.start[0] - edge, s.start[1] - edge), (s.end[0] - edge, s.end[1] - edge), box)
         if ends:
-            start, end = (_lying((x - wide / 2, y - high / 2), lie) for x, y in ends)
+            start, end = (lying((x - wide / 2, y - high / 2), lie) for x, y in ends)
             seams.append(Seam(s.name, start, end))
     return tuple(seams)
 
@@ -124,7 +126,7 @@ def draw_block(sketch: Sketch, layout: Layout, finished: Length, at: Point = (0.
     middle = (at[0] + seen[0] / 2, at[1] + seen[1] / 2)
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, float(part))
-        cx, cy = _lying((x - width / 2, y - height / 2), lie)
+        cx, cy = lying((x - width / 2, y - height / 2), lie)
         for p in placed_parts(cell.spec(part), cell.lie.then(lie)):
             sketch.polygon("face", tuple((px + cx + middle[0], py + cy + middle[1]) for px, py in p.outline), p.role)
 
@@ -191,7 +193,7 @@ def _unit_apart(sketch: Sketch, spec: UnitSpec, lie: Lie, at: Point, s: float) -
     middle = ((left + right) / 2, (bottom + top) / 2)
 
     def here(p: Point) -> Point:
-        x, y = _lying((p[0] - middle[0], p[1] - middle[1]), lie)
+        x, y = lying((p[0] - middle[0], p[1] - middle[1]), lie)
         return x + at[0], y + at[1]
 
     for face in piece.faces:

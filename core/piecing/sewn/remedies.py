@@ -1,0 +1,524 @@
+"""What to do: for the block on the table every remedy with its figures, and for the rest of the batch the change to make.
+
+Each remedy says what it does to the errors of units and seams, so that it can be tried on the drawing first.
+Source: docs/theory.md, section 14.10.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..lengths import Length, inches
+from ..planning import UnitPlan, pieces_said
+from ..planning import plan as plan_unit
+from ..seams import NARROWEST_ALLOWANCE
+from ..wording import Said
+from .causes import SewnCause, parameters_of, scatter_of, shape_of
+from .faults import EASED, SEEN, Fault, faults_of
+from .inference import Inference, batch_name
+from .model import FeatureKind, SewnModel, Vector
+
+__all__ = ["Remedy", "for_the_batch", "for_this_block"]
+
+_MINUTES_UNPICK = 3
+_MINUTES_SEW = 2
+_MINUTES_UNIT = 6
+_MINUTES_TRIM = 1
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """``errors`` is what the block's errors become (None when nothing of it can be drawn); ``left`` how many faults stay.
+
+    ``minutes`` at the bench, ``pieces`` of cloth in words when new ones are cut; ``why_not`` when it cannot be done here.
+    ``effect`` says what it does to the rest of the block.
+    """
+
+    code: str
+    title: Said
+    how: Said
+    effect: Said
+    risk: Said
+    minutes: int
+    pieces: Said | None = None
+    why_not: Said | None = None
+    errors: Vector | None = None
+    left: int = 0
+    width: float = 0.0
+    fault: int = 0
+
+    @property
+    def possible(self) -> bool:
+        return self.why_not is None
+
+
+def for_this_block(
+    found: Inference, plans: Mapping[int, UnitPlan] | None = None, *, most_faults: int = 12
+) -> tuple[Remedy, ...]:
+    """Every remedy that the faults of this block call for: those that can be done first, by what they leave and the minutes."""
+    model, plans = found.model, plans or {}
+    errors = sewn_errors(found)
+    deviations = model.deviations(errors)
+    faults = [f for f in faults_of(model, deviations) if not f.eased][:most_faults]
+    offered: list[Remedy] = []
+    for f in faults:
+        match f.feature.kind:
+            case FeatureKind.EDGE_TIP:
+                offered += _edge_tip(model, errors, f)
+            case FeatureKind.CORNER_TIP:
+                offered += _corner_tip(model, errors, f)
+            case FeatureKind.CROSSING:
+                offered.append(_match(model, f))
+            case _:
+                pass
+    offered += _short(model, errors, deviations)
+    offered += _units(found, model, errors, plans)
+    if not faults:
+        offered.insert(0, _leave(errors, deviations))
+    return _ranked(model, offered)
+
+
+def sewn_errors(found: Inference) -> Vector:
+    """The block as the readings make it: the causes, and what single units and seams are known to stray by."""
+    return np.asarray(shape_of(found.model) @ found.mean + found.errors)
+
+
+def _ranked(model: SewnModel, offered: list[Remedy]) -> tuple[Remedy, ...]:
+    counted = []
+    for r in offered:
+        if r.errors is None:
+            counted.append(r)
+            continue
+        deviations = model.deviations(r.errors)
+        rows = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.ROW]
+        counted.append(
+            replace(
+                r,
+                left=sum(not f.eased for f in faults_of(model, deviations)),
+                width=float(np.mean(deviations[rows])) if rows else 0.0,
+            )
+        )
+    seen: set[str] = set()
+    once = [r for r in counted if not (r.code in seen or seen.add(r.code))]  # type: ignore[func-returns-value]
+    return tuple(sorted(once, key=lambda r: (not r.possible, r.left, r.minutes)))
+
+
+def _leave(errors: Vector, deviations: Vector) -> Remedy:
+    off = float(np.abs(deviations).max(initial=0.0))
+    return Remedy(
+        "leave",
+        Said("Leave it"),
+        Said("The most that anything is off is {off}; pins ease that in.", off=Length.near(off)),
+        Said("Nothing changes."),
+        Said("none"),
+        0,
+        errors=errors,
+    )
+
+
+def _seam_now(model: SewnModel, errors: Vector, seam: int, spot: str) -> float:
+    """Stitching distance there, inches."""
+    return float(model.allowance) + float(errors[model.of_seam(seam, "mean")] + errors[model.of_seam(seam, spot)])
+
+
+def _spot(model: SewnModel, seam: int, at: tuple[float, float]) -> str:
+    t = model.places.seams[seam].along(at)
+    return "start" if t < 0.25 else "end" if t > 0.75 else "middle"
+
+
+def _edge_tip(model: SewnModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
+    cell, seam = model.places.cells[f.feature.cell], f.feature.seam
+    spot = _spot(model, seam, f.feature.at)
+    now = _seam_now(model, errors, seam, spot)
+    after = errors.copy()
+    after[model.of_seam(seam, spot)] += f.size
+    size = Length.near(abs(f.size))
+    name = model.places.seams[seam].name
+    if f.size > 0:
+        too_much = f.size > EASED + 1e-9
+        yield Remedy(
+            f"deeper:{f.feature.key}",
+            Said(f"Sew {name} again, {{size}} deeper at the tip", size=size),
+            Said(
+                f"At {cell.name} start an inch before the tip, ease in to {{deep}} from the raw edge at the tip, and out "
+                "again over an inch.",
+                deep=Length.near(now + f.size),
+            ),
+            Said("The row loses up to {twice} there.", twice=size * 2),
+            Said("small: nothing is unpicked" if not too_much else "it puckers"),
+            _MINUTES_SEW,
+            why_not=Said("More than {most} cannot be eased in on one spot.", most=Length.near(EASED))
+            if too_much
+            else None,
+            errors=None if too_much else after,
+            fault=f.number,
+        )
+        yield Remedy(
+            f"press_toward:{f.feature.key}",
+            Said("Press the seam toward the loose side"),
+            Said(
+                f"At {cell.name}, press the seam at its {f.feature.edge} toward the tip: the fold hides a hair of the gap."
+            ),
+            Said("Nothing else moves."),
+            Said("none, and it hides no more than {hair}", hair=inches("1/64")),
+            1,
+            why_not=None if f.size <= SEEN * 1.5 else Said("The gap of {size} is more than a fold hides.", size=size),
+            errors=None,
+            left=1,
+            fault=f.number,
+        )
+        return
+    new = now + f.size
+    shallow = new < float(NARROWEST_ALLOWANCE) - 1e-9
+    yield Remedy(
+        f"shallower:{f.feature.key}",
+        Said(f"Unpick {name} at the tip and sew it {{size}} shallower", size=size),
+        Said(
+            f"Unpick two inches of {name} at {cell.name}, an inch either side of the tip, and sew it {{new}} from the raw "
+            "edge at the tip.",
+            new=Length.near(new),
+        ),
+        Said("The row gains up to {twice} there.", twice=size * 2),
+        Said("the cloth is handled once more; less allowance is left"),
+        _MINUTES_UNPICK + _MINUTES_SEW,
+        why_not=Said(
+            "That leaves {new} of allowance; below {least} cloth frays out of the seam.",
+            new=Length.near(max(0.0, new)),
+            least=NARROWEST_ALLOWANCE,
+        )
+        if shallow
+        else None,
+        errors=None if shallow else after,
+        fault=f.number,
+    )
+    yield Remedy(
+        f"deeper:{f.feature.key}",
+        Said("Sew that seam deeper"),
+        Said("A deeper seam takes more off the tip."),
+        Said("It would be cut off further."),
+        Said("-"),
+        0,
+        why_not=Said("A tip that is cut off is never mended by a deeper seam."),
+        fault=f.number,
+    )
+
+
+def _corner_tip(model: SewnModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
+    """Where a diagonal misses its corner: one of the two seams made deeper there, or the unit trimmed again."""
+    cell = model.places.cells[f.feature.cell]
+    down, across = f.feature.edge.split()
+    side = down if f.size > 0 else across
+    seam = cell.seam(side)
+    if seam is None:
+        return
+    spot = _spot(model, seam, f.feature.at)
+    after = errors.copy()
+    after[model.of_seam(seam, spot)] += abs(f.size)
+    size, name = Length.near(abs(f.size)), model.places.seams[seam].name
+    too_much = abs(f.size) > EASED + 1e-9
+    yield Remedy(
+        f"deeper:{f.feature.key}",
+        Said(f"Sew {name} {{size}} deeper at that corner", size=size),
+        Said(
+            f"At {cell.name}, {f.feature.edge} corner: sew {name} again {{deep}} from the raw edge there, easing in and out "
+            "over an inch.",
+            deep=Length.near(_seam_now(model, errors, seam, spot) + abs(f.size)),
+        ),
+        Said(
+            "It costs up to {twice} of length there, and moves the neighbour's corner by {size}.",
+            twice=size * 2,
+            size=size,
+        ),
+        Said("small: nothing is unpicked"),
+        _MINUTES_SEW,
+        why_not=Said("More than {most} cannot be eased in on one spot.", most=Length.near(EASED)) if too_much else None,
+        errors=None if too_much else after,
+        fault=f.number,
+    )
+
+
+def _match(model: SewnModel, f: Fault) -> Remedy:
+    seam = model.places.seams[f.feature.seam]
+    size = Length.near(abs(f.size))
+    return Remedy(
+        f"match:{f.feature.key}",
+        Said(f"Unpick {seam.name} at the crossing and pin it to match"),
+        Said(
+            "Unpick an inch and a half either side of crossing {n}, pin through both seams, and ease the {size} in on both "
+            "sides.",
+            n=f.feature.key.rsplit(":", 1)[1],
+            size=size,
+        ),
+        Said("The step goes; the longer side is held in by {half} on each side of it.", half=size / 2),
+        Said("a pucker, if the cloth does not give"),
+        _MINUTES_UNPICK + _MINUTES_SEW,
+        why_not=None
+        if abs(f.size) <= 2 * EASED
+        else Said(
+            "A step of {size} is more than pins ease in; the units beside it are to be put right first.", size=size
+        ),
+        fault=f.number,
+        left=1,
+    )
+
+
+def _short(model: SewnModel, errors: Vector, deviations: Vector) -> Iterator[Remedy]:
+    """For a block that is small or large as a whole: its seams sewn anew, or everything that joins it brought to its size."""
+    rows = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.ROW]
+    columns = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.COLUMN]
+    if not rows:
+        return
+    off = float(np.mean(deviations[rows + columns]))
+    if abs(off) <= EASED:
+        return
+    ones = np.zeros(model.errors)
+    for k in range(len(model.places.seams)):
+        ones[model.of_seam(k, "mean")] = 1.0
+    per_inch = float(np.mean((model.matrix @ ones)[rows + columns]))
+    upright = sum(s.upright for s in model.places.seams)
+    if per_inch < -0.5:
+        change = -off / per_inch
+        mean_seam = float(model.allowance) + float(
+            np.mean([errors[model.of_seam(k, "mean")] for k in range(len(model.places.seams))])
+        )
+        new = mean_seam + change
+        after = errors + ones * change
+        shallow = new < float(NARROWEST_ALLOWANCE) - 1e-9
+        seams = len(model.places.seams)
+        yield Remedy(
+            "all_seams",
+            Said("Sew every joining seam again, deeper")
+            if change > 0
+            else Said("Unpick the joining seams and sew them shallower"),
+            Said(
+                f"{seams} seams, {upright} of them upright: each {{new}} from the raw edge, {{change}} "
+                + ("further in." if change > 0 else "nearer to it."),
+                new=Length.near(max(0.0, new)),
+                change=Length.near(abs(change)),
+            ),
+            Said("The block comes to its size; edge tips move by {change}.", change=Length.near(abs(change))),
+            Said("every seam is handled again; bias edges may stretch" if change < 0 else "small"),
+            seams * (_MINUTES_SEW + (_MINUTES_UNPICK if change < 0 else 0)),
+            why_not=Said(
+                "That would leave {new} of allowance; below {least} cloth frays out of the seam.",
+                new=Length.near(max(0.0, new)),
+                least=NARROWEST_ALLOWANCE,
+            )
+            if shallow
+            else None,
+            errors=None if shallow else after,
+        )
+    raw = model.places.finished + model.allowance * 2
+    measured = raw + Length.near(off)
+    yield Remedy(
+        "bring_down",
+        Said("Bring the set to this size") if off < 0 else Said("Let its neighbours follow"),
+        Said(
+            "Trim every block to {size}, raw edge to raw edge, and cut sashing and borders to what is then measured: each "
+            "block finishes {finished}.",
+            size=measured,
+            finished=measured - model.allowance * 2,
+        ),
+        Said(
+            "Every block of the quilt changes by {off}; its outer tips keep their allowance.", off=Length.near(abs(off))
+        ),
+        Said("none for this block, if no other is smaller still"),
+        _MINUTES_TRIM * 4,
+        errors=errors,
+    )
+    if off < 0:
+        strip = Length.near(-off / 2) + model.allowance * 2 + inches("1/4")
+        yield Remedy(
+            "frame",
+            Said("Sew a narrow strip round the block and trim to size"),
+            Said(
+                "Cut strips {strip} wide, sew them round, and trim the block to {size}.",
+                strip=strip.round_up(inches("1/8")),
+                size=raw,
+            ),
+            Said("The block comes to its size with a frame {width} wide inside its seam.", width=Length.near(-off / 2)),
+            Said("a frame narrower than {least} looks like a mistake", least=inches("1/4")),
+            4 * _MINUTES_SEW + 6,
+            why_not=None if -off / 2 >= 1 / 8 else Said("Only {width} of it would show.", width=Length.near(-off / 2)),
+        )
+
+
+def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[int, UnitPlan]) -> Iterator[Remedy]:
+    """For batches trimmed wrong: trimmed again while there is cloth, else made again, with pieces and minutes."""
+    params = parameters_of(model)
+    for n, p in enumerate(params):
+        if p.cause not in (SewnCause.TRIM, SewnCause.SHIFT, SewnCause.TIP):
+            continue
+        low, high = found.interval(n)
+        off = float(found.mean[n])
+        if low * high <= 0 or abs(off) < SEEN / 2:
+            continue
+        batch = model.places.batches[p.batch]
+        name = batch_name(model, p.batch)
+        after = errors - shape_of(model)[:, n] * off
+        plan = plans.get(p.batch)
+        yield _trim_again(model, p.cause, p.batch, name, off, after)
+        again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
+        yield Remedy(
+            f"make_again:{p.batch}",
+            Said(f"Make the {name} of this block again"),
+            Said(
+                "Unpick them, and make {count} new ones; trim them to {target}, seam on the ruler's line.",
+                count=batch.count,
+                target=batch.spec.width + model.allowance * 2,
+            ),
+            Said("Only these units and their seams are touched."),
+            Said("cloth and time; the old units stay as spares for a smaller size"),
+            batch.count * (_MINUTES_UNIT + _MINUTES_UNPICK),
+            pieces=pieces_said(again.pieces) if again else None,
+            errors=after,
+        )
+
+
+def _trim_again(model: SewnModel, cause: SewnCause, batch: int, name: str, off: float, after: Vector) -> Remedy:
+    size = Length.near(abs(off))
+    code = f"trim_again:{batch}:{cause.value}"
+    if cause is SewnCause.TRIM and off > 0:
+        return Remedy(
+            code,
+            Said(f"Trim the {name} again"),
+            Said(
+                "Unpick them and trim each to {target}: {size} comes off, half on each side.",
+                size=size,
+                target=model.places.batches[batch].spec.width + model.allowance * 2,
+            ),
+            Said("Their rows come to their length."),
+            Said("bias edges stretch while they are unpicked"),
+            model.places.batches[batch].count * (_MINUTES_TRIM + _MINUTES_UNPICK),
+            errors=after,
+        )
+    smaller = Length.near(abs(off)) * 2 if cause is SewnCause.SHIFT else size
+    return Remedy(
+        code,
+        Said(f"Trim the {name} true again"),
+        Said("Lay the ruler's line on the seam and take {size} off the fuller side.", size=smaller),
+        Said("They come out {size} smaller than they should be, and so does everything beside them.", size=smaller),
+        Said("-"),
+        model.places.batches[batch].count * _MINUTES_TRIM,
+        why_not=Said(
+            "They are trimmed to size already: no margin is left to trim from."
+            if cause is not SewnCause.TRIM
+            else "They are too small: trimming adds nothing."
+        ),
+    )
+
+
+def for_the_batch(found: Inference) -> tuple[Remedy, ...]:
+    """Changes to guide, mark, cut and pressing for the blocks not yet sewn, with what they then come to. Only what is sure."""
+    model, params = found.model, parameters_of(found.model)
+    after_mean = found.mean.copy()
+    offered: list[Remedy] = []
+    at = {p.key: n for n, p in enumerate(params)}
+    seam, fold = at["seam"], at["fold"]
+    take_up = np.zeros(len(params))
+    take_up[seam], take_up[fold] = 1.0, 0.5
+    taken = found.draws @ take_up
+    low, high = np.quantile(taken, (0.05, 0.95))
+    mean = float(taken.mean())
+    allowance = model.allowance
+    if low * high > 0 and abs(mean) >= 1 / 96:
+        wanted = float(allowance) - max(0.0, float(found.mean[fold])) / 2
+        after_mean[seam] = wanted - float(allowance)
+        offered.append(
+            Remedy(
+                "move_guide",
+                Said("Move the needle or guide by {move}", move=Length.near(abs(mean))),
+                Said(
+                    f"Sew {'nearer to' if mean > 0 else 'further from'} the raw edge: stitches {{wanted}} from it. Then sew "
+                    "three strips cut {strip} wide and press; the middle one should read {middle}, all three {whole}.",
+                    wanted=Length.near(wanted),
+                    strip=allowance * 6,
+                    middle=allowance * 4,
+                    whole=allowance * 14,
+                ),
+                Said(""),
+                Said("sew the strip test before anything else"),
+                10,
+            )
+        )
+    for key, where in (("start", "start"), ("end", "end")):
+        n = at[key]
+        lo, hi = found.interval(n)
+        if lo * hi > 0 and abs(found.mean[n]) >= 1 / 64:
+            offered.append(
+                Remedy(
+                    f"hold_{key}",
+                    Said(f"Hold the work at the {where} of each seam"),
+                    Said(
+                        f"Seams drift by {{size}} at their {where}. Begin on a scrap, sew over the {where} slowly, and keep "
+                        "the edge on the guide to the last stitch.",
+                        size=Length.near(abs(float(found.mean[n]))),
+                    ),
+                    Said(""),
+                    Said("none"),
+                    0,
+                )
+            )
+            after_mean[n] = 0.0
+    offered += _marks(found, after_mean)
+    predicted = model.deviations(np.asarray(shape_of(model) @ after_mean))
+    sd = np.sqrt(((model.matrix * scatter_of(model)) ** 2).sum(axis=1))
+    rows = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.ROW]
+    width = float(np.mean(predicted[rows])) if rows else 0.0
+    spread = float(np.mean(sd[rows])) if rows else 0.0
+    size = model.places.finished + allowance * 2
+    said = Said(
+        "The next block then measures {size}, give or take {spread}.",
+        size=size + Length.near(width),
+        spread=Length.near(spread),
+    )
+    return tuple(replace(r, effect=said if not r.effect.template else r.effect, width=width) for r in offered)
+
+
+def _marks(found: Inference, after: Vector) -> Iterator[Remedy]:
+    model = found.model
+    for n, p in enumerate(parameters_of(model)):
+        low, high = found.interval(n)
+        off = float(found.mean[n])
+        if p.batch < 0 or low * high <= 0 or abs(off) < 1 / 80:
+            continue
+        name, size = batch_name(model, p.batch), Length.near(abs(off))
+        target = model.places.batches[p.batch].spec.width + model.allowance * 2
+        after[n] = 0.0
+        match p.cause:
+            case SewnCause.TRIM:
+                title = Said(
+                    f"Trim the {name} to {{target}}, not to {{now}}", target=target, now=target + Length.near(off)
+                )
+                how = Said(
+                    "Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."
+                )
+            case SewnCause.SHIFT:
+                title = Said(f"Lay the ruler's line on the seam of the {name}")
+                how = Said(
+                    "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, "
+                    "and set it on the seam again before the other two.",
+                    size=size,
+                )
+            case SewnCause.TIP:
+                title = Said(f"Leave {{s}} above the tip of the {name}", s=model.allowance)
+                how = Said(
+                    "They were trimmed with {now}. Set the ruler's mark on the tip first, then trim the top.",
+                    now=model.allowance + Length.near(off),
+                )
+            case SewnCause.CUT:
+                title = Said(f"Check the pieces cut for the {name}")
+                how = Said(
+                    f"They are {{size}} too {'small' if off < 0 else 'large'}. Measure the next ones before sewing.",
+                    size=size,
+                )
+            case _:
+                title = Said(f"Handle the {name} less on the bias")
+                how = Said(
+                    "They are drawn out by {size}. Starch before cutting, press up and down, and sew with the bias side below.",
+                    size=size,
+                )
+        yield Remedy(f"{p.cause.value}:{p.batch}", title, how, Said(""), Said("none"), 2)

@@ -1,0 +1,406 @@
+"""Which cause leads, how sure that is, what each adds to every fault, and the reading that would settle most.
+
+Source: docs/theory.md, section 14.8.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..lengths import Length, inches
+from ..wording import Said
+from .causes import LEADING, Parameter, SewnCause
+from .inference import INTERVAL_90, Inference, batch_name
+from .model import FeatureKind, SewnModel
+from .readings import Equation, RawSizes, SewnKind, SewnReading, equation_of
+
+__all__ = ["SETTLED", "Lead", "NextReading", "Outcome", "Share", "Status", "Verdict", "judge", "next_readings"]
+
+SETTLED = 0.88
+"""Probability from which one cause is named."""
+_NOTHING = 1 / 50
+"""Inches; causes below this are the hand's own scatter."""
+
+
+class Status(StrEnum):
+    NO_READINGS = "no_readings"
+    TRUE = "true"
+    SETTLED = "settled"
+    SEVERAL = "several"
+    UNSETTLED = "unsettled"
+
+
+@dataclass(frozen=True, slots=True)
+class Lead:
+    """A cause with its estimate (inches beyond what is wanted), its 90% interval, and how likely it is the largest."""
+
+    parameter: Parameter
+    mean: float
+    low: float
+    high: float
+    leads: float
+    said: Said
+
+
+@dataclass(frozen=True, slots=True)
+class Share:
+    """What each cause adds to one figure of the block, in inches; ``parts`` by parameter, ``rest`` the units' own scatter."""
+
+    feature: str
+    name: str
+    whole: float
+    low: float
+    high: float
+    parts: tuple[tuple[Parameter, float], ...]
+    rest: float
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """If the reading falls in this range, the cause that it would speak for and how surely."""
+
+    low: float | None
+    high: float | None
+    cause: Parameter | None
+    sure: float
+    chance: float
+    said: Said
+
+
+@dataclass(frozen=True)
+class NextReading:
+    """``sure_now`` and ``sure_after`` are the chances of naming the leading cause rightly, without it and with it."""
+
+    reading: SewnReading
+    said: Said
+    sure_now: float
+    sure_after: float
+    outcomes: tuple[Outcome, ...]
+
+
+@dataclass(frozen=True)
+class Verdict:
+    status: Status
+    leads: tuple[Lead, ...]
+    leading: Parameter | None
+    beside: Parameter | None
+    sure: float
+    shares: tuple[Share, ...]
+
+
+_WORDS: dict[SewnCause, tuple[str, str]] = {
+    SewnCause.SEAM: ("seams sewn {size} too narrow", "seams sewn {size} too wide"),
+    SewnCause.START: ("seams drift {size} narrow at their start", "seams drift {size} wide at their start"),
+    SewnCause.END: ("seams drift {size} narrow at their end", "seams drift {size} wide at their end"),
+    SewnCause.FOLD: ("each fold swallows {size} less than reckoned", "each fold swallows {size} more than reckoned"),
+    SewnCause.TRIM: ("trimmed {size} too small", "trimmed {size} too large"),
+    SewnCause.SHIFT: ("trimmed {size} off the diagonal", "trimmed {size} off the diagonal"),
+    SewnCause.TIP: ("trimmed with {size} too little above the tip", "trimmed with {size} too much above the tip"),
+    SewnCause.CUT: ("pieces cut {size} too small", "pieces cut {size} too large"),
+    SewnCause.STRETCH: ("drawn in by {size} on the bias", "stretched by {size} on the bias"),
+}
+
+
+def cause_said(model: SewnModel, p: Parameter, mean: float) -> Said:
+    """A cause of this size in words."""
+    less, more = _WORDS[p.cause]
+    who = f"{batch_name(model, p.batch)} " if p.batch >= 0 else ""
+    return Said(who + (more if mean > 0 else less), size=Length.near(abs(mean)))
+
+
+def _contenders(found: Inference) -> list[int]:
+    return [n for n, p in enumerate(found.parameters) if p.cause in LEADING]
+
+
+def judge(found: Inference) -> Verdict:
+    """The leading cause, or that the readings do not settle it."""
+    contenders = _contenders(found)
+    sizes = np.abs((found.draws - found.prior.wanted)[:, contenders])
+    first = np.argmax(sizes, axis=1)
+    leads = np.bincount(first, minlength=len(contenders)) / len(first)
+    small = float((sizes.max(axis=1) < _NOTHING).mean())
+    order = np.argsort(-leads)
+    top = [found.parameters[contenders[k]] for k in order]
+    by = {found.parameters[contenders[k]].key: float(leads[k]) for k in range(len(contenders))}
+    measured = any(e is not None for e in found.equations)
+    sure = float(leads[order[0]])
+    spoken = _spoken(found, contenders[order[0]])
+    if not found.readings:
+        status = Status.NO_READINGS
+    elif measured and small >= SETTLED:
+        status, sure = Status.TRUE, small
+    elif measured and sure >= SETTLED and spoken:
+        status = Status.SETTLED
+    elif all(_spoken(found, contenders[k]) for k in order[:2]):
+        status = Status.SEVERAL
+    else:
+        status = Status.UNSETTLED
+    named = status in (Status.SETTLED, Status.SEVERAL)
+    return Verdict(
+        status,
+        tuple(sorted(_leads(found, by), key=lambda x: (-x.leads, -abs(x.mean)))),
+        top[0] if named else None,
+        top[1] if status is Status.SEVERAL else None,
+        sure,
+        tuple(_shares(found)),
+    )
+
+
+def _spoken(found: Inference, n: int) -> bool:
+    """Whether its interval keeps one sign and it is more than the hand's own scatter."""
+    low, high = (x - found.prior.wanted[n] for x in found.interval(n))
+    return bool(low * high > 0) and abs(found.mean[n] - found.prior.wanted[n]) > _NOTHING / 2
+
+
+def _leads(found: Inference, by: Mapping[str, float]) -> Iterator[Lead]:
+    for n, p in enumerate(found.parameters):
+        mean = float(found.mean[n] - found.prior.wanted[n])
+        low, high = (x - float(found.prior.wanted[n]) for x in found.interval(n))
+        yield Lead(p, mean, low, high, by.get(p.key, 0.0), cause_said(found.model, p, mean))
+
+
+def _shares(found: Inference) -> Iterator[Share]:
+    """Every figure of the block that is off, or was measured, taken apart; the worst of each kind."""
+    from .causes import shape_of
+    from .readings import feature_name
+
+    shape = found.model.matrix @ shape_of(found.model)
+    own = found.model.matrix @ found.errors
+    away = found.mean - found.prior.wanted
+    nothing = found.model.matrix @ shape_of(found.model) @ found.prior.wanted
+    seen: dict[FeatureKind, int] = {}
+    values = shape @ found.mean + own
+    for n in np.argsort(-np.abs(values)):
+        f = found.model.features[n]
+        if seen.get(f.kind, 0) >= 2:
+            continue
+        seen[f.kind] = seen.get(f.kind, 0) + 1
+        parts = [(p, float(shape[n, k] * away[k])) for k, p in enumerate(found.parameters)]
+        sd = float(np.sqrt(shape[n] @ found.covariance @ shape[n]))
+        whole = float(values[n])
+        yield Share(
+            f.key,
+            feature_name(found.model, int(n)),
+            whole,
+            whole - INTERVAL_90 * sd,
+            whole + INTERVAL_90 * sd,
+            tuple(x for x in sorted(parts, key=lambda x: -abs(x[1])) if abs(x[1]) > 1 / 256)[:5],
+            float(own[n]) + float(nothing[n]),
+        )
+
+
+def candidates(found: Inference, *, joined: bool = True) -> list[SewnReading]:
+    """Readings that could still be taken: of each batch, of the seams, and, when the block is joined, of the block."""
+    model = found.model
+    one = Length.of(1)
+    options: list[SewnReading] = []
+    for b in model.places.batches:
+        options.append(SewnReading(SewnKind.WIDTH, one, batch=b.number))
+        if not b.plain:
+            options.append(SewnReading(SewnKind.CUT, one, batch=b.number))
+            options.append(SewnReading(SewnKind.RAW_WIDTH, one, batch=b.number))
+            options.append(SewnReading(SewnKind.DIAGONAL_RISING, one, batch=b.number))
+        if b.tips:
+            options.append(SewnReading(SewnKind.CLEARANCE, one, batch=b.number))
+        if b.corners:
+            cell = next(t for t in model.places.corner_tips if model.places.cells[t.cell].batch == b.number)
+            first = model.places.cells[cell.cell]
+            options.append(SewnReading(SewnKind.MISS, one, cell=first.number, corner=f"{cell.down} {cell.across}"))
+    options += [SewnReading(SewnKind.STITCH, one, spot=spot) for spot in ("start", "middle", "end")]
+    options.append(SewnReading(SewnKind.STRIP_TEST, one, whole=inches("7/2")))
+    if joined:
+        seen: dict[FeatureKind, int] = {}
+        for f in model.features:
+            if seen.get(f.kind, 0) < 2:
+                seen[f.kind] = seen.get(f.kind, 0) + 1
+                options.append(SewnReading(SewnKind(f.kind.value), one, feature=f.key))
+    return options
+
+
+def next_readings(
+    found: Inference,
+    *,
+    resolution: Length = inches("1/32"),
+    raw: Mapping[int, RawSizes] | None = None,
+    joined: bool = True,
+    rng: np.random.Generator | None = None,
+    options: Sequence[SewnReading] | None = None,
+) -> tuple[NextReading, ...]:
+    """Every reading that could be taken, the one that settles most first.
+
+    What a reading settles is the information it gives on which cause leads, and half as much again for what it narrows of
+    the causes that may. ``options`` are weighed instead of all readings there can be.
+    """
+    rng = rng or np.random.default_rng(1853)
+    contenders = _contenders(found)
+    draws = found.draws - found.prior.wanted
+    first = np.argmax(np.abs(draws[:, contenders]), axis=1)
+    now = float(np.bincount(first, minlength=len(contenders)).max() / len(first))
+    noise = rng.standard_normal(len(draws))
+    measured: list[tuple[float, float, SewnReading, Equation, NDArray[np.float64], float]] = []
+    leads = np.bincount(first, minlength=len(contenders)) / len(first)
+    open_ = leads * (1 - leads) / np.diagonal(found.covariance)[contenders]
+    for reading in options if options is not None else candidates(found, joined=joined):
+        try:
+            e = equation_of(reading, found.model, resolution, raw)
+        except Exception as refusal:
+            if type(refusal).__name__ == "ReadingMisplaced":
+                continue
+            raise
+        scatter = _own_variance(found, e) + e.noise
+        reads = e.nominal + (draws + found.prior.wanted) @ e.of_causes + np.sqrt(scatter) * noise
+        gain = found.covariance @ e.of_causes
+        less = float((open_ * gain[contenders] ** 2).sum() / (e.of_causes @ gain + scatter))
+        step = max(float(resolution), float(np.sqrt(scatter)) / 2)
+        told, after = _told(reads, first, len(contenders), step)
+        measured.append((told + less / 2, after, reading, e, reads, step))
+    measured.sort(key=lambda m: -m[0])
+    return tuple(
+        NextReading(
+            reading,
+            how_said(reading, found.model),
+            now,
+            max(now, after),
+            tuple(_outcomes(found, contenders, first, reads, step, resolution)) if k == 0 else (),
+        )
+        for k, (_, after, reading, _, reads, step) in enumerate(measured)
+    )
+
+
+def _own_variance(found: Inference, e: Equation) -> float:
+    from .causes import scatter_of
+
+    return float(((e.of_errors * scatter_of(found.model)) ** 2).sum())
+
+
+def _told(reads: NDArray[np.float64], first: NDArray[np.int64], count: int, step: float) -> tuple[float, float]:
+    """What a reading tells of which cause leads, in nats, and the chance of then naming it rightly.
+
+    By the table of draws over marks and leading causes; the excess that a table of so few draws shows by chance is taken off
+    (Miller 1955).
+    """
+    marks = np.round(reads / step).astype(np.int64)
+    marks -= marks.min()
+    table = np.zeros((int(marks.max()) + 1, count))
+    np.add.at(table, (marks, first), 1)
+    share = table / len(first)
+    by_mark, by_cause = share.sum(axis=1, keepdims=True), share.sum(axis=0, keepdims=True)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        told = float(np.nansum(share * np.log(share / (by_mark * by_cause))))
+    cells = int((table > 0).sum()) - int((by_mark > 0).sum()) - int((by_cause > 0).sum()) + 1
+    best = table.max(axis=1)
+    return told - cells / (2 * len(first)), float(np.maximum(best - 0.5 * np.sqrt(best), 0).sum() / len(first))
+
+
+def _outcomes(
+    found: Inference,
+    contenders: list[int],
+    first: NDArray[np.int64],
+    reads: NDArray[np.float64],
+    step: float,
+    resolution: Length,
+) -> Iterator[Outcome]:
+    """The range of readings parted where the likeliest cause changes; at most four parts."""
+    marks = np.round(reads / step).astype(np.int64)
+    low = int(marks.min())
+    table = np.zeros((int(marks.max()) - low + 1, len(contenders)))
+    np.add.at(table, (marks - low, first), 1)
+    smooth = table.copy()
+    smooth[1:] += table[:-1]
+    smooth[:-1] += table[1:]
+    best = smooth.argmax(axis=1)
+    groups: list[tuple[int, int]] = []
+    for k in range(len(table)):
+        if groups and (best[k] == best[groups[-1][0]] or table[k].sum() < len(first) * 0.01):
+            groups[-1] = (groups[-1][0], k)
+        else:
+            groups.append((k, k))
+    groups = [g for g in groups if table[g[0] : g[1] + 1].sum() >= len(first) * 0.02][:5]
+    for n, (a, b) in enumerate(groups):
+        counts = table[a : b + 1].sum(axis=0)
+        k = int(counts.argmax())
+        p = found.parameters[contenders[k]]
+        sure, chance = float(counts[k] / counts.sum()), float(counts.sum() / len(first))
+        lower = None if n == 0 else (a + low - 0.5) * step
+        upper = None if n == len(groups) - 1 else (b + low + 0.5) * step
+        yield Outcome(lower, upper, p, sure, chance, _outcome_said(found, lower, upper, p, sure, resolution))
+
+
+def _outcome_said(
+    found: Inference, low: float | None, high: float | None, p: Parameter, sure: float, resolution: Length
+) -> Said:
+    who = f"{batch_name(found.model, p.batch)}: " if p.batch >= 0 else ""
+    cause = who + _PLAIN[p.cause]
+    how = (
+        "almost certainly"
+        if sure >= 0.95
+        else "very likely"
+        if sure >= 0.8
+        else "probably"
+        if sure >= 0.6
+        else "perhaps"
+    )
+    ends = {k: Length.near(v).round_near(resolution) for k, v in (("low", low), ("high", high)) if v is not None}
+    if low is None and high is None:
+        return Said(f"whatever it reads: {how} {cause}")
+    if low is None:
+        return Said(f"{{high}} or less: {how} {cause}", **ends)
+    if high is None:
+        return Said(f"{{low}} or more: {how} {cause}", **ends)
+    return Said(f"from {{low}} to {{high}}: {how} {cause}", **ends)
+
+
+_PLAIN = {
+    SewnCause.SEAM: "the stitching distance",
+    SewnCause.TRIM: "the trimmed size",
+    SewnCause.SHIFT: "trimming off the diagonal",
+    SewnCause.TIP: "the tip's clearance",
+    SewnCause.CUT: "the cut size",
+}
+
+
+def how_said(reading: SewnReading, model: SewnModel) -> Said:
+    """Where to lay the ruler."""
+    from .readings import reading_said
+
+    who = batch_name(model, reading.batch) if reading.batch >= 0 else ""
+    match reading.kind:
+        case SewnKind.WIDTH:
+            return Said(f"Measure one more of the {who}, trimmed, raw edge to raw edge, before it is joined.")
+        case SewnKind.CUT:
+            return Said(f"Measure one more piece cut for the {who}, before it is sewn.")
+        case SewnKind.RAW_WIDTH:
+            return Said(f"Measure one of the {who} as sewn and pressed, before it is trimmed.")
+        case SewnKind.DIAGONAL_RISING:
+            return Said(f"Measure one of the {who} from its lower left to its upper right corner.")
+        case SewnKind.CLEARANCE:
+            return Said(f"Measure from the tip of one of the {who} to the raw edge above it, before it is joined.")
+        case SewnKind.MISS:
+            cell = model.places.cells[reading.cell]
+            return Said(
+                f"On the unit at {cell.name}, lay the ruler's diagonal on the seam and read how far it passes the "
+                f"{reading.corner} corner."
+            )
+        case SewnKind.STITCH:
+            return Said(
+                f"Turn the work over and measure from raw edge to stitching at the {reading.spot} of one more seam."
+            )
+        case SewnKind.STRIP_TEST:
+            return Said("Sew three strips of one width side by side, press, and measure the middle one and the whole.")
+        case SewnKind.ROW | SewnKind.COLUMN:
+            return Said(f"Measure {reading_said(reading, model)}, pressed and lying flat, raw edge to raw edge.")
+        case SewnKind.TIP_GAP:
+            return Said(
+                f"{reading_said(reading, model)}: measure from the tip to the seam; below zero when it is cut off."
+            )
+        case SewnKind.CORNER_GAP:
+            return Said(
+                f"{reading_said(reading, model)}: measure along the seam from where the diagonal ends to the corner."
+            )
+        case _:
+            return Said(f"{reading_said(reading, model)}: measure the step between the two seams that should meet.")
