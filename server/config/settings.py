@@ -46,6 +46,7 @@ INSTALLED_APPS = [
     "cutting",
     "exchange",
     "mending",
+    "sewn",
     "demo",
 ]
 MIDDLEWARE = [

@@ -27,6 +27,7 @@ urlpatterns = [
     path("api/", include("cutting.urls")),
     path("api/", include("exchange.urls")),
     path("api/", include("mending.urls")),
+    path("api/", include("sewn.urls")),
     re_path(r"^api/.*$", unknown_address),
     re_path(r"^(?!assets/).*$", page),
 ]

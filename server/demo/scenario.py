@@ -24,12 +24,22 @@ class DemoUnit:
 
 
 @dataclass(frozen=True, slots=True)
+class DemoMeasured:
+    """A reading of a block; ``where`` holds its other fields."""
+
+    kind: str
+    value: str
+    where: dict[str, object] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
 class DemoBlock:
-    """An arrangement of the library, so large, so many of it."""
+    """An arrangement of the library, so large, so many of it; and what was read on the first one sewn."""
 
     start: str
     finished: str
     count: int
+    measured: tuple[DemoMeasured, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,6 +98,26 @@ _FINISHED = (
 )
 _IN_LANTERN = {"size_basis": "block", "block_finished": "21/2", "units_across": 3}
 
+# A seam 1/32 too wide and the half-square triangles trimmed 1/16 off the diagonal; nothing yet tells of the latter.
+_LANTERN = (
+    DemoMeasured("row", "10 3/4", {"feature": "row:0:top"}),
+    DemoMeasured("row", "10 25/32", {"feature": "row:2:bottom"}),
+    DemoMeasured("column", "10 13/16", {"feature": "column:0:left"}),
+    DemoMeasured("stitch", "9/32", {"seam": 0, "spot": "middle"}),
+    DemoMeasured("stitch", "5/16", {"seam": 3, "spot": "middle"}),
+    DemoMeasured("stitch", "9/32", {"spot": "middle"}),
+    DemoMeasured("stitch", "5/16", {"spot": "middle"}),
+    DemoMeasured("width", "3 31/32", {"cell": 0}),
+    DemoMeasured("width", "4", {"cell": 2}),
+    DemoMeasured("height", "3 31/32", {"cell": 0}),
+    DemoMeasured("width", "4", {"batch": 1}),
+    DemoMeasured("width", "4", {"batch": 1}),
+    DemoMeasured("width", "4", {"batch": 2}),
+    DemoMeasured("cut", "4 15/32", {"batch": 0}),
+    DemoMeasured("cut", "5", {"batch": 1}),
+    DemoMeasured("corner_tip", "1/16", {"feature": "corner_tip:row 1, column 2:bottom right"}),
+)
+
 PROJECTS = (
     DemoProject(
         "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0003",
@@ -136,7 +166,7 @@ PROJECTS = (
             DemoUnit("quarter_square_triangle", {**_IN_LANTERN, "ring": ["c", "b", "a", "b"], "count": 48}),
             DemoUnit("plain_square", {**_IN_LANTERN, "ring": ["a"], "count": 12}),
         ),
-        (DemoBlock("lantern", "10 1/2", 12),),
+        (DemoBlock("lantern", "10 1/2", 12, _LANTERN),),
         {
             "columns": 3,
             "rows": 4,

@@ -21,19 +21,21 @@ from .causes import LEADING, Parameter, SewnCause, parameters_of, scatter_of
 from .model import SewnModel, Vector
 from .readings import PLAIN, Equation, RawSizes, SewnKind, SewnReading, equation_of
 
-__all__ = ["INTERVAL_90", "Hypothesis", "Inference", "Odd", "Prior", "infer", "prior_of"]
+__all__ = ["INTERVAL_90", "Hypothesis", "Inference", "Odd", "Prior", "infer", "prior_of", "prior_spread"]
 
 INTERVAL_90 = 1.6448536269514722
 _ODD = 3.6
 """Standard deviations, by all other readings, from which a reading is asked about."""
 _BELIEVED = 0.75
+_ALONE = 1 / 8
+"""Inches that a confirmed reading may be off by itself."""
 _DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""
 _SET_UP = 1 / 64
 """Between the seam of the record and that of today, once the machine is set up anew."""
-_SMALL = 1 / 80
+_SMALL = 1 / 100
 """Standard deviation in inches of a leading cause that is none: a setting as well as hands set it."""
-_LARGE = 0.25
+_LARGE = 0.1
 """How often a leading cause is one."""
 _DRAWS = 4000
 _SURE_OF_SCATTER = 20.0
@@ -75,6 +77,12 @@ def prior_of(
         mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
         sd[seam] = sqrt(record.take_up_sd**2 / record.readings + _SET_UP**2)
     return Prior(mean, sd, np.minimum(sd, _SMALL), wanted)
+
+
+def prior_spread(prior: Prior) -> Vector:
+    """Standard deviation of each parameter before any reading, small and large taken together."""
+    mixed = np.sqrt((1 - _LARGE) * prior.small**2 + _LARGE * prior.sd**2)
+    return np.asarray(np.where(prior.small < prior.sd, mixed, prior.sd))
 
 
 @dataclass(frozen=True)
@@ -166,7 +174,9 @@ def _system(
     precision = np.concatenate([1 / prior.sd**2, 1 / scatter[columns] ** 2, np.full(by_day.shape[1], 1 / _DAY**2)])
     start = np.concatenate([prior.mean, np.zeros(len(columns) + by_day.shape[1])])
     value = np.array([r.read - e.nominal for r, e in zip(readings, equations, strict=True)])
-    noise = np.array([e.noise for e in equations]) * scale**2
+    # Read again and right, yet far from all others: then it is that one piece that is off, and the rest are not judged by it.
+    own = np.array([_ALONE**2 if r.confirmed else 0.0 for r in readings])
+    noise = np.array([e.noise for e in equations]) * scale**2 + own
     return _System(value - design @ start, design, noise, start, precision, columns)
 
 

@@ -15,14 +15,18 @@ from numpy.typing import NDArray
 from ..lengths import Length, inches
 from ..wording import Said
 from .causes import LEADING, Parameter, SewnCause
-from .inference import INTERVAL_90, Inference, batch_name
+from .inference import INTERVAL_90, Inference, batch_name, prior_spread
 from .model import FeatureKind, SewnModel
 from .readings import Equation, RawSizes, SewnKind, SewnReading, equation_of
 
 __all__ = ["SETTLED", "Lead", "NextReading", "Outcome", "Share", "Status", "Verdict", "judge", "next_readings"]
 
-SETTLED = 0.88
-"""Probability from which one cause is named."""
+SETTLED = (0.9, 0.5)
+"""Probability from which one cause is named: with up to four readings, and with ten or more, when little is left unmeasured."""
+_FEW, _MANY = 4, 10
+_MAY_LEAD, _LOOKED_AT = 0.04, 0.85
+_RARE = 0.006
+"""Share of draws below which an outcome is not told of by itself."""
 _NOTHING = 1 / 50
 """Inches; causes below this are the hand's own scatter."""
 
@@ -127,14 +131,15 @@ def judge(found: Inference) -> Verdict:
     order = np.argsort(-leads)
     top = [found.parameters[contenders[k]] for k in order]
     by = {found.parameters[contenders[k]].key: float(leads[k]) for k in range(len(contenders))}
-    measured = any(e is not None for e in found.equations)
+    count = sum(e is not None for e in found.equations)
+    measured, enough = count > 0, needed(count) if _all_measured(found, leads, contenders) else SETTLED[0]
     sure = float(leads[order[0]])
     spoken = _spoken(found, contenders[order[0]])
     if not found.readings:
         status = Status.NO_READINGS
-    elif measured and small >= SETTLED:
+    elif measured and small >= SETTLED[0]:
         status, sure = Status.TRUE, small
-    elif measured and sure >= SETTLED and spoken:
+    elif measured and sure >= enough and spoken:
         status = Status.SETTLED
     elif all(_spoken(found, contenders[k]) for k in order[:2]):
         status = Status.SEVERAL
@@ -149,6 +154,19 @@ def judge(found: Inference) -> Verdict:
         sure,
         tuple(_shares(found)),
     )
+
+
+def needed(readings: int) -> float:
+    """The probability from which a cause is named after so many readings."""
+    first, last = SETTLED
+    share = min(1.0, max(0.0, (readings - _FEW) / (_MANY - _FEW)))
+    return first + (last - first) * share
+
+
+def _all_measured(found: Inference, leads: NDArray[np.float64], contenders: list[int]) -> bool:
+    """Whether the readings speak of every cause that may lead: a surprise can hide only in what was not looked at."""
+    before = prior_spread(found.prior)
+    return all(found.sd(n) < _LOOKED_AT * before[n] for n, p in zip(contenders, leads, strict=True) if p > _MAY_LEAD)
 
 
 def _spoken(found: Inference, n: int) -> bool:
@@ -306,21 +324,12 @@ def _outcomes(
     resolution: Length,
 ) -> Iterator[Outcome]:
     """The range of readings parted where the likeliest cause changes; at most four parts."""
+    step = 2 * step
     marks = np.round(reads / step).astype(np.int64)
     low = int(marks.min())
     table = np.zeros((int(marks.max()) - low + 1, len(contenders)))
     np.add.at(table, (marks - low, first), 1)
-    smooth = table.copy()
-    smooth[1:] += table[:-1]
-    smooth[:-1] += table[1:]
-    best = smooth.argmax(axis=1)
-    groups: list[tuple[int, int]] = []
-    for k in range(len(table)):
-        if groups and (best[k] == best[groups[-1][0]] or table[k].sum() < len(first) * 0.01):
-            groups[-1] = (groups[-1][0], k)
-        else:
-            groups.append((k, k))
-    groups = [g for g in groups if table[g[0] : g[1] + 1].sum() >= len(first) * 0.02][:5]
+    groups = _ranges(table, len(first) * _RARE)
     for n, (a, b) in enumerate(groups):
         counts = table[a : b + 1].sum(axis=0)
         k = int(counts.argmax())
@@ -329,6 +338,33 @@ def _outcomes(
         lower = None if n == 0 else (a + low - 0.5) * step
         upper = None if n == len(groups) - 1 else (b + low + 0.5) * step
         yield Outcome(lower, upper, p, sure, chance, _outcome_said(found, lower, upper, p, sure, resolution))
+
+
+def _ranges(table: NDArray[np.float64], least: float) -> list[tuple[int, int]]:
+    """Runs of marks with one likeliest cause; what holds too few draws goes to the neighbour before it, the first to the next."""
+    groups: list[list[int]] = []
+    for k, row in enumerate(table):
+        best = int(row.argmax())
+        if groups and (groups[-1][2] == best or not row.any()):
+            groups[-1][1] = k
+        else:
+            groups.append([k, k, best])
+    while len(groups) > 1:
+        sizes = [table[a : b + 1].sum() for a, b, _ in groups]
+        small = int(np.argmin(sizes))
+        if sizes[small] >= least:
+            break
+        into = small - 1 if small else 1
+        groups[into][0], groups[into][1] = (
+            min(groups[into][0], groups[small][0]),
+            max(groups[into][1], groups[small][1]),
+        )
+        groups.pop(small)
+        for n in range(len(groups) - 1, 0, -1):
+            if groups[n][2] == groups[n - 1][2]:
+                groups[n - 1][1] = groups[n][1]
+                groups.pop(n)
+    return [(a, b) for a, b, _ in groups[:5]]
 
 
 def _outcome_said(

@@ -16,6 +16,7 @@ from projects.commands import add_unit, archive_project, change_fabric, change_u
 from projects.models import Project
 from readings.commands import put_reading
 from readings.models import ReadingRow
+from sewn.commands import put_measured
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
@@ -60,6 +61,9 @@ def _put(room: Workroom, demo: DemoProject) -> None:
     for position, block in enumerate(demo.blocks):
         changes = {"finished": block.finished, "colourways": [{"count": block.count, "roles": {}}]}
         put_block(room, project.pk, _key(demo, 40_000 + position), block.start, changes, {})
+        for n, m in enumerate(block.measured):
+            typed = {"kind": m.kind, "value": m.value, **m.where}
+            put_measured(room, _key(demo, 40_000 + position), _key(demo, 20_000 + n), typed, {})
     for position, cloth in enumerate(demo.stock):
         changes = {f: str(getattr(cloth, f)) for f in ("kind", "across", "along", "count", "name")}
         fabric = project.fabrics.get(role=cloth.role)

@@ -4,6 +4,56 @@
  */
 
 export interface paths {
+    "/api/blocks/{block}/kept/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A diagnosis kept as it was said, and what turned out later. */
+        put: operations["keep_diagnosis"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description A diagnosis kept as it was said, and what turned out later. */
+        patch: operations["change_kept"];
+        trace?: never;
+    };
+    "/api/blocks/{block}/measured/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_measured"];
+        post?: never;
+        delete: operations["delete_measured"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{block}/measured/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_measured"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks/{key}": {
         parameters: {
             query?: never;
@@ -104,6 +154,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks/{key}/sewn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A block as its readings make it: drawn, judged, with what to measure next and what to do. */
+        get: operations["sewn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks/{key}/turned": {
         parameters: {
             query?: never;
@@ -121,6 +188,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks/{key}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["what_if"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compare": {
         parameters: {
             query?: never;
@@ -132,6 +215,23 @@ export interface paths {
         put?: never;
         /** @description Every way and every school for choices that need not be saved. */
         post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diagnosis": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A diagnosis without a project. */
+        post: operations["diagnose_by_hand"];
         delete?: never;
         options?: never;
         head?: never;
@@ -794,6 +894,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/symptoms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What one may see, with a picture of each and of how it should look. */
+        get: operations["symptoms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{key}": {
         parameters: {
             query?: never;
@@ -1010,6 +1127,20 @@ export interface components {
             format: string;
             name: string;
         };
+        /** @description A reading to take: its fields as ``put_measured`` takes them. */
+        Asked: {
+            kind: components["schemas"]["KindDd6Enum"];
+            batch: number;
+            cell: number;
+            corner: string;
+            seam: number;
+            spot: string;
+            feature: string;
+            readonly said: string;
+            readonly now_percent: number;
+            readonly after_percent: number;
+            outcomes: components["schemas"]["Outcome"][];
+        };
         Backing: {
             along: boolean;
             panels: number;
@@ -1017,6 +1148,15 @@ export interface components {
             readonly length: components["schemas"]["Length"];
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
+        };
+        Batch: {
+            number: number;
+            kind: string;
+            readonly name: string;
+            count: number;
+            tips: boolean;
+            corners: boolean;
+            plain: boolean;
         };
         /** @description ``along``: borders cut with the selvedge. */
         BeginRequest: {
@@ -1083,6 +1223,45 @@ export interface components {
             bobbins: number;
         };
         /**
+         * @description * `in` - in
+         *     * `mm` - mm
+         * @enum {string}
+         */
+        ByHandMeasureEnum: "in" | "mm";
+        /** @description A row of units without a project: sizes and readings as typed. */
+        ByHandRequest: {
+            /** @default in */
+            measure: components["schemas"]["ByHandMeasureEnum"];
+            /** @default half_square_triangle */
+            kind: components["schemas"]["KindEnum"];
+            finished: string;
+            /** @default 4 */
+            units: number;
+            /** @default 1/4 */
+            seam_allowance: string;
+            /**
+             * Format: double
+             * @default 4
+             */
+            factor: number;
+            readings?: {
+                [key: string]: unknown | null;
+            }[];
+        };
+        /**
+         * @description * `seam` - seam
+         *     * `start` - start
+         *     * `end` - end
+         *     * `fold` - fold
+         *     * `trim` - trim
+         *     * `shift` - shift
+         *     * `tip` - tip
+         *     * `cut` - cut
+         *     * `stretch` - stretch
+         * @enum {string}
+         */
+        Cause4e1Enum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch";
+        /**
          * @description * `seam` - seam
          *     * `fold` - fold
          *     * `trim` - trim
@@ -1099,6 +1278,15 @@ export interface components {
             readonly low: components["schemas"]["Length"];
             readonly high: components["schemas"]["Length"];
             readonly sd: components["schemas"]["Length"];
+        };
+        /** @description A unit to pick on the drawing; ``box`` is left, top, width, height. */
+        Cell: {
+            number: number;
+            name: string;
+            batch: number;
+            readonly box: number[];
+            readonly corners: string[];
+            readonly tips: string[];
         };
         /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
         ChangeRequest: {
@@ -1360,10 +1548,18 @@ export interface components {
             swatch: string;
         };
         Fault: {
-            column: number;
-            row: number;
-            what: string;
+            number: number;
+            key: string;
+            kind: string;
             readonly said: string;
+            eased: boolean;
+        };
+        Feature: {
+            key: string;
+            kind: string;
+            readonly name: string;
+            at: number[];
+            readonly nominal: components["schemas"]["Length"];
         };
         /** @description One refusal: which field, a stable code, a sentence, and the values it speaks of. */
         FieldProblem: {
@@ -1391,6 +1587,12 @@ export interface components {
         Health: {
             here: boolean;
         };
+        Hypothesis: {
+            code: string;
+            readonly said: string;
+            readonly why: string;
+            readonly percent: number;
+        };
         Imported: {
             added: number;
             refused: components["schemas"]["RefusedLine"][];
@@ -1408,6 +1610,26 @@ export interface components {
             steps: components["schemas"]["Step"][];
             block: components["schemas"]["BlockSize"];
         };
+        Kept: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            kept_at: string;
+            said: components["schemas"]["KeptSaid"];
+            turned_out: components["schemas"]["TurnedOutEnum"] | components["schemas"]["BlankEnum"];
+            later: string;
+        };
+        KeptSaid: {
+            status: components["schemas"]["StatusEnum"];
+            /** Format: double */
+            sure: number;
+            leading: string;
+            causes: string[];
+            readings: string[];
+            faults: string[];
+            this_block: string[];
+            the_batch: string[];
+        };
         /** @description A kind of unit there is: its parts in order, its ways of being made, and its picture. */
         Kind: {
             name: string;
@@ -1419,6 +1641,32 @@ export interface components {
             has_corners: boolean;
             readonly picture: components["schemas"]["Drawing"];
         };
+        /**
+         * @description * `cut` - cut
+         *     * `width` - width
+         *     * `height` - height
+         *     * `raw_width` - raw_width
+         *     * `raw_height` - raw_height
+         *     * `diagonal_rising` - diagonal_rising
+         *     * `diagonal_falling` - diagonal_falling
+         *     * `miss` - miss
+         *     * `clearance` - clearance
+         *     * `stitch` - stitch
+         *     * `strip_test` - strip_test
+         *     * `edge_tip` - tip_gap
+         *     * `corner_tip` - corner_gap
+         *     * `row` - row
+         *     * `column` - column
+         *     * `crossing` - crossing
+         *     * `wavy` - wavy
+         *     * `bowed` - bowed
+         *     * `shadow` - shadow
+         *     * `frayed` - frayed
+         *     * `picture_wrong` - picture_wrong
+         *     * `right_when_turned` - right_when_turned
+         * @enum {string}
+         */
+        KindDd6Enum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned";
         /**
          * @description * `half_square_triangle` - half_square_triangle
          *     * `quarter_square_triangle` - quarter_square_triangle
@@ -1444,6 +1692,20 @@ export interface components {
             readonly end: components["schemas"]["Length"];
             rungs: components["schemas"]["Rung"][];
             ticks: components["schemas"]["Tick"][];
+        };
+        Lead: {
+            parameter: components["schemas"]["Parameter"];
+            readonly said: string;
+            readonly mean: components["schemas"]["Length"];
+            readonly low: components["schemas"]["Length"];
+            readonly high: components["schemas"]["Length"];
+            readonly leads_percent: number;
+            /** Format: double */
+            at: number;
+            /** Format: double */
+            from_at: number;
+            /** Format: double */
+            to_at: number;
         };
         /**
          * @description ``exact``: inches, such as 31/8 or 9/2 - 1/4*sqrt2. ``text`` can be typed back, ``pretty`` is for reading.
@@ -1494,6 +1756,23 @@ export interface components {
             method: string;
             school: components["schemas"]["SchoolEnum"];
         };
+        Many: {
+            blocks: number;
+            width: components["schemas"]["Spread"];
+            height: components["schemas"]["Spread"];
+            /** Format: double */
+            tips_cut: number | null;
+            /** Format: double */
+            tips_floating: number | null;
+            /** Format: double */
+            corners_off: number | null;
+            /** Format: double */
+            crossings_off: number | null;
+            /** Format: double */
+            blocks_small: number;
+            histogram: number[];
+            edges: number[];
+        };
         Margins: {
             readonly left: components["schemas"]["Length"];
             readonly right: components["schemas"]["Length"];
@@ -1512,6 +1791,23 @@ export interface components {
          * @enum {string}
          */
         MeasureEnum: "in" | "mm";
+        Measured: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["KindDd6Enum"];
+            readonly text: string;
+            readonly said: string;
+            confirmed: boolean;
+            day: string;
+            note: string;
+            readonly odd: string;
+        };
+        Misplaced: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["KindDd6Enum"];
+            readonly why: string;
+        };
         Missing: {
             letter: string;
             fabric: string;
@@ -1595,6 +1891,11 @@ export interface components {
             readonly many: components["schemas"]["Drawing"];
             alternatives: components["schemas"]["Alternative"][];
         };
+        Outcome: {
+            readonly said: string;
+            readonly sure_percent: number;
+            readonly chance_percent: number;
+        };
         OwnRequestRequest: {
             /** Format: uuid */
             block: string;
@@ -1604,6 +1905,19 @@ export interface components {
             count: number;
             readonly across: components["schemas"]["Length"];
             readonly along: components["schemas"]["Length"];
+        };
+        Parameter: {
+            key: string;
+            cause: components["schemas"]["Cause4e1Enum"];
+            batch: number;
+        };
+        Part: {
+            key: string;
+            cause: components["schemas"]["Cause4e1Enum"];
+            name: string;
+            readonly adds: components["schemas"]["Length"];
+            /** Format: double */
+            at: number;
         };
         /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
         PatchedChangeRequest: {
@@ -1631,6 +1945,14 @@ export interface components {
             gives: number;
             name: string;
             turns: boolean;
+        };
+        /** @description What can be picked and measured. */
+        Places: {
+            batches: components["schemas"]["Batch"][];
+            cells: components["schemas"]["Cell"][];
+            seams: components["schemas"]["Seam"][];
+            readonly features: components["schemas"]["Feature"][];
+            readonly parameters: components["schemas"]["Parameter"][];
         };
         /** @description ``cut_into`` 2 or 4: a square cut on its diagonals, of which ``needed`` are used and ``left_over`` not. */
         PlainPiece: {
@@ -1874,6 +2196,26 @@ export interface components {
             text: string;
             reason: string;
         };
+        Remedy: {
+            code: string;
+            readonly title: string;
+            readonly how: string;
+            readonly effect: string;
+            readonly risk: string;
+            minutes: number;
+            readonly pieces: string | null;
+            readonly why_not: string | null;
+            possible: boolean;
+            readonly can_try: boolean;
+            left: number;
+            readonly width: components["schemas"]["Length"];
+        };
+        Room: {
+            batch: number;
+            school: string;
+            /** Format: double */
+            share: number | null;
+        };
         Ruler: {
             /** Format: uuid */
             id: string;
@@ -1973,6 +2315,12 @@ export interface components {
             /** @default false */
             corners: boolean;
         };
+        Seam: {
+            readonly number: number;
+            name: string;
+            start: number[];
+            end: number[];
+        };
         SeamCost: {
             units: number;
             seams: number;
@@ -1993,6 +2341,45 @@ export interface components {
          * @enum {string}
          */
         SettingEnum: "straight" | "on_point" | "staggered";
+        /** @description A block as its readings make it. */
+        Sewn: {
+            readonly drawing: components["schemas"]["Drawing"];
+            /** Format: double */
+            factor: number;
+            tried: string;
+            readonly places: components["schemas"]["Places"];
+            faults: components["schemas"]["Fault"][];
+            readings: components["schemas"]["Measured"][];
+            readonly misplaced: components["schemas"]["Misplaced"][];
+            verdict: components["schemas"]["SewnVerdict"];
+            hypotheses: components["schemas"]["Hypothesis"][];
+            readonly odd: string[];
+            /** Format: double */
+            unsteady: number;
+            next: components["schemas"]["Asked"][];
+            this_block: components["schemas"]["Remedy"][];
+            the_batch: components["schemas"]["Remedy"][];
+            workings: components["schemas"]["Working"][];
+            kept: components["schemas"]["Kept"][];
+        };
+        SewnVerdict: {
+            status: components["schemas"]["StatusEnum"];
+            readonly sure_percent: number;
+            leading: components["schemas"]["Parameter"] | null;
+            beside: components["schemas"]["Parameter"] | null;
+            leads: components["schemas"]["Lead"][];
+            shares: components["schemas"]["Share"][];
+        };
+        /** @description One figure of the block taken apart into what each cause adds to it. */
+        Share: {
+            feature: string;
+            name: string;
+            readonly whole: components["schemas"]["Length"];
+            readonly low: components["schemas"]["Length"];
+            readonly high: components["schemas"]["Length"];
+            readonly rest: components["schemas"]["Length"];
+            readonly parts: components["schemas"]["Part"][];
+        };
         /** @description All blocks of a project and its quilt. */
         Sheet: {
             /** Format: uuid */
@@ -2026,6 +2413,14 @@ export interface components {
             mirrored: boolean;
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
+        };
+        Spread: {
+            readonly mean: components["schemas"]["Length"];
+            readonly sd: components["schemas"]["Length"];
+            readonly low: components["schemas"]["Length"];
+            readonly high: components["schemas"]["Length"];
+            readonly rss: components["schemas"]["Length"];
+            readonly worst: components["schemas"]["Length"];
         };
         /**
          * @description * `chequered` - chequered
@@ -2073,10 +2468,29 @@ export interface components {
             /** Format: double */
             top: number;
         };
+        /** @description What one sees; the further answers hang below it, in one flat list by ``under``. */
+        Symptom: {
+            code: string;
+            under: string;
+            said: string;
+            question: string;
+            because: string;
+            measure: string[];
+            observe: string;
+            readonly picture: components["schemas"]["Drawing"];
+            readonly true_picture: components["schemas"]["Drawing"];
+        };
         Target: {
             kind: components["schemas"]["ReadingKindEnum"];
             readonly target: components["schemas"]["Length"];
             row_units: number | null;
+        };
+        Term: {
+            key: string;
+            readonly said: string;
+            /** Format: double */
+            times: number;
+            readonly adds: components["schemas"]["Length"];
         };
         /** @description A mark of the rule; whole and half units (ranks 0 and 1) carry their figure. */
         Tick: {
@@ -2111,6 +2525,20 @@ export interface components {
             /** Format: double */
             share: number;
         };
+        Tried: {
+            readonly drawing: components["schemas"]["Drawing"];
+            faults: components["schemas"]["Fault"][];
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly across: components["schemas"]["Length"];
+            readonly down: components["schemas"]["Length"];
+            seams_across: number;
+            seams_down: number;
+            readonly quilt_across: components["schemas"]["Length"];
+            readonly quilt_down: components["schemas"]["Length"];
+            of_many: components["schemas"]["Many"] | null;
+            rooms: components["schemas"]["Room"][];
+        };
         /** @description ``margin_read`` is what the raw units measured so far leave a side. */
         Trim: {
             readonly target: components["schemas"]["Length"];
@@ -2134,6 +2562,14 @@ export interface components {
             side: string;
             readonly distance: components["schemas"]["Length"];
         };
+        /**
+         * @description * `` - not known yet
+         *     * `right` - right
+         *     * `partly` - partly right
+         *     * `wrong` - wrong
+         * @enum {string}
+         */
+        TurnedOutEnum: "right" | "partly" | "wrong";
         UnitPlan: {
             method: string;
             readonly finished: components["schemas"]["Length"];
@@ -2239,12 +2675,42 @@ export interface components {
             method: string;
             school: string;
         };
+        /** @description Errors in inches by the key of their cause. ``blocks`` of them are drawn at random for the figures of many. */
+        WhatIfRequest: {
+            causes: {
+                [key: string]: number;
+            };
+            /**
+             * Format: double
+             * @default 1
+             */
+            factor: number;
+            /**
+             * Format: double
+             * @default 1
+             */
+            scatter: number;
+            /** @default 0 */
+            blocks: number;
+        };
         Wishes: {
             to_dark: boolean;
             from_bulk: boolean;
             layers: number | null;
             repeats: boolean;
             spun: number[][];
+        };
+        Working: {
+            readonly said: string;
+            equation: string;
+            section: string;
+            readonly read: components["schemas"]["Length"];
+            readonly nominal: components["schemas"]["Length"];
+            terms: components["schemas"]["Term"][];
+            readonly own: components["schemas"]["Length"];
+            readonly fitted: components["schemas"]["Length"];
+            readonly left_over: components["schemas"]["Length"];
+            odd: boolean;
         };
         Workroom: {
             /** Format: uuid */
@@ -2275,6 +2741,164 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    keep_diagnosis: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewn"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_kept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewn"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewn"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewn"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewn"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     delete_block: {
         parameters: {
             query?: never;
@@ -2437,6 +3061,38 @@ export interface operations {
             };
         };
     };
+    sewn: {
+        parameters: {
+            query?: {
+                factor?: number;
+                tried?: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewn"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     find_turned: {
         parameters: {
             query?: never;
@@ -2470,6 +3126,39 @@ export interface operations {
             };
         };
     };
+    what_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compare: {
         parameters: {
             query?: never;
@@ -2489,6 +3178,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    diagnose_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByHandRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewn"];
                 };
             };
             422: {
@@ -3798,6 +4518,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+        };
+    };
+    symptoms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Symptom"][];
                 };
             };
         };

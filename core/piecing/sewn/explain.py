@@ -1,0 +1,94 @@
+"""The working of a diagnosis: for every reading its equation, with the figures in it and where the equation comes from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..wording import Said
+from .causes import Parameter
+from .inference import Inference
+from .readings import PLAIN, SewnKind, reading_said
+from .verdict import cause_said
+
+__all__ = ["Term", "Working", "workings"]
+
+_EQUATIONS: dict[SewnKind, tuple[str, str]] = {
+    SewnKind.CUT: ("cut piece = C + cut error", "7.4"),
+    SewnKind.WIDTH: ("width = U + trim error + stretch / 2√2", "14.3"),
+    SewnKind.HEIGHT: ("height = U + trim error + stretch / 2√2", "14.3"),
+    SewnKind.RAW_WIDTH: ("raw = R + gain × cut error − loss × (seam error + fold / 2)", "14.6"),
+    SewnKind.RAW_HEIGHT: ("raw = R + gain × cut error − loss × (seam error + fold / 2)", "14.6"),
+    SewnKind.DIAGONAL_RISING: ("diagonal = √(w² + h²) ± stretch / 2", "14.6"),
+    SewnKind.DIAGONAL_FALLING: ("diagonal = √(w² + h²) ± stretch / 2", "14.6"),
+    SewnKind.MISS: ("miss = the design's move square to the diagonal + its turn + (h − w) / 2√2", "14.2"),
+    SewnKind.CLEARANCE: ("clearance t = s + tip error − the design's move toward the edge", "14.2"),
+    SewnKind.STITCH: ("raw edge to stitching = s + seam error + drift at that spot", "14.2"),
+    SewnKind.STRIP_TEST: ("e = (W − 3m) / 2 = s + seam error + fold / 2", "2"),
+    SewnKind.TIP_GAP: ("gap = t − e", "14.2"),
+    SewnKind.CORNER_GAP: ("gap = e of the upright seam − e of the level seam + √2 × miss", "14.2"),
+    SewnKind.ROW: ("row = Σ widths − 2 Σ take-ups", "14.2"),
+    SewnKind.COLUMN: ("column = Σ heights − 2 Σ take-ups", "14.2"),
+    SewnKind.CROSSING: ("step = Σ (width − take-ups) of one side − the same of the other", "14.2"),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    """What one cause adds to a reading: so many times its estimate, in inches."""
+
+    parameter: Parameter
+    said: Said
+    times: float
+    adds: float
+
+
+@dataclass(frozen=True)
+class Working:
+    """A reading's equation with its figures: ``nominal`` + the terms + ``own`` (this unit's or seam's own error) = ``fitted``."""
+
+    index: int
+    said: Said
+    equation: str
+    section: str
+    read: float
+    nominal: float
+    terms: tuple[Term, ...]
+    own: float
+    fitted: float
+    left_over: float
+    odd: bool
+
+
+def workings(found: Inference) -> tuple[Working, ...]:
+    """One for every reading that was measured, in their order."""
+    return tuple(_workings(found))
+
+
+def _workings(found: Inference) -> Iterator[Working]:
+    odd = {o.index for o in found.odd}
+    for n, (reading, e) in enumerate(zip(found.readings, found.equations, strict=True)):
+        if e is None or reading.kind in PLAIN:
+            continue
+        adds = e.of_causes * found.mean
+        terms = tuple(
+            Term(p, cause_said(found.model, p, float(found.mean[k])), float(e.of_causes[k]), float(adds[k]))
+            for k, p in enumerate(found.parameters)
+            if abs(e.of_causes[k]) > 1e-9 and abs(adds[k]) > 1 / 1000
+        )
+        equation, section = _EQUATIONS[reading.kind]
+        yield Working(
+            n,
+            reading_said(reading, found.model),
+            equation,
+            f"docs/theory.md, section {section}",
+            reading.read,
+            e.nominal,
+            terms,
+            float(found.fitted[n] - e.nominal - np.sum(adds)),
+            float(found.fitted[n]),
+            float(found.residuals[n]),
+            n in odd,
+        )

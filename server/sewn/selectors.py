@@ -1,0 +1,285 @@
+"""A block as it comes out, what its readings say, and what can be tried. Nothing here is kept but read."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+
+from blocks.models import Block
+from blocks.selectors import quilt_of
+from blocks.translate import find_in, pattern_of
+from piecing.blocks.pattern import Layout, Pattern, Place, UnitHere, laid
+from piecing.errors import PiecingError
+from piecing.geometry.drawing import Drawing
+from piecing.lengths import Length, Style
+from piecing.oversize import QuilterRecord, room_share
+from piecing.planning import Choices, UnitPlan, offers, plan
+from piecing.sewn.causes import parameters_of
+from piecing.sewn.explain import Working, workings
+from piecing.sewn.faults import Fault, faults_of
+from piecing.sewn.inference import Inference, infer, prior_of
+from piecing.sewn.model import SewnModel, model_of
+from piecing.sewn.picture import as_sewn
+from piecing.sewn.places import places_of
+from piecing.sewn.readings import PLAIN, RawSizes, SewnReading, equation_of, raw_sizes
+from piecing.sewn.remedies import Remedy, for_the_batch, for_this_block, sewn_errors
+from piecing.sewn.verdict import NextReading, Verdict, judge, next_readings
+from piecing.sewn.whatif import Outcomes, errors_of, outcomes, seam_costs
+from piecing.units import UnitSpec, methods_of
+from piecing.wording import Said
+from projects.models import Project
+from projects.translate import choices_of, style_of
+from readings.selectors import record_for
+
+from .models import Kept, Measured
+from .translate import reading_of
+
+__all__ = ["Scene", "SewnSheet", "Tried", "by_hand", "model_for", "sheet_of", "summary_of", "what_if"]
+
+
+@dataclass(frozen=True)
+class Scene:
+    """A block with what is planned for it: the model, raw sizes and plans of its batches, and what is known of the quilter."""
+
+    model: SewnModel
+    plans: dict[int, UnitPlan]
+    resolution: Length
+    stitch: Length | None = None
+    fold: Length | None = None
+    record: QuilterRecord | None = None
+
+    @property
+    def raw(self) -> dict[int, RawSizes]:
+        return {b: raw_sizes(p) for b, p in self.plans.items()}
+
+    def check(self, reading: SewnReading) -> None:
+        """Raises ``ReadingMisplaced`` for a reading that this block has no place for."""
+        if reading.kind not in PLAIN:
+            equation_of(reading, self.model, self.resolution, self.raw)
+
+    def inferred(self, readings: Sequence[SewnReading]) -> Inference:
+        prior = prior_of(self.model, stitch=self.stitch, fold=self.fold, record=self.record)
+        return infer(self.model, readings, prior, resolution=self.resolution, raw=self.raw)
+
+
+def model_for(block: Block) -> Scene:
+    """Raises ``LayoutIncomplete`` or ``CannotBeSewn`` for a block that is not ready to be sewn."""
+    project = block.project
+    pattern = pattern_of(block, find_in(project.workroom))
+    model = model_of(places_of(laid(pattern), block.finished), project.seam_allowance)
+    units = [choices_of(u) for u in project.units.filter(deleted_at=None)]
+    plans = {}
+    for b in model.places.batches:
+        if not b.plain:
+            planned = _plan_for(b.spec, units, project)
+            if planned is not None:
+                plans[b.number] = planned
+    return Scene(
+        model,
+        plans,
+        project.reading_step,
+        project.stitch,
+        project.fold,
+        record_for(project.workroom, project.seam_allowance),
+    )
+
+
+def _plan_for(spec: UnitSpec, units: Sequence[Choices], project: Project) -> UnitPlan | None:
+    """The project's own plan of such a unit, else one by its first method."""
+    same = [u for u in units if (u.spec.kind, u.spec.width, u.spec.height) == (spec.kind, spec.width, spec.height)]
+    bare = [Choices(spec, m.name, seam_allowance=project.seam_allowance) for m in methods_of(spec.kind)]
+    for choices in (*same, *bare):
+        try:
+            return plan(choices)
+        except PiecingError:
+            continue
+    return None
+
+
+@dataclass(frozen=True)
+class SewnSheet:
+    """Everything the screen shows of a block as its readings make it. ``misplaced`` are rows with no place in it any more."""
+
+    scene: Scene
+    rows: tuple[Measured, ...]
+    misplaced: tuple[tuple[Measured, Said], ...]
+    found: Inference
+    verdict: Verdict
+    drawing: Drawing
+    faults: tuple[Fault, ...]
+    next: tuple[NextReading, ...]
+    this_block: tuple[Remedy, ...]
+    the_batch: tuple[Remedy, ...]
+    workings: tuple[Working, ...]
+    kept: tuple[Kept, ...] = ()
+    tried: str = ""
+    factor: float = 4.0
+
+
+def sheet_of(block: Block, factor: float = 4.0, tried: str = "") -> SewnSheet:
+    scene = model_for(block)
+    rows = list(block.measured.filter(deleted_at=None))
+    good: list[tuple[Measured, SewnReading]] = []
+    misplaced: list[tuple[Measured, Said]] = []
+    for row in rows:
+        try:
+            reading = reading_of(row)
+            scene.check(reading)
+            good.append((row, reading))
+        except PiecingError as refusal:
+            misplaced.append((row, refusal.said))
+    kept = tuple(block.kept.filter(deleted_at=None))
+    return _sheet(
+        scene,
+        [r for _, r in good],
+        factor,
+        tried,
+        rows=tuple(r for r, _ in good),
+        misplaced=tuple(misplaced),
+        kept=kept,
+    )
+
+
+def _sheet(scene: Scene, readings: Sequence[SewnReading], factor: float, tried: str, **rest: Any) -> SewnSheet:
+    found = scene.inferred(readings)
+    measured = any(e is not None for e in found.equations)
+    this_block = for_this_block(found, scene.plans) if measured else ()
+    errors = sewn_errors(found) if measured else np.zeros(scene.model.errors)
+    remedy = next((r for r in this_block if r.code == tried and r.errors is not None), None)
+    if remedy is not None and remedy.errors is not None:
+        errors = remedy.errors
+    faults = faults_of(scene.model, scene.model.deviations(errors))
+    verdict = judge(found)
+    return SewnSheet(
+        scene=scene,
+        found=found,
+        verdict=verdict,
+        drawing=as_sewn(scene.model, errors, faults, factor),
+        faults=faults,
+        next=next_readings(found, resolution=scene.resolution, raw=scene.raw)[:4],
+        this_block=this_block,
+        the_batch=for_the_batch(found) if measured else (),
+        workings=workings(found),
+        tried=remedy.code if remedy else "",
+        factor=factor,
+        **{"rows": (), "misplaced": (), **rest},
+    )
+
+
+def by_hand(
+    spec: UnitSpec, units: int, allowance: Length, resolution: Length, readings: Sequence[SewnReading], factor: float
+) -> SewnSheet:
+    """A row of units that no project knows: sizes typed by hand. Raises what the sizes or readings are refused for."""
+    scene = hand_scene(spec, units, allowance, resolution)
+    for reading in readings:
+        scene.check(reading)
+    return _sheet(scene, readings, factor, "")
+
+
+def hand_scene(spec: UnitSpec, units: int, allowance: Length, resolution: Length) -> Scene:
+    width, height = spec.width.rational, spec.height.rational
+    corners = tuple(c.rational / width for c in spec.corners)
+    here = UnitHere(spec.kind, spec.ring, corners, spec.strip.rational / width)
+    pattern = Pattern("row", (width,) * units, (height,), tuple(Place(n, 0, here) for n in range(units)))
+    layout: Layout = laid(pattern)
+    model = model_of(places_of(layout, spec.width * units), allowance)
+    plans = {}
+    for m in methods_of(spec.kind):
+        try:
+            plans[0] = plan(Choices(spec, m.name, seam_allowance=allowance))
+            break
+        except PiecingError:
+            continue
+    return Scene(model, {} if model.places.batches[0].plain else plans, resolution)
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """Share of a batch's units with room to trim on all sides, by the quilter's own seam and cut, in one school."""
+
+    batch: int
+    school: str
+    share: float | None
+
+
+@dataclass(frozen=True)
+class Tried:
+    """A block with only these causes at work."""
+
+    drawing: Drawing
+    faults: tuple[Fault, ...]
+    width: float
+    height: float
+    across: float
+    down: float
+    seams_across: int
+    seams_down: int
+    quilt_across: float
+    quilt_down: float
+    of_many: Outcomes | None
+    rooms: tuple[Room, ...] = field(default_factory=tuple)
+
+
+def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: float, blocks: int) -> Tried:
+    """``causes`` in inches by key; ``blocks`` of them for the figures of many (none when 0)."""
+    scene = model_for(block)
+    model = scene.model
+    known = {p.key for p in parameters_of(model)}
+    causes = {k: v for k, v in causes.items() if k in known}
+    errors = errors_of(model, causes)
+    deviations = model.deviations(errors)
+    faults = faults_of(model, deviations)
+    rows = [n for n, f in enumerate(model.features) if f.kind.value == "row"]
+    columns = [n for n, f in enumerate(model.features) if f.kind.value == "column"]
+    across, down, n_across, n_down = seam_costs(model)
+    quilt = quilt_of(block.project)
+    many = outcomes(model, causes, np.random.default_rng(1864), blocks, scatter) if blocks else None
+    # Between blocks there is one seam more for each block that follows: two for each when sashing lies between.
+    joins = 2 if float(quilt.sash) > 0 else 1
+    between_across, between_down = joins * (quilt.columns - 1), joins * (quilt.rows - 1)
+    return Tried(
+        as_sewn(model, errors, faults, factor),
+        faults,
+        float(np.mean(deviations[rows])) if rows else 0.0,
+        float(np.mean(deviations[columns])) if columns else 0.0,
+        across,
+        down,
+        n_across,
+        n_down,
+        across * quilt.columns - between_across / 16,
+        down * quilt.rows - between_down / 16,
+        many,
+        _rooms(scene, causes, scatter) if blocks else (),
+    )
+
+
+def _rooms(scene: Scene, causes: Mapping[str, float], scatter: float) -> tuple[Room, ...]:
+    s = float(scene.model.allowance)
+    record = QuilterRecord(s + causes.get("seam", 0.0) + causes.get("fold", 0.0) / 2, scatter / 64, scatter / 64, 10)
+    found = []
+    for batch, planned in scene.plans.items():
+        for offer in offers(planned.choices, record):
+            p = offer.plan
+            share = None if p is None else room_share(p.method, p.spec, p.cuts, p.allowance, record, top=not p.tip_set)
+            found.append(Room(batch, offer.school.value, share))
+    return tuple(found)
+
+
+def summary_of(block: Block) -> dict[str, Any]:
+    """The diagnosis in sentences, to be kept as it was said."""
+    sheet = sheet_of(block)
+    style: Style = style_of(block.project)
+    v = sheet.verdict
+    return {
+        "status": v.status.value,
+        "sure": round(v.sure, 3),
+        "leading": v.leading.key if v.leading else "",
+        "causes": [x.said.text(style) for x in v.leads[:4]],
+        "readings": [w.said.text(style) + " " + style.text(Length.near(w.read)) for w in sheet.workings],
+        "faults": [f.said.text(style) for f in sheet.faults],
+        "this_block": [r.title.text(style) for r in sheet.this_block if r.possible][:6],
+        "the_batch": [r.title.text(style) for r in sheet.the_batch],
+    }

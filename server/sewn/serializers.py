@@ -1,0 +1,439 @@
+from typing import Any
+
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from common.wire import DrawingField, LengthSerializer, SaidField, length_out
+from piecing.lengths import Length, Style
+from piecing.sewn.causes import SewnCause
+from piecing.sewn.inference import batch_name
+from piecing.sewn.readings import feature_name, reading_said
+from piecing.sewn.verdict import Status
+from projects.serializers import KINDS as UNIT_KINDS
+
+from .models import KINDS, TURNED_OUT
+
+STATUSES = [(s.value, s.name.lower()) for s in Status]
+CAUSES = [(c.value, c.name.lower()) for c in SewnCause]
+
+
+@extend_schema_field(LengthSerializer)
+class InchesField(serializers.Field):  # type: ignore[type-arg]
+    """A figure in inches, set as the quilter reads lengths."""
+
+    def __init__(self, **kwargs: Any) -> None:
+        kwargs["read_only"] = True
+        super().__init__(**kwargs)
+
+    def to_representation(self, value: float) -> dict[str, Any]:
+        return length_out(Length.near(value), self.context.get("style") or Style())
+
+
+class PointField(serializers.ListField):
+    """x and y of a drawing: inches, y downward."""
+
+    child = serializers.FloatField()
+
+    def to_representation(self, data: Any) -> list[float]:
+        return [round(float(data[0]), 4), round(-float(data[1]), 4)]
+
+
+class ParameterSerializer(serializers.Serializer[Any]):
+    key = serializers.CharField()
+    cause = serializers.ChoiceField(choices=CAUSES)
+    batch = serializers.IntegerField()
+
+
+class FaultSerializer(serializers.Serializer[Any]):
+    number = serializers.IntegerField()
+    key = serializers.CharField(source="feature.key")
+    kind = serializers.CharField(source="feature.kind.value")
+    said = SaidField()
+    eased = serializers.BooleanField()
+
+
+class BatchSerializer(serializers.Serializer[Any]):
+    number = serializers.IntegerField()
+    kind = serializers.CharField()
+    name = serializers.SerializerMethodField()
+    count = serializers.IntegerField()
+    tips = serializers.BooleanField()
+    corners = serializers.BooleanField()
+    plain = serializers.BooleanField()
+
+    def get_name(self, b: Any) -> str:
+        return batch_name(self.context["model"], b.number)
+
+
+class CellSerializer(serializers.Serializer[Any]):
+    """A unit to pick on the drawing; ``box`` is left, top, width, height."""
+
+    number = serializers.IntegerField()
+    name = serializers.CharField()
+    batch = serializers.IntegerField()
+    box = serializers.SerializerMethodField()
+    corners = serializers.SerializerMethodField()
+    tips = serializers.SerializerMethodField()
+
+    @extend_schema_field(serializers.ListField(child=serializers.FloatField()))
+    def get_box(self, c: Any) -> list[float]:
+        left, bottom, right, top = c.box
+        return [round(v, 4) for v in (left, -top, right - left, top - bottom)]
+
+    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
+    def get_corners(self, c: Any) -> list[str]:
+        return [f"{t.down} {t.across}" for t in self.context["model"].places.corner_tips if t.cell == c.number]
+
+    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
+    def get_tips(self, c: Any) -> list[str]:
+        return [t.side for t in self.context["model"].places.edge_tips if t.cell == c.number]
+
+
+class SeamSerializer(serializers.Serializer[Any]):
+    number = serializers.SerializerMethodField()
+    name = serializers.CharField()
+    start = PointField()
+    end = PointField()
+
+    def get_number(self, s: Any) -> int:
+        return int(self.context["model"].places.seams.index(s))
+
+
+class FeatureSerializer(serializers.Serializer[Any]):
+    key = serializers.CharField()
+    kind = serializers.CharField(source="kind.value")
+    name = serializers.SerializerMethodField()
+    at = PointField()
+    nominal = InchesField()
+
+    def get_name(self, f: Any) -> str:
+        model = self.context["model"]
+        return feature_name(model, model.find(f.key))
+
+
+class PlacesSerializer(serializers.Serializer[Any]):
+    """What can be picked and measured."""
+
+    batches = BatchSerializer(many=True)
+    cells = CellSerializer(many=True)
+    seams = SeamSerializer(many=True)
+    features = serializers.SerializerMethodField()
+    parameters = serializers.SerializerMethodField()
+
+    @extend_schema_field(FeatureSerializer(many=True))
+    def get_features(self, _places: Any) -> Any:
+        return FeatureSerializer(self.context["model"].features, many=True, context=self.context).data
+
+    @extend_schema_field(ParameterSerializer(many=True))
+    def get_parameters(self, _places: Any) -> Any:
+        return ParameterSerializer(self.context["parameters"], many=True).data
+
+
+class MeasuredSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField(source="pk")
+    kind = serializers.ChoiceField(choices=KINDS)
+    text = serializers.SerializerMethodField()
+    said = serializers.SerializerMethodField()
+    confirmed = serializers.BooleanField()
+    day = serializers.CharField()
+    note = serializers.CharField()
+    odd = serializers.SerializerMethodField()
+
+    def get_text(self, row: Any) -> str:
+        style = self.context["style"]
+        if row.value is None:
+            return ""
+        sign = "-" if row.value < Length.of(0) else ""
+        whole = f" of {style.text(row.whole)}" if row.whole is not None else ""
+        return str(sign + style.text(abs(row.value)) + whole)
+
+    def get_said(self, row: Any) -> str:
+        reading = self.context["by_row"].get(row.pk)
+        return "" if reading is None else str(reading_said(reading, self.context["model"]).text(self.context["style"]))
+
+    def get_odd(self, row: Any) -> str:
+        said = self.context["odd"].get(row.pk)
+        return "" if said is None else str(said.text(self.context["style"]))
+
+
+class MisplacedSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField()
+    kind = serializers.ChoiceField(choices=KINDS)
+    why = SaidField()
+
+
+class LeadSerializer(serializers.Serializer[Any]):
+    parameter = ParameterSerializer()
+    said = SaidField()
+    mean = InchesField()
+    low = InchesField()
+    high = InchesField()
+    leads_percent = serializers.SerializerMethodField()
+    at = serializers.FloatField(source="mean")
+    from_at = serializers.FloatField(source="low")
+    to_at = serializers.FloatField(source="high")
+
+    def get_leads_percent(self, lead: Any) -> int:
+        return round(100 * lead.leads)
+
+
+class PartSerializer(serializers.Serializer[Any]):
+    key = serializers.CharField()
+    cause = serializers.ChoiceField(choices=CAUSES)
+    name = serializers.CharField()
+    adds = InchesField()
+    at = serializers.FloatField()
+
+
+class ShareSerializer(serializers.Serializer[Any]):
+    """One figure of the block taken apart into what each cause adds to it."""
+
+    feature = serializers.CharField()
+    name = serializers.CharField()
+    whole = InchesField()
+    low = InchesField()
+    high = InchesField()
+    rest = InchesField()
+    parts = serializers.SerializerMethodField()
+
+    @extend_schema_field(PartSerializer(many=True))
+    def get_parts(self, share: Any) -> Any:
+        model = self.context["model"]
+        parts = [
+            {
+                "key": p.key,
+                "cause": p.cause.value,
+                "name": batch_name(model, p.batch) if p.batch >= 0 else "",
+                "adds": by,
+                "at": by,
+            }
+            for p, by in share.parts
+        ]
+        return PartSerializer(parts, many=True, context=self.context).data
+
+
+class OutcomeSerializer(serializers.Serializer[Any]):
+    said = SaidField()
+    sure_percent = serializers.SerializerMethodField()
+    chance_percent = serializers.SerializerMethodField()
+
+    def get_sure_percent(self, o: Any) -> int:
+        return round(100 * o.sure)
+
+    def get_chance_percent(self, o: Any) -> int:
+        return round(100 * o.chance)
+
+
+class AskedSerializer(serializers.Serializer[Any]):
+    """A reading to take: its fields as ``put_measured`` takes them."""
+
+    kind = serializers.ChoiceField(choices=KINDS, source="reading.kind.value")
+    batch = serializers.IntegerField(source="reading.batch")
+    cell = serializers.IntegerField(source="reading.cell")
+    corner = serializers.CharField(source="reading.corner")
+    seam = serializers.IntegerField(source="reading.seam")
+    spot = serializers.CharField(source="reading.spot")
+    feature = serializers.CharField(source="reading.feature")
+    said = SaidField()
+    now_percent = serializers.SerializerMethodField()
+    after_percent = serializers.SerializerMethodField()
+    outcomes = OutcomeSerializer(many=True)
+
+    def get_now_percent(self, n: Any) -> int:
+        return round(100 * n.sure_now)
+
+    def get_after_percent(self, n: Any) -> int:
+        return round(100 * n.sure_after)
+
+
+class HypothesisSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField()
+    said = SaidField()
+    why = SaidField()
+    percent = serializers.SerializerMethodField()
+
+    def get_percent(self, h: Any) -> int:
+        return round(100 * h.probability)
+
+
+class RemedySerializer(serializers.Serializer[Any]):
+    code = serializers.CharField()
+    title = SaidField()
+    how = SaidField()
+    effect = SaidField()
+    risk = SaidField()
+    minutes = serializers.IntegerField()
+    pieces = SaidField(allow_null=True)
+    why_not = SaidField(allow_null=True)
+    possible = serializers.BooleanField()
+    can_try = serializers.SerializerMethodField()
+    left = serializers.IntegerField()
+    width = InchesField()
+
+    def get_can_try(self, r: Any) -> bool:
+        return r.errors is not None
+
+
+class TermSerializer(serializers.Serializer[Any]):
+    key = serializers.CharField(source="parameter.key")
+    said = SaidField()
+    times = serializers.FloatField()
+    adds = InchesField()
+
+
+class WorkingSerializer(serializers.Serializer[Any]):
+    said = SaidField()
+    equation = serializers.CharField()
+    section = serializers.CharField()
+    read = InchesField()
+    nominal = InchesField()
+    terms = TermSerializer(many=True)
+    own = InchesField()
+    fitted = InchesField()
+    left_over = InchesField()
+    odd = serializers.BooleanField()
+
+
+class SewnVerdictSerializer(serializers.Serializer[Any]):
+    status = serializers.ChoiceField(choices=STATUSES)
+    sure_percent = serializers.SerializerMethodField()
+    leading = ParameterSerializer(allow_null=True)
+    beside = ParameterSerializer(allow_null=True)
+    leads = LeadSerializer(many=True)
+    shares = ShareSerializer(many=True)
+
+    def get_sure_percent(self, v: Any) -> int:
+        return int(min(99, round(100 * v.sure)))
+
+
+class KeptSaidSerializer(serializers.Serializer[Any]):
+    status = serializers.ChoiceField(choices=STATUSES)
+    sure = serializers.FloatField()
+    leading = serializers.CharField(allow_blank=True)
+    causes = serializers.ListField(child=serializers.CharField())
+    readings = serializers.ListField(child=serializers.CharField())
+    faults = serializers.ListField(child=serializers.CharField())
+    this_block = serializers.ListField(child=serializers.CharField())
+    the_batch = serializers.ListField(child=serializers.CharField())
+
+
+class KeptSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField(source="pk")
+    kept_at = serializers.DateTimeField()
+    said = KeptSaidSerializer()
+    turned_out = serializers.ChoiceField(choices=TURNED_OUT, allow_blank=True)
+    later = serializers.CharField(allow_blank=True)
+
+
+class SewnSerializer(serializers.Serializer[Any]):
+    """A block as its readings make it."""
+
+    drawing = DrawingField()
+    factor = serializers.FloatField()
+    tried = serializers.CharField(allow_blank=True)
+    places = serializers.SerializerMethodField()
+    faults = FaultSerializer(many=True)
+    readings = MeasuredSerializer(many=True, source="rows")
+    misplaced = serializers.SerializerMethodField()
+    verdict = SewnVerdictSerializer()
+    hypotheses = HypothesisSerializer(many=True, source="found.hypotheses")
+    odd = serializers.SerializerMethodField()
+    unsteady = serializers.FloatField(source="found.unsteady")
+    next = AskedSerializer(many=True)
+    this_block = RemedySerializer(many=True)
+    the_batch = RemedySerializer(many=True)
+    workings = WorkingSerializer(many=True)
+    kept = KeptSerializer(many=True)
+
+    @extend_schema_field(PlacesSerializer)
+    def get_places(self, sheet: Any) -> Any:
+        return PlacesSerializer(sheet.scene.model.places, context=self.context).data
+
+    @extend_schema_field(MisplacedSerializer(many=True))
+    def get_misplaced(self, sheet: Any) -> Any:
+        rows = [{"id": r.pk, "kind": r.kind, "why": why} for r, why in sheet.misplaced]
+        return MisplacedSerializer(rows, many=True, context=self.context).data
+
+    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
+    def get_odd(self, sheet: Any) -> list[str]:
+        return [o.said.text(self.context["style"]) for o in sheet.found.odd]
+
+
+class WhatIfSerializer(serializers.Serializer[Any]):
+    """Errors in inches by the key of their cause. ``blocks`` of them are drawn at random for the figures of many."""
+
+    causes = serializers.DictField(child=serializers.FloatField(min_value=-1, max_value=1))
+    factor = serializers.FloatField(min_value=1, max_value=16, default=1)
+    scatter = serializers.FloatField(min_value=0, max_value=4, default=1)
+    blocks = serializers.IntegerField(min_value=0, max_value=100_000, default=0)
+
+
+class SpreadSerializer(serializers.Serializer[Any]):
+    mean = InchesField()
+    sd = InchesField()
+    low = InchesField()
+    high = InchesField()
+    rss = InchesField()
+    worst = InchesField()
+
+
+class ManySerializer(serializers.Serializer[Any]):
+    blocks = serializers.IntegerField()
+    width = SpreadSerializer()
+    height = SpreadSerializer()
+    tips_cut = serializers.FloatField(allow_null=True)
+    tips_floating = serializers.FloatField(allow_null=True)
+    corners_off = serializers.FloatField(allow_null=True)
+    crossings_off = serializers.FloatField(allow_null=True)
+    blocks_small = serializers.FloatField()
+    histogram = serializers.ListField(child=serializers.IntegerField())
+    edges = serializers.ListField(child=serializers.FloatField())
+
+
+class RoomSerializer(serializers.Serializer[Any]):
+    batch = serializers.IntegerField()
+    school = serializers.CharField()
+    share = serializers.FloatField(allow_null=True)
+
+
+class TriedSerializer(serializers.Serializer[Any]):
+    drawing = DrawingField()
+    faults = FaultSerializer(many=True)
+    width = InchesField()
+    height = InchesField()
+    across = InchesField()
+    down = InchesField()
+    seams_across = serializers.IntegerField()
+    seams_down = serializers.IntegerField()
+    quilt_across = InchesField()
+    quilt_down = InchesField()
+    of_many = ManySerializer(allow_null=True)
+    rooms = RoomSerializer(many=True)
+
+
+class ByHandSerializer(serializers.Serializer[Any]):
+    """A row of units without a project: sizes and readings as typed."""
+
+    measure = serializers.ChoiceField(choices=["in", "mm"], default="in")
+    kind = serializers.ChoiceField(choices=UNIT_KINDS, default="half_square_triangle")
+    finished = serializers.CharField(max_length=40)
+    units = serializers.IntegerField(min_value=2, max_value=20, default=4)
+    seam_allowance = serializers.CharField(max_length=40, default="1/4")
+    factor = serializers.FloatField(min_value=1, max_value=16, default=4)
+    readings = serializers.ListField(
+        child=serializers.DictField(child=serializers.JSONField(allow_null=True)), max_length=5000, default=list
+    )
+
+
+class SymptomSerializer(serializers.Serializer[Any]):
+    """What one sees; the further answers hang below it, in one flat list by ``under``."""
+
+    code = serializers.CharField()
+    under = serializers.CharField(allow_blank=True)
+    said = serializers.CharField()
+    question = serializers.CharField(allow_blank=True)
+    because = serializers.CharField(allow_blank=True)
+    measure = serializers.ListField(child=serializers.CharField())
+    observe = serializers.CharField(allow_blank=True)
+    picture = DrawingField()
+    true_picture = DrawingField()
