@@ -17,6 +17,10 @@ STATUSES = [(s.value, s.name.lower()) for s in Status]
 CAUSES = [(c.value, c.name.lower()) for c in SewnCause]
 
 
+def percent(share: float) -> int:
+    return round(100 * share)
+
+
 @extend_schema_field(LengthSerializer)
 class InchesField(serializers.Field):  # type: ignore[type-arg]
     """A figure in inches, set as the quilter reads lengths."""
@@ -174,7 +178,7 @@ class LeadSerializer(serializers.Serializer[Any]):
     to_at = serializers.FloatField(source="high")
 
     def get_leads_percent(self, lead: Any) -> int:
-        return round(100 * lead.leads)
+        return percent(lead.leads)
 
 
 class PartSerializer(serializers.Serializer[Any]):
@@ -218,10 +222,10 @@ class OutcomeSerializer(serializers.Serializer[Any]):
     chance_percent = serializers.SerializerMethodField()
 
     def get_sure_percent(self, o: Any) -> int:
-        return round(100 * o.sure)
+        return percent(o.sure)
 
     def get_chance_percent(self, o: Any) -> int:
-        return round(100 * o.chance)
+        return percent(o.chance)
 
 
 class AskedSerializer(serializers.Serializer[Any]):
@@ -240,10 +244,10 @@ class AskedSerializer(serializers.Serializer[Any]):
     outcomes = OutcomeSerializer(many=True)
 
     def get_now_percent(self, n: Any) -> int:
-        return round(100 * n.sure_now)
+        return percent(n.sure_now)
 
     def get_after_percent(self, n: Any) -> int:
-        return round(100 * n.sure_after)
+        return percent(n.sure_after)
 
 
 class HypothesisSerializer(serializers.Serializer[Any]):
@@ -253,7 +257,7 @@ class HypothesisSerializer(serializers.Serializer[Any]):
     percent = serializers.SerializerMethodField()
 
     def get_percent(self, h: Any) -> int:
-        return round(100 * h.probability)
+        return percent(h.probability)
 
 
 class RemedySerializer(serializers.Serializer[Any]):
@@ -303,7 +307,7 @@ class SewnVerdictSerializer(serializers.Serializer[Any]):
     shares = ShareSerializer(many=True)
 
     def get_sure_percent(self, v: Any) -> int:
-        return int(min(99, round(100 * v.sure)))
+        return min(99, percent(v.sure))
 
 
 class KeptSaidSerializer(serializers.Serializer[Any]):

@@ -324,7 +324,6 @@ def _outcomes(
     resolution: Length,
 ) -> Iterator[Outcome]:
     """The range of readings parted where the likeliest cause changes; at most four parts."""
-    step = 2 * step
     marks = np.round(reads / step).astype(np.int64)
     low = int(marks.min())
     table = np.zeros((int(marks.max()) - low + 1, len(contenders)))
