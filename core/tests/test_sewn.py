@@ -302,4 +302,4 @@ class ModelTest(TestCase):
         faults = faults_of(model, model.deviations(errors))
         drawing = as_sewn(model, errors, faults, 4)
         self.assertIn("4 times as large", str(drawing.alt))
-        self.assertEqual(sum(m.role == "fault" for m in drawing.marks), len(faults))
+        self.assertEqual(sum(m.role == "fault-point" for m in drawing.marks), len(faults))

@@ -26,7 +26,7 @@ from piecing.sewn.picture import as_sewn
 from piecing.sewn.places import places_of
 from piecing.sewn.readings import PLAIN, RawSizes, SewnReading, equation_of, raw_sizes
 from piecing.sewn.remedies import Remedy, for_the_batch, for_this_block, sewn_errors
-from piecing.sewn.verdict import NextReading, Verdict, judge, next_readings
+from piecing.sewn.verdict import NextReading, Verdict, cause_said, judge, next_readings
 from piecing.sewn.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.units import UnitSpec, methods_of
 from piecing.wording import Said
@@ -210,6 +210,7 @@ class Tried:
     """A block with only these causes at work."""
 
     drawing: Drawing
+    causes: tuple[tuple[str, Said], ...]
     faults: tuple[Fault, ...]
     width: float
     height: float
@@ -242,6 +243,7 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
     between_across, between_down = joins * (quilt.columns - 1), joins * (quilt.rows - 1)
     return Tried(
         as_sewn(model, errors, faults, factor),
+        tuple((p.key, cause_said(model, p, causes[p.key])) for p in parameters_of(model) if causes.get(p.key)),
         faults,
         float(np.mean(deviations[rows])) if rows else 0.0,
         float(np.mean(deviations[columns])) if columns else 0.0,

@@ -6,7 +6,7 @@ from rest_framework import serializers
 from common.wire import DrawingField, LengthSerializer, SaidField, length_out
 from piecing.lengths import Length, Style
 from piecing.sewn.causes import SewnCause
-from piecing.sewn.inference import batch_name
+from piecing.sewn.places import batch_name
 from piecing.sewn.readings import feature_name, reading_said
 from piecing.sewn.verdict import Status
 from projects.serializers import KINDS as UNIT_KINDS
@@ -48,7 +48,7 @@ class ParameterSerializer(serializers.Serializer[Any]):
     batch = serializers.IntegerField()
 
 
-class FaultSerializer(serializers.Serializer[Any]):
+class SewnFaultSerializer(serializers.Serializer[Any]):
     number = serializers.IntegerField()
     key = serializers.CharField(source="feature.key")
     kind = serializers.CharField(source="feature.kind.value")
@@ -66,7 +66,7 @@ class BatchSerializer(serializers.Serializer[Any]):
     plain = serializers.BooleanField()
 
     def get_name(self, b: Any) -> str:
-        return batch_name(self.context["model"], b.number)
+        return batch_name(self.context["model"].places, b.number)
 
 
 class CellSerializer(serializers.Serializer[Any]):
@@ -137,6 +137,7 @@ class MeasuredSerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField(source="pk")
     kind = serializers.ChoiceField(choices=KINDS)
     text = serializers.SerializerMethodField()
+    pretty = serializers.SerializerMethodField()
     said = serializers.SerializerMethodField()
     confirmed = serializers.BooleanField()
     day = serializers.CharField()
@@ -144,12 +145,17 @@ class MeasuredSerializer(serializers.Serializer[Any]):
     odd = serializers.SerializerMethodField()
 
     def get_text(self, row: Any) -> str:
-        style = self.context["style"]
+        """As it can be typed again."""
         if row.value is None:
             return ""
         sign = "-" if row.value < Length.of(0) else ""
-        whole = f" of {style.text(row.whole)}" if row.whole is not None else ""
-        return str(sign + style.text(abs(row.value)) + whole)
+        return f"{sign}{self.context['style'].text(abs(row.value))}"
+
+    def get_pretty(self, row: Any) -> str:
+        style = self.context["style"]
+        if row.value is None:
+            return ""
+        return str(style.pretty(row.value)) + (f" of {style.pretty(row.whole)}" if row.whole is not None else "")
 
     def get_said(self, row: Any) -> str:
         reading = self.context["by_row"].get(row.pk)
@@ -207,7 +213,7 @@ class ShareSerializer(serializers.Serializer[Any]):
             {
                 "key": p.key,
                 "cause": p.cause.value,
-                "name": batch_name(model, p.batch) if p.batch >= 0 else "",
+                "name": batch_name(model.places, p.batch) if p.batch >= 0 else "",
                 "adds": by,
                 "at": by,
             }
@@ -241,6 +247,9 @@ class AskedSerializer(serializers.Serializer[Any]):
     said = SaidField()
     now_percent = serializers.SerializerMethodField()
     after_percent = serializers.SerializerMethodField()
+    about = ParameterSerializer()
+    doubt_now = InchesField()
+    doubt_after = InchesField()
     outcomes = OutcomeSerializer(many=True)
 
     def get_now_percent(self, n: Any) -> int:
@@ -336,7 +345,7 @@ class SewnSerializer(serializers.Serializer[Any]):
     factor = serializers.FloatField()
     tried = serializers.CharField(allow_blank=True)
     places = serializers.SerializerMethodField()
-    faults = FaultSerializer(many=True)
+    faults = SewnFaultSerializer(many=True)
     readings = MeasuredSerializer(many=True, source="rows")
     misplaced = serializers.SerializerMethodField()
     verdict = SewnVerdictSerializer()
@@ -400,9 +409,15 @@ class RoomSerializer(serializers.Serializer[Any]):
     share = serializers.FloatField(allow_null=True)
 
 
+class AtWorkSerializer(serializers.Serializer[Any]):
+    key = serializers.CharField()
+    said = serializers.CharField()
+
+
 class TriedSerializer(serializers.Serializer[Any]):
     drawing = DrawingField()
-    faults = FaultSerializer(many=True)
+    causes = serializers.SerializerMethodField()
+    faults = SewnFaultSerializer(many=True)
     width = InchesField()
     height = InchesField()
     across = InchesField()
@@ -413,6 +428,10 @@ class TriedSerializer(serializers.Serializer[Any]):
     quilt_down = InchesField()
     of_many = ManySerializer(allow_null=True)
     rooms = RoomSerializer(many=True)
+
+    @extend_schema_field(AtWorkSerializer(many=True))
+    def get_causes(self, tried: Any) -> list[dict[str, str]]:
+        return [{"key": key, "said": said.text(self.context["style"])} for key, said in tried.causes]
 
 
 class ByHandSerializer(serializers.Serializer[Any]):

@@ -5,7 +5,8 @@ Everything in a ``Drawing`` comes out of the engine; a screen only strokes and f
 Roles: ``face`` (cloth, with its fabric role), ``under`` (allowance peeping out), ``back`` (wrong side of a
 cloth), ``seam`` (fold line seen on the right side), ``stitch`` (sewing line), ``blade`` (where to cut),
 ``tip`` (a point to look at), ``clearance`` (its distance to the edge), ``target`` (the size to come), ``finished`` (what neighbours leave visible), ``fresh`` (a cut just made),
-``ruler``, ``ruler-line`` and ``ruler-diagonal``.
+``ruler``, ``ruler-line`` and ``ruler-diagonal``; of a block as sewn: ``patch`` (cloth without an outline), ``joined`` (one
+unit's outline) and ``fault-point``.
 """
 
 from __future__ import annotations

@@ -19,6 +19,7 @@ from ..oversize import QuilterRecord
 from ..wording import Said
 from .causes import LEADING, Parameter, SewnCause, parameters_of, scatter_of
 from .model import SewnModel, Vector
+from .places import batch_name
 from .readings import PLAIN, Equation, RawSizes, SewnKind, SewnReading, equation_of
 
 __all__ = ["INTERVAL_90", "Hypothesis", "Inference", "Odd", "Prior", "infer", "prior_of", "prior_spread"]
@@ -316,7 +317,7 @@ def _rivals(model: SewnModel, readings: Sequence[SewnReading], equations: Sequen
             found.append(_Rival(code, said, why, of, log(prior)))
 
     for n, batch in trims:
-        name = batch_name(model, batch)
+        name = batch_name(model.places, batch)
         of = np.array([0.0 if e is None else e.of_causes[n] for e in equations])
         for by, how in ((-both, "small"), (both, "large")):
             add(
@@ -361,16 +362,6 @@ def _by_ruler(r: SewnReading) -> bool:
         SewnKind.ROW,
         SewnKind.COLUMN,
     )
-
-
-def batch_name(model: SewnModel, batch: int) -> str:
-    """Units of one batch in words; their size is named when two batches are of one kind."""
-    b = model.places.batches[batch]
-    words = b.kind.replace("_", " ")
-    plural = {"flying goose": "flying geese", "square in square": "squares in squares", "pieced half": "pieced halves"}
-    many = plural.get(words, words + ("es" if words.endswith("patch") else "s"))
-    alike = sum(o.kind == b.kind for o in model.places.batches) > 1
-    return f"{many} of {float(b.spec.width):g}" if alike else many
 
 
 def _weighed(

@@ -242,7 +242,7 @@ def as_sewn(model: SewnModel, errors: Vector, faults: Sequence[Fault] = (), fact
     sketch.polygon("target", ((-s, -s), (w + s, -s), (w + s, h + s), (-s, h + s)))
     for f in faults:
         at = f.feature.at if f.feature.cell < 0 else units[f.feature.cell].seam_point(f.feature.at)
-        sketch.mark("fault", at)
+        sketch.mark("fault-point", at)
         sketch.dimension(at, at, at, Said(str(f.number)))
     points = [p for u in units for p in u.outline]
     xs, ys = [x for x, _ in points] + [-s, w + s], [y for _, y in points] + [-s, h + s]

@@ -18,7 +18,7 @@ from ..geometry.plane import Point
 from ..lengths import Length
 from ..units import UnitSpec, kind_of
 
-__all__ = ["SIDES", "Batch", "CornerTip", "EdgeTip", "Here", "Line", "Places", "places_of"]
+__all__ = ["SIDES", "Batch", "CornerTip", "EdgeTip", "Here", "Line", "Places", "batch_name", "places_of"]
 
 SIDES = ("left", "right", "bottom", "top")
 OUTWARD: dict[str, Point] = {"left": (-1, 0), "right": (1, 0), "bottom": (0, -1), "top": (0, 1)}
@@ -250,3 +250,35 @@ def _slip(ends: list[tuple[Point, ...]], tips: bool, across: bool) -> Point:
     (x1, y1), (x2, y2) = ends[0]
     length = hypot(x2 - x1, y2 - y1)
     return (-(y2 - y1) / length, (x2 - x1) / length)
+
+
+_MANY = {
+    "half_square_triangle": "half-square triangles",
+    "quarter_square_triangle": "hourglasses",
+    "split_quarter_square_triangle": "split hourglasses",
+    "flying_goose": "flying geese",
+    "corner_triangle": "corner-triangle units",
+    "strip_split_square": "strip-split squares",
+    "square_in_square": "squares in squares",
+    "banded_hourglass": "banded hourglasses",
+    "pieced_half": "pieced halves",
+    "four_patch": "four-patches",
+    "plain_square": "plain squares",
+    "rectangle": "rectangles",
+    "strip": "strips",
+}
+_RANKS = {2: ("larger ", "smaller "), 3: ("largest ", "middle ", "smallest ")}
+
+
+def batch_name(places: Places, batch: int) -> str:
+    """Units of one batch in words; told apart by size when several batches are of one kind."""
+    b = places.batches[batch]
+    alike = sorted(
+        (o for o in places.batches if o.kind == b.kind),
+        key=lambda o: (-float(o.spec.width) * float(o.spec.height), o.number),
+    )
+    rank = alike.index(b)
+    which = (
+        "" if len(alike) == 1 else _RANKS.get(len(alike), tuple(f"{n + 1}. size of " for n in range(len(alike))))[rank]
+    )
+    return which + _MANY.get(b.kind, b.kind.replace("_", " "))

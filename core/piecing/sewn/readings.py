@@ -20,7 +20,7 @@ from ..seams import StripTest
 from ..wording import Said
 from .causes import SCATTER, SewnCause, parameters_of, scatter_of, shape_of
 from .model import FeatureKind, Responses, SewnModel, Vector, miss
-from .places import OUTWARD, CornerTip, Here
+from .places import OUTWARD, CornerTip, Here, batch_name
 
 __all__ = ["Equation", "RawSizes", "SewnKind", "SewnReading", "equation_of", "raw_sizes"]
 
@@ -360,6 +360,8 @@ def _where(reading: SewnReading, model: SewnModel) -> str:
         return model.places.seams[reading.seam].name
     if 0 <= reading.cell < len(model.places.cells):
         return model.places.cells[reading.cell].name
+    if reading.kind in OF_A_UNIT and 0 <= reading.batch < len(model.places.batches):
+        return f"one of the {batch_name(model.places, reading.batch)}"
     return ""
 
 

@@ -18,8 +18,9 @@ from ..seams import NARROWEST_ALLOWANCE
 from ..wording import Said
 from .causes import SewnCause, parameters_of, scatter_of, shape_of
 from .faults import EASED, SEEN, Fault, faults_of
-from .inference import Inference, batch_name
+from .inference import Inference
 from .model import FeatureKind, SewnModel, Vector
+from .places import batch_name
 
 __all__ = ["Remedy", "for_the_batch", "for_this_block"]
 
@@ -357,7 +358,7 @@ def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[in
         if low * high <= 0 or abs(off) < SEEN / 2:
             continue
         batch = model.places.batches[p.batch]
-        name = batch_name(model, p.batch)
+        name = batch_name(model.places, p.batch)
         after = errors - shape_of(model)[:, n] * off
         plan = plans.get(p.batch)
         yield _trim_again(model, p.cause, p.batch, name, off, after)
@@ -485,7 +486,7 @@ def _marks(found: Inference, after: Vector) -> Iterator[Remedy]:
         off = float(found.mean[n])
         if p.batch < 0 or low * high <= 0 or abs(off) < 1 / 80:
             continue
-        name, size = batch_name(model, p.batch), Length.near(abs(off))
+        name, size = batch_name(model.places, p.batch), Length.near(abs(off))
         target = model.places.batches[p.batch].spec.width + model.allowance * 2
         after[n] = 0.0
         match p.cause:

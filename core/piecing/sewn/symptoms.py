@@ -60,14 +60,14 @@ _TREE = (
     Symptom(
         "points",
         "My points are cut off, or stop short",
-        "wake",
+        "sawtooth_star",
         {"seam": 1 / 16},
         "Where is the point?",
         (
             Symptom(
                 "edge_tip_cut",
                 "In the middle of a side, and its tip is gone",
-                "wake",
+                "sawtooth_star",
                 {"seam": 1 / 16},
                 measure=_EDGE,
                 because="A seam too wide cuts every such tip by the same; a tip trimmed too near the edge is cut though the "
@@ -76,7 +76,7 @@ _TREE = (
             Symptom(
                 "edge_tip_floats",
                 "In the middle of a side, and it stops short of the seam",
-                "wake",
+                "sawtooth_star",
                 {"tip:1": 1 / 12},
                 measure=_EDGE,
                 because="A narrow seam, or too much left above the tip: measure both.",
@@ -229,7 +229,7 @@ def end_of(code: str) -> Symptom | None:
     return next((s for first in _TREE for s in first.walk() if s.code == code), None)
 
 
-_SIZES = {"wake": "11/2", "lantern": "21/2", "pinwheel": "8", "split_whirl": "8"}
+_SIZES = {"sawtooth_star": "10", "lantern": "21/2", "pinwheel": "8", "split_whirl": "8"}
 
 
 @lru_cache(maxsize=64)

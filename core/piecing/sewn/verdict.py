@@ -15,8 +15,9 @@ from numpy.typing import NDArray
 from ..lengths import Length, inches
 from ..wording import Said
 from .causes import LEADING, Parameter, SewnCause
-from .inference import INTERVAL_90, Inference, batch_name, prior_spread
+from .inference import INTERVAL_90, Inference, prior_spread
 from .model import FeatureKind, SewnModel
+from .places import batch_name
 from .readings import Equation, RawSizes, SewnKind, SewnReading, equation_of
 
 __all__ = ["SETTLED", "Lead", "NextReading", "Outcome", "Share", "Status", "Verdict", "judge", "next_readings"]
@@ -78,12 +79,16 @@ class Outcome:
 
 @dataclass(frozen=True)
 class NextReading:
-    """``sure_now`` and ``sure_after`` are the chances of naming the leading cause rightly, without it and with it."""
+    """``sure_now`` and ``sure_after`` are the chances of naming the leading cause rightly, without it and with it; ``about`` is
+    the cause that it narrows most, from ``doubt_now`` to ``doubt_after`` inches either side, nine times in ten."""
 
     reading: SewnReading
     said: Said
     sure_now: float
     sure_after: float
+    about: Parameter
+    doubt_now: float
+    doubt_after: float
     outcomes: tuple[Outcome, ...]
 
 
@@ -113,7 +118,7 @@ _WORDS: dict[SewnCause, tuple[str, str]] = {
 def cause_said(model: SewnModel, p: Parameter, mean: float) -> Said:
     """A cause of this size in words."""
     less, more = _WORDS[p.cause]
-    who = f"{batch_name(model, p.batch)} " if p.batch >= 0 else ""
+    who = f"{batch_name(model.places, p.batch)} " if p.batch >= 0 else ""
     return Said(who + (more if mean > 0 else less), size=Length.near(abs(mean)))
 
 
@@ -284,10 +289,21 @@ def next_readings(
             how_said(reading, found.model),
             now,
             max(now, after),
+            *_narrowed(found, contenders, e),
             tuple(_outcomes(found, contenders, first, reads, step, resolution)) if k == 0 else (),
         )
-        for k, (_, after, reading, _, reads, step) in enumerate(measured)
+        for k, (_, after, reading, e, reads, step) in enumerate(measured)
     )
+
+
+def _narrowed(found: Inference, contenders: list[int], e: Equation) -> tuple[Parameter, float, float]:
+    """The cause whose doubt a reading narrows most, and that doubt before and after."""
+    gain = found.covariance @ e.of_causes
+    less = gain**2 / (e.of_causes @ gain + _own_variance(found, e) + e.noise)
+    n = max(contenders, key=lambda k: float(less[k]))
+    now = float(found.covariance[n, n])
+    after = max(now - float(less[n]), 0.0)
+    return found.parameters[n], INTERVAL_90 * float(np.sqrt(now)), INTERVAL_90 * float(np.sqrt(after))
 
 
 def _own_variance(found: Inference, e: Equation) -> float:
@@ -369,7 +385,7 @@ def _ranges(table: NDArray[np.float64], least: float) -> list[tuple[int, int]]:
 def _outcome_said(
     found: Inference, low: float | None, high: float | None, p: Parameter, sure: float, resolution: Length
 ) -> Said:
-    who = f"{batch_name(found.model, p.batch)}: " if p.batch >= 0 else ""
+    who = f"{batch_name(found.model.places, p.batch)}: " if p.batch >= 0 else ""
     cause = who + _PLAIN[p.cause]
     how = (
         "almost certainly"
@@ -403,7 +419,7 @@ def how_said(reading: SewnReading, model: SewnModel) -> Said:
     """Where to lay the ruler."""
     from .readings import reading_said
 
-    who = batch_name(model, reading.batch) if reading.batch >= 0 else ""
+    who = batch_name(model.places, reading.batch) if reading.batch >= 0 else ""
     match reading.kind:
         case SewnKind.WIDTH:
             return Said(f"Measure one more of the {who}, trimmed, raw edge to raw edge, before it is joined.")

@@ -79,9 +79,27 @@ export const router = createRouter({
               component: () => import('@/features/blocks').then((m) => m.FirstBlock),
             },
             ...blockPages,
+            {
+              path: ':block/sewn',
+              name: 'sewn',
+              component: () => import('@/features/sewn').then((m) => m.SewnPage),
+              meta: { title: 'As sewn', layingOut: true },
+            },
+            {
+              path: ':block/what-if',
+              name: 'what-if',
+              component: () => import('@/features/sewn').then((m) => m.WhatIfPage),
+              meta: { title: 'What if', layingOut: true },
+            },
           ],
         },
       ],
+    },
+    {
+      path: '/wrong',
+      name: 'wrong',
+      component: () => import('@/features/sewn').then((m) => m.WrongPage),
+      meta: { title: 'What is wrong' },
     },
     {
       path: '/settings',

@@ -21,7 +21,7 @@ const { begin, copy, remove } = useBlocks(() => props.project.id)
 const route = useRoute()
 const choosing = ref(false)
 
-const view = computed(() => (['lay', 'look', 'join'].includes(String(route.name)) ? route.name! : 'lay'))
+const view = computed(() => (views.some((v) => v.name === route.name) ? route.name! : 'lay'))
 const of = (b: SavedBlock) => b.colourways.reduce((n, w) => n + w.count, 0)
 const quilt = computed(() => {
   const s = props.sheet.quilt.sizes
@@ -36,6 +36,8 @@ const views = [
   { name: 'lay', title: 'Lay out' },
   { name: 'look', title: 'Look it over' },
   { name: 'join', title: 'Join and press' },
+  { name: 'what-if', title: 'What if' },
+  { name: 'sewn', title: 'As sewn' },
 ]
 </script>
 

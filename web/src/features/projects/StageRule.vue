@@ -13,7 +13,7 @@ const stages = [
   { name: 'check', title: 'Check', line: 'measured' },
   { name: 'mend', title: 'Mend', line: 'what to do' },
 ]
-const layingOut = ['blocks', 'lay', 'look', 'join', 'quilt', 'scraps', 'counts']
+const layingOut = ['blocks', 'lay', 'look', 'join', 'what-if', 'quilt', 'scraps', 'counts']
 const route = useRoute()
 const { project, unit } = toRefs(props)
 
@@ -24,7 +24,11 @@ const to = (stage: string) =>
     : unit.value
       ? { name: stage, params: { project: project.value, unit: unit.value } }
       : { name: 'project', params: { project: project.value, stage } }
-const pages: Record<string, string[]> = { blocks: layingOut, cut: ['cut', 'ticket'] }
+const pages: Record<string, string[]> = {
+  blocks: layingOut,
+  cut: ['cut', 'ticket'],
+  mend: ['mend', 'sewn'],
+}
 const here = (stage: string) => (pages[stage] ?? [stage]).includes(String(route.name))
 </script>
 

@@ -32,6 +32,10 @@ export type Outgoing =
   | ({ kind: 'change_quilt'; project: string } & Edit)
   | ({ kind: 'put_stock'; project: string; fabric: string; stock: string } & Edit)
   | { kind: 'delete_stock' | 'restore_stock'; project: string; stock: string }
+  | ({ kind: 'put_measured'; block: string; measured: string } & Edit)
+  | { kind: 'delete_measured' | 'restore_measured'; block: string; measured: string }
+  | { kind: 'keep_diagnosis'; block: string; kept: string }
+  | ({ kind: 'change_kept'; block: string; kept: string } & Edit)
   | { kind: 'delete_reading' | 'restore_reading'; unit: string; reading: string }
 
 export interface Clash {
@@ -126,6 +130,36 @@ function deliver(o: Outgoing): Promise<unknown> {
           body: { changes: o.changes, seen: o.seen },
         }),
       )
+    case 'put_measured':
+      return taken(
+        api.PUT('/api/blocks/{block}/measured/{key}', {
+          params: { path: { block: o.block, key: o.measured } },
+          body: { changes: o.changes, seen: o.seen },
+        }),
+      )
+    case 'delete_measured':
+      return taken(
+        api.DELETE('/api/blocks/{block}/measured/{key}', {
+          params: { path: { block: o.block, key: o.measured } },
+        }),
+      )
+    case 'restore_measured':
+      return taken(
+        api.POST('/api/blocks/{block}/measured/{key}/restore', {
+          params: { path: { block: o.block, key: o.measured } },
+        }),
+      )
+    case 'keep_diagnosis':
+      return taken(
+        api.PUT('/api/blocks/{block}/kept/{key}', { params: { path: { block: o.block, key: o.kept } } }),
+      )
+    case 'change_kept':
+      return taken(
+        api.PATCH('/api/blocks/{block}/kept/{key}', {
+          params: { path: { block: o.block, key: o.kept } },
+          body: { changes: o.changes, seen: o.seen },
+        }),
+      )
     case 'put_reading':
       return taken(
         api.PUT('/api/units/{unit}/readings/{key}', {
@@ -162,6 +196,11 @@ function settle(client: QueryClient, queryKey: string[], data: unknown) {
 }
 
 function keep(client: QueryClient, o: Outgoing, data: unknown) {
+  if (o.kind.endsWith('measured') || o.kind === 'keep_diagnosis' || o.kind === 'change_kept') {
+    // The answer is drawn as by default; a page that looks at it otherwise asks again.
+    void client.invalidateQueries({ queryKey: ['sewn', (o as { block: string }).block] })
+    return
+  }
   if (o.kind.endsWith('reading')) {
     const unit = (o as { unit: string }).unit
     settle(client, ['check', unit], data)
@@ -183,13 +222,24 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
   if (o.kind.endsWith('block') || o.kind === 'change_quilt') {
     const sheet = data as Schemas['Sheet']
     settle(client, ['blocks', sheet.project], sheet)
-    for (const room of ['project', 'joining', 'pressing', 'looking', 'counts', 'scraps', 'cutting', 'buying'])
+    for (const room of [
+      'project',
+      'sewn',
+      'what-if',
+      'joining',
+      'pressing',
+      'looking',
+      'counts',
+      'scraps',
+      'cutting',
+      'buying',
+    ])
       void client.invalidateQueries({ queryKey: [room] })
     return
   }
   const project = data as Schemas['Project']
   settle(client, ['project', project.id], project)
-  for (const room of ['projects', 'blocks', 'counts', 'pressing', 'cutting', 'buying'])
+  for (const room of ['projects', 'blocks', 'sewn', 'what-if', 'counts', 'pressing', 'cutting', 'buying'])
     void client.invalidateQueries({ queryKey: [room] })
   for (const unit of project.units)
     for (const room of ['trim', 'check', 'diagnosis'])

@@ -1139,7 +1139,14 @@ export interface components {
             readonly said: string;
             readonly now_percent: number;
             readonly after_percent: number;
+            about: components["schemas"]["Parameter"];
+            readonly doubt_now: components["schemas"]["Length"];
+            readonly doubt_after: components["schemas"]["Length"];
             outcomes: components["schemas"]["Outcome"][];
+        };
+        AtWork: {
+            key: string;
+            said: string;
         };
         Backing: {
             along: boolean;
@@ -1548,11 +1555,10 @@ export interface components {
             swatch: string;
         };
         Fault: {
-            number: number;
-            key: string;
-            kind: string;
+            column: number;
+            row: number;
+            what: string;
             readonly said: string;
-            eased: boolean;
         };
         Feature: {
             key: string;
@@ -1795,7 +1801,9 @@ export interface components {
             /** Format: uuid */
             id: string;
             kind: components["schemas"]["KindDd6Enum"];
+            /** @description As it can be typed again. */
             readonly text: string;
+            readonly pretty: string;
             readonly said: string;
             confirmed: boolean;
             day: string;
@@ -2348,7 +2356,7 @@ export interface components {
             factor: number;
             tried: string;
             readonly places: components["schemas"]["Places"];
-            faults: components["schemas"]["Fault"][];
+            faults: components["schemas"]["SewnFault"][];
             readings: components["schemas"]["Measured"][];
             readonly misplaced: components["schemas"]["Misplaced"][];
             verdict: components["schemas"]["SewnVerdict"];
@@ -2361,6 +2369,13 @@ export interface components {
             the_batch: components["schemas"]["Remedy"][];
             workings: components["schemas"]["Working"][];
             kept: components["schemas"]["Kept"][];
+        };
+        SewnFault: {
+            number: number;
+            key: string;
+            kind: string;
+            readonly said: string;
+            eased: boolean;
         };
         SewnVerdict: {
             status: components["schemas"]["StatusEnum"];
@@ -2527,7 +2542,8 @@ export interface components {
         };
         Tried: {
             readonly drawing: components["schemas"]["Drawing"];
-            faults: components["schemas"]["Fault"][];
+            readonly causes: components["schemas"]["AtWork"][];
+            faults: components["schemas"]["SewnFault"][];
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             readonly across: components["schemas"]["Length"];

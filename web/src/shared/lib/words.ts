@@ -27,6 +27,70 @@ export const causeWords: Record<string, { name: string; line: string }> = {
   cut: { name: 'Cut size', line: 'pieces cut off the plan; no effect once trimmed' },
 }
 
+/** Causes in a block as sewn, with what a slider of it means to the left and to the right. */
+export const sewnCauseWords: Record<string, { name: string; less: string; more: string }> = {
+  seam: { name: 'Stitching distance', less: 'narrow', more: 'wide' },
+  start: { name: 'Drift at the start of seams', less: 'narrow', more: 'wide' },
+  end: { name: 'Drift at the end of seams', less: 'narrow', more: 'wide' },
+  fold: { name: 'Fold', less: 'none', more: 'swallows' },
+  trim: { name: 'Trimmed size', less: 'small', more: 'large' },
+  shift: { name: 'Off the diagonal', less: 'one way', more: 'the other' },
+  tip: { name: 'Clearance above the tip', less: 'too little', more: 'too much' },
+  cut: { name: 'Cut size', less: 'small', more: 'large' },
+  stretch: { name: 'Stretch on the bias', less: 'drawn in', more: 'stretched' },
+}
+
+/** What can be read on a block: its name, what it is read on, and where the ruler lies. */
+export const sewnReadingWords: Record<string, { name: string; on: string; where: string }> = {
+  cut: { name: 'A piece as cut', on: 'unit', where: 'one side of a piece, before it is sewn' },
+  raw_width: { name: 'Raw width', on: 'unit', where: 'sewn and pressed, before trimming' },
+  raw_height: { name: 'Raw height', on: 'unit', where: 'sewn and pressed, before trimming, the other way' },
+  width: { name: 'Trimmed width', on: 'unit', where: 'raw edge to raw edge, as it lies in the block' },
+  height: { name: 'Trimmed height', on: 'unit', where: 'raw edge to raw edge, the other way' },
+  diagonal_rising: { name: 'Diagonal, rising', on: 'unit', where: 'lower left to upper right corner' },
+  diagonal_falling: { name: 'Diagonal, falling', on: 'unit', where: 'upper left to lower right corner' },
+  miss: {
+    name: 'Diagonal past a corner',
+    on: 'corner',
+    where:
+      'how far the seam, drawn out, passes the corner; above zero when it runs out on the upright side, below when on the level one',
+  },
+  clearance: {
+    name: 'Tip to raw edge',
+    on: 'tip',
+    where: 'before joining: from the tip straight to the edge',
+  },
+  stitch: { name: 'Raw edge to stitching', on: 'seam', where: 'on the back' },
+  strip_test: { name: 'Strip test', on: 'none', where: 'three strips: the middle one, then all three' },
+  row: { name: 'Row, one edge', on: 'feature', where: 'raw edge to raw edge, pressed, along that edge' },
+  column: {
+    name: 'Column, one edge',
+    on: 'feature',
+    where: 'raw edge to raw edge, pressed, along that edge',
+  },
+  edge_tip: {
+    name: 'Tip to its seam',
+    on: 'feature',
+    where: 'after joining: above zero when it floats, below when it is cut off',
+  },
+  corner_tip: {
+    name: 'Diagonal to its corner',
+    on: 'feature',
+    where: 'along the seam: above zero when it ends on the upright seam, below when on the level one',
+  },
+  crossing: {
+    name: 'Step at a crossing',
+    on: 'feature',
+    where: 'above zero when the upper or left side reaches further',
+  },
+  wavy: { name: 'It lies wavy', on: 'seen', where: '' },
+  bowed: { name: 'A row is bowed', on: 'seen', where: '' },
+  shadow: { name: 'Dark cloth shows through', on: 'seen', where: '' },
+  frayed: { name: 'An edge frays', on: 'seen', where: '' },
+  picture_wrong: { name: 'The picture is wrong', on: 'seen', where: '' },
+  right_when_turned: { name: 'It comes right when a unit is turned', on: 'seen', where: '' },
+}
+
 export const rungWords: Record<string, string> = {
   cut: 'Cut',
   raw: 'Raw',

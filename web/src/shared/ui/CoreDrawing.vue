@@ -12,13 +12,15 @@ const props = defineProps<{
   round?: boolean
 }>()
 
-const filled = ['face', 'under', 'back']
+const filled = ['face', 'under', 'back', 'patch']
 const haloed = ['target', 'finished', 'block-edge', 'fault']
 const point = (mark: Schemas['Mark']) => mark.d.slice(1).split(',').map(Number) as [number, number]
 const id = useId()
 const viewBox = computed(() => props.drawing.window.join(' '))
 const unit = computed(() => (props.drawing.window[2] ?? 1) / props.width)
 const fill = (mark: Schemas['Mark']) => props.colours[mark.fabric] ?? '#b7c6cb'
+/** A number at a point, not a measure between two. */
+const single = (d: Schemas['Dimension']) => d.start[0] === d.end[0] && d.start[1] === d.end[1]
 const tick = (d: Schemas['Dimension']) => {
   const [x1, y1] = d.start as [number, number]
   const [x2, y2] = d.end as [number, number]
@@ -52,23 +54,36 @@ const tick = (d: Schemas['Dimension']) => {
         :r="unit * 4.5"
         class="tip"
       />
+      <circle
+        v-if="mark.role === 'fault-point'"
+        :cx="point(mark)[0]"
+        :cy="point(mark)[1]"
+        :r="unit * 13"
+        class="tip"
+      />
       <path v-if="haloed.includes(mark.role)" :d="mark.d" class="halo" />
       <path
         :d="mark.d"
         :class="mark.role"
-        :style="filled.includes(mark.role) ? { fill: fill(mark) } : undefined"
+        :style="
+          filled.includes(mark.role)
+            ? { fill: fill(mark), ...(mark.role === 'patch' ? { stroke: fill(mark) } : {}) }
+            : undefined
+        "
       />
       <path v-if="mark.role === 'back'" :d="mark.d" :style="{ fill: `url(#${id}-back)` }" />
     </template>
     <g v-for="(d, i) in drawing.dimensions" :key="`d${i}`">
-      <path :d="tick(d)" class="dimension-gap" />
-      <path :d="tick(d)" class="dimension" />
+      <template v-if="!single(d)">
+        <path :d="tick(d)" class="dimension-gap" />
+        <path :d="tick(d)" class="dimension" />
+      </template>
       <text
         :x="d.at[0]"
         :y="d.at[1]"
         :dy="unit * 6"
-        :font-size="unit * 18"
-        :stroke-width="unit * 6"
+        :font-size="unit * (single(d) ? 16 : 18)"
+        :stroke-width="single(d) ? 0 : unit * 6"
         text-anchor="middle"
       >
         {{ d.label }}
@@ -98,6 +113,15 @@ path {
 }
 
 .face {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+
+.patch {
+  stroke-width: 1;
+}
+
+.joined {
   stroke: var(--ink);
   stroke-width: 1;
 }

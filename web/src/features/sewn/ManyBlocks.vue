@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { NSlider } from 'naive-ui'
+import { computed } from 'vue'
+
+import type { Schemas } from '@/shared/api/client'
+
+/** Ten thousand blocks of these hands: how their widths fall, how many tips are cut, how many units cannot be trimmed. */
+const props = defineProps<{
+  many: Schemas['Many']
+  rooms: Schemas['Room'][]
+  batches: Schemas['Batch'][]
+  schools: Record<string, { name: string }>
+}>()
+const scatter = defineModel<number>({ required: true })
+const highest = computed(() => Math.max(...props.many.histogram))
+const inHundred = (x: number) => (x > 0 && x < 0.005 ? 'under 1' : String(Math.round(100 * x)))
+const rows = computed(() =>
+  (
+    [
+      ['Tips in mid-edge cut off by more than 1⁄32″', props.many.tips_cut],
+      ['Tips in mid-edge floating by more than 1⁄32″', props.many.tips_floating],
+      ['Diagonals past their corner by more than 1⁄32″', props.many.corners_off],
+      ['Crossings stepped by more than 1⁄16″', props.many.crossings_off],
+      ['Blocks small by more than 1⁄16″', props.many.blocks_small],
+    ] as [string, number | null][]
+  ).filter((r): r is [string, number] => r[1] !== null),
+)
+const table = computed(() =>
+  props.batches
+    .map((b) => ({ name: b.name, list: props.rooms.filter((r) => r.batch === b.number && r.share !== null) }))
+    .filter((t) => t.list.length),
+)
+const alt = computed(
+  () =>
+    `Widths of ${props.many.blocks.toLocaleString('en')} blocks: nine in ten from ${props.many.width.low.pretty} to ${props.many.width.high.pretty} beyond what they should be.`,
+)
+</script>
+
+<template>
+  <section class="sheet" aria-label="Many blocks">
+    <h3>{{ many.blocks.toLocaleString('en') }} blocks of these hands</h3>
+    <div class="hands">
+      <span id="hands"
+        >Hands {{ scatter === 100 ? 'as steady as most' : scatter < 100 ? 'steadier' : 'unsteadier' }}</span
+      >
+      <NSlider
+        v-model:value="scatter"
+        :min="25"
+        :max="300"
+        :step="25"
+        :tooltip="false"
+        aria-labelledby="hands"
+      />
+    </div>
+    <div class="hist" role="img" :aria-label="alt">
+      <i v-for="(n, i) in many.histogram" :key="i" :style="{ height: `${(100 * n) / highest}%` }" />
+    </div>
+    <p>
+      Across: {{ many.width.mean.pretty }} on average, nine in ten from {{ many.width.low.pretty }} to
+      {{ many.width.high.pretty }}. By adding squares, ±{{ many.width.rss.pretty }}; in the worst case, all
+      astray the same way, ±{{ many.width.worst.pretty }}.
+    </p>
+    <table>
+      <tbody>
+        <tr v-for="[name, share] in rows" :key="name">
+          <th scope="row">{{ name }}</th>
+          <td class="number">{{ inHundred(share) }} in 100</td>
+        </tr>
+      </tbody>
+    </table>
+    <template v-for="t in table" :key="t.name">
+      <h4>No room to trim: {{ t.name }}</h4>
+      <p class="schools">
+        <span v-for="r in t.list" :key="r.school"
+          >{{ schools[r.school]?.name }} <strong>{{ inHundred(1 - (r.share ?? 1)) }} in 100</strong></span
+        >
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.hands {
+  display: grid;
+  grid-template-columns: 200px 1fr;
+  gap: 14px;
+  align-items: center;
+}
+
+.hist {
+  display: flex;
+  align-items: flex-end;
+  gap: 2px;
+  height: 90px;
+  margin: 10px 0 6px;
+  border-bottom: 2px solid var(--ink);
+}
+
+.hist i {
+  flex: 1;
+  background: #2c7480;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+  margin: 6px 0;
+}
+
+th {
+  text-align: left;
+  font-weight: 400;
+  line-height: 1.25;
+}
+
+td {
+  text-align: right;
+  white-space: nowrap;
+  padding: 3px 0;
+}
+
+tr + tr > * {
+  border-top: 1px solid var(--steel-mid);
+}
+
+h4 {
+  margin: 8px 0 2px;
+}
+
+.schools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+</style>

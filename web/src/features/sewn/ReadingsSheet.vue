@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import { NButton, useMessage } from 'naive-ui'
+import { h, ref } from 'vue'
+
+import { Refusal, type Schemas } from '@/shared/api/client'
+import { useOutbox } from '@/shared/api/outbox'
+import { sewnReadingWords } from '@/shared/lib/words'
+
+import type { Sewn } from './api'
+
+/** The readings of a block: changed in place, taken away with undo; odd ones are asked about. */
+const props = defineProps<{ block: string; sewn: Sewn }>()
+const { send, tried } = useOutbox()
+const message = useMessage()
+const editing = ref('')
+const typed = ref('')
+const problem = ref('')
+const what = (r: Schemas['Measured']) => r.said || sewnReadingWords[r.kind]?.name || r.kind
+
+async function keep(r: Schemas['Measured']) {
+  problem.value = ''
+  try {
+    await tried({
+      kind: 'put_measured',
+      block: props.block,
+      measured: r.id,
+      changes: { value: typed.value },
+      seen: { value: r.text },
+    })
+    editing.value = ''
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.problem.errors[0]?.message ?? error.message
+  }
+}
+
+function edit(r: Schemas['Measured']) {
+  editing.value = r.id
+  typed.value = r.text
+  problem.value = ''
+}
+
+const confirm = (r: Schemas['Measured']) =>
+  send({ kind: 'put_measured', block: props.block, measured: r.id, changes: { confirmed: 'true' }, seen: {} })
+
+function remove(id: string, name: string) {
+  send({ kind: 'delete_measured', block: props.block, measured: id })
+  const note = message.info(
+    () =>
+      h('span', [
+        `${name} was deleted. `,
+        h(
+          NButton,
+          {
+            size: 'small',
+            onClick: () => {
+              send({ kind: 'restore_measured', block: props.block, measured: id })
+              note.destroy()
+            },
+          },
+          () => 'Undo',
+        ),
+      ]),
+    { duration: 15_000, closable: true },
+  )
+}
+</script>
+
+<template>
+  <section class="sheet" aria-label="Readings">
+    <h3>Readings</h3>
+    <p v-if="!sewn.readings.length && !sewn.misplaced.length" class="soft">None yet.</p>
+    <ul>
+      <li v-for="r in sewn.readings" :key="r.id" :class="{ odd: r.odd }">
+        <span class="what">{{ what(r) }}</span>
+        <form v-if="editing === r.id" @submit.prevent="keep(r)" @keydown.esc="editing = ''">
+          <input v-model="typed" :aria-label="`${what(r)} reads`" />
+          <NButton size="small" attr-type="submit" type="primary">Keep</NButton>
+          <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
+        </form>
+        <strong v-else class="number">{{ r.pretty || 'seen' }}</strong>
+        <span class="acts">
+          <NButton
+            v-if="r.text && r.kind !== 'strip_test'"
+            text
+            :aria-label="`Edit ${what(r)} ${r.text}`"
+            @click="edit(r)"
+            >Edit</NButton
+          >
+          <NButton text :aria-label="`Delete ${what(r)} ${r.text}`" @click="remove(r.id, what(r))"
+            >Delete</NButton
+          >
+        </span>
+        <p v-if="r.odd" class="serious">
+          {{ r.odd }} <button type="button" class="quiet" @click="confirm(r)">It is right</button>
+        </p>
+      </li>
+      <li v-for="m in sewn.misplaced" :key="m.id" class="odd">
+        <span class="what">{{ sewnReadingWords[m.kind]?.name }}</span>
+        <span class="acts"
+          ><NButton text @click="remove(m.id, sewnReadingWords[m.kind]?.name ?? '')">Delete</NButton></span
+        >
+        <p class="serious">Not used: {{ m.why }}</p>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+}
+
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto 104px;
+  gap: 2px 12px;
+  padding: 4px 8px;
+  align-items: center;
+  line-height: 1.2;
+}
+
+li + li {
+  border-top: 1px solid var(--steel-mid);
+}
+
+.odd {
+  background: #fdf1d2;
+  box-shadow: inset 5px 0 0 var(--oilskin);
+}
+
+.what::first-letter {
+  text-transform: uppercase;
+}
+
+p {
+  grid-column: 1 / -1;
+}
+
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+input {
+  font: inherit;
+  width: 100px;
+  padding: 2px 8px;
+}
+
+.acts {
+  display: flex;
+  gap: 12px;
+  justify-content: flex-end;
+}
+</style>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import type { Schemas } from '@/shared/api/client'
+
+/** What can be done, the best first; what cannot, with the reason. */
+defineProps<{ title: string; remedies: Schemas['Remedy'][]; none: string; tried?: string; batch?: boolean }>()
+const emit = defineEmits<{ try: [string] }>()
+const cost = (r: Schemas['Remedy']) =>
+  [r.minutes ? `${r.minutes} minutes` : '', r.pieces ? `cut ${r.pieces}` : ''].filter(Boolean).join('; ')
+</script>
+
+<template>
+  <section class="sheet" :aria-label="title">
+    <h3>{{ title }}</h3>
+    <p v-if="!remedies.length" class="soft">{{ none }}</p>
+    <ol v-else>
+      <li v-for="r in remedies" :key="r.code" :class="{ cannot: !r.possible, on: tried === r.code }">
+        <strong>{{ r.title }}</strong>
+        <p>{{ r.how }}</p>
+        <p v-if="r.why_not" class="serious">Not possible here: {{ r.why_not }}</p>
+        <template v-else>
+          <p class="soft">
+            {{ r.effect }}
+            <template v-if="!batch">
+              {{ r.left ? `${r.left} faults are left.` : 'No fault is left.' }} Risk: {{ r.risk }}.
+            </template>
+            <template v-if="cost(r)"> {{ cost(r) }}.</template>
+          </p>
+          <button
+            v-if="r.can_try && !batch"
+            type="button"
+            class="quiet"
+            :aria-pressed="tried === r.code"
+            @click="emit('try', tried === r.code ? '' : r.code)"
+          >
+            {{ tried === r.code ? 'Show it as it is' : 'Try it on the drawing' }}
+          </button>
+        </template>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+ol {
+  margin: 6px 0 0;
+  padding-left: 24px;
+  display: grid;
+  gap: 10px;
+}
+
+p {
+  line-height: 1.28;
+}
+
+.cannot strong {
+  text-decoration: line-through;
+}
+
+.on {
+  background: #fdf1d2;
+  box-shadow: -24px 0 0 #fdf1d2;
+}
+</style>
