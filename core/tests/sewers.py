@@ -68,9 +68,9 @@ def quilter(rng: np.random.Generator, cause: str, size: float, causes: tuple[str
     return Truth(
         **of,
         fold=rng.normal(3 / 128, 1 / 160),
-        start=rng.normal(0, 1 / 96),
-        end=rng.normal(0, 1 / 96),
-        stretch=rng.normal(0, 1 / 128),
+        start=rng.normal(0, 1 / 64),
+        end=rng.normal(0, 1 / 64),
+        stretch=rng.normal(0, 1 / 96),
     )
 
 

@@ -32,6 +32,8 @@ from projects.models import Project
 from projects.selectors import get_project
 from readings.commands import put_reading
 from readings.selectors import rows_of
+from sewn.commands import put_measured, take_kept
+from sewn.models import Measured
 from workrooms.models import Workroom
 
 __all__ = ["FORMAT", "ProjectRefused", "exported", "imported", "schema"]
@@ -101,6 +103,11 @@ def exported(project: Project) -> dict[str, Any]:
                 "colourways": b.colourways,
                 "order": b.order,
                 "pressing": b.pressing,
+                "measured": [_measured(m) for m in b.measured.filter(deleted_at=None)],
+                "kept": [
+                    {"said": k.said, "kept_at": k.kept_at.isoformat(), "turned_out": k.turned_out, "later": k.later}
+                    for k in b.kept.filter(deleted_at=None)
+                ],
             }
             for b in blocks
         ],
@@ -118,6 +125,13 @@ def exported(project: Project) -> dict[str, Any]:
             for s in stock_of(project)
         ],
     }
+
+
+def _measured(row: Measured) -> dict[str, Any]:
+    fields = ("kind", "whole", "batch", "cell", "corner", "seam", "spot", "feature", "day", "confirmed", "note")
+    below = row.value is not None and row.value < Length.of(0)
+    value = None if row.value is None else ("-" if below else "") + str(_plain(abs(row.value)))
+    return {**{f: _plain(getattr(row, f)) for f in fields}, "value": value}
 
 
 def _unit(unit: Any) -> dict[str, Any]:
@@ -251,6 +265,9 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
     changes = {"pattern": {**b["pattern"], "units": units}, "finished": b["finished"]}
     changes |= {k: b[k] for k in ("colourways", "order", "pressing") if b.get(k)}
     put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {})
+    for m in b.get("measured", []):
+        put_measured(room, UUID(renamed[b["id"]]), uuid4(), {k: v for k, v in m.items() if v is not None}, {})
+    take_kept(UUID(renamed[b["id"]]), b.get("kept", []))
     if b.get("hidden"):
         Block.objects.filter(pk=renamed[b["id"]]).update(deleted_at=project.created_at)
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -10,6 +10,7 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
+from django.utils.dateparse import parse_datetime
 
 from blocks.models import Block
 from blocks.selectors import get_block
@@ -25,7 +26,7 @@ from .models import Kept, Measured
 from .selectors import model_for, summary_of
 from .translate import reading_of, reading_readers
 
-__all__ = ["change_kept", "delete_measured", "keep", "put_measured", "restore_measured"]
+__all__ = ["change_kept", "delete_measured", "keep", "put_measured", "restore_measured", "take_kept"]
 
 _GONE = "This reading is not here. It may have been deleted in another window."
 _MOST = 5_000
@@ -82,6 +83,31 @@ def keep(room: Workroom, block_key: UUID, key: UUID) -> Block:
     if not Kept.objects.filter(pk=key).exists():
         Kept.objects.create(pk=key, block=block, said=summary_of(block))
     return block
+
+
+@transaction.atomic
+def take_kept(block_key: UUID, kept: Iterable[Mapping[str, Any]]) -> None:
+    """Diagnoses that come with an imported project; what a sentence is missing is taken as nothing said."""
+    for k in kept:
+        said = {f: k["said"].get(f, empty) for f, empty in _NOTHING_SAID.items()}
+        row = Kept.objects.create(
+            block_id=block_key, said=said, turned_out=k.get("turned_out", ""), later=k.get("later", "")
+        )
+        when = parse_datetime(k.get("kept_at", "")) if k.get("kept_at") else None
+        if when is not None:
+            Kept.objects.filter(pk=row.pk).update(kept_at=when)
+
+
+_NOTHING_SAID: dict[str, Any] = {
+    "status": "unsettled",
+    "sure": 0.0,
+    "leading": "",
+    "causes": [],
+    "readings": [],
+    "faults": [],
+    "this_block": [],
+    "the_batch": [],
+}
 
 
 @transaction.atomic

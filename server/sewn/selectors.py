@@ -19,7 +19,7 @@ from piecing.oversize import QuilterRecord, room_share
 from piecing.planning import Choices, UnitPlan, offers, plan
 from piecing.sewn.causes import parameters_of
 from piecing.sewn.explain import Working, workings
-from piecing.sewn.faults import Fault, faults_of
+from piecing.sewn.faults import EASED, SEEN, Fault, faults_of
 from piecing.sewn.inference import Inference, infer, prior_of
 from piecing.sewn.model import SewnModel, model_of
 from piecing.sewn.picture import as_sewn
@@ -216,6 +216,8 @@ class Tried:
     height: float
     across: float
     down: float
+    seen: float
+    eased: float
     seams_across: int
     seams_down: int
     quilt_across: float
@@ -249,6 +251,8 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
         float(np.mean(deviations[columns])) if columns else 0.0,
         across,
         down,
+        SEEN,
+        EASED,
         n_across,
         n_down,
         across * quilt.columns - between_across / 16,

@@ -422,6 +422,8 @@ class TriedSerializer(serializers.Serializer[Any]):
     height = InchesField()
     across = InchesField()
     down = InchesField()
+    seen = InchesField()
+    eased = InchesField()
     seams_across = serializers.IntegerField()
     seams_down = serializers.IntegerField()
     quilt_across = InchesField()

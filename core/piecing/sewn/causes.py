@@ -43,14 +43,14 @@ LEADING = (SewnCause.SEAM, SewnCause.TRIM, SewnCause.SHIFT, SewnCause.TIP, SewnC
 FOLD_USUAL = 3 / 128
 PRIOR = {
     SewnCause.SEAM: 3 / 64,
-    SewnCause.START: 1 / 48,
-    SewnCause.END: 1 / 48,
+    SewnCause.START: 1 / 64,
+    SewnCause.END: 1 / 64,
     SewnCause.FOLD: 1 / 160,
     SewnCause.TRIM: 3 / 64,
     SewnCause.SHIFT: 3 / 64,
     SewnCause.TIP: 3 / 64,
     SewnCause.CUT: 3 / 64,
-    SewnCause.STRETCH: 1 / 64,
+    SewnCause.STRETCH: 1 / 96,
 }
 """Standard deviations in inches, before any reading."""
 SCATTER = {

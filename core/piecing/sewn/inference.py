@@ -22,7 +22,7 @@ from .model import SewnModel, Vector
 from .places import batch_name
 from .readings import PLAIN, Equation, RawSizes, SewnKind, SewnReading, equation_of
 
-__all__ = ["INTERVAL_90", "Hypothesis", "Inference", "Odd", "Prior", "infer", "prior_of", "prior_spread"]
+__all__ = ["INTERVAL_90", "Hypothesis", "Inference", "Odd", "Prior", "infer", "prior_of"]
 
 INTERVAL_90 = 1.6448536269514722
 _ODD = 3.6
@@ -38,7 +38,7 @@ _SMALL = 1 / 100
 """Standard deviation in inches of a leading cause that is none: a setting as well as hands set it."""
 _LARGE = 0.1
 """How often a leading cause is one."""
-_DRAWS = 4000
+_DRAWS = 8000
 _SURE_OF_SCATTER = 20.0
 """Readings that the assumed scatter is worth."""
 
@@ -80,12 +80,6 @@ def prior_of(
     return Prior(mean, sd, np.minimum(sd, _SMALL), wanted)
 
 
-def prior_spread(prior: Prior) -> Vector:
-    """Standard deviation of each parameter before any reading, small and large taken together."""
-    mixed = np.sqrt((1 - _LARGE) * prior.small**2 + _LARGE * prior.sd**2)
-    return np.asarray(np.where(prior.small < prior.sd, mixed, prior.sd))
-
-
 @dataclass(frozen=True)
 class Hypothesis:
     """A single cause that changes everything at a stroke. ``probability`` is among all of them and none."""
@@ -109,7 +103,8 @@ class Odd:
 
 @dataclass(frozen=True)
 class Inference:
-    """``mean``, ``covariance`` and ``draws`` (draws, parameters) of the parameters; ``residuals`` and ``fitted`` for every reading in its order (zero for
+    """``mean``, ``covariance`` and ``draws`` (draws, parameters) of the parameters; ``narrowed`` is what is left of each one's prior
+    spread, were all of them large; ``residuals`` and ``fitted`` for every reading in its order (zero for
     plain ones). ``errors`` is the most likely error of every unit and seam. ``unsteady`` tells by how much readings scatter
     more than assumed (1 when not)."""
 
@@ -120,6 +115,7 @@ class Inference:
     mean: Vector
     covariance: NDArray[np.float64]
     draws: NDArray[np.float64]
+    narrowed: Vector
     errors: Vector
     fitted: Vector
     residuals: Vector
@@ -230,7 +226,7 @@ def infer(
     if solved is not None:
         state = solved.system.start + solved.update
         wide, spread = state[:width], solved.covariance[:width, :width]
-    mean, covariance, draws = _mixed(model, prior, wide, spread, rng or np.random.default_rng(1852))
+    mean, covariance, draws = _Mixture(model, prior, spread).answer(wide, rng or np.random.default_rng(1852))
     if solved is not None:
         count = len(solved.system.columns)
         cross = solved.covariance[width : width + count, :width]
@@ -248,6 +244,7 @@ def infer(
         mean,
         (covariance + covariance.T) / 2,
         draws,
+        np.sqrt(np.maximum(np.diagonal(spread), 0.0)) / prior.sd,
         errors,
         fitted,
         residuals,
@@ -257,43 +254,64 @@ def infer(
     )
 
 
-def _mixed(
-    model: SewnModel, prior: Prior, wide: Vector, spread: NDArray[np.float64], rng: np.random.Generator
-) -> tuple[Vector, NDArray[np.float64], NDArray[np.float64]]:
-    """Mean, covariance and draws when each leading cause is most often small and now and then large.
+class _Mixture:
+    """Each leading cause is most often small and now and then large: every choice of large ones is a linear model of its own.
 
-    ``wide`` and ``spread`` are the answer with every one of them large. What the readings alone say of the parameters is
-    that without its prior; each choice of large ones is a linear model of its own, weighed by its evidence.
+    ``spread`` is the covariance of the answer with all of them large. What the readings alone say of the parameters is that
+    answer without its prior. None of it depends on what was read, but for ``pull``.
     """
-    params = parameters_of(model)
-    contenders = [n for n, p in enumerate(params) if p.cause in LEADING]
-    precision = np.linalg.inv(spread)
-    said = precision - np.diag(1 / prior.sd**2)
-    pull = precision @ wide - prior.mean / prior.sd**2
-    most = 3 if len(contenders) <= 6 else 2
-    choices = [c for k in range(most + 1) for c in combinations(contenders, k)]
-    inverse = np.tile(1 / prior.sd**2, (len(choices), 1))
-    inverse[:, contenders] = 1 / prior.small[contenders] ** 2
-    odds = np.empty(len(choices))
-    for k, large in enumerate(choices):
-        inverse[k, list(large)] = 1 / prior.sd[list(large)] ** 2
-        odds[k] = len(large) * log(_LARGE / (1 - _LARGE))
-    total = said[None] + np.einsum("kp,pq->kpq", inverse, np.eye(len(params)))
-    covariances = np.linalg.inv(total)
-    means = np.einsum("kpq,kq->kp", covariances, pull[None] + inverse * prior.mean)
-    evidence = odds + (np.log(inverse).sum(axis=1) - np.linalg.slogdet(total)[1]) / 2
-    evidence += (np.einsum("kp,kpq,kq->k", means, total, means) - (inverse * prior.mean**2).sum(axis=1)) / 2
-    weights = np.exp(evidence - evidence.max())
-    weights /= weights.sum()
-    mean = weights @ means
-    apart = means - mean
-    covariance = np.einsum("k,kpq->pq", weights, covariances) + np.einsum("k,kp,kq->pq", weights, apart, apart)
-    counts = rng.multinomial(_DRAWS, weights)
-    parts = []
-    for k in map(int, np.nonzero(counts)[0]):
-        root = np.linalg.cholesky(covariances[k] + np.eye(len(params)) * 1e-14)
-        parts.append(means[k] + rng.standard_normal((counts[k], len(params))) @ root.T)
-    return mean, covariance, rng.permutation(np.concatenate(parts))
+
+    def __init__(self, model: SewnModel, prior: Prior, spread: NDArray[np.float64]) -> None:
+        params = parameters_of(model)
+        self.prior, self.count = prior, len(params)
+        contenders = [n for n, p in enumerate(params) if p.cause in LEADING]
+        self._precision = np.linalg.inv(spread)
+        said = self._precision - np.diag(1 / prior.sd**2)
+        most = 3 if len(contenders) <= 6 else 2
+        choices = [c for k in range(most + 1) for c in combinations(contenders, k)]
+        # The last one has all of them large: what the rivals are first weighed by, and no part of the mixture.
+        inverse = np.tile(1 / prior.sd**2, (len(choices) + 1, 1))
+        odds = np.full(len(choices) + 1, -np.inf)
+        for k, large in enumerate(choices):
+            inverse[k, contenders] = 1 / prior.small[contenders] ** 2
+            inverse[k, list(large)] = 1 / prior.sd[list(large)] ** 2
+            odds[k] = len(large) * log(_LARGE) + (len(contenders) - len(large)) * log(1 - _LARGE)
+        self._inverse, self._odds = inverse, odds
+        self._total = said[None] + np.einsum("kp,pq->kpq", inverse, np.eye(self.count))
+        self.covariances = np.linalg.inv(self._total)
+        self._volume = (np.log(inverse).sum(axis=1) - np.linalg.slogdet(self._total)[1]) / 2
+
+    def means(self, wide: Vector) -> NDArray[np.float64]:
+        """(choices, parameters) when the answer with all large is ``wide``."""
+        pull = self._precision @ wide - self.prior.mean / self.prior.sd**2
+        return np.asarray(np.einsum("kpq,kq->kp", self.covariances, pull[None] + self._inverse * self.prior.mean))
+
+    def evidence(self, means: NDArray[np.float64]) -> Vector:
+        """Logarithm of each choice's evidence, all beyond a figure that is common to them; the last one without its odds."""
+        fit = np.einsum("kp,kpq,kq->k", means, self._total, means) - (self._inverse * self.prior.mean**2).sum(axis=1)
+        return np.asarray(self._volume + fit / 2)
+
+    def excess(self, wide: Vector) -> float:
+        """By how much the mixture explains readings better than all large do, as a logarithm."""
+        found = self.evidence(self.means(wide))
+        return float(np.logaddexp.reduce(found[:-1] + self._odds[:-1]) - found[-1])
+
+    def answer(self, wide: Vector, rng: np.random.Generator) -> tuple[Vector, NDArray[np.float64], NDArray[np.float64]]:
+        """Mean, covariance and draws."""
+        means = self.means(wide)
+        evidence = self.evidence(means) + self._odds
+        weights = np.exp(evidence - evidence.max())
+        weights /= weights.sum()
+        mean = weights @ means
+        apart = means - mean
+        covariance = np.einsum("k,kpq->pq", weights, self.covariances)
+        covariance += np.einsum("k,kp,kq->pq", weights, apart, apart)
+        counts = rng.multinomial(_DRAWS, weights)
+        parts = []
+        for k in map(int, np.nonzero(counts)[0]):
+            root = np.linalg.cholesky(self.covariances[k] + np.eye(self.count) * 1e-14)
+            parts.append(means[k] + rng.standard_normal((counts[k], self.count)) @ root.T)
+        return mean, covariance, rng.permutation(np.concatenate(parts))
 
 
 @dataclass(frozen=True)
@@ -428,10 +446,19 @@ def _solve(
         system.value - change[kept], system.design, system.noise, system.start, system.precision, system.columns
     )
     solved = _solved(shifted)
+    width = len(prior.mean)
+    mixture = _Mixture(model, prior, solved.covariance[:width, :width])
+    answer = (shifted.start + solved.update)[:width]
+    base = mixture.excess(answer)
     gains = []
     for r in rivals:
         d = (r.change - change)[kept]
-        gains.append(float(d @ solved.weighed - d @ solved.through(d) / 2) if d.any() else 0.0)
+        if not d.any():
+            gains.append(0.0)
+            continue
+        by_all_large = float(d @ solved.weighed - d @ solved.through(d) / 2)
+        moved = (solved.covariance @ (shifted.design.T @ (d / shifted.noise)))[:width]
+        gains.append(by_all_large + mixture.excess(answer - moved) - base)
     return solved, gains
 
 

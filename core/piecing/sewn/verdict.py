@@ -5,6 +5,7 @@ Source: docs/theory.md, section 14.8.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -15,9 +16,9 @@ from numpy.typing import NDArray
 from ..lengths import Length, inches
 from ..wording import Said
 from .causes import LEADING, Parameter, SewnCause
-from .inference import INTERVAL_90, Inference, prior_spread
+from .inference import INTERVAL_90, Inference
 from .model import FeatureKind, SewnModel
-from .places import batch_name
+from .places import CornerTip, batch_name
 from .readings import Equation, RawSizes, SewnKind, SewnReading, equation_of
 
 __all__ = ["SETTLED", "Lead", "NextReading", "Outcome", "Share", "Status", "Verdict", "judge", "next_readings"]
@@ -25,8 +26,12 @@ __all__ = ["SETTLED", "Lead", "NextReading", "Outcome", "Share", "Status", "Verd
 SETTLED = (0.9, 0.5)
 """Probability from which one cause is named: with up to four readings, and with ten or more, when little is left unmeasured."""
 _FEW, _MANY = 4, 10
-_MAY_LEAD, _LOOKED_AT = 0.04, 0.85
-_RARE = 0.006
+_NARROWING = 0.5
+"""Nats that narrowing a cause that may lead, all the way, is worth beside what a reading tells of which one does."""
+_NEARLY = 0.2
+"""Chance to lead from which a second cause that is sure is named beside the first."""
+_MAY_LEAD, _LOOKED_AT = 0.04, 0.6
+_RARE = 0.002
 """Share of draws below which an outcome is not told of by itself."""
 _NOTHING = 1 / 50
 """Inches; causes below this are the hand's own scatter."""
@@ -144,10 +149,10 @@ def judge(found: Inference) -> Verdict:
         status = Status.NO_READINGS
     elif measured and small >= SETTLED[0]:
         status, sure = Status.TRUE, small
+    elif measured and all(_spoken(found, contenders[k]) for k in order[:2]) and leads[order[1]] > _NEARLY:
+        status = Status.SEVERAL
     elif measured and sure >= enough and spoken:
         status = Status.SETTLED
-    elif all(_spoken(found, contenders[k]) for k in order[:2]):
-        status = Status.SEVERAL
     else:
         status = Status.UNSETTLED
     named = status in (Status.SETTLED, Status.SEVERAL)
@@ -170,8 +175,7 @@ def needed(readings: int) -> float:
 
 def _all_measured(found: Inference, leads: NDArray[np.float64], contenders: list[int]) -> bool:
     """Whether the readings speak of every cause that may lead: a surprise can hide only in what was not looked at."""
-    before = prior_spread(found.prior)
-    return all(found.sd(n) < _LOOKED_AT * before[n] for n, p in zip(contenders, leads, strict=True) if p > _MAY_LEAD)
+    return all(found.narrowed[n] < _LOOKED_AT for n, p in zip(contenders, leads, strict=True) if p > _MAY_LEAD)
 
 
 def _spoken(found: Inference, n: int) -> bool:
@@ -231,9 +235,8 @@ def candidates(found: Inference, *, joined: bool = True) -> list[SewnReading]:
         if b.tips:
             options.append(SewnReading(SewnKind.CLEARANCE, one, batch=b.number))
         if b.corners:
-            cell = next(t for t in model.places.corner_tips if model.places.cells[t.cell].batch == b.number)
-            first = model.places.cells[cell.cell]
-            options.append(SewnReading(SewnKind.MISS, one, cell=first.number, corner=f"{cell.down} {cell.across}"))
+            tip = _least_measured(found, b.number)
+            options.append(SewnReading(SewnKind.MISS, one, cell=tip.cell, corner=f"{tip.down} {tip.across}"))
     options += [SewnReading(SewnKind.STITCH, one, spot=spot) for spot in ("start", "middle", "end")]
     options.append(SewnReading(SewnKind.STRIP_TEST, one, whole=inches("7/2")))
     if joined:
@@ -243,6 +246,14 @@ def candidates(found: Inference, *, joined: bool = True) -> list[SewnReading]:
                 seen[f.kind] = seen.get(f.kind, 0) + 1
                 options.append(SewnReading(SewnKind(f.kind.value), one, feature=f.key))
     return options
+
+
+def _least_measured(found: Inference, batch: int) -> CornerTip:
+    """A corner of the unit of a batch whose diagonal was measured least often: one unit again tells little of the batch."""
+    places = found.model.places
+    taken = Counter(r.cell for r in found.readings if r.kind is SewnKind.MISS)
+    tips = [t for t in places.corner_tips if places.cells[t.cell].batch == batch]
+    return min(tips, key=lambda t: (taken[t.cell], t.cell))
 
 
 def next_readings(
@@ -263,7 +274,10 @@ def next_readings(
     contenders = _contenders(found)
     draws = found.draws - found.prior.wanted
     first = np.argmax(np.abs(draws[:, contenders]), axis=1)
-    now = float(np.bincount(first, minlength=len(contenders)).max() / len(first))
+    # One more than there are causes: nothing of note.
+    nothing = len(contenders)
+    told_apart = np.where(np.abs(draws[:, contenders]).max(axis=1) < _NOTHING, nothing, first)
+    now = float(np.bincount(told_apart, minlength=nothing + 1).max() / len(first))
     noise = rng.standard_normal(len(draws))
     measured: list[tuple[float, float, SewnReading, Equation, NDArray[np.float64], float]] = []
     leads = np.bincount(first, minlength=len(contenders)) / len(first)
@@ -280,8 +294,8 @@ def next_readings(
         gain = found.covariance @ e.of_causes
         less = float((open_ * gain[contenders] ** 2).sum() / (e.of_causes @ gain + scatter))
         step = max(float(resolution), float(np.sqrt(scatter)) / 2)
-        told, after = _told(reads, first, len(contenders), step)
-        measured.append((told + less / 2, after, reading, e, reads, step))
+        told, after = _told(reads, told_apart, nothing + 1, step)
+        measured.append((told + _NARROWING * less, after, reading, e, reads, step))
     measured.sort(key=lambda m: -m[0])
     return tuple(
         NextReading(
@@ -290,7 +304,7 @@ def next_readings(
             now,
             max(now, after),
             *_narrowed(found, contenders, e),
-            tuple(_outcomes(found, contenders, first, reads, step, resolution)) if k == 0 else (),
+            tuple(_outcomes(found, contenders, told_apart, reads, step, resolution)) if k == 0 else (),
         )
         for k, (_, after, reading, e, reads, step) in enumerate(measured)
     )
@@ -342,13 +356,13 @@ def _outcomes(
     """The range of readings parted where the likeliest cause changes; at most four parts."""
     marks = np.round(reads / step).astype(np.int64)
     low = int(marks.min())
-    table = np.zeros((int(marks.max()) - low + 1, len(contenders)))
+    table = np.zeros((int(marks.max()) - low + 1, len(contenders) + 1))
     np.add.at(table, (marks - low, first), 1)
     groups = _ranges(table, len(first) * _RARE)
     for n, (a, b) in enumerate(groups):
         counts = table[a : b + 1].sum(axis=0)
         k = int(counts.argmax())
-        p = found.parameters[contenders[k]]
+        p = found.parameters[contenders[k]] if k < len(contenders) else None
         sure, chance = float(counts[k] / counts.sum()), float(counts.sum() / len(first))
         lower = None if n == 0 else (a + low - 0.5) * step
         upper = None if n == len(groups) - 1 else (b + low + 0.5) * step
@@ -383,10 +397,12 @@ def _ranges(table: NDArray[np.float64], least: float) -> list[tuple[int, int]]:
 
 
 def _outcome_said(
-    found: Inference, low: float | None, high: float | None, p: Parameter, sure: float, resolution: Length
+    found: Inference, low: float | None, high: float | None, p: Parameter | None, sure: float, resolution: Length
 ) -> Said:
-    who = f"{batch_name(found.model.places, p.batch)}: " if p.batch >= 0 else ""
-    cause = who + _PLAIN[p.cause]
+    if p is None:
+        cause = "nothing of note"
+    else:
+        cause = (f"{batch_name(found.model.places, p.batch)}: " if p.batch >= 0 else "") + _PLAIN[p.cause]
     how = (
         "almost certainly"
         if sure >= 0.95

@@ -18,7 +18,7 @@ import { theme } from './theme'
         <a class="skip" href="#main">Skip to the work</a>
         <header class="top">
           <RouterLink to="/" class="name"
-            ><img :src="mark" alt="" width="26" height="26" /> Entretoile</RouterLink
+            ><img :src="mark" alt="" width="26" height="26" /> <span>Entretoile</span></RouterLink
           >
           <nav aria-label="Around the workroom">
             <SavedNote />
@@ -74,5 +74,20 @@ nav a {
 nav a.router-link-exact-active,
 nav a:hover {
   border-bottom-color: var(--oilskin);
+}
+
+@media (width <= 480px) {
+  .top {
+    padding: 0 12px;
+  }
+
+  .name span {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+
+  nav {
+    gap: 14px;
+  }
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
 import { ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
 
@@ -13,12 +13,14 @@ import { useBlocks } from './useBlocks'
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const { begin } = useBlocks(() => props.project.id)
 const router = useRouter()
+const route = useRoute()
 const choosing = ref(false)
 
 watch(
   () => props.sheet.blocks[0]?.id,
   (block) => {
-    if (block) void router.replace({ name: 'lay', params: { project: props.project.id, block } })
+    const name = route.query.to === 'sewn' ? 'sewn' : 'lay'
+    if (block) void router.replace({ name, params: { project: props.project.id, block } })
   },
   { immediate: true },
 )

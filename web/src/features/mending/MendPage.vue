@@ -19,6 +19,12 @@ const { data: check } = useCheck(() => props.unit.id)
 <template>
   <main id="main">
     <h2 class="visually-hidden">Mend</h2>
+    <p class="over">
+      A row of units, judged here. For a joined block, its tips and its crossings:
+      <RouterLink :to="{ name: 'blocks', params: { project: project.id }, query: { to: 'sewn' } }"
+        >A block as sewn</RouterLink
+      >
+    </p>
     <PlanMissing v-if="error && !data" :error="error" :project="project.id" :unit="unit.id" />
     <section v-else-if="data?.verdict.status === 'no_readings'" class="sheet none">
       <h2>Nothing measured yet</h2>
@@ -64,6 +70,12 @@ const { data: check } = useCheck(() => props.unit.id)
   grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
   gap: 12px;
   align-items: stretch;
+}
+
+.over,
+.over a {
+  color: var(--chalk);
+  margin-bottom: 10px;
 }
 
 .wide {

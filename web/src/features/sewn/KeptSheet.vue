@@ -49,7 +49,7 @@ const right = (n: string) => props.kept.filter((k) => k.turned_out === n).length
     </p>
     <article v-for="k in kept" :key="k.id">
       <p>
-        <strong>{{ day(k.kept_at) }}: {{ k.said.causes[0] }}</strong>
+        <strong>{{ day(k.kept_at) }}: {{ k.said.causes[0] ?? 'nothing said' }}</strong>
         <span class="soft">
           {{ k.said.status === 'unsettled' ? 'not settled' : k.said.status }}, by
           {{ k.said.readings.length }} readings. Advised: {{ k.said.this_block[0] ?? 'nothing' }}.</span

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { NSlider } from 'naive-ui'
 import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
+import RangeInput from '@/shared/ui/RangeInput.vue'
 
 /** Ten thousand blocks of these hands: how their widths fall, how many tips are cut, how many units cannot be trimmed. */
 const props = defineProps<{
   many: Schemas['Many']
+  seen: string
+  eased: string
   rooms: Schemas['Room'][]
   batches: Schemas['Batch'][]
   schools: Record<string, { name: string }>
@@ -17,11 +19,11 @@ const inHundred = (x: number) => (x > 0 && x < 0.005 ? 'under 1' : String(Math.r
 const rows = computed(() =>
   (
     [
-      ['Tips in mid-edge cut off by more than 1⁄32″', props.many.tips_cut],
-      ['Tips in mid-edge floating by more than 1⁄32″', props.many.tips_floating],
-      ['Diagonals past their corner by more than 1⁄32″', props.many.corners_off],
-      ['Crossings stepped by more than 1⁄16″', props.many.crossings_off],
-      ['Blocks small by more than 1⁄16″', props.many.blocks_small],
+      [`Tips in mid-edge cut off by more than ${props.seen}`, props.many.tips_cut],
+      [`Tips in mid-edge floating by more than ${props.seen}`, props.many.tips_floating],
+      [`Diagonals past their corner by more than ${props.seen}`, props.many.corners_off],
+      [`Crossings stepped by more than ${props.eased}`, props.many.crossings_off],
+      [`Blocks small by more than ${props.eased}`, props.many.blocks_small],
     ] as [string, number | null][]
   ).filter((r): r is [string, number] => r[1] !== null),
 )
@@ -40,17 +42,10 @@ const alt = computed(
   <section class="sheet" aria-label="Many blocks">
     <h3>{{ many.blocks.toLocaleString('en') }} blocks of these hands</h3>
     <div class="hands">
-      <span id="hands"
+      <span
         >Hands {{ scatter === 100 ? 'as steady as most' : scatter < 100 ? 'steadier' : 'unsteadier' }}</span
       >
-      <NSlider
-        v-model:value="scatter"
-        :min="25"
-        :max="300"
-        :step="25"
-        :tooltip="false"
-        aria-labelledby="hands"
-      />
+      <RangeInput v-model="scatter" label="How steady the hands are" :min="25" :max="300" :step="25" />
     </div>
     <div class="hist" role="img" :aria-label="alt">
       <i v-for="(n, i) in many.histogram" :key="i" :style="{ height: `${(100 * n) / highest}%` }" />

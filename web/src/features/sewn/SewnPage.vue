@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { NSlider } from 'naive-ui'
 import { useSessionStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
 import { sewnCauseWords } from '@/shared/lib/words'
+
+import RangeInput from '@/shared/ui/RangeInput.vue'
 
 import { type Asked, useSewn } from './api'
 import KeptSheet from './KeptSheet.vue'
@@ -59,11 +60,11 @@ const faults = computed(() => data.value?.faults.slice(0, 10) ?? [])
           @pick="form?.pick($event)"
         />
         <div class="factor">
-          <span id="factor"
+          <span
             >Errors drawn {{ factor === 1 ? 'as they are' : `${factor} times as large` }}; pick what you
             measure on it</span
           >
-          <NSlider v-model:value="factor" :min="1" :max="12" :tooltip="false" aria-labelledby="factor" />
+          <RangeInput v-model="factor" label="How much larger errors are drawn" :min="1" :max="12" />
         </div>
         <MeasureForm ref="form" :block="block.id" :places="data.places" />
         <ReadingsSheet :block="block.id" :sewn="data" />
@@ -82,6 +83,21 @@ const faults = computed(() => data.value?.faults.slice(0, 10) ?? [])
             and {{ data.faults.length - 10 }} more on the drawing.
           </p>
         </section>
+        <template v-if="data.verdict.status !== 'no_readings'">
+          <RemedyList
+            title="This block"
+            :remedies="data.this_block"
+            :tried="tried"
+            none="Nothing to do to this block."
+            @try="tried = $event"
+          />
+          <RemedyList
+            title="The rest of the batch"
+            batch
+            :remedies="data.the_batch"
+            none="Change nothing yet: no cause is sure enough."
+          />
+        </template>
       </div>
       <template v-if="data.verdict.status !== 'no_readings'">
         <WorkingSheet class="wide" :sewn="data" :name="partName" />

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { refDebounced, useSessionStorage } from '@vueuse/core'
-import { NSlider } from 'naive-ui'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
 import { schoolWords, sewnCauseWords } from '@/shared/lib/words'
 import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import RangeInput from '@/shared/ui/RangeInput.vue'
 
 import { useSewn, useWhatIf } from './api'
 import ManyBlocks from './ManyBlocks.vue'
@@ -46,8 +46,6 @@ const crowd = computed(() => ({
 const { data } = useWhatIf(() => props.block.id, once)
 const { data: many } = useWhatIf(() => props.block.id, refDebounced(crowd, 350))
 
-/** No part of the rail is filled: a slider in its middle means none, not half. */
-const even = { fillColor: '#dbdbdf', fillColorHover: '#dbdbdf' }
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 const groups = computed(() => {
   const all = (places.value?.places.parameters ?? []).filter((p) => p.cause !== 'cut')
@@ -74,10 +72,8 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
       <section class="shown" aria-label="The block as it would come out">
         <CoreDrawing v-if="data" :drawing="data.drawing" :colours="colours" :width="560" />
         <div class="factor">
-          <span id="factor"
-            >Errors drawn {{ factor === 1 ? 'as they are' : `${factor} times as large` }}</span
-          >
-          <NSlider v-model:value="factor" :min="1" :max="12" :tooltip="false" aria-labelledby="factor" />
+          <span>Errors drawn {{ factor === 1 ? 'as they are' : `${factor} times as large` }}</span>
+          <RangeInput v-model="factor" label="How much larger errors are drawn" :min="1" :max="12" />
         </div>
       </section>
       <section class="sheet knobs" aria-label="What is off">
@@ -88,15 +84,13 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
         <fieldset v-for="g in groups" :key="g.title">
           <legend>{{ g.title }}</legend>
           <div v-for="p in g.list" :key="p.key" class="knob">
-            <span :id="`k-${p.key}`">{{ sewnCauseWords[p.cause]?.name }}</span>
-            <NSlider
-              :value="marks[p.key] ?? 0"
+            <span aria-hidden="true">{{ sewnCauseWords[p.cause]?.name }}</span>
+            <RangeInput
+              :model-value="marks[p.key] ?? 0"
+              :label="sewnCauseWords[p.cause]?.name ?? p.key"
               :min="p.cause === 'fold' ? 0 : -8"
               :max="8"
-              :tooltip="false"
-              :theme-overrides="even"
-              :aria-labelledby="`k-${p.key}`"
-              @update:value="marks = { ...marks, [p.key]: $event as number }"
+              @update:model-value="marks = { ...marks, [p.key]: $event }"
             />
             <span class="soft value" :class="{ on: marks[p.key] }">{{ label(p) }}</span>
           </div>
@@ -109,9 +103,10 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
           <span class="soft">down, beyond what it should be</span>
         </p>
         <p>
-          What the seam costs: {{ data.seams_across }} seams across and {{ data.seams_down }} down. Each 1⁄32″
-          too wide costs this block {{ data.across.pretty }} across and {{ data.down.pretty }} down, and the
-          quilt {{ data.quilt_across.pretty }} and {{ data.quilt_down.pretty }}.
+          What the seam costs: {{ data.seams_across }} seams across and {{ data.seams_down }} down. Each
+          {{ data.seen.pretty }} too wide costs this block {{ data.across.pretty }} across and
+          {{ data.down.pretty }} down, and the quilt {{ data.quilt_across.pretty }} and
+          {{ data.quilt_down.pretty }}.
         </p>
         <ol v-if="seen.length" class="faults">
           <li v-for="f in seen" :key="f.key" :value="f.number">
@@ -133,6 +128,8 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
         v-if="many?.of_many"
         v-model="scatter"
         :many="many.of_many"
+        :seen="many.seen.pretty"
+        :eased="many.eased.pretty"
         :rooms="many.rooms"
         :batches="places?.places.batches ?? []"
         :schools="schoolWords"

@@ -2548,6 +2548,8 @@ export interface components {
             readonly height: components["schemas"]["Length"];
             readonly across: components["schemas"]["Length"];
             readonly down: components["schemas"]["Length"];
+            readonly seen: components["schemas"]["Length"];
+            readonly eased: components["schemas"]["Length"];
             seams_across: number;
             seams_down: number;
             readonly quilt_across: components["schemas"]["Length"];

@@ -58,7 +58,7 @@ const tick = (d: Schemas['Dimension']) => {
         v-if="mark.role === 'fault-point'"
         :cx="point(mark)[0]"
         :cy="point(mark)[1]"
-        :r="unit * 13"
+        :r="unit * 14"
         class="tip"
       />
       <path v-if="haloed.includes(mark.role)" :d="mark.d" class="halo" />
@@ -82,7 +82,7 @@ const tick = (d: Schemas['Dimension']) => {
         :x="d.at[0]"
         :y="d.at[1]"
         :dy="unit * 6"
-        :font-size="unit * (single(d) ? 16 : 18)"
+        :font-size="unit * 18"
         :stroke-width="single(d) ? 0 : unit * 6"
         text-anchor="middle"
       >
