@@ -15,12 +15,13 @@ from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import Layout, laid
 from piecing.lengths import Length, inches
 from piecing.planning import Choices, plan
+from piecing.sewn.inference import Inference
 from piecing.sewn.model import SewnModel, model_of
 from piecing.sewn.places import places_of
 from piecing.sewn.readings import RawSizes, SewnKind, SewnReading, raw_sizes
 from piecing.units import methods_of
 
-__all__ = ["CAUSES", "Bench", "Truth", "bench", "quilter"]
+__all__ = ["CAUSES", "Bench", "Truth", "bench", "every_reading", "quilter"]
 
 CAUSES = ("seam", "trim", "shift", "tip", "cut")
 _S = 0.25
@@ -72,6 +73,22 @@ def quilter(rng: np.random.Generator, cause: str, size: float, causes: tuple[str
         end=rng.normal(0, 1 / 64),
         stretch=rng.normal(0, 1 / 96),
     )
+
+
+def every_reading(b: Bench, found: Inference) -> list[SewnReading]:
+    """Every reading there is of units and seams, in the order of the work."""
+    one = inches(1)
+    tips = [t for t in b.model.places.corner_tips if b.model.places.cells[t.cell].batch == 0]
+    fresh = min(tips, key=lambda t: (sum(r.cell == t.cell for r in found.readings), t.cell)).cell
+    ends = [f"{t.down} {t.across}" for t in tips if t.cell == fresh]
+    kinds = (SewnKind.CUT, SewnKind.RAW_WIDTH, SewnKind.RAW_HEIGHT, SewnKind.WIDTH, SewnKind.HEIGHT)
+    kinds += (SewnKind.DIAGONAL_RISING, SewnKind.DIAGONAL_FALLING)
+    options = [SewnReading(k, one, batch=0) for k in kinds]
+    if b.model.places.batches[0].tips:
+        options.append(SewnReading(SewnKind.CLEARANCE, one, batch=0))
+    options += [SewnReading(SewnKind.MISS, one, cell=fresh, corner=end) for end in ends[:2]]
+    options += [SewnReading(SewnKind.STITCH, one, spot=spot) for spot in ("start", "middle", "end")]
+    return [*options, SewnReading(SewnKind.STRIP_TEST, one, whole=inches("7/2"))]
 
 
 class Hands:

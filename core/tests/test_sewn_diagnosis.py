@@ -20,7 +20,7 @@ from piecing.sewn.symptoms import end_of, faults_shown, symptoms
 from piecing.sewn.verdict import Status, candidates, judge, next_readings
 from piecing.sewn.whatif import errors_of
 
-from .sewers import Bench, Hands, Truth, bench, quilter
+from .sewers import Bench, Hands, Truth, bench, every_reading, quilter
 
 K = SewnKind
 PINWHEEL = bench("pinwheel", "8")
@@ -243,9 +243,9 @@ class NextTest(TestCase):
                     if len(readings) >= 3 and judge(found).status is Status.SETTLED:
                         break
                     wanted = (
-                        next_readings(found, raw=PINWHEEL.raw, joined=False)[0].reading
+                        next_readings(found, raw=PINWHEEL.raw, options=every_reading(PINWHEEL, found))[0].reading
                         if how == "chosen"
-                        else candidates(found, joined=False)[len(readings) % 9]
+                        else every_reading(PINWHEEL, found)[len(readings) % 13]
                     )
                     readings.append(hands.taken(wanted))
                 counts[how] += len(readings)

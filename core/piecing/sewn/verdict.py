@@ -23,9 +23,10 @@ from .readings import Equation, RawSizes, SewnKind, SewnReading, equation_of
 
 __all__ = ["SETTLED", "Lead", "NextReading", "Outcome", "Share", "Status", "Verdict", "judge", "next_readings"]
 
-SETTLED = (0.9, 0.5)
-"""Probability from which one cause is named: with up to four readings, and with ten or more, when little is left unmeasured."""
-_FEW, _MANY = 4, 10
+SETTLED = (0.9, 0.82, 0.5)
+"""Probability from which one cause is named: while something that may lead was not looked at, once all was, and with ten
+readings or more."""
+_MANY = 10
 _NARROWING = 0.5
 """Nats that narrowing a cause that may lead, all the way, is worth beside what a reading tells of which one does."""
 _NEARLY = 0.2
@@ -142,7 +143,9 @@ def judge(found: Inference) -> Verdict:
     top = [found.parameters[contenders[k]] for k in order]
     by = {found.parameters[contenders[k]].key: float(leads[k]) for k in range(len(contenders))}
     count = sum(e is not None for e in found.equations)
-    measured, enough = count > 0, needed(count) if _all_measured(found, leads, contenders) else SETTLED[0]
+    measured = count > 0
+    looked = _all_measured(found, leads, contenders)
+    enough = SETTLED[0] if not looked else SETTLED[1] if count < _MANY else SETTLED[2]
     sure = float(leads[order[0]])
     spoken = _spoken(found, contenders[order[0]])
     if not found.readings:
@@ -164,13 +167,6 @@ def judge(found: Inference) -> Verdict:
         sure,
         tuple(_shares(found)),
     )
-
-
-def needed(readings: int) -> float:
-    """The probability from which a cause is named after so many readings."""
-    first, last = SETTLED
-    share = min(1.0, max(0.0, (readings - _FEW) / (_MANY - _FEW)))
-    return first + (last - first) * share
 
 
 def _all_measured(found: Inference, leads: NDArray[np.float64], contenders: list[int]) -> bool:
