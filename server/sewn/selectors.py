@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -11,7 +11,10 @@ import numpy as np
 from blocks.models import Block
 from blocks.selectors import quilt_of
 from blocks.translate import find_in, pattern_of
+from cutting.translate import cloth_of, directions_of, stock_of
 from piecing.blocks.pattern import Layout, Pattern, Place, UnitHere, laid
+from piecing.cutting.fitting import fits
+from piecing.cutting.wanted import unit_pieces
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Length, Style
@@ -115,8 +118,16 @@ class SewnSheet:
     the_batch: tuple[Remedy, ...]
     workings: tuple[Working, ...]
     kept: tuple[Kept, ...] = ()
+    stock: Mapping[str, Said] = field(default_factory=dict)
     tried: str = ""
     factor: float = 4.0
+
+    @property
+    def left_over(self) -> float:
+        """What the causes leave unexplained of a reading, inches: the root of the mean square over those used."""
+        odd = {o.index for o in self.found.odd}
+        used = [w.left_over for w in self.workings if w.index not in odd]
+        return float(np.sqrt(np.mean(np.square(used)))) if used else 0.0
 
 
 def sheet_of(block: Block, factor: float = 4.0, tried: str = "") -> SewnSheet:
@@ -132,7 +143,7 @@ def sheet_of(block: Block, factor: float = 4.0, tried: str = "") -> SewnSheet:
         except PiecingError as refusal:
             misplaced.append((row, refusal.said))
     kept = tuple(block.kept.filter(deleted_at=None))
-    return _sheet(
+    sheet = _sheet(
         scene,
         [r for _, r in good],
         factor,
@@ -141,6 +152,27 @@ def sheet_of(block: Block, factor: float = 4.0, tried: str = "") -> SewnSheet:
         misplaced=tuple(misplaced),
         kept=kept,
     )
+    return replace(sheet, stock=_in_stock(block.project, sheet))
+
+
+def _in_stock(project: Project, sheet: SewnSheet) -> dict[str, Said]:
+    """For every remedy that cuts new pieces, whether the stock holds them."""
+    found: dict[str, Said] = {}
+    again = [r.code for r in sheet.this_block if r.code.startswith("make_again:")]
+    if not again:
+        return found
+    cloths, directions = [cloth_of(s) for s in stock_of(project)], directions_of(project)
+    for code in again:
+        number = int(code.split(":")[1])
+        planned = sheet.scene.plans.get(number)
+        if planned is None:
+            continue
+        count = sheet.scene.model.places.batches[number].count
+        more = plan(replace(planned.choices, count=count, mirrored=0))
+        held = fits(unit_pieces(more, more.spec.kind, directions), cloths, 0.2)
+        names = ", ".join(project.fabrics.get(role=r).name for r in sorted({p.role for p in more.pieces}))
+        found[code] = Said(f"{'The stock holds them' if held else 'The stock does not hold them'} ({names}).")
+    return found
 
 
 def _sheet(scene: Scene, readings: Sequence[SewnReading], factor: float, tried: str, **rest: Any) -> SewnSheet:

@@ -279,9 +279,14 @@ class RemedySerializer(serializers.Serializer[Any]):
     pieces = SaidField(allow_null=True)
     why_not = SaidField(allow_null=True)
     possible = serializers.BooleanField()
+    stock = serializers.SerializerMethodField()
     can_try = serializers.SerializerMethodField()
     left = serializers.IntegerField()
     width = InchesField()
+
+    def get_stock(self, r: Any) -> str:
+        said = self.context.get("stock", {}).get(r.code)
+        return "" if said is None else str(said.text(self.context["style"]))
 
     def get_can_try(self, r: Any) -> bool:
         return r.errors is not None
@@ -356,6 +361,7 @@ class SewnSerializer(serializers.Serializer[Any]):
     this_block = RemedySerializer(many=True)
     the_batch = RemedySerializer(many=True)
     workings = WorkingSerializer(many=True)
+    left_over = InchesField()
     kept = KeptSerializer(many=True)
 
     @extend_schema_field(PlacesSerializer)

@@ -1,6 +1,8 @@
 from typing import Any
 from uuid import UUID
 
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -15,11 +17,13 @@ from piecing.lengths import Measure, Style
 from piecing.sewn.causes import parameters_of
 from piecing.sewn.symptoms import Symptom, symptom_picture, symptoms
 from projects.translate import style_of
+from readings.serializers import ImportedSerializer, SheetSerializer
 from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 
 from . import commands, selectors, serializers
 from .hand import by_hand_sheet
+from .sheets import as_csv, import_csv
 
 _REFUSED = {422: ProblemSerializer}
 _ANSWERS: Any = {200: serializers.SewnSerializer, **_REFUSED}
@@ -29,7 +33,14 @@ def _context(sheet: selectors.SewnSheet, style: Style) -> dict[str, Any]:
     by_row = {row.pk: reading for row, reading in zip(sheet.rows, sheet.found.readings, strict=False)}
     odd = {sheet.rows[o.index].pk: o.said for o in sheet.found.odd if o.index < len(sheet.rows)}
     model = sheet.scene.model
-    return {"style": style, "model": model, "parameters": parameters_of(model), "by_row": by_row, "odd": odd}
+    return {
+        "style": style,
+        "model": model,
+        "parameters": parameters_of(model),
+        "by_row": by_row,
+        "odd": odd,
+        "stock": sheet.stock,
+    }
 
 
 def _sheet(block: Block, factor: float = 4.0, tried: str = "") -> Response:
@@ -93,6 +104,32 @@ class RestoreMeasuredView(APIView):
     @extend_schema(operation_id="restore_measured", request=None, responses=_ANSWERS)
     def post(self, _request: Request, block: UUID, key: UUID) -> Response:
         return _sheet(commands.restore_measured(current_workroom(), block, key))
+
+
+class MeasuredSheetView(APIView):
+    """Readings of a block as CSV."""
+
+    @extend_schema(operation_id="export_measured", responses={(200, "text/csv"): OpenApiTypes.STR})
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        block = get_block(current_workroom(), key)
+        text = as_csv(block.measured.filter(deleted_at=None), style_of(block.project))
+        answer = HttpResponse(text, content_type="text/csv; charset=utf-8")
+        answer["Content-Disposition"] = 'attachment; filename="block-readings.csv"'
+        return answer
+
+    @extend_schema(
+        operation_id="import_measured",
+        request=SheetSerializer,
+        responses={200: ImportedSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(SheetSerializer(data=request.data))
+        block = get_block(current_workroom(), key)
+        try:
+            taken = import_csv(block, body["text"])
+        except PiecingError as refusal:
+            raise Refused([refusal], style_of(block.project)) from None
+        return Response(ImportedSerializer(taken).data)
 
 
 class KeptView(APIView):

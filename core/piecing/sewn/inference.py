@@ -235,6 +235,12 @@ def infer(
         e = equations[n]
         assert e is not None
         fitted[n] = e.nominal + float(e.of_causes @ mean + e.of_errors @ errors) + float(chosen[n])
+    for r in rivals:
+        if r.change is chosen and r.parameter >= 0:
+            # What was done at a stroke is as true of the block as what grew by degrees.
+            mean, draws = mean.copy(), draws.copy()
+            mean[r.parameter] += r.by
+            draws[:, r.parameter] += r.by
     residuals = np.array([r.read - fitted[n] if equations[n] is not None else 0.0 for n, r in enumerate(readings)])
     return Inference(
         model,
@@ -316,13 +322,18 @@ class _Mixture:
 
 @dataclass(frozen=True)
 class _Rival:
-    """A discrete cause as a change of the readings: ``change`` (readings,), and log prior odds against none."""
+    """A discrete cause as a change of the readings: ``change`` (readings,), and log prior odds against none.
+
+    ``parameter`` and ``by`` say what it is of the block itself; -1 when only the readings are wrong.
+    """
 
     code: str
     said: Said
     why: Said
     change: Vector
     odds: float
+    parameter: int = -1
+    by: float = 0.0
 
 
 def _rivals(model: SewnModel, readings: Sequence[SewnReading], equations: Sequence[Equation | None]) -> list[_Rival]:
@@ -330,9 +341,9 @@ def _rivals(model: SewnModel, readings: Sequence[SewnReading], equations: Sequen
     found: list[_Rival] = []
     trims = [(n, p.batch) for n, p in enumerate(parameters_of(model)) if p.cause is SewnCause.TRIM]
 
-    def add(code: str, said: Said, why: Said, of: Vector, prior: float) -> None:
+    def add(code: str, said: Said, why: Said, of: Vector, prior: float, parameter: int = -1, by: float = 0.0) -> None:
         if np.abs(of).max(initial=0.0) > 0:
-            found.append(_Rival(code, said, why, of, log(prior)))
+            found.append(_Rival(code, said, why, of, log(prior), parameter, by))
 
     for n, batch in trims:
         name = batch_name(model.places, batch)
@@ -346,6 +357,8 @@ def _rivals(model: SewnModel, readings: Sequence[SewnReading], equations: Sequen
                 Said("The error is exactly two seam allowances, on every one of them."),
                 of * by,
                 0.01,
+                n,
+                by,
             )
         for by in (1 / 8, 1 / 4):
             for sign, how in ((-1, "small"), (1, "large")):
@@ -356,6 +369,8 @@ def _rivals(model: SewnModel, readings: Sequence[SewnReading], equations: Sequen
                         Said("The error is a whole step between marks, on every one of them."),
                         of * sign * by,
                         0.004,
+                        n,
+                        sign * by,
                     )
     direct = np.array([float(_by_ruler(r)) for r in readings])
     for border in (1 / 2, 1 / 4):

@@ -23,7 +23,7 @@ from .readings import Equation, RawSizes, SewnKind, SewnReading, equation_of
 
 __all__ = ["SETTLED", "Lead", "NextReading", "Outcome", "Share", "Status", "Verdict", "judge", "next_readings"]
 
-SETTLED = (0.9, 0.82, 0.5)
+SETTLED = (0.9, 0.82, 0.42)
 """Probability from which one cause is named: while something that may lead was not looked at, once all was, and with ten
 readings or more."""
 _MANY = 10

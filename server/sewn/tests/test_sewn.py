@@ -217,3 +217,49 @@ class SymptomsTest(SewnCase):
                 self.assertTrue(further or s["measure"] or s["observe"])
                 self.assertTrue(s["picture"]["marks"])
                 self.assertNotEqual(s["picture"]["marks"], s["true_picture"]["marks"])
+
+
+class SheetsTest(SewnCase):
+    def post(self, text: str, status: int = 200) -> Any:
+        return self.ask("post", f"{self.path}/measured.csv", {"text": text}, status)
+
+    def test_out_and_in_again(self) -> None:
+        self.clear()
+        sheet = self.ask("get", f"{self.path}/sewn")
+        corner = next(f["key"] for f in sheet["places"]["features"] if f["kind"] == "corner_tip")
+        self.put(kind="corner_tip", value="-1/16", feature=corner)
+        self.put(kind="width", value="4 1/32", cell=2, note="=2+2")
+        text = self.http.get(f"{self.path}/measured.csv").content.decode()
+        self.assertNotIn(",-", text)
+        self.assertIn("'=2+2", text)
+        before = [(r["text"], r["said"]) for r in self.ask("get", f"{self.path}/sewn")["readings"]]
+        self.clear()
+        self.assertEqual(self.post(text)["added"], 2)
+        after = [(r["text"], r["said"]) for r in self.ask("get", f"{self.path}/sewn")["readings"]]
+        self.assertEqual(after, before)
+
+    def test_good_lines_go_in_and_broken_ones_are_named(self) -> None:
+        self.clear()
+        done = self.post("\ufeffkind;value;batch\nwidth;4,03125;0\nwidth;broad;0\nrow;11;0\nheight;4;0\n")
+        self.assertEqual((done["added"], [r["line"] for r in done["refused"]]), (2, [3, 4]))
+
+    def test_five_thousand_and_no_more(self) -> None:
+        self.clear()
+        head = "kind,value,batch\n"
+        self.assertEqual(self.post(head + "width,4,0\n" * 4_900)["added"], 4_900)
+        done = self.post(head + "width,4,0\n" * 150)
+        self.assertEqual((done["added"], len(done["refused"])), (100, 50))
+        sheet = self.ask("get", f"{self.path}/sewn")
+        self.assertEqual(len(sheet["readings"]), 5_000)
+
+
+class StockTest(SewnCase):
+    def test_units_made_again_are_asked_of_the_stock(self) -> None:
+        self.clear()
+        for cell in (0, 2, 6, 8):
+            self.put(kind="width", value="3 7/8", cell=cell)
+            self.put(kind="height", value="3 7/8", cell=cell)
+        sheet = self.ask("get", f"{self.path}/sewn")
+        again = next(r for r in sheet["this_block"] if r["code"].startswith("make_again"))
+        self.assertIn("The stock holds them (Buoy, Fog)", again["stock"])
+        self.assertTrue(again["pieces"])

@@ -38,20 +38,20 @@ defineExpose({
     <form @submit.prevent="enter">
       <label>
         What
-        <select aria-label="What" v-model="where.kind">
+        <select v-model="where.kind" aria-label="What">
           <option v-for="k in kinds" :key="k" :value="k">{{ sewnReadingWords[k]?.name }}</option>
         </select>
       </label>
       <label v-if="['unit', 'corner', 'tip'].includes(on)">
         Which unit
-        <select aria-label="Which unit" v-model.number="where.cell">
+        <select v-model.number="where.cell" aria-label="Which unit">
           <option v-if="on === 'unit'" :value="-1">one not yet joined</option>
           <option v-for="c in cells" :key="c.number" :value="c.number">{{ c.name }}</option>
         </select>
       </label>
       <label v-if="on === 'unit' && where.cell < 0">
         Of which kind
-        <select aria-label="Of which kind" v-model.number="where.batch">
+        <select v-model.number="where.batch" aria-label="Of which kind">
           <option
             v-for="b in places.batches"
             :key="b.number"
@@ -64,21 +64,21 @@ defineExpose({
       </label>
       <label v-if="on === 'corner'">
         Which corner
-        <select aria-label="Which corner" v-model="where.corner">
+        <select v-model="where.corner" aria-label="Which corner">
           <option v-for="c in corners" :key="c" :value="c">{{ c }}</option>
         </select>
       </label>
       <template v-if="on === 'seam'">
         <label>
           Which seam
-          <select aria-label="Which seam" v-model.number="where.seam">
+          <select v-model.number="where.seam" aria-label="Which seam">
             <option :value="-1">any seam</option>
             <option v-for="s in places.seams" :key="s.number" :value="s.number">{{ s.name }}</option>
           </select>
         </label>
         <label>
           Where along it
-          <select aria-label="Where along it" v-model="where.spot">
+          <select v-model="where.spot" aria-label="Where along it">
             <option value="start">at its start (top or left)</option>
             <option value="middle">in its middle</option>
             <option value="end">at its end</option>
@@ -87,7 +87,7 @@ defineExpose({
       </template>
       <label v-if="on === 'feature'">
         Which one
-        <select aria-label="Which one" v-model="where.feature">
+        <select v-model="where.feature" aria-label="Which one">
           <option v-for="f in features" :key="f.key" :value="f.key">{{ f.name }}</option>
         </select>
       </label>

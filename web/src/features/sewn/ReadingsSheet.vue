@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { NButton, useMessage } from 'naive-ui'
+import { useQueryClient } from '@tanstack/vue-query'
 import { h, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
 import { sewnReadingWords } from '@/shared/lib/words'
 
-import type { Sewn } from './api'
+import { type Sewn, takeLines } from './api'
 
 /** The readings of a block: changed in place, taken away with undo; odd ones are asked about. */
 const props = defineProps<{ block: string; sewn: Sewn }>()
@@ -40,6 +41,26 @@ function edit(r: Schemas['Measured']) {
   problem.value = ''
 }
 
+const pasting = ref(false)
+const lines = ref('')
+const said = ref('')
+const client = useQueryClient()
+
+/** What was refused stays in the box to be put right; what went in leaves it. */
+async function take() {
+  try {
+    const done = await takeLines(props.block, lines.value)
+    const all = lines.value.split(/\r\n|\r|\n/)
+    lines.value = done.refused.map((r) => all[r.line - 1] ?? r.text).join('\n')
+    const first = done.refused[0]
+    said.value = `${done.added} taken in${first ? `; ${done.refused.length} not, the first: ${first.reason}` : '.'}`
+    await client.invalidateQueries({ queryKey: ['sewn', props.block] })
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    said.value = error.message
+  }
+}
+
 const confirm = (r: Schemas['Measured']) =>
   send({ kind: 'put_measured', block: props.block, measured: r.id, changes: { confirmed: 'true' }, seen: {} })
 
@@ -68,10 +89,25 @@ function remove(id: string, name: string) {
 
 <template>
   <section class="sheet" aria-label="Readings">
-    <h3>Readings</h3>
+    <div class="head">
+      <h3>Readings</h3>
+      <span class="acts">
+        <button type="button" class="quiet" @click="pasting = !pasting">Paste CSV</button>
+        <a class="quiet" :href="`/api/blocks/${block}/measured.csv`" download>Save as CSV</a>
+      </span>
+    </div>
+    <form v-if="pasting" class="paste" @submit.prevent="take">
+      <label :for="`lines-${block}`" class="soft">
+        One reading a line: kind, value, whole, batch, cell, corner, seam, spot, feature, day, note, as “Save
+        as CSV” writes them.
+      </label>
+      <textarea :id="`lines-${block}`" v-model="lines" rows="5" />
+      <p v-if="said" role="status">{{ said }}</p>
+      <NButton size="small" type="primary" attr-type="submit">Take them in</NButton>
+    </form>
     <p v-if="!sewn.readings.length && !sewn.misplaced.length" class="soft">None yet.</p>
     <ul>
-      <li v-for="r in sewn.readings" :key="r.id" :class="{ odd: r.odd }">
+      <li v-for="r in sewn.readings.slice(-200)" :key="r.id" :class="{ odd: r.odd }">
         <span class="what">{{ what(r) }}</span>
         <form v-if="editing === r.id" @submit.prevent="keep(r)" @keydown.esc="editing = ''">
           <input v-model="typed" :aria-label="`${what(r)} reads`" />
@@ -94,6 +130,9 @@ function remove(id: string, name: string) {
         <p v-if="r.odd" class="serious">
           {{ r.odd }} <button type="button" class="quiet" @click="confirm(r)">It is right</button>
         </p>
+      </li>
+      <li v-if="sewn.readings.length > 200" class="soft">
+        and {{ sewn.readings.length - 200 }} earlier ones
       </li>
       <li v-for="m in sewn.misplaced" :key="m.id" class="odd">
         <span class="what">{{ sewnReadingWords[m.kind]?.name }}</span>
@@ -124,6 +163,23 @@ li {
 
 li + li {
   border-top: 1px solid var(--steel-mid);
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+
+.paste {
+  display: grid;
+  gap: 6px;
+  margin: 6px 0;
+}
+
+.paste textarea {
+  font: inherit;
+  width: 100%;
 }
 
 .odd {

@@ -5,7 +5,10 @@ import type { Schemas } from '@/shared/api/client'
 defineProps<{ title: string; remedies: Schemas['Remedy'][]; none: string; tried?: string; batch?: boolean }>()
 const emit = defineEmits<{ try: [string] }>()
 const cost = (r: Schemas['Remedy']) =>
-  [r.minutes ? `${r.minutes} minutes` : '', r.pieces ? `cut ${r.pieces}` : ''].filter(Boolean).join('; ')
+  [r.minutes ? `${r.minutes} minutes` : '', r.pieces ? `cut ${r.pieces}` : '', r.stock]
+    .filter(Boolean)
+    .join('; ')
+    .replace(/\.$/, '')
 </script>
 
 <template>

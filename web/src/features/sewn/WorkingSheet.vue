@@ -33,10 +33,14 @@ defineProps<{ sewn: Sewn; name: (p: { cause: string; name: string }) => string }
         </tbody>
       </table>
     </div>
+    <p class="soft">
+      Left unexplained of a reading, by the causes and the units' own scatter together:
+      {{ sewn.left_over.pretty }} in the mean.
+    </p>
     <details>
       <summary>Show the working of every reading</summary>
       <ol class="work">
-        <li v-for="(w, i) in sewn.workings" :key="i" :class="{ odd: w.odd }">
+        <li v-for="(w, i) in sewn.workings.slice(0, 200)" :key="i" :class="{ odd: w.odd }">
           <strong>{{ w.said }}: {{ w.read.pretty }}</strong>
           <span class="eq">{{ w.equation }}</span>
           <span>

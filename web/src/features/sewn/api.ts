@@ -60,3 +60,7 @@ export const useSymptoms = () =>
   useQuery({ queryKey: ['symptoms'], queryFn: () => taken(api.GET('/api/symptoms')), staleTime: Infinity })
 
 export const byHand = (body: Schemas['ByHandRequest']) => taken(api.POST('/api/diagnosis', { body }))
+
+/** Pasted lines go straight to the server and are not sent twice by themselves. */
+export const takeLines = (block: string, text: string) =>
+  taken(api.POST('/api/blocks/{key}/measured.csv', { params: { path: { key: block } }, body: { text } }))

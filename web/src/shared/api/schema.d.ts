@@ -104,6 +104,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks/{key}/measured.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Readings of a block as CSV. */
+        get: operations["export_measured"];
+        put?: never;
+        /** @description Readings of a block as CSV. */
+        post: operations["import_measured"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks/{key}/picture.svg": {
         parameters: {
             query?: never;
@@ -2214,6 +2232,7 @@ export interface components {
             readonly pieces: string | null;
             readonly why_not: string | null;
             possible: boolean;
+            readonly stock: string;
             readonly can_try: boolean;
             left: number;
             readonly width: components["schemas"]["Length"];
@@ -2368,6 +2387,7 @@ export interface components {
             this_block: components["schemas"]["Remedy"][];
             the_batch: components["schemas"]["Remedy"][];
             workings: components["schemas"]["Working"][];
+            readonly left_over: components["schemas"]["Length"];
             kept: components["schemas"]["Kept"][];
         };
         SewnFault: {
@@ -2988,6 +3008,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OtherWays"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    import_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             422: {
