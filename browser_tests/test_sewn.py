@@ -125,3 +125,51 @@ class SewnTest(JourneyCase):
         self.open(f"{HALF_SEWN}/mend")
         self.page.get_by_role("link", name="A block as sewn").click()
         expect(self.region("Verdict")).to_be_visible()
+
+
+class FromNothingTest(JourneyCase):
+    demo = False
+
+    def to(self, words: str) -> None:
+        """Tab on until this has the focus."""
+        for _ in range(60):
+            self.page.keyboard.press("Tab")
+            if self.page.locator(f":focus:has-text('{words}')").count():
+                return
+        self.fail(f"{words} was not reached by Tab.")
+
+    def test_what_is_wrong_by_keyboard_alone_with_an_empty_database(self) -> None:
+        keys = self.page.keyboard
+        self.open("/")
+        self.to("What is wrong?")
+        keys.press("Enter")
+        expect(self.page.get_by_role("heading", name="What do you see?")).to_be_visible()
+        self.to("too small, or too large")
+        keys.press("Enter")
+        self.to("By exactly a half or a quarter")
+        keys.press("Enter")
+        for value in ("3 1/2", "3 17/32", "3 1/2"):
+            self.to("+ Trimmed width")
+            keys.press("Enter")
+            self.page.get_by_label("Trimmed width, line").last.focus()
+            keys.type(value)
+        keys.press("Enter")
+        expect(self.region("Verdict")).to_contain_text("finished and unfinished size mixed up")
+
+    def test_a_new_block_is_measured_from_its_first_reading(self) -> None:
+        self.open("/")
+        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.page.wait_for_url("**/plan")
+        self.page.get_by_role("link", name="Lay out").click()
+        self.page.get_by_role("button", name="Choose an arrangement").click()
+        self.page.wait_for_timeout(400)
+        self.page.get_by_role("button", name="Pinwheel").first.click()
+        self.page.wait_for_url("**/lay")
+        self.page.get_by_role("link", name="As sewn").click()
+        verdict = self.region("Verdict")
+        expect(verdict).to_contain_text("Nothing measured yet")
+        verdict.get_by_role("button", name="Take this one").click()
+        self.labelled("The ruler reads").fill("4")
+        self.labelled("The ruler reads").press("Enter")
+        expect(self.region("Readings").get_by_role("listitem")).to_have_count(1)
+        expect(verdict).not_to_contain_text("Nothing measured yet")
