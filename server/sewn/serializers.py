@@ -4,6 +4,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from common.wire import DrawingField, LengthSerializer, SaidField, length_out
+from piecing.diagnosis import sure_in_words
 from piecing.lengths import Length, Style
 from piecing.sewn.causes import SewnCause
 from piecing.sewn.places import batch_name
@@ -315,6 +316,7 @@ class WorkingSerializer(serializers.Serializer[Any]):
 class SewnVerdictSerializer(serializers.Serializer[Any]):
     status = serializers.ChoiceField(choices=STATUSES)
     sure_percent = serializers.SerializerMethodField()
+    sure_words = serializers.SerializerMethodField()
     leading = ParameterSerializer(allow_null=True)
     beside = ParameterSerializer(allow_null=True)
     leads = LeadSerializer(many=True)
@@ -322,6 +324,9 @@ class SewnVerdictSerializer(serializers.Serializer[Any]):
 
     def get_sure_percent(self, v: Any) -> int:
         return min(99, percent(v.sure))
+
+    def get_sure_words(self, v: Any) -> str:
+        return sure_in_words(v.sure)
 
 
 class KeptSaidSerializer(serializers.Serializer[Any]):

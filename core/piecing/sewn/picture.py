@@ -228,6 +228,14 @@ def _quarters(outline: Polygon, lines: dict[str, tuple[float, float, float]]) ->
     return found
 
 
+def _beside(at: Point, taken: Sequence[Point], apart: float) -> Point:
+    """The point itself, or the next one to its left where no number stands yet."""
+    x, y = at
+    while any(abs(x - p) < apart and abs(y - q) < apart for p, q in taken):
+        x -= apart
+    return x, y
+
+
 def as_sewn(model: SewnModel, errors: Vector, faults: Sequence[Fault] = (), factor: float = 1.0) -> Drawing:
     """The drawing, errors ``factor`` times as large; the outline it should have stands around it."""
     sketch = Sketch()
@@ -240,8 +248,11 @@ def as_sewn(model: SewnModel, errors: Vector, faults: Sequence[Fault] = (), fact
     s, places = float(model.allowance), model.places
     w, h = places.width, places.height
     sketch.polygon("target", ((-s, -s), (w + s, -s), (w + s, h + s), (-s, h + s)))
+    numbers: list[Point] = []
     for f in faults:
         at = f.feature.at if f.feature.cell < 0 else units[f.feature.cell].seam_point(f.feature.at)
+        at = _beside(at, numbers, 0.055 * max(w, h))
+        numbers.append(at)
         sketch.mark("fault-point", at)
         sketch.dimension(at, at, at, Said(str(f.number)))
     points = [p for u in units for p in u.outline]

@@ -8,11 +8,11 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..diagnosis.verdict import Status, sure_in_words
 from ..lengths import Length, inches
 from ..wording import Said
 from .causes import LEADING, Parameter, SewnCause
@@ -36,14 +36,6 @@ _RARE = 0.002
 """Share of draws below which an outcome is not told of by itself."""
 _NOTHING = 1 / 50
 """Inches; causes below this are the hand's own scatter."""
-
-
-class Status(StrEnum):
-    NO_READINGS = "no_readings"
-    TRUE = "true"
-    SETTLED = "settled"
-    SEVERAL = "several"
-    UNSETTLED = "unsettled"
 
 
 @dataclass(frozen=True, slots=True)
@@ -399,15 +391,7 @@ def _outcome_said(
         cause = "nothing of note"
     else:
         cause = (f"{batch_name(found.model.places, p.batch)}: " if p.batch >= 0 else "") + _PLAIN[p.cause]
-    how = (
-        "almost certainly"
-        if sure >= 0.95
-        else "very likely"
-        if sure >= 0.8
-        else "probably"
-        if sure >= 0.6
-        else "perhaps"
-    )
+    how = sure_in_words(sure)
     ends = {k: Length.near(v).round_near(resolution) for k, v in (("low", low), ("high", high)) if v is not None}
     if low is None and high is None:
         return Said(f"whatever it reads: {how} {cause}")

@@ -3,13 +3,11 @@ import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
 import { causeWords } from '@/shared/lib/words'
+import IntervalBar from '@/shared/ui/IntervalBar.vue'
 
 /** What each cause adds to the row, on one scale: the bar is the estimate, the whisker holds it nine times in ten. */
 const props = defineProps<{ verdict: Schemas['Verdict']; estimates: Schemas['CauseEstimate'][] }>()
 
-const half = (v: number) => `${50 + v * 50}%`
-const bar = (at: number) => ({ left: half(Math.min(at, 0)), width: `${Math.abs(at) * 50}%` })
-const whisker = (from: number, to: number) => ({ left: half(from), width: `${(to - from) * 50}%` })
 const estimate = (cause: string) => props.estimates.find((e) => e.cause === cause)
 const cut = computed(() => estimate('cut'))
 </script>
@@ -32,11 +30,7 @@ const cut = computed(() => estimate('cut'))
         <p>{{ estimate(c.cause)?.said }}</p>
         <p class="soft">{{ estimate(c.cause)?.low.pretty }} to {{ estimate(c.cause)?.high.pretty }}</p>
       </div>
-      <div class="scale" aria-hidden="true">
-        <i class="zero" />
-        <i class="bar" :style="bar(c.at)" />
-        <i class="whisker" :style="whisker(c.from_at, c.to_at)" />
-      </div>
+      <IntervalBar :at="c.at" :from="c.from_at" :to="c.to_at" />
       <div class="adds">
         <span class="number">{{ c.mean.pretty }}</span>
         <span v-if="c.share_percent !== null" class="soft">{{ c.share_percent }}% of it</span>
@@ -73,35 +67,6 @@ const cut = computed(() => estimate('cut'))
   color: var(--ink-soft);
 }
 
-.scale {
-  position: relative;
-  height: 44px;
-  border-inline: 1px solid var(--steel-line);
-}
-
-.zero {
-  position: absolute;
-  inset: 0 auto 0 50%;
-  width: 2px;
-  background: var(--ink);
-}
-
-.bar {
-  position: absolute;
-  top: 10px;
-  bottom: 10px;
-  background: #2c7480;
-}
-
-.whisker {
-  position: absolute;
-  top: 16px;
-  height: 12px;
-  border: 2px solid var(--ink);
-  border-block: 0;
-  background: linear-gradient(var(--ink), var(--ink)) center / 100% 2px no-repeat;
-}
-
 .adds {
   display: grid;
   text-align: right;
@@ -120,7 +85,7 @@ p {
     grid-template-columns: 1fr 90px;
   }
 
-  .scale {
+  .row :deep(.scale) {
     grid-column: 1 / -1;
     grid-row: 2;
   }

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import { sewnCauseWords } from '@/shared/lib/words'
+import IntervalBar from '@/shared/ui/IntervalBar.vue'
 
 import type { Asked, Sewn } from './api'
 
@@ -20,19 +21,7 @@ const shown = computed(() =>
 const reach = computed(
   () => Math.max(1 / 16, ...shown.value.flatMap((l) => [Math.abs(l.from_at), Math.abs(l.to_at)])) * 1.05,
 )
-const half = (x: number) => `${50 + (50 * x) / reach.value}%`
-const bar = (x: number) => ({ left: half(Math.min(x, 0)), width: `${(50 * Math.abs(x)) / reach.value}%` })
-const whisker = (a: number, b: number) => ({ left: half(a), width: `${(50 * (b - a)) / reach.value}%` })
 const believed = computed(() => props.sewn.hypotheses.filter((h) => h.code !== 'none' && h.percent >= 20))
-const how = computed(() =>
-  v.value.sure_percent >= 95
-    ? 'Almost certainly'
-    : v.value.sure_percent >= 80
-      ? 'Very likely'
-      : v.value.sure_percent >= 60
-        ? 'Probably'
-        : 'Perhaps',
-)
 const next = computed(() => props.sewn.next[0])
 </script>
 
@@ -47,7 +36,7 @@ const next = computed(() => props.sewn.next[0])
       <span class="soft">({{ v.sure_percent }} in 100): nothing is off by more than hands always are.</span>
     </p>
     <p v-else-if="v.status === 'settled'" class="says">
-      <strong>{{ how }}: {{ lead(v.leading?.key)?.said }}</strong>
+      <strong>{{ v.sure_words }}: {{ lead(v.leading?.key)?.said }}</strong>
       <span class="soft"> ({{ v.sure_percent }} in 100 that nothing else is off by more).</span>
     </p>
     <p v-else-if="v.status === 'several'" class="says">
@@ -77,12 +66,7 @@ const next = computed(() => props.sewn.next[0])
         :class="{ on: [v.leading?.key, v.beside?.key].includes(l.parameter.key) }"
       >
         <span>{{ name(l.parameter) }}</span>
-        <span class="scale" aria-hidden="true">
-          <i class="zero" /><i class="bar" :style="bar(l.at)" /><i
-            class="whisker"
-            :style="whisker(l.from_at, l.to_at)"
-          />
-        </span>
+        <IntervalBar :at="l.at / reach" :from="l.from_at / reach" :to="l.to_at / reach" />
         <span class="figures"
           ><span class="number">{{ l.mean.pretty }}</span>
           <small class="soft">{{ l.low.pretty }} to {{ l.high.pretty }}</small></span
@@ -115,6 +99,14 @@ const next = computed(() => props.sewn.next[0])
   display: grid;
   gap: 8px;
   align-content: start;
+}
+
+.says strong::first-letter {
+  text-transform: uppercase;
+}
+
+.says strong {
+  display: inline;
 }
 
 .says {
@@ -152,35 +144,6 @@ const next = computed(() => props.sewn.next[0])
   font-style: normal;
 }
 
-.scale {
-  position: relative;
-  height: 34px;
-  border-inline: 1px solid var(--steel-line);
-}
-
-.zero {
-  position: absolute;
-  inset: 0 auto 0 50%;
-  width: 2px;
-  background: var(--ink);
-}
-
-.bar {
-  position: absolute;
-  top: 8px;
-  bottom: 8px;
-  background: #2c7480;
-}
-
-.whisker {
-  position: absolute;
-  top: 11px;
-  height: 12px;
-  border: 2px solid var(--ink);
-  border-block: 0;
-  background: linear-gradient(var(--ink), var(--ink)) center / 100% 2px no-repeat;
-}
-
 .figures {
   display: grid;
   text-align: right;
@@ -208,7 +171,7 @@ small {
     grid-template-columns: 1fr auto;
   }
 
-  .scale {
+  .row :deep(.scale) {
     grid-column: 1 / -1;
     grid-row: 2;
   }

@@ -2400,6 +2400,7 @@ export interface components {
         SewnVerdict: {
             status: components["schemas"]["StatusEnum"];
             readonly sure_percent: number;
+            readonly sure_words: string;
             leading: components["schemas"]["Parameter"] | null;
             beside: components["schemas"]["Parameter"] | null;
             leads: components["schemas"]["Lead"][];
