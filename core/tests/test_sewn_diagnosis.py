@@ -321,6 +321,28 @@ class MendingTest(TestCase):
                         if np.abs(changed[b.model.of_seam(n, "mean")]) > 1e-9:
                             self.assertGreaterEqual(0.25 + mean, 3 / 16 - 1e-6)
 
+    def test_units_a_little_short_are_shared_between_seams_and_shorter_ones_made_again(self) -> None:
+        little = {x.code: x for x in for_this_block(self.spoiled(PINWHEEL, Truth(trim=-1 / 24)))}
+        self.assertTrue(little["share:0"].possible)
+        self.assertLess(abs(little["share:0"].width), 1 / 32)
+        much = {x.code: x for x in for_this_block(self.spoiled(PINWHEEL, Truth(trim=-1 / 12)))}
+        self.assertFalse(much["share:0"].possible)
+        self.assertTrue(much["make_again:0"].possible)
+
+    def test_what_the_eye_saw_is_unpicked(self) -> None:
+        found = judged(PINWHEEL, [*widths("9/2"), SewnReading(K.PICTURE_WRONG)])
+        codes = [x.code for x in for_this_block(found)]
+        self.assertIn("unpick_turned", codes)
+        self.assertIn("other_hand", codes)
+        turned = judged(PINWHEEL, [*widths("9/2"), SewnReading(K.PICTURE_WRONG), SewnReading(K.RIGHT_WHEN_TURNED)])
+        self.assertNotIn("other_hand", [x.code for x in for_this_block(turned)])
+
+    def test_waves_make_stretch_likelier(self) -> None:
+        rising = [r(K.DIAGONAL_RISING, "205/32", batch=0)]
+        n = [p.key for p in judged(PINWHEEL, []).parameters].index("stretch:0")
+        calm, wavy = judged(PINWHEEL, rising), judged(PINWHEEL, [*rising, SewnReading(K.WAVY)])
+        self.assertGreater(abs(wavy.mean[n]), abs(calm.mean[n]))
+
     def test_the_rest_of_the_batch_is_changed_by_what_was_measured(self) -> None:
         found = self.spoiled(PINWHEEL, Truth(seam=1 / 24, trim=-1 / 20))
         codes = [x.code for x in for_the_batch(found)]

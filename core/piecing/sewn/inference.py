@@ -30,6 +30,7 @@ _ODD = 3.6
 _BELIEVED = 0.75
 _ALONE = 1 / 8
 """Inches that a confirmed reading may be off by itself."""
+_SEEN_WIDENS = 3.0
 _DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""
 _SET_UP = 1 / 64
@@ -78,6 +79,18 @@ def prior_of(
         mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
         sd[seam] = sqrt(record.take_up_sd**2 / record.readings + _SET_UP**2)
     return Prior(mean, sd, np.minimum(sd, _SMALL), wanted)
+
+
+def _seen(model: SewnModel, prior: Prior, readings: Sequence[SewnReading]) -> Prior:
+    """What only the eye saw makes its causes more likely to be large: waves speak of stretch, a bow of seams that drift."""
+    kinds = {r.kind for r in readings}
+    wider = np.ones(len(prior.sd))
+    for n, p in enumerate(parameters_of(model)):
+        if SewnKind.WAVY in kinds and p.cause is SewnCause.STRETCH:
+            wider[n] = _SEEN_WIDENS
+        if SewnKind.BOWED in kinds and p.cause in (SewnCause.START, SewnCause.END):
+            wider[n] = _SEEN_WIDENS
+    return prior if (wider == 1).all() else Prior(prior.mean, prior.sd * wider, prior.small * wider, prior.wanted)
 
 
 @dataclass(frozen=True)
@@ -214,7 +227,7 @@ def infer(
     rng: np.random.Generator | None = None,
 ) -> Inference:
     """What the readings say of every cause; ``rng`` only draws from what they leave open (seeded when not given). Raises ``ReadingMisplaced`` for one that this block has no place for."""
-    prior = prior or prior_of(model)
+    prior = _seen(model, prior or prior_of(model), readings)
     equations = tuple(None if r.kind in PLAIN else equation_of(r, model, resolution, raw) for r in readings)
     numbers = [n for n, e in enumerate(equations) if e is not None]
     rivals = _rivals(model, readings, equations)
@@ -500,12 +513,6 @@ def _slip(off: float) -> str:
     return "."
 
 
-_SEEN = {
-    SewnKind.PICTURE_WRONG: ("wrong_hand", 0.5),
-    SewnKind.RIGHT_WHEN_TURNED: ("turned_unit", 0.98),
-}
-
-
 def _plain(readings: Sequence[SewnReading]) -> dict[str, float]:
     """Discrete causes that only the eye finds, with their odds against none after what was seen."""
     seen = {r.kind for r in readings if r.kind in PLAIN}
@@ -519,6 +526,8 @@ def _plain(readings: Sequence[SewnReading]) -> dict[str, float]:
         odds["joined_in_turn"] = 6.0
     if SewnKind.FRAYED in seen:
         odds["blade"] = 6.0
+    if SewnKind.SHADOW in seen:
+        odds["pressed_to_light"] = 6.0
     return odds
 
 
@@ -532,6 +541,10 @@ _PLAIN_SAID = {
         "The picture is wrong, and no turn puts it right: it is a mirror image.",
     ),
     "joined_in_turn": ("Rows joined one after another", "A row's two edges differ in length: it bows."),
+    "pressed_to_light": (
+        "Pressed to the light side",
+        "The dark allowance lies under the light cloth. Press it to the dark, or trim the dark allowance a thread shorter.",
+    ),
     "blade": ("A dull or nicked blade", "Edges fray and readings scatter rather than shift."),
 }
 

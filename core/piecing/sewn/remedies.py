@@ -77,6 +77,7 @@ def for_this_block(
                 pass
     offered += _short(model, errors, deviations)
     offered += _units(found, model, errors, plans)
+    offered += _picture(found)
     if not faults:
         offered.insert(0, _leave(errors, deviations))
     return _ranked(model, offered)
@@ -362,6 +363,8 @@ def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[in
         after = errors - shape_of(model)[:, n] * off
         plan = plans.get(p.batch)
         yield _trim_again(model, p.cause, p.batch, name, off, after)
+        if p.cause is SewnCause.TRIM and off < 0:
+            yield _shared(model, errors, n, p.batch, name, off)
         again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
         yield Remedy(
             f"make_again:{p.batch}",
@@ -376,6 +379,78 @@ def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[in
             batch.count * (_MINUTES_UNIT + _MINUTES_UNPICK),
             pieces=pieces_said(again.pieces) if again else None,
             errors=after,
+        )
+
+
+def _shared(model: SewnModel, errors: Vector, n: int, batch: int, name: str, off: float) -> Remedy:
+    """Units a little short: what is missing shared between the seams beside them, made shallower."""
+    beside = {k for c in model.places.cells if c.batch == batch for k in c.seams if k is not None}
+    less = np.zeros(model.errors)
+    for k in beside:
+        less[model.of_seam(k, "mean")] = -1.0
+    lengths = [k for k, f in enumerate(model.features) if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)]
+    gained = float(np.mean((model.matrix @ less)[lengths])) if lengths else 0.0
+    missing = float(np.mean((model.matrix @ shape_of(model)[:, n])[lengths])) * off if lengths else 0.0
+    change = -missing / gained if gained > 1e-9 else 0.0
+    now = float(model.allowance) + float(np.mean([errors[model.of_seam(k, "mean")] for k in beside])) if beside else 0.0
+    new = Length.near(max(0.0, now - change))
+    why_not = None
+    if abs(off) > EASED + 1e-9:
+        why_not = Said(
+            "They are short by {off}; more than {most} is made again.", off=Length.near(-off), most=Length.near(EASED)
+        )
+    elif not beside or gained <= 1e-9:
+        why_not = Said("No seam lies beside them yet: sew that one shallower when they are joined.")
+    elif now - change < float(NARROWEST_ALLOWANCE) - 1e-9:
+        why_not = Said(
+            "That leaves {new} of allowance; below {least} cloth frays out of the seam.",
+            new=new,
+            least=NARROWEST_ALLOWANCE,
+        )
+    return Remedy(
+        f"share:{batch}",
+        Said(f"Share what the {name} are short between the seams beside them"),
+        Said(
+            "Unpick these {seams} seams and sew each {change} shallower, {new} from the raw edge.",
+            seams=len(beside),
+            change=Length.near(change),
+            new=new,
+        ),
+        Said(
+            "Rows and columns come to their length; edge tips at these seams float {change} more.",
+            change=Length.near(change),
+        ),
+        Said("bias edges stretch while seams are unpicked"),
+        len(beside) * (_MINUTES_SEW + _MINUTES_UNPICK),
+        why_not=why_not,
+        errors=None if why_not else errors + less * change,
+    )
+
+
+def _picture(found: Inference) -> Iterator[Remedy]:
+    """What the eye found: nothing of it is a matter of sizes."""
+    likely = {h.code for h in found.hypotheses if h.probability >= 0.3}
+    if "turned_unit" in likely:
+        yield Remedy(
+            "unpick_turned",
+            Said("Unpick the unit that lies turned"),
+            Said(
+                "Lay the block beside its picture (Look it over finds it), unpick that unit's seams, turn it and sew it in again."
+            ),
+            Said("Sizes stay; its neighbours' seams are sewn once more."),
+            Said("unpick before pressing, if it is not pressed yet"),
+            4 * _MINUTES_UNPICK + 4 * _MINUTES_SEW,
+        )
+    if "wrong_hand" in likely:
+        yield Remedy(
+            "other_hand",
+            Said("Put a unit of the other hand there"),
+            Said(
+                "No turn puts a mirror image right. Unpick it, keep it for a place that asks for its hand, and make one from loose triangles."
+            ),
+            Said("Sizes stay."),
+            Said("cloth for one unit"),
+            4 * _MINUTES_UNPICK + 4 * _MINUTES_SEW + _MINUTES_UNIT,
         )
 
 
