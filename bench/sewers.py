@@ -9,9 +9,10 @@ from dataclasses import replace
 import numpy as np
 
 from piecing.lengths import Length, inches
+from piecing.sewn.asking import next_readings
 from piecing.sewn.inference import Inference, infer
 from piecing.sewn.readings import SewnKind, SewnReading
-from piecing.sewn.verdict import Status, judge, next_readings
+from piecing.sewn.verdict import Status, judge
 from piecing.sewn.whatif import errors_of, outcomes
 from tests.sewers import Bench, Hands, Truth, bench, every_reading, quilter
 

@@ -10,14 +10,16 @@ import numpy as np
 from piecing.errors import ReadingMisplaced, SizeOutOfRange, StripTestIncomplete
 from piecing.lengths import Length, inches
 from piecing.oversize import QuilterRecord
+from piecing.sewn.asking import candidates, next_readings
+from piecing.sewn.batch_changes import for_the_batch
 from piecing.sewn.causes import SewnCause, shape_of
 from piecing.sewn.explain import workings
 from piecing.sewn.faults import faults_of
 from piecing.sewn.inference import Inference, infer, prior_of
 from piecing.sewn.readings import SewnKind, SewnReading
-from piecing.sewn.remedies import for_the_batch, for_this_block, sewn_errors
+from piecing.sewn.remedies import for_this_block, sewn_errors
 from piecing.sewn.symptoms import end_of, faults_shown, symptoms
-from piecing.sewn.verdict import Status, candidates, judge, next_readings
+from piecing.sewn.verdict import Status, judge
 from piecing.sewn.whatif import errors_of
 
 from .sewers import Bench, Hands, Truth, bench, every_reading, quilter

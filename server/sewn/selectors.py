@@ -20,6 +20,8 @@ from piecing.geometry.drawing import Drawing
 from piecing.lengths import Length, Style
 from piecing.oversize import QuilterRecord, room_share
 from piecing.planning import Choices, UnitPlan, offers, plan
+from piecing.sewn.asking import NextReading, next_readings
+from piecing.sewn.batch_changes import for_the_batch
 from piecing.sewn.causes import parameters_of
 from piecing.sewn.explain import Working, workings
 from piecing.sewn.faults import EASED, SEEN, Fault, faults_of
@@ -28,8 +30,8 @@ from piecing.sewn.model import SewnModel, model_of
 from piecing.sewn.picture import as_sewn
 from piecing.sewn.places import places_of
 from piecing.sewn.readings import PLAIN, RawSizes, SewnReading, equation_of, raw_sizes
-from piecing.sewn.remedies import Remedy, for_the_batch, for_this_block, sewn_errors
-from piecing.sewn.verdict import NextReading, Verdict, cause_said, judge, next_readings
+from piecing.sewn.remedies import Remedy, for_this_block, sewn_errors
+from piecing.sewn.verdict import Verdict, cause_said, judge
 from piecing.sewn.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.units import UnitSpec, methods_of
 from piecing.wording import Said

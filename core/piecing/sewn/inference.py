@@ -8,19 +8,18 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from itertools import combinations
-from math import exp, log, sqrt
+from math import log, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..lengths import Length, inches
-from ..oversize import QuilterRecord
 from ..wording import Said
-from .causes import LEADING, Parameter, SewnCause, parameters_of, scatter_of
+from .causes import Parameter, SewnCause, parameters_of, scatter_of
 from .model import SewnModel, Vector
-from .places import batch_name
-from .readings import PLAIN, Equation, RawSizes, SewnKind, SewnReading, equation_of
+from .priors import Mixture, Prior, after_seeing, prior_of
+from .readings import PLAIN, Equation, RawSizes, SewnReading, equation_of
+from .rivals import Hypothesis, Rival, hypotheses_of, rivals_of, seen_odds
 
 __all__ = ["INTERVAL_90", "Hypothesis", "Inference", "Odd", "Prior", "infer", "prior_of"]
 
@@ -30,77 +29,10 @@ _ODD = 3.6
 _BELIEVED = 0.75
 _ALONE = 1 / 8
 """Inches that a confirmed reading may be off by itself."""
-_SEEN_WIDENS = 3.0
 _DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""
-_SET_UP = 1 / 64
-"""Between the seam of the record and that of today, once the machine is set up anew."""
-_SMALL = 1 / 100
-"""Standard deviation in inches of a leading cause that is none: a setting as well as hands set it."""
-_LARGE = 0.1
-"""How often a leading cause is one."""
-_DRAWS = 8000
 _SURE_OF_SCATTER = 20.0
 """Readings that the assumed scatter is worth."""
-
-
-@dataclass(frozen=True)
-class Prior:
-    """Mean and standard deviation of each parameter, inches; ``small`` that of a leading cause when it is one of those that
-    do not matter; ``wanted`` is what each should be."""
-
-    mean: Vector
-    sd: Vector
-    small: Vector
-    wanted: Vector
-
-
-def prior_of(
-    model: SewnModel,
-    *,
-    stitch: Length | None = None,
-    fold: Length | None = None,
-    record: QuilterRecord | None = None,
-) -> Prior:
-    """Before any reading: around the planned stitching distance and the measured or usual fold; or, with a record of enough
-    seams, around the quilter's own."""
-    params = parameters_of(model)
-    mean = np.array([p.prior_mean for p in params])
-    sd = np.array([p.prior_sd for p in params])
-    wanted = np.zeros(len(params))
-    at = {p.cause: n for n, p in enumerate(params) if p.batch < 0}
-    seam, folded = at[SewnCause.SEAM], at[SewnCause.FOLD]
-    if fold is not None and float(fold) > 0:
-        mean[folded] = float(fold)
-    wanted[folded] = mean[folded]
-    offset = float(stitch - model.allowance) if stitch is not None else 0.0
-    mean[seam] = wanted[seam] = offset
-    if record is not None and record.readings >= 3:
-        mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
-        sd[seam] = sqrt(record.take_up_sd**2 / record.readings + _SET_UP**2)
-    return Prior(mean, sd, np.minimum(sd, _SMALL), wanted)
-
-
-def _seen(model: SewnModel, prior: Prior, readings: Sequence[SewnReading]) -> Prior:
-    """What only the eye saw makes its causes more likely to be large: waves speak of stretch, a bow of seams that drift."""
-    kinds = {r.kind for r in readings}
-    wider = np.ones(len(prior.sd))
-    for n, p in enumerate(parameters_of(model)):
-        if SewnKind.WAVY in kinds and p.cause is SewnCause.STRETCH:
-            wider[n] = _SEEN_WIDENS
-        if SewnKind.BOWED in kinds and p.cause in (SewnCause.START, SewnCause.END):
-            wider[n] = _SEEN_WIDENS
-    return prior if (wider == 1).all() else Prior(prior.mean, prior.sd * wider, prior.small * wider, prior.wanted)
-
-
-@dataclass(frozen=True)
-class Hypothesis:
-    """A single cause that changes everything at a stroke. ``probability`` is among all of them and none."""
-
-    code: str
-    said: Said
-    why: Said
-    probability: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -227,10 +159,10 @@ def infer(
     rng: np.random.Generator | None = None,
 ) -> Inference:
     """What the readings say of every cause; ``rng`` only draws from what they leave open (seeded when not given). Raises ``ReadingMisplaced`` for one that this block has no place for."""
-    prior = _seen(model, prior or prior_of(model), readings)
+    prior = after_seeing(model, prior or prior_of(model), readings)
     equations = tuple(None if r.kind in PLAIN else equation_of(r, model, resolution, raw) for r in readings)
     numbers = [n for n, e in enumerate(equations) if e is not None]
-    rivals = _rivals(model, readings, equations)
+    rivals = rivals_of(model, readings, equations)
     _, odd, chosen, weights, solved, scale = _weighed(model, prior, readings, equations, numbers, rivals)
     width = len(prior.mean)
     fitted = np.zeros(len(readings))
@@ -239,7 +171,7 @@ def infer(
     if solved is not None:
         state = solved.system.start + solved.update
         wide, spread = state[:width], solved.covariance[:width, :width]
-    mean, covariance, draws = _Mixture(model, prior, spread).answer(wide, rng or np.random.default_rng(1852))
+    mean, covariance, draws = Mixture(model, prior, spread).answer(wide, rng or np.random.default_rng(1852))
     if solved is not None:
         count = len(solved.system.columns)
         cross = solved.covariance[width : width + count, :width]
@@ -273,156 +205,19 @@ def infer(
     )
 
 
-class _Mixture:
-    """Each leading cause is most often small and now and then large: every choice of large ones is a linear model of its own.
-
-    ``spread`` is the covariance of the answer with all of them large. What the readings alone say of the parameters is that
-    answer without its prior. None of it depends on what was read, but for ``pull``.
-    """
-
-    def __init__(self, model: SewnModel, prior: Prior, spread: NDArray[np.float64]) -> None:
-        params = parameters_of(model)
-        self.prior, self.count = prior, len(params)
-        contenders = [n for n, p in enumerate(params) if p.cause in LEADING]
-        self._precision = np.linalg.inv(spread)
-        said = self._precision - np.diag(1 / prior.sd**2)
-        most = 3 if len(contenders) <= 6 else 2
-        choices = [c for k in range(most + 1) for c in combinations(contenders, k)]
-        # The last one has all of them large: what the rivals are first weighed by, and no part of the mixture.
-        inverse = np.tile(1 / prior.sd**2, (len(choices) + 1, 1))
-        odds = np.full(len(choices) + 1, -np.inf)
-        for k, large in enumerate(choices):
-            inverse[k, contenders] = 1 / prior.small[contenders] ** 2
-            inverse[k, list(large)] = 1 / prior.sd[list(large)] ** 2
-            odds[k] = len(large) * log(_LARGE) + (len(contenders) - len(large)) * log(1 - _LARGE)
-        self._inverse, self._odds = inverse, odds
-        self._total = said[None] + np.einsum("kp,pq->kpq", inverse, np.eye(self.count))
-        self.covariances = np.linalg.inv(self._total)
-        self._volume = (np.log(inverse).sum(axis=1) - np.linalg.slogdet(self._total)[1]) / 2
-
-    def means(self, wide: Vector) -> NDArray[np.float64]:
-        """(choices, parameters) when the answer with all large is ``wide``."""
-        pull = self._precision @ wide - self.prior.mean / self.prior.sd**2
-        return np.asarray(np.einsum("kpq,kq->kp", self.covariances, pull[None] + self._inverse * self.prior.mean))
-
-    def evidence(self, means: NDArray[np.float64]) -> Vector:
-        """Logarithm of each choice's evidence, all beyond a figure that is common to them; the last one without its odds."""
-        fit = np.einsum("kp,kpq,kq->k", means, self._total, means) - (self._inverse * self.prior.mean**2).sum(axis=1)
-        return np.asarray(self._volume + fit / 2)
-
-    def excess(self, wide: Vector) -> float:
-        """By how much the mixture explains readings better than all large do, as a logarithm."""
-        found = self.evidence(self.means(wide))
-        return float(np.logaddexp.reduce(found[:-1] + self._odds[:-1]) - found[-1])
-
-    def answer(self, wide: Vector, rng: np.random.Generator) -> tuple[Vector, NDArray[np.float64], NDArray[np.float64]]:
-        """Mean, covariance and draws."""
-        means = self.means(wide)
-        evidence = self.evidence(means) + self._odds
-        weights = np.exp(evidence - evidence.max())
-        weights /= weights.sum()
-        mean = weights @ means
-        apart = means - mean
-        covariance = np.einsum("k,kpq->pq", weights, self.covariances)
-        covariance += np.einsum("k,kp,kq->pq", weights, apart, apart)
-        counts = rng.multinomial(_DRAWS, weights)
-        parts = []
-        for k in map(int, np.nonzero(counts)[0]):
-            root = np.linalg.cholesky(self.covariances[k] + np.eye(self.count) * 1e-14)
-            parts.append(means[k] + rng.standard_normal((counts[k], self.count)) @ root.T)
-        return mean, covariance, rng.permutation(np.concatenate(parts))
-
-
-@dataclass(frozen=True)
-class _Rival:
-    """A discrete cause as a change of the readings: ``change`` (readings,), and log prior odds against none.
-
-    ``parameter`` and ``by`` say what it is of the block itself; -1 when only the readings are wrong.
-    """
-
-    code: str
-    said: Said
-    why: Said
-    change: Vector
-    odds: float
-    parameter: int = -1
-    by: float = 0.0
-
-
-def _rivals(model: SewnModel, readings: Sequence[SewnReading], equations: Sequence[Equation | None]) -> list[_Rival]:
-    both = 2 * float(model.allowance)
-    found: list[_Rival] = []
-    trims = [(n, p.batch) for n, p in enumerate(parameters_of(model)) if p.cause is SewnCause.TRIM]
-
-    def add(code: str, said: Said, why: Said, of: Vector, prior: float, parameter: int = -1, by: float = 0.0) -> None:
-        if np.abs(of).max(initial=0.0) > 0:
-            found.append(_Rival(code, said, why, of, log(prior), parameter, by))
-
-    for n, batch in trims:
-        name = batch_name(model.places, batch)
-        of = np.array([0.0 if e is None else e.of_causes[n] for e in equations])
-        for by, how in ((-both, "small"), (both, "large")):
-            add(
-                f"finished_for_unfinished:{batch}:{how}",
-                Said(
-                    f"{name} trimmed {{size}} too {how}: finished and unfinished size mixed up", size=Length.near(both)
-                ),
-                Said("The error is exactly two seam allowances, on every one of them."),
-                of * by,
-                0.01,
-                n,
-                by,
-            )
-        for by in (1 / 8, 1 / 4):
-            for sign, how in ((-1, "small"), (1, "large")):
-                if abs(by - both) > 1e-9:
-                    add(
-                        f"wrong_mark:{batch}:{sign * by:+.3f}",
-                        Said(f"{name} trimmed to the wrong mark, {{size}} too {how}", size=Length.near(by)),
-                        Said("The error is a whole step between marks, on every one of them."),
-                        of * sign * by,
-                        0.004,
-                        n,
-                        sign * by,
-                    )
-    direct = np.array([float(_by_ruler(r)) for r in readings])
-    for border in (1 / 2, 1 / 4):
-        for sign, how in ((1, "long"), (-1, "short")):
-            add(
-                f"ruler_border:{sign * border:+.2f}",
-                Said(f"Everything reads {{size}} too {how}: the ruler's border was counted", size=Length.near(border)),
-                Said("The error is the same on a unit as on a whole row, which no cutting or sewing does."),
-                direct * sign * border,
-                0.006,
-            )
-    return found
-
-
-def _by_ruler(r: SewnReading) -> bool:
-    return r.kind in (
-        SewnKind.CUT,
-        SewnKind.WIDTH,
-        SewnKind.HEIGHT,
-        SewnKind.RAW_WIDTH,
-        SewnKind.RAW_HEIGHT,
-        SewnKind.ROW,
-        SewnKind.COLUMN,
-    )
-
-
 def _weighed(
     model: SewnModel,
     prior: Prior,
     readings: Sequence[SewnReading],
     equations: Sequence[Equation | None],
     numbers: list[int],
-    rivals: list[_Rival],
+    rivals: list[Rival],
 ) -> tuple[list[int], list[Odd], Vector, tuple[Hypothesis, ...], _Solved | None, float]:
     """Readings kept, those asked about, the change of the discrete cause believed, all of these weighed, and the solution."""
     none = np.zeros(len(readings))
-    plain = _plain(readings)
+    plain = seen_odds(readings)
     if not numbers:
-        return [], [], none, _hypotheses(rivals, [], plain), None, 1.0
+        return [], [], none, hypotheses_of(rivals, [], plain), None, 1.0
     kept, scale = list(numbers), 1.0
     solved, gains = _solve(model, prior, readings, equations, kept, rivals, none, scale)
     best = max(range(len(rivals)), key=lambda k: gains[k] + rivals[k].odds, default=None)
@@ -454,7 +249,7 @@ def _weighed(
     else:
         scale = 1.0
     _, gains = _solve(model, prior, readings, equations, kept, rivals, none, scale)
-    return kept, odd, change, _hypotheses(rivals, gains, plain), solved, scale
+    return kept, odd, change, hypotheses_of(rivals, gains, plain), solved, scale
 
 
 def _solve(
@@ -463,7 +258,7 @@ def _solve(
     readings: Sequence[SewnReading],
     equations: Sequence[Equation | None],
     kept: list[int],
-    rivals: list[_Rival],
+    rivals: list[Rival],
     change: Vector,
     scale: float,
 ) -> tuple[_Solved, list[float]]:
@@ -475,7 +270,7 @@ def _solve(
     )
     solved = _solved(shifted)
     width = len(prior.mean)
-    mixture = _Mixture(model, prior, solved.covariance[:width, :width])
+    mixture = Mixture(model, prior, solved.covariance[:width, :width])
     answer = (shifted.start + solved.update)[:width]
     base = mixture.excess(answer)
     gains = []
@@ -511,56 +306,3 @@ def _slip(off: float) -> str:
         if abs(off - size) < 1 / 24:
             return what
     return "."
-
-
-def _plain(readings: Sequence[SewnReading]) -> dict[str, float]:
-    """Discrete causes that only the eye finds, with their odds against none after what was seen."""
-    seen = {r.kind for r in readings if r.kind in PLAIN}
-    odds: dict[str, float] = {}
-    if SewnKind.RIGHT_WHEN_TURNED in seen:
-        # Seen right once turned: no mirror image can be.
-        odds["turned_unit"], odds["wrong_hand"] = 40.0, 0.4
-    elif SewnKind.PICTURE_WRONG in seen:
-        odds["turned_unit"], odds["wrong_hand"] = 10.0, 8.0
-    if SewnKind.BOWED in seen:
-        odds["joined_in_turn"] = 6.0
-    if SewnKind.FRAYED in seen:
-        odds["blade"] = 6.0
-    if SewnKind.SHADOW in seen:
-        odds["pressed_to_light"] = 6.0
-    return odds
-
-
-_PLAIN_SAID = {
-    "turned_unit": (
-        "A unit lies turned",
-        "The picture is wrong though sizes can be right; turning a unit puts it right.",
-    ),
-    "wrong_hand": (
-        "A unit of the wrong hand",
-        "The picture is wrong, and no turn puts it right: it is a mirror image.",
-    ),
-    "joined_in_turn": ("Rows joined one after another", "A row's two edges differ in length: it bows."),
-    "pressed_to_light": (
-        "Pressed to the light side",
-        "The dark allowance lies under the light cloth. Press it to the dark, or trim the dark allowance a thread shorter.",
-    ),
-    "blade": ("A dull or nicked blade", "Edges fray and readings scatter rather than shift."),
-}
-
-
-def _hypotheses(rivals: list[_Rival], gains: Sequence[float], plain: Mapping[str, float]) -> tuple[Hypothesis, ...]:
-    weights: list[tuple[str, Said, Said, float]] = [
-        ("none", Said("None of these"), Said("The causes that grow by degrees explain the readings."), 0.0)
-    ]
-    weights += [(r.code, r.said, r.why, g + r.odds) for r, g in zip(rivals, gains, strict=False)]
-    highest = max(w for *_, w in weights)
-    total = sum(exp(w - highest) for *_, w in weights)
-    found = [Hypothesis(c, s, y, exp(w - highest) / total) for c, s, y, w in weights]
-    found = [h for h in found if h.code == "none" or h.probability > 0.005]
-    # What only the eye finds has nothing to do with sizes, and is weighed by itself.
-    among = sum(plain.values()) + 1.0
-    for code, odds in plain.items():
-        said, why = _PLAIN_SAID[code]
-        found.append(Hypothesis(code, Said(said), Said(why), odds / among))
-    return tuple(sorted(found, key=lambda h: -h.probability))
