@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
-import { Refusal, type Schemas } from '@/shared/api/client'
+import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { kindWords, sewnReadingWords } from '@/shared/lib/words'
 
 import { byHand, type Sewn } from './api'
@@ -25,6 +26,12 @@ const kinds = computed(() => {
   ].filter((k) => !props.measure.includes(k))
   return [...props.measure.filter((k) => k !== 'crossing'), ...rest]
 })
+const { data: room } = useQuery({
+  queryKey: ['workroom'],
+  queryFn: () => taken(api.GET('/api/workroom')),
+})
+/** Read as this workroom measures; inches may be typed with their mark all the same. */
+const measureIn = computed(() => room.value?.measure ?? 'in')
 interface Line {
   kind: string
   value: string
@@ -33,9 +40,9 @@ interface Line {
 const usual = props.measure.includes('clearance') ? 'flying_goose' : 'half_square_triangle'
 const typed = useLocalStorage('entretoile.by-hand', {
   kind: usual,
-  finished: '3 1/2',
+  finished: '3 1/2″',
   units: 4,
-  seam_allowance: '1/4',
+  seam_allowance: '1/4″',
   lines: [] as Line[],
 })
 const lines = computed(() => typed.value.lines)
@@ -55,7 +62,7 @@ async function judge() {
   problems.value = {}
   const filled = lines.value.map((line, n) => ({ line, n })).filter((x) => x.line.value.trim())
   const body: Schemas['ByHandRequest'] = {
-    measure: 'in',
+    measure: measureIn.value,
     kind: typed.value.kind as Schemas['ByHandRequest']['kind'],
     finished: typed.value.finished,
     units: typed.value.units,
