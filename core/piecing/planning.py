@@ -33,6 +33,7 @@ __all__ = [
     "SeamCost",
     "UnitPlan",
     "check_allowance",
+    "check_finished",
     "finished_unit",
     "handed",
     "offers",
@@ -253,14 +254,19 @@ def check_allowance(allowance: Length) -> None:
         )
 
 
-def _check(choices: Choices) -> Kind:
-    spec = choices.spec
+def check_finished(spec: UnitSpec) -> None:
+    """Raises ``SizeOutOfRange`` for a unit too small to be sewn or larger than any bed."""
     for size, name in ((spec.width, "finished"), (spec.height, "height")):
         if not SMALLEST_FINISHED <= size <= LARGEST_FINISHED:
             raise SizeOutOfRange(
                 "A unit finishes between 1/4 in. and 60 in. Check the size, and whether inches or millimetres are meant.",
                 field=name,
             )
+
+
+def _check(choices: Choices) -> Kind:
+    spec = choices.spec
+    check_finished(spec)
     check_allowance(choices.seam_allowance)
     if choices.seam_allowance > min(spec.width, spec.height):
         raise SeamTooWide(

@@ -137,6 +137,9 @@ SPECTACULAR_SETTINGS = {
         "ValueEnum": "projects.models.VALUES",
         "ReadingKindEnum": "readings.models.KINDS",
         "CauseEnum": "mending.serializers.CAUSES",
+        "SewnKindEnum": "sewn.models.KINDS",
+        "SewnCauseEnum": "sewn.serializers.CAUSES",
+        "TurnedOutEnum": "sewn.models.TURNED_OUT",
         "StatusEnum": "mending.serializers.STATUSES",
     },
 }

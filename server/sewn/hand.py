@@ -9,6 +9,7 @@ from common.problems import Refused
 from common.readers import length_reader
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Measure, Style, inches, mm
+from piecing.planning import check_allowance, check_finished
 from piecing.sewn.readings import SewnReading
 from piecing.units import UnitSpec, kind_of
 
@@ -41,7 +42,10 @@ def by_hand_sheet(body: Mapping[str, Any], style: Style) -> SewnSheet:
     resolution = mm(1) / 2 if measure is Measure.MILLIMETRES else inches("1/32")
     try:
         kind = kind_of(body["kind"])
+        check_allowance(sizes["seam_allowance"])
+        check_finished(UnitSpec(kind.name, sizes["finished"], sizes["finished"], tuple(kind.usual)))
         spec: UnitSpec = kind.usual_spec(sizes["finished"])
+        check_finished(spec)
         kind.check(spec, sizes["seam_allowance"])
         return by_hand(spec, body["units"], sizes["seam_allowance"], resolution, readings, body["factor"])
     except PiecingError as refusal:

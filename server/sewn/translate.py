@@ -94,5 +94,6 @@ def reading_readers(measure: Measure) -> dict[str, Reader]:
 
 def typed_reading(typed: Mapping[str, Any], measure: Measure) -> SewnReading:
     """A reading typed by hand, not kept. Raises core refusals."""
-    read = {f: reader(typed[f]) for f, reader in reading_readers(measure).items() if f in typed and f != "note"}
+    wanted = {"kind": None, **typed}
+    read = {f: reader(wanted[f]) for f, reader in reading_readers(measure).items() if f in wanted and f != "note"}
     return SewnReading(SewnKind(read.pop("kind")), read.pop("value", None), **read)

@@ -57,6 +57,16 @@ _FIELDS = st.sampled_from(
         "row_units",
         "whole",
         "note",
+        "batch",
+        "cell",
+        "corner",
+        "seam",
+        "spot",
+        "feature",
+        "day",
+        "confirmed",
+        "turned_out",
+        "later",
     ]
 )
 _CHANGES = st.fixed_dictionaries(

@@ -197,6 +197,18 @@ class ByHandTest(SewnCase):
         problem = self.ask("post", "/api/diagnosis", body, 422)
         self.assertEqual([e["field"] for e in problem["errors"]], ["finished", "readings.1", "readings.2"])
 
+    def test_sizes_that_cannot_be_are_refused_in_words(self) -> None:
+        for body, said in (
+            ({"finished": "0"}, "finishes between"),
+            ({"finished": "400"}, "finishes between"),
+            ({"finished": "3 1/2", "seam_allowance": "2"}, "at most 1 in."),
+            ({"finished": "3 1/2", "kind": "strip_split_square", "seam_allowance": "1"}, ""),
+        ):
+            with self.subTest(body):
+                self.assertIn(
+                    said, self.ask("post", "/api/diagnosis", body, 422)["errors"][0]["message"] if said else ""
+                )
+
     def test_one_reading_and_five_thousand(self) -> None:
         one = self.ask("post", "/api/diagnosis", {"finished": "3 1/2", "readings": [{"kind": "width", "value": "4"}]})
         self.assertEqual(one["verdict"]["status"], "unsettled")

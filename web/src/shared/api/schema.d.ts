@@ -1147,7 +1147,7 @@ export interface components {
         };
         /** @description A reading to take: its fields as ``put_measured`` takes them. */
         Asked: {
-            kind: components["schemas"]["KindDd6Enum"];
+            kind: components["schemas"]["SewnKindEnum"];
             batch: number;
             cell: number;
             corner: string;
@@ -1273,19 +1273,6 @@ export interface components {
                 [key: string]: unknown | null;
             }[];
         };
-        /**
-         * @description * `seam` - seam
-         *     * `start` - start
-         *     * `end` - end
-         *     * `fold` - fold
-         *     * `trim` - trim
-         *     * `shift` - shift
-         *     * `tip` - tip
-         *     * `cut` - cut
-         *     * `stretch` - stretch
-         * @enum {string}
-         */
-        Cause4e1Enum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch";
         /**
          * @description * `seam` - seam
          *     * `fold` - fold
@@ -1666,32 +1653,6 @@ export interface components {
             readonly picture: components["schemas"]["Drawing"];
         };
         /**
-         * @description * `cut` - cut
-         *     * `width` - width
-         *     * `height` - height
-         *     * `raw_width` - raw_width
-         *     * `raw_height` - raw_height
-         *     * `diagonal_rising` - diagonal_rising
-         *     * `diagonal_falling` - diagonal_falling
-         *     * `miss` - miss
-         *     * `clearance` - clearance
-         *     * `stitch` - stitch
-         *     * `strip_test` - strip_test
-         *     * `edge_tip` - tip_gap
-         *     * `corner_tip` - corner_gap
-         *     * `row` - row
-         *     * `column` - column
-         *     * `crossing` - crossing
-         *     * `wavy` - wavy
-         *     * `bowed` - bowed
-         *     * `shadow` - shadow
-         *     * `frayed` - frayed
-         *     * `picture_wrong` - picture_wrong
-         *     * `right_when_turned` - right_when_turned
-         * @enum {string}
-         */
-        KindDd6Enum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned";
-        /**
          * @description * `half_square_triangle` - half_square_triangle
          *     * `quarter_square_triangle` - quarter_square_triangle
          *     * `split_quarter_square_triangle` - split_quarter_square_triangle
@@ -1818,7 +1779,7 @@ export interface components {
         Measured: {
             /** Format: uuid */
             id: string;
-            kind: components["schemas"]["KindDd6Enum"];
+            kind: components["schemas"]["SewnKindEnum"];
             /** @description As it can be typed again. */
             readonly text: string;
             readonly pretty: string;
@@ -1831,7 +1792,7 @@ export interface components {
         Misplaced: {
             /** Format: uuid */
             id: string;
-            kind: components["schemas"]["KindDd6Enum"];
+            kind: components["schemas"]["SewnKindEnum"];
             readonly why: string;
         };
         Missing: {
@@ -1934,12 +1895,12 @@ export interface components {
         };
         Parameter: {
             key: string;
-            cause: components["schemas"]["Cause4e1Enum"];
+            cause: components["schemas"]["SewnCauseEnum"];
             batch: number;
         };
         Part: {
             key: string;
-            cause: components["schemas"]["Cause4e1Enum"];
+            cause: components["schemas"]["SewnCauseEnum"];
             name: string;
             readonly adds: components["schemas"]["Length"];
             /** Format: double */
@@ -2390,6 +2351,19 @@ export interface components {
             readonly left_over: components["schemas"]["Length"];
             kept: components["schemas"]["Kept"][];
         };
+        /**
+         * @description * `seam` - seam
+         *     * `start` - start
+         *     * `end` - end
+         *     * `fold` - fold
+         *     * `trim` - trim
+         *     * `shift` - shift
+         *     * `tip` - tip
+         *     * `cut` - cut
+         *     * `stretch` - stretch
+         * @enum {string}
+         */
+        SewnCauseEnum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch";
         SewnFault: {
             number: number;
             key: string;
@@ -2397,6 +2371,32 @@ export interface components {
             readonly said: string;
             eased: boolean;
         };
+        /**
+         * @description * `cut` - cut
+         *     * `width` - width
+         *     * `height` - height
+         *     * `raw_width` - raw_width
+         *     * `raw_height` - raw_height
+         *     * `diagonal_rising` - diagonal_rising
+         *     * `diagonal_falling` - diagonal_falling
+         *     * `miss` - miss
+         *     * `clearance` - clearance
+         *     * `stitch` - stitch
+         *     * `strip_test` - strip_test
+         *     * `edge_tip` - tip_gap
+         *     * `corner_tip` - corner_gap
+         *     * `row` - row
+         *     * `column` - column
+         *     * `crossing` - crossing
+         *     * `wavy` - wavy
+         *     * `bowed` - bowed
+         *     * `shadow` - shadow
+         *     * `frayed` - frayed
+         *     * `picture_wrong` - picture_wrong
+         *     * `right_when_turned` - right_when_turned
+         * @enum {string}
+         */
+        SewnKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned";
         SewnVerdict: {
             status: components["schemas"]["StatusEnum"];
             readonly sure_percent: number;
