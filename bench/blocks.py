@@ -11,6 +11,7 @@ from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 from browser_tests.shots import LANTERN
 
+from bench.redraw import redrawn
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from piecing.blocks.joining import Order
 from piecing.blocks.library import library_keys, library_pattern
@@ -92,24 +93,7 @@ def _edits() -> None:
         page.goto(server.url + LANTERN + "/lay")
         page.wait_for_selector(".board .face")
         page.get_by_role("button", name="Row 1, column 1:").focus()
-        page.evaluate(
-            """() => {
-              window.took = []
-              const board = document.querySelector('.board svg')
-              let began = 0
-              document.addEventListener('keydown', () => (began = performance.now()), true)
-              new MutationObserver(() => {
-                if (!began) return
-                const from = began
-                began = 0
-                requestAnimationFrame(() => window.took.push(performance.now() - from))
-              }).observe(board, { subtree: true, childList: true, attributes: true, attributeFilter: ['d'] })
-            }"""
-        )
-        for _ in range(60):
-            page.keyboard.press("t")
-            page.wait_for_timeout(140)
-        took = page.evaluate("window.took")[5:]
+        took = redrawn(page, ".board svg", ["t"] * 60, 140)
     p50, p95 = np.percentile(took, [50, 95])
     print("\nA unit turned, key to picture, in the browser   (aim: p95 under 100 ms)")
     print(f"  {len(took)} turns: median {p50:.0f} ms, p95 {p95:.0f} ms")

@@ -7,7 +7,11 @@ from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
+from browser_tests.chromium import chromium
+from browser_tests.own_server import demo_server
+from browser_tests.shots import LANTERN
 
+from bench.redraw import redrawn
 from piecing.lengths import Length, inches
 from piecing.sewn.asking import next_readings
 from piecing.sewn.inference import Inference, infer
@@ -167,9 +171,22 @@ def _speed() -> None:
     )
 
 
+def _slider() -> None:
+    with demo_server() as server, chromium() as browser:
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(server.url + LANTERN + "/what-if")
+        page.wait_for_selector(".shown .joined")
+        page.get_by_role("button", name="All true").click()
+        page.get_by_role("slider", name="Stitching distance").focus()
+        took = redrawn(page, ".shown svg", [*["ArrowRight"] * 8, "Tab"] * 5, 700)
+    p50, p95 = np.percentile(took, [50, 95])
+    print(f"  slider to redrawn block in the browser: median {p50:.0f} ms, p95 {p95:.0f} ms (aim 100)")
+
+
 def print_sewers(quilters: int = 240) -> None:
     print(f"\nSimulated quilters at a block ({quilters} each), read to 1/32: pinwheels and geese")
     _named(quilters)
     _settling(quilters // 4)
     _spoiled(quilters)
     _speed()
+    _slider()

@@ -81,8 +81,8 @@ def every_reading(b: Bench, found: Inference) -> list[SewnReading]:
     tips = [t for t in b.model.places.corner_tips if b.model.places.cells[t.cell].batch == 0]
     fresh = min(tips, key=lambda t: (sum(r.cell == t.cell for r in found.readings), t.cell)).cell
     ends = [f"{t.down} {t.across}" for t in tips if t.cell == fresh]
-    kinds = (SewnKind.CUT, SewnKind.RAW_WIDTH, SewnKind.RAW_HEIGHT, SewnKind.WIDTH, SewnKind.HEIGHT)
-    kinds += (SewnKind.DIAGONAL_RISING, SewnKind.DIAGONAL_FALLING)
+    kinds = [SewnKind.CUT, SewnKind.RAW_WIDTH, SewnKind.RAW_HEIGHT, SewnKind.WIDTH, SewnKind.HEIGHT]
+    kinds += [SewnKind.DIAGONAL_RISING, SewnKind.DIAGONAL_FALLING]
     options = [SewnReading(k, one, batch=0) for k in kinds]
     if b.model.places.batches[0].tips:
         options.append(SewnReading(SewnKind.CLEARANCE, one, batch=0))
