@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -56,7 +57,7 @@ class Scene:
     fold: Length | None = None
     record: QuilterRecord | None = None
 
-    @property
+    @cached_property
     def raw(self) -> dict[int, RawSizes]:
         return {b: raw_sizes(p) for b, p in self.plans.items()}
 
