@@ -31,7 +31,7 @@ from piecing.sewn.model import SewnModel, model_of
 from piecing.sewn.picture import as_sewn
 from piecing.sewn.places import places_of
 from piecing.sewn.readings import PLAIN, RawSizes, SewnReading, equation_of, raw_sizes
-from piecing.sewn.remedies import Remedy, for_this_block, sewn_errors
+from piecing.sewn.remedies import Remedy, deviations_after, for_this_block, sewn_errors
 from piecing.sewn.verdict import Verdict, cause_said, judge
 from piecing.sewn.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.units import UnitSpec, methods_of
@@ -164,6 +164,7 @@ def _in_stock(project: Project, sheet: SewnSheet) -> dict[str, Said]:
     again = [r.code for r in sheet.this_block if r.code.startswith("make_again:")]
     if not again:
         return found
+    fabrics = {f.role: f.name for f in project.fabrics.all()}
     cloths, directions = [cloth_of(s) for s in stock_of(project)], directions_of(project)
     for code in again:
         number = int(code.split(":")[1])
@@ -173,7 +174,7 @@ def _in_stock(project: Project, sheet: SewnSheet) -> dict[str, Said]:
         count = sheet.scene.model.places.batches[number].count
         more = plan(replace(planned.choices, count=count, mirrored=0))
         held = fits(unit_pieces(more, more.spec.kind, directions), cloths, 0.2)
-        names = ", ".join(project.fabrics.get(role=r).name for r in sorted({p.role for p in more.pieces}))
+        names = ", ".join(fabrics.get(r, r) for r in sorted({p.role for p in more.pieces}))
         found[code] = Said(f"{'The stock holds them' if held else 'The stock does not hold them'} ({names}).")
     return found
 
@@ -186,7 +187,7 @@ def _sheet(scene: Scene, readings: Sequence[SewnReading], factor: float, tried: 
     remedy = next((r for r in this_block if r.code == tried and r.errors is not None), None)
     if remedy is not None and remedy.errors is not None:
         errors = remedy.errors
-    faults = faults_of(scene.model, scene.model.deviations(errors))
+    faults = faults_of(scene.model, deviations_after(scene.model, errors, remedy.accepted if remedy else 0.0))
     verdict = judge(found)
     return SewnSheet(
         scene=scene,
@@ -290,8 +291,8 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
         EASED,
         n_across,
         n_down,
-        across * quilt.columns - between_across / 16,
-        down * quilt.rows - between_down / 16,
+        across * quilt.columns - between_across * 2 * SEEN,
+        down * quilt.rows - between_down * 2 * SEEN,
         many,
         _rooms(scene, causes, scatter) if blocks else (),
     )

@@ -180,9 +180,22 @@ class LeadSerializer(serializers.Serializer[Any]):
     low = InchesField()
     high = InchesField()
     leads_percent = serializers.SerializerMethodField()
-    at = serializers.FloatField(source="mean")
-    from_at = serializers.FloatField(source="low")
-    to_at = serializers.FloatField(source="high")
+    at = serializers.SerializerMethodField()
+    from_at = serializers.SerializerMethodField()
+    to_at = serializers.SerializerMethodField()
+
+    def _place(self, inches: float) -> float:
+        """On the picture's scale from -1 to 1."""
+        return float(round(inches / self.context["reach"], 4))
+
+    def get_at(self, lead: Any) -> float:
+        return self._place(lead.mean)
+
+    def get_from_at(self, lead: Any) -> float:
+        return self._place(lead.low)
+
+    def get_to_at(self, lead: Any) -> float:
+        return self._place(lead.high)
 
     def get_leads_percent(self, lead: Any) -> int:
         return percent(lead.leads)
@@ -193,7 +206,6 @@ class PartSerializer(serializers.Serializer[Any]):
     cause = serializers.ChoiceField(choices=CAUSES)
     name = serializers.CharField()
     adds = InchesField()
-    at = serializers.FloatField()
 
 
 class ShareSerializer(serializers.Serializer[Any]):
@@ -216,7 +228,6 @@ class ShareSerializer(serializers.Serializer[Any]):
                 "cause": p.cause.value,
                 "name": batch_name(model.places, p.batch) if p.batch >= 0 else "",
                 "adds": by,
-                "at": by,
             }
             for p, by in share.parts
         ]
@@ -282,7 +293,7 @@ class RemedySerializer(serializers.Serializer[Any]):
     possible = serializers.BooleanField()
     stock = serializers.SerializerMethodField()
     can_try = serializers.SerializerMethodField()
-    left = serializers.IntegerField()
+    left = serializers.IntegerField(allow_null=True)
     width = InchesField()
 
     def get_stock(self, r: Any) -> str:
@@ -353,6 +364,7 @@ class SewnSerializer(serializers.Serializer[Any]):
 
     drawing = DrawingField()
     factor = serializers.FloatField()
+    slider_step = serializers.SerializerMethodField()
     tried = serializers.CharField(allow_blank=True)
     places = serializers.SerializerMethodField()
     faults = SewnFaultSerializer(many=True)
@@ -368,6 +380,10 @@ class SewnSerializer(serializers.Serializer[Any]):
     workings = WorkingSerializer(many=True)
     left_over = InchesField()
     kept = KeptSerializer(many=True)
+
+    def get_slider_step(self, _sheet: Any) -> float:
+        """Inches: half a hair of this measure, what a slider of the what-if moves by."""
+        return float(self.context["style"].hair / 2)
 
     @extend_schema_field(PlacesSerializer)
     def get_places(self, sheet: Any) -> Any:

@@ -37,6 +37,7 @@ def _context(sheet: selectors.SewnSheet, style: Style) -> dict[str, Any]:
         "style": style,
         "model": model,
         "parameters": parameters_of(model),
+        "reach": sheet.verdict.reach,
         "by_row": by_row,
         "odd": odd,
         "stock": sheet.stock,

@@ -24,7 +24,6 @@ _LEAST = {
     FeatureKind.ROW: EASED,
     FeatureKind.COLUMN: EASED,
 }
-_MOST = 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +38,7 @@ class Fault:
 
 
 def faults_of(model: SewnModel, deviations: Vector) -> tuple[Fault, ...]:
-    """Every fault that is seen, the worst of each kind first; the block's edges before its tips. At most forty."""
+    """Every fault that is seen: tips, then crossings, then edges, the worst of each kind first."""
     order = list(_LEAST)
     seen = [(f, float(d)) for f, d in zip(model.features, deviations, strict=True) if abs(d) >= _LEAST[f.kind] - 1e-9]
     seen.sort(key=lambda s: (order.index(s[0].kind), -abs(s[1])))
@@ -51,7 +50,7 @@ def faults_of(model: SewnModel, deviations: Vector) -> tuple[Fault, ...]:
             said_of(model, f, d),
             f.kind in (FeatureKind.CROSSING, FeatureKind.ROW, FeatureKind.COLUMN) and abs(d) <= EASED,
         )
-        for n, (f, d) in enumerate(seen[:_MOST], 1)
+        for n, (f, d) in enumerate(seen, 1)
     )
 
 

@@ -287,7 +287,7 @@ def _solve(
 
 def _asked(r: SewnReading, index: int, off: float, sd: float, away: float) -> Odd:
     slip = _slip(abs(off))
-    wanted = Length.near(r.read - off).round_near(inches("1/32"))
+    wanted = Length.near(r.read - off)
     said = Said(
         "The other readings make this {wanted}, and it reads {read}" + slip + " Read it again.",
         wanted=wanted,

@@ -20,7 +20,18 @@ from ..geometry.plane import Point
 from ..lengths import Length
 from .places import OUTWARD, CornerTip, EdgeTip, Here, Line, Places
 
-__all__ = ["OF_SEAM", "OF_UNIT", "Feature", "FeatureKind", "Responses", "SewnModel", "across", "miss", "model_of"]
+__all__ = [
+    "OF_SEAM",
+    "OF_UNIT",
+    "Feature",
+    "FeatureKind",
+    "Responses",
+    "SewnModel",
+    "across",
+    "course_shares",
+    "miss",
+    "model_of",
+]
 
 Vector = NDArray[np.float64]
 
@@ -91,6 +102,11 @@ def _keys_of(features: tuple[Feature, ...]) -> dict[str, int]:
     return {f.key: n for n, f in enumerate(features)}
 
 
+def course_shares(t: float) -> tuple[float, float, float]:
+    """How much of what a seam strays by at its start, middle and end it strays by at ``t`` of its length: straight in between."""
+    return (1 - 2 * t, 2 * t, 0.0) if t < 0.5 else (0.0, 2 - 2 * t, 2 * t - 1)
+
+
 class Responses:
     """Collects features with their responses."""
 
@@ -114,9 +130,8 @@ class Responses:
         """``by`` times what the seam takes up where it passes ``at``: its mean, its course, half its fold."""
         base = len(OF_UNIT) * len(self.places.cells) + len(OF_SEAM) * seam
         t = min(1.0, max(0.0, self.places.seams[seam].along(at)))
-        shares = (1 - 2 * t, 2 * t, 0.0) if t < 0.5 else (0.0, 2 - 2 * t, 2 * t - 1)
         row[base] += by
-        row[base + 1 : base + 4] += by * np.array(shares)
+        row[base + 1 : base + 4] += by * np.array(course_shares(t))
         row[base + 4] += by / 2
 
 

@@ -18,11 +18,12 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon, clip
 from ..wording import Said
 from .faults import Fault
-from .model import OF_UNIT, Responses, SewnModel, Vector, across
-from .places import Here
+from .model import OF_UNIT, Responses, SewnModel, Vector, across, course_shares
+from .places import OUTWARD, Here
 
 __all__ = ["Face", "as_sewn", "faces_of"]
 
+_MOST_NUMBERS = 40
 _PAD = 0.6
 """Inches of cloth drawn beyond the allowance, so that a moved design still fills its unit."""
 
@@ -136,8 +137,7 @@ def _faces(model: SewnModel, unit: _Unit, errors: Vector) -> Iterator[Face]:
 def _tip_side(model: SewnModel, cell: Here) -> Point:
     """Toward the side that a unit's one tip points to; units with tips on several sides are not moved by their clearance."""
     sides = {t.side for t in model.places.edge_tips if t.cell == cell.number}
-    directions = {"left": (-1.0, 0.0), "right": (1.0, 0.0), "bottom": (0.0, -1.0), "top": (0.0, 1.0)}
-    return directions[sides.pop()] if len(sides) == 1 else (0.0, 0.0)
+    return OUTWARD[sides.pop()] if len(sides) == 1 else (0.0, 0.0)
 
 
 def _edges(
@@ -166,8 +166,8 @@ def _taken(model: SewnModel, seam: int, at: Point, errors: Vector) -> float:
     t = min(1.0, max(0.0, model.places.seams[seam].along(at)))
     base = model.of_seam(seam, "mean")
     mean, start, middle, end, fold = (float(v) for v in errors[base : base + 5])
-    course = start + (middle - start) * 2 * t if t < 0.5 else middle + (end - middle) * (2 * t - 1)
-    return mean + course + fold / 2
+    a, b, c = course_shares(t)
+    return mean + a * start + b * middle + c * end + fold / 2
 
 
 def _course(
@@ -249,7 +249,7 @@ def as_sewn(model: SewnModel, errors: Vector, faults: Sequence[Fault] = (), fact
     w, h = places.width, places.height
     sketch.polygon("target", ((-s, -s), (w + s, -s), (w + s, h + s), (-s, h + s)))
     numbers: list[Point] = []
-    for f in faults:
+    for f in faults[:_MOST_NUMBERS]:
         at = f.feature.at if f.feature.cell < 0 else units[f.feature.cell].seam_point(f.feature.at)
         at = _beside(at, numbers, 0.055 * max(w, h))
         numbers.append(at)

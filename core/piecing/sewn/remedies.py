@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from math import sqrt
 
 import numpy as np
 
@@ -22,7 +23,7 @@ from .inference import Inference
 from .model import FeatureKind, SewnModel, Vector
 from .places import batch_name
 
-__all__ = ["Remedy", "for_this_block"]
+__all__ = ["Remedy", "deviations_after", "for_this_block"]
 
 _MINUTES_UNPICK = 3
 _MINUTES_SEW = 2
@@ -35,7 +36,8 @@ class Remedy:
     """``errors`` is what the block's errors become (None when nothing of it can be drawn); ``left`` how many faults stay.
 
     ``minutes`` at the bench, ``pieces`` of cloth in words when new ones are cut; ``why_not`` when it cannot be done here.
-    ``effect`` says what it does to the rest of the block.
+    ``effect`` says what it does to the rest of the block. ``left`` is None when that cannot be told from sizes; ``fault`` the one
+    fault that it takes away by itself; ``accepted`` what every edge may be off once that is the new size.
     """
 
     code: str
@@ -47,9 +49,10 @@ class Remedy:
     pieces: Said | None = None
     why_not: Said | None = None
     errors: Vector | None = None
-    left: int = 0
+    left: int | None = None
     width: float = 0.0
     fault: int = 0
+    accepted: float = 0.0
 
     @property
     def possible(self) -> bool:
@@ -80,7 +83,7 @@ def for_this_block(
     offered += _picture(found)
     if not faults:
         offered.insert(0, _leave(errors, deviations))
-    return _ranked(model, offered)
+    return _ranked(model, offered, _counted(model, deviations))
 
 
 def sewn_errors(found: Inference) -> Vector:
@@ -88,24 +91,36 @@ def sewn_errors(found: Inference) -> Vector:
     return np.asarray(shape_of(found.model) @ found.mean + found.errors)
 
 
-def _ranked(model: SewnModel, offered: list[Remedy]) -> tuple[Remedy, ...]:
+def deviations_after(model: SewnModel, errors: Vector, accepted: float) -> Vector:
+    """(features,): what is off once every edge may be ``accepted`` inches off, because that is the new size."""
+    edges = np.array([f.kind in (FeatureKind.ROW, FeatureKind.COLUMN) for f in model.features], dtype=bool)
+    return model.deviations(errors) - np.where(edges, accepted, 0.0)
+
+
+def _counted(model: SewnModel, deviations: Vector) -> int:
+    """Faults that pins do not ease in."""
+    return sum(not f.eased for f in faults_of(model, deviations))
+
+
+def _ranked(model: SewnModel, offered: list[Remedy], now: int) -> tuple[Remedy, ...]:
+    """With what each leaves of the ``now`` faults, the best first."""
     counted = []
     for r in offered:
         if r.errors is None:
-            counted.append(r)
+            counted.append(replace(r, left=now - 1) if r.possible and r.fault else r)
             continue
         deviations = model.deviations(r.errors)
         rows = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.ROW]
         counted.append(
             replace(
                 r,
-                left=sum(not f.eased for f in faults_of(model, deviations)),
+                left=_counted(model, deviations_after(model, r.errors, r.accepted)),
                 width=float(np.mean(deviations[rows])) if rows else 0.0,
             )
         )
     seen: set[str] = set()
     once = [r for r in counted if not (r.code in seen or seen.add(r.code))]  # type: ignore[func-returns-value]
-    return tuple(sorted(once, key=lambda r: (not r.possible, r.left, r.minutes)))
+    return tuple(sorted(once, key=lambda r: (not r.possible, now if r.left is None else r.left, r.minutes)))
 
 
 def _leave(errors: Vector, deviations: Vector) -> Remedy:
@@ -168,8 +183,6 @@ def _edge_tip(model: SewnModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
             Said("none, and it hides no more than {hair}", hair=inches("1/64")),
             1,
             why_not=None if f.size <= SEEN * 1.5 else Said("The gap of {size} is more than a fold hides.", size=size),
-            errors=None,
-            left=1,
             fault=f.number,
         )
         return
@@ -263,7 +276,6 @@ def _match(model: SewnModel, f: Fault) -> Remedy:
             "A step of {size} is more than pins ease in; the units beside it are to be put right first.", size=size
         ),
         fault=f.number,
-        left=1,
     )
 
 
@@ -330,6 +342,7 @@ def _short(model: SewnModel, errors: Vector, deviations: Vector) -> Iterator[Rem
         Said("none for this block, if no other is smaller still"),
         _MINUTES_TRIM * 4,
         errors=errors,
+        accepted=off,
     )
     if off < 0:
         strip = Length.near(-off / 2) + model.allowance * 2 + inches("1/4")
@@ -362,7 +375,7 @@ def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[in
         name = batch_name(model.places, p.batch)
         after = errors - shape_of(model)[:, n] * off
         plan = plans.get(p.batch)
-        yield _trim_again(model, p.cause, p.batch, name, off, after)
+        yield _trim_again(found, model, p.cause, p.batch, name, off, after)
         if p.cause is SewnCause.TRIM and off < 0:
             yield _shared(model, errors, n, p.batch, name, off)
         again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
@@ -454,7 +467,9 @@ def _picture(found: Inference) -> Iterator[Remedy]:
         )
 
 
-def _trim_again(model: SewnModel, cause: SewnCause, batch: int, name: str, off: float, after: Vector) -> Remedy:
+def _trim_again(
+    found: Inference, model: SewnModel, cause: SewnCause, batch: int, name: str, off: float, after: Vector
+) -> Remedy:
     size = Length.near(abs(off))
     code = f"trim_again:{batch}:{cause.value}"
     if cause is SewnCause.TRIM and off > 0:
@@ -471,17 +486,24 @@ def _trim_again(model: SewnModel, cause: SewnCause, batch: int, name: str, off: 
             model.places.batches[batch].count * (_MINUTES_TRIM + _MINUTES_UNPICK),
             errors=after,
         )
-    smaller = Length.near(abs(off)) * 2 if cause is SewnCause.SHIFT else size
+    # Moved by o square to the diagonal, the trim's box loses o / r2 on each of four sides: r2 o of width and of height.
+    smaller = Length.near(abs(off) * sqrt(2)) if cause is SewnCause.SHIFT else size
+    trim = [p.key for p in found.parameters].index(f"trim:{batch}")
+    spare = float(found.mean[trim])
+    why_not = None
+    if cause is SewnCause.TRIM:
+        why_not = Said("They are too small: trimming adds nothing.")
+    elif cause is SewnCause.TIP and off < 0:
+        why_not = Said("The tip stands too near the edge: trimming only brings the edge nearer.")
+    elif spare < float(smaller) - SEEN / 2:
+        why_not = Said("{size} would have to come off, and they are trimmed to size already.", size=smaller)
     return Remedy(
         code,
         Said(f"Trim the {name} true again"),
         Said("Lay the ruler's line on the seam and take {size} off the fuller side.", size=smaller),
-        Said("They come out {size} smaller than they should be, and so does everything beside them.", size=smaller),
-        Said("-"),
-        model.places.batches[batch].count * _MINUTES_TRIM,
-        why_not=Said(
-            "They are trimmed to size already: no margin is left to trim from."
-            if cause is not SewnCause.TRIM
-            else "They are too small: trimming adds nothing."
-        ),
+        Said("They come {size} smaller, which they have to spare.", size=smaller),
+        Said("bias edges stretch while they are unpicked"),
+        model.places.batches[batch].count * (_MINUTES_TRIM + _MINUTES_UNPICK),
+        why_not=why_not,
+        errors=None if why_not else after - shape_of(model)[:, trim] * float(smaller),
     )

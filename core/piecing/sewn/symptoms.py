@@ -16,7 +16,6 @@ from ..blocks.pattern import Lie, Pattern, laid
 from ..geometry.drawing import Drawing
 from ..lengths import inches
 from ..wording import Said
-from .faults import faults_of
 from .model import model_of
 from .picture import as_sewn
 from .places import places_of
@@ -255,12 +254,3 @@ def _one_wrong(pattern: Pattern, *, mirrored: bool) -> Pattern:
     first, *rest = pattern.places
     lie = Lie(first.lie.turn, not first.lie.mirrored) if mirrored else Lie((first.lie.turn + 1) % 4, first.lie.mirrored)
     return replace(pattern, places=(replace(first, lie=lie), *rest))
-
-
-def faults_shown(code: str) -> int:
-    """How many faults its picture has."""
-    symptom = end_of(code)
-    if symptom is None:
-        return 0
-    model = model_of(places_of(laid(library_pattern(symptom.block)), inches(_SIZES[symptom.block])), inches("1/4"))
-    return len(faults_of(model, model.deviations(errors_of(model, symptom.causes))))

@@ -29,6 +29,7 @@ _MANY = 10
 _NEARLY = 0.2
 """Chance to lead from which a second cause that is sure is named beside the first."""
 _MAY_LEAD, _LOOKED_AT = 0.04, 0.6
+_LEAST_REACH = 1 / 16
 NOTHING = 1 / 50
 """Inches; causes below this are the hand's own scatter."""
 
@@ -66,6 +67,11 @@ class Verdict:
     beside: Parameter | None
     sure: float
     shares: tuple[Share, ...]
+
+    @property
+    def reach(self) -> float:
+        """Inches either side of zero that hold every interval: half the width of a picture of them."""
+        return 1.05 * max([_LEAST_REACH, *(abs(x) for lead in self.leads for x in (lead.low, lead.high))])
 
 
 _WORDS: dict[SewnCause, tuple[str, str]] = {

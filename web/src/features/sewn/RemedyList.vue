@@ -4,6 +4,14 @@ import type { Schemas } from '@/shared/api/client'
 /** What can be done, the best first; what cannot, with the reason. */
 defineProps<{ title: string; remedies: Schemas['Remedy'][]; none: string; tried?: string; batch?: boolean }>()
 const emit = defineEmits<{ try: [string] }>()
+const left = (r: Schemas['Remedy']) =>
+  r.left === null
+    ? ''
+    : r.left === 0
+      ? 'No fault is left.'
+      : r.left === 1
+        ? 'One fault is left.'
+        : `${r.left} faults are left.`
 const cost = (r: Schemas['Remedy']) =>
   [r.minutes ? `${r.minutes} minutes` : '', r.pieces ? `cut ${r.pieces}` : '', r.stock]
     .filter(Boolean)
@@ -23,9 +31,7 @@ const cost = (r: Schemas['Remedy']) =>
         <template v-else>
           <p class="soft">
             {{ r.effect }}
-            <template v-if="!batch">
-              {{ r.left ? `${r.left} faults are left.` : 'No fault is left.' }} Risk: {{ r.risk }}.
-            </template>
+            <template v-if="!batch">{{ left(r) }} Risk: {{ r.risk }}.</template>
             <template v-if="cost(r)"> {{ cost(r) }}.</template>
           </p>
           <button

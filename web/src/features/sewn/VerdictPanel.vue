@@ -15,12 +15,7 @@ const batch = (n: number) => props.sewn.places.batches.find((b) => b.number === 
 const name = (p: { cause: string; batch: number }) =>
   `${sewnCauseWords[p.cause]?.name ?? p.cause}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
 const low = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
-const shown = computed(() =>
-  v.value.leads.filter((l) => l.leads_percent >= 2 || l.low.exact !== l.high.exact).slice(0, 6),
-)
-const reach = computed(
-  () => Math.max(1 / 16, ...shown.value.flatMap((l) => [Math.abs(l.from_at), Math.abs(l.to_at)])) * 1.05,
-)
+const shown = computed(() => v.value.leads.slice(0, 6))
 const believed = computed(() => props.sewn.hypotheses.filter((h) => h.code !== 'none' && h.percent >= 20))
 const next = computed(() => props.sewn.next[0])
 </script>
@@ -66,7 +61,7 @@ const next = computed(() => props.sewn.next[0])
         :class="{ on: [v.leading?.key, v.beside?.key].includes(l.parameter.key) }"
       >
         <span>{{ name(l.parameter) }}</span>
-        <IntervalBar :at="l.at / reach" :from="l.from_at / reach" :to="l.to_at / reach" />
+        <IntervalBar :at="l.at" :from="l.from_at" :to="l.to_at" />
         <span class="figures"
           ><span class="number">{{ l.mean.pretty }}</span>
           <small class="soft">{{ l.low.pretty }} to {{ l.high.pretty }}</small></span

@@ -26,8 +26,8 @@ const marks = useSessionStorage<Record<string, number>>(`entretoile.what-if.${pr
 const factor = useSessionStorage('entretoile.factor', 4)
 const scatter = useSessionStorage('entretoile.scatter', 100)
 
-/** Sliders move by 1/64 in., or by a quarter of a millimetre. */
-const step = computed(() => (props.project.measure === 'mm' ? 1 / 101.6 : 1 / 64))
+/** How much a slider's mark is, as the core says for this measure. */
+const step = computed(() => places.value?.slider_step ?? 0)
 const causes = computed(() =>
   Object.fromEntries(Object.entries(marks.value).flatMap(([k, n]) => (n ? [[k, n * step.value]] : []))),
 )

@@ -1686,11 +1686,11 @@ export interface components {
             readonly high: components["schemas"]["Length"];
             readonly leads_percent: number;
             /** Format: double */
-            at: number;
+            readonly at: number;
             /** Format: double */
-            from_at: number;
+            readonly from_at: number;
             /** Format: double */
-            to_at: number;
+            readonly to_at: number;
         };
         /**
          * @description ``exact``: inches, such as 31/8 or 9/2 - 1/4*sqrt2. ``text`` can be typed back, ``pretty`` is for reading.
@@ -1903,8 +1903,6 @@ export interface components {
             cause: components["schemas"]["SewnCauseEnum"];
             name: string;
             readonly adds: components["schemas"]["Length"];
-            /** Format: double */
-            at: number;
         };
         /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
         PatchedChangeRequest: {
@@ -2195,7 +2193,7 @@ export interface components {
             possible: boolean;
             readonly stock: string;
             readonly can_try: boolean;
-            left: number;
+            left: number | null;
             readonly width: components["schemas"]["Length"];
         };
         Room: {
@@ -2334,6 +2332,11 @@ export interface components {
             readonly drawing: components["schemas"]["Drawing"];
             /** Format: double */
             factor: number;
+            /**
+             * Format: double
+             * @description Inches: half a hair of this measure, what a slider of the what-if moves by.
+             */
+            readonly slider_step: number;
             tried: string;
             readonly places: components["schemas"]["Places"];
             faults: components["schemas"]["SewnFault"][];
