@@ -32,7 +32,7 @@ const cost = (r: Schemas['Remedy']) =>
           <p class="soft">
             {{ r.effect }}
             <template v-if="!batch">{{ left(r) }} Risk: {{ r.risk }}.</template>
-            <template v-if="cost(r)"> {{ cost(r) }}.</template>
+            {{ cost(r) ? ` ${cost(r)}.` : '' }}
           </p>
           <button
             v-if="r.can_try && !batch"
