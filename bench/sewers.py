@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
-from dataclasses import replace
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from browser_tests.chromium import chromium
@@ -12,181 +12,124 @@ from browser_tests.own_server import demo_server
 from browser_tests.shots import LANTERN
 
 from bench.redraw import redrawn
+from piecing.diagnosis.asking import next_readings
+from piecing.diagnosis.causes import Cause
+from piecing.diagnosis.inference import Inference, infer
+from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.verdict import Status, Verdict, judge
+from piecing.diagnosis.whatif import errors_of, outcomes
 from piecing.lengths import Length, inches
-from piecing.sewn.asking import next_readings
-from piecing.sewn.inference import Inference, infer
-from piecing.sewn.readings import SewnKind, SewnReading
-from piecing.sewn.verdict import Status, judge
-from piecing.sewn.whatif import errors_of, outcomes
-from tests.sewers import Bench, Hands, Truth, bench, every_reading, quilter
+from tests.polygons import BLOCKS, Table, Truth, Ways, sewn, table
 
-__all__ = ["print_sewers"]
+__all__ = ["Score", "print_sewers", "quilters"]
 
-_BLOCKS = (("pinwheel", "8", ("seam", "trim", "shift", "cut")), ("goose_pair", "11/2", ("seam", "trim", "tip", "cut")))
-_SIZES = (("1/32", 1 / 32, 75), ("3/64", 3 / 64, 90), ("1/16", 1 / 16, 95))
 _MOST = 10
+STRESS = (
+    ("scatter x 0.5", Ways(scatter=0.5)),
+    ("scatter x 1.5", Ways(scatter=1.5)),
+    ("scatter x 2", Ways(scatter=2.0)),
+    ("5% of seams slip 1/16", Ways(slipping=0.05)),
+    ("one reading in 15 wrong", Ways(wrong=1 / 15)),
+    ("ruler 1/64 long", Ways(ruler=1 / 64)),
+    ("same unit each time", Ways(same_unit=True)),
+    ("cutting x 2", Ways(cutting=2.0)),
+    ("read to 1 mm", Ways(mark=1 / 25.4)),
+    ("read to 1/16", Ways(mark=1 / 16)),
+)
 
 
-def _measured(
-    b: Bench,
-    truth: Truth,
-    rng: np.random.Generator,
-    pick: Callable[[Inference], SewnReading],
-    most: int = _MOST,
-    enough: tuple[Status, ...] = (Status.SETTLED, Status.TRUE),
-) -> tuple[Inference, int]:
-    """Readings one by one until the cause is settled, three at least and ``most`` at most."""
-    hands, readings = Hands(b, truth, rng), list[SewnReading]()
-    while True:
-        found = infer(b.model, readings, raw=b.raw)
-        if len(readings) >= most or (len(readings) >= 3 and judge(found).status in enough):
-            return found, len(readings)
-        readings.append(hands.taken(pick(found)))
+def causes_here(t: Table, batch: int, *, joined: bool = True) -> list[str]:
+    """What can go wrong in a batch of this block."""
+    b = t.model.places.batches[batch]
+    found = ["seam", "trim"]
+    found += ["shift"] if (b.corners or b.tips) and b.slips else []
+    found += ["tip"] if b.tips else []
+    return found if joined or b.plain else [*found, "cut"]
 
 
-def _chosen(b: Bench) -> Callable[[Inference], SewnReading]:
-    return lambda found: next_readings(found, raw=b.raw, joined=False)[0].reading
+@dataclass
+class Score:
+    quilters: int = 0
+    right: int = 0
+    wrong: int = 0
+    true: int = 0
+    readings: int = 0
+    held: list[bool] = field(default_factory=list)
+    when_true: list[int] = field(default_factory=list)
+    took: list[float] = field(default_factory=list)
+    slips: list[str] = field(default_factory=list)
 
-
-def _in_order(b: Bench) -> Callable[[Inference], SewnReading]:
-    return lambda found: every_reading(b, found)[len(found.readings) % len(every_reading(b, found))]
-
-
-def _of_all(b: Bench) -> Callable[[Inference], SewnReading]:
-    return lambda found: next_readings(found, raw=b.raw, options=every_reading(b, found))[0].reading
-
-
-def _named(quilters: int) -> None:
-    print("  dominant cause by the readings asked for, ten at most     right   wrong   not settled   readings")
-    held: dict[str, list[int]] = {}
-    for label, size, aim in _SIZES:
-        rng = np.random.default_rng(41)
-        right = wrong = used = 0
-        for n in range(quilters):
-            name, finished, causes = _BLOCKS[n % 2]
-            b, cause = bench(name, finished), causes[(n // 2) % 4]
-            truth = quilter(rng, cause, size, causes)
-            found, count = _measured(b, truth, rng, _chosen(b))
-            v = judge(found)
-            used += count
-            if v.status is Status.SETTLED and v.leading is not None:
-                right += v.leading.cause.value == cause
-                wrong += v.leading.cause.value != cause
-            for k, p in enumerate(found.parameters):
-                low, high = found.interval(k)
-                held.setdefault(p.cause.value, []).append(low <= getattr(truth, p.cause.value) <= high)
-        rest = quilters - right - wrong
-        print(
-            f"    at {label:<5} (aim: right {aim}, wrong under 3)                {right / quilters:6.1%} {wrong / quilters:7.1%} "
-            f"{rest / quilters:8.1%} {used / quilters:12.1f}"
-        )
-    shares = "   ".join(f"{k} {np.mean(v):.0%}" for k, v in held.items())
-    print(f"  90% intervals that hold the truth (aim 85 to 95): {shares}")
-
-
-def _settling(quilters: int) -> None:
-    for label, size, _ in _SIZES[1:]:
-        counts = []
-        for how in ("chosen", "order"):
-            total = 0
-            for n in range(quilters):
-                rng = np.random.default_rng(500 + n)
-                name, finished, causes = _BLOCKS[n % 2]
-                b = bench(name, finished)
-                truth = quilter(rng, causes[(n // 2) % 4], size, causes)
-                pick = _of_all(b) if how == "chosen" else _in_order(b)
-                total += _measured(b, truth, rng, pick, 40, (Status.SETTLED, Status.TRUE, Status.SEVERAL))[1]
-            counts.append(total / quilters)
-        print(
-            f"  settled at {label}: {counts[0]:.1f} readings when chosen, {counts[1]:.1f} in the order of the work: "
-            f"{1 - counts[0] / counts[1]:.0%} fewer (aim 33%)"
+    def line(self) -> str:
+        n = max(self.quilters, 1)
+        held = f"{np.mean(self.held):5.0%}" if self.held else "    -"
+        return (
+            f"right {self.right / n:5.0%}   wrong {self.wrong / n:6.1%}   called true {self.true / n:5.0%}   "
+            f"interval {held}   readings {self.readings / n:4.1f}"
         )
 
 
-def _spoiled(quilters: int) -> None:
-    b = bench("pinwheel", "8")
-    causes = ("seam", "trim", "shift", "cut")
-    one = inches(1)
-    rng = np.random.default_rng(43)
-    asked = accused = strokes = invented = 0
-    ten = [SewnReading(SewnKind.STITCH, one, spot="middle")] * 4 + [SewnReading(SewnKind.WIDTH, one, batch=0)] * 4
-    ten += [SewnReading(SewnKind.CUT, one, batch=0)] * 2
-    eight = [SewnReading(SewnKind.WIDTH, one, batch=0)] * 3 + [SewnReading(SewnKind.HEIGHT, one, batch=0)]
-    eight += [SewnReading(SewnKind.ROW, one, feature=f"row:{k}:top") for k in (0, 1)]
-    eight += [SewnReading(SewnKind.STITCH, one, spot="middle")] * 2
-    for n in range(quilters):
-        hands = Hands(b, quilter(rng, causes[n % 4], 1 / 32, causes), rng)
-        readings = [hands.taken(r) for r in ten]
-        k = int(rng.integers(10))
-        readings[k] = _moved(readings[k], 0.25 if rng.random() < 0.5 or k < 4 else -0.25)
-        odd = [o.index for o in infer(b.model, readings, raw=b.raw).odd]
-        asked += k in odd
-        accused += any(o != k for o in odd)
-        true = [hands.taken(r) for r in eight]
-        invented += infer(b.model, true, raw=b.raw).believed is not None
-        by, code = ((-0.5, "finished"), (0.5, "ruler"), (0.25, "ruler"))[n % 3]
-        units = [
-            0 if r.kind is SewnKind.STITCH else 2 if r.kind is SewnKind.ROW and code == "finished" else 1 for r in true
-        ]
-        found = infer(b.model, [_moved(r, by * u) for r, u in zip(true, units, strict=True)], raw=b.raw).believed
-        strokes += found is not None and found.code.startswith(code)
-    print(
-        f"  one mistyped reading in ten asked about {asked / quilters:.0%} (aim 95), another one too {accused / quilters:.0%}; "
-        f"discrete causes found {strokes / quilters:.0%} (aim 98), invented {invented / quilters:.0%}"
-    )
+def asked(
+    t: Table, truth: Truth, ways: Ways, rng: np.random.Generator, most: int, *, joined: bool = True, on: bool = False
+) -> Iterator[tuple[Inference, Verdict]]:
+    """The diagnosis after each reading that was asked for; ``on`` goes on after it is settled."""
+    block, readings = sewn(t, truth, ways, rng), list[Reading]()
+    mark = Length.near(ways.mark)
+    for n in range(most + 1):
+        found = infer(t.model, readings, raw=t.raw, resolution=mark)
+        verdict = judge(found)
+        yield found, verdict
+        if n == most or (not on and verdict.status in (Status.SETTLED, Status.TRUE)):
+            return
+        wanted = next_readings(found, verdict, raw=t.raw, resolution=mark, joined=joined)[0].reading
+        readings.append(block.taken(wanted))
 
 
-def _moved(r: SewnReading, by: float) -> SewnReading:
-    assert r.value is not None
-    return replace(r, value=r.value + Length.near(by) if by >= 0 else r.value - Length.near(-by))
+def quilters(count: int, size: float, ways: Ways, seed: int, most: int = _MOST, causes: tuple[str, ...] = ()) -> Score:
+    """Quilters with one dominant cause of ``size`` and the others within a third of it; with none when ``size`` is zero."""
+    rng, score = np.random.default_rng(seed), Score()
+    tables = [table(*b) for b in BLOCKS]
+    for n in range(count):
+        t = tables[n % len(tables)]
+        batch = int(rng.integers(len(t.model.places.batches)))
+        here = [c for c in causes_here(t, batch) if not causes or c in causes] or list(causes) or ["seam"]
+        cause = causes[n % len(causes)] if causes else here[int(rng.integers(len(here)))]
+        small = max(size, 1 / 64) / 3
+        of = {c: float(rng.uniform(-small, small)) for c in causes_here(t, batch)}
+        of[cause] = size * (1.0 if cause in ("fold", "stretch") else float(rng.choice((-1, 1)))) if size else of.get(cause, 0.0)
+        truth = Truth(batch=batch, scant=cause != "fold", **{"fold": float(rng.uniform(0.012, 0.03)), **of})
+        if ways.cutting > 1 or cause == "stretch":
+            truth = replace(truth, stretch=truth.stretch or float(rng.uniform(0, 1 / 40)))
+        began = time.perf_counter()
+        for k, (found, verdict) in enumerate(asked(t, truth, ways, rng, most, on=not size)):
+            if not size and verdict.status is Status.TRUE:
+                score.when_true.append(k)
+                break
+        score.took.append(time.perf_counter() - began)
+        _count(score, truth, cause if size else "", found, verdict)
+        score.readings += k
+    return score
 
 
-def _ms(work: Callable[[], object], times: int = 5) -> float:
-    work()
-    began = time.perf_counter()
-    for _ in range(times):
-        work()
-    return 1000 * (time.perf_counter() - began) / times
+def _true_cause(found: Inference, truth: Truth, cause: str) -> str:
+    for e in found.estimates:
+        if cause and e.parameter.cause.value == cause and e.parameter.batch in (-1, truth.batch):
+            return f"{truth.of(cause):+.3f} is held to lie from {e.low:+.3f} to {e.high:+.3f} after {len(found.readings)} readings"
+    return f"{len(found.readings)} readings"
 
 
-def _speed() -> None:
-    b = bench("paws", "21")
-    hands = Hands(b, Truth(seam=1 / 32), np.random.default_rng(1))
-    one = inches(1)
-    wanted = [SewnReading(SewnKind(f.kind.value), one, feature=f.key) for f in b.model.features[:30]]
-    wanted += [SewnReading(SewnKind.WIDTH, one, cell=c.number) for c in b.model.places.cells[:20]]
-    wanted += [SewnReading(SewnKind.STITCH, one, seam=n, spot="middle") for n in range(10)]
-    sixty = [hands.taken(r) for r in wanted][:60]
-    found = infer(b.model, sixty, raw=b.raw)
-    big = bench("four_wheels", "12")
-    print(
-        f"  a block of {len(b.model.places.cells)} units, 60 readings: diagnosis {_ms(lambda: judge(infer(b.model, sixty, raw=b.raw))):.0f} ms "
-        f"(aim 100), next reading {_ms(lambda: next_readings(found, raw=b.raw)):.0f} ms (aim 200)"
-    )
-    rng = np.random.default_rng(2)
-    took = _ms(lambda: outcomes(big.model, {"seam": 1 / 32}, rng, 100_000), 1)
-    figures = _ms(lambda: big.model.deviations(errors_of(big.model, {"seam": 1 / 32})))
-    print(
-        f"  100,000 blocks of {len(big.model.places.cells)} units {took / 1000:.2f} s (aim 2); the figures of one {figures:.2f} ms"
-    )
-
-
-def _slider() -> None:
-    with demo_server() as server, chromium() as browser:
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(server.url + LANTERN + "/what-if")
-        page.wait_for_selector(".shown .joined")
-        page.get_by_role("button", name="All true").click()
-        page.get_by_role("slider", name="Stitching distance").focus()
-        took = redrawn(page, ".shown svg", [*["ArrowRight"] * 8, "Tab"] * 5, 700)
-    p50, p95 = np.percentile(took, [50, 95])
-    print(f"  slider to redrawn block in the browser: median {p50:.0f} ms, p95 {p95:.0f} ms (aim 100)")
-
-
-def print_sewers(quilters: int = 240) -> None:
-    print(f"\nSimulated quilters at a block ({quilters} each), read to 1/32: pinwheels and geese")
-    _named(quilters)
-    _settling(quilters // 4)
-    _spoiled(quilters)
-    _speed()
-    _slider()
+def _count(score: Score, truth: Truth, cause: str, found: Inference, verdict: Verdict) -> None:
+    score.quilters += 1
+    named = verdict.status in (Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
+    score.true += verdict.status is Status.TRUE
+    p = verdict.leading
+    good = named and p is not None and bool(cause) and p.cause.value == cause and p.batch in (-1, truth.batch)
+    score.right += good
+    bad = (named and not good) or (verdict.status is Status.TRUE and bool(cause)) or (verdict.status is Status.VARIES and bool(cause))
+    score.wrong += bad
+    if bad:
+        score.slips.append(f"{found.model.places.layout.pattern.name} {cause} batch {truth.batch}: {verdict.said}; {_true_cause(found, truth, cause)}")
+    for e in found.estimates:
+        q = e.parameter
+        if cause and q.cause.value == cause and q.batch in (-1, truth.batch) and q.axis == 0 and e.measured:
+            size = truth.of(cause) if cause != "seam" else truth.seam - (truth.fold / 2 if truth.scant else 0.0)
+            score.held.append(e.low <= size <= e.high)

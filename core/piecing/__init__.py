@@ -1,10 +1,10 @@
 """The craft of cutting, sewing, trimming and mending pieced units, as pure computation.
 
 No Django, no HTTP, no files. Start at ``planning.plan`` (what to cut), ``trimming.recipes`` (how to trim),
-``ladder.ladders`` (the sizes on one scale) and ``diagnosis.diagnose`` (what the readings say).
+``ladder.ladders`` (the sizes on one scale) and ``diagnosis.infer`` and ``diagnosis.judge`` (what the readings say).
 """
 
-from .diagnosis import Diagnosis, Reading, ReadingKind, diagnose
+from .diagnosis import Inference, Reading, ReadingKind, Verdict, infer, judge
 from .errors import PiecingError
 from .ladder import ladders
 from .lengths import Length, Measure, Style, parse_length
@@ -17,7 +17,7 @@ from .units import UnitSpec
 
 __all__ = [
     "Choices",
-    "Diagnosis",
+    "Inference",
     "Length",
     "Measure",
     "PiecingError",
@@ -30,8 +30,10 @@ __all__ = [
     "Style",
     "UnitPlan",
     "UnitSpec",
-    "diagnose",
+    "Verdict",
     "expectation",
+    "infer",
+    "judge",
     "ladders",
     "offers",
     "parse_length",

@@ -15,10 +15,10 @@ from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import Layout, laid
 from piecing.lengths import Length, inches
 from piecing.planning import Choices, plan
-from piecing.sewn.inference import Inference
-from piecing.sewn.model import SewnModel, model_of
-from piecing.sewn.places import places_of
-from piecing.sewn.readings import RawSizes, SewnKind, SewnReading, raw_sizes
+from piecing.diagnosis.inference import Inference
+from piecing.diagnosis.model import BlockModel, model_of
+from piecing.diagnosis.places import places_of
+from piecing.diagnosis.readings import RawSizes, ReadingKind, Reading, raw_sizes
 from piecing.units import methods_of
 
 __all__ = ["CAUSES", "Bench", "Truth", "bench", "every_reading", "quilter"]
@@ -46,7 +46,7 @@ class Truth:
 class Bench:
     """A block to be measured, and what its batches' raw sizes should be."""
 
-    model: SewnModel
+    model: BlockModel
     raw: dict[int, RawSizes] = field(default_factory=dict)
     batch: int = 0
 
@@ -75,20 +75,20 @@ def quilter(rng: np.random.Generator, cause: str, size: float, causes: tuple[str
     )
 
 
-def every_reading(b: Bench, found: Inference) -> list[SewnReading]:
+def every_reading(b: Bench, found: Inference) -> list[Reading]:
     """Every reading there is of units and seams, in the order of the work."""
     one = inches(1)
     tips = [t for t in b.model.places.corner_tips if b.model.places.cells[t.cell].batch == 0]
     fresh = min(tips, key=lambda t: (sum(r.cell == t.cell for r in found.readings), t.cell)).cell
     ends = [f"{t.down} {t.across}" for t in tips if t.cell == fresh]
-    kinds = [SewnKind.CUT, SewnKind.RAW_WIDTH, SewnKind.RAW_HEIGHT, SewnKind.WIDTH, SewnKind.HEIGHT]
-    kinds += [SewnKind.DIAGONAL_RISING, SewnKind.DIAGONAL_FALLING]
-    options = [SewnReading(k, one, batch=0) for k in kinds]
+    kinds = [ReadingKind.CUT, ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT, ReadingKind.WIDTH, ReadingKind.HEIGHT]
+    kinds += [ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING]
+    options = [Reading(k, one, batch=0) for k in kinds]
     if b.model.places.batches[0].tips:
-        options.append(SewnReading(SewnKind.CLEARANCE, one, batch=0))
-    options += [SewnReading(SewnKind.MISS, one, cell=fresh, corner=end) for end in ends[:2]]
-    options += [SewnReading(SewnKind.STITCH, one, spot=spot) for spot in ("start", "middle", "end")]
-    return [*options, SewnReading(SewnKind.STRIP_TEST, one, whole=inches("7/2"))]
+        options.append(Reading(ReadingKind.CLEARANCE, one, batch=0))
+    options += [Reading(ReadingKind.MISS, one, cell=fresh, corner=end) for end in ends[:2]]
+    options += [Reading(ReadingKind.STITCH, one, spot=spot) for spot in ("start", "middle", "end")]
+    return [*options, Reading(ReadingKind.STRIP_TEST, one, whole=inches("7/2"))]
 
 
 class Hands:
@@ -122,21 +122,21 @@ class Hands:
     def _read(self, x: float) -> Length:
         return Length.of(round((x + self.rng.normal(0, 1 / 128)) * self.mark)) / self.mark
 
-    def taken(self, r: SewnReading) -> SewnReading:
+    def taken(self, r: Reading) -> Reading:
         """The reading asked for, as the ruler shows it."""
         from dataclasses import replace
 
-        if r.kind is SewnKind.STRIP_TEST:
+        if r.kind is ReadingKind.STRIP_TEST:
             e = _S + self.truth.seam + self.truth.fold / 2 + self.rng.normal(0, 1 / 96 / sqrt(2))
             strips = 1.5 + self.rng.normal(0, 1 / 128, 3)
             return replace(r, value=self._read(strips[1] - 2 * e), whole=self._read(float(strips.sum()) - 4 * e))
         return replace(r, value=self._read(self.true(r)))
 
-    def true(self, r: SewnReading) -> float:
+    def true(self, r: Reading) -> float:
         """What a perfect ruler would show."""
         model, n = self.bench.model, self.rng.normal
         places, t = model.places, self.truth
-        if r.kind is SewnKind.STITCH:
+        if r.kind is ReadingKind.STITCH:
             spot = {"start": t.start + n(0, 1 / 96), "end": t.end + n(0, 1 / 96), "middle": n(0, 1 / 128)}[r.spot]
             return _S + t.seam + n(0, 1 / 96) + spot + n(0, 1 / 128)
         if r.feature:
@@ -146,21 +146,21 @@ class Hands:
         w, h = cell.width + 2 * _S + unit["w"], cell.height + 2 * _S + unit["h"]
         wrong = cell.batch == self.bench.batch
         match r.kind:
-            case SewnKind.WIDTH:
+            case ReadingKind.WIDTH:
                 return float(w)
-            case SewnKind.HEIGHT:
+            case ReadingKind.HEIGHT:
                 return float(h)
-            case SewnKind.CUT:
+            case ReadingKind.CUT:
                 return self.bench.raw[cell.batch].cut + (t.cut if wrong else 0.0) + float(n(0, 1 / 64))
-            case SewnKind.RAW_WIDTH:
+            case ReadingKind.RAW_WIDTH:
                 raw = self.bench.raw[cell.batch]
                 e = t.seam + t.fold / 2 + n(0, 1 / 96)
                 cut = (t.cut if wrong else 0.0) + n(0, 1 / 64)
                 return raw.width + raw.gain * cut - raw.loss * e + (t.stretch / 2**1.5 if wrong else 0.0)
-            case SewnKind.CLEARANCE:
+            case ReadingKind.CLEARANCE:
                 tip = next(x for x in places.edge_tips if x.cell == cell.number)
                 return _S + unit["tip"] - self._outward(cell, unit, tip.side)
-            case SewnKind.MISS:
+            case ReadingKind.MISS:
                 # Perpendicular distance of the unit's own corner from the diagonal's line, by its distance in the plane.
                 return self._miss(cell, unit, r.corner) / sqrt(2)
             case _:

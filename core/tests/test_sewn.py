@@ -14,12 +14,12 @@ from shapely.affinity import affine_transform
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import laid
 from piecing.lengths import inches
-from piecing.sewn.causes import parameters_of, scatter_of, shape_of
-from piecing.sewn.faults import faults_of
-from piecing.sewn.model import FeatureKind, SewnModel, model_of
-from piecing.sewn.picture import as_sewn, faces_of
-from piecing.sewn.places import places_of
-from piecing.sewn.whatif import errors_of, outcomes, seam_costs
+from piecing.diagnosis.causes import parameters_of, scatter_of, shape_of
+from piecing.diagnosis.faults import faults_of
+from piecing.diagnosis.model import FeatureKind, BlockModel, model_of
+from piecing.diagnosis.picture import as_sewn, faces_of
+from piecing.diagnosis.places import places_of
+from piecing.diagnosis.whatif import errors_of, outcomes, seam_costs
 
 from .sewers import Hands, Truth, bench
 
@@ -28,7 +28,7 @@ _NEAR = 0.001
 small = st.floats(-1 / 32, 1 / 32)
 
 
-def block(name: str, finished: str = "12") -> SewnModel:
+def block(name: str, finished: str = "12") -> BlockModel:
     return model_of(places_of(laid(library_pattern(name)), inches(finished)), inches("1/4"))
 
 

@@ -10,39 +10,39 @@ import numpy as np
 from piecing.errors import ReadingMisplaced, SizeOutOfRange, StripTestIncomplete
 from piecing.lengths import Length, inches
 from piecing.oversize import QuilterRecord
-from piecing.sewn.asking import candidates, next_readings
-from piecing.sewn.batch_changes import for_the_batch
-from piecing.sewn.causes import SewnCause, shape_of
-from piecing.sewn.explain import workings
-from piecing.sewn.faults import faults_of
-from piecing.sewn.inference import Inference, infer, prior_of
-from piecing.sewn.readings import SewnKind, SewnReading
-from piecing.sewn.remedies import for_this_block, sewn_errors
-from piecing.sewn.symptoms import end_of, symptoms
-from piecing.sewn.verdict import Status, judge
-from piecing.sewn.whatif import errors_of
+from piecing.diagnosis.asking import candidates, next_readings
+from piecing.diagnosis.batch_changes import for_the_batch
+from piecing.diagnosis.causes import Cause, shape_of
+from piecing.diagnosis.explain import workings
+from piecing.diagnosis.faults import faults_of
+from piecing.diagnosis.inference import Inference, infer, prior_of
+from piecing.diagnosis.readings import ReadingKind, Reading
+from piecing.diagnosis.remedies import for_this_block, sewn_errors
+from piecing.diagnosis.symptoms import end_of, symptoms
+from piecing.diagnosis.verdict import Status, judge
+from piecing.diagnosis.whatif import errors_of
 
 from .sewers import Bench, Hands, Truth, bench, every_reading, quilter
 
-K = SewnKind
+K = ReadingKind
 PINWHEEL = bench("pinwheel", "8")
 GEESE = bench("goose_pair", "11/2")
 
 
-def r(kind: K, value: str, **where: object) -> SewnReading:
+def r(kind: K, value: str, **where: object) -> Reading:
     length = -inches(value[1:]) if value.startswith("-") else Length.of(0) if value == "0" else inches(value)
-    return SewnReading(kind, length, **where)  # type: ignore[arg-type]
+    return Reading(kind, length, **where)  # type: ignore[arg-type]
 
 
-def widths(*values: str) -> list[SewnReading]:
+def widths(*values: str) -> list[Reading]:
     return [r(K.WIDTH, v, batch=0) for v in values]
 
 
-def stitches(*values: str) -> list[SewnReading]:
+def stitches(*values: str) -> list[Reading]:
     return [r(K.STITCH, v, spot="middle") for v in values]
 
 
-def judged(b: Bench, readings: list[SewnReading]) -> Inference:
+def judged(b: Bench, readings: list[Reading]) -> Inference:
     return infer(b.model, readings, raw=b.raw)
 
 
@@ -62,7 +62,7 @@ class CausesTest(TestCase):
             ],
         )
         verdict = judge(found)
-        self.assertEqual((verdict.status, verdict.leading and verdict.leading.cause), (Status.SETTLED, SewnCause.SEAM))
+        self.assertEqual((verdict.status, verdict.leading and verdict.leading.cause), (Status.SETTLED, Cause.SEAM))
         self.assertAlmostEqual(estimate(found, "seam"), 1 / 16, delta=1 / 64)
 
     def test_edge_tips_cut_with_a_true_seam_are_the_trim_above_the_tip(self) -> None:
@@ -75,7 +75,7 @@ class CausesTest(TestCase):
         ]
         verdict = judge(judged(GEESE, readings))
         assert verdict.leading is not None
-        self.assertEqual(verdict.leading.cause, SewnCause.TIP)
+        self.assertEqual(verdict.leading.cause, Cause.TIP)
 
     def test_one_reading_settles_nothing_and_none_is_no_judgement(self) -> None:
         self.assertEqual(judge(judged(PINWHEEL, widths("9/2"))).status, Status.UNSETTLED)
@@ -127,8 +127,8 @@ class OddTest(TestCase):
         for _ in range(quilters):
             hands = Hands(PINWHEEL, quilter(rng, "seam", 1 / 32, ("seam", "trim", "shift", "cut")), rng)
             one = inches(1)
-            wanted = [SewnReading(K.STITCH, one, spot="middle")] * 4 + [SewnReading(K.WIDTH, one, batch=0)] * 4
-            wanted += [SewnReading(K.CUT, one, batch=0)] * 2
+            wanted = [Reading(K.STITCH, one, spot="middle")] * 4 + [Reading(K.WIDTH, one, batch=0)] * 4
+            wanted += [Reading(K.CUT, one, batch=0)] * 2
             readings = [hands.taken(w) for w in wanted]
             k = int(rng.integers(10))
             value = readings[k].value
@@ -158,7 +158,7 @@ class OddTest(TestCase):
 
 
 class AtAStrokeTest(TestCase):
-    def named(self, readings: list[SewnReading], b: Bench = PINWHEEL) -> str:
+    def named(self, readings: list[Reading], b: Bench = PINWHEEL) -> str:
         found = judged(b, readings)
         return found.believed.code if found.believed else "none"
 
@@ -189,9 +189,9 @@ class AtAStrokeTest(TestCase):
         for n in range(quilters):
             hands = Hands(PINWHEEL, quilter(rng, "seam", 1 / 48, ("seam", "trim", "shift", "cut")), rng)
             one = inches(1)
-            wanted = [SewnReading(K.WIDTH, one, batch=0)] * 3 + [SewnReading(K.HEIGHT, one, batch=0)]
-            wanted += [SewnReading(K.ROW, one, feature=f"row:{k}:top") for k in (0, 1)] + [
-                SewnReading(K.STITCH, one, spot="middle")
+            wanted = [Reading(K.WIDTH, one, batch=0)] * 3 + [Reading(K.HEIGHT, one, batch=0)]
+            wanted += [Reading(K.ROW, one, feature=f"row:{k}:top") for k in (0, 1)] + [
+                Reading(K.STITCH, one, spot="middle")
             ] * 2
             readings = [hands.taken(w) for w in wanted]
             sound = judged(PINWHEEL, readings)
@@ -212,11 +212,11 @@ class AtAStrokeTest(TestCase):
         self.assertLessEqual(wrongly, 1)
 
     def test_the_picture_wrong_though_sizes_are_right(self) -> None:
-        found = judged(PINWHEEL, [*widths("9/2", "9/2"), SewnReading(K.PICTURE_WRONG)])
+        found = judged(PINWHEEL, [*widths("9/2", "9/2"), Reading(K.PICTURE_WRONG)])
         codes = [h.code for h in found.hypotheses]
         self.assertIn("turned_unit", codes)
         self.assertIn("wrong_hand", codes)
-        turned = judged(PINWHEEL, [SewnReading(K.PICTURE_WRONG), SewnReading(K.RIGHT_WHEN_TURNED)])
+        turned = judged(PINWHEEL, [Reading(K.PICTURE_WRONG), Reading(K.RIGHT_WHEN_TURNED)])
         assert turned.believed is not None
         self.assertEqual(turned.believed.code, "turned_unit")
 
@@ -239,7 +239,7 @@ class NextTest(TestCase):
         for n in range(16):
             truth = quilter(rng, causes[n % 4], 1 / 16, causes)
             for how in counts:
-                hands, readings = Hands(PINWHEEL, truth, rng), list[SewnReading]()
+                hands, readings = Hands(PINWHEEL, truth, rng), list[Reading]()
                 while len(readings) < 24:
                     found = judged(PINWHEEL, readings)
                     if len(readings) >= 3 and judge(found).status is Status.SETTLED:
@@ -267,19 +267,19 @@ class MendingTest(TestCase):
         errors = errors_of(b.model, causes)
         off = b.model.deviations(errors)
         readings = [
-            SewnReading(K(f.kind.value), Length.near(f.nominal + float(d)), feature=f.key)
+            Reading(K(f.kind.value), Length.near(f.nominal + float(d)), feature=f.key)
             for f, d in zip(b.model.features, off, strict=True)
         ]
         for n in range(len(b.model.places.seams)):
             readings += [
-                SewnReading(K.STITCH, Length.near(0.25 + truth.seam), seam=n, spot=s)
+                Reading(K.STITCH, Length.near(0.25 + truth.seam), seam=n, spot=s)
                 for s in ("start", "middle", "end")
             ]
         for c in b.model.places.cells:
             size = Length.near(c.width + 0.5 + truth.trim), Length.near(c.height + 0.5 + truth.trim)
-            readings += [SewnReading(K.WIDTH, size[0], cell=c.number), SewnReading(K.HEIGHT, size[1], cell=c.number)]
+            readings += [Reading(K.WIDTH, size[0], cell=c.number), Reading(K.HEIGHT, size[1], cell=c.number)]
             if b is GEESE:
-                readings.append(SewnReading(K.CLEARANCE, Length.near(0.25 + truth.tip), cell=c.number))
+                readings.append(Reading(K.CLEARANCE, Length.near(0.25 + truth.tip), cell=c.number))
         return judged(b, readings)
 
     def test_the_block_as_read_has_the_true_faults(self) -> None:
@@ -332,17 +332,17 @@ class MendingTest(TestCase):
         self.assertTrue(much["make_again:0"].possible)
 
     def test_what_the_eye_saw_is_unpicked(self) -> None:
-        found = judged(PINWHEEL, [*widths("9/2"), SewnReading(K.PICTURE_WRONG)])
+        found = judged(PINWHEEL, [*widths("9/2"), Reading(K.PICTURE_WRONG)])
         codes = [x.code for x in for_this_block(found)]
         self.assertIn("unpick_turned", codes)
         self.assertIn("other_hand", codes)
-        turned = judged(PINWHEEL, [*widths("9/2"), SewnReading(K.PICTURE_WRONG), SewnReading(K.RIGHT_WHEN_TURNED)])
+        turned = judged(PINWHEEL, [*widths("9/2"), Reading(K.PICTURE_WRONG), Reading(K.RIGHT_WHEN_TURNED)])
         self.assertNotIn("other_hand", [x.code for x in for_this_block(turned)])
 
     def test_waves_make_stretch_likelier(self) -> None:
         rising = [r(K.DIAGONAL_RISING, "205/32", batch=0)]
         n = [p.key for p in judged(PINWHEEL, []).parameters].index("stretch:0")
-        calm, wavy = judged(PINWHEEL, rising), judged(PINWHEEL, [*rising, SewnReading(K.WAVY)])
+        calm, wavy = judged(PINWHEEL, rising), judged(PINWHEEL, [*rising, Reading(K.WAVY)])
         self.assertGreater(abs(wavy.mean[n]), abs(calm.mean[n]))
 
     def test_the_rest_of_the_batch_is_changed_by_what_was_measured(self) -> None:
@@ -390,7 +390,7 @@ class MendingTest(TestCase):
 class RefusedTest(TestCase):
     def test_readings_that_cannot_be(self) -> None:
         for refusal, make in (
-            (SizeOutOfRange, lambda: SewnReading(K.WIDTH)),
+            (SizeOutOfRange, lambda: Reading(K.WIDTH)),
             (SizeOutOfRange, lambda: r(K.WIDTH, "-4", batch=0)),
             (SizeOutOfRange, lambda: r(K.ROW, "900", feature="row:0:top")),
             (StripTestIncomplete, lambda: r(K.STRIP_TEST, "1")),
@@ -429,9 +429,9 @@ class SymptomsTest(TestCase):
     def test_causes_of_the_pictures_are_causes_of_their_blocks(self) -> None:
         from piecing.blocks.library import library_pattern
         from piecing.blocks.pattern import laid
-        from piecing.sewn.causes import parameters_of
-        from piecing.sewn.model import model_of
-        from piecing.sewn.places import places_of
+        from piecing.diagnosis.causes import parameters_of
+        from piecing.diagnosis.model import model_of
+        from piecing.diagnosis.places import places_of
 
         for first in symptoms():
             for s in first.walk():

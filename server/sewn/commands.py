@@ -18,7 +18,7 @@ from common.patches import apply_changes
 from common.problems import NotHere, Refused
 from common.readers import note_reader, one_of_reader
 from piecing.errors import CountOutOfRange, PiecingError
-from piecing.sewn.readings import PLAIN, SewnKind
+from piecing.diagnosis.readings import PLAIN, ReadingKind
 from projects.translate import style_of
 from workrooms.models import Workroom
 
@@ -49,7 +49,7 @@ def put_measured(
     row = row or Measured(pk=key, block=block, order=last + 1)
     try:
         apply_changes(row, reading_readers(style.measure), changes, {} if new else seen, style.measure)
-        if SewnKind(row.kind) in PLAIN:
+        if ReadingKind(row.kind) in PLAIN:
             row.value = None
         model_for(block).check(reading_of(row))
     except PiecingError as refusal:

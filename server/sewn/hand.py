@@ -10,7 +10,7 @@ from common.readers import length_reader
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Measure, Style, inches, mm
 from piecing.planning import check_allowance, check_finished
-from piecing.sewn.readings import SewnReading
+from piecing.diagnosis.readings import Reading
 from piecing.units import UnitSpec, kind_of
 
 from .selectors import SewnSheet, by_hand
@@ -29,7 +29,7 @@ def by_hand_sheet(body: Mapping[str, Any], style: Style) -> SewnSheet:
             sizes[field] = length_reader(measure)(body[field])
         except PiecingError as refusal:
             refusals.append(refusal.at(field))
-    readings: list[SewnReading] = []
+    readings: list[Reading] = []
     for n, typed in enumerate(body["readings"]):
         try:
             readings.append(typed_reading({"batch": 0, **typed}, measure))

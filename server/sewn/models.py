@@ -9,9 +9,9 @@ from django.db.models import Q
 
 from blocks.models import Block
 from common.fields import LengthField
-from piecing.sewn.readings import SewnKind
+from piecing.diagnosis.readings import ReadingKind
 
-KINDS = [(k.value, k.name.lower()) for k in SewnKind]
+KINDS = [(k.value, k.name.lower()) for k in ReadingKind]
 TURNED_OUT = [("", "not known yet"), ("right", "right"), ("partly", "partly right"), ("wrong", "wrong")]
 
 

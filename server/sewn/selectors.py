@@ -21,19 +21,19 @@ from piecing.geometry.drawing import Drawing
 from piecing.lengths import Length, Style
 from piecing.oversize import QuilterRecord, room_share
 from piecing.planning import Choices, UnitPlan, offers, plan
-from piecing.sewn.asking import NextReading, next_readings
-from piecing.sewn.batch_changes import for_the_batch
-from piecing.sewn.causes import parameters_of
-from piecing.sewn.explain import Working, workings
-from piecing.sewn.faults import EASED, SEEN, Fault, faults_of
-from piecing.sewn.inference import Inference, infer, prior_of
-from piecing.sewn.model import SewnModel, model_of
-from piecing.sewn.picture import as_sewn
-from piecing.sewn.places import places_of
-from piecing.sewn.readings import PLAIN, RawSizes, SewnReading, equation_of, raw_sizes
-from piecing.sewn.remedies import Remedy, deviations_after, for_this_block, sewn_errors
-from piecing.sewn.verdict import Verdict, cause_said, judge
-from piecing.sewn.whatif import Outcomes, errors_of, outcomes, seam_costs
+from piecing.diagnosis.asking import NextReading, next_readings
+from piecing.diagnosis.batch_changes import for_the_batch
+from piecing.diagnosis.causes import parameters_of
+from piecing.diagnosis.explain import Working, workings
+from piecing.diagnosis.faults import EASED, SEEN, Fault, faults_of
+from piecing.diagnosis.inference import Inference, infer, prior_of
+from piecing.diagnosis.model import BlockModel, model_of
+from piecing.diagnosis.picture import as_sewn
+from piecing.diagnosis.places import places_of
+from piecing.diagnosis.readings import PLAIN, RawSizes, Reading, equation_of, raw_sizes
+from piecing.diagnosis.remedies import Remedy, deviations_after, for_this_block, sewn_errors
+from piecing.diagnosis.verdict import Verdict, cause_said, judge
+from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.units import UnitSpec, methods_of
 from piecing.wording import Said
 from projects.models import Project
@@ -50,7 +50,7 @@ __all__ = ["Scene", "SewnSheet", "Tried", "by_hand", "model_for", "sheet_of", "s
 class Scene:
     """A block with what is planned for it: the model, raw sizes and plans of its batches, and what is known of the quilter."""
 
-    model: SewnModel
+    model: BlockModel
     plans: dict[int, UnitPlan]
     resolution: Length
     stitch: Length | None = None
@@ -61,12 +61,12 @@ class Scene:
     def raw(self) -> dict[int, RawSizes]:
         return {b: raw_sizes(p) for b, p in self.plans.items()}
 
-    def check(self, reading: SewnReading) -> None:
+    def check(self, reading: Reading) -> None:
         """Raises ``ReadingMisplaced`` for a reading that this block has no place for."""
         if reading.kind not in PLAIN:
             equation_of(reading, self.model, self.resolution, self.raw)
 
-    def inferred(self, readings: Sequence[SewnReading]) -> Inference:
+    def inferred(self, readings: Sequence[Reading]) -> Inference:
         prior = prior_of(self.model, stitch=self.stitch, fold=self.fold, record=self.record)
         return infer(self.model, readings, prior, resolution=self.resolution, raw=self.raw)
 
@@ -136,7 +136,7 @@ class SewnSheet:
 def sheet_of(block: Block, factor: float = 4.0, tried: str = "") -> SewnSheet:
     scene = model_for(block)
     rows = list(block.measured.filter(deleted_at=None))
-    good: list[tuple[Measured, SewnReading]] = []
+    good: list[tuple[Measured, Reading]] = []
     misplaced: list[tuple[Measured, Said]] = []
     for row in rows:
         try:
@@ -179,7 +179,7 @@ def _in_stock(project: Project, sheet: SewnSheet) -> dict[str, Said]:
     return found
 
 
-def _sheet(scene: Scene, readings: Sequence[SewnReading], factor: float, tried: str, **rest: Any) -> SewnSheet:
+def _sheet(scene: Scene, readings: Sequence[Reading], factor: float, tried: str, **rest: Any) -> SewnSheet:
     found = scene.inferred(readings)
     measured = any(e is not None for e in found.equations)
     this_block = for_this_block(found, scene.plans) if measured else ()
@@ -206,7 +206,7 @@ def _sheet(scene: Scene, readings: Sequence[SewnReading], factor: float, tried: 
 
 
 def by_hand(
-    spec: UnitSpec, units: int, allowance: Length, resolution: Length, readings: Sequence[SewnReading], factor: float
+    spec: UnitSpec, units: int, allowance: Length, resolution: Length, readings: Sequence[Reading], factor: float
 ) -> SewnSheet:
     """A row of units that no project knows: sizes typed by hand. Raises what the sizes or readings are refused for."""
     scene = hand_scene(spec, units, allowance, resolution)

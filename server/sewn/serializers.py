@@ -6,16 +6,16 @@ from rest_framework import serializers
 from common.wire import DrawingField, LengthSerializer, SaidField, length_out
 from piecing.diagnosis import sure_in_words
 from piecing.lengths import Length, Style
-from piecing.sewn.causes import SewnCause
-from piecing.sewn.places import batch_name
-from piecing.sewn.readings import feature_name, reading_said
-from piecing.sewn.verdict import Status
+from piecing.diagnosis.causes import Cause
+from piecing.diagnosis.places import batch_name
+from piecing.diagnosis.readings import feature_name, reading_said
+from piecing.diagnosis.verdict import Status
 from projects.serializers import KINDS as UNIT_KINDS
 
 from .models import KINDS, TURNED_OUT
 
 STATUSES = [(s.value, s.name.lower()) for s in Status]
-CAUSES = [(c.value, c.name.lower()) for c in SewnCause]
+CAUSES = [(c.value, c.name.lower()) for c in Cause]
 
 
 def percent(share: float) -> int:

@@ -12,7 +12,7 @@ from blocks.models import Block
 from common.sheets import Imported, RefusedLine, lines_of, safe, unsafe, written
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import Length, Style
-from piecing.sewn.readings import PLAIN, SewnKind
+from piecing.diagnosis.readings import PLAIN, ReadingKind
 from projects.translate import style_of
 
 from .models import Measured
@@ -84,7 +84,7 @@ def _row(block: Block, scene: Scene, cells: dict[str, str], style: Style, order:
                 setattr(row, field, read(typed.get(field, "")))
             except PiecingError as refusal:
                 raise refusal.at(field) from None
-    if SewnKind(row.kind) in PLAIN:
+    if ReadingKind(row.kind) in PLAIN:
         row.value = None
     scene.check(reading_of(row))
     return row

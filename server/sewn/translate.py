@@ -10,7 +10,7 @@ from common.patches import Reader
 from common.readers import length_reader, note_reader, one_of_reader
 from piecing.errors import CountOutOfRange
 from piecing.lengths import Length, Measure
-from piecing.sewn.readings import PLAIN, SewnKind, SewnReading
+from piecing.diagnosis.readings import PLAIN, ReadingKind, Reading
 
 from .models import Measured
 
@@ -20,10 +20,10 @@ _SPOTS = ["", "start", "middle", "end"]
 _SIGNED = re.compile(r"\s*([-\u2212+])\s*(.*)", re.S)
 
 
-def reading_of(row: Measured) -> SewnReading:
-    return SewnReading(
-        SewnKind(row.kind),
-        None if SewnKind(row.kind) in PLAIN else row.value,
+def reading_of(row: Measured) -> Reading:
+    return Reading(
+        ReadingKind(row.kind),
+        None if ReadingKind(row.kind) in PLAIN else row.value,
         batch=row.batch,
         cell=row.cell,
         corner=row.corner,
@@ -77,7 +77,7 @@ def _day(value: Any) -> str:
 
 def reading_readers(measure: Measure) -> dict[str, Reader]:
     return {
-        "kind": one_of_reader([k.value for k in SewnKind], "kind of reading"),
+        "kind": one_of_reader([k.value for k in ReadingKind], "kind of reading"),
         "value": _signed(measure),
         "whole": _signed(measure),
         "batch": _number("kind of unit"),
@@ -92,8 +92,8 @@ def reading_readers(measure: Measure) -> dict[str, Reader]:
     }
 
 
-def typed_reading(typed: Mapping[str, Any], measure: Measure) -> SewnReading:
+def typed_reading(typed: Mapping[str, Any], measure: Measure) -> Reading:
     """A reading typed by hand, not kept. Raises core refusals."""
     wanted = {"kind": None, **typed}
     read = {f: reader(wanted[f]) for f, reader in reading_readers(measure).items() if f in wanted and f != "note"}
-    return SewnReading(SewnKind(read.pop("kind")), read.pop("value", None), **read)
+    return Reading(ReadingKind(read.pop("kind")), read.pop("value", None), **read)

@@ -14,8 +14,8 @@ from common.problems import ProblemSerializer, Refused
 from common.requests import valid
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style
-from piecing.sewn.causes import parameters_of
-from piecing.sewn.symptoms import Symptom, symptom_picture, symptoms
+from piecing.diagnosis.causes import parameters_of
+from piecing.diagnosis.symptoms import Symptom, symptom_picture, symptoms
 from projects.translate import style_of
 from readings.serializers import ImportedSerializer, SheetSerializer
 from workrooms.selectors import current_workroom

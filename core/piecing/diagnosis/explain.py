@@ -1,79 +1,94 @@
-"""Causes in words: what an estimate says about the work, and which readings it rests on."""
+"""The working of a diagnosis: for every reading its equation, with the figures in it and where the equation comes from."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..lengths import Length
+import numpy as np
+
 from ..wording import Said
-from .inference import Estimate, Posterior
-from .model import Cause, Observation
-from .readings import ReadingKind
+from .causes import Parameter
+from .inference import Inference
+from .readings import PLAIN, ReadingKind, reading_said
+from .verdict import cause_said
 
-__all__ = ["Finding", "cause_said", "findings"]
+__all__ = ["Term", "Working", "workings"]
 
-_WORDS: dict[Cause, tuple[str, str]] = {
-    Cause.SEAM: ("seams sewn {size} too narrow", "seams sewn {size} too wide"),
-    Cause.FOLD: ("no fold to speak of", "each fold swallows {size}"),
-    Cause.TRIM: ("units trimmed {size} too small", "units trimmed {size} too large"),
-    Cause.CUT: ("pieces cut {size} too small", "pieces cut {size} too large"),
+_EQUATIONS: dict[ReadingKind, tuple[str, str]] = {
+    ReadingKind.CUT: ("cut piece = C + cut error", "7.4"),
+    ReadingKind.WIDTH: ("width = U + trim error + stretch / 2√2", "14.3"),
+    ReadingKind.HEIGHT: ("height = U + trim error + stretch / 2√2", "14.3"),
+    ReadingKind.RAW_WIDTH: ("raw = R + gain × cut error − loss × (seam error + fold / 2)", "14.6"),
+    ReadingKind.RAW_HEIGHT: ("raw = R + gain × cut error − loss × (seam error + fold / 2)", "14.6"),
+    ReadingKind.DIAGONAL_RISING: ("diagonal = √(w² + h²) ± stretch / 2", "14.6"),
+    ReadingKind.DIAGONAL_FALLING: ("diagonal = √(w² + h²) ± stretch / 2", "14.6"),
+    ReadingKind.MISS: ("miss = the design's move square to the diagonal + its turn + (h − w) / 2√2", "14.2"),
+    ReadingKind.CLEARANCE: ("clearance t = s + tip error − the design's move toward the edge", "14.2"),
+    ReadingKind.STITCH: ("raw edge to stitching = s + seam error + drift at that spot", "14.2"),
+    ReadingKind.STRIP_TEST: ("e = (W − 3m) / 2 = s + seam error + fold / 2", "2"),
+    ReadingKind.TIP_GAP: ("gap = t − e", "14.2"),
+    ReadingKind.CORNER_GAP: ("gap = e of the upright seam − e of the level seam + √2 × miss", "14.2"),
+    ReadingKind.ROW: ("row = Σ widths − 2 Σ take-ups", "14.2"),
+    ReadingKind.COLUMN: ("column = Σ heights − 2 Σ take-ups", "14.2"),
+    ReadingKind.CROSSING: ("step = Σ (width − take-ups) of one side − the same of the other", "14.2"),
 }
-_TRUE = {Cause.SEAM: "seams sewn true", Cause.TRIM: "units trimmed true", Cause.CUT: "pieces cut true"}
-_NEAR = 1 / 128
-_UNIT_SIZES = (ReadingKind.UNIT_WIDTH, ReadingKind.UNIT_HEIGHT)
 
 
 @dataclass(frozen=True, slots=True)
-class Finding:
-    """A cause: its estimate, the clause that says it, and the readings that speak of it directly."""
+class Term:
+    """What one cause adds to a reading: so many times its estimate, in inches."""
 
-    estimate: Estimate
+    parameter: Parameter
     said: Said
-    grounds: Said
+    times: float
+    adds: float
 
 
-def cause_said(cause: Cause, mean: float) -> Said:
-    """A short clause for an estimated error of ``mean`` inches; below 1/128 in. it counts as true."""
-    less, more = _WORDS[cause]
-    if abs(mean) < _NEAR and cause in _TRUE:
-        return Said(_TRUE[cause])
-    return Said(more if mean > 0 else less, size=Length.near(abs(mean)))
+@dataclass(frozen=True)
+class Working:
+    """A reading's equation with its figures: ``nominal`` + the terms + ``own`` (this unit's or seam's own error) = ``fitted``."""
+
+    index: int
+    said: Said
+    equation: str
+    section: str
+    read: float
+    nominal: float
+    terms: tuple[Term, ...]
+    own: float
+    fitted: float
+    left_over: float
+    odd: bool
 
 
-def findings(posterior: Posterior, observations: Sequence[Observation]) -> tuple[Finding, ...]:
-    """Every cause with its words, in the order of ``CAUSES``."""
-    return tuple(
-        Finding(e, cause_said(e.cause, e.mean), _grounds(e.cause, observations)) for e in posterior.estimates()
-    )
+def workings(found: Inference) -> tuple[Working, ...]:
+    """One for every reading that was measured, in their order."""
+    return tuple(_workings(found))
 
 
-def _grounds(cause: Cause, observations: Sequence[Observation]) -> Said:
-    match cause:
-        case Cause.SEAM:
-            none = "Nothing was measured on the back, so only the rows speak of it."
-            return _average(
-                observations, (ReadingKind.STITCH_DISTANCE,), "On the back {mean}, wanted {wanted} ({count}).", none
-            )
-        case Cause.FOLD:
-            none = "No strip test was taken, so the usual fold is assumed."
-            return _average(
-                observations, (ReadingKind.STRIP_TEST,), "Strip tests take up {mean}, wanted {wanted} ({count}).", none
-            )
-        case Cause.TRIM:
-            none = "No trimmed unit was measured, so only the rows speak of it."
-            return _average(observations, _UNIT_SIZES, "Units measure {mean}, wanted {wanted} ({count}).", none)
-        case Cause.CUT:
-            none = "No raw unit was measured."
-            return _average(
-                observations, (ReadingKind.RAW_SIZE,), "Raw units measure {mean}, {wanted} by the plan ({count}).", none
-            )
-
-
-def _average(observations: Sequence[Observation], kinds: tuple[ReadingKind, ...], some: str, none: str) -> Said:
-    about = [o for o in observations if o.reading.kind in kinds]
-    if not about:
-        return Said(none)
-    mean = sum(o.value for o in about) / len(about)
-    count = "one reading" if len(about) == 1 else f"mean of {len(about)}"
-    return Said(some, mean=Length.near(mean), wanted=Length.near(about[0].nominal), count=count)
+def _workings(found: Inference) -> Iterator[Working]:
+    odd = {o.index for o in found.odd}
+    for n, (reading, e) in enumerate(zip(found.readings, found.equations, strict=True)):
+        if e is None or reading.kind in PLAIN:
+            continue
+        adds = e.of_causes * found.mean
+        terms = tuple(
+            Term(p, cause_said(found.model, p, float(found.mean[k])), float(e.of_causes[k]), float(adds[k]))
+            for k, p in enumerate(found.parameters)
+            if abs(e.of_causes[k]) > 1e-9 and abs(adds[k]) > 1 / 1000
+        )
+        equation, section = _EQUATIONS[reading.kind]
+        yield Working(
+            n,
+            reading_said(reading, found.model),
+            equation,
+            f"docs/theory.md, section {section}",
+            reading.read,
+            e.nominal,
+            terms,
+            float(found.fitted[n] - e.nominal - np.sum(adds)),
+            float(found.fitted[n]),
+            float(found.residuals[n]),
+            n in odd,
+        )

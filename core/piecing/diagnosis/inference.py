@@ -1,69 +1,618 @@
-"""Linear-Gaussian inference of the causes from the readings. Source: docs/theory.md, section 8."""
+"""What the readings say: of every cause, of single seams and units, of slips and mistakes, and of the hands themselves.
+
+Source: docs/theory.md, section 14.7.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from heapq import nsmallest
+from math import log, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.special import ndtr
 
-from .model import CAUSES, Cause, Observation, Prior, Vector
+from ..lengths import Length, inches
+from ..wording import Said
+from .causes import SOURCES, Cause, Parameter, effect_of, parameters_of, scatter_of, shape_of, singles_of, sources_of
+from .evidence import Candidates, Weighed, density, search
+from .mistakes import Mistake, Seen, headline, mistakes_of, seen_of
+from .model import BlockModel, Vector
+from .priors import DAY, HANDS, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, Hands, Prior, after_seeing, prior_of
+from .readings import NEEDS_RAW, OF_A_UNIT, OF_THE_BLOCK, PLAIN, Equation, RawSizes, Reading, equation_of
 
-__all__ = ["INTERVAL_90", "Estimate", "Posterior", "infer"]
+__all__ = ["NOTHING", "Estimate", "Inference", "Odd", "Prior", "infer", "prior_of"]
 
-INTERVAL_90 = 1.6448536269514722
-"""Standard deviations either side of the mean that hold nine tenths of a normal distribution."""
+NOTHING = 0.017
+"""Inches; a cause smaller than this is the hands' own scatter."""
+_MOST_ALIKE, _MOST_READINGS = 12, 160
+_MOST_SETS, _DRAWS = 32, 900
+_MOST_SINGLES, _RARE, _UNLIKELY = 10, 0.01, 7.0
+_ASIDE = 0.5
+"""Probability from which a reading is set aside."""
+_UNMEASURED = 1 / 20
+"""Inches either side, nine times in ten, from which nothing is known of a cause."""
+_FOLD_TELLS = 1.8
+"""A fold is in every seam of every block: half of 1/52 that is not paid for is worth saying."""
+_THREAD = 1 / 64
+_WEIGHTS = {Cause.START: 0.7, Cause.END: 0.7, Cause.STRETCH: 0.5, Cause.ONE_SEAM: 0.6, Cause.ONE_UNIT: 0.6}
+"""How much of a cause's size counts when it is asked which one leads: what it does to the block beside a seam all along."""
+
+
+@dataclass(frozen=True, slots=True)
+class Odd:
+    """A reading set aside: what the others make of it (inches, with its spread), how far off it is, and a guess at the slip."""
+
+    index: int
+    expected: float
+    expected_sd: float
+    away: float
+    probability: float
+    said: Said
 
 
 @dataclass(frozen=True, slots=True)
 class Estimate:
-    """A cause's size in inches: mean, standard deviation, and the interval that holds it nine times in ten."""
+    """One cause by the readings alone, as if nothing had been held likely of it: inches beyond what is wanted, and an interval
+    that holds its true size nine times in ten. ``large`` is the probability that it is more than scatter."""
 
-    cause: Cause
-    mean: float
-    sd: float
+    parameter: Parameter
+    size: float
+    low: float
+    high: float
+    large: float
+    leads: float
 
     @property
-    def low(self) -> float:
-        return self.mean - INTERVAL_90 * self.sd
+    def measured(self) -> bool:
+        """Whether the readings say anything of it."""
+        return self.high - self.low < 2 * _UNMEASURED
 
     @property
-    def high(self) -> float:
-        return self.mean + INTERVAL_90 * self.sd
+    def sure_of_side(self) -> bool:
+        return self.low * self.high > 0
 
 
-@dataclass(frozen=True, slots=True)
-class Posterior:
-    """Mean (4,) and covariance (4, 4) of the causes, in the order of ``CAUSES``."""
+@dataclass(frozen=True)
+class Inference:
+    """``parameters`` are the common causes and then the single seams and units that may be off. ``draws`` (draws, parameters)
+    and ``sewn`` (draws, errors) are blocks that these readings leave possible, the unmeasured scatter of every unit and seam
+    included; ``leading`` (draws,) numbers the cause that leads in each, -1 where none does. ``block`` (errors,) is their
+    mean, ``mean`` (parameters,) that of the causes. ``hands`` weighs every kind of hands. ``weighed`` are the indices of the
+    readings used, in their order."""
 
+    model: BlockModel
+    prior: Prior
+    readings: tuple[Reading, ...]
+    equations: tuple[Equation | None, ...]
+    weighed: tuple[int, ...]
+    parameters: tuple[Parameter, ...]
+    estimates: tuple[Estimate, ...]
     mean: Vector
-    covariance: NDArray[np.float64]
+    draws: NDArray[np.float64]
+    sewn: NDArray[np.float64]
+    leading: NDArray[np.int64]
+    block: Vector
+    fitted: Vector
+    odd: tuple[Odd, ...]
+    mistake: tuple[Mistake, Said, float] | None
+    seen: tuple[Seen, ...]
+    hands: tuple[tuple[Hands, float], ...]
 
-    def estimates(self) -> tuple[Estimate, ...]:
-        return tuple(
-            Estimate(c, float(self.mean[i]), float(np.sqrt(self.covariance[i, i]))) for i, c in enumerate(CAUSES)
+    @property
+    def common(self) -> int:
+        return len(parameters_of(self.model))
+
+    @property
+    def measured(self) -> bool:
+        return bool(self.weighed)
+
+    @property
+    def residuals(self) -> Vector:
+        return np.array([r.read - f if self.equations[n] is not None else 0.0 for n, (r, f) in enumerate(zip(self.readings, self.fitted, strict=True))])
+
+    @cached_property
+    def factors(self) -> dict[str, float]:
+        """By source: how much more than steady hands these vary, on the whole."""
+        return {s.value: float(np.exp(sum(w * log(h.of(s)) for h, w in self.hands))) for s in SOURCES}
+
+    @cached_property
+    def unsteady(self) -> float:
+        """Probability that units or seams vary by one and a half times what steady hands do, or more."""
+        return float(sum(w for h, w in self.hands if max(h.factors[:3]) >= 1.5))
+
+    def estimate(self, p: Parameter) -> Estimate:
+        return self.estimates[self.parameters.index(p)]
+
+    @property
+    def nearly_none(self) -> float:
+        """Chance that nothing leads, or nothing but a fold of which no more than a thread is not paid for."""
+        lost = self.draws[:, 0] - self.prior.offset + (self.draws[:, 3] - self.prior.paid) / 2
+        return float(((self.leading < 0) | ((self.leading == 3) & (lost < _THREAD))).mean())
+
+    def chance(self, n: int) -> float:
+        """That cause ``n`` leads; -1: that none does."""
+        return float((self.leading == n).mean())
+
+
+def infer(
+    model: BlockModel,
+    readings: Sequence[Reading],
+    prior: Prior | None = None,
+    *,
+    resolution: Length = inches("1/32"),
+    raw: Mapping[int, RawSizes] | None = None,
+    rng: np.random.Generator | None = None,
+) -> Inference:
+    """Everything the readings say; ``rng`` only draws from what they leave open (seeded when not given).
+
+    Raises ``ReadingMisplaced`` for a reading that this block has no place for.
+    """
+    prior = after_seeing(model, prior or prior_of(model), readings)
+    equations = tuple(None if r.kind in PLAIN else equation_of(r, model, resolution, raw) for r in readings)
+    weighed = _weighed(readings, equations)
+    return _Work(model, prior, tuple(readings), equations, weighed, rng or np.random.default_rng(1852)).answer()
+
+
+def _weighed(readings: Sequence[Reading], equations: Sequence[Equation | None]) -> tuple[int, ...]:
+    """The newest of them, and the newest of those taken alike: more of the same would tell next to nothing and take long."""
+    taken: dict[tuple[str, ...], int] = {}
+    kept: list[int] = []
+    for n in reversed(range(len(readings))):
+        if equations[n] is None or len(kept) >= _MOST_READINGS:
+            continue
+        r = readings[n]
+        alike = r.piece or (r.kind.value, r.batch, r.spot, r.corner, r.day)
+        taken[alike] = taken.get(alike, 0) + 1
+        if taken[alike] <= _MOST_ALIKE:
+            kept.append(n)
+    return tuple(reversed(kept))
+
+
+@dataclass(frozen=True)
+class _Set:
+    """One set of candidates under one kind of hands, with its share of the probability."""
+
+    hands: int
+    of: frozenset[int]
+    weight: float
+    inverse: Vector
+    weighed: Vector
+    left: Vector
+
+
+class _Work:
+    """The linear system of the readings, and the way to the answer."""
+
+    def __init__(
+        self,
+        model: BlockModel,
+        prior: Prior,
+        readings: tuple[Reading, ...],
+        equations: tuple[Equation | None, ...],
+        weighed: tuple[int, ...],
+        rng: np.random.Generator,
+    ) -> None:
+        self.model, self.prior, self.readings, self.equations = model, prior, readings, equations
+        self.used, self.rng = weighed, rng
+        some = [e for n in weighed if (e := equations[n]) is not None]
+        self.some = some
+        self.count, self.common = len(some), len(prior.mean)
+        self.of_causes = np.array([e.of_causes for e in some]).reshape(self.count, self.common)
+        self.of_errors = np.array([e.of_errors for e in some]).reshape(self.count, model.errors)
+        self.columns = np.nonzero(self.of_errors.any(axis=0))[0]
+        self.touching = self.of_errors[:, self.columns]
+        self.residual = np.array([readings[n].read for n in weighed]) - np.array([e.nominal for e in some])
+        self.residual = self.residual - self.of_causes @ prior.mean
+        self.mistakes = mistakes_of(model, [readings[n] for n in weighed], some)
+        self.steady = self._steady()
+        self._collect()
+
+    def _steady(self) -> Vector:
+        """Covariance that hands have no part in: the ruler's marks, once for each spot; the ruler; days; small causes."""
+        by_ruler = np.array([e.by_ruler for e in self.some])
+        steady = np.diag([e.hand for e in self.some]) + RULER**2 * np.outer(by_ruler, by_ruler)
+        small = self.of_causes * self.prior.small
+        steady += small @ small.T
+        pieces = [self.readings[n].piece or (str(n),) for n in self.used]
+        days = [self.readings[n].day for n in self.used]
+        seam = self.of_causes[:, [p.cause for p in parameters_of(self.model)].index(Cause.SEAM)]
+        for a in range(self.count):
+            for b in range(self.count):
+                if pieces[a] == pieces[b]:
+                    steady[a, b] += sqrt(self.some[a].mark * self.some[b].mark)
+                if days[a] == days[b] and len(set(days)) > 1:
+                    steady[a, b] += DAY**2 * seam[a] * seam[b]
+        return np.asarray(steady)
+
+    def _base(self, hands: Hands) -> Vector:
+        """Covariance of the readings when nothing is large, by these hands."""
+        factors = np.array(hands.factors) ** 2
+        variance = scatter_of(self.model)[self.columns] ** 2 * factors[sources_of(self.model)[self.columns]]
+        loose = np.array([e.loose for e in self.some]).reshape(self.count, len(SOURCES)) @ factors
+        return self.steady + (self.touching * variance) @ self.touching.T + np.diag(loose)
+
+    def _collect(self) -> None:
+        """Every candidate that these readings can speak of."""
+        params = parameters_of(self.model)
+        columns: list[Vector] = []
+        variance: list[float] = []
+        odds: list[float] = []
+        self.candidates_of: list[Parameter | None] = []
+        self.slip_of: list[int] = []
+        self.mistake_of: list[int] = []
+
+        def add(column: Vector, v: float, o: float, p: Parameter | None = None, slip: int = -1, mistake: int = -1) -> None:
+            columns.append(column)
+            variance.append(v)
+            odds.append(o)
+            self.candidates_of.append(p)
+            self.slip_of.append(slip)
+            self.mistake_of.append(mistake)
+
+        for n, p in enumerate(params):
+            if np.abs(self.of_causes[:, n]).max(initial=0.0) > 1e-9:
+                add(self.of_causes[:, n], self.prior.large[n] ** 2 - self.prior.small[n] ** 2, float(self.prior.odds[n]), p)
+        singles = [(p, self.of_errors @ effect_of(self.model, p)) for p in self._singles()]
+        singles = [(p, c) for p, c in singles if np.abs(c).max(initial=0.0) > 1e-9]
+        for p, c in singles:
+            held = ONE_SEAM if p.cause is Cause.ONE_SEAM else ONE_UNIT
+            share = held.often / 4
+            add(c, held.large**2, log(share / (1 - share)), p)
+        for k, n in enumerate(self.used):
+            unit = np.zeros(self.count)
+            unit[k] = 1.0
+            if self.readings[n].confirmed:
+                add(unit, OWN.large**2, log(OWN.often))
+                continue
+            for held in SLIPS:
+                # Of a strip test two readings are written down.
+                add(unit, held.large**2, log(held.often / (1 - held.often)), slip=n)
+        for m, mistake in enumerate(self.mistakes):
+            add(mistake.change, 0.0, mistake.odds, mistake=m)
+        self.candidates = Candidates(
+            np.array(columns).reshape(len(columns), self.count).T, np.array(variance), np.array(odds)
         )
 
-    def along(self, direction: Vector) -> tuple[float, float]:
-        """Mean and standard deviation of ``direction · causes``."""
-        return float(direction @ self.mean), float(np.sqrt(direction @ self.covariance @ direction))
+    def _singles(self) -> Iterable[Parameter]:
+        return singles_of(self.model) if self.of_errors.any() else ()
 
-    def variance_after(self, direction: Vector, response: Vector, noise: float) -> float:
-        """Variance of ``direction · causes`` once one more reading of this response is in, whatever it reads."""
-        gain = direction @ self.covariance @ response
-        spread = response @ self.covariance @ response + noise**2
-        return float(direction @ self.covariance @ direction - gain**2 / spread)
+    def answer(self) -> Inference:
+        sets = self._sets() if self.count else []
+        self.headline = self._headline(sets)
+        params = (*parameters_of(self.model), *self._likely_singles(sets))
+        draws, sewn, active = self._drawn(sets, params)
+        leading = _leading(self.model, self.prior, params, draws, active, self._erased())
+        return Inference(
+            self.model,
+            self.prior,
+            self.readings,
+            self.equations,
+            self.used,
+            params,
+            self._estimates(sets, params, active, leading),
+            draws.mean(axis=0),
+            draws,
+            sewn,
+            leading,
+            sewn.mean(axis=0),
+            self._fitted(sets),
+            self._odd(sets),
+            self.headline,
+            seen_of(self.readings),
+            self._hands(sets),
+        )
+
+    def _likely_singles(self, sets: Sequence[_Set]) -> list[Parameter]:
+        """Single seams and units that stray in some likely set, the likeliest first; the others stay in the scatter."""
+        chances: dict[Parameter, float] = {}
+        for s in sets:
+            for k in s.of:
+                p = self.candidates_of[k]
+                if p is not None and p.single:
+                    chances[p] = chances.get(p, 0.0) + s.weight
+        ranked = sorted(chances, key=lambda p: (-chances[p], p.key))
+        return [p for n, p in enumerate(ranked) if n < _MOST_SINGLES and chances[p] > _RARE]
+
+    def _sets(self) -> list[_Set]:
+        """The likely sets of candidates under every kind of hands, with their probabilities."""
+        kinds = self._kinds()
+        bases = {h: self._base(HANDS[h]) for h in {0, *kinds}}
+        first = search(self.residual, bases[0], self.candidates)
+        begin = [of for of, _ in first.ranked(3)]
+        best = max(first.score.values()) + log(HANDS[0].often)
+        scored: list[tuple[float, int, int, frozenset[int]]] = []
+        for h in kinds:
+            found: Weighed = first
+            if h:
+                top = max(density(self.residual, bases[h], self.candidates, of)[0] for of in begin[:2])
+                if top + log(kinds[h]) < best - _UNLIKELY:
+                    continue
+                found = search(self.residual, bases[h], self.candidates, begin=begin, most=4)
+            scored += [(-s - log(kinds[h]), h, n, of) for n, (of, s) in enumerate(found.ranked(_MOST_SETS))]
+        scored = nsmallest(_MOST_SETS, scored)
+        scored = [x for x in scored if x[0] < scored[0][0] + 7]
+        weights = np.exp(scored[0][0] - np.array([x[0] for x in scored]))
+        weights /= weights.sum()
+        sets = []
+        for (_, h, _, of), w in zip(scored, weights, strict=True):
+            _, inverse, weighed, left = density(self.residual, bases[h], self.candidates, of)
+            sets.append(_Set(h, of, float(w), inverse, weighed, left))
+        return sets
+
+    def _kinds(self) -> dict[int, float]:
+        """Kinds of hands that would show in these readings, each with how often it and those just like it are met."""
+        touched = np.zeros(len(SOURCES), dtype=bool)
+        if len(self.columns):
+            touched[np.unique(sources_of(self.model)[self.columns])] = True
+        touched |= np.array([e.loose for e in self.some]).reshape(self.count, len(SOURCES)).any(axis=0)
+        found: dict[tuple[float, ...], int] = {}
+        often: dict[int, float] = {}
+        for n, h in enumerate(HANDS):
+            shown = tuple(f if t else 1.0 for f, t in zip(h.factors, touched, strict=True))
+            first = found.setdefault(shown, n)
+            often[first] = often.get(first, 0.0) + h.often
+        return often
+
+    def _variances(self, s: _Set) -> tuple[Vector, dict[Parameter, float]]:
+        """Prior variance of each common cause under a set, and of each single one in it."""
+        params = parameters_of(self.model)
+        v = self.prior.small**2
+        v = v.copy()
+        singles: dict[Parameter, float] = {}
+        for k in s.of:
+            p = self.candidates_of[k]
+            if p is None:
+                continue
+            if p.single:
+                singles[p] = self.candidates.variance[k]
+            else:
+                v[params.index(p)] = self.prior.large[params.index(p)] ** 2
+        return v, singles
+
+    def _drawn(
+        self, sets: Sequence[_Set], params: Sequence[Parameter]
+    ) -> tuple[Vector, Vector, NDArray[np.bool_]]:
+        """Causes and errors of blocks that are possible after all, and which of the causes are large in each.
+
+        Each is drawn as if nothing had been read and then moved by what the readings say of the difference (Matheron's
+        rule): exact for a joint normal, and the unmeasured keeps its own scatter.
+        """
+        if not sets:
+            return self._before(params)
+        counts = _shared(np.array([s.weight for s in sets]), _DRAWS)
+        parts = [self._of_set(s, int(n), params) for s, n in zip(sets, counts, strict=True) if n]
+        draws, sewn, active = (np.concatenate([p[k] for p in parts]) for k in range(3))
+        order = self.rng.permutation(len(draws))
+        return draws[order], sewn[order], active[order]
+
+    def _before(self, params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
+        n = _DRAWS
+        often = 1 / (1 + np.exp(-self.prior.odds))
+        active = self.rng.random((n, len(params))) < often
+        sd = np.where(active, self.prior.large, self.prior.small)
+        draws = self.prior.mean + self.rng.standard_normal((n, len(params))) * sd
+        sewn = draws @ shape_of(self.model).T + self.rng.standard_normal((n, self.model.errors)) * scatter_of(self.model)
+        return draws, sewn, active
+
+    def _of_set(self, s: _Set, n: int, params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
+        v, singles = self._variances(s)
+        # What was not read may be a cause all the same, as often as it ever is.
+        silent = np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9
+        often = 1 / (1 + np.exp(-self.prior.odds))
+        large = silent & (self.rng.random((n, self.common)) < often)
+        variance = np.where(large, self.prior.large**2, v)
+        factors = np.array(HANDS[s.hands].factors)
+        sd = scatter_of(self.model) * factors[sources_of(self.model)]
+        z = self.rng.standard_normal
+        causes = z((n, self.common)) * np.sqrt(variance)
+        errors = z((n, self.model.errors)) * sd
+        alone = {p: z(n) * sqrt(x) for p, x in singles.items()}
+        columns = {p: self.of_errors @ effect_of(self.model, p) for p in singles}
+        noise = self._noise(s)
+        read = causes @ self.of_causes.T + errors @ self.of_errors.T + z((n, self.count)) @ noise.T
+        for p, x in alone.items():
+            read += x[:, None] * columns[p]
+        pull = (s.left - read) @ s.inverse
+        causes += (pull @ self.of_causes) * variance
+        errors += (pull @ self.of_errors) * sd**2
+        found = np.zeros((n, len(params)))
+        active = np.zeros((n, len(params)), dtype=bool)
+        found[:, : self.common] = self.prior.mean + causes
+        for k in s.of:
+            m = self.mistake_of[k]
+            if m >= 0:
+                for number in self.mistakes[m].parameters:
+                    found[:, number] += self.mistakes[m].size
+        active[:, : self.common] = large
+        sewn = found[:, : self.common] @ shape_of(self.model).T + errors
+        for k in s.of:
+            p = self.candidates_of[k]
+            if p is not None and p in params:
+                active[:, params.index(p)] = True
+        for p, x in alone.items():
+            off = x + (pull @ columns[p]) * singles[p]
+            sewn += np.outer(off, effect_of(self.model, p))
+            if p in params:
+                found[:, params.index(p)] = off
+        return found, sewn, active
+
+    def _noise(self, s: _Set) -> Vector:
+        """A root of the covariance of what is neither a cause nor an error: rulers, marks, days, slips, loose pieces."""
+        small = self.of_causes * self.prior.small
+        covariance = self.steady - small @ small.T
+        factors = np.array(HANDS[s.hands].factors) ** 2
+        covariance = covariance + np.diag(np.array([e.loose for e in self.some]) @ factors)
+        for k in s.of:
+            if self.candidates_of[k] is None and self.candidates.variance[k] > 0:
+                column = self.candidates.columns[:, k]
+                covariance = covariance + self.candidates.variance[k] * np.outer(column, column)
+        return np.asarray(np.linalg.cholesky(covariance + np.eye(self.count) * 1e-12))
+
+    def _erased(self) -> set[int]:
+        """Batches whose pieces were trimmed or joined since they were cut: what they were cut to no longer matters."""
+        joined = any(self.readings[n].kind in OF_THE_BLOCK for n in self.used)
+        found = set()
+        for b in self.model.places.batches:
+            for n in self.used:
+                r = self.readings[n]
+                unit = self.model.places.unit(r.unit) if r.unit else None
+                here = r.batch == b.key or (unit is not None and unit.batch == b.number)
+                if joined or (here and r.kind in OF_A_UNIT and r.kind not in NEEDS_RAW):
+                    found.add(b.number)
+        return found
+
+    def _estimates(
+        self, sets: Sequence[_Set], params: Sequence[Parameter], active: NDArray[np.bool_], leading: NDArray[np.int64]
+    ) -> tuple[Estimate, ...]:
+        """Of each cause by the readings alone: under every set the generalised least squares of it, all else as held likely."""
+        found = []
+        for j, p in enumerate(params):
+            large, leads = float(active[:, j].mean()), float((leading == j).mean())
+            column = self.of_causes[:, j] if j < self.common else self.of_errors @ effect_of(self.model, p)
+            nominal = float(self.prior.mean[j]) if j < self.common else 0.0
+            if not sets or np.abs(column).max(initial=0.0) <= 1e-9:
+                found.append(Estimate(p, nominal - self._wanted(p), -1.0, 1.0, large, leads))
+                continue
+            centre, spread, weights = [], [], []
+            for s in sets:
+                v, singles = self._variances(s)
+                own = float(v[j]) if j < self.common else singles.get(p, 0.0)
+                reach = float(column @ s.inverse @ column)
+                centre.append(nominal + float(column @ s.weighed) / reach)
+                spread.append(sqrt(max(1 / reach - own, 1e-8)))
+                weights.append(s.weight)
+            low, middle, high = _quantiles(np.array(centre), np.array(spread), np.array(weights))
+            by = self._made(p)
+            away = self._wanted(p) - by
+            found.append(Estimate(p, middle - away, low - away, high - away, large, leads))
+        return tuple(found)
+
+    def _made(self, p: Parameter) -> float:
+        """What a mistake at a stroke adds to a cause, when it is believed."""
+        found, params = self.headline, parameters_of(self.model)
+        return found[0].size if found and not p.single and params.index(p) in found[0].parameters else 0.0
+
+    def _wanted(self, p: Parameter) -> float:
+        return self.prior.offset if p.cause is Cause.SEAM else self.prior.paid if p.cause is Cause.FOLD else 0.0
+
+    def _fitted(self, sets: Sequence[_Set]) -> Vector:
+        """What all that is believed makes of every reading, inches."""
+        fitted = np.zeros(len(self.readings))
+        if not sets:
+            return fitted
+        values = np.zeros(self.count)
+        for s in sets:
+            noise = self._noise(s)
+            shifts = [k for k in s.of if self.candidates.variance[k] == 0]
+            del shifts
+            values += s.weight * (noise @ (noise.T @ s.weighed))
+        for k, n in enumerate(self.used):
+            fitted[n] = self.readings[n].read - values[k]
+        return fitted
+
+    def _odd(self, sets: Sequence[_Set]) -> tuple[Odd, ...]:
+        found = []
+        for k, n in enumerate(self.used):
+            chance = sum(s.weight for s in sets if any(self.slip_of[c] == n for c in s.of))
+            if chance < _ASIDE:
+                continue
+            expected = variance = 0.0
+            for s in sets:
+                v = sum(self.candidates.variance[c] for c in s.of if self.slip_of[c] == n)
+                off = float(s.weighed[k] / s.inverse[k, k])
+                expected += s.weight * (self.readings[n].read - off)
+                variance += s.weight * max(1 / float(s.inverse[k, k]) - v, 1e-8)
+            away = self.readings[n].read - expected
+            found.append(Odd(n, expected, sqrt(variance), away, chance, _asked(self.readings[n], expected)))
+        return tuple(found)
+
+    def _headline(self, sets: Sequence[_Set]) -> tuple[Mistake, Said, float] | None:
+        chances = [sum(s.weight for s in sets if any(self.mistake_of[k] == m for k in s.of)) for m in range(len(self.mistakes))]
+        return headline(self.mistakes, chances)
+
+    def _hands(self, sets: Sequence[_Set]) -> tuple[tuple[Hands, float], ...]:
+        if not sets:
+            return tuple((h, h.often) for h in HANDS)
+        found = {h: sum(s.weight for s in sets if s.hands == h) for h in {s.hands for s in sets}}
+        return tuple((HANDS[h], w) for h, w in sorted(found.items(), key=lambda x: -x[1]))
 
 
-def infer(prior: Prior, observations: Sequence[Observation]) -> Posterior:
-    """Combine prior and readings by adding precisions: Λ = Λ₀ + Σ h hᵀ/σ²."""
-    precision = np.linalg.inv(prior.covariance)
-    pull = precision @ prior.mean
-    if observations:
-        responses = np.array([o.response / o.noise for o in observations])
-        residuals = np.array([(o.value - o.nominal) / o.noise for o in observations])
-        precision = precision + responses.T @ responses
-        pull = pull + responses.T @ residuals
-    covariance = np.linalg.inv(precision)
-    return Posterior(covariance @ pull, (covariance + covariance.T) / 2)
+def _shared(weights: Vector, total: int) -> NDArray[np.int64]:
+    """``total`` shared out by weight, by largest remainders."""
+    exact = weights * total
+    counts = np.floor(exact).astype(np.int64)
+    rest = np.argsort(-(exact - counts))[: total - int(counts.sum())]
+    counts[rest] += 1
+    return counts
+
+
+def _quantiles(centre: Vector, spread: Vector, weights: Vector) -> tuple[float, float, float]:
+    """Of a mixture of normals at 5, 50 and 95 in 100, by bisection."""
+    found = []
+    for share in (0.05, 0.5, 0.95):
+        low, high = float((centre - 6 * spread).min()), float((centre + 6 * spread).max())
+        for _ in range(44):
+            middle = (low + high) / 2
+            if float(weights @ ndtr((middle - centre) / spread)) < share:
+                low = middle
+            else:
+                high = middle
+        found.append((low + high) / 2)
+    return found[0], found[1], found[2]
+
+
+def _leading(
+    model: BlockModel,
+    prior: Prior,
+    params: Sequence[Parameter],
+    draws: Vector,
+    active: NDArray[np.bool_],
+    erased: set[int],
+) -> NDArray[np.int64]:
+    """(draws,): the cause that does most in each, -1 where none does anything to speak of."""
+    common = parameters_of(model)
+    seam, fold = common.index(Parameter(Cause.SEAM)), common.index(Parameter(Cause.FOLD))
+    sizes = np.abs(draws)
+    sizes[:, len(common) :] *= active[:, len(common) :]
+    # What each fabric loses beside what was allowed for: to the stitching, and to a fold that no scant seam pays for. They
+    # go together, and the larger of the two answers for both.
+    unpaid = (draws[:, fold] - prior.paid) / 2
+    stitched = draws[:, seam] - prior.offset
+    lost = stitched + unpaid
+    folded = (lost > 0) & (unpaid > stitched)
+    sizes[:, seam] = np.where(folded, 0.0, np.abs(lost))
+    sizes[:, fold] = np.where(folded, _FOLD_TELLS * lost, 0.0)
+    for n, p in enumerate(params):
+        sizes[:, n] *= _WEIGHTS.get(p.cause, 1.0)
+        if p.cause is Cause.CUT and p.batch in erased:
+            sizes[:, n] = 0.0
+    return np.where(sizes.max(axis=1) > NOTHING, np.argmax(sizes, axis=1), -1)
+
+
+def _asked(r: Reading, expected: float) -> Said:
+    return Said(
+        "The other readings make this {wanted}, and it reads {read}{slip} Read it again.",
+        wanted=Length.near(expected).round_near(inches("1/32")),
+        read=Length.near(r.read),
+        slip=_slip(abs(r.read - expected)),
+    )
+
+
+def _slip(off: float) -> str:
+    if off > 1.5:
+        return ": is a figure mistyped, or two of them turned about?"
+    for size, what in (
+        (1.0, ": a whole inch apart."),
+        (1 / 2, ": half an inch apart, as when a border is counted."),
+        (1 / 4, ": a quarter apart, as when 3/8 is written for 5/8."),
+        (1 / 8, ": an eighth apart, as when a mark is miscounted."),
+    ):
+        if abs(off - size) < 1 / 24:
+            return what
+    return "."
+
+

@@ -1,136 +1,325 @@
-"""The observation model: what each cause does to each reading.
+"""Lengths, tips and crossings of a block as linear functions of the errors of its units and seams.
 
-Four causes, each a signed error in inches around what the craft asks for:
-
-    seam   mean stitching distance minus the seam allowance s
-    fold   length one pressed seam swallows (0 would mean: paid for)
-    trim   mean trimmed size minus the target U
-    cut    mean size of the pieces minus the planned cut C
-
-A reading is ``nominal + h · causes + noise``. Priors and noises below are written for this craft and are
-what ``docs/theory.md``, section 8, derives and explains; change them there and here together.
+Every error is inches from true. Of a unit: trimmed width and height, the design moved across and up, turned (inches at
+its corner), and its tips' clearance. Of a seam: the mean stitching distance, what it strays by at its start, middle and
+end, and its fold. To first order, which is exact for lengths along raw edges, every figure of the block is a sum of
+these. Source: docs/theory.md, section 14.2.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
-from math import sqrt
+from functools import lru_cache
+from math import hypot
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..lengths import ZERO, Length, inches
-from ..planning import UnitPlan
-from .readings import Reading, ReadingKind
+from ..geometry.plane import Point
+from ..lengths import Length
+from .places import OUTWARD, CornerTip, EdgeTip, PlacedUnit, Line, Places
 
 __all__ = [
-    "CAUSES",
-    "CUT_SCATTER",
-    "FOLD_USUAL",
-    "HAND_NOISE",
-    "PRIOR_SPREAD",
-    "SEAM_SCATTER",
-    "SPOT_SCATTER",
-    "STRIP_SCATTER",
-    "UNIT_SCATTER",
-    "Cause",
-    "Observation",
-    "Prior",
-    "Vector",
-    "observe",
-    "prior_for",
-    "row_response",
+    "OF_SEAM",
+    "OF_UNIT",
+    "Feature",
+    "FeatureKind",
+    "Responses",
+    "BlockModel",
+    "across",
+    "clearance",
+    "course_shares",
+    "miss",
+    "model_of",
 ]
 
 Vector = NDArray[np.float64]
 
-
-class Cause(StrEnum):
-    SEAM = "seam"
-    FOLD = "fold"
-    TRIM = "trim"
-    CUT = "cut"
+OF_UNIT = ("width", "height", "across", "up", "turn", "tip")
+OF_SEAM = ("mean", "start", "middle", "end", "fold")
+_INSIDE = 1e-5
+"""How far inside a row its edges are measured, as a share of its height."""
 
 
-CAUSES = tuple(Cause)
+class FeatureKind(StrEnum):
+    """What can be measured on a joined block. Rows have a top and a bottom edge and a middle, columns a left and a right one."""
 
-FOLD_USUAL = 3 / 128
-"""Mean fold where none was measured: midway between the usual 1/64 and 1/32."""
-PRIOR_SPREAD = {Cause.SEAM: 3 / 64, Cause.FOLD: 1 / 160, Cause.TRIM: 3 / 64, Cause.CUT: 3 / 64}
-"""Standard deviations. The fold's puts four quilters in five between 1/64 and 1/32."""
-UNIT_SCATTER = 1 / 64
-"""Between units trimmed with one setting."""
-SEAM_SCATTER = 1 / 96
-"""Between the mean stitching distances of seams sewn with one setting."""
-SPOT_SCATTER = 1 / 64
-"""Of the stitching distance at one spot around the day's mean, between seams and along a seam."""
-CUT_SCATTER = 1 / 64
-"""Between pieces cut with one setting."""
-STRIP_SCATTER = 1 / 128
-"""Between the three strips of a strip test, cut one after another."""
-HAND_NOISE = 1 / 128
-"""Of laying the ruler and judging the edge, before the mark is chosen."""
+    ROW = "row"
+    COLUMN = "column"
+    EDGE_TIP = "edge_tip"
+    CORNER_TIP = "corner_tip"
+    CROSSING = "crossing"
 
 
 @dataclass(frozen=True, slots=True)
-class Prior:
-    mean: Vector
-    covariance: NDArray[np.float64]
+class Feature:
+    """One figure of the block: ``nominal`` inches when all is true; ``at`` is where it is read on the drawing.
 
+    ``row`` and ``edge`` tell which row or column and which of its edges; ``cell`` and ``seam`` which unit and seam.
+    """
 
-@dataclass(frozen=True, slots=True)
-class Observation:
-    """A reading as an equation: ``value = nominal + response · causes + noise``, noise sd ``noise`` inches."""
-
-    reading: Reading
+    kind: FeatureKind
+    key: str
     nominal: float
-    value: float
-    response: Vector
-    noise: float
+    at: Point
+    row: int = -1
+    edge: str = ""
+    cell: int = -1
+    seam: int = -1
+    nth: int = 0
+    """Which crossing along its seam, from 1."""
 
 
-def prior_for(plan: UnitPlan) -> Prior:
-    """Before any reading: around the planned stitching distance, the measured or usual fold, true trim and cut."""
-    fold = float(plan.choices.fold) if plan.choices.fold > ZERO else FOLD_USUAL
-    offset = float(plan.choices.seam.stitch - plan.choices.seam_allowance)
-    spread = np.array([PRIOR_SPREAD[c] for c in CAUSES])
-    return Prior(np.array([offset, fold, 0.0, 0.0]), np.diag(spread**2))
+@dataclass(frozen=True, eq=False)
+class BlockModel:
+    """``matrix`` (features, errors) turns errors into deviations of the features, all in inches."""
+
+    places: Places
+    allowance: Length
+    features: tuple[Feature, ...]
+    matrix: NDArray[np.float64]
+
+    folds: tuple[float, ...] = ()
+    """For each seam how much of a full fold it has: one when pressed to a side, half when pressed open."""
+
+    @property
+    def errors(self) -> int:
+        return int(self.matrix.shape[1])
+
+    def of_unit(self, cell: int, what: str) -> int:
+        """The column of one error of one unit."""
+        return len(OF_UNIT) * cell + OF_UNIT.index(what)
+
+    def of_seam(self, seam: int, what: str) -> int:
+        return len(OF_UNIT) * len(self.places.cells) + len(OF_SEAM) * seam + OF_SEAM.index(what)
+
+    def find(self, key: str) -> int | None:
+        """The number of a feature by its key."""
+        return _keys_of(self.features).get(key)
+
+    def mark_of(self, n: int) -> str:
+        """What a feature is made of: while it stays, a reading of that feature belongs there."""
+        f, places = self.features[n], self.places
+        if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN):
+            upright = f.kind is FeatureKind.COLUMN
+            level = (f.at[0] if upright else f.at[1])
+            units = places.crossing(level, upright)
+            return f"{f.nominal:.4f}: " + "; ".join(f"{c.key} {places.mark(c)}" for c in units)
+        if f.kind is FeatureKind.CROSSING:
+            return places.seam_mark(f.seam)
+        return places.mark(places.cells[f.cell])
+
+    def deviations(self, errors: Vector) -> Vector:
+        """(features,) from (errors,), or (samples, features) from (samples, errors)."""
+        return np.asarray(errors @ self.matrix.T)
 
 
-def row_response(units: int) -> Vector:
-    """Row length = sum of widths - 2 sum of take-ups over n - 1 inner seams."""
-    inner = units - 1
-    return np.array([-2.0 * inner, -1.0 * inner, float(units), 0.0])
+@lru_cache(maxsize=64)
+def _keys_of(features: tuple[Feature, ...]) -> dict[str, int]:
+    return {f.key: n for n, f in enumerate(features)}
 
 
-def observe(reading: Reading, plan: UnitPlan, resolution: Length = inches("1/32")) -> Observation:
-    """The equation of one reading taken with a ruler marked every ``resolution``."""
-    ruler = float(resolution) ** 2 / 12 + HAND_NOISE**2
-    allowance = plan.choices.seam_allowance
-    match reading.kind:
-        case ReadingKind.UNIT_WIDTH | ReadingKind.UNIT_HEIGHT:
-            wide = reading.kind is ReadingKind.UNIT_WIDTH
-            nominal = float(plan.target_width if wide else plan.target_height)
-            response = np.array([0.0, 0.0, 1.0, 0.0])
-            noise = UNIT_SCATTER**2 + ruler
-        case ReadingKind.ROW_LENGTH:
-            n = reading.row_units or 2
-            nominal = float(plan.choices.row(n))
-            response = row_response(n)
-            noise = n * UNIT_SCATTER**2 + 4 * (n - 1) * SEAM_SCATTER**2 + ruler
-        case ReadingKind.STITCH_DISTANCE:
-            nominal, response = float(allowance), np.array([1.0, 0.0, 0.0, 0.0])
-            noise = SPOT_SCATTER**2 + ruler
-        case ReadingKind.STRIP_TEST:
-            nominal, response = float(allowance), np.array([1.0, 0.5, 0.0, 0.0])
-            # e = (W - 3m)/2: ten quarter-variances of the ruler, six quarters of the strips, half of the seams'.
-            noise = 2.5 * ruler + 1.5 * STRIP_SCATTER**2 + 0.5 * SEAM_SCATTER**2
-        case ReadingKind.RAW_SIZE:
-            nominal = float(plan.raw_at(allowance))
-            loss = float(plan.raw_at(ZERO) - plan.raw_at(inches(1)))
-            gain = float(plan.raw_at(allowance, cut_off=inches(1)) - plan.raw_at(allowance))
-            response = np.array([-loss, -loss / 2, 0.0, gain])
-            noise = (gain * CUT_SCATTER) ** 2 + (loss * SEAM_SCATTER) ** 2 + ruler
-    value = float(reading.strip_test.take_up if reading.kind is ReadingKind.STRIP_TEST else reading.value)
-    return Observation(reading, nominal, value, response, sqrt(noise))
+def course_shares(t: float) -> tuple[float, float, float]:
+    """How much of what a seam strays by at its start, middle and end it strays by at ``t`` of its length: straight in between."""
+    return (1 - 2 * t, 2 * t, 0.0) if t < 0.5 else (0.0, 2 - 2 * t, 2 * t - 1)
+
+
+class Responses:
+    """Collects features with their responses."""
+
+    def __init__(self, places: Places, folds: tuple[float, ...] = ()) -> None:
+        self.places = places
+        self.folds = folds or (1.0,) * len(places.seams)
+        self.size = len(OF_UNIT) * len(places.cells) + len(OF_SEAM) * len(places.seams)
+        self.features: list[Feature] = []
+        self.responses: list[Vector] = []
+
+    def add(self, feature: Feature, response: Vector) -> None:
+        self.features.append(feature)
+        self.responses.append(response)
+
+    def blank(self) -> Vector:
+        return np.zeros(self.size)
+
+    def unit(self, row: Vector, cell: int, what: str, by: float) -> None:
+        row[len(OF_UNIT) * cell + OF_UNIT.index(what)] += by
+
+    def take_up(self, row: Vector, seam: int, at: Point, by: float) -> None:
+        """``by`` times what the seam takes up where it passes ``at``: its mean, its course, half its fold."""
+        base = len(OF_UNIT) * len(self.places.cells) + len(OF_SEAM) * seam
+        t = min(1.0, max(0.0, self.places.seams[seam].along(at)))
+        row[base] += by
+        row[base + 1 : base + 4] += by * np.array(course_shares(t))
+        row[base + 4] += by * self.folds[seam] / 2
+
+
+@lru_cache(maxsize=64)
+def model_of(places: Places, allowance: Length, folds: tuple[float, ...] = ()) -> BlockModel:
+    """The whole linear model of a block sewn with this seam allowance; ``folds`` as in ``BlockModel``, all one if not given."""
+    rows = Responses(places, folds)
+    for upright in (False, True):
+        _lengths(rows, allowance, upright)
+    for edge in places.edge_tips:
+        _edge_tip(rows, edge)
+    for corner in places.corner_tips:
+        _corner_tip(rows, corner)
+    for n, line in enumerate(places.seams):
+        _crossings(rows, n, line)
+    matrix = np.array(rows.responses) if rows.responses else np.zeros((0, rows.size))
+    return BlockModel(places, allowance, tuple(rows.features), matrix, rows.folds)
+
+
+def _lengths(rows: Responses, allowance: Length, upright: bool) -> None:
+    """Every row along its upper and lower edge, every column along its left and right one, raw edge to raw edge."""
+    places = rows.places
+    pattern, part = places.layout.pattern, float(places.layout.part(places.finished))
+    tracks = pattern.columns if upright else pattern.rows
+    start = 0.0 if upright else places.height
+    whole = (places.height if upright else places.width) + 2 * float(allowance)
+    for n, track in enumerate(tracks):
+        size = float(track) * part
+        near, far = (start, start + size) if upright else (start, start - size)
+        middle = (near + far) / 2
+        for edge, at in (
+            ("left" if upright else "top", near),
+            ("middle", middle),
+            ("right" if upright else "bottom", far),
+        ):
+            level = at + (far - near if edge == "middle" else near + far - 2 * at) * _INSIDE
+            row = rows.blank()
+            for cell in places.crossing(level, upright):
+                across(rows, row, cell, level, upright)
+            kind = FeatureKind.COLUMN if upright else FeatureKind.ROW
+            spot = (level, places.height) if upright else (places.width, level)
+            rows.add(Feature(kind, f"{kind} {n + 1}, {edge}", whole, spot, n, edge), row)
+        start = far
+
+
+def across(rows: Responses, row: Vector, cell: PlacedUnit, level: float, upright: bool, skip: str = "") -> None:
+    """What a unit adds to a length along a line: its width less what the seams on both its sides take up there."""
+    rows.unit(row, cell.number, "height" if upright else "width", 1.0)
+    for side in ("top", "bottom") if upright else ("left", "right"):
+        seam = cell.seam(side)
+        if seam is not None and side != skip:
+            rows.take_up(row, seam, _on(cell, side, level, upright), -1.0)
+
+
+def _on(cell: PlacedUnit, side: str, level: float, upright: bool) -> Point:
+    left, bottom, right, top = cell.box
+    if upright:
+        return level, top if side == "top" else bottom
+    return (left if side == "left" else right), level
+
+
+def _edge_tip(rows: Responses, tip: EdgeTip) -> None:
+    """gap = t - e: the clearance, less what the seam takes up at the tip; the design moved outward brings it nearer."""
+    cell = rows.places.cells[tip.cell]
+    seam = cell.seam(tip.side)
+    if seam is None:
+        return
+    row = rows.blank()
+    clearance(rows, row, tip)
+    rows.take_up(row, seam, tip.at, -1.0)
+    key = f"tip {cell.key} {tip.side}"
+    rows.add(Feature(FeatureKind.EDGE_TIP, key, 0.0, tip.at, cell.row, tip.side, tip.cell, seam), row)
+
+
+def clearance(rows: Responses, row: Vector, tip: EdgeTip) -> None:
+    """What is left above a tip: less by what the design lies nearer to that edge; where there are tips on several sides, they
+    have a clearance of their own, since the unit may be trimmed larger or smaller around all of them."""
+    cell = rows.places.cells[tip.cell]
+    if rows.places.batches[cell.batch].tip is None:
+        rows.unit(row, tip.cell, "tip", 1.0)
+    out = OUTWARD[tip.side]
+    rows.unit(row, tip.cell, "across", -out[0])
+    rows.unit(row, tip.cell, "up", -out[1])
+
+
+def _corner_tip(rows: Responses, tip: CornerTip) -> None:
+    """gap = (e_x - e_y) + r2 o, along the seam; o is how far the diagonal misses the unit's corner.
+
+    Counted from the corner inward, the diagonal runs where (inward across) - (inward up) is what the design was moved,
+    turned and left over by trimming; the two seams' corner lies at (e_x, e_y).
+    """
+    cell = rows.places.cells[tip.cell]
+    upright, level = cell.seam(tip.across), cell.seam(tip.down)
+    if upright is None or level is None:
+        return
+    row = rows.blank()
+    rows.take_up(row, upright, tip.at, 1.0)
+    rows.take_up(row, level, tip.at, -1.0)
+    miss(rows, row, cell, tip, 1.0)
+    key = f"diagonal {cell.key} {tip.down} {tip.across}"
+    rows.add(
+        Feature(FeatureKind.CORNER_TIP, key, 0.0, tip.at, cell.row, f"{tip.down} {tip.across}", tip.cell, upright), row
+    )
+
+
+def miss(rows: Responses, row: Vector, cell: PlacedUnit, tip: CornerTip, by: float) -> None:
+    """``by`` times r2 o: the design's own part in a corner tip."""
+    ax, ay = -OUTWARD[tip.across][0], -OUTWARD[tip.down][1]
+    rx, ry = tip.at[0] - cell.middle[0], tip.at[1] - cell.middle[1]
+    reach = hypot(rx, ry)
+    rows.unit(row, cell.number, "across", -by * ax)
+    rows.unit(row, cell.number, "up", by * ay)
+    rows.unit(row, cell.number, "turn", by * (ax * ry + ay * rx) / reach)
+    rows.unit(row, cell.number, "width", -by / 2)
+    rows.unit(row, cell.number, "height", by / 2)
+
+
+def _crossings(rows: Responses, n: int, line: Line) -> None:
+    """Where seams run into this one from both sides: how far the one lies beyond the other, along the seam."""
+    sides = ("right", "left") if line.upright else ("bottom", "top")
+    found: list[dict[int, tuple[PlacedUnit, ...]]] = []
+    for side in sides:
+        cells = _beside(rows.places, n, side, line)
+        ends: dict[int, tuple[PlacedUnit, ...]] = {}
+        for k in range(1, len(cells)):
+            ends[round(_near_end(cells[k], line) * 1000)] = tuple(cells[:k])
+        found.append(ends)
+    for at in sorted(found[0].keys() & found[1].keys()):
+        row = rows.blank()
+        for units, sign in ((found[0][at], 1.0), (found[1][at], -1.0)):
+            part = rows.blank()
+            level = _level(units[0], line)
+            for k, cell in enumerate(units):
+                first = ("top" if line.upright else "left") if k == 0 else ""
+                across(rows, part, cell, level, line.upright, first)
+            row += sign * part
+        spot = (
+            (line.start[0], line.start[1] - at / 1000) if line.upright else (line.start[0] + at / 1000, line.start[1])
+        )
+        cell = found[0][at][-1]
+        rows.add(
+            Feature(
+                FeatureKind.CROSSING,
+                f"crossing {len(found[0][at])} of {line.name}",
+                0.0,
+                spot,
+                cell.row,
+                "",
+                cell.number,
+                n,
+                len(found[0][at]),
+            ),
+            row,
+        )
+
+
+def _beside(places: Places, seam: int, side: str, line: Line) -> list[PlacedUnit]:
+    """The units along one side of a seam (the seam is on their ``side``), from its start."""
+    return sorted((c for c in places.cells if c.seam(side) == seam), key=lambda c: _near_end(c, line))
+
+
+def _near_end(cell: PlacedUnit, line: Line) -> float:
+    """How far from the seam's start a unit beside it begins."""
+    return line.start[1] - cell.box[3] if line.upright else cell.box[0] - line.start[0]
+
+
+def _level(cell: PlacedUnit, line: Line) -> float:
+    """Just inside the units, beside the seam."""
+    x, y = cell.middle
+    if line.upright:
+        return line.start[0] + (x - line.start[0]) * _INSIDE
+    return line.start[1] + (y - line.start[1]) * _INSIDE

@@ -1,126 +1,455 @@
-"""What a ruler read, and how far that is from what the stage should give.
+"""What a ruler reads on units, seams, rows and blocks: where each reading is taken, and its equation.
 
-All lengths in inches. Source: docs/theory.md, section 7.
+A reading is ``nominal + response · errors + noise``. One tied to a unit or seam by name speaks of that one's own errors;
+one that is not speaks of any of its batch, and what sets that one apart is noise. Source: docs/theory.md, section 14.6.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from enum import StrEnum
+from math import hypot, sqrt
 
-from ..errors import RowCountMissing, SizeOutOfRange, StripTestIncomplete
+import numpy as np
+
+from ..errors import ReadingMisplaced, SizeOutOfRange, StripTestIncomplete
 from ..lengths import ZERO, Length, inches
 from ..planning import UnitPlan
 from ..seams import StripTest
-from ..wording import Said
+from .causes import SCATTER, SOURCES, Cause, Parameter, drawn_out, parameters_of, scatter_of, shape_of, sources_of
+from .model import BlockModel, FeatureKind, Responses, Vector, clearance, miss
+from .places import OUTWARD, Batch, CornerTip, PlacedUnit
 
-__all__ = ["Comparison", "Reading", "ReadingKind", "compare", "target_of"]
+__all__ = [
+    "NEEDS_RAW",
+    "OF_A_UNIT",
+    "OF_THE_BLOCK",
+    "PLAIN",
+    "SIDED",
+    "Equation",
+    "RawSizes",
+    "Reading",
+    "ReadingKind",
+    "equation_of",
+    "marked",
+    "raw_sizes",
+]
 
-LONGEST_ROW = 200
+HAND_NOISE = 1 / 128
+"""Of laying the ruler and judging the edge, before the mark is chosen."""
+STRIP_SCATTER = 1 / 128
+CUT_SCATTER = 1 / 64
+_WOBBLE = 1 / 160
+"""Of the stitching at one spot around the seam's own course."""
 
 
 class ReadingKind(StrEnum):
-    UNIT_WIDTH = "unit_width"
-    UNIT_HEIGHT = "unit_height"
-    RAW_SIZE = "raw_size"
-    ROW_LENGTH = "row_length"
-    STITCH_DISTANCE = "stitch_distance"
+    CUT = "cut"
+    WIDTH = "width"
+    HEIGHT = "height"
+    RAW_WIDTH = "raw_width"
+    RAW_HEIGHT = "raw_height"
+    DIAGONAL_RISING = "diagonal_rising"
+    DIAGONAL_FALLING = "diagonal_falling"
+    MISS = "miss"
+    CLEARANCE = "clearance"
+    STITCH = "stitch"
     STRIP_TEST = "strip_test"
+    TIP_GAP = "edge_tip"
+    CORNER_GAP = "corner_tip"
+    ROW = "row"
+    COLUMN = "column"
+    CROSSING = "crossing"
+    WAVY = "wavy"
+    BOWED = "bowed"
+    SHADOW = "shadow"
+    FRAYED = "frayed"
+    PICTURE_WRONG = "picture_wrong"
+    RIGHT_WHEN_TURNED = "right_when_turned"
+    SEAM_INSIDE_OUT = "seam_inside_out"
+    TWO_ALIKE = "two_alike"
+
+
+PLAIN = (
+    ReadingKind.WAVY,
+    ReadingKind.BOWED,
+    ReadingKind.SHADOW,
+    ReadingKind.FRAYED,
+    ReadingKind.PICTURE_WRONG,
+    ReadingKind.RIGHT_WHEN_TURNED,
+    ReadingKind.SEAM_INSIDE_OUT,
+    ReadingKind.TWO_ALIKE,
+)
+"""Seen, not measured."""
+NEEDS_RAW = (ReadingKind.CUT, ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
+"""Taken before trimming: they speak of the way the unit is made."""
+OF_A_UNIT = (
+    *NEEDS_RAW,
+    ReadingKind.WIDTH,
+    ReadingKind.HEIGHT,
+    ReadingKind.DIAGONAL_RISING,
+    ReadingKind.DIAGONAL_FALLING,
+    ReadingKind.MISS,
+    ReadingKind.CLEARANCE,
+)
+OF_THE_BLOCK = (
+    ReadingKind.TIP_GAP,
+    ReadingKind.CORNER_GAP,
+    ReadingKind.ROW,
+    ReadingKind.COLUMN,
+    ReadingKind.CROSSING,
+)
+SIDED = (ReadingKind.MISS, ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
+"""Those that may lie on either of two sides; below zero inside means the second of them. All others are above zero."""
+_BY_RULER = (
+    *NEEDS_RAW,
+    ReadingKind.WIDTH,
+    ReadingKind.HEIGHT,
+    ReadingKind.DIAGONAL_RISING,
+    ReadingKind.DIAGONAL_FALLING,
+    ReadingKind.CLEARANCE,
+    ReadingKind.STITCH,
+    ReadingKind.ROW,
+    ReadingKind.COLUMN,
+)
+"""From an edge to a mark: an error of the ruler, or of how its edge is laid, is in each of them alike."""
+_MOST = inches(400)
 
 
 @dataclass(frozen=True, slots=True)
 class Reading:
-    """One reading. ``row_units`` belongs to a row length, ``whole`` (all three strips) to a strip test.
+    """One reading. Which fields tell where it was taken depends on its kind; all of them are names that stay.
 
-    Raises ``RowCountMissing``, ``StripTestIncomplete``, ``StripTestImpossible`` or ``SizeOutOfRange``.
+    ``unit`` (such as c3r1) for a unit laid in the block, ``batch`` for any of that kind and size; ``corner`` ("bottom left")
+    for a diagonal's miss; ``seam`` and ``spot`` (start, middle, end) for the stitching; ``feature`` (a key of the model) for
+    what is joined. ``mark`` says what lay there when it was taken: where that has changed, the reading is of something that
+    is no longer in the block. ``confirmed`` says that it was read again and is right. ``day`` tells apart seams sewn on
+    different days.
+
+    Raises ``SizeOutOfRange`` or ``StripTestIncomplete``.
     """
 
     kind: ReadingKind
-    value: Length
-    row_units: int | None = None
+    value: Length | None = None
+    batch: str = ""
+    unit: str = ""
+    corner: str = ""
+    seam: str = ""
+    spot: str = ""
+    feature: str = ""
     whole: Length | None = None
+    day: str = ""
+    mark: str = ""
+    confirmed: bool = False
     key: str = ""
 
     def __post_init__(self) -> None:
-        if self.value <= ZERO:
+        if self.kind in PLAIN:
+            return
+        if self.value is None:
+            raise SizeOutOfRange("Type what the ruler reads.", field="value")
+        if self.kind not in SIDED and self.value <= ZERO:
             raise SizeOutOfRange("A reading is above zero. Read it again, or leave it out.", field="value")
-        if self.kind is ReadingKind.ROW_LENGTH and not (self.row_units and 2 <= self.row_units <= LONGEST_ROW):
-            raise RowCountMissing(
-                "A row's length says nothing without its number of units. Give a count from 2 to {most}.",
-                field="row_units",
-                most=LONGEST_ROW,
-            )
+        if abs(self.value) > _MOST:
+            raise SizeOutOfRange("A reading of more than {most} is no part of a block.", field="value", most=_MOST)
         if self.kind is ReadingKind.STRIP_TEST:
             if self.whole is None:
                 raise StripTestIncomplete(
                     "A strip test is two readings: the middle strip and all three together. Give both.", field="whole"
                 )
-            _ = self.strip_test
+            _ = StripTest(self.value, self.whole)
 
     @property
-    def strip_test(self) -> StripTest:
-        if self.whole is None:
-            raise StripTestIncomplete("This reading is no strip test.", field="whole")
-        return StripTest(self.value, self.whole)
+    def read(self) -> float:
+        """Inches: the take-up of a strip test, else the value."""
+        if self.value is None:
+            return 0.0
+        if self.kind is ReadingKind.STRIP_TEST and self.whole is not None:
+            return float(StripTest(self.value, self.whole).take_up)
+        return float(self.value)
 
+    @property
+    def piece(self) -> tuple[str, ...]:
+        """The one spot of the one piece it was taken on; empty when any of many may have been measured.
 
-def target_of(reading: Reading, plan: UnitPlan) -> Length:
-    """What the reading should be, by the plan. For a strip test: the take-up it should show, the allowance itself."""
-    choices = plan.choices
-    match reading.kind:
-        case ReadingKind.UNIT_WIDTH:
-            return plan.target_width
-        case ReadingKind.UNIT_HEIGHT:
-            return plan.target_height
-        case ReadingKind.RAW_SIZE:
-            return plan.raw_at(plan.take_up)
-        case ReadingKind.ROW_LENGTH:
-            return choices.row(reading.row_units or 0)
-        case ReadingKind.STITCH_DISTANCE:
-            return choices.seam.stitch
-        case ReadingKind.STRIP_TEST:
-            return choices.seam_allowance
+        Reading the same spot again shows the same mark again: what the marks leave unsaid is common to all of them.
+        """
+        where = (self.unit, self.seam, self.spot, self.corner, self.feature)
+        return (self.kind.value, *where) if self.unit or self.seam or self.feature else ()
 
 
 @dataclass(frozen=True, slots=True)
-class Comparison:
-    """A reading against its target. ``difference`` is reading minus target."""
+class RawSizes:
+    """Of a batch before trimming, across and up the unit as made: size as planned, what an inch of take-up loses of it, what
+    an inch of cut size gains; and the size that its first pieces are cut to. All in inches."""
 
-    reading: Reading
-    read: Length
-    target: Length
-    difference: Length
-    said: Said
-    off: bool
-
-
-_CLOSE = inches("1/64")
-_WORDS: dict[ReadingKind, tuple[str, str]] = {
-    ReadingKind.STITCH_DISTANCE: ("narrow", "wide"),
-    ReadingKind.STRIP_TEST: ("too little taken up", "too much taken up"),
-}
+    width: float
+    height: float
+    width_loss: float
+    height_loss: float
+    width_gain: float
+    height_gain: float
+    cut: float
 
 
-def compare(reading: Reading, plan: UnitPlan) -> Comparison:
-    """The reading beside its target, the sign in words."""
-    target = target_of(reading, plan)
-    read = reading.strip_test.take_up if reading.kind is ReadingKind.STRIP_TEST else reading.value
-    difference = read - target
-    off = abs(difference) >= _CLOSE
-    return Comparison(reading, read, target, difference, _said(reading, plan, difference, off), off)
+_SMALL_STEP = inches("1/64")
 
 
-def _said(reading: Reading, plan: UnitPlan, difference: Length, off: bool) -> Said:
-    if not off:
-        return Said("as it should be")
-    less, more = _WORDS.get(reading.kind, ("short", "long"))
-    both = plan.choices.seam_allowance * 2
-    if reading.kind is not ReadingKind.STITCH_DISTANCE and abs(abs(difference) - both) <= _CLOSE / 2:
-        return Said(
-            "{size} {way}: exactly two seam allowances. Finished and unfinished size mixed up, or a ruler's border counted?",
-            size=abs(difference),
-            way=less if difference < ZERO else more,
+def raw_sizes(plan: UnitPlan) -> RawSizes:
+    """By the way the batch is made: its own closed form, just above and below the plan."""
+    spec, s, made = plan.choices.spec, plan.choices.seam_allowance, plan.method
+    larger = plan.cuts.but(**{name: size + _SMALL_STEP for name, size in plan.cuts.items()})
+    now, sewn_wider, cut_larger = (
+        [float(v) for v in made.raw(spec, cuts, s, take_up)]
+        for cuts, take_up in ((plan.cuts, s), (plan.cuts, s + _SMALL_STEP), (larger, s))
+    )
+    step = float(_SMALL_STEP)
+    return RawSizes(
+        *now,
+        *((a - b) / step for a, b in zip(now, sewn_wider, strict=True)),
+        *((b - a) / step for a, b in zip(now, cut_larger, strict=True)),
+        float(next(iter(plan.cuts.values()))),
+    )
+
+
+@dataclass(frozen=True)
+class Equation:
+    """``of_causes`` (parameters,) and ``of_errors`` (errors,; zero when any of many was measured); ``loose`` (sources,) the
+    variances by which such a one differs from the rest. ``hand`` is the variance of laying the ruler, ``mark`` that of
+    choosing one of its marks; ``by_ruler`` how often an error of the ruler is in it."""
+
+    nominal: float
+    of_causes: Vector
+    of_errors: Vector
+    loose: Vector
+    hand: float
+    mark: float
+    by_ruler: float
+
+    @property
+    def noise(self) -> float:
+        """Variance of everything that is not the causes' or the errors', for steady hands."""
+        return float(self.loose.sum()) + self.hand + self.mark
+
+
+def marked(reading: Reading, model: BlockModel) -> Reading:
+    """The same reading with what lies there now. Raises ``ReadingMisplaced`` when nothing of the kind does."""
+    return replace(reading, mark=_mark(reading, model))
+
+
+def _mark(reading: Reading, model: BlockModel) -> str:
+    places = model.places
+    if reading.kind in PLAIN:
+        return ""
+    if reading.feature:
+        n = model.find(reading.feature)
+        if n is None or model.features[n].kind.value != reading.kind.value:
+            raise ReadingMisplaced("This block has no such place. Pick it on the drawing again.", field="feature")
+        return model.mark_of(n)
+    if reading.unit:
+        unit = places.unit(reading.unit)
+        if unit is None:
+            raise ReadingMisplaced("This block has no such unit. Pick it on the drawing again.", field="unit")
+        return places.mark(unit)
+    if reading.seam:
+        n = places.seam(reading.seam)
+        if n is None:
+            raise ReadingMisplaced("This block has no such seam. Pick it on the drawing again.", field="seam")
+        return places.seam_mark(n)
+    if reading.batch and places.batch(reading.batch) is None:
+        raise ReadingMisplaced("This block has no such units. Pick one on the drawing, or its kind.", field="batch")
+    return ""
+
+
+def equation_of(
+    reading: Reading, model: BlockModel, resolution: Length, raw: Mapping[int, RawSizes] | None = None
+) -> Equation:
+    """The equation of one reading taken with a ruler marked every ``resolution``.
+
+    Raises ``ReadingMisplaced`` when it says it was taken where this block has nothing of the kind, or has something else
+    now than when it was taken.
+    """
+    mark = _mark(reading, model)
+    if reading.mark and reading.mark != mark:
+        raise ReadingMisplaced("What was measured here is no longer in the block.", field="feature")
+    found = _found(reading, model, raw or {})
+    by_ruler = 1.0 if reading.kind in _BY_RULER else 0.0
+    return replace(found, mark=float(resolution) ** 2 / 12 * found.mark, by_ruler=by_ruler or found.by_ruler)
+
+
+def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> Equation:
+    """With ``mark`` counted in marks of the ruler."""
+    if reading.kind in OF_THE_BLOCK:
+        n = model.find(reading.feature)
+        if n is None:
+            raise ReadingMisplaced("Say where on the block: pick it on the drawing.", field="feature")
+        small = model.features[n].kind in (FeatureKind.EDGE_TIP, FeatureKind.CORNER_TIP, FeatureKind.CROSSING)
+        return _tied(model, model.features[n].nominal, model.matrix[n], 2.0 if small else 1.0)
+    if reading.kind is ReadingKind.STRIP_TEST:
+        return _strip(model)
+    if reading.kind is ReadingKind.STITCH:
+        return _stitch(reading, model)
+    cell, tied = _unit_of(reading, model)
+    if reading.kind in NEEDS_RAW:
+        return _raw(reading, model, cell, raw)
+    nominal, row, extra = _of_unit(reading, model, cell)
+    found = _tied(model, nominal, row) if tied else _loose(model, nominal, row)
+    for p, by in extra.items():
+        found.of_causes[parameters_of(model).index(p)] += by
+    return found
+
+
+def _tied(model: BlockModel, nominal: float, row: Vector, hand: float = 1.0, wobble: float = 0.0) -> Equation:
+    hands = hand * HAND_NOISE**2 + wobble**2
+    return Equation(nominal, row @ shape_of(model), row, np.zeros(len(SOURCES)), hands, 1.0, 0.0)
+
+
+def _loose(model: BlockModel, nominal: float, row: Vector) -> Equation:
+    """Of one unit among those alike: what sets it apart from them is noise."""
+    variance = (row * scatter_of(model)) ** 2
+    loose = np.bincount(sources_of(model), variance, len(SOURCES))
+    return Equation(nominal, row @ shape_of(model), np.zeros(model.errors), loose, HAND_NOISE**2, 1.0, 0.0)
+
+
+def _causes(model: BlockModel, of: Mapping[Parameter, float]) -> Vector:
+    row, params = np.zeros(len(parameters_of(model))), parameters_of(model)
+    for p, by in of.items():
+        if p not in params:
+            raise ReadingMisplaced("These units have nothing of that kind to measure.", field="kind")
+        row[params.index(p)] += by
+    return row
+
+
+def _of_sources(**variances: float) -> Vector:
+    return np.array([variances.get(s.value, 0.0) for s in SOURCES])
+
+
+def _strip(model: BlockModel) -> Equation:
+    """e = (W - 3m)/2: an error of the ruler is in both and leaves -1 of itself; ten quarters of each other variance of one
+    reading, six quarters of the strips' own, half of the seams'."""
+    row = _causes(model, {Parameter(Cause.SEAM): 1.0, Parameter(Cause.FOLD): 0.5})
+    loose = _of_sources(seams=0.5 * SCATTER["mean"] ** 2)
+    hands = 2.5 * HAND_NOISE**2 + 1.5 * STRIP_SCATTER**2
+    return Equation(float(model.allowance), row, np.zeros(model.errors), loose, hands, 2.5, -1.0)
+
+
+def _stitch(reading: Reading, model: BlockModel) -> Equation:
+    spot = reading.spot or "middle"
+    if not reading.seam or not model.places.seams:
+        of = {Parameter(Cause.SEAM): 1.0}
+        if spot in ("start", "end"):
+            of[Parameter(Cause(spot))] = 1.0
+        loose = _of_sources(seams=SCATTER["mean"] ** 2, along=SCATTER[spot] ** 2)
+        hands = HAND_NOISE**2 + _WOBBLE**2
+        return Equation(
+            float(model.allowance), _causes(model, of), np.zeros(model.errors), loose, hands, 1.0, 1.0
         )
-    if reading.kind is ReadingKind.RAW_SIZE and reading.value < plan.target_width:
-        return Said("{size} short, and too small to trim on all sides", size=abs(difference))
-    return Said("{size} {way}", size=abs(difference), way=less if difference < ZERO else more)
+    n = model.places.seam(reading.seam)
+    assert n is not None
+    row = np.zeros(model.errors)
+    row[[model.of_seam(n, "mean"), model.of_seam(n, spot)]] = 1.0
+    return _tied(model, float(model.allowance), row, wobble=_WOBBLE)
+
+
+def _unit_of(reading: Reading, model: BlockModel) -> tuple[PlacedUnit, bool]:
+    """The unit, or, for any of a batch, its first one as it is made: upright."""
+    if reading.unit:
+        found = model.places.unit(reading.unit)
+        assert found is not None
+        return found, True
+    batch = model.places.batch(reading.batch) if reading.batch else None
+    first = next((c for c in model.places.cells if batch is not None and c.batch == batch.number), None)
+    if first is None:
+        raise ReadingMisplaced("Say which unit was measured: pick it on the drawing, or its kind.", field="unit")
+    return first, False
+
+
+def _raw(reading: Reading, model: BlockModel, cell: PlacedUnit, raw: Mapping[int, RawSizes]) -> Equation:
+    sizes = raw.get(cell.batch)
+    if sizes is None:
+        raise ReadingMisplaced("These units have no cut and raw size by the plan.", field="kind")
+    batch = model.places.batches[cell.batch]
+    blank, cut = np.zeros(model.errors), Parameter(Cause.CUT, cell.batch)
+    if reading.kind is ReadingKind.CUT:
+        loose = _of_sources(cutting=CUT_SCATTER**2)
+        return Equation(sizes.cut, _causes(model, {cut: 1.0}), blank, loose, HAND_NOISE**2, 1.0, 0.0)
+    wide = reading.kind is ReadingKind.RAW_WIDTH
+    size, loss, gain = (
+        (sizes.width, sizes.width_loss, sizes.width_gain)
+        if wide
+        else (sizes.height, sizes.height_loss, sizes.height_gain)
+    )
+    of = {Parameter(Cause.SEAM): -loss, Parameter(Cause.FOLD): -loss / 2, cut: gain}
+    for axis in range(len(batch.strains)):
+        of[Parameter(Cause.STRETCH, cell.batch, axis)] = drawn_out(batch, axis, float(model.allowance))[not wide]
+    loose = _of_sources(cutting=(gain * CUT_SCATTER) ** 2, seams=(loss * SCATTER["mean"]) ** 2)
+    return Equation(size, _causes(model, of), blank, loose, HAND_NOISE**2, 1.0, 0.0)
+
+
+def _of_unit(
+    reading: Reading, model: BlockModel, cell: PlacedUnit
+) -> tuple[float, Vector, dict[Parameter, float]]:
+    """Nominal, response of the unit's own errors, and what stretch does to a diagonal besides.
+
+    Width and height are the unit's own, as it is made, however it lies; corners and diagonals are named as it lies in the
+    block, or as it is made when any of its kind was measured.
+    """
+    rows = Responses(model.places)
+    row, s = rows.blank(), float(model.allowance)
+    batch = model.places.batches[cell.batch]
+    match reading.kind:
+        case ReadingKind.WIDTH | ReadingKind.HEIGHT:
+            wide = reading.kind is ReadingKind.WIDTH
+            size = float(batch.spec.width if wide else batch.spec.height)
+            rows.unit(row, cell.number, "width" if wide != cell.lie.across else "height", 1.0)
+            return size + 2 * s, row, {}
+        case ReadingKind.CLEARANCE:
+            tip = next((t for t in model.places.edge_tips if t.cell == cell.number), None)
+            if tip is None:
+                raise ReadingMisplaced("This unit has no tip in the middle of a side.", field="kind")
+            clearance(rows, row, tip)
+            return s, row, {}
+        case ReadingKind.MISS:
+            miss(rows, row, cell, _corner(reading, model, cell), 1 / sqrt(2))
+            return 0.0, row, {}
+        case _:
+            return _diagonal(reading, model, cell, batch, rows)
+
+
+def _diagonal(
+    reading: Reading, model: BlockModel, cell: PlacedUnit, batch: Batch, rows: Responses
+) -> tuple[float, Vector, dict[Parameter, float]]:
+    row, s = rows.blank(), float(model.allowance)
+    wide, high = cell.width + 2 * s, cell.height + 2 * s
+    long = hypot(wide, high)
+    rows.unit(row, cell.number, "width", wide / long)
+    rows.unit(row, cell.number, "height", high / long)
+    up = 1.0 if reading.kind is ReadingKind.DIAGONAL_RISING else -1.0
+    way = cell.as_made((wide / long, up * high / long)) if reading.unit else (0.0, 0.0)
+    if not reading.unit:
+        w, h = (high, wide) if cell.lie.across else (wide, high)
+        way = (w / long, up * h / long)
+    extra = {}
+    for axis, ways in enumerate(batch.strains):
+        drawn = sum((way[0] * d[0] + way[1] * d[1]) ** 2 for d in ways) / len(ways)
+        by_width, by_height = drawn_out(batch, axis, s)
+        if cell.lie.across:
+            by_width, by_height = by_height, by_width
+        # The sides' part of it is in their own errors already.
+        extra[Parameter(Cause.STRETCH, batch.number, axis)] = drawn - (wide * by_width + high * by_height) / long
+    return long, row, extra
+
+
+def _corner(reading: Reading, model: BlockModel, cell: PlacedUnit) -> CornerTip:
+    """The corner as it lies in the block; for any of a kind, the one that is so named on the unit as it is made."""
+    found = [t for t in model.places.corner_tips if t.cell == cell.number]
+    for t in found:
+        if not reading.corner:
+            return t
+        at = (OUTWARD[t.across][0] + OUTWARD[t.down][0], OUTWARD[t.across][1] + OUTWARD[t.down][1])
+        x, y = at if reading.unit else cell.as_made(at)
+        if reading.corner == f"{'top' if y > 0 else 'bottom'} {'right' if x > 0 else 'left'}":
+            return t
+    raise ReadingMisplaced("No diagonal runs into that corner of this unit.", field="corner")
+

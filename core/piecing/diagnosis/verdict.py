@@ -1,32 +1,45 @@
-"""From estimates to a judgement: what makes the row short, how sure that is, what would settle it.
+"""What an expert would say first: the cause that leads, that all is true, that hands vary, or that it is open.
 
-Source: docs/theory.md, section 9.
+Source: docs/theory.md, section 14.8.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
-from math import erf, sqrt
 
 import numpy as np
 
-from ..lengths import Length, inches
-from ..planning import UnitPlan
 from ..wording import Said
-from .inference import INTERVAL_90, Posterior
-from .model import CAUSES, Cause, Observation, observe, row_response
-from .readings import Reading, ReadingKind
+from .causes import Cause, Parameter, shape_of
+from .faults import faults_of
+from .inference import Estimate, Inference
+from .mistakes import BELIEVED, HEADLINES
+from .model import BlockModel, FeatureKind
+from .names import feature_name, seam_said
+from .places import batch_name
+from .readings import ReadingKind
+from .words import Roughly, sure_in_words
 
-__all__ = ["EASED", "SETTLED", "Contribution", "NextReading", "Status", "Verdict", "judge", "sure_in_words"]
+__all__ = ["Lead", "Share", "Status", "Verdict", "cause_said", "judge"]
 
-SETTLED = 0.75
-"""Probability from which a cause is named."""
-EASED = 1 / 16
-"""Inches that pins ease in over a row; below this nothing needs mending."""
-_DRAWS = 4000
-_NONE = 1 / 128
+_NAMED, _FEW, _SOON = 0.72, 0.18, 5.0
+"""Chance to lead from which a cause is named: the first after many readings, so much more after three, falling off by so
+many readings: what is right by its own reckoning on two or three readings rests on what was held likely before."""
+_BLIND = 0.06
+"""So much more while much that may lead was not looked at."""
+_BESIDE = 0.85
+"""Probability of being large from which a second cause is named with the first."""
+_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.88, 0.66, 0.86
+_SIX = 6
+_MAIN = (Cause.SEAM, Cause.TRIM, Cause.SHIFT, Cause.TIP)
+"""Of what was measured, and of everything: chances that nothing leads from which the block is called true."""
+_VARIES = 0.8
+_UNLOOKED = 0.2
+_SHOWN = 0.045
+_FAR = 1 / 10
+_LEAST_REACH = 1 / 16
 
 
 class Status(StrEnum):
@@ -34,199 +47,372 @@ class Status(StrEnum):
     TRUE = "true"
     SETTLED = "settled"
     SEVERAL = "several"
+    VARIES = "varies"
+    MISTAKE = "mistake"
+    DOUBTED = "doubted"
     UNSETTLED = "unsettled"
 
 
 @dataclass(frozen=True, slots=True)
-class Contribution:
-    """What one cause adds to the row's length, in inches, with its 90% interval and its share of the whole."""
+class Lead:
+    """A cause with what the readings alone make of it (inches beyond what is wanted), and how likely it leads."""
 
-    cause: Cause
+    parameter: Parameter
     mean: float
     low: float
     high: float
-    share: float | None
+    measured: bool
     leads: float
-
-
-@dataclass(frozen=True, slots=True)
-class NextReading:
-    """The reading that would narrow the doubt between two causes most."""
-
-    kind: ReadingKind
     said: Said
-    between: tuple[Cause, Cause]
-    doubt_now: float
-    doubt_after: float
 
 
 @dataclass(frozen=True, slots=True)
-class Verdict:
-    """``observed`` is the measured row deviation (None when no row was measured), ``expected`` the causes' sum.
+class Share:
+    """What each cause adds to one figure of the block, in inches; ``parts`` by parameter, ``rest`` the units' own scatter."""
 
-    ``leading`` is the cause named, ``beside`` a second one that is as certain and pulls the same way (``SEVERAL``:
-    both are sure, which does more is not). In a row that comes out ``TRUE``, ``leading`` is one that others cancel.
-    """
+    feature: str
+    name: Said
+    whole: float
+    low: float
+    high: float
+    parts: tuple[tuple[Parameter, float], ...]
+    rest: float
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """``said`` is the headline, ``why`` one sentence of evidence; ``sure`` the probability behind "certain", "likely", "open"."""
 
     status: Status
-    row_units: int
-    expected: float
-    expected_sd: float
-    observed: float | None
-    contributions: tuple[Contribution, ...]
-    leading: Cause | None
-    beside: Cause | None
+    said: Said
+    why: Said
     sure: float
-    next_reading: NextReading | None
+    leads: tuple[Lead, ...]
+    leading: Parameter | None = None
+    beside: Parameter | None = None
+    code: str = ""
 
     @property
-    def deviation(self) -> float:
-        """Row length minus target, inches: as measured, else as the causes add up."""
-        return self.expected if self.observed is None else self.observed
-
-    @property
-    def said(self) -> Said:
-        """The row's deviation with its sign in words; below half a hair it counts as none."""
-        if abs(self.deviation) < _NONE:
-            return Said("as it should be")
-        return Said("{size} short" if self.deviation < 0 else "{size} long", size=Length.near(abs(self.deviation)))
+    def sure_words(self) -> str:
+        named = self.status not in (Status.UNSETTLED, Status.NO_READINGS, Status.DOUBTED)
+        return sure_in_words(max(self.sure, 0.75)) if named else "open"
 
     @property
     def reach(self) -> float:
-        """Inches either side of zero that hold every contribution's interval: half the width of a picture of them."""
-        ends = [abs(x) for c in self.contributions for x in (c.low, c.high)]
-        return max([*ends, abs(self.deviation), EASED]) * 1.05
-
-    @property
-    def unexplained(self) -> float | None:
-        return None if self.observed is None else self.observed - self.expected
+        """Inches either side of zero that hold every measured interval: half the width of a picture of them."""
+        ends = [abs(x) for lead in self.leads if lead.measured for x in (lead.low, lead.high)]
+        return 1.05 * max([_LEAST_REACH, *ends])
 
 
-def sure_in_words(probability: float) -> str:
-    """One scale of words for every probability shown."""
-    for floor, words in ((0.95, "almost certainly"), (0.8, "very likely"), (0.6, "probably")):
-        if probability >= floor:
-            return words
-    return "perhaps"
+_WORDS: dict[Cause, tuple[str, str]] = {
+    Cause.SEAM: ("all seams are {size} narrow", "all seams are {size} wide"),
+    Cause.START: ("every seam strays narrow by {size} at its start", "every seam strays deep by {size} at its start"),
+    Cause.END: ("every seam strays narrow by {size} at its end", "every seam strays deep by {size} at its end"),
+    Cause.FOLD: ("the fold takes less than was allowed for", "the fold is not paid for: it takes {size} of each fabric"),
+    Cause.TRIM: ("{who} trimmed {size} too small", "{who} trimmed {size} too large"),
+    Cause.SHIFT: ("{who} trimmed {size} off the diagonal", "{who} trimmed {size} off the diagonal"),
+    Cause.TIP: ("{who} trimmed with {size} too little above the tip", "{who} trimmed with {size} too much above the tip"),
+    Cause.CUT: ("pieces for the {who} cut {size} too small", "pieces for the {who} cut {size} too large"),
+    Cause.STRETCH: ("{who} drawn in by {size} on the bias", "{who} stretched by {size} on the bias"),
+}
+_SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its middle", "whole": ""}
 
 
-def judge(
-    plan: UnitPlan,
-    observations: Sequence[Observation],
-    posterior: Posterior,
-    resolution: Length,
-    rng: np.random.Generator,
-) -> Verdict:
-    """Weigh the causes on a row: the longest one measured, else one of four units."""
-    rows = [o for o in observations if o.reading.kind is ReadingKind.ROW_LENGTH]
-    units = max((o.reading.row_units or 0 for o in rows), default=4)
-    measured = [o.value - o.nominal for o in rows if o.reading.row_units == units]
-    observed = float(np.mean(measured)) if measured else None
-    response = row_response(units)
-    mean, sd = posterior.along(response)
-    leads = _leads(posterior, response, mean if observed is None else observed, rng)
-    contributions = _contributions(posterior, response, leads)
-    ranked = sorted(contributions, key=lambda c: -c.leads)
-    within = _probability_between(-EASED, EASED, mean, sd)
-    if not observations:
-        status = Status.NO_READINGS
-    elif within >= SETTLED and (observed is None or abs(observed) <= EASED):
-        status = Status.TRUE
-    elif ranked[0].leads >= SETTLED:
-        status = Status.SETTLED
-    else:
-        status = Status.SEVERAL if all(_surely_pulls(c, observed or mean) for c in ranked[:2]) else Status.UNSETTLED
-    first, second = ranked[0].cause, ranked[1].cause
-    leading = {Status.SETTLED: first, Status.SEVERAL: first, Status.TRUE: _cancelled(contributions)}.get(status)
-    beside = {Status.SEVERAL: second}.get(status)
-    wanting = status in (Status.UNSETTLED, Status.NO_READINGS)
+def cause_said(model: BlockModel, p: Parameter, size: float) -> Said:
+    """A cause of this size, in inches with its sign, in words."""
+    if p.cause is Cause.ONE_SEAM:
+        seam = model.places.seams[p.place]
+        spot = _ends(p, seam.upright)
+        return Said("{seam} strays " + ("deep" if size > 0 else "narrow") + " by {size}" + spot, seam=seam_said(seam.name), size=Roughly(size))
+    if p.cause is Cause.ONE_UNIT:
+        name = model.places.cells[p.place].name
+        how = {
+            "slip": "lies {size} off its lines",
+            "tip": "has {size} too much above its tip" if size > 0 else "has {size} too little above its tip",
+        }.get(p.spot, "is {size} too large" if size > 0 else "is {size} too small")
+        across = {"width": " across", "height": " up and down"}.get(p.spot, "")
+        return Said("the unit in {name} " + how + across, name=name, size=Roughly(size))
+    # Half of what a fold swallows is each fabric's.
+    said = size / 2 if p.cause is Cause.FOLD else size
+    who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
+    words = _WORDS[p.cause][size > 0]
+    if p.cause is Cause.SHIFT and not model.places.batches[p.batch].corners:
+        words = "{who} trimmed {size} off to one side"
+    return Said(words, size=Roughly(said), who=who)
+
+
+def _ends(p: Parameter, upright: bool) -> str:
+    if p.spot in ("start", "end"):
+        first = p.spot == "start"
+        return f" at its {('upper' if first else 'lower') if upright else ('left' if first else 'right')} end"
+    return _SPOTS[p.spot]
+
+
+def judge(found: Inference) -> Verdict:
+    """The headline, by what the readings leave possible."""
+    leads = tuple(_leads(found))
+    none = found.chance(-1)
+    if not found.readings:
+        return Verdict(Status.NO_READINGS, Said("Nothing is measured yet."), Said("Start with what is asked for first."), 0.0, leads)
+    seen = [s for s in found.seen if s.code in HEADLINES]
+    if sum(s.probability for s in seen) >= BELIEVED:
+        first = seen[0]
+        said = first.said if len(seen) == 1 else Said("{one}, or {other}", one=first.said, other=Said(seen[1].said.template[0].lower() + seen[1].said.template[1:]))
+        return Verdict(Status.MISTAKE, said, first.why, sum(s.probability for s in seen), leads, code=first.code)
+    if found.mistake is not None:
+        mistake, said, sure = found.mistake
+        return Verdict(Status.MISTAKE, said, mistake.why, sure, leads, code=mistake.code)
+    doubted = _doubted(found)
+    if doubted:
+        return Verdict(
+            Status.DOUBTED,
+            Said("These readings contradict each other: read them again before anything is concluded"),
+            Said("{count} of {all} cannot be true together with the rest.", count=len(doubted), all=len(found.weighed)),
+            none,
+            leads,
+        )
+    return _by_chances(found, leads, none)
+
+
+def _doubted(found: Inference) -> list[int]:
+    """Readings set aside, when all of their kind are, and there is more than one: nothing is left to go by."""
+    if not found.odd:
+        return []
+    aside = {o.index for o in found.odd}
+    families = (
+        (ReadingKind.ROW, ReadingKind.COLUMN),
+        (ReadingKind.WIDTH, ReadingKind.HEIGHT),
+        (ReadingKind.STITCH,),
+    )
+    for kinds in families:
+        of_kind = [n for n in found.weighed if found.readings[n].kind in kinds]
+        some = any(n in aside for n in of_kind)
+        if len(of_kind) >= 2 and (all(n in aside for n in of_kind) or (some and _against(found, kinds, aside))):
+            return of_kind
+    return sorted(aside) if len(aside) > 1 and 3 * len(aside) > len(found.weighed) else []
+
+
+def _against(found: Inference, kinds: tuple[ReadingKind, ...], aside: set[int]) -> bool:
+    """Whether, of readings of these kinds that are not set aside, all lie far off though nothing is known to be the cause."""
+    left = [n for n in found.weighed if found.readings[n].kind in kinds and n not in aside]
+    far = [n for n in left if (e := found.equations[n]) is not None and abs(found.readings[n].read - e.nominal) > _FAR]
+    return bool(left) and len(far) == len(left) and max(e.leads for e in found.estimates) < 0.6
+
+
+@dataclass(frozen=True, slots=True)
+class _Group:
+    """Causes that say the same of the same place: how likely one of them leads, and which."""
+
+    chance: float
+    large: float
+    best: Estimate
+
+
+def _groups(found: Inference) -> list[_Group]:
+    of: dict[tuple[Cause, int, int], list[int]] = {}
+    for n, p in enumerate(found.parameters):
+        of.setdefault((p.cause, p.batch, p.place), []).append(n)
+    groups = []
+    for numbers in of.values():
+        chance = sum(found.chance(n) for n in numbers)
+        best = max((found.estimates[n] for n in numbers), key=lambda e: (e.leads, e.large))
+        groups.append(_Group(chance, max(found.estimates[n].large for n in numbers), best))
+    return sorted(groups, key=lambda g: -g.chance)
+
+
+def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
+    groups = _groups(found)
+    first, second = groups[0], groups[1]
+    model = found.model
+    if not found.measured:
+        return Verdict(Status.UNSETTLED, Said("Nothing is measured yet"), Said("What was seen alone does not tell sizes."), none, leads)
+    # What was not looked at may be anything; the lead is among what was.
+    unlooked = sum(e.leads for e in found.estimates if not e.measured)
+    chance = first.chance / max(1 - unlooked, 1e-9)
+    enough = _enough(len(found.weighed)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
+    named = chance >= enough and first.best.sure_of_side and first.best.measured
+    both = (
+        first.chance + second.chance >= _BESIDE
+        and first.large >= _BESIDE
+        and second.large >= _BESIDE
+        and first.best.sure_of_side
+        and second.best.sure_of_side
+    )
+    if _varies(found, none, first):
+        return Verdict(
+            Status.VARIES,
+            Said("Nothing is off on the whole: the hand varies"),
+            Said("The readings lie on both sides of what they should be, by up to {most}.", most=Roughly(_widest(found))),
+            found.unsteady,
+            leads,
+        )
+    if both and not named:
+        one, other = (cause_said(model, g.best.parameter, g.best.size) for g in (first, second))
+        return Verdict(
+            Status.SEVERAL,
+            Said("Two things together: {one}; and {other}", one=one, other=other),
+            _evidence(found, first.best),
+            min(first.large, second.large),
+            leads,
+            first.best.parameter,
+            second.best.parameter,
+        )
+    if named:
+        beside = second.best.parameter if second.large >= _BESIDE and second.best.sure_of_side and second.chance > 0.02 else None
+        said = cause_said(model, first.best.parameter, first.best.size)
+        return Verdict(Status.SETTLED, said, _evidence(found, first.best), chance, leads, first.best.parameter, beside)
+    if _true(found, none):
+        return Verdict(Status.TRUE, Said("All is true, as far as it was measured"), _looked_at(found), none, leads)
     return Verdict(
-        status,
-        units,
-        mean,
-        sd,
-        observed,
-        contributions,
-        leading,
-        beside,
-        ranked[0].leads if status is not Status.TRUE else within,
-        _next_reading(plan, posterior, response, (first, second), resolution, units) if wanting else None,
+        Status.UNSETTLED,
+        Said("These readings do not settle it"),
+        _open(found, groups, none),
+        max(first.chance, none),
+        leads,
     )
 
 
-def _probability_between(low: float, high: float, mean: float, sd: float) -> float:
-    def below(x: float) -> float:
-        return 0.5 * (1 + erf((x - mean) / (sd * sqrt(2))))
-
-    return below(high) - below(low)
+def _enough(count: int) -> float:
+    return _NAMED + _FEW * float(np.exp(-max(0, count - 3) / _SOON)) if count >= 2 else 0.97
 
 
-def _leads(
-    posterior: Posterior, response: np.ndarray, deviation: float, rng: np.random.Generator
-) -> dict[Cause, float]:
-    """Probability that each cause is the largest one pulling the way the row went."""
-    draws = rng.multivariate_normal(posterior.mean, posterior.covariance, _DRAWS, method="cholesky")
-    pulls = draws * response * (1.0 if deviation >= 0 else -1.0)
-    winners = np.bincount(np.argmax(pulls[:, :3], axis=1), minlength=len(CAUSES)) / _DRAWS
-    return {c: float(winners[i]) for i, c in enumerate(CAUSES)}
+def _varies(found: Inference, none: float, first: _Group) -> bool:
+    single = first.best.parameter.single
+    return found.unsteady >= _VARIES and (none >= 0.5 or (single and not first.large >= 0.97))
 
 
-def _surely_pulls(c: Contribution, deviation: float) -> bool:
-    """Whether even the near end of its interval pulls the way the row went."""
-    return c.low > 0 if deviation >= 0 else c.high < 0
+def _widest(found: Inference) -> float:
+    off = [abs(found.readings[n].read - e.nominal) for n in found.weighed if (e := found.equations[n]) is not None and found.readings[n].kind in (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)]
+    return max(off, default=1 / 32)
 
 
-def _cancelled(contributions: tuple[Contribution, ...]) -> Cause | None:
-    """The largest cause in a true row, if even its interval's near end is more than pins ease in."""
-    largest = max(contributions, key=lambda c: abs(c.mean))
-    near_end = min(abs(largest.low), abs(largest.high))
-    return largest.cause if largest.low * largest.high > 0 and near_end > EASED / 2 else None
+def _true(found: Inference, none: float) -> bool:
+    """Only when what was looked at could have shown a 1/32, and nothing that is seen is off."""
+    none, count = found.nearly_none, len(found.weighed)
+    unlooked = sum(e.leads for e in found.estimates if not e.measured)
+    faults = [f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _SHOWN and not f.eased]
+    shown = all(-_SHOWN < e.low and e.high < _SHOWN for e in found.estimates if e.measured and e.parameter.cause in _MAIN)
+    enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
+    seam = found.estimates[0].measured
+    return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
 
 
-def _contributions(posterior: Posterior, response: np.ndarray, leads: dict[Cause, float]) -> tuple[Contribution, ...]:
-    total = float(response @ posterior.mean)
-    out = []
-    for i, estimate in enumerate(posterior.estimates()):
-        if not response[i]:
-            continue
-        mean, reach = float(response[i]) * estimate.mean, INTERVAL_90 * abs(float(response[i])) * estimate.sd
-        share = mean / total if abs(total) > EASED / 4 else None
-        out.append(Contribution(estimate.cause, mean, mean - reach, mean + reach, share, leads[estimate.cause]))
-    return tuple(out)
+def _looked_at(found: Inference) -> Said:
+    missing = [lead for lead in _leads(found) if not lead.measured and not lead.parameter.single]
+    left = sorted({_SUBJECT[lead.parameter.cause] for lead in missing if lead.parameter.cause in _SUBJECT})
+    if not left:
+        return Said("Everything that could lead was measured, and lies on its mark.")
+    return Said("What was measured lies on its mark. Not looked at: {left}.", left=", ".join(left))
 
 
-_HOW = {
-    ReadingKind.UNIT_WIDTH: Said("Measure one more trimmed unit across, raw edge to raw edge, before it is joined."),
-    ReadingKind.STITCH_DISTANCE: Said("Turn the work over and measure from raw edge to stitching on one more seam."),
-    ReadingKind.ROW_LENGTH: Said("Measure one joined row, pressed and lying flat, raw edge to raw edge."),
-    ReadingKind.STRIP_TEST: Said(
-        "Sew three strips of one width side by side, press, and measure the middle one and the whole."
-    ),
+_SUBJECT = {
+    Cause.SEAM: "the stitching",
+    Cause.TRIM: "the size of some units",
+    Cause.SHIFT: "where diagonals meet corners",
+    Cause.TIP: "the cloth above tips",
+    Cause.FOLD: "the fold",
 }
 
 
-def _next_reading(
-    plan: UnitPlan,
-    posterior: Posterior,
-    response: np.ndarray,
-    between: tuple[Cause, Cause],
-    resolution: Length,
-    units: int,
-) -> NextReading:
-    contrast = np.zeros(len(CAUSES))
-    contrast[CAUSES.index(between[0])] = response[CAUSES.index(between[0])]
-    contrast[CAUSES.index(between[1])] = -response[CAUSES.index(between[1])]
-    now = posterior.along(contrast)[1]
-    after = {}
-    for kind in _HOW:
-        equation = observe(_blank(kind, plan, units), plan, resolution)
-        after[kind] = sqrt(posterior.variance_after(contrast, equation.response, equation.noise))
-    best = min(after, key=lambda kind: after[kind])
-    return NextReading(best, _HOW[best], between, now, after[best])
+def _open(found: Inference, groups: Sequence[_Group], none: float) -> Said:
+    may = [g for g in groups if g.chance >= 0.12][:3]
+    names = [cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best)) for g in may]
+    values: dict[str, Said] = {f"c{n}": name for n, name in enumerate(names)}
+    listed = "; or ".join(f"{{c{n}}}" for n in range(len(names)))
+    if not names:
+        return Said("Nothing that was measured stands out, but too little was looked at to call it true.")
+    if none >= 0.25:
+        return Said("It may be that " + listed + "; or nothing at all.", **values)
+    return Said("It may be that " + listed + ".", **values)
 
 
-def _blank(kind: ReadingKind, plan: UnitPlan, units: int) -> Reading:
-    """A reading of this kind at a harmless value: only its equation is wanted."""
-    if kind is ReadingKind.STRIP_TEST:
-        return Reading(kind, inches(1), whole=inches("7/2"))
-    return Reading(kind, plan.target_width, row_units=units if kind is ReadingKind.ROW_LENGTH else None)
+def _likely(found: Inference, e: Estimate) -> float:
+    n = found.parameters.index(e.parameter)
+    drawn = found.draws[found.leading == n, n]
+    return float(np.median(drawn)) if len(drawn) else e.size
+
+
+def _evidence(found: Inference, e: Estimate) -> Said:
+    """The reading that speaks most for a cause, as one sentence."""
+    n = found.parameters.index(e.parameter)
+    best, most = None, 0.0
+    aside = {o.index for o in found.odd}
+    for k in found.weighed:
+        equation, r = found.equations[k], found.readings[k]
+        if equation is None or k in aside:
+            continue
+        if n < found.common:
+            by = equation.of_causes[n]
+        else:
+            from .causes import effect_of
+
+            by = float(equation.of_errors @ effect_of(found.model, e.parameter))
+        speaks = abs(by * e.size) / np.sqrt(equation.noise)
+        off = r.read - equation.nominal
+        if by * e.size * off > 0 and speaks > most:
+            best, most = k, speaks
+    alike = 0
+    if best is None:
+        return Said("The readings together say so; no single one does.")
+    r, equation = found.readings[best], found.equations[best]
+    assert equation is not None
+    for k in found.weighed:
+        other = found.equations[k]
+        if other is not None and found.readings[k].kind is r.kind and (found.readings[k].read - other.nominal) * (r.read - equation.nominal) > 0:
+            alike += 1
+    off = r.read - equation.nominal
+    return Said(
+        "{what}: {size} {way}" + (", and {more} more like it." if alike > 1 else "."),
+        what=_reading_name(found, best),
+        size=Roughly(off),
+        way=_way(r.kind, off),
+        more=alike - 1,
+    )
+
+
+def _reading_name(found: Inference, k: int) -> Said:
+    from .names import reading_said
+
+    return reading_said(found.readings[k], found.model)
+
+
+def _way(kind: ReadingKind, off: float) -> str:
+    if kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST):
+        return "wide" if off > 0 else "narrow"
+    if kind is ReadingKind.TIP_GAP:
+        return "short of the seam" if off > 0 else "cut off"
+    if kind in (ReadingKind.MISS, ReadingKind.CORNER_GAP, ReadingKind.CROSSING):
+        return "past it"
+    return "over" if off > 0 else "short"
+
+
+def _leads(found: Inference) -> Iterator[Lead]:
+    ordered = sorted(found.estimates, key=lambda e: (-e.leads, not e.measured, -abs(e.size)))
+    for e in ordered:
+        yield Lead(
+            e.parameter, e.size, e.low, e.high, e.measured, e.leads, cause_said(found.model, e.parameter, e.size)
+        )
+
+
+def shares_of(found: Inference) -> tuple[Share, ...]:
+    """Every figure of the block that is off, or was measured, taken apart; the worst two of each kind."""
+    model = found.model
+    causes = shape_of(model)
+    shape = model.matrix @ causes
+    whole = found.sewn @ model.matrix.T
+    low, high = np.quantile(whole, (0.05, 0.95), axis=0)
+    values = whole.mean(axis=0)
+    taken: dict[FeatureKind, int] = {}
+    shares = []
+    for n in np.argsort(-np.abs(values)):
+        f = model.features[n]
+        if taken.get(f.kind, 0) >= 2:
+            continue
+        taken[f.kind] = taken.get(f.kind, 0) + 1
+        parts = [(p, float(shape[n, k] * found.mean[k])) for k, p in enumerate(found.parameters[: found.common])]
+        kept = tuple(x for x in sorted(parts, key=lambda x: -abs(x[1])) if abs(x[1]) > 1 / 256)[:5]
+        rest = float(values[n]) - sum(v for _, v in kept)
+        shares.append(
+            Share(f.key, feature_name(model, int(n)), float(values[n]), float(low[n]), float(high[n]), kept, rest)
+        )
+    return tuple(shares)

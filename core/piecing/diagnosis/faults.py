@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from ..lengths import Length
 from ..wording import Said
-from .model import Feature, FeatureKind, SewnModel, Vector
+from .model import Feature, FeatureKind, BlockModel, Vector
 
 __all__ = ["EASED", "SEEN", "Fault", "faults_of"]
 
@@ -37,7 +37,7 @@ class Fault:
     eased: bool
 
 
-def faults_of(model: SewnModel, deviations: Vector) -> tuple[Fault, ...]:
+def faults_of(model: BlockModel, deviations: Vector) -> tuple[Fault, ...]:
     """Every fault that is seen: tips, then crossings, then edges, the worst of each kind first."""
     order = list(_LEAST)
     seen = [(f, float(d)) for f, d in zip(model.features, deviations, strict=True) if abs(d) >= _LEAST[f.kind] - 1e-9]
@@ -54,7 +54,7 @@ def faults_of(model: SewnModel, deviations: Vector) -> tuple[Fault, ...]:
     )
 
 
-def said_of(model: SewnModel, f: Feature, deviation: float) -> Said:
+def said_of(model: BlockModel, f: Feature, deviation: float) -> Said:
     """A figure of the block in words, its sign among them."""
     size = Length.near(abs(deviation))
     less = deviation < 0
@@ -76,7 +76,7 @@ def said_of(model: SewnModel, f: Feature, deviation: float) -> Said:
         case FeatureKind.CROSSING:
             first, other = ("left", "right") if model.places.seams[f.seam].upright else ("upper", "lower")
             longer = other if less else first
-            said = f"{model.places.seams[f.seam].name}, crossing {f.key.rsplit(':', 1)[1]}: "
+            said = f"{model.places.seams[f.seam].name}, crossing {f.nth}: "
             if abs(deviation) < SEEN / 4:
                 return Said(said + "the seams meet")
             return Said(said + f"the {longer} side reaches {{size}} further", size=size)

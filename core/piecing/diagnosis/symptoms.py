@@ -19,7 +19,7 @@ from ..wording import Said
 from .model import model_of
 from .picture import as_sewn
 from .places import places_of
-from .readings import SewnKind
+from .readings import ReadingKind
 from .whatif import errors_of
 
 __all__ = ["Symptom", "end_of", "symptom_picture", "symptoms"]
@@ -39,9 +39,9 @@ class Symptom:
     causes: Mapping[str, float]
     question: str = ""
     further: tuple[Symptom, ...] = ()
-    measure: tuple[SewnKind, ...] = ()
+    measure: tuple[ReadingKind, ...] = ()
     because: str = ""
-    observe: SewnKind | None = None
+    observe: ReadingKind | None = None
     turned: bool = False
 
     def walk(self) -> Iterator[Symptom]:
@@ -50,7 +50,7 @@ class Symptom:
             yield from f.walk()
 
 
-K = SewnKind
+K = ReadingKind
 _EDGE = (K.CLEARANCE, K.STITCH, K.WIDTH, K.STRIP_TEST)
 _CORNER = (K.MISS, K.STITCH, K.WIDTH, K.HEIGHT)
 _SIZE = (K.WIDTH, K.STITCH, K.STRIP_TEST, K.ROW)

@@ -12,7 +12,7 @@ import numpy as np
 
 from ..lengths import Length
 from ..wording import Said
-from .causes import SewnCause, parameters_of, scatter_of, shape_of
+from .causes import Cause, parameters_of, scatter_of, shape_of
 from .inference import Inference
 from .model import FeatureKind, Vector
 from .places import batch_name
@@ -99,27 +99,27 @@ def _marks(found: Inference, after: Vector) -> Iterator[Remedy]:
         target = model.places.batches[p.batch].spec.width + model.allowance * 2
         after[n] = 0.0
         match p.cause:
-            case SewnCause.TRIM:
+            case Cause.TRIM:
                 title = Said(
                     f"Trim the {name} to {{target}}, not to {{now}}", target=target, now=target + Length.near(off)
                 )
                 how = Said(
                     "Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."
                 )
-            case SewnCause.SHIFT:
+            case Cause.SHIFT:
                 title = Said(f"Lay the ruler's line on the seam of the {name}")
                 how = Said(
                     "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, "
                     "and set it on the seam again before the other two.",
                     size=size,
                 )
-            case SewnCause.TIP:
+            case Cause.TIP:
                 title = Said(f"Leave {{s}} above the tip of the {name}", s=model.allowance)
                 how = Said(
                     "They were trimmed with {now}. Set the ruler's mark on the tip first, then trim the top.",
                     now=model.allowance + Length.near(off),
                 )
-            case SewnCause.CUT:
+            case Cause.CUT:
                 title = Said(f"Check the pieces cut for the {name}")
                 how = Said(
                     f"They are {{size}} too {'small' if off < 0 else 'large'}. Measure the next ones before sewing.",

@@ -17,10 +17,10 @@ from ..planning import UnitPlan, pieces_said
 from ..planning import plan as plan_unit
 from ..seams import NARROWEST_ALLOWANCE
 from ..wording import Said
-from .causes import SewnCause, parameters_of, shape_of
+from .causes import Cause, parameters_of, shape_of
 from .faults import EASED, SEEN, Fault, faults_of
 from .inference import Inference
-from .model import FeatureKind, SewnModel, Vector
+from .model import FeatureKind, BlockModel, Vector
 from .places import batch_name
 
 __all__ = ["Remedy", "deviations_after", "for_this_block"]
@@ -91,18 +91,18 @@ def sewn_errors(found: Inference) -> Vector:
     return np.asarray(shape_of(found.model) @ found.mean + found.errors)
 
 
-def deviations_after(model: SewnModel, errors: Vector, accepted: float) -> Vector:
+def deviations_after(model: BlockModel, errors: Vector, accepted: float) -> Vector:
     """(features,): what is off once every edge may be ``accepted`` inches off, because that is the new size."""
     edges = np.array([f.kind in (FeatureKind.ROW, FeatureKind.COLUMN) for f in model.features], dtype=bool)
     return model.deviations(errors) - np.where(edges, accepted, 0.0)
 
 
-def _counted(model: SewnModel, deviations: Vector) -> int:
+def _counted(model: BlockModel, deviations: Vector) -> int:
     """Faults that pins do not ease in."""
     return sum(not f.eased for f in faults_of(model, deviations))
 
 
-def _ranked(model: SewnModel, offered: list[Remedy], now: int) -> tuple[Remedy, ...]:
+def _ranked(model: BlockModel, offered: list[Remedy], now: int) -> tuple[Remedy, ...]:
     """With what each leaves of the ``now`` faults, the best first."""
     counted = []
     for r in offered:
@@ -136,17 +136,17 @@ def _leave(errors: Vector, deviations: Vector) -> Remedy:
     )
 
 
-def _seam_now(model: SewnModel, errors: Vector, seam: int, spot: str) -> float:
+def _seam_now(model: BlockModel, errors: Vector, seam: int, spot: str) -> float:
     """Stitching distance there, inches."""
     return float(model.allowance) + float(errors[model.of_seam(seam, "mean")] + errors[model.of_seam(seam, spot)])
 
 
-def _spot(model: SewnModel, seam: int, at: tuple[float, float]) -> str:
+def _spot(model: BlockModel, seam: int, at: tuple[float, float]) -> str:
     t = model.places.seams[seam].along(at)
     return "start" if t < 0.25 else "end" if t > 0.75 else "middle"
 
 
-def _edge_tip(model: SewnModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
+def _edge_tip(model: BlockModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
     cell, seam = model.places.cells[f.feature.cell], f.feature.seam
     spot = _spot(model, seam, f.feature.at)
     now = _seam_now(model, errors, seam, spot)
@@ -221,7 +221,7 @@ def _edge_tip(model: SewnModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
     )
 
 
-def _corner_tip(model: SewnModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
+def _corner_tip(model: BlockModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
     """Where a diagonal misses its corner: one of the two seams made deeper there, or the unit trimmed again."""
     cell = model.places.cells[f.feature.cell]
     down, across = f.feature.edge.split()
@@ -255,7 +255,7 @@ def _corner_tip(model: SewnModel, errors: Vector, f: Fault) -> Iterator[Remedy]:
     )
 
 
-def _match(model: SewnModel, f: Fault) -> Remedy:
+def _match(model: BlockModel, f: Fault) -> Remedy:
     seam = model.places.seams[f.feature.seam]
     size = Length.near(abs(f.size))
     return Remedy(
@@ -264,7 +264,7 @@ def _match(model: SewnModel, f: Fault) -> Remedy:
         Said(
             "Unpick an inch and a half either side of crossing {n}, pin through both seams, and ease the {size} in on both "
             "sides.",
-            n=f.feature.key.rsplit(":", 1)[1],
+            n=f.feature.nth,
             size=size,
         ),
         Said("The step goes; the longer side is held in by {half} on each side of it.", half=size / 2),
@@ -279,7 +279,7 @@ def _match(model: SewnModel, f: Fault) -> Remedy:
     )
 
 
-def _short(model: SewnModel, errors: Vector, deviations: Vector) -> Iterator[Remedy]:
+def _short(model: BlockModel, errors: Vector, deviations: Vector) -> Iterator[Remedy]:
     """For a block that is small or large as a whole: its seams sewn anew, or everything that joins it brought to its size."""
     rows = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.ROW]
     columns = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.COLUMN]
@@ -361,11 +361,11 @@ def _short(model: SewnModel, errors: Vector, deviations: Vector) -> Iterator[Rem
         )
 
 
-def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[int, UnitPlan]) -> Iterator[Remedy]:
+def _units(found: Inference, model: BlockModel, errors: Vector, plans: Mapping[int, UnitPlan]) -> Iterator[Remedy]:
     """For batches trimmed wrong: trimmed again while there is cloth, else made again, with pieces and minutes."""
     params = parameters_of(model)
     for n, p in enumerate(params):
-        if p.cause not in (SewnCause.TRIM, SewnCause.SHIFT, SewnCause.TIP):
+        if p.cause not in (Cause.TRIM, Cause.SHIFT, Cause.TIP):
             continue
         low, high = found.interval(n)
         off = float(found.mean[n])
@@ -376,7 +376,7 @@ def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[in
         after = errors - shape_of(model)[:, n] * off
         plan = plans.get(p.batch)
         yield _trim_again(found, model, p.cause, p.batch, name, off, after)
-        if p.cause is SewnCause.TRIM and off < 0:
+        if p.cause is Cause.TRIM and off < 0:
             yield _shared(model, errors, n, p.batch, name, off)
         again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
         yield Remedy(
@@ -395,7 +395,7 @@ def _units(found: Inference, model: SewnModel, errors: Vector, plans: Mapping[in
         )
 
 
-def _shared(model: SewnModel, errors: Vector, n: int, batch: int, name: str, off: float) -> Remedy:
+def _shared(model: BlockModel, errors: Vector, n: int, batch: int, name: str, off: float) -> Remedy:
     """Units a little short: what is missing shared between the seams beside them, made shallower."""
     beside = {k for c in model.places.cells if c.batch == batch for k in c.seams if k is not None}
     less = np.zeros(model.errors)
@@ -468,11 +468,11 @@ def _picture(found: Inference) -> Iterator[Remedy]:
 
 
 def _trim_again(
-    found: Inference, model: SewnModel, cause: SewnCause, batch: int, name: str, off: float, after: Vector
+    found: Inference, model: BlockModel, cause: Cause, batch: int, name: str, off: float, after: Vector
 ) -> Remedy:
     size = Length.near(abs(off))
     code = f"trim_again:{batch}:{cause.value}"
-    if cause is SewnCause.TRIM and off > 0:
+    if cause is Cause.TRIM and off > 0:
         return Remedy(
             code,
             Said(f"Trim the {name} again"),
@@ -487,13 +487,13 @@ def _trim_again(
             errors=after,
         )
     # Moved by o square to the diagonal, the trim's box loses o / r2 on each of four sides: r2 o of width and of height.
-    smaller = Length.near(abs(off) * sqrt(2)) if cause is SewnCause.SHIFT else size
+    smaller = Length.near(abs(off) * sqrt(2)) if cause is Cause.SHIFT else size
     trim = [p.key for p in found.parameters].index(f"trim:{batch}")
     spare = float(found.mean[trim])
     why_not = None
-    if cause is SewnCause.TRIM:
+    if cause is Cause.TRIM:
         why_not = Said("They are too small: trimming adds nothing.")
-    elif cause is SewnCause.TIP and off < 0:
+    elif cause is Cause.TIP and off < 0:
         why_not = Said("The tip stands too near the edge: trimming only brings the edge nearer.")
     elif spare < float(smaller) - SEEN / 2:
         why_not = Said("{size} would have to come off, and they are trimmed to size already.", size=smaller)

@@ -11,14 +11,14 @@ from functools import lru_cache
 from math import hypot
 
 from ..blocks.joining import orders
-from ..blocks.pattern import Layout
-from ..blocks.pictures import cell_middle, inner_seams
+from ..blocks.pattern import UPRIGHT, Cell, Layout, Lie
+from ..blocks.pictures import cell_middle, inner_seams, lying
 from ..blocks.seams import block_seams
 from ..geometry.plane import Point
 from ..lengths import Length
 from ..units import UnitSpec, kind_of
 
-__all__ = ["SIDES", "Batch", "CornerTip", "EdgeTip", "Here", "Line", "Places", "batch_name", "places_of"]
+__all__ = ["SIDES", "Batch", "CornerTip", "EdgeTip", "Line", "PlacedUnit", "Places", "batch_name", "places_of"]
 
 SIDES = ("left", "right", "bottom", "top")
 OUTWARD: dict[str, Point] = {"left": (-1, 0), "right": (1, 0), "bottom": (0, -1), "top": (0, 1)}
@@ -48,17 +48,21 @@ class Line:
 
 
 @dataclass(frozen=True, slots=True)
-class Here:
-    """One unit where it lies: its finished box, its batch, and the joining seam on each side (None at the outer edge)."""
+class PlacedUnit:
+    """One unit where it lies: its finished box, its batch, and the joining seam on each side (None at the outer edge).
+
+    ``key`` is the name it keeps: column, row, and which unit within that place, such as "c3r1" or "c3r1u2". ``lie`` is how
+    it lies in the block, with all blocks around it taken in.
+    """
 
     number: int
+    key: str
     name: str
     box: tuple[float, float, float, float]
     batch: int
     seams: tuple[int | None, int | None, int | None, int | None]
     """Left, right, bottom, top."""
-    shift: Point
-    """Unit vector in the block along which a slipped trim moves the design of this batch."""
+    lie: Lie
     row: int
     column: int
 
@@ -77,6 +81,14 @@ class Here:
 
     def seam(self, side: str) -> int | None:
         return self.seams[SIDES.index(side)]
+
+    def toward(self, own: Point) -> Point:
+        """A direction of the unit as it is made, as it points in the block."""
+        return lying(own, self.lie)
+
+    def as_made(self, direction: Point) -> Point:
+        """A direction in the block, as it points in the unit as it is made."""
+        return lying(direction, self.lie.undone)
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,14 +112,23 @@ class CornerTip:
 
 @dataclass(frozen=True, slots=True)
 class Batch:
-    """Units made alike: one kind, one size."""
+    """Units made alike: one kind, one size. Directions are those of the unit as it is made, before it is turned.
+
+    ``key`` is the name it keeps: kind and finished size. ``slips`` are the ways in which the design may lie off its box
+    after trimming, each a unit vector; ``tip`` points at the side with the one tip, None when there is none or several.
+    ``strains`` are the ways in which its bias stretches, each the unit vectors that it is pulled along by equal shares.
+    """
 
     number: int
+    key: str
     spec: UnitSpec
     count: int
     tips: bool
     corners: bool
     plain: bool
+    slips: tuple[Point, ...]
+    tip: Point | None
+    strains: tuple[tuple[Point, ...], ...]
 
     @property
     def kind(self) -> str:
@@ -118,7 +139,7 @@ class Batch:
 class Places:
     layout: Layout
     finished: Length
-    cells: tuple[Here, ...]
+    cells: tuple[PlacedUnit, ...]
     seams: tuple[Line, ...]
     batches: tuple[Batch, ...]
     edge_tips: tuple[EdgeTip, ...]
@@ -133,7 +154,25 @@ class Places:
         p = self.layout.pattern
         return float(self.finished) * float(p.height / p.width)
 
-    def crossing(self, at: float, upright: bool) -> tuple[Here, ...]:
+    def unit(self, key: str) -> PlacedUnit | None:
+        """By the name it keeps; None when this block has no such place."""
+        return next((c for c in self.cells if c.key == key), None)
+
+    def seam(self, name: str) -> int | None:
+        return next((n for n, s in enumerate(self.seams) if s.name == name), None)
+
+    def batch(self, key: str) -> Batch | None:
+        return next((b for b in self.batches if b.key == key), None)
+
+    def mark(self, unit: PlacedUnit) -> str:
+        """What lies there: kind, size and how it lies. A reading belongs to a place as long as this stays."""
+        return f"{self.batches[unit.batch].key} {unit.lie.turn}{'m' if unit.lie.mirrored else ''}"
+
+    def seam_mark(self, seam: int) -> str:
+        """What a seam joins: the places beside it with what lies in them."""
+        return "; ".join(f"{c.key} {self.mark(c)}" for c in self.cells if seam in c.seams)
+
+    def crossing(self, at: float, upright: bool) -> tuple[PlacedUnit, ...]:
         """The units that a straight line through the block runs through, in its order."""
         low, high = (0, 2) if upright else (1, 3)
         found = [c for c in self.cells if c.box[low] < at < c.box[high]]
@@ -152,7 +191,7 @@ def places_of(layout: Layout, finished: Length) -> Places:
         if not s.inner
     )
     keys: dict[tuple[str, Length, Length], int] = {}
-    cells: list[Here] = []
+    cells: list[PlacedUnit] = []
     specs: list[UnitSpec] = []
     edge_tips: list[EdgeTip] = []
     corner_tips: list[CornerTip] = []
@@ -161,36 +200,55 @@ def places_of(layout: Layout, finished: Length) -> Places:
         w, h = float(cell.width) * scale / 2, float(cell.height) * scale / 2
         box = (x - w, y - h, x + w, y + h)
         spec = cell.spec(part)
-        key = (spec.kind, spec.width, spec.height)
-        if key not in keys:
-            keys[key] = len(specs)
+        batch = keys.setdefault((spec.kind, spec.width, spec.height), len(specs))
+        if batch == len(specs):
             specs.append(spec)
-        ends = [tuple((p[0] + x, p[1] + y) for p in (s.start, s.end)) for s in inner_seams(spec, cell.lie)]
+        ends = [((s.start[0] + x, s.start[1] + y), (s.end[0] + x, s.end[1] + y)) for s in inner_seams(spec, cell.lie)]
         edges, corners = _tips(box, ends)
         edge_tips += [EdgeTip(n, side, at) for side, at in edges]
         corner_tips += [CornerTip(n, a, d, at) for a, d, at in corners]
-        place = layout.pattern.places[cell.place]
-        seams = tuple(_seam_on(lines, box, side) for side in SIDES)
-        name = (
-            place.name
-            if not cell.nested
-            else f"{place.name}, unit {1 + sum(c.place == cell.place for c in layout.cells[:n])}"
-        )
-        cells.append(
-            Here(n, name, box, keys[key], seams, _slip(ends, bool(edges), cell.lie.across), place.row, place.column)  # type: ignore[arg-type]
-        )
+        cells.append(_placed(layout, n, cell, box, batch, lines))
     batches = tuple(
-        Batch(
+        _batch(
             b,
             spec,
             sum(c.batch == b for c in cells),
             any(cells[t.cell].batch == b for t in edge_tips),
             any(cells[t.cell].batch == b for t in corner_tips),
-            len(kind_of(spec.kind).parts) == 1,
         )
         for b, spec in enumerate(specs)
     )
-    return Places(layout, finished, tuple(cells), lines, batches, tuple(edge_tips), tuple(corner_tips))
+    return Places(layout, finished, tuple(cells), _named_apart(lines), batches, tuple(edge_tips), tuple(corner_tips))
+
+
+def _placed(
+    layout: Layout, n: int, cell: Cell, box: tuple[float, float, float, float], batch: int, lines: tuple[Line, ...]
+) -> PlacedUnit:
+    place = layout.pattern.places[cell.place]
+    which = 1 + sum(c.place == cell.place for c in layout.cells[:n])
+    left, right, bottom, top = (_seam_on(lines, box, side) for side in SIDES)
+    return PlacedUnit(
+        n,
+        f"c{place.column + 1}r{place.row + 1}" + (f"u{which}" if cell.nested else ""),
+        f"{place.name}, unit {which}" if cell.nested else place.name,
+        box,
+        batch,
+        (left, right, bottom, top),
+        cell.lie,
+        place.row,
+        place.column,
+    )
+
+
+def _named_apart(lines: tuple[Line, ...]) -> tuple[Line, ...]:
+    """No two seams share a name."""
+    seen: dict[str, int] = {}
+    found = []
+    for line in lines:
+        seen[line.name] = seen.get(line.name, 0) + 1
+        again = seen[line.name]
+        found.append(line if again == 1 else Line(f"{line.name}, part {again}", line.start, line.end))
+    return tuple(found)
 
 
 def _turned_true(line: Line) -> Line:
@@ -221,7 +279,7 @@ def _side_of(box: tuple[float, float, float, float], p: Point) -> tuple[str, ...
 
 
 def _tips(
-    box: tuple[float, float, float, float], ends: list[tuple[Point, ...]]
+    box: tuple[float, float, float, float], ends: list[tuple[Point, Point]]
 ) -> tuple[list[tuple[str, Point]], list[tuple[str, str, Point]]]:
     """Points where two seams meet in the middle of a side, and corners that a diagonal runs into."""
     met: dict[tuple[int, int], list[Point]] = {}
@@ -243,13 +301,58 @@ def _tips(
     return edges, corners
 
 
-def _slip(ends: list[tuple[Point, ...]], tips: bool, across: bool) -> Point:
-    """Along a side for units with a tip in mid-edge, square to the first diagonal for others."""
-    if tips or not ends:
-        return (0.0, 1.0) if across else (1.0, 0.0)
-    (x1, y1), (x2, y2) = ends[0]
-    length = hypot(x2 - x1, y2 - y1)
-    return (-(y2 - y1) / length, (x2 - x1) / length)
+def _batch(number: int, spec: UnitSpec, count: int, tips: bool, corners: bool) -> Batch:
+    w, h = float(spec.width), float(spec.height)
+    ends = [(s.start, s.end) for s in inner_seams(spec, UPRIGHT)]
+    edges, _ = _tips((-w / 2, -h / 2, w / 2, h / 2), ends)
+    sides = {side for side, _ in edges}
+    tip = OUTWARD[sides.pop()] if len(sides) == 1 else None
+    plain = len(kind_of(spec.kind).parts) == 1
+    return Batch(
+        number,
+        f"{spec.kind} {spec.width.rational} x {spec.height.rational}",
+        spec,
+        count,
+        tips,
+        corners,
+        plain,
+        _slips(ends, tips, tip),
+        tip,
+        () if plain else _strains(ends, tip, w, h),
+    )
+
+
+def _directions(ends: list[tuple[Point, Point]]) -> list[Point]:
+    """The different ways in which sloping seams run, the first one first."""
+    found: list[Point] = []
+    for (x1, y1), (x2, y2) in ends:
+        length = hypot(x2 - x1, y2 - y1)
+        dx, dy = (x2 - x1) / length, (y2 - y1) / length
+        if min(abs(dx), abs(dy)) > 0.1 and all(abs(dx * py - dy * px) > _NEAR for px, py in found):
+            found.append((dx, dy))
+    return found
+
+
+def _slips(ends: list[tuple[Point, Point]], tips: bool, tip: Point | None) -> tuple[Point, ...]:
+    """Along the base for a unit with one tip (toward the tip it is the clearance that is off), both ways for one with tips
+    on several sides, else square to each diagonal."""
+    if tip is not None:
+        return ((-tip[1], tip[0]),)
+    if tips:
+        return ((1.0, 0.0), (0.0, 1.0))
+    return tuple((-dy, dx) for dx, dy in _directions(ends)[:2])
+
+
+def _strains(ends: list[tuple[Point, Point]], tip: Point | None, w: float, h: float) -> tuple[tuple[Point, ...], ...]:
+    """Along its one sloping seam, or along both at once for a unit that is the same left and right; a unit whose cloth is on
+    the bias from corner to corner either way may be drawn along either."""
+    ways = _directions(ends)
+    if tip is not None:
+        return (tuple(ways[:2]),)
+    if len(ways) == 1:
+        return ((ways[0],),)
+    long = hypot(w, h)
+    return (((w / long, h / long),), ((w / long, -h / long),))
 
 
 _MANY = {

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from .causes import parameters_of, scatter_of, shape_of
 from .faults import SEEN
-from .model import FeatureKind, SewnModel, Vector
+from .model import FeatureKind, BlockModel, Vector
 
 __all__ = ["Outcomes", "Spread", "errors_of", "outcomes", "seam_costs"]
 
@@ -22,7 +22,7 @@ _LIMITS = 2.0
 """Standard deviations that the worst case lets every unit and seam stray."""
 
 
-def errors_of(model: SewnModel, causes: Mapping[str, float]) -> Vector:
+def errors_of(model: BlockModel, causes: Mapping[str, float]) -> Vector:
     """(errors,): the block in which only these causes are at work, in inches by their keys. Unknown keys are passed over."""
     of = np.array([causes.get(p.key, 0.0) for p in parameters_of(model)])
     return np.asarray(shape_of(model) @ of)
@@ -61,14 +61,14 @@ class Outcomes:
     edges: tuple[float, ...]
 
 
-def _sides(model: SewnModel) -> tuple[list[int], list[int]]:
+def _sides(model: BlockModel) -> tuple[list[int], list[int]]:
     rows = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.ROW]
     columns = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.COLUMN]
     return rows, columns
 
 
 def outcomes(
-    model: SewnModel, causes: Mapping[str, float], rng: np.random.Generator, blocks: int = 10_000, scatter: float = 1.0
+    model: BlockModel, causes: Mapping[str, float], rng: np.random.Generator, blocks: int = 10_000, scatter: float = 1.0
 ) -> Outcomes:
     """``blocks`` of this quilter: means by ``causes``, every unit and seam around them, ``scatter`` times as unsteady as usual."""
     mean = errors_of(model, causes)
@@ -126,7 +126,7 @@ def _spread(key: str, drawn: NDArray[np.float32], row: Vector, sd: Vector) -> Sp
     )
 
 
-def seam_costs(model: SewnModel, by: float = SEEN) -> tuple[float, float, int, int]:
+def seam_costs(model: BlockModel, by: float = SEEN) -> tuple[float, float, int, int]:
     """What each seam sewn ``by`` inches too wide costs the block across and down, and how many seams lie across and down."""
     rows, columns = _sides(model)
     deviation = model.matrix @ errors_of(model, {"seam": by})

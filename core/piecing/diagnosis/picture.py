@@ -18,8 +18,8 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon, clip
 from ..wording import Said
 from .faults import Fault
-from .model import OF_UNIT, Responses, SewnModel, Vector, across, course_shares
-from .places import OUTWARD, Here
+from .model import OF_UNIT, Responses, BlockModel, Vector, across, course_shares
+from .places import PlacedUnit
 
 __all__ = ["Face", "as_sewn", "faces_of"]
 
@@ -35,7 +35,7 @@ class Face(tuple[Polygon, str, int]):
 
 
 @lru_cache(maxsize=64)
-def _placing(model: SewnModel) -> Vector:
+def _placing(model: BlockModel) -> Vector:
     """(cells, 2, 3, errors): how far each unit's left edge at its bottom, middle and top, and its lower edge at its left,
     middle and right, lie beyond where they should, inches."""
     places = model.places
@@ -57,7 +57,7 @@ def _placing(model: SewnModel) -> Vector:
 class _Unit:
     """One unit where it comes to lie: where its seams run from its middle, and how far its middle is moved at three levels."""
 
-    cell: Here
+    cell: PlacedUnit
     lines: dict[str, tuple[float, float, float]]
     across: list[float]
     up: list[float]
@@ -95,7 +95,7 @@ class _Unit:
         return tuple(self.seam_point(p) for p in ring)
 
 
-def _units(model: SewnModel, errors: Vector) -> list[_Unit]:
+def _units(model: BlockModel, errors: Vector) -> list[_Unit]:
     moved = np.einsum("caje,e->caj", _placing(model), errors)
     s, found = float(model.allowance), []
     for cell in model.places.cells:
@@ -107,12 +107,12 @@ def _units(model: SewnModel, errors: Vector) -> list[_Unit]:
     return found
 
 
-def faces_of(model: SewnModel, errors: Vector) -> tuple[Face, ...]:
+def faces_of(model: BlockModel, errors: Vector) -> tuple[Face, ...]:
     """Every patch one sees, in inches, y upward; the block's lower left finished corner at the origin when all is true."""
     return tuple(f for unit in _units(model, errors) for f in _faces(model, unit, errors))
 
 
-def _faces(model: SewnModel, unit: _Unit, errors: Vector) -> Iterator[Face]:
+def _faces(model: BlockModel, unit: _Unit, errors: Vector) -> Iterator[Face]:
     cell, s = unit.cell, float(model.allowance)
     layout_cell = model.places.layout.cells[cell.number]
     spec = layout_cell.spec(model.places.layout.part(model.places.finished))
@@ -123,25 +123,18 @@ def _faces(model: SewnModel, unit: _Unit, errors: Vector) -> Iterator[Face]:
     left, bottom, right, top = piece.extent
     about = ((left + right) / 2, (bottom + top) / 2)
     angle = own[4] / hypot(cell.width / 2, cell.height / 2)
-    toward = _tip_side(model, cell)
     for face in piece.faces:
         points = []
         for p in face.outline:
             x, y = lying((p[0] - about[0], p[1] - about[1]), layout_cell.lie)
             x, y = x * cos(angle) - y * sin(angle) + own[2], x * sin(angle) + y * cos(angle) + own[3]
-            points.append((x - toward[0] * own[5], y - toward[1] * own[5]))
+            points.append((x, y))
         for quarter in _quarters(tuple(points), unit.lines):
             yield Face((tuple(unit.put(p) for p in quarter), face.fabric, cell.number))
 
 
-def _tip_side(model: SewnModel, cell: Here) -> Point:
-    """Toward the side that a unit's one tip points to; units with tips on several sides are not moved by their clearance."""
-    sides = {t.side for t in model.places.edge_tips if t.cell == cell.number}
-    return OUTWARD[sides.pop()] if len(sides) == 1 else (0.0, 0.0)
-
-
 def _edges(
-    model: SewnModel, cell: Here, errors: Vector, half_w: float, half_h: float
+    model: BlockModel, cell: PlacedUnit, errors: Vector, half_w: float, half_h: float
 ) -> dict[str, tuple[float, float, float]]:
     """For each side, where its seam runs, from the unit's middle, at the side's lower or left end, middle and other end."""
     s = float(model.allowance)
@@ -161,7 +154,7 @@ def _edges(
     return found
 
 
-def _taken(model: SewnModel, seam: int, at: Point, errors: Vector) -> float:
+def _taken(model: BlockModel, seam: int, at: Point, errors: Vector) -> float:
     """What a seam takes up beyond the allowance where it passes a point."""
     t = min(1.0, max(0.0, model.places.seams[seam].along(at)))
     base = model.of_seam(seam, "mean")
@@ -171,7 +164,7 @@ def _taken(model: SewnModel, seam: int, at: Point, errors: Vector) -> float:
 
 
 def _course(
-    cell: Here,
+    cell: PlacedUnit,
     axis: int,
     lines: dict[str, tuple[float, float, float]],
     moved: Vector,
@@ -236,7 +229,7 @@ def _beside(at: Point, taken: Sequence[Point], apart: float) -> Point:
     return x, y
 
 
-def as_sewn(model: SewnModel, errors: Vector, faults: Sequence[Fault] = (), factor: float = 1.0) -> Drawing:
+def as_sewn(model: BlockModel, errors: Vector, faults: Sequence[Fault] = (), factor: float = 1.0) -> Drawing:
     """The drawing, errors ``factor`` times as large; the outline it should have stands around it."""
     sketch = Sketch()
     units = _units(model, errors * factor)

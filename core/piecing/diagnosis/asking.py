@@ -1,0 +1,371 @@
+"""The next reading: of all that can still be taken the one that is worth most to what is done next, and what it would mean.
+
+Source: docs/theory.md, section 14.8.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..errors import ReadingMisplaced
+from ..lengths import Length, inches
+from ..wording import Said
+from .causes import SOURCES, Cause, Parameter
+from .inference import NOTHING, Inference
+from .model import BlockModel, FeatureKind
+from .names import reading_said, seam_said
+from .places import CornerTip, batch_name
+from .readings import NEEDS_RAW, Equation, RawSizes, Reading, ReadingKind, equation_of
+from .verdict import Status, Verdict, cause_said
+from .words import sure_in_words
+
+__all__ = ["NextReading", "Outcome", "candidates", "how_said", "next_readings"]
+
+_COST = 1 / 64
+"""Inches: what acting on the wrong cause costs, the time of it and the cloth handled once more."""
+_TOLD = 1 / 400
+"""Inches that a nat about which cause leads is worth by itself: it may decide later what no single reading decides."""
+_WORTH_WHILE = 1 / 2000
+_RARE = 0.004
+"""Share of draws below which an outcome is not told of by itself."""
+_MOST_SINGLES = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """If the reading falls in this range, the cause that it would speak for and how surely."""
+
+    low: float | None
+    high: float | None
+    cause: Parameter | None
+    sure: float
+    chance: float
+    said: Said
+
+
+@dataclass(frozen=True)
+class NextReading:
+    """``worth`` is in inches of error that it helps to put right; ``needed`` whether it could change what to do.
+    ``sure_now`` and ``sure_after`` are the chances of naming the leading cause rightly, without it and with it."""
+
+    reading: Reading
+    said: Said
+    worth: float
+    needed: bool
+    sure_now: float
+    sure_after: float
+    outcomes: tuple[Outcome, ...]
+
+
+def candidates(found: Inference, *, joined: bool = True) -> list[Reading]:
+    """Readings that can still be taken: of each batch, of the seams, of those seams and units that may be off by themselves,
+    and, when the block is joined, of the block. Pieces that were trimmed or joined since show no cut or raw size any more."""
+    model, one = found.model, Length.of(1)
+    options: list[Reading] = []
+    later = joined or any(r.kind not in NEEDS_RAW and (r.batch or r.unit) for r in found.readings)
+    for b in model.places.batches:
+        kinds = [ReadingKind.WIDTH]
+        if b.spec.width != b.spec.height:
+            kinds.append(ReadingKind.HEIGHT)
+        if b.tips:
+            kinds.append(ReadingKind.CLEARANCE)
+        if not b.plain:
+            kinds.append(ReadingKind.DIAGONAL_RISING)
+            kinds += [] if later else [ReadingKind.CUT, ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT]
+        options += [Reading(k, one, batch=b.key) for k in kinds]
+        if b.corners:
+            tip = _least_measured(found, b.number)
+            unit = model.places.cells[tip.cell].key
+            options.append(Reading(ReadingKind.MISS, one, unit=unit, corner=f"{tip.down} {tip.across}"))
+    options += [Reading(ReadingKind.STITCH, one, spot=spot) for spot in ("start", "middle", "end")]
+    options.append(Reading(ReadingKind.STRIP_TEST, one, whole=inches("7/2")))
+    options += _of_singles(found)
+    return options + (_of_the_block(found) if joined else [])
+
+
+def _of_the_block(found: Inference) -> list[Reading]:
+    """Of rows and columns through their middle, and of each batch's tips and corners, the one measured least; two crossings."""
+    model, one = found.model, Length.of(1)
+    taken = Counter(r.feature for r in found.readings if r.feature)
+    best: dict[tuple[str, int], tuple[int, int]] = {}
+    for n, f in enumerate(model.features):
+        if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN) and f.edge != "middle":
+            continue
+        group = model.places.cells[f.cell].batch if f.cell >= 0 and f.kind is not FeatureKind.CROSSING else 0
+        key = (f.kind.value, group)
+        best[key] = min(best.get(key, (10**6, 0)), (taken[f.key], n))
+    return [Reading(ReadingKind(kind), one, feature=model.features[n].key) for (kind, _), (_, n) in best.items()]
+
+
+def _of_singles(found: Inference) -> Iterator[Reading]:
+    """Of seams and units that may stray by themselves: the very spot."""
+    one, model = Length.of(1), found.model
+    singles = sorted((e for e in found.estimates if e.parameter.single), key=lambda e: -e.leads)
+    for e in singles[:_MOST_SINGLES]:
+        p = e.parameter
+        if p.cause is Cause.ONE_SEAM:
+            spot = "middle" if p.spot == "whole" else p.spot
+            yield Reading(ReadingKind.STITCH, one, seam=model.places.seams[p.place].name, spot=spot)
+        elif p.spot in ("size", "width", "height"):
+            unit = model.places.cells[p.place]
+            wide = (p.spot != "height") != unit.lie.across
+            yield Reading(ReadingKind.WIDTH if wide else ReadingKind.HEIGHT, one, unit=unit.key)
+
+
+def _least_measured(found: Inference, batch: int) -> CornerTip:
+    """A corner of the unit of a batch whose diagonal was measured least often: one unit again tells little of the batch."""
+    places = found.model.places
+    taken = Counter(r.unit for r in found.readings if r.kind is ReadingKind.MISS)
+    tips = [t for t in places.corner_tips if places.cells[t.cell].batch == batch]
+    return min(tips, key=lambda t: (taken[places.cells[t.cell].key], t.cell))
+
+
+@dataclass(frozen=True)
+class _Weighed:
+    reading: Reading
+    equation: Equation
+    reads: NDArray[np.float64]
+    step: float
+    score: float
+    worth: float
+    sure: float
+
+
+def next_readings(
+    found: Inference,
+    verdict: Verdict | None = None,
+    *,
+    resolution: Length = inches("1/32"),
+    raw: Mapping[int, RawSizes] | None = None,
+    joined: bool = True,
+    rng: np.random.Generator | None = None,
+    options: Sequence[Reading] | None = None,
+) -> tuple[NextReading, ...]:
+    """Every reading that could be taken, the one worth most first.
+
+    The worth of acting on a cause is the error it puts right, or a loss when another one leads; a reading is worth what the
+    best act is worth after it, on the mean of its outcomes, beyond what it is worth now. ``options`` are weighed instead of
+    all there can be.
+    """
+    rng = rng or np.random.default_rng(1853)
+    labels, gains = _acts(found)
+    best_now = max(0.0, float(gains.mean(axis=0).max(initial=0.0)))
+    sure_now = float(np.bincount(labels).max() / len(labels))
+    noise = rng.standard_normal(len(labels))
+    factors = np.array([found.factors[s.value] for s in SOURCES]) ** 2
+    weighed: list[_Weighed] = []
+    for reading in options if options is not None else candidates(found, joined=joined):
+        try:
+            e = equation_of(reading, found.model, resolution, raw)
+        except ReadingMisplaced:
+            continue
+        spread = float(np.sqrt(e.hand + e.mark + e.loose @ factors))
+        reads = e.nominal + _true_readings(found, e) + spread * noise
+        step = max(float(resolution), spread / 2)
+        told, sure, worth = _told(reads, labels, gains, step)
+        gain = max(0.0, worth - best_now)
+        weighed.append(_Weighed(reading, e, reads, step, gain + _TOLD * max(told, 0.0), gain, sure))
+    weighed.sort(key=lambda w: -w.score)
+    settled = verdict is not None and verdict.status in (Status.TRUE, Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
+    return tuple(
+        NextReading(
+            w.reading,
+            how_said(w.reading, found.model),
+            w.worth,
+            not settled or w.worth > _WORTH_WHILE,
+            sure_now,
+            max(sure_now, w.sure),
+            tuple(_outcomes(found, labels, w.reads, w.step, resolution)) if k == 0 else (),
+        )
+        for k, w in enumerate(weighed)
+    )
+
+
+def _true_readings(found: Inference, e: Equation) -> NDArray[np.float64]:
+    """(draws,): what the reading would be in each block that is possible, beyond its nominal, before the hand that takes it."""
+    if e.of_errors.any():
+        return np.asarray(found.sewn @ e.of_errors)
+    return np.asarray(found.draws[:, : found.common] @ e.of_causes)
+
+
+def _acts(found: Inference) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
+    """(draws,) which cause leads, zero for none, and (draws, causes) what acting on each cause is worth, inches."""
+    leading = found.leading
+    numbers = sorted({int(n) for n in leading if n >= 0})
+    labels = np.zeros(len(leading), dtype=np.int64)
+    gains = np.full((len(leading), len(numbers)), -_COST)
+    for k, n in enumerate(numbers):
+        here = leading == n
+        labels[here] = k + 1
+        size = np.abs(found.draws[here, n]) * (0.5 if found.parameters[n].cause is Cause.FOLD else 1.0)
+        gains[here, k] = np.maximum(size, NOTHING)
+    return labels, gains
+
+
+def _told(
+    reads: NDArray[np.float64], labels: NDArray[np.int64], gains: NDArray[np.float64], step: float
+) -> tuple[float, float, float]:
+    """What a reading tells of which cause leads, in nats; the chance of then naming it rightly; and what the best act is then
+    worth.
+
+    By the table of draws over marks and leading causes; the excess that a table of so few draws shows by chance is taken off
+    (Miller 1955).
+    """
+    marks = np.round(reads / step).astype(np.int64)
+    _, marks = np.unique(marks, return_inverse=True)
+    table = np.zeros((int(marks.max()) + 1, int(labels.max()) + 1))
+    np.add.at(table, (marks, labels), 1)
+    share = table / len(labels)
+    by_mark, by_cause = share.sum(axis=1, keepdims=True), share.sum(axis=0, keepdims=True)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        told = float(np.nansum(share * np.log(share / (by_mark * by_cause))))
+    cells = int((table > 0).sum()) - int((by_mark > 0).sum()) - int((by_cause > 0).sum()) + 1
+    best = table.max(axis=1)
+    summed = np.zeros((table.shape[0], gains.shape[1]))
+    np.add.at(summed, marks, gains)
+    count = table.sum(axis=1)
+    # The best of few draws is too good by chance: half a standard error is taken off.
+    worth = np.maximum(summed.max(axis=1, initial=0.0) - 0.5 * _COST * np.sqrt(count), 0.0)
+    sure = float(np.maximum(best - 0.5 * np.sqrt(best), 0).sum() / len(labels))
+    return told - cells / (2 * len(labels)), sure, float(worth.sum() / len(labels))
+
+
+def _outcomes(
+    found: Inference, labels: NDArray[np.int64], reads: NDArray[np.float64], step: float, resolution: Length
+) -> Iterator[Outcome]:
+    """The range of readings parted where the likeliest cause changes; at most four parts."""
+    numbers = [-1, *sorted({int(n) for n in found.leading if n >= 0})]
+    marks = np.round(reads / step).astype(np.int64)
+    low = int(marks.min())
+    table = np.zeros((int(marks.max()) - low + 1, len(numbers)))
+    np.add.at(table, (marks - low, labels), 1)
+    groups = _ranges(table, len(labels) * _RARE)
+    for n, (a, b) in enumerate(groups):
+        counts = table[a : b + 1].sum(axis=0)
+        k = int(counts.argmax())
+        p = found.parameters[numbers[k]] if numbers[k] >= 0 else None
+        sure, chance = float(counts[k] / counts.sum()), float(counts.sum() / len(labels))
+        lower = None if n == 0 else (a + low - 0.5) * step
+        upper = None if n == len(groups) - 1 else (b + low + 0.5) * step
+        yield Outcome(lower, upper, p, sure, chance, _outcome_said(found, lower, upper, p, sure, resolution))
+
+
+def _ranges(table: NDArray[np.float64], rare: float) -> list[tuple[int, int]]:
+    """Neighbouring marks with the same likeliest cause; rare ones go with a neighbour."""
+    groups: list[list[int]] = []
+    for mark, counts in enumerate(table):
+        if counts.sum() < max(rare, 1):
+            if groups:
+                groups[-1][1] = mark
+            continue
+        best = int(counts.argmax())
+        if groups and groups[-1][2] == best:
+            groups[-1][1] = mark
+        else:
+            groups.append([mark, mark, best])
+    while len(groups) > 4:
+        sizes = [table[a : b + 1].sum() for a, b, _ in groups]
+        k = int(np.argmin(sizes))
+        other = k - 1 if k > 0 else 1
+        groups[other][0], groups[other][1] = min(groups[k][0], groups[other][0]), max(groups[k][1], groups[other][1])
+        groups.pop(k)
+        for n in range(len(groups) - 1, 0, -1):
+            if groups[n][2] == groups[n - 1][2]:
+                groups[n - 1][1] = groups[n][1]
+                groups.pop(n)
+    return [(a, b) for a, b, _ in groups]
+
+
+def _outcome_said(
+    found: Inference, low: float | None, high: float | None, p: Parameter | None, sure: float, resolution: Length
+) -> Said:
+    cause = Said("nothing of note") if p is None else _subject(found.model, p)
+    ends = {k: Length.near(v).round_near(resolution) for k, v in (("low", low), ("high", high)) if v is not None}
+    how = sure_in_words(sure)
+    template = (
+        "whatever it reads"
+        if not ends
+        else "{high} or less"
+        if low is None
+        else "{low} or more"
+        if high is None
+        else "from {low} to {high}"
+    )
+    return Said(template + ": {cause} ({how})", cause=cause, how=how, **ends)
+
+
+_SUBJECTS = {
+    Cause.SEAM: "the stitching distance",
+    Cause.FOLD: "the fold",
+    Cause.START: "seams that stray at their start",
+    Cause.END: "seams that stray at their end",
+    Cause.TRIM: "the trimmed size",
+    Cause.SHIFT: "trimming off the diagonal",
+    Cause.TIP: "the cloth above the tip",
+    Cause.CUT: "the cut size",
+    Cause.STRETCH: "stretched bias",
+}
+
+
+def _subject(model: BlockModel, p: Parameter) -> Said:
+    if p.single:
+        return cause_said(model, p, 0.0)
+    if p.batch < 0:
+        return Said(_SUBJECTS[p.cause])
+    return Said("{who}: {what}", who=batch_name(model.places, p.batch), what=_SUBJECTS[p.cause])
+
+
+_HOW = {
+    ReadingKind.WIDTH: "Measure one more of the {who} across, trimmed, raw edge to raw edge.",
+    ReadingKind.HEIGHT: "Measure one more of the {who} up and down, trimmed, raw edge to raw edge.",
+    ReadingKind.CUT: "Measure one more piece cut for the {who}, before it is sewn.",
+    ReadingKind.RAW_WIDTH: "Measure one of the {who} across, as sewn and pressed, before it is trimmed.",
+    ReadingKind.RAW_HEIGHT: "Measure one of the {who} up and down, as sewn and pressed, before it is trimmed.",
+    ReadingKind.DIAGONAL_RISING: "Measure one of the {who} from its lower left to its upper right corner.",
+    ReadingKind.DIAGONAL_FALLING: "Measure one of the {who} from its upper left to its lower right corner.",
+    ReadingKind.CLEARANCE: "Measure from the tip of one of the {who} to the raw edge above it.",
+}
+
+
+def how_said(reading: Reading, model: BlockModel) -> Said:
+    """Where to lay the ruler."""
+    k, places = reading.kind, model.places
+    if k in _HOW:
+        unit = places.unit(reading.unit) if reading.unit else None
+        if unit is not None:
+            return Said("On the unit in {name}: {what}.", name=unit.name, what=reading_said(reading, model))
+        batch = places.batch(reading.batch)
+        return Said(_HOW[k], who=batch_name(places, batch.number) if batch else "units")
+    if k is ReadingKind.MISS:
+        unit = places.unit(reading.unit)
+        return Said(
+            "On the unit in {name}, lay the ruler's diagonal on the seam and read how far from the {corner} corner it passes, "
+            "and on which side.",
+            name=unit.name if unit else reading.unit,
+            corner=reading.corner,
+        )
+    if k is ReadingKind.STITCH and reading.seam:
+        return Said(
+            "Turn the work over and measure {seam} at its {spot}, from raw edge to stitching.",
+            seam=seam_said(reading.seam),
+            spot=reading.spot or "middle",
+        )
+    if k is ReadingKind.STITCH:
+        return Said(
+            "Turn the work over and measure one more seam at its {spot}, from raw edge to stitching.", spot=reading.spot
+        )
+    if k is ReadingKind.STRIP_TEST:
+        return Said("Sew three strips of one width side by side, press, and measure the middle one and the whole.")
+    what = reading_said(reading, model)
+    if k in (ReadingKind.ROW, ReadingKind.COLUMN):
+        return Said("Measure {what}, pressed and lying flat, raw edge to raw edge.", what=what)
+    if k is ReadingKind.TIP_GAP:
+        return Said("{what}: measure from the tip to the seam, and say whether it floats short of it or is cut off.", what=what)
+    if k is ReadingKind.CORNER_GAP:
+        return Said("{what}: measure from the corner to where the diagonal ends, and say on which seam that is.", what=what)
+    return Said("{what}: measure the step between the two seams that should meet.", what=what)

@@ -1,0 +1,127 @@
+"""Which few things went wrong: sets of candidates weighed by how well they explain the readings.
+
+Everything that may or may not be so is a candidate with prior odds: a common cause that is large, one seam or one unit that
+strays, a slip of the pen, a mistake made at a stroke. A set of them makes the readings one joint normal, whose density
+times the odds is its weight. The sets are searched from the empty one outward, best first: adding or taking away one
+candidate changes the density by a formula of rank one, so that all neighbours of a set are weighed at once
+(shotgun search: Hans, Dobra and West 2007). Source: docs/theory.md, section 14.7.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from heapq import heappop, heappush, nlargest
+
+import numpy as np
+from numpy.typing import NDArray
+
+__all__ = ["Candidates", "Weighed", "density", "inverse_of", "search"]
+
+Vector = NDArray[np.float64]
+_WINDOW = 7.0
+"""Sets so many nats below the best are not followed further."""
+_MOST_AT_ONCE = 9
+_MOST_NEAR = 40
+
+
+@dataclass(frozen=True)
+class Candidates:
+    """``columns`` (readings, candidates): what an inch of each does to each reading; ``variance`` (candidates,) how large it
+    is when it is so, square inches; ``odds`` (candidates,) logarithms. A variance of zero means: exactly its column."""
+
+    columns: Vector
+    variance: Vector
+    odds: Vector
+
+    @property
+    def count(self) -> int:
+        return len(self.odds)
+
+
+@dataclass
+class Weighed:
+    """Sets of candidates with the logarithm of their weight."""
+
+    score: dict[frozenset[int], float] = field(default_factory=dict)
+
+    def ranked(self, most: int) -> list[tuple[frozenset[int], float]]:
+        return nlargest(most, self.score.items(), key=lambda x: x[1])
+
+
+def inverse_of(covariance: Vector) -> tuple[Vector, float]:
+    """The inverse and the logarithm of the determinant."""
+    root = np.linalg.cholesky(covariance)
+    return np.linalg.inv(covariance), 2 * float(np.log(np.diagonal(root)).sum())
+
+
+def _taken_apart(of: frozenset[int], c: Candidates) -> tuple[list[int], list[int]]:
+    """Those that add variance, and those that shift the readings."""
+    return [k for k in of if c.variance[k] > 0], [k for k in of if c.variance[k] == 0]
+
+
+def density(
+    residual: Vector, base: Vector, c: Candidates, of: frozenset[int]
+) -> tuple[float, Vector, Vector, Vector]:
+    """Logarithm of the weight of one set (without what is common to all), the inverse covariance of the readings under it,
+    that inverse times what is left of them, and what is left of them."""
+    wide, fixed = _taken_apart(of, c)
+    left = residual - c.columns[:, fixed].sum(axis=1) if fixed else residual
+    covariance = base
+    if wide:
+        columns = c.columns[:, wide] * np.sqrt(c.variance[wide])
+        covariance = base + columns @ columns.T
+    inverse, volume = inverse_of(covariance)
+    weighed = inverse @ left
+    odds = float(c.odds[list(of)].sum()) if of else 0.0
+    return odds - (volume + float(left @ weighed)) / 2, inverse, weighed, left
+
+
+def _neighbours(c: Candidates, of: frozenset[int], score: float, inverse: Vector, weighed: Vector) -> Vector:
+    """(candidates,): the weight of the set with each candidate added, or taken away where it is in."""
+    pull = c.columns.T @ weighed
+    reach = np.einsum("nj,nj->j", c.columns, inverse @ c.columns)
+    v = c.variance
+    grown = 1 + v * reach
+    added = c.odds + np.where(v > 0, (v * pull**2 / grown - np.log(grown)) / 2, pull - reach / 2)
+    for k in of:
+        if v[k] > 0:
+            shrunk = max(1 - v[k] * reach[k], 1e-12)
+            added[k] = -c.odds[k] - (np.log(shrunk) + v[k] * pull[k] ** 2 / shrunk) / 2
+        else:
+            added[k] = -c.odds[k] - pull[k] - reach[k] / 2
+    return np.asarray(score + added)
+
+
+def search(
+    residual: Vector,
+    base: Vector,
+    c: Candidates,
+    *,
+    begin: Iterable[frozenset[int]] = (frozenset(),),
+    most: int = 30,
+) -> Weighed:
+    """The likely sets of candidates, with their weights; ``most`` of them have all their neighbours looked at."""
+    found, waiting, opened, best = Weighed(), list[tuple[float, int, frozenset[int]]](), set[frozenset[int]](), -np.inf
+    for of in begin:
+        found.score[of] = density(residual, base, c, of)[0]
+        heappush(waiting, (-found.score[of], len(found.score), of))
+        best = max(best, found.score[of])
+    while waiting and most > 0:
+        worst, _, of = heappop(waiting)
+        if -worst < best - _WINDOW:
+            break
+        if of in opened:
+            continue
+        opened.add(of)
+        most -= 1
+        score, inverse, weighed, _ = density(residual, base, c, of)
+        around = _neighbours(c, of, score, inverse, weighed)
+        best = max(best, float(around.max(initial=-np.inf)))
+        near = np.nonzero(around > best - _WINDOW - 1)[0]
+        for k in near[np.argsort(-around[near])][:_MOST_NEAR]:
+            other = of ^ {int(k)}
+            if len(other) <= _MOST_AT_ONCE and other not in found.score:
+                found.score[other] = float(around[k])
+                heappush(waiting, (-float(around[k]), len(found.score), other))
+    return found

@@ -1,0 +1,137 @@
+"""What is held likely before any reading: of every cause, of slips of the pen, and of how steady these hands are.
+
+Source: docs/theory.md, sections 14.3 and 14.7.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import sqrt
+
+import numpy as np
+
+from ..lengths import Length
+from ..oversize import QuilterRecord
+from .causes import FOLD_USUAL, SOURCES, Cause, Source, parameters_of
+from .model import BlockModel, Vector
+from .readings import Reading, ReadingKind
+
+__all__ = ["HANDS", "ONE_SEAM", "ONE_UNIT", "OWN", "RULER", "SLIPS", "Hands", "Held", "Prior", "after_seeing", "prior_of"]
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """Of one cause: its standard deviation in inches when it is none to speak of, when it is one, and how often it is one."""
+
+    small: float
+    large: float
+    often: float
+
+
+CAUSES = {
+    Cause.SEAM: Held(1 / 180, 0.045, 0.20),
+    Cause.START: Held(1 / 200, 0.05, 0.04),
+    Cause.END: Held(1 / 200, 0.05, 0.04),
+    Cause.FOLD: Held(1 / 80, 1 / 40, 0.05),
+    Cause.TRIM: Held(1 / 200, 0.045, 0.13),
+    Cause.SHIFT: Held(1 / 200, 0.045, 0.13),
+    Cause.TIP: Held(1 / 200, 0.045, 0.13),
+    Cause.CUT: Held(1 / 128, 0.08, 0.09),
+    Cause.STRETCH: Held(1 / 200, 0.09, 0.02),
+}
+ONE_SEAM = Held(0.0, 1 / 16, 0.06)
+"""``often``: that a seam is one, shared between the ways it can stray."""
+ONE_UNIT = Held(0.0, 1 / 16, 0.03)
+SLIPS = (Held(0.0, 3 / 32, 0.02), Held(0.0, 0.7, 0.02), Held(0.0, 10.0, 0.008))
+"""Of one reading: a mark miscounted, a figure mistaken, a number turned about."""
+OWN = Held(0.0, 1 / 8, 0.2)
+"""Of a reading taken again and found right: that one piece is off by itself."""
+RULER = 1 / 100
+"""Of an error common to everything read with one ruler, inches: its lines, and how its edge is laid."""
+DAY = 1 / 128
+"""Between the mean stitching distances of two days at one machine."""
+_SET_UP = 1 / 150
+_FOLD_MEASURED = 1 / 160
+_WAVY, _BOWED = 0.3, 0.12
+
+
+@dataclass(frozen=True, slots=True)
+class Hands:
+    """How much more or less than steady hands these vary, by source, and how often such hands are met."""
+
+    factors: tuple[float, float, float, float]
+    often: float
+
+    def of(self, source: Source) -> float:
+        return self.factors[SOURCES.index(source)]
+
+
+HANDS = (
+    Hands((1.0, 1.0, 1.0, 1.0), 0.355),
+    Hands((0.6, 0.6, 0.6, 0.6), 0.16),
+    Hands((1.6, 1.6, 1.6, 1.6), 0.13),
+    Hands((2.5, 2.5, 2.5, 2.5), 0.05),
+    Hands((1.6, 1.0, 1.0, 1.0), 0.06),
+    Hands((1.0, 1.6, 1.6, 1.0), 0.08),
+    Hands((1.0, 1.0, 1.0, 2.0), 0.04),
+    Hands((2.5, 1.0, 1.0, 1.6), 0.03),
+    Hands((1.0, 2.5, 2.5, 1.0), 0.05),
+    Hands((1.0, 4.0, 4.0, 1.0), 0.01),
+    Hands((4.0, 4.0, 4.0, 4.0), 0.005),
+    Hands((0.6, 1.0, 1.0, 1.0), 0.03),
+)
+"""Hands that people have: what is learned of one source is mostly true of the others. ``often`` adds up to one."""
+
+
+@dataclass(frozen=True)
+class Prior:
+    """Of each common cause, in its order: ``mean``, ``small`` and ``large`` standard deviations in inches, ``odds`` (a
+    logarithm) that it is large; ``paid`` is the fold that the planned stitching distance pays for."""
+
+    mean: Vector
+    small: Vector
+    large: Vector
+    odds: Vector
+    offset: float
+    paid: float
+
+
+def prior_of(
+    model: BlockModel,
+    *,
+    stitch: Length | None = None,
+    fold: Length | None = None,
+    record: QuilterRecord | None = None,
+) -> Prior:
+    """Before any reading: around the planned stitching distance and the measured or usual fold; or, with a record of enough
+    seams, around the quilter's own."""
+    params = parameters_of(model)
+    held = [CAUSES[p.cause] for p in params]
+    mean = np.zeros(len(params))
+    small = np.array([h.small for h in held])
+    often = np.array([h.often for h in held])
+    at = {p.cause: n for n, p in enumerate(params) if p.batch < 0}
+    seam, folded = at[Cause.SEAM], at[Cause.FOLD]
+    mean[folded] = FOLD_USUAL
+    if fold is not None and float(fold) > 0:
+        mean[folded], small[folded] = float(fold), _FOLD_MEASURED
+    offset = float(stitch - model.allowance) if stitch is not None else 0.0
+    mean[seam] = offset
+    if record is not None and record.readings >= 3:
+        mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
+        small[seam] = sqrt(record.take_up_sd**2 / record.readings + _SET_UP**2)
+    large = np.maximum(np.array([h.large for h in held]), small)
+    return Prior(mean, small, large, np.log(often / (1 - often)), offset, max(0.0, -2 * offset))
+
+
+def after_seeing(model: BlockModel, prior: Prior, readings: Sequence[Reading]) -> Prior:
+    """What only the eye saw makes its causes more likely: waves speak of stretch, a bow of seams that drift."""
+    kinds = {r.kind for r in readings}
+    odds = prior.odds.copy()
+    for n, p in enumerate(parameters_of(model)):
+        if ReadingKind.WAVY in kinds and p.cause is Cause.STRETCH:
+            odds[n] = np.log(_WAVY / (1 - _WAVY))
+        if ReadingKind.BOWED in kinds and p.cause in (Cause.START, Cause.END):
+            odds[n] = np.log(_BOWED / (1 - _BOWED))
+    return replace(prior, odds=odds)

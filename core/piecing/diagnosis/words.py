@@ -1,0 +1,56 @@
+"""Sizes as the quilter says them: on her ruler's marks, with a thread over or under, never a 64th.
+
+Source: docs/theory.md, section 14.8.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..lengths import Length, Measure, Style, inches, mm
+
+__all__ = ["Roughly", "Setting", "sure_in_words"]
+
+_THREAD = 1 / 64
+"""Inches: what people call a thread."""
+
+
+@dataclass(frozen=True, slots=True)
+class Roughly:
+    """An estimated size in inches, its sign left out: to the nearest 1/32, or half a millimetre; "a thread" when smaller."""
+
+    size: float
+
+    def set_in(self, style: Style | None) -> str:
+        style, size = style or Style(), abs(self.size)
+        if style.measure is Measure.MILLIMETRES:
+            halves = max(1, round(size * 25.4 * 2))
+            return style.pretty(mm(1) * halves / 2)
+        if size < 1.5 * _THREAD:
+            return "a thread"
+        return style.pretty(Length.near(size).round_near(inches("1/32")))
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """A distance to sew or trim at, in inches: a mark of the ruler, with a thread over or under it where that is nearer."""
+
+    size: float
+
+    def set_in(self, style: Style | None) -> str:
+        style = style or Style()
+        if style.measure is Measure.MILLIMETRES:
+            return style.pretty(mm(1) * round(self.size * 25.4 * 4) / 4)
+        # A thread beside a sixteenth is said as such; everything else is a mark of thirty-seconds.
+        near = Length.near(self.size).round_near(inches("1/16"))
+        off = self.size - float(near)
+        if abs(off) < _THREAD / 2:
+            return style.pretty(near)
+        if abs(off) < 1.5 * _THREAD:
+            return f"a thread {'over' if off > 0 else 'under'} {style.pretty(near)}"
+        return style.pretty(Length.near(self.size).round_near(inches("1/32")))
+
+
+def sure_in_words(probability: float) -> str:
+    """One scale of words for every probability shown."""
+    return "certain" if probability >= 0.95 else "likely" if probability >= 0.75 else "open"
