@@ -131,7 +131,8 @@ class Ruler:
         seen = true + (self.off if from_edge else 0.0) + float(self.rng.uniform(-0.011, 0.011))
         if self.wrong and self.rng.random() < self.wrong:
             seen += float(self.rng.choice((-1, 1)) * self.rng.choice((1 / 8, 1 / 4, 1 / 2, 1.0)))
-        return Length.near(round(seen / self.mark) * self.mark)
+        marks = round(seen / self.mark)
+        return Length.near((max(1, marks) if from_edge else marks) * self.mark)
 
 
 def _turned(direction: tuple[float, float], cell: PlacedUnit) -> tuple[float, float]:

@@ -65,9 +65,9 @@ SOURCES = tuple(Source)
 SCATTER = {
     "width": 1 / 96,
     "height": 1 / 96,
-    "across": 1 / 128,
-    "up": 1 / 128,
-    "turn": 1 / 128,
+    "across": 1 / 144,
+    "up": 1 / 144,
+    "turn": 1 / 160,
     "tip": 1 / 96,
     "mean": 1 / 112,
     "start": 1 / 112,

@@ -10,7 +10,8 @@ import numpy as np
 from ..wording import Said
 from .causes import Parameter
 from .inference import Inference
-from .readings import PLAIN, ReadingKind, reading_said
+from .names import reading_said
+from .readings import PLAIN, ReadingKind
 from .verdict import cause_said
 
 __all__ = ["Term", "Working", "workings"]
@@ -72,10 +73,10 @@ def _workings(found: Inference) -> Iterator[Working]:
     for n, (reading, e) in enumerate(zip(found.readings, found.equations, strict=True)):
         if e is None or reading.kind in PLAIN:
             continue
-        adds = e.of_causes * found.mean
+        adds = e.of_causes * found.mean[: found.common]
         terms = tuple(
             Term(p, cause_said(found.model, p, float(found.mean[k])), float(e.of_causes[k]), float(adds[k]))
-            for k, p in enumerate(found.parameters)
+            for k, p in enumerate(found.parameters[: found.common])
             if abs(e.of_causes[k]) > 1e-9 and abs(adds[k]) > 1 / 1000
         )
         equation, section = _EQUATIONS[reading.kind]

@@ -6,12 +6,16 @@ Source: docs/theory.md, section 14.4.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
-from ..lengths import Length
+import numpy as np
+from numpy.typing import NDArray
+
 from ..wording import Said
-from .model import Feature, FeatureKind, BlockModel, Vector
+from .model import BlockModel, Feature, FeatureKind, Vector
+from .words import Roughly
 
-__all__ = ["EASED", "SEEN", "Fault", "faults_of"]
+__all__ = ["EASED", "SEEN", "Fault", "faults_of", "faults_seen", "places_seen"]
 
 SEEN = 1 / 32
 """Inches from which a tip's fault is seen."""
@@ -40,7 +44,11 @@ class Fault:
 def faults_of(model: BlockModel, deviations: Vector) -> tuple[Fault, ...]:
     """Every fault that is seen: tips, then crossings, then edges, the worst of each kind first."""
     order = list(_LEAST)
-    seen = [(f, float(d)) for f, d in zip(model.features, deviations, strict=True) if abs(d) >= _LEAST[f.kind] - 1e-9]
+    seen = [
+        (model.features[n], float(deviations[n]))
+        for n in (max(group, key=lambda k: abs(deviations[k])) for group in places_seen(model))
+        if abs(deviations[n]) >= _LEAST[model.features[n].kind] - 1e-9
+    ]
     seen.sort(key=lambda s: (order.index(s[0].kind), -abs(s[1])))
     return tuple(
         Fault(
@@ -54,35 +62,52 @@ def faults_of(model: BlockModel, deviations: Vector) -> tuple[Fault, ...]:
     )
 
 
+@lru_cache(maxsize=64)
+def places_seen(model: BlockModel) -> tuple[tuple[int, ...], ...]:
+    """The features by what one sees as one place: a row or column along both its edges and its middle is one."""
+    groups: dict[object, list[int]] = {}
+    for n, f in enumerate(model.features):
+        track = f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)
+        groups.setdefault((f.kind, f.row) if track else n, []).append(n)
+    return tuple(tuple(g) for g in groups.values())
+
+
+def faults_seen(model: BlockModel, deviations: Vector, accepted: float = 0.0) -> NDArray[np.int64]:
+    """(draws,) from (draws, features): how many places are off by more than pins ease in, tips by what is seen. ``accepted``
+    inches off is the new size of every edge."""
+    tips = (FeatureKind.EDGE_TIP, FeatureKind.CORNER_TIP)
+    tracks = (FeatureKind.ROW, FeatureKind.COLUMN)
+    least = np.array([SEEN - 1e-9 if f.kind in tips else EASED + 1e-9 for f in model.features])
+    edge = np.array([accepted if f.kind in tracks else 0.0 for f in model.features])
+    off = np.abs(deviations - edge) >= least
+    return np.asarray(sum((off[:, list(g)].any(axis=1) for g in places_seen(model)), np.zeros(len(off), dtype=np.int64)))
+
+
 def said_of(model: BlockModel, f: Feature, deviation: float) -> Said:
-    """A figure of the block in words, its sign among them."""
-    size = Length.near(abs(deviation))
-    less = deviation < 0
+    """A figure of the block in words: how far off it is, and on which side."""
+    size, less, true = Roughly(deviation), deviation < 0, abs(deviation) < SEEN / 4
     match f.kind:
         case FeatureKind.EDGE_TIP:
-            name = model.places.cells[f.cell].name
-            if abs(deviation) < SEEN / 4:
-                return Said(f"{name}: the tip at its {f.edge} touches the seam")
-            if less:
-                return Said(f"{name}: the tip at its {f.edge} is cut off by {{size}}", size=size)
-            return Said(f"{name}: the tip at its {f.edge} floats {{size}} short of the seam", size=size)
+            how = "touches the seam" if true else "is cut off by {size}" if less else "floats {size} short of the seam"
+            return Said("{unit}: the tip at its {edge} " + how, unit=model.places.cells[f.cell].name, edge=f.edge, size=size)
         case FeatureKind.CORNER_TIP:
-            name = model.places.cells[f.cell].name
             down, across = f.edge.split()
-            if abs(deviation) < SEEN / 4:
-                return Said(f"{name}: the diagonal meets its {down} {across} corner")
-            seam = f"the {across} seam" if deviation > 0 else f"the {down} seam"
-            return Said(f"{name}: the diagonal runs into {seam}, {{size}} from its {down} {across} corner", size=size)
+            name = model.places.cells[f.cell].name
+            if true:
+                return Said("{unit}: the diagonal meets its {edge} corner", unit=name, edge=f.edge)
+            return Said(
+                "{unit}: the diagonal runs into the {seam} seam, {size} from its {edge} corner",
+                unit=name,
+                seam=down if less else across,
+                size=size,
+                edge=f.edge,
+            )
         case FeatureKind.CROSSING:
-            first, other = ("left", "right") if model.places.seams[f.seam].upright else ("upper", "lower")
-            longer = other if less else first
-            said = f"{model.places.seams[f.seam].name}, crossing {f.nth}: "
-            if abs(deviation) < SEEN / 4:
-                return Said(said + "the seams meet")
-            return Said(said + f"the {longer} side reaches {{size}} further", size=size)
+            sides = ("left", "right") if model.places.seams[f.seam].upright else ("upper", "lower")
+            how = "the seams meet" if true else "the {longer} side reaches {size} further"
+            name = model.places.seams[f.seam].name
+            return Said("{seam}, crossing {n}: " + how, seam=name, n=f.nth, longer=sides[less], size=size)
         case _:
-            what = "row" if f.kind is FeatureKind.ROW else "column"
-            edge = {"top": "upper", "bottom": "lower"}.get(f.edge, f.edge)
-            if abs(deviation) < SEEN / 4:
-                return Said(f"{what} {f.row + 1}, {edge} edge: as it should be")
-            return Said(f"{what} {f.row + 1}, {edge} edge: {{size}} {'short' if less else 'long'}", size=size)
+            edge = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}.get(f.edge, f"{f.edge} edge")
+            how = "as it should be" if true else "{size} short" if less else "{size} long"
+            return Said("{what} {n}, {edge}: " + how, what=f.kind.value, n=f.row + 1, edge=edge, size=size)

@@ -47,7 +47,7 @@ SLIPS = (Held(0.0, 3 / 32, 0.02), Held(0.0, 0.7, 0.02), Held(0.0, 10.0, 0.008))
 """Of one reading: a mark miscounted, a figure mistaken, a number turned about."""
 OWN = Held(0.0, 1 / 8, 0.2)
 """Of a reading taken again and found right: that one piece is off by itself."""
-RULER = 1 / 100
+RULER = 1 / 115
 """Of an error common to everything read with one ruler, inches: its lines, and how its edge is laid."""
 DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""

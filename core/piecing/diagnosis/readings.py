@@ -36,7 +36,7 @@ __all__ = [
     "raw_sizes",
 ]
 
-HAND_NOISE = 1 / 128
+HAND_NOISE = 1 / 140
 """Of laying the ruler and judging the edge, before the mark is chosen."""
 STRIP_SCATTER = 1 / 128
 CUT_SCATTER = 1 / 64

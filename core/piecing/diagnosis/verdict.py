@@ -12,31 +12,33 @@ from enum import StrEnum
 import numpy as np
 
 from ..wording import Said
-from .causes import Cause, Parameter, shape_of
+from .causes import Cause, Parameter, effect_of, shape_of
 from .faults import faults_of
 from .inference import Estimate, Inference
 from .mistakes import BELIEVED, HEADLINES
 from .model import BlockModel, FeatureKind
-from .names import feature_name, seam_said
+from .names import feature_name, reading_said, seam_said
 from .places import batch_name
 from .readings import ReadingKind
 from .words import Roughly, sure_in_words
 
-__all__ = ["Lead", "Share", "Status", "Verdict", "cause_said", "judge"]
+__all__ = ["Lead", "Share", "Status", "Verdict", "cause_said", "judge", "shares_of"]
 
-_NAMED, _FEW, _SOON = 0.72, 0.18, 5.0
+_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
 """Chance to lead from which a cause is named: the first after many readings, so much more after three, falling off by so
 many readings: what is right by its own reckoning on two or three readings rests on what was held likely before."""
+_TWO = 0.985
 _BLIND = 0.06
 """So much more while much that may lead was not looked at."""
 _BESIDE = 0.85
 """Probability of being large from which a second cause is named with the first."""
 _NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.88, 0.66, 0.86
-_SIX = 6
+_FIVE, _SIX = 5, 6
 _MAIN = (Cause.SEAM, Cause.TRIM, Cause.SHIFT, Cause.TIP)
 """Of what was measured, and of everything: chances that nothing leads from which the block is called true."""
 _VARIES = 0.8
 _UNLOOKED = 0.2
+_SPLIT = 0.12
 _SHOWN = 0.045
 _FAR = 1 / 10
 _LEAST_REACH = 1 / 16
@@ -230,7 +232,9 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     unlooked = sum(e.leads for e in found.estimates if not e.measured)
     chance = first.chance / max(1 - unlooked, 1e-9)
     enough = _enough(len(found.weighed)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
-    named = chance >= enough and first.best.sure_of_side and first.best.measured
+    # Seam and fold are told apart only by the back of the work against a strip test.
+    split = first.best.parameter.cause is Cause.FOLD and found.chance(0) > _SPLIT
+    named = chance >= enough and not split and first.best.sure_of_side and first.best.measured
     both = (
         first.chance + second.chance >= _BESIDE
         and first.large >= _BESIDE
@@ -273,7 +277,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
 
 
 def _enough(count: int) -> float:
-    return _NAMED + _FEW * float(np.exp(-max(0, count - 3) / _SOON)) if count >= 2 else 0.97
+    return _NAMED + _FEW * float(np.exp(-max(0, count - 3) / _SOON)) if count >= 3 else _TWO
 
 
 def _varies(found: Inference, none: float, first: _Group) -> bool:
@@ -293,7 +297,7 @@ def _true(found: Inference, none: float) -> bool:
     faults = [f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _SHOWN and not f.eased]
     shown = all(-_SHOWN < e.low and e.high < _SHOWN for e in found.estimates if e.measured and e.parameter.cause in _MAIN)
     enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
-    seam = found.estimates[0].measured
+    seam = found.estimates[0].measured and count >= _FIVE
     return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
 
 
@@ -344,8 +348,6 @@ def _evidence(found: Inference, e: Estimate) -> Said:
         if n < found.common:
             by = equation.of_causes[n]
         else:
-            from .causes import effect_of
-
             by = float(equation.of_errors @ effect_of(found.model, e.parameter))
         speaks = abs(by * e.size) / np.sqrt(equation.noise)
         off = r.read - equation.nominal
@@ -363,17 +365,11 @@ def _evidence(found: Inference, e: Estimate) -> Said:
     off = r.read - equation.nominal
     return Said(
         "{what}: {size} {way}" + (", and {more} more like it." if alike > 1 else "."),
-        what=_reading_name(found, best),
+        what=reading_said(r, found.model),
         size=Roughly(off),
         way=_way(r.kind, off),
         more=alike - 1,
     )
-
-
-def _reading_name(found: Inference, k: int) -> Said:
-    from .names import reading_said
-
-    return reading_said(found.readings[k], found.model)
 
 
 def _way(kind: ReadingKind, off: float) -> str:

@@ -81,8 +81,11 @@ class Triangles(Method):
         return Batch(tuple(pieces), units=1)
 
     def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
-        """q = F/2 + s + e, t = q + √2 s, T = U + √2 e, each grown by the margin it has to give."""
-        small = spec.width / 2 + allowance + take_up + margin
+        """q = F/2 + s + e + (e - s)/√2, t = q + √2 s, T = U + √2 e, each grown by the margin it has to give.
+
+        The pieced half is trued s beyond the square's corner and loses e to the joining seam: across the unit that is √2 (e - s).
+        """
+        small = spec.width / 2 + allowance + take_up + (take_up - allowance).times_root2() / 2 + margin
         cuts = Cuts(
             square=small,
             small=small + allowance.times_root2(),
@@ -99,8 +102,9 @@ class Triangles(Method):
         return cuts.but(small=small, half_square=half)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
-        """The smaller of 2(q - e), from the pieced half, and T - √2 e."""
-        raw = min((cuts["square"] - take_up) * 2, cuts["large"] - take_up.times_root2())
+        """The smaller of 2(q - e) + √2 (s - e), from the pieced half, and T - √2 e."""
+        pieced = (cuts["square"] - take_up) * 2 + (allowance - take_up).times_root2()
+        raw = min(pieced, cuts["large"] - take_up.times_root2())
         return raw, raw
 
     def margins(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Margins:

@@ -1,0 +1,9 @@
+"""What to do about a block as its readings make it, and what to change for the blocks not yet sewn.
+
+Source: docs/theory.md, section 14.10.
+"""
+
+from .remedy import Remedy, remedies_of
+from .settings import changes_for_the_rest
+
+__all__ = ["Remedy", "changes_for_the_rest", "remedies_of"]

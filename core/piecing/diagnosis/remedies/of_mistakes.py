@@ -1,0 +1,85 @@
+"""What to do about a mistake made at a stroke: nothing of it is a matter of small sizes.
+
+Source: docs/theory.md, section 14.10.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ...wording import Said
+from ..causes import Cause, parameters_of
+from ..mistakes import MistakeKind
+from ..places import batch_name
+from ..words import Roughly
+from .remedy import Minutes, Remedy, Work
+
+__all__ = ["offered"]
+
+_PICTURE = {
+    "turned_unit": (
+        "Unpick the unit that lies turned, turn it, and sew it in again",
+        "Lay the block beside its picture (Look it over finds the unit). Unpick before pressing, if it is not pressed yet.",
+        4 * (Minutes.UNPICK + Minutes.SEW),
+    ),
+    "wrong_hand": (
+        "Put a unit of the other hand there",
+        "No turn puts a mirror image right. Keep it for a place that asks for its hand, and make one from loose triangles.",
+        4 * (Minutes.UNPICK + Minutes.SEW) + Minutes.UNIT,
+    ),
+    "two_alike": (
+        "Take one of the two apart and make it the other way round",
+        "Lay the pair beside the picture: their seams must run against each other. Unpick one, exchange its halves, and sew it again.",
+        Minutes.UNPICK + Minutes.UNIT,
+    ),
+    "wrong_sides": (
+        "Unpick before pressing, and sew right sides together",
+        "Slide the ripper under every third stitch, pull the thread, press flat, and lay right side to right side.",
+        Minutes.UNPICK + Minutes.SEW,
+    ),
+}
+
+
+def offered(work: Work) -> Iterator[Remedy]:
+    code = work.verdict.code
+    if code in _PICTURE:
+        title, how, minutes = _PICTURE[code]
+        yield Remedy(code, Said(title), Said(how), Said("Sizes stay."), Said("its neighbours' seams are sewn once more"), minutes, cures=True)
+        return
+    mistake = work.found.mistake
+    if mistake is None:
+        return
+    made = mistake[0]
+    yield Remedy(
+        "measure_mark",
+        Said("Measure one unit with another ruler, from its very edge"),
+        Said("A border counted and a wrong mark look alike. A second ruler or a tape tells them apart in a minute."),
+        Said("Nothing is cut in vain."),
+        Said("none"),
+        1,
+        cures=made.kind == MistakeKind.BORDER,
+    )
+    for n in made.parameters:
+        p = parameters_of(work.model)[n]
+        name = batch_name(work.model.places, p.batch)
+        count = work.model.places.batches[p.batch].count
+        if p.cause is Cause.TRIM and made.size > 0:
+            yield Remedy(
+                f"trim_again-{p.batch}",
+                Said("Trim the {who} again", who=name),
+                Said("They are {size} too large: set the ruler on the mark for the unfinished size, and trim.", size=Roughly(made.size)),
+                Said("They come to their size."),
+                Said("none, while they are not joined"),
+                count * Minutes.TRIM,
+                cures=True,
+            )
+        elif p.cause is Cause.TRIM:
+            yield Remedy(
+                f"make_again-{p.batch}",
+                Said("Make the {who} again, and keep these for a smaller block", who=name),
+                Said("They are {size} too small: no seam shares so much out.", size=Roughly(made.size)),
+                Said("They come to their size."),
+                Said("cloth and time"),
+                count * Minutes.UNIT,
+                cures=True,
+            )

@@ -1,0 +1,270 @@
+"""Remedies at the seams: sewn again, at once or on a stretch; pressed to hide a hair.
+
+Source: docs/theory.md, section 14.10.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from ...lengths import Length
+from ...seams import NARROWEST_ALLOWANCE
+from ...wording import Said
+from ..causes import Cause, Parameter
+from ..faults import EASED, Fault
+from ..model import FeatureKind
+from ..names import seam_said
+from ..words import Roughly, Setting
+from .remedy import Change, Minutes, Remedy, Work
+
+__all__ = ["offered"]
+
+_HIDES = 1 / 64
+"""Inches that a fold hides of a gap when it is pressed over it."""
+
+
+def offered(work: Work) -> Iterator[Remedy]:
+    named = [p for p in (work.verdict.leading, work.verdict.beside) if p is not None]
+    for p in named:
+        if p.cause in (Cause.SEAM, Cause.FOLD):
+            yield from _all_seams(work)
+        elif p.cause in (Cause.START, Cause.END):
+            yield from _all_ends(work, p)
+        elif p.cause is Cause.ONE_SEAM:
+            yield _one_seam(work, p)
+    tips = [f for f in work.faults if f.feature.kind is FeatureKind.EDGE_TIP]
+    yield from _floating(work, [f for f in tips if f.size > 0])
+    yield from _cut_off(work, [f for f in tips if f.size < 0])
+    yield from _corners(work, [f for f in work.faults if f.feature.kind is FeatureKind.CORNER_TIP])
+    yield from _crossings(work, [f for f in work.faults if f.feature.kind is FeatureKind.CROSSING])
+
+
+def _anew(work: Work, seams: Sequence[int], spots: Sequence[str], to: float) -> Change:
+    """These seams sewn anew there, so that each fabric loses ``to`` inches more than the allowance."""
+    change = Change.none(work.model)
+    renewed, wanted = change.renewed.copy(), change.to.copy()
+    for n in seams:
+        for spot in spots:
+            at = work.model.of_seam(n, spot)
+            renewed[at] = True
+            if spot == "mean":
+                wanted[at] = to - work.fold() / 2
+    return replace(change, renewed=renewed, to=wanted)
+
+
+def _all_seams(work: Work) -> Iterator[Remedy]:
+    count = len(work.model.places.seams)
+    if not count:
+        return
+    lost = float(np.mean([work.stitched(n) for n in range(count)])) - float(work.model.allowance) + work.fold() / 2
+    deeper = lost < 0
+    minutes = count * (Minutes.SEW + (0 if deeper else Minutes.UNPICK))
+    yield Remedy(
+        "all_seams",
+        Said("Sew all joining seams again at {to}", to=Setting(work.stitch_for())),
+        Said(
+            "Each of the {count} seams: stitch at {to}, just inside the old line. Nothing is unpicked."
+            if deeper
+            else "Unpick each of the {count} seams, press flat, and sew it at {to}.",
+            count=count,
+            to=Setting(work.stitch_for()),
+        ),
+        Said("Every row and column comes to its length, and tips meet their seams."),
+        Said("small" if deeper else "every seam is handled again: bias edges may stretch"),
+        minutes,
+        _anew(work, range(count), ("mean", "start", "middle", "end"), 0.0),
+        faults=tuple(f.number for f in work.faults),
+        cures=True,
+        spread=True,
+    )
+
+
+def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
+    spot, count = p.cause.value, len(work.model.places.seams)
+    deep = float(work.found.mean[work.found.parameters.index(p)]) > 0
+    yield Remedy(
+        f"ends-{spot}",
+        Said("Sew the " + ("first" if spot == "start" else "last") + " two inches of each seam again at {to}", to=Setting(work.stitch_for())),
+        Said(
+            ("Unpick two inches at the {spot} of each seam, press flat, and sew them at {to}." if deep else "Sew over the two inches at the {spot} of each seam, at {to}. Nothing is unpicked."),
+            spot=spot,
+            to=Setting(work.stitch_for()),
+        ),
+        Said("That end of every row comes to its length."),
+        Said("bias edges may stretch" if deep else "small"),
+        count * (Minutes.SEW + (Minutes.UNPICK if deep else 0)),
+        _anew(work, range(count), (spot,), 0.0),
+        faults=tuple(f.number for f in work.faults),
+        cures=True,
+        spread=True,
+    )
+
+
+def _one_seam(work: Work, p: Parameter) -> Remedy:
+    name = seam_said(work.model.places.seams[p.place].name)
+    size = work.found.estimate(p).size
+    deep, whole = size > 0, p.spot == "whole"
+    stretch = "all of it" if whole else "the two inches at its " + _end_name(work, p)
+    return Remedy(
+        f"one_seam-{p.place}",
+        Said(
+            ("Unpick " if deep else "Sew over ") + ("{name}" if whole else "{stretch} of {name}") + " and sew it at {to}"
+            if deep
+            else "Sew {name} again at {to}, " + stretch,
+            name=name,
+            stretch="two inches at the " + _end_name(work, p) if not whole else "",
+            to=Setting(work.stitch_for()),
+        ),
+        Said(
+            "Unpick {stretch}, press flat, and sew it again at {to}, easing in over an inch." if deep else "Sew over {stretch} at {to}, easing in over an inch. Nothing is unpicked.",
+            stretch=stretch,
+            to=Setting(work.stitch_for()),
+        ),
+        Said("What crosses it there gains {twice}." if deep else "What crosses it there loses {twice}.", twice=Roughly(2 * size)),
+        Said("bias edges may stretch" if deep else "small"),
+        Minutes.SEW + (Minutes.UNPICK if deep else 0),
+        _anew(work, [p.place], ["mean" if whole else p.spot], 0.0),
+        faults=tuple(f.number for f in work.faults if f.feature.seam == p.place) or tuple(f.number for f in work.faults),
+        cures=True,
+    )
+
+
+def _end_name(work: Work, p: Parameter) -> str:
+    upright = work.model.places.seams[p.place].upright
+    ends = {"start": ("left end", "upper end"), "end": ("right end", "lower end"), "middle": ("middle", "middle")}
+    return ends[p.spot][upright]
+
+
+def _spot(work: Work, seam: int, at: tuple[float, float]) -> str:
+    t = work.model.places.seams[seam].along(at)
+    return "start" if t < 0.25 else "end" if t > 0.75 else "middle"
+
+
+def _moved(work: Work, faults: Sequence[Fault]) -> Change:
+    """Each fault's seam moved at its spot by the fault's size."""
+    change = Change.none(work.model)
+    by = change.by.copy()
+    for f in faults:
+        at = work.model.of_seam(f.feature.seam, _spot(work, f.feature.seam, f.feature.at))
+        by[at] = f.size if by[at] == 0 else (by[at] + f.size) / 2
+    return replace(change, by=by)
+
+
+def _where(work: Work, faults: Sequence[Fault]) -> Said:
+    names = [work.model.places.cells[f.feature.cell].name for f in faults]
+    shown = "; ".join(f"{{n{k}}}" for k in range(len(names[:4])))
+    more = len(names) - 4
+    return Said(shown + (" and {more} more" if more > 0 else ""), more=more, **{f"n{k}": n for k, n in enumerate(names[:4])})
+
+
+def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
+    if not faults:
+        return
+    can = [f for f in faults if f.size <= EASED + 1e-9]
+    largest = max(f.size for f in faults)
+    numbers = tuple(f.number for f in faults)
+    deep = float(np.mean([work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in (can or faults)]))
+    yield Remedy(
+        "deeper_at_tips",
+        Said("Sew again at the tips, {deep} from the raw edge", deep=Setting(deep)),
+        Said(
+            "At {where}: start an inch before the tip, ease in to {deep}, and out again over an inch. Nothing is unpicked.",
+            where=_where(work, can or faults),
+            deep=Setting(deep),
+        ),
+        Said("The row loses up to {twice} there.", twice=Roughly(2 * largest)),
+        Said("small"),
+        Minutes.SEW * len(can or faults),
+        _moved(work, can) if can else None,
+        why_not=None if can else Said("They float by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
+        faults=numbers,
+    )
+    hidden = [f for f in faults if f.size <= 2 * _HIDES + 1e-3]
+    yield Remedy(
+        "press_toward",
+        Said("Press the seam toward the loose side"),
+        Said("At {where}: press toward the tip; the fold hides a thread of the gap.", where=_where(work, hidden or faults)),
+        Said("Nothing else moves."),
+        Said("none; it hides no more than a thread"),
+        Minutes.PRESS * len(hidden or faults),
+        replace(_moved(work, hidden), by=np.minimum(_moved(work, hidden).by, _HIDES)) if hidden else None,
+        why_not=None if hidden else Said("The gap of {size} is more than a fold hides.", size=Roughly(largest)),
+        faults=numbers,
+    )
+
+
+def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
+    if not faults:
+        return
+    new = [work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in faults]
+    can = [f for f, n in zip(faults, new, strict=True) if n >= float(NARROWEST_ALLOWANCE) - 1e-9]
+    to = max(float(np.mean(new)), float(NARROWEST_ALLOWANCE)) if can else min(new)
+    yield Remedy(
+        "shallower_at_tips",
+        Said("Unpick at the tips and sew {to} from the raw edge", to=Setting(to)),
+        Said(
+            "At {where}: unpick two inches, an inch either side of the tip, press flat, and sew {to} from the raw edge there.",
+            where=_where(work, can or faults),
+            to=Setting(to),
+        ),
+        Said("The row gains up to {twice} there.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
+        Said("the cloth is handled once more, and less allowance is left"),
+        (Minutes.UNPICK + Minutes.SEW) * len(can or faults),
+        _moved(work, can) if can else None,
+        why_not=None if can else Said("That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE),
+        faults=tuple(f.number for f in faults),
+    )
+
+
+def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
+    """Where a diagonal misses its corner: the seam that it runs past made deeper there."""
+    if not faults:
+        return
+    model, change = work.model, Change.none(work.model)
+    by, can = change.by.copy(), []
+    for f in faults:
+        cell = model.places.cells[f.feature.cell]
+        down, across = f.feature.edge.split()
+        seam = cell.seam(down if f.size > 0 else across)
+        if seam is not None and abs(f.size) <= EASED + 1e-9:
+            at = model.of_seam(seam, _spot(work, seam, f.feature.at))
+            by[at] = max(by[at], abs(f.size))
+            can.append(f)
+    yield Remedy(
+        "deeper_at_corners",
+        Said("Sew deeper at the corners that diagonals miss"),
+        Said(
+            "At {where}: sew the seam that the diagonal stops short of again, by as much as it misses, easing in and out over an inch.",
+            where=_where(work, can or faults),
+        ),
+        Said("It costs up to {twice} of length there, and moves the neighbour's corner too.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
+        Said("a neighbour's point may be cut"),
+        Minutes.SEW * len(can or faults),
+        replace(change, by=by) if can else None,
+        why_not=None if can else Said("They miss by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
+        faults=tuple(f.number for f in faults),
+    )
+
+
+def _crossings(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
+    if not faults:
+        return
+    largest = max(abs(f.size) for f in faults)
+    yield Remedy(
+        "match",
+        Said("Unpick at the crossings and pin them to match"),
+        Said(
+            "At {where}: unpick an inch and a half either side of the crossing, pin through both seams, and ease in what is over.",
+            where=_where(work, faults),
+        ),
+        Said("The step goes; the longer side is held in."),
+        Said("a pucker, if the cloth does not give"),
+        (Minutes.UNPICK + Minutes.SEW) * len(faults),
+        why_not=None
+        if largest <= 2 * EASED
+        else Said("A step of {size} is more than pins ease in; the units beside it come first.", size=Roughly(largest)),
+        faults=tuple(f.number for f in faults),
+    )

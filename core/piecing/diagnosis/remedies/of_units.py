@@ -1,0 +1,184 @@
+"""Remedies at the units: trimmed again, what they lack shared between seams, made again, cut again.
+
+Source: docs/theory.md, section 14.10.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from math import sqrt
+
+import numpy as np
+
+from ...lengths import Length
+from ...planning import pieces_said
+from ...planning import plan as plan_unit
+from ...seams import NARROWEST_ALLOWANCE
+from ...wording import Said
+from ..causes import Cause, Parameter
+from ..faults import EASED
+from ..model import OF_UNIT, FeatureKind
+from ..places import batch_name
+from ..words import Roughly, Setting
+from .remedy import Change, Minutes, Remedy, Work
+
+__all__ = ["offered"]
+
+
+def offered(work: Work) -> Iterator[Remedy]:
+    for p in (work.verdict.leading, work.verdict.beside):
+        if p is None:
+            continue
+        if p.cause in (Cause.TRIM, Cause.SHIFT, Cause.TIP, Cause.STRETCH):
+            yield from _of_batch(work, p)
+        elif p.cause is Cause.CUT:
+            yield _cut_again(work, p)
+        elif p.cause is Cause.ONE_UNIT:
+            yield from _one_unit(work, p)
+
+
+def _size(work: Work, p: Parameter) -> float:
+    return work.found.estimate(p).size
+
+
+def _units_anew(work: Work, units: list[int]) -> Change:
+    change = Change.none(work.model)
+    renewed = change.renewed.copy()
+    for n in units:
+        first = work.model.of_unit(n, OF_UNIT[0])
+        renewed[first : first + len(OF_UNIT)] = True
+    return replace(change, renewed=renewed)
+
+
+def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
+    batch = work.model.places.batches[p.batch]
+    units = [c.number for c in work.model.places.cells if c.batch == p.batch]
+    yield from _trim_again(work, p, units)
+    if p.cause is Cause.TRIM and _size(work, p) < 0:
+        yield _shared(work, p)
+    plan = work.plans.get(p.batch)
+    again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
+    yield Remedy(
+        f"make_again-{p.batch}",
+        Said("Make the {who} of this block again", who=batch_name(work.model.places, p.batch)),
+        Said(
+            "Unpick them, make {count} new ones, and trim them to {width} by {height}, seam on the ruler's line.",
+            count=batch.count,
+            width=batch.spec.width + work.model.allowance * 2,
+            height=batch.spec.height + work.model.allowance * 2,
+        ),
+        Said("Only these units and their seams are touched."),
+        Said("cloth and time; the old ones stay as spares for a smaller size"),
+        batch.count * (Minutes.UNIT + Minutes.UNPICK),
+        _units_anew(work, units),
+        pieces=pieces_said(again.pieces) if again else None,
+        faults=tuple(f.number for f in work.faults),
+        cures=True,
+        spread=True,
+    )
+
+
+def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
+    """While there is cloth: too large in size, or off its lines with room all round. Slipped by o, a true box inside the
+    trimmed one is r2 o smaller."""
+    size, name = _size(work, p), batch_name(work.model.places, p.batch)
+    smaller = abs(size) * (sqrt(2) if p.cause is Cause.SHIFT else 1.0)
+    trim = work.found.estimate(Parameter(Cause.TRIM, p.batch)) if Parameter(Cause.TRIM, p.batch) in work.found.parameters else None
+    spare = trim.size if trim is not None and trim.measured else 0.0
+    why_not: Said | None = None
+    if p.cause is Cause.TRIM and size < 0:
+        why_not = Said("They are too small: trimming adds nothing.")
+    elif p.cause is Cause.TIP and size < 0:
+        why_not = Said("The tip stands too near the edge: trimming only brings the edge nearer.")
+    elif p.cause is Cause.TIP and work.model.places.batches[p.batch].tip is not None:
+        smaller = abs(size)
+    if why_not is None and p.cause is not Cause.TRIM and spare < smaller - EASED / 2:
+        why_not = Said("{size} would have to come off, and they are trimmed to size already.", size=Roughly(smaller))
+    change = _units_anew(work, units)
+    yield Remedy(
+        f"trim_again-{p.batch}",
+        Said("Trim the {who} again", who=name),
+        Said(
+            "Unpick them, lay the ruler's lines on the seams, and take {size} off: half on each side."
+            if p.cause is Cause.TRIM
+            else "Unpick them, lay the ruler's line on the seam, and take {size} off the fuller side.",
+            size=Roughly(smaller),
+        ),
+        Said("Their rows come to their length." if p.cause is Cause.TRIM else "Diagonals meet their corners again."),
+        Said("bias edges stretch while they are unpicked"),
+        len(units) * (Minutes.TRIM + Minutes.UNPICK),
+        change if why_not is None else None,
+        why_not=why_not,
+        faults=tuple(f.number for f in work.faults),
+        cures=True,
+        spread=True,
+    )
+
+
+def _shared(work: Work, p: Parameter) -> Remedy:
+    """Units a little short: what is missing shared between the seams beside them, made shallower."""
+    model, size = work.model, _size(work, p)
+    beside = sorted({k for c in model.places.cells if c.batch == p.batch for k in c.seams if k is not None})
+    less = np.zeros(model.errors)
+    for k in beside:
+        less[model.of_seam(k, "mean")] = -1.0
+    lengths = [k for k, f in enumerate(model.features) if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)]
+    gained = float(np.mean((model.matrix @ less)[lengths])) if lengths else 0.0
+    missing = float(np.mean(work.deviations[lengths])) if lengths else 0.0
+    change = max(0.0, -missing) / gained if gained > 1e-9 else 0.0
+    now = float(np.mean([work.stitched(k) for k in beside])) if beside else 0.0
+    why_not = None
+    if abs(size) > EASED + 1e-9:
+        why_not = Said("They are short by {off}; more than {most} is made again.", off=Roughly(size), most=Length.near(EASED))
+    elif not beside or gained <= 1e-9:
+        why_not = Said("No seam lies beside them yet: sew that one shallower when they are joined.")
+    elif now - change < float(NARROWEST_ALLOWANCE) - 1e-9:
+        why_not = Said("That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE)
+    return Remedy(
+        f"share-{p.batch}",
+        Said("Share what the {who} are short between the seams beside them", who=batch_name(model.places, p.batch)),
+        Said("Unpick these {seams} seams and sew each at {new}, {change} shallower.", seams=len(beside), change=Roughly(change), new=Setting(now - change)),
+        Said("Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)),
+        Said("bias edges stretch while seams are unpicked"),
+        len(beside) * (Minutes.SEW + Minutes.UNPICK),
+        None if why_not else replace(Change.none(model), by=less * change),
+        why_not=why_not,
+        faults=tuple(f.number for f in work.faults),
+        spread=True,
+    )
+
+
+def _cut_again(work: Work, p: Parameter) -> Remedy:
+    batch, size = work.model.places.batches[p.batch], _size(work, p)
+    plan = work.plans.get(p.batch)
+    again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
+    large = size > 0
+    return Remedy(
+        f"cut_again-{p.batch}",
+        Said("Trim a little more off" if large else "Cut the pieces for the {who} again", who=batch_name(work.model.places, p.batch)),
+        Said("They were cut {size} large: there is more to trim, nothing else." if large else "They were cut {size} small, and leave no room to trim. Cut again, and lay these by for a smaller size.", size=Roughly(size)),
+        Said("Units come out with room to trim on all sides."),
+        Said("none" if large else "cloth"),
+        batch.count * (Minutes.TRIM if large else 2),
+        pieces=pieces_said(again.pieces) if again and not large else None,
+        cures=True,
+        spread=True,
+    )
+
+
+def _one_unit(work: Work, p: Parameter) -> Iterator[Remedy]:
+    unit = work.model.places.cells[p.place]
+    size = _size(work, p)
+    large = p.spot in ("size", "width", "height") and size > 0
+    yield Remedy(
+        f"one_unit-{p.place}",
+        Said("Trim the unit in {name} again" if large else "Make the unit in {name} again", name=unit.name),
+        Said("Unpick it and take {size} off." if large else "Unpick it, make one more, and trim it true.", size=Roughly(size)),
+        Said("Its row and column come to their length."),
+        Said("its neighbours' seams are sewn once more"),
+        4 * Minutes.UNPICK + 4 * Minutes.SEW + (Minutes.TRIM if large else Minutes.UNIT),
+        _units_anew(work, [p.place]),
+        faults=tuple(f.number for f in work.faults if f.feature.cell == p.place) or tuple(f.number for f in work.faults),
+        cures=True,
+    )

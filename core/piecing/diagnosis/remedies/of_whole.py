@@ -1,0 +1,88 @@
+"""Remedies for a block that is small or large as a whole and cannot be cured, and for one that is best left.
+
+Source: docs/theory.md, section 14.10.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+import numpy as np
+
+from ...lengths import Length, inches
+from ...wording import Said
+from ..faults import EASED
+from ..model import FeatureKind
+from ..readings import ReadingKind
+from ..verdict import Status
+from ..words import Roughly
+from .remedy import Change, Minutes, Remedy, Work
+
+__all__ = ["offered"]
+
+_MARK = inches("1/32")
+
+
+def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
+    off = float(np.max(np.abs(work.deviations), initial=0.0))
+    open_ = not work.faults and work.verdict.status is Status.UNSETTLED
+    if open_ or work.verdict.status in (Status.TRUE, Status.VARIES):
+        yield Remedy(
+            "leave",
+            Said("Leave it" if not work.faults else "Leave this block as it is"),
+            Said("The most that anything is off is {off}; pins ease that in." if off <= EASED else "Ease in what pins take; the rest is seen only up close.", off=Roughly(off)),
+            Said("Nothing changes."),
+            Said("none"),
+            0,
+            Change.none(work.model),
+        )
+    edges = [n for n, f in enumerate(work.model.features) if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)]
+    if not edges:
+        return
+    mean = float(np.mean(work.deviations[edges]))
+    if mean < -EASED and not cured and work.verdict.status is not Status.UNSETTLED:
+        yield from _small(work, mean)
+    elif mean < -EASED and work.verdict.status is Status.UNSETTLED:
+        yield Remedy(
+            "wait",
+            Said("Measure first"),
+            Said("The block is short, and the readings do not say why: what is asked for next comes before the ripper."),
+            Said("Nothing is unpicked in vain."),
+            Said("none"),
+            2,
+        )
+
+
+def _small(work: Work, mean: float) -> Iterator[Remedy]:
+    """To the smallest edge measured, on the ruler's mark below; never for a block that is too large first."""
+    raw = work.model.places.finished + work.model.allowance * 2
+    lengths = [r.value for r in work.found.readings if r.kind in (ReadingKind.ROW, ReadingKind.COLUMN) and r.value is not None]
+    smallest = min(lengths, default=raw + Length.near(mean))
+    size = -(-smallest).round_up(_MARK)
+    accepted = float(size - raw)
+    yield Remedy(
+        "bring_down",
+        Said("Bring the set to this size"),
+        Said(
+            "Trim every block to {size}, raw edge to raw edge, and cut sashing and borders to what is then measured: each block finishes {finished}.",
+            size=size,
+            finished=size - work.model.allowance * 2,
+        ),
+        Said("Every block of the quilt changes by {off}; its outer tips keep their allowance.", off=Roughly(accepted)),
+        Said("none for this block, if no other is smaller still"),
+        Minutes.TRIM * 4,
+        replace(Change.none(work.model), accepted=accepted),
+        spread=True,
+    )
+    strip = Length.near(-mean / 2) + work.model.allowance * 2 + inches("1/4")
+    yield Remedy(
+        "frame",
+        Said("Sew a narrow strip round the block and trim to size"),
+        Said("Cut strips {strip} wide, sew them round, and trim the block to {size}.", strip=strip.round_up(inches("1/8")), size=raw),
+        Said("The block comes to its size with a frame {width} wide inside its seam.", width=Roughly(mean / 2)),
+        Said("a frame narrower than {least} looks like a mistake", least=inches("1/4")),
+        4 * Minutes.SEW + 6,
+        why_not=None if -mean / 2 >= 1 / 8 else Said("Only {width} of it would show.", width=Roughly(mean / 2)),
+        spread=True,
+    )

@@ -1,0 +1,194 @@
+"""A remedy, what it does to the block, and the order in which remedies are offered.
+
+Each says what it makes of the errors of units and seams: some are changed, some are sewn or made anew and vary as these hands
+do. Faults left are counted over the blocks that the readings leave possible, never on one of them.
+Source: docs/theory.md, section 14.10.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ...planning import UnitPlan
+from ...wording import Said
+from ..causes import SOURCES, scatter_of, sources_of
+from ..faults import Fault, faults_of, faults_seen
+from ..inference import Inference
+from ..model import BlockModel, Vector
+from ..verdict import Status, Verdict
+
+__all__ = ["Change", "Minutes", "Remedy", "Work", "remedies_of"]
+
+_DRAWS = 300
+_NONE_LEFT = 0.8
+_HARMS = 0.25
+"""Faults; a remedy that is expected to leave so many more than there are is not offered."""
+
+
+@dataclass(frozen=True, slots=True)
+class Minutes:
+    """At the bench, by practice: to unpick, sew, make, trim and press one seam or unit."""
+
+    UNPICK = 3
+    SEW = 2
+    UNIT = 6
+    TRIM = 1
+    PRESS = 1
+
+
+@dataclass(frozen=True)
+class Change:
+    """What a remedy makes of the errors: ``by`` (errors,) is added; those in ``renewed`` become ``to`` (errors,), each with
+    the scatter of these hands. ``accepted`` is what every edge may be off because that is the new size, inches."""
+
+    by: Vector
+    renewed: NDArray[np.bool_]
+    to: Vector
+    accepted: float = 0.0
+
+    @staticmethod
+    def none(model: BlockModel) -> Change:
+        zero = np.zeros(model.errors)
+        return Change(zero, np.zeros(model.errors, dtype=bool), zero)
+
+    def of(self, errors: Vector) -> Vector:
+        """The block's errors after it, on the mean: (errors,) or (draws, errors)."""
+        return np.asarray(np.where(self.renewed, self.to, errors + self.by))
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """``change`` is None when nothing of it can be drawn. ``left`` is how many faults stay on the mean, ``none_left`` whether
+    it is likely that none does; None when sizes do not tell. ``minutes`` are for this block, ``quilt_minutes`` for all that
+    are sewn alike. ``why_not`` says why it cannot be done or is not worth it; ``faults`` are the numbers it answers."""
+
+    code: str
+    title: Said
+    how: Said
+    effect: Said
+    risk: Said
+    minutes: int
+    change: Change | None = None
+    pieces: Said | None = None
+    why_not: Said | None = None
+    left: float | None = None
+    none_left: bool = False
+    faults: tuple[int, ...] = ()
+    cures: bool = False
+    spread: bool = False
+    """Whether all blocks sewn alike need it."""
+    quilt_minutes: int | None = None
+
+    @property
+    def possible(self) -> bool:
+        return self.why_not is None
+
+
+@dataclass(frozen=True)
+class Work:
+    """What remedies are worked out from: the diagnosis, the verdict, the block on the mean and its faults."""
+
+    found: Inference
+    verdict: Verdict
+    plans: Mapping[int, UnitPlan]
+    faults: tuple[Fault, ...]
+    blocks: int = 1
+    deviations: Vector = field(default_factory=lambda: np.zeros(0))
+
+    @property
+    def model(self) -> BlockModel:
+        return self.found.model
+
+    @property
+    def block(self) -> Vector:
+        return self.found.block
+
+    def stitched(self, seam: int, spot: str = "") -> float:
+        """Stitching distance of one seam on the mean, at a spot or all along, inches."""
+        m = self.model
+        extra = float(self.block[m.of_seam(seam, spot)]) if spot else 0.0
+        return float(m.allowance) + float(self.block[m.of_seam(seam, "mean")]) + extra
+
+    def fold(self) -> float:
+        """What a seam swallows in the fold, inches."""
+        return max(0.0, float(self.found.mean[3]))
+
+    def stitch_for(self, take_up: float = 0.0) -> float:
+        """The distance to stitch at so that each fabric loses just the allowance, and ``take_up`` more."""
+        return float(self.model.allowance) - self.fold() / 2 + take_up
+
+
+def remedies_of(
+    found: Inference,
+    verdict: Verdict,
+    plans: Mapping[int, UnitPlan] | None = None,
+    *,
+    blocks: int = 1,
+    most_faults: int = 12,
+) -> tuple[Remedy, ...]:
+    """Every remedy that the faults and causes of this block call for: first what cures, by faults left, minutes and risk."""
+    from . import of_mistakes, of_seams, of_units, of_whole
+
+    deviations = found.model.deviations(found.block)
+    faults = tuple(f for f in faults_of(found.model, deviations) if not f.eased)[:most_faults]
+    work = Work(found, verdict, plans or {}, faults, blocks, deviations)
+    if verdict.status is Status.MISTAKE:
+        return tuple(_counted(work, of_mistakes.offered(work)))
+    if verdict.status in (Status.DOUBTED, Status.NO_READINGS):
+        return ()
+    offered = [*of_seams.offered(work), *of_units.offered(work)]
+    offered += of_whole.offered(work, cured=any(r.cures and r.possible for r in offered))
+    return _ranked(work, _once(_counted(work, offered)))
+
+
+def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> NDArray[np.int64]:
+    """(draws,): how many faults that pins do not ease in each possible block has after a change."""
+    sewn = found.sewn[:_DRAWS]
+    factors = np.array([found.factors[s.value] for s in SOURCES])
+    sd = scatter_of(found.model) * factors[sources_of(found.model)]
+    fresh = change.to + rng.standard_normal(sewn.shape) * sd
+    after = np.where(change.renewed, fresh, sewn + change.by)
+    return faults_seen(found.model, after @ found.model.matrix.T, change.accepted)
+
+
+def _counted(work: Work, offered: Sequence[Remedy]) -> Iterator[Remedy]:
+    now = float(faults_seen(work.model, work.found.sewn[:_DRAWS] @ work.model.matrix.T).mean())
+    for r in offered:
+        minutes = r.minutes * work.blocks if r.spread and work.blocks > 1 else None
+        if r.change is None or not r.possible:
+            yield replace(r, quilt_minutes=minutes)
+            continue
+        left = faults_left(work.found, r.change, np.random.default_rng(1859))
+        mean = float(left.mean())
+        why_not = None
+        if mean > now + _HARMS and r.code != "leave":
+            why_not = Said("It would leave more faults than there are.")
+        yield replace(
+            r, left=mean, none_left=float((left == 0).mean()) >= _NONE_LEFT, why_not=why_not, quilt_minutes=minutes
+        )
+
+
+def _once(offered: Iterator[Remedy]) -> list[Remedy]:
+    kept: dict[str, Remedy] = {}
+    for r in offered:
+        kept.setdefault(r.code, r)
+    return list(kept.values())
+
+
+_A_FAULT = 12
+"""Minutes that one fault fewer is worth."""
+
+
+def _ranked(work: Work, offered: Sequence[Remedy]) -> tuple[Remedy, ...]:
+    """Faults left and minutes on one scale; of two alike, the one that puts the cause right."""
+    many = float(len(work.faults))
+
+    def price(r: Remedy) -> float:
+        left = many if r.left is None else r.left
+        return _A_FAULT * left + r.minutes - (6 if r.cures else 0)
+
+    return tuple(sorted(offered, key=lambda r: (not r.possible, price(r), r.code)))

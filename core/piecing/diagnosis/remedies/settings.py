@@ -1,0 +1,169 @@
+"""What to change for the blocks not yet sewn: guide, marks, cut and handling, from the setting that was to the one to make.
+
+Only what the readings leave no doubt about, and only by amounts that a guide or a mark can be moved.
+Source: docs/theory.md, section 14.10.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from ...wording import Said
+from ..causes import Cause, Parameter
+from ..inference import Estimate, Inference
+from ..places import batch_name
+from ..verdict import Status, Verdict
+from ..words import Roughly, Setting
+from .remedy import Remedy
+
+__all__ = ["changes_for_the_rest"]
+
+_LEAST = 1 / 96
+"""Inches below which no guide is moved."""
+
+
+def changes_for_the_rest(found: Inference, verdict: Verdict) -> tuple[Remedy, ...]:
+    """Changes to guide, mark, cut and handling for the blocks not yet sewn."""
+    if verdict.status in (Status.DOUBTED, Status.NO_READINGS):
+        return ()
+    if verdict.status is Status.VARIES:
+        return (_steadier(),)
+    if verdict.status in (Status.TRUE, Status.MISTAKE):
+        return ()
+    return tuple(_changes(found, verdict))
+
+
+def _steadier() -> Remedy:
+    return Remedy(
+        "steadier",
+        Said("Steady the hand, and move no setting"),
+        Said("Fit a guide the cloth can run along, a fresh blade and a fresh needle, and sew slower; then measure six seams again."),
+        Said("Seams and edges vary less; on the whole they are right already."),
+        Said("none"),
+        10,
+    )
+
+
+def _changes(found: Inference, verdict: Verdict) -> Iterator[Remedy]:
+    named = [p for p in (verdict.leading, verdict.beside) if p is not None]
+    if any(p.cause in (Cause.SEAM, Cause.FOLD) for p in named):
+        yield from _guide(found)
+    for p in named:
+        estimate = found.estimate(p)
+        if p.cause in (Cause.START, Cause.END):
+            yield _hold(p, estimate)
+        elif p.batch >= 0 and estimate.sure_of_side:
+            yield _mark(found, p, estimate.size)
+
+
+def _guide(found: Inference) -> Iterator[Remedy]:
+    """From the stitching as it is to the allowance less half the fold; what both are named by adds up."""
+    fold = max(0.0, float(found.mean[3]))
+    allowance = float(found.model.allowance)
+    lost = found.draws[:, 0] + found.draws[:, 3] / 2
+    low, high = np.quantile(lost, (0.05, 0.95))
+    if low * high <= 0 or abs(float(lost.mean())) < _LEAST:
+        return
+    now, to = allowance + float(found.mean[0]), allowance - fold / 2
+    scant = fold / 2 > 1 / 128
+    shown = Setting(allowance)
+    seam = found.model.allowance
+    yield Remedy(
+        "move_guide",
+        Said(
+            "Stitch at {shown}, not at {now}"
+            if not scant
+            else "Stitch a thread under {shown}, not at {shown}: the thread pays for the fold"
+            if abs(now - allowance) < 1 / 128
+            else "Stitch at {shown}, a thread less for the fold, not at {now}",
+            shown=shown,
+            now=Setting(now),
+        ),
+        Said(
+            ("Move the guide nearer to the needle by {move}." if now > to else "Move the guide away from the needle by {move}.")
+            + " Then sew three strips cut {strip} wide and press: the middle one should read {middle}, all three {whole}.",
+            move=Roughly(now - to),
+            strip=seam * 6,
+            middle=seam * 4,
+            whole=seam * 14,
+        ),
+        Said("Each fabric then loses just {shown} to a seam.", shown=shown),
+        Said("sew the strip test before anything else"),
+        10,
+    )
+
+
+def _hold(p: Parameter, e: Estimate) -> Remedy:
+    where = p.cause.value
+    return Remedy(
+        f"hold-{where}",
+        Said("Hold the work at the {where} of each seam", where=where),
+        Said(
+            "Seams stray by {size} at their {where}. Begin on a scrap, sew over the {where} slowly, and keep the edge on the guide to the last stitch.",
+            size=Roughly(e.size),
+            where=where,
+        ),
+        Said("Rows keep their length at both edges."),
+        Said("none"),
+        0,
+    )
+
+
+def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
+    model = found.model
+    name, size = batch_name(model.places, p.batch), Roughly(off)
+    target = float(model.places.batches[p.batch].spec.width + model.allowance * 2)
+    code = f"{p.cause.value}-{p.batch}"
+    risk, then = Said("none"), Said("The next ones come out true.")
+    match p.cause:
+        case Cause.TRIM:
+            return Remedy(
+                code,
+                Said("Trim the {who} to {to}, not to {now}", who=name, to=Setting(target), now=Setting(target + off)),
+                Said("Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."),
+                then,
+                risk,
+                2,
+            )
+        case Cause.SHIFT:
+            return Remedy(
+                code,
+                Said("Lay the ruler's line on the seam of the {who}", who=name),
+                Said(
+                    "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, and set it on the seam again before the other two.",
+                    size=size,
+                ),
+                then,
+                risk,
+                2,
+            )
+        case Cause.TIP:
+            return Remedy(
+                code,
+                Said("Leave {to} above the tip of the {who}, not {now}", who=name, to=model.allowance, now=Setting(float(model.allowance) + off)),
+                Said("Set the ruler's mark on the tip first, then trim the top."),
+                then,
+                risk,
+                2,
+            )
+        case Cause.CUT:
+            return Remedy(
+                code,
+                Said("Check the pieces cut for the {who}", who=name),
+                Said("They are {size} too " + ("small" if off < 0 else "large") + ". Measure the next ones before sewing.", size=size),
+                then,
+                risk,
+                2,
+            )
+        case _:
+            return Remedy(
+                code,
+                Said("Starch the {who}, and true them up on the corners that were not sewn", who=name),
+                Said("They are drawn out by {size}. Starch before cutting, press up and down, and sew with the bias side below.", size=size),
+                then,
+                risk,
+                2,
+            )
+
