@@ -30,7 +30,7 @@ from piecing.units import kind_of
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
-from readings.selectors import record_for
+from measuring.selectors import record_for
 from workrooms.models import Workroom
 
 from .edits import Asked, edited

@@ -40,13 +40,12 @@ INSTALLED_APPS = [
     "csp",
     "workrooms",
     "projects",
-    "readings",
+    "measuring",
     "planning",
     "blocks",
     "cutting",
     "exchange",
-    "mending",
-    "sewn",
+    "diagnosis",
     "demo",
 ]
 MIDDLEWARE = [
@@ -135,12 +134,10 @@ SPECTACULAR_SETTINGS = {
         "DirectionEnum": "projects.models.DIRECTIONS",
         "ScaleEnum": "projects.models.SCALES",
         "ValueEnum": "projects.models.VALUES",
-        "ReadingKindEnum": "readings.models.KINDS",
-        "CauseEnum": "mending.serializers.CAUSES",
-        "SewnKindEnum": "sewn.models.KINDS",
-        "SewnCauseEnum": "sewn.serializers.CAUSES",
-        "TurnedOutEnum": "sewn.models.TURNED_OUT",
-        "StatusEnum": "mending.serializers.STATUSES",
+        "ReadingKindEnum": "measuring.models.KINDS",
+        "CauseEnum": "diagnosis.serializers.CAUSES",
+        "TurnedOutEnum": "diagnosis.models.TURNED_OUT",
+        "StatusEnum": "diagnosis.serializers.STATUSES",
     },
 }
 LOGGING = {

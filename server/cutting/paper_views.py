@@ -27,7 +27,7 @@ from piecing.trimming import Cutter
 from projects.models import Project
 from projects.selectors import get_project, get_unit
 from projects.translate import style_of
-from readings.selectors import plan_of
+from measuring.selectors import plan_of
 from workrooms.selectors import current_workroom, owned_rulers
 
 from .papers.labels import labels_pdf

@@ -16,7 +16,7 @@ from piecing.lengths import Length
 from piecing.planning import UnitPlan
 from piecing.ticket import KIND_NAMES
 from projects.models import Project
-from readings.selectors import plan_of
+from measuring.selectors import plan_of
 
 from .models import CutPlan, Stock
 

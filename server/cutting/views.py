@@ -12,7 +12,7 @@ from common.requests import valid
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
-from readings.serializers import ImportedSerializer, SheetSerializer
+from common.sheet_serializers import ImportedSerializer, SheetSerializer
 from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 

@@ -9,10 +9,11 @@ __all__ = ["PROJECTS", "DemoProject", "DemoReading"]
 
 @dataclass(frozen=True, slots=True)
 class DemoReading:
+    """``where`` holds its other fields."""
+
     kind: str
     value: str
-    row_units: int | None = None
-    whole: str = ""
+    where: dict[str, object] = field(default_factory=dict)
     note: str = ""
 
 
@@ -24,22 +25,13 @@ class DemoUnit:
 
 
 @dataclass(frozen=True, slots=True)
-class DemoMeasured:
-    """A reading of a block; ``where`` holds its other fields."""
-
-    kind: str
-    value: str
-    where: dict[str, object] = field(default_factory=dict)
-
-
-@dataclass(frozen=True, slots=True)
 class DemoBlock:
     """An arrangement of the library, so large, so many of it; and what was read on the first one sewn."""
 
     start: str
     finished: str
     count: int
-    measured: tuple[DemoMeasured, ...] = ()
+    readings: tuple[DemoReading, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,44 +70,44 @@ ROPE = ("Rope", "#c8b48a", "light")
 
 _WIDTHS = ("4", "4", "3 31/32", "4", "4 1/32", "4")
 _HALF_SEWN = (
-    *(DemoReading("raw_size", v) for v in ("4 1/16", "4 3/32", "4 1/16")),
-    *(DemoReading("unit_width", v) for v in _WIDTHS),
-    DemoReading("unit_height", "4"),
-    DemoReading("row_length", "10 3/4", 3, note="top row"),
-    DemoReading("row_length", "10 23/32", 3, note="bottom row"),
-    DemoReading("stitch_distance", "9/32"),
-    DemoReading("stitch_distance", "9/32"),
-    DemoReading("stitch_distance", "5/16", note="at the bulky crossing"),
+    *(DemoReading("raw_width", v) for v in ("4 1/16", "4 3/32", "4 1/16")),
+    *(DemoReading("width", v) for v in _WIDTHS),
+    DemoReading("height", "4"),
+    DemoReading("row", "10 3/4", {"count": 3}, "top row"),
+    DemoReading("row", "10 23/32", {"count": 3}, "bottom row"),
+    DemoReading("stitch", "9/32"),
+    DemoReading("stitch", "9/32"),
+    DemoReading("stitch", "5/16", note="at the bulky crossing"),
 )
 _FINISHED = (
-    *(DemoReading("unit_width", v) for v in ("4 1/2", "4 17/32", "4 1/2", "4 1/2")),
-    DemoReading("row_length", "12 15/32", 3),
-    DemoReading("row_length", "12 1/2", 3),
-    DemoReading("stitch_distance", "1/4"),
-    DemoReading("stitch_distance", "1/4"),
-    DemoReading("stitch_distance", "7/32"),
-    DemoReading("strip_test", "1", whole="3 1/2", note="before the first seam"),
+    *(DemoReading("width", v) for v in ("4 1/2", "4 17/32", "4 1/2", "4 1/2")),
+    DemoReading("row", "12 15/32", {"count": 3}),
+    DemoReading("row", "12 1/2", {"count": 3}),
+    DemoReading("stitch", "1/4"),
+    DemoReading("stitch", "1/4"),
+    DemoReading("stitch", "7/32"),
+    DemoReading("strip_test", "1", {"whole": "3 1/2"}, "before the first seam"),
 )
 _IN_LANTERN = {"size_basis": "block", "block_finished": "21/2", "units_across": 3}
 
 # A seam 1/32 too wide and the half-square triangles trimmed 1/16 off the diagonal; nothing yet tells of the latter.
 _LANTERN = (
-    DemoMeasured("row", "10 3/4", {"feature": "row:0:top"}),
-    DemoMeasured("row", "10 25/32", {"feature": "row:2:bottom"}),
-    DemoMeasured("column", "10 13/16", {"feature": "column:0:left"}),
-    DemoMeasured("stitch", "9/32", {"seam": 0, "spot": "middle"}),
-    DemoMeasured("stitch", "5/16", {"seam": 3, "spot": "middle"}),
-    DemoMeasured("stitch", "9/32", {"spot": "middle"}),
-    DemoMeasured("stitch", "5/16", {"spot": "middle"}),
-    DemoMeasured("width", "3 31/32", {"cell": 0}),
-    DemoMeasured("width", "4", {"cell": 2}),
-    DemoMeasured("height", "3 31/32", {"cell": 0}),
-    DemoMeasured("width", "4", {"batch": 1}),
-    DemoMeasured("width", "4", {"batch": 1}),
-    DemoMeasured("width", "4", {"batch": 2}),
-    DemoMeasured("cut", "4 15/32", {"batch": 0}),
-    DemoMeasured("cut", "5", {"batch": 1}),
-    DemoMeasured("corner_tip", "1/16", {"feature": "corner_tip:row 1, column 2:bottom right"}),
+    DemoReading("row", "10 3/4", {"feature": "row 1, top"}),
+    DemoReading("row", "10 25/32", {"feature": "row 3, bottom"}),
+    DemoReading("column", "10 13/16", {"feature": "column 1, left"}),
+    DemoReading("stitch", "9/32", {"seam": "row 1 seam 1", "spot": "middle"}),
+    DemoReading("stitch", "5/16", {"seam": "row 2 seam 2", "spot": "middle"}),
+    DemoReading("stitch", "9/32", {"spot": "middle"}),
+    DemoReading("stitch", "5/16", {"spot": "middle"}),
+    DemoReading("width", "3 31/32", {"at_unit": "c1r1"}),
+    DemoReading("width", "4", {"at_unit": "c3r1"}),
+    DemoReading("height", "3 31/32", {"at_unit": "c1r1"}),
+    DemoReading("width", "4", {"batch": "quarter_square_triangle 7/2 x 7/2"}),
+    DemoReading("width", "4", {"batch": "quarter_square_triangle 7/2 x 7/2"}),
+    DemoReading("width", "4", {"batch": "plain_square 7/2 x 7/2"}),
+    DemoReading("cut", "4 15/32", {"batch": "half_square_triangle 7/2 x 7/2"}),
+    DemoReading("cut", "5", {"batch": "quarter_square_triangle 7/2 x 7/2"}),
+    DemoReading("corner_tip", "1/16", {"feature": "diagonal c2r1 bottom right", "lands": "across"}),
 )
 
 PROJECTS = (

@@ -24,16 +24,18 @@ from blocks.translate import find_in
 from common.problems import Answer, Refused
 from cutting.commands import put_stock
 from cutting.translate import stock_of
+from diagnosis.commands import put_lost, put_reading, take_saved
+from diagnosis.earlier import KINDS as EARLIER
+from diagnosis.earlier import of_block, of_unit
+from diagnosis.models import SavedDiagnosis
+from diagnosis.subjects import subject_of
+from measuring.models import ReadingRow
 from piecing.blocks.library import library_data
-from piecing.errors import PiecingError, RoleWithoutFabric
+from piecing.errors import PiecingError, ReadingMisplaced, RoleWithoutFabric
 from piecing.lengths import Length
 from projects.commands import add_unit, change_fabric, change_project, change_unit, create_project, put_fabric
 from projects.models import Project
 from projects.selectors import get_project
-from readings.commands import put_reading
-from readings.selectors import rows_of
-from sewn.commands import put_measured, take_kept
-from sewn.models import Measured
 from workrooms.models import Workroom
 
 __all__ = ["FORMAT", "ProjectRefused", "exported", "imported", "schema"]
@@ -103,11 +105,8 @@ def exported(project: Project) -> dict[str, Any]:
                 "colourways": b.colourways,
                 "order": b.order,
                 "pressing": b.pressing,
-                "measured": [_measured(m) for m in b.measured.filter(deleted_at=None)],
-                "kept": [
-                    {"said": k.said, "kept_at": k.kept_at.isoformat(), "turned_out": k.turned_out, "later": k.later}
-                    for k in b.kept.filter(deleted_at=None)
-                ],
+                "readings": [_reading(r) for r in b.readings.filter(deleted_at=None)],
+                "saved": [_saved(k) for k in b.saved.filter(deleted_at=None)],
             }
             for b in blocks
         ],
@@ -127,20 +126,25 @@ def exported(project: Project) -> dict[str, Any]:
     }
 
 
-def _measured(row: Measured) -> dict[str, Any]:
-    fields = ("kind", "whole", "batch", "cell", "corner", "seam", "spot", "feature", "day", "confirmed", "note")
+_READING = ("kind", "whole", "count", "batch", "at_unit", "corner", "seam", "spot", "feature", "day", "confirmed", "note")
+
+
+def _reading(row: ReadingRow) -> dict[str, Any]:
+    """As it is taken down again; ``mark`` says what lay there, so that one that lost its place stays lost."""
     below = row.value is not None and row.value < Length.of(0)
     value = None if row.value is None else ("-" if below else "") + str(_plain(abs(row.value)))
-    return {**{f: _plain(getattr(row, f)) for f in fields}, "value": value}
+    return {**{f: _plain(getattr(row, f)) for f in _READING}, "value": value, "mark": row.mark}
+
+
+def _saved(row: SavedDiagnosis) -> dict[str, Any]:
+    return {"said": row.said, "saved_at": row.saved_at.isoformat(), "turned_out": row.turned_out, "later": row.later}
 
 
 def _unit(unit: Any) -> dict[str, Any]:
     fields = {f: _plain(getattr(unit, f)) for f in (*_UNIT, *_CORNERS)}
     fields["cuts"] = {name: _plain(size) for name, size in unit.cuts.items()}
-    fields["readings"] = [
-        {"kind": r.kind, "value": _plain(r.value), "row_units": r.row_units, "whole": _plain(r.whole), "note": r.note}
-        for r in rows_of(unit)
-    ]
+    fields["readings"] = [_reading(r) for r in unit.readings.filter(deleted_at=None)]
+    fields["saved"] = [_saved(k) for k in unit.saved.filter(deleted_at=None)]
     return fields
 
 
@@ -265,9 +269,14 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
     changes = {"pattern": {**b["pattern"], "units": units}, "finished": b["finished"]}
     changes |= {k: b[k] for k in ("colourways", "order", "pressing") if b.get(k)}
     put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {})
-    for m in b.get("measured", []):
-        put_measured(room, UUID(renamed[b["id"]]), uuid4(), {k: v for k, v in m.items() if v is not None}, {})
-    take_kept(UUID(renamed[b["id"]]), b.get("kept", []))
+    readings = b.get("readings", [])
+    if b.get("measured"):
+        model = subject_of(room, "blocks", UUID(renamed[b["id"]])).scene.model
+        readings = [*readings, *(of_block(m, model) for m in b["measured"])]
+    for r in readings:
+        _take_down(room, "blocks", UUID(renamed[b["id"]]), r)
+    saved = [*b.get("saved", []), *b.get("kept", [])]
+    take_saved(saved, block=Block.objects.get(pk=renamed[b["id"]]))
     if b.get("hidden"):
         Block.objects.filter(pk=renamed[b["id"]]).update(deleted_at=project.created_at)
 
@@ -275,6 +284,21 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
 def _add_unit(room: Workroom, project: Project, u: dict[str, Any]) -> None:
     key = uuid4()
     add_unit(room, project.pk, key, u["kind"], None)
-    change_unit(room, key, {k: v for k, v in u.items() if k not in ("readings", "kind")}, {})
+    change_unit(room, key, {k: v for k, v in u.items() if k not in ("readings", "saved", "kind")}, {})
     for r in u.get("readings", []):
-        put_reading(room, key, uuid4(), {k: v for k, v in r.items() if v is not None}, {})
+        _take_down(room, "units", key, of_unit(r) if r["kind"] in EARLIER or "row_units" in r else r)
+    take_saved(u.get("saved", []), unit=project.units.get(pk=key))
+
+
+def _take_down(room: Workroom, subject: str, key: UUID, reading: dict[str, Any]) -> None:
+    """One whose place is no longer there comes in as it was, to be shown as such; what else is refused is told."""
+    typed = {k: v for k, v in reading.items() if v is not None and k != "mark"}
+    found, new = subject_of(room, subject, key), uuid4()
+    try:
+        put_reading(found, new, typed, {})
+    except Refused as refusal:
+        if not reading.get("mark") or not isinstance(refusal.errors[0], ReadingMisplaced):
+            raise
+        put_lost(found, new, typed)
+    if reading.get("mark"):
+        ReadingRow.objects.filter(pk=new).update(mark=reading["mark"])

@@ -20,8 +20,8 @@ from piecing.units import UnitSpec, kind_of
 from piecing.wording import Said
 from projects.models import PlannedUnit
 from projects.readers import project_readers, unit_readers
-from readings.models import ReadingRow
-from readings.selectors import plan_of, record_for
+from measuring.models import ReadingRow
+from measuring.selectors import plan_of, record_for
 from workrooms.models import Workroom
 from workrooms.selectors import owned_rulers
 
@@ -160,7 +160,8 @@ def trim_of(unit: PlannedUnit) -> Trim:
     """The recipes of a saved unit for the rulers owned and the hand that cuts."""
     room = unit.project.workroom
     planned = plan_of(unit)
-    raw = list(ReadingRow.objects.filter(unit=unit, kind="raw_size", deleted_at=None).values_list("value", flat=True))
+    read = ReadingRow.objects.filter(unit=unit, kind="raw_width", deleted_at=None).values_list("value", flat=True)
+    raw = [value for value in read if value is not None]
     return Trim(
         trimmed_plan(planned),
         recipes(planned, owned_rulers(room), Cutter(room.cutter)),

@@ -290,11 +290,11 @@ def _outcome_said(
     template = (
         "whatever it reads"
         if not ends
-        else "{high} or less"
+        else "under {high}"
         if low is None
         else "{low} or more"
         if high is None
-        else "from {low} to {high}"
+        else "from {low} to under {high}"
     )
     return Said(template + ": {cause} ({how})", cause=cause, how=how, **ends)
 

@@ -52,7 +52,7 @@ class Weighed:
 def inverse_of(covariance: Vector) -> tuple[Vector, float]:
     """The inverse and the logarithm of the determinant."""
     root = np.linalg.cholesky(covariance)
-    return np.linalg.inv(covariance), 2 * float(np.log(np.diagonal(root)).sum())
+    return np.asarray(np.linalg.inv(covariance), dtype=np.float64), 2 * float(np.log(np.diagonal(root)).sum())
 
 
 def _taken_apart(of: frozenset[int], c: Candidates) -> tuple[list[int], list[int]]:

@@ -233,7 +233,7 @@ class _Work:
         factors = np.array(hands.factors) ** 2
         variance = scatter_of(self.model)[self.columns] ** 2 * factors[sources_of(self.model)[self.columns]]
         loose = np.array([e.loose for e in self.some]).reshape(self.count, len(SOURCES)) @ factors
-        return self.steady + (self.touching * variance) @ self.touching.T + np.diag(loose)
+        return np.asarray(self.steady + (self.touching * variance) @ self.touching.T + np.diag(loose))
 
     def _collect(self) -> None:
         """Every candidate that these readings can speak of."""
@@ -430,14 +430,14 @@ class _Work:
         active[:, : self.common] = large
         sewn = found[:, : self.common] @ shape_of(self.model).T + errors
         for k in s.of:
-            p = self.candidates_of[k]
-            if p is not None and p in params:
-                active[:, params.index(p)] = True
-        for p, x in alone.items():
-            off = x + (pull @ columns[p]) * singles[p]
-            sewn += np.outer(off, effect_of(self.model, p))
-            if p in params:
-                found[:, params.index(p)] = off
+            named = self.candidates_of[k]
+            if named is not None and named in params:
+                active[:, params.index(named)] = True
+        for single, x in alone.items():
+            off = x + (pull @ columns[single]) * singles[single]
+            sewn += np.outer(off, effect_of(self.model, single))
+            if single in params:
+                found[:, params.index(single)] = off
         return found, sewn, active
 
     def _noise(self, s: _Set) -> Vector:

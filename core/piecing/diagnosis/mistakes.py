@@ -72,7 +72,7 @@ def _all(
 ) -> Iterator[Mistake]:
     both = model.allowance * 2
     trims = [(n, p.batch) for n, p in enumerate(parameters_of(model)) if p.cause is Cause.TRIM]
-    groups = [((n,), batch_name(model.places, batch), f"{batch}") for n, batch in trims]
+    groups: list[tuple[tuple[int, ...], str, str]] = [((n,), batch_name(model.places, batch), f"{batch}") for n, batch in trims]
     if len(trims) > 1:
         groups.insert(0, (tuple(n for n, _ in trims), "all units", "all"))
     for numbers, name, which in groups:

@@ -5,12 +5,15 @@ Source: docs/theory.md, section 14.6.
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from ..wording import Said
 from .model import BlockModel, FeatureKind
 from .places import batch_name
-from .readings import OF_A_UNIT, OF_THE_BLOCK, Reading, ReadingKind
+from .readings import OF_A_UNIT, OF_THE_BLOCK, SIDED, Reading, ReadingKind
+from .words import Roughly
 
-__all__ = ["feature_name", "reading_said", "seam_said"]
+__all__ = ["Landing", "against", "feature_name", "landings", "reading_said", "seam_said"]
 
 _EDGES = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}
 _KINDS = {
@@ -42,6 +45,8 @@ def seam_said(name: str) -> str:
 def reading_said(reading: Reading, model: BlockModel) -> Said:
     """What was measured and where."""
     where, k = _where(reading, model), reading.kind
+    if k is ReadingKind.ROW and reading.count:
+        return Said("a row of {count}", count=reading.count)
     if k in OF_THE_BLOCK:
         return where
     if k is ReadingKind.MISS:
@@ -51,6 +56,45 @@ def reading_said(reading: Reading, model: BlockModel) -> Said:
     else:
         what = Said(_KINDS[k])
     return Said("{where}: {what}", where=where, what=what) if where.template else what
+
+
+def against(kind: ReadingKind, off: float) -> Said:
+    """A reading beside what it should be, ``off`` inches beyond it."""
+    if abs(off) < 1 / 64:
+        return Said("as it should be")
+    more, less = ("wide", "narrow") if kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST) else ("over", "short")
+    if kind in SIDED:
+        return Said("{size} off", size=Roughly(off))
+    return Said("{size} " + (more if off > 0 else less), size=Roughly(off))
+
+
+@dataclass(frozen=True, slots=True)
+class Landing:
+    """One of the two sides that a sided reading may lie on: how it is picked, in words; ``sign`` is its side in the model."""
+
+    code: str
+    said: Said
+    sign: int
+
+
+def landings(kind: ReadingKind, corner: str = "", *, upright: bool = False) -> tuple[Landing, ...]:
+    """The sides of a kind of reading; ``corner`` ("bottom left") for diagonals, ``upright`` for a crossing's seam. None for
+    kinds that lie on no side."""
+    if kind is ReadingKind.TIP_GAP:
+        return Landing("floats", Said("it floats short of the seam"), 1), Landing("cut", Said("it is cut off"), -1)
+    if kind in (ReadingKind.MISS, ReadingKind.CORNER_GAP):
+        down, across = corner.split() if corner else ("lower or upper", "left or right")
+        return (
+            Landing("across", Said("it lands on the {side} side", side=across), 1),
+            Landing("down", Said("it lands on the {side} side", side=down), -1),
+        )
+    if kind is ReadingKind.CROSSING:
+        first, second = ("left", "right") if upright else ("upper", "lower")
+        return (
+            Landing("first", Said("the {side} side reaches further", side=first), 1),
+            Landing("second", Said("the {side} side reaches further", side=second), -1),
+        )
+    return ()
 
 
 def _where(reading: Reading, model: BlockModel) -> Said:

@@ -13,7 +13,7 @@ from math import hypot, sqrt
 
 import numpy as np
 
-from ..errors import ReadingMisplaced, SizeOutOfRange, StripTestIncomplete
+from ..errors import ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTestIncomplete
 from ..lengths import ZERO, Length, inches
 from ..planning import UnitPlan
 from ..seams import StripTest
@@ -32,6 +32,7 @@ __all__ = [
     "Reading",
     "ReadingKind",
     "equation_of",
+    "loosened",
     "marked",
     "raw_sizes",
 ]
@@ -115,6 +116,7 @@ _BY_RULER = (
 )
 """From an edge to a mark: an error of the ruler, or of how its edge is laid, is in each of them alike."""
 _MOST = inches(400)
+LONGEST_ROW = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +125,7 @@ class Reading:
 
     ``unit`` (such as c3r1) for a unit laid in the block, ``batch`` for any of that kind and size; ``corner`` ("bottom left")
     for a diagonal's miss; ``seam`` and ``spot`` (start, middle, end) for the stitching; ``feature`` (a key of the model) for
-    what is joined. ``mark`` says what lay there when it was taken: where that has changed, the reading is of something that
+    what is joined; ``count`` for a row of so many units of a batch, wherever it lies. ``mark`` says what lay there when it was taken: where that has changed, the reading is of something that
     is no longer in the block. ``confirmed`` says that it was read again and is right. ``day`` tells apart seams sewn on
     different days.
 
@@ -139,6 +141,7 @@ class Reading:
     spot: str = ""
     feature: str = ""
     whole: Length | None = None
+    count: int = 0
     day: str = ""
     mark: str = ""
     confirmed: bool = False
@@ -153,6 +156,12 @@ class Reading:
             raise SizeOutOfRange("A reading is above zero. Read it again, or leave it out.", field="value")
         if abs(self.value) > _MOST:
             raise SizeOutOfRange("A reading of more than {most} is no part of a block.", field="value", most=_MOST)
+        if self.kind is ReadingKind.ROW and not self.feature and not 2 <= self.count <= LONGEST_ROW:
+            raise RowCountMissing(
+                "A row's length says nothing without its number of units. Give a count from 2 to {most}.",
+                field="count",
+                most=LONGEST_ROW,
+            )
         if self.kind is ReadingKind.STRIP_TEST:
             if self.whole is None:
                 raise StripTestIncomplete(
@@ -206,10 +215,13 @@ def raw_sizes(plan: UnitPlan) -> RawSizes:
     )
     step = float(_SMALL_STEP)
     return RawSizes(
-        *now,
-        *((a - b) / step for a, b in zip(now, sewn_wider, strict=True)),
-        *((b - a) / step for a, b in zip(now, cut_larger, strict=True)),
-        float(next(iter(plan.cuts.values()))),
+        width=now[0],
+        height=now[1],
+        width_loss=(now[0] - sewn_wider[0]) / step,
+        height_loss=(now[1] - sewn_wider[1]) / step,
+        width_gain=(cut_larger[0] - now[0]) / step,
+        height_gain=(cut_larger[1] - now[1]) / step,
+        cut=float(next(iter(plan.cuts.values()))),
     )
 
 
@@ -234,8 +246,11 @@ class Equation:
 
 
 def marked(reading: Reading, model: BlockModel) -> Reading:
-    """The same reading with what lies there now. Raises ``ReadingMisplaced`` when nothing of the kind does."""
-    return replace(reading, mark=_mark(reading, model))
+    """The same reading with what lies there now, and of which batch that is. Raises ``ReadingMisplaced`` when nothing of the
+    kind does."""
+    unit = model.places.unit(reading.unit) if reading.unit else None
+    batch = model.places.batches[unit.batch].key if unit is not None else reading.batch
+    return replace(reading, mark=_mark(reading, model), batch=batch)
 
 
 def _mark(reading: Reading, model: BlockModel) -> str:
@@ -280,6 +295,8 @@ def equation_of(
 
 def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> Equation:
     """With ``mark`` counted in marks of the ruler."""
+    if reading.kind is ReadingKind.ROW and not reading.feature:
+        return _any_row(reading, model)
     if reading.kind in OF_THE_BLOCK:
         n = model.find(reading.feature)
         if n is None:
@@ -308,7 +325,7 @@ def _tied(model: BlockModel, nominal: float, row: Vector, hand: float = 1.0, wob
 def _loose(model: BlockModel, nominal: float, row: Vector) -> Equation:
     """Of one unit among those alike: what sets it apart from them is noise."""
     variance = (row * scatter_of(model)) ** 2
-    loose = np.bincount(sources_of(model), variance, len(SOURCES))
+    loose = np.bincount(sources_of(model), variance, len(SOURCES)).astype(np.float64)
     return Equation(nominal, row @ shape_of(model), np.zeros(model.errors), loose, HAND_NOISE**2, 1.0, 0.0)
 
 
@@ -350,6 +367,34 @@ def _stitch(reading: Reading, model: BlockModel) -> Equation:
     row = np.zeros(model.errors)
     row[[model.of_seam(n, "mean"), model.of_seam(n, spot)]] = 1.0
     return _tied(model, float(model.allowance), row, wobble=_WOBBLE)
+
+
+def _any_row(reading: Reading, model: BlockModel) -> Equation:
+    """A row of so many units of a batch, side by side as they are made: n widths less 2 (n - 1) take-ups."""
+    first, _ = _unit_of(reading, model)
+    batch, n = model.places.batches[first.batch], reading.count
+    of = {
+        Parameter(Cause.SEAM): -2.0 * (n - 1),
+        Parameter(Cause.FOLD): -1.0 * (n - 1),
+        Parameter(Cause.TRIM, batch.number): float(n),
+    }
+    for axis in range(len(batch.strains)):
+        of[Parameter(Cause.STRETCH, batch.number, axis)] = n * drawn_out(batch, axis, float(model.allowance))[0]
+    loose = _of_sources(units=n * SCATTER["width"] ** 2, seams=4 * (n - 1) * SCATTER["mean"] ** 2)
+    nominal = n * float(batch.spec.width) + 2 * float(model.allowance)
+    return Equation(nominal, _causes(model, of), np.zeros(model.errors), loose, HAND_NOISE**2, 1.0, 0.0)
+
+
+def loosened(reading: Reading, model: BlockModel) -> Reading | None:
+    """What a reading taken elsewhere says of this block: a seam of any seam, a unit of any of its kind and size. None when it
+    says nothing of it, as of places in another block, or of sides that only that block has."""
+    if reading.kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST):
+        return replace(reading, batch="", unit="", seam="", mark="", feature="")
+    of_any = reading.kind in OF_A_UNIT or (reading.kind is ReadingKind.ROW and reading.count >= 2)
+    turned = reading.kind in (ReadingKind.MISS, ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
+    if not of_any or turned or reading.feature or model.places.batch(reading.batch) is None:
+        return None
+    return replace(reading, unit="", corner="", mark="")
 
 
 def _unit_of(reading: Reading, model: BlockModel) -> tuple[PlacedUnit, bool]:

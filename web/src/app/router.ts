@@ -6,15 +6,15 @@ const pages: Record<Stage, () => Promise<unknown>> = {
   plan: () => import('@/features/planning').then((m) => m.PlanPage),
   compare: () => import('@/features/planning').then((m) => m.ComparePage),
   trim: () => import('@/features/trimming').then((m) => m.TrimPage),
-  check: () => import('@/features/checking').then((m) => m.CheckPage),
-  mend: () => import('@/features/mending').then((m) => m.MendPage),
+  measure: () => import('@/features/diagnosis').then((m) => m.MeasurePage),
+  diagnose: () => import('@/features/diagnosis').then((m) => m.DiagnosePage),
 }
 const titles: Record<Stage, string> = {
   plan: 'Plan',
   compare: 'Compare',
   trim: 'Trim',
-  check: 'Check',
-  mend: 'Mend',
+  measure: 'Measure',
+  diagnose: 'Diagnose',
 }
 const stages = (Object.keys(pages) as Stage[]).map((stage): RouteRecordRaw => ({
   path: `units/:unit/${stage}`,
@@ -54,7 +54,7 @@ export const router = createRouter({
       props: (to) => ({ project: to.params.project, unit: to.params.unit }),
       children: [
         // Without a unit in the address the room goes on to the first one.
-        { path: ':stage(plan|compare|trim|check|mend)?', name: 'project', component: UnitChooser },
+        { path: ':stage(plan|compare|trim|measure|diagnose)?', name: 'project', component: UnitChooser },
         ...stages,
         {
           path: 'cut',
@@ -80,15 +80,22 @@ export const router = createRouter({
             },
             ...blockPages,
             {
-              path: ':block/sewn',
-              name: 'sewn',
-              component: () => import('@/features/sewn').then((m) => m.SewnPage),
-              meta: { title: 'As sewn', layingOut: true },
+              path: ':block/measure',
+              name: 'measure-block',
+              component: () => import('@/features/diagnosis').then((m) => m.MeasurePage),
+              meta: { title: 'Measure', layingOut: true },
             },
+            {
+              path: ':block/diagnose',
+              name: 'diagnose-block',
+              component: () => import('@/features/diagnosis').then((m) => m.DiagnosePage),
+              meta: { title: 'Diagnose', layingOut: true },
+            },
+            { path: ':block/sewn', redirect: (to) => ({ ...to, name: 'diagnose-block' }) },
             {
               path: ':block/what-if',
               name: 'what-if',
-              component: () => import('@/features/sewn').then((m) => m.WhatIfPage),
+              component: () => import('@/features/diagnosis').then((m) => m.WhatIfPage),
               meta: { title: 'What if', layingOut: true },
             },
           ],
@@ -98,7 +105,7 @@ export const router = createRouter({
     {
       path: '/wrong',
       name: 'wrong',
-      component: () => import('@/features/sewn').then((m) => m.WrongPage),
+      component: () => import('@/features/diagnosis').then((m) => m.WrongPage),
       meta: { title: 'What is wrong' },
     },
     {

@@ -137,7 +137,7 @@ def remedies_of(
     faults = tuple(f for f in faults_of(found.model, deviations) if not f.eased)[:most_faults]
     work = Work(found, verdict, plans or {}, faults, blocks, deviations)
     if verdict.status is Status.MISTAKE:
-        return tuple(_counted(work, of_mistakes.offered(work)))
+        return tuple(_counted(work, list(of_mistakes.offered(work))))
     if verdict.status in (Status.DOUBTED, Status.NO_READINGS):
         return ()
     offered = [*of_seams.offered(work), *of_units.offered(work)]

@@ -12,11 +12,10 @@ from django.db import transaction
 from blocks.commands import change_quilt, put_block
 from cutting.commands import put_stock
 from demo.scenario import PROJECTS, DemoProject, DemoReading
+from diagnosis.commands import put_reading
+from diagnosis.subjects import subject_of
 from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
-from readings.commands import put_reading
-from readings.models import ReadingRow
-from sewn.commands import put_measured
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
@@ -56,14 +55,12 @@ def _put(room: Workroom, demo: DemoProject) -> None:
         key = _key(demo, 50_000 + position)
         add_unit(room, project.pk, key, unit.kind, None)
         change_unit(room, key, {k: v if isinstance(v, int | list) else str(v) for k, v in unit.choices.items()}, {})
-        _take_down(room, demo, key, unit.readings)
+        _take_down(room, demo, ("units", key), 1_000 * position, unit.readings)
     first.delete()
     for position, block in enumerate(demo.blocks):
         changes = {"finished": block.finished, "colourways": [{"count": block.count, "roles": {}}]}
         put_block(room, project.pk, _key(demo, 40_000 + position), block.start, changes, {})
-        for n, m in enumerate(block.measured):
-            typed = {"kind": m.kind, "value": m.value, **m.where}
-            put_measured(room, _key(demo, 40_000 + position), _key(demo, 20_000 + n), typed, {})
+        _take_down(room, demo, ("blocks", _key(demo, 40_000 + position)), 20_000, block.readings)
     for position, cloth in enumerate(demo.stock):
         changes = {f: str(getattr(cloth, f)) for f in ("kind", "across", "along", "count", "name")}
         fabric = project.fabrics.get(role=cloth.role)
@@ -78,14 +75,9 @@ def _key(demo: DemoProject, number: int) -> UUID:
     return UUID(int=UUID(demo.key).int + (number << 32))
 
 
-def _take_down(room: Workroom, demo: DemoProject, unit: UUID, readings: Iterable[DemoReading]) -> None:
+def _take_down(
+    room: Workroom, demo: DemoProject, subject: tuple[str, UUID], first: int, readings: Iterable[DemoReading]
+) -> None:
     for n, reading in enumerate(readings, 1):
-        typed = {
-            "kind": reading.kind,
-            "value": reading.value,
-            "row_units": reading.row_units,
-            "whole": reading.whole,
-            "note": reading.note,
-        }
-        row = put_reading(room, unit, _key(demo, n), typed, {})
-        ReadingRow.objects.filter(pk=row.pk).update(order=n)
+        typed = {"kind": reading.kind, "value": reading.value, "note": reading.note, **reading.where}
+        put_reading(subject_of(room, *subject), _key(demo, first + n), typed, {})

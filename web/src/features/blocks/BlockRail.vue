@@ -37,7 +37,8 @@ const views = [
   { name: 'look', title: 'Look it over' },
   { name: 'join', title: 'Join and press' },
   { name: 'what-if', title: 'What if' },
-  { name: 'sewn', title: 'As sewn' },
+  { name: 'measure-block', title: 'Measure' },
+  { name: 'diagnose-block', title: 'Diagnose' },
 ]
 </script>
 

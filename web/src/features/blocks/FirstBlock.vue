@@ -19,7 +19,7 @@ const choosing = ref(false)
 watch(
   () => props.sheet.blocks[0]?.id,
   (block) => {
-    const name = route.query.to === 'sewn' ? 'sewn' : 'lay'
+    const name = route.query.to === 'diagnose' ? 'diagnose-block' : 'lay'
     if (block) void router.replace({ name, params: { project: props.project.id, block } })
   },
   { immediate: true },

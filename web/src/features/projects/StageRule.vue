@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { toRefs } from 'vue'
+import { computed, toRefs } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 const props = defineProps<{ project: string; unit?: string }>()
@@ -10,24 +10,30 @@ const stages = [
   { name: 'plan', title: 'Plan', line: 'sizes' },
   { name: 'cut', title: 'Cut', line: 'from cloth' },
   { name: 'trim', title: 'Trim', line: 'to size' },
-  { name: 'check', title: 'Check', line: 'measured' },
-  { name: 'mend', title: 'Mend', line: 'what to do' },
+  { name: 'measure', title: 'Measure', line: 'readings' },
+  { name: 'diagnose', title: 'Diagnose', line: 'and mend' },
 ]
 const layingOut = ['blocks', 'lay', 'look', 'join', 'what-if', 'quilt', 'scraps', 'counts']
 const route = useRoute()
 const { project, unit } = toRefs(props)
 
-/** Laying out and cutting belong to the project; every other stage to a unit, the first one when none is in hand. */
+const block = computed(() => (typeof route.params.block === 'string' ? route.params.block : ''))
+
+/** Laying out and cutting belong to the project; measuring and diagnosing to the block in hand, if there is one; every other
+ * stage to a unit, the first one when none is in hand. */
 const to = (stage: string) =>
   stage === 'blocks' || stage === 'cut'
     ? { name: stage, params: { project: project.value } }
-    : unit.value
-      ? { name: stage, params: { project: project.value, unit: unit.value } }
-      : { name: 'project', params: { project: project.value, stage } }
+    : block.value && (stage === 'measure' || stage === 'diagnose')
+      ? { name: `${stage}-block`, params: { project: project.value, block: block.value } }
+      : unit.value
+        ? { name: stage, params: { project: project.value, unit: unit.value } }
+        : { name: 'project', params: { project: project.value, stage } }
 const pages: Record<string, string[]> = {
   blocks: layingOut,
   cut: ['cut', 'ticket'],
-  mend: ['mend', 'sewn'],
+  measure: ['measure', 'measure-block'],
+  diagnose: ['diagnose', 'diagnose-block'],
 }
 const here = (stage: string) => (pages[stage] ?? [stage]).includes(String(route.name))
 </script>

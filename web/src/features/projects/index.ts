@@ -4,4 +4,4 @@ export { default as ProjectRoom } from './ProjectRoom.vue'
 export { default as ProjectsPage } from './ProjectsPage.vue'
 export { default as UnitChooser } from './UnitChooser.vue'
 
-export type Stage = 'plan' | 'compare' | 'trim' | 'check' | 'mend'
+export type Stage = 'plan' | 'compare' | 'trim' | 'measure' | 'diagnose'

@@ -11,6 +11,12 @@ interface Edit {
   seen: Typed
 }
 
+/** What readings are of: a block or a kind of unit. */
+export interface Of {
+  subject: 'blocks' | 'units'
+  of: string
+}
+
 /** Everything the quilter can change, as plain data: kept in this browser until the server has it. */
 export type Outgoing =
   | ({ kind: 'change_project'; project: string } & Edit)
@@ -26,17 +32,15 @@ export type Outgoing =
   | { kind: 'create_project'; project: string; name?: string }
   | { kind: 'duplicate_project'; project: string; source: string }
   | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
-  | ({ kind: 'put_reading'; unit: string; reading: string } & Edit)
   | ({ kind: 'put_block'; project: string; block: string; start?: string } & Edit)
   | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
   | ({ kind: 'change_quilt'; project: string } & Edit)
   | ({ kind: 'put_stock'; project: string; fabric: string; stock: string } & Edit)
   | { kind: 'delete_stock' | 'restore_stock'; project: string; stock: string }
-  | ({ kind: 'put_measured'; block: string; measured: string } & Edit)
-  | { kind: 'delete_measured' | 'restore_measured'; block: string; measured: string }
-  | { kind: 'keep_diagnosis'; block: string; kept: string }
-  | ({ kind: 'change_kept'; block: string; kept: string } & Edit)
-  | { kind: 'delete_reading' | 'restore_reading'; unit: string; reading: string }
+  | ({ kind: 'put_reading'; reading: string } & Of & Edit)
+  | ({ kind: 'delete_reading' | 'restore_reading'; reading: string } & Of)
+  | ({ kind: 'save_diagnosis'; saved: string } & Of)
+  | ({ kind: 'change_saved'; saved: string } & Of & Edit)
 
 export interface Clash {
   outgoing: Extract<Outgoing, Edit>
@@ -130,53 +134,36 @@ function deliver(o: Outgoing): Promise<unknown> {
           body: { changes: o.changes, seen: o.seen },
         }),
       )
-    case 'put_measured':
-      return taken(
-        api.PUT('/api/blocks/{block}/measured/{key}', {
-          params: { path: { block: o.block, key: o.measured } },
-          body: { changes: o.changes, seen: o.seen },
-        }),
-      )
-    case 'delete_measured':
-      return taken(
-        api.DELETE('/api/blocks/{block}/measured/{key}', {
-          params: { path: { block: o.block, key: o.measured } },
-        }),
-      )
-    case 'restore_measured':
-      return taken(
-        api.POST('/api/blocks/{block}/measured/{key}/restore', {
-          params: { path: { block: o.block, key: o.measured } },
-        }),
-      )
-    case 'keep_diagnosis':
-      return taken(
-        api.PUT('/api/blocks/{block}/kept/{key}', { params: { path: { block: o.block, key: o.kept } } }),
-      )
-    case 'change_kept':
-      return taken(
-        api.PATCH('/api/blocks/{block}/kept/{key}', {
-          params: { path: { block: o.block, key: o.kept } },
-          body: { changes: o.changes, seen: o.seen },
-        }),
-      )
     case 'put_reading':
       return taken(
-        api.PUT('/api/units/{unit}/readings/{key}', {
-          params: { path: { unit: o.unit, key: o.reading } },
+        api.PUT('/api/{subject}/{key}/readings/{reading}', {
+          params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
           body: { changes: o.changes, seen: o.seen },
         }),
       )
     case 'delete_reading':
       return taken(
-        api.DELETE('/api/units/{unit}/readings/{key}', {
-          params: { path: { unit: o.unit, key: o.reading } },
+        api.DELETE('/api/{subject}/{key}/readings/{reading}', {
+          params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
         }),
       )
     case 'restore_reading':
       return taken(
-        api.POST('/api/units/{unit}/readings/{key}/restore', {
-          params: { path: { unit: o.unit, key: o.reading } },
+        api.POST('/api/{subject}/{key}/readings/{reading}/restore', {
+          params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
+        }),
+      )
+    case 'save_diagnosis':
+      return taken(
+        api.PUT('/api/{subject}/{key}/saved/{saved}', {
+          params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
+        }),
+      )
+    case 'change_saved':
+      return taken(
+        api.PATCH('/api/{subject}/{key}/saved/{saved}', {
+          params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
+          body: { changes: o.changes, seen: o.seen },
         }),
       )
   }
@@ -196,16 +183,12 @@ function settle(client: QueryClient, queryKey: string[], data: unknown) {
 }
 
 function keep(client: QueryClient, o: Outgoing, data: unknown) {
-  if (o.kind.endsWith('measured') || o.kind === 'keep_diagnosis' || o.kind === 'change_kept') {
-    // The answer is drawn as by default; a page that looks at it otherwise asks again.
-    void client.invalidateQueries({ queryKey: ['sewn', (o as { block: string }).block] })
-    return
-  }
-  if (o.kind.endsWith('reading')) {
-    const unit = (o as { unit: string }).unit
-    settle(client, ['check', unit], data)
-    void client.invalidateQueries({ queryKey: ['diagnosis', unit] })
-    for (const room of ['plan', 'compare']) void client.invalidateQueries({ queryKey: [room] })
+  if ('subject' in o) {
+    // One pool: what is read on a unit counts for every block that holds it. The answer is drawn as by default; a page that
+    // looks at it otherwise, and every other subject, asks again.
+    client.setQueryData(['diagnosis', o.subject, o.of, 4, ''], data)
+    void client.invalidateQueries({ queryKey: ['diagnosis'] })
+    for (const room of ['plan', 'compare', 'trim']) void client.invalidateQueries({ queryKey: [room] })
     return
   }
   if (o.kind === 'change_workroom' || o.kind.endsWith('ruler')) {
@@ -224,7 +207,7 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
     settle(client, ['blocks', sheet.project], sheet)
     for (const room of [
       'project',
-      'sewn',
+      'diagnosis',
       'what-if',
       'joining',
       'pressing',
@@ -239,11 +222,18 @@ function keep(client: QueryClient, o: Outgoing, data: unknown) {
   }
   const project = data as Schemas['Project']
   settle(client, ['project', project.id], project)
-  for (const room of ['projects', 'blocks', 'sewn', 'what-if', 'counts', 'pressing', 'cutting', 'buying'])
+  for (const room of [
+    'projects',
+    'blocks',
+    'diagnosis',
+    'what-if',
+    'counts',
+    'pressing',
+    'cutting',
+    'buying',
+  ])
     void client.invalidateQueries({ queryKey: [room] })
-  for (const unit of project.units)
-    for (const room of ['trim', 'check', 'diagnosis'])
-      void client.invalidateQueries({ queryKey: [room, unit.id] })
+  for (const unit of project.units) void client.invalidateQueries({ queryKey: ['trim', unit.id] })
 }
 
 const shown = (value: unknown): string =>

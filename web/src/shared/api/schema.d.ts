@@ -4,41 +4,60 @@
  */
 
 export interface paths {
-    "/api/blocks/{block}/kept/{key}": {
+    "/api/{subject}/{key}/diagnosis": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        /** @description A diagnosis kept as it was said, and what turned out later. */
-        put: operations["keep_diagnosis"];
+        /** @description A block or a kind of unit as its readings make it: drawn, judged, with what to measure next and what to do. */
+        get: operations["diagnosis"];
+        put?: never;
         post?: never;
         delete?: never;
-        options?: never;
-        head?: never;
-        /** @description A diagnosis kept as it was said, and what turned out later. */
-        patch: operations["change_kept"];
-        trace?: never;
-    };
-    "/api/blocks/{block}/measured/{key}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["put_measured"];
-        post?: never;
-        delete: operations["delete_measured"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/blocks/{block}/measured/{key}/restore": {
+    "/api/{subject}/{key}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Readings of a block or a kind of unit as CSV. */
+        get: operations["export_readings"];
+        put?: never;
+        /** @description Readings of a block or a kind of unit as CSV. */
+        post: operations["import_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/{subject}/{key}/readings/{reading}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description One reading, taken down, changed or taken away; what it then says comes with the answer. */
+        put: operations["put_reading"];
+        post?: never;
+        /** @description One reading, taken down, changed or taken away; what it then says comes with the answer. */
+        delete: operations["delete_reading"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/{subject}/{key}/readings/{reading}/restore": {
         parameters: {
             query?: never;
             header?: never;
@@ -47,11 +66,29 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["restore_measured"];
+        post: operations["restore_reading"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/{subject}/{key}/saved/{saved}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A diagnosis kept as it was said, and what turned out later. */
+        put: operations["save_diagnosis"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description A diagnosis kept as it was said, and what turned out later. */
+        patch: operations["change_saved"];
         trace?: never;
     };
     "/api/blocks/{key}": {
@@ -104,24 +141,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/blocks/{key}/measured.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Readings of a block as CSV. */
-        get: operations["export_measured"];
-        put?: never;
-        /** @description Readings of a block as CSV. */
-        post: operations["import_measured"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/blocks/{key}/picture.svg": {
         parameters: {
             query?: never;
@@ -166,23 +185,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["restore_block"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blocks/{key}/sewn": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description A block as its readings make it: drawn, judged, with what to measure next and what to do. */
-        get: operations["sewn"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -945,40 +947,6 @@ export interface paths {
         patch: operations["change_unit"];
         trace?: never;
     };
-    "/api/units/{key}/check": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Every reading of a unit beside its target. */
-        get: operations["check"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{key}/diagnosis": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description What the readings of a unit say, how surely, and what to do. */
-        get: operations["diagnosis"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/units/{key}/papers/template.pdf": {
         parameters: {
             query?: never;
@@ -1005,24 +973,6 @@ export interface paths {
         get: operations["template_svg"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{key}/readings.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Readings as CSV. */
-        get: operations["export_readings"];
-        put?: never;
-        /** @description Readings as CSV. */
-        post: operations["import_readings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1062,38 +1012,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/units/{unit}/readings/{key}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["put_reading"];
-        post?: never;
-        delete: operations["delete_reading"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{unit}/readings/{key}/restore": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["restore_reading"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/workroom": {
         parameters: {
             query?: never;
@@ -1116,18 +1034,6 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        Advice: {
-            code: string;
-            readonly title: string;
-            readonly how: string;
-            readonly row_becomes: components["schemas"]["Length"] | null;
-            possible: boolean;
-            readonly why_not: string | null;
-        };
-        Alone: {
-            cause: components["schemas"]["CauseEnum"];
-            readonly reads: components["schemas"]["Length"];
-        };
         Alternative: {
             readonly said: string;
             as_it_is: boolean;
@@ -1145,21 +1051,19 @@ export interface components {
             format: string;
             name: string;
         };
-        /** @description A reading to take: its fields as ``put_measured`` takes them. */
+        /** @description A reading to take: its fields as ``put_reading`` takes them. ``needed`` whether it could change what to do. */
         Asked: {
-            kind: components["schemas"]["SewnKindEnum"];
-            batch: number;
-            cell: number;
+            kind: components["schemas"]["ReadingKindEnum"];
+            batch: string;
+            at_unit: string;
             corner: string;
-            seam: number;
+            seam: string;
             spot: string;
             feature: string;
             readonly said: string;
+            needed: boolean;
             readonly now_percent: number;
             readonly after_percent: number;
-            about: components["schemas"]["Parameter"];
-            readonly doubt_now: components["schemas"]["Length"];
-            readonly doubt_after: components["schemas"]["Length"];
             outcomes: components["schemas"]["Outcome"][];
         };
         AtWork: {
@@ -1176,8 +1080,10 @@ export interface components {
         };
         Batch: {
             number: number;
+            key: string;
             kind: string;
             readonly name: string;
+            readonly oblong: boolean;
             count: number;
             tips: boolean;
             corners: boolean;
@@ -1275,29 +1181,28 @@ export interface components {
         };
         /**
          * @description * `seam` - seam
+         *     * `start` - start
+         *     * `end` - end
          *     * `fold` - fold
          *     * `trim` - trim
+         *     * `shift` - shift
+         *     * `tip` - tip
          *     * `cut` - cut
+         *     * `stretch` - stretch
+         *     * `one_seam` - one_seam
+         *     * `one_unit` - one_unit
          * @enum {string}
          */
-        CauseEnum: "seam" | "fold" | "trim" | "cut";
-        /** @description A cause's size, the clause that says it, and the readings that speak of it directly. */
-        CauseEstimate: {
-            cause: components["schemas"]["CauseEnum"];
-            readonly said: string;
-            readonly grounds: string;
-            readonly mean: components["schemas"]["Length"];
-            readonly low: components["schemas"]["Length"];
-            readonly high: components["schemas"]["Length"];
-            readonly sd: components["schemas"]["Length"];
-        };
+        CauseEnum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch" | "one_seam" | "one_unit";
         /** @description A unit to pick on the drawing; ``box`` is left, top, width, height. */
         Cell: {
             number: number;
+            key: string;
             name: string;
             batch: number;
+            across: boolean;
             readonly box: number[];
-            readonly corners: string[];
+            readonly corners: components["schemas"]["Corner"][];
             readonly tips: string[];
         };
         /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
@@ -1308,12 +1213,6 @@ export interface components {
             seen?: {
                 [key: string]: unknown | null;
             };
-        };
-        Check: {
-            ladders: components["schemas"]["Ladder"][];
-            readings: components["schemas"]["Reading"][];
-            targets: components["schemas"]["Target"][];
-            seam_cost: components["schemas"]["SeamCost"];
         };
         /**
          * @description * `yardage` - yardage
@@ -1400,20 +1299,9 @@ export interface components {
             code: string;
             readonly said: string;
         };
-        /** @description What a cause adds to the row. ``at``, ``from_at`` and ``to_at`` place it on a scale from -1 to 1. */
-        Contribution: {
-            cause: components["schemas"]["CauseEnum"];
-            readonly mean: components["schemas"]["Length"];
-            readonly low: components["schemas"]["Length"];
-            readonly high: components["schemas"]["Length"];
-            readonly share_percent: number | null;
-            readonly leads_percent: number;
-            /** Format: double */
-            readonly at: number;
-            /** Format: double */
-            readonly from_at: number;
-            /** Format: double */
-            readonly to_at: number;
+        Corner: {
+            corner: string;
+            landings: components["schemas"]["Landing"][];
         };
         /** @description A core refusal told beside what could be worked out. */
         Counted: {
@@ -1500,13 +1388,40 @@ export interface components {
             plan: components["schemas"]["CutPlan"] | null;
             job: components["schemas"]["Job"];
         };
+        /**
+         * @description A block, a kind of unit or sizes typed by hand, as the readings make it. ``before`` is the drawing without the remedy that
+         *     is tried.
+         */
         Diagnosis: {
-            readonly row_target: components["schemas"]["Length"];
-            estimates: components["schemas"]["CauseEstimate"][];
+            readonly drawing: components["schemas"]["Drawing"];
+            readonly before: components["schemas"]["Drawing"] | null;
+            /** Format: double */
+            factor: number;
+            /**
+             * Format: double
+             * @description Inches: half a hair of this measure, what a slider of the what-if moves by.
+             */
+            readonly slider_step: number;
+            tried: string;
+            readonly places: components["schemas"]["Places"];
+            ladders: components["schemas"]["Ladder"][];
+            faults: components["schemas"]["SeenFault"][];
+            readings: components["schemas"]["Reading"][];
+            /** @description Readings taken elsewhere in the project that count here too. */
+            readonly elsewhere: number;
+            readonly misplaced: components["schemas"]["Misplaced"][];
             verdict: components["schemas"]["Verdict"];
-            evidence: components["schemas"]["Evidence"][];
-            this_row: components["schemas"]["Advice"][];
-            the_rest: components["schemas"]["Advice"][];
+            seen: components["schemas"]["Seen"][];
+            readonly odd: string[];
+            readonly scatter: components["schemas"]["Scatter"][];
+            shares: components["schemas"]["Share"][];
+            next: components["schemas"]["Asked"][];
+            this_block: components["schemas"]["Remedy"][];
+            the_batch: components["schemas"]["Remedy"][];
+            workings: components["schemas"]["Working"][];
+            readonly left_over: components["schemas"]["Length"];
+            saved: components["schemas"]["Saved"][];
+            readonly plain_kinds: string[];
         };
         Dimension: {
             start: number[];
@@ -1527,18 +1442,6 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             dimensions: components["schemas"]["Dimension"][];
             alt: string;
-        };
-        /** @description One reading: as it should be, as it is, as each cause alone and all together would make it. */
-        Evidence: {
-            id: string;
-            kind: components["schemas"]["ReadingKindEnum"];
-            row_units: number | null;
-            readonly value: components["schemas"]["Length"];
-            readonly nominal: components["schemas"]["Length"];
-            readonly together: components["schemas"]["Length"];
-            readonly left_over: components["schemas"]["Length"];
-            apart: boolean;
-            readonly alone: components["schemas"]["Alone"][];
         };
         Expectation: {
             marks: components["schemas"]["TruthMark"][];
@@ -1571,6 +1474,7 @@ export interface components {
             readonly name: string;
             at: number[];
             readonly nominal: components["schemas"]["Length"];
+            readonly landings: components["schemas"]["Landing"][];
         };
         /** @description One refusal: which field, a stable code, a sentence, and the values it speaks of. */
         FieldProblem: {
@@ -1598,12 +1502,6 @@ export interface components {
         Health: {
             here: boolean;
         };
-        Hypothesis: {
-            code: string;
-            readonly said: string;
-            readonly why: string;
-            readonly percent: number;
-        };
         Imported: {
             added: number;
             refused: components["schemas"]["RefusedLine"][];
@@ -1620,26 +1518,6 @@ export interface components {
             order: components["schemas"]["OrderEnum"];
             steps: components["schemas"]["Step"][];
             block: components["schemas"]["BlockSize"];
-        };
-        Kept: {
-            /** Format: uuid */
-            id: string;
-            /** Format: date-time */
-            kept_at: string;
-            said: components["schemas"]["KeptSaid"];
-            turned_out: components["schemas"]["TurnedOutEnum"] | components["schemas"]["BlankEnum"];
-            later: string;
-        };
-        KeptSaid: {
-            status: components["schemas"]["StatusEnum"];
-            /** Format: double */
-            sure: number;
-            leading: string;
-            causes: string[];
-            readings: string[];
-            faults: string[];
-            this_block: string[];
-            the_batch: string[];
         };
         /** @description A kind of unit there is: its parts in order, its ways of being made, and its picture. */
         Kind: {
@@ -1678,12 +1556,18 @@ export interface components {
             rungs: components["schemas"]["Rung"][];
             ticks: components["schemas"]["Tick"][];
         };
+        /** @description One of the sides that a reading may lie on, as it is picked. */
+        Landing: {
+            code: string;
+            readonly said: string;
+        };
         Lead: {
             parameter: components["schemas"]["Parameter"];
             readonly said: string;
             readonly mean: components["schemas"]["Length"];
             readonly low: components["schemas"]["Length"];
             readonly high: components["schemas"]["Length"];
+            measured: boolean;
             readonly leads_percent: number;
             /** Format: double */
             readonly at: number;
@@ -1776,23 +1660,10 @@ export interface components {
          * @enum {string}
          */
         MeasureEnum: "in" | "mm";
-        Measured: {
-            /** Format: uuid */
-            id: string;
-            kind: components["schemas"]["SewnKindEnum"];
-            /** @description As it can be typed again. */
-            readonly text: string;
-            readonly pretty: string;
-            readonly said: string;
-            confirmed: boolean;
-            day: string;
-            note: string;
-            readonly odd: string;
-        };
         Misplaced: {
             /** Format: uuid */
             id: string;
-            kind: components["schemas"]["SewnKindEnum"];
+            kind: components["schemas"]["ReadingKindEnum"];
             readonly why: string;
         };
         Missing: {
@@ -1837,19 +1708,11 @@ export interface components {
             /** Format: uuid */
             copy_of?: string | null;
         };
-        NextReading: {
-            kind: components["schemas"]["ReadingKindEnum"];
-            readonly said: string;
-            between: components["schemas"]["CauseEnum"][];
-            readonly doubt_now: components["schemas"]["Length"];
-            readonly doubt_after: components["schemas"]["Length"];
-        };
         Note: {
             code: string;
             readonly said: string;
             serious: boolean;
         };
-        NullEnum: null;
         OddUnit: {
             place: string;
             readonly said: string;
@@ -1895,12 +1758,12 @@ export interface components {
         };
         Parameter: {
             key: string;
-            cause: components["schemas"]["SewnCauseEnum"];
+            cause: components["schemas"]["CauseEnum"];
             batch: number;
         };
         Part: {
             key: string;
-            cause: components["schemas"]["SewnCauseEnum"];
+            cause: components["schemas"]["CauseEnum"];
             name: string;
             readonly adds: components["schemas"]["Length"];
         };
@@ -1930,6 +1793,12 @@ export interface components {
             gives: number;
             name: string;
             turns: boolean;
+        };
+        Pin: {
+            dimension: string;
+            rung: string;
+            /** Format: double */
+            at: number;
         };
         /** @description What can be picked and measured. */
         Places: {
@@ -2132,34 +2001,56 @@ export interface components {
             readonly refusal: components["schemas"]["FieldProblem"] | null;
             readonly scraps: components["schemas"]["ScrapsKept"];
         };
-        /** @description A reading beside its target. ``read`` is the take-up of a strip test, else the value itself. */
+        /** @description A reading of this subject. ``should`` is what it would read if all were true, ``odd`` why it is set aside. */
         Reading: {
             /** Format: uuid */
             id: string;
             kind: components["schemas"]["ReadingKindEnum"];
-            readonly value: components["schemas"]["Length"];
-            row_units: number | null;
-            readonly whole: components["schemas"]["Length"] | null;
-            note: string;
-            readonly read: components["schemas"]["Length"];
-            readonly target: components["schemas"]["Length"];
+            /** @description As it can be typed again; the side it lies on is picked, not typed. */
+            readonly text: string;
+            readonly pretty: string;
             readonly said: string;
-            off: boolean;
-            dimension: string | null;
-            rung: string | null;
-            /** Format: double */
-            at: number | null;
+            /** @description Empty where nothing of the kind is seen here, and for what is a gap or a miss: those should be none. */
+            readonly should: string;
+            readonly value: components["schemas"]["Length"] | null;
+            readonly lands: string;
+            /** @description Beside what it should be, in words. */
+            readonly which: string;
+            readonly off: boolean;
+            readonly pin: components["schemas"]["Pin"] | null;
+            confirmed: boolean;
+            day: string;
+            note: string;
+            readonly odd: string;
         };
         /**
-         * @description * `unit_width` - unit_width
-         *     * `unit_height` - unit_height
-         *     * `raw_size` - raw_size
-         *     * `row_length` - row_length
-         *     * `stitch_distance` - stitch_distance
+         * @description * `cut` - cut
+         *     * `width` - width
+         *     * `height` - height
+         *     * `raw_width` - raw_width
+         *     * `raw_height` - raw_height
+         *     * `diagonal_rising` - diagonal_rising
+         *     * `diagonal_falling` - diagonal_falling
+         *     * `miss` - miss
+         *     * `clearance` - clearance
+         *     * `stitch` - stitch
          *     * `strip_test` - strip_test
+         *     * `edge_tip` - tip_gap
+         *     * `corner_tip` - corner_gap
+         *     * `row` - row
+         *     * `column` - column
+         *     * `crossing` - crossing
+         *     * `wavy` - wavy
+         *     * `bowed` - bowed
+         *     * `shadow` - shadow
+         *     * `frayed` - frayed
+         *     * `picture_wrong` - picture_wrong
+         *     * `right_when_turned` - right_when_turned
+         *     * `seam_inside_out` - seam_inside_out
+         *     * `two_alike` - two_alike
          * @enum {string}
          */
-        ReadingKindEnum: "unit_width" | "unit_height" | "raw_size" | "row_length" | "stitch_distance" | "strip_test";
+        ReadingKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
         Recipe: {
             code: string;
             readonly title: string;
@@ -2193,8 +2084,10 @@ export interface components {
             possible: boolean;
             readonly stock: string;
             readonly can_try: boolean;
-            left: number | null;
-            readonly width: components["schemas"]["Length"];
+            /** @description Faults left on the mean, in words; empty where sizes do not tell. */
+            readonly left: string;
+            quilt_minutes: number | null;
+            faults: number[];
         };
         Room: {
             batch: number;
@@ -2224,6 +2117,15 @@ export interface components {
             readonly loss: components["schemas"]["Length"] | null;
             why: string;
         };
+        Saved: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            saved_at: string;
+            said: components["schemas"]["SavedSaid"];
+            turned_out: components["schemas"]["TurnedOutEnum"] | components["schemas"]["BlankEnum"];
+            later: string;
+        };
         /** @description A block of the project with its layout worked out. */
         SavedBlock: {
             /** Format: uuid */
@@ -2234,6 +2136,19 @@ export interface components {
             pressing: unknown;
             view: components["schemas"]["BlockView"];
         };
+        SavedSaid: {
+            status: components["schemas"]["StatusEnum"];
+            /** @description Diagnoses kept before headlines were said have their first cause. */
+            readonly headline: string;
+            /** Format: double */
+            sure: number;
+            leading: string;
+            causes: string[];
+            readings: string[];
+            faults: string[];
+            this_block: string[];
+            the_batch: string[];
+        };
         /**
          * @description * `small` - small
          *     * `medium` - medium
@@ -2241,6 +2156,12 @@ export interface components {
          * @enum {string}
          */
         ScaleEnum: "small" | "medium" | "large";
+        /** @description How much more or less than steady hands these vary, by where. */
+        Scatter: {
+            where: string;
+            /** Format: double */
+            times: number;
+        };
         /**
          * @description * `exact` - exact
          *     * `little` - little
@@ -2302,8 +2223,8 @@ export interface components {
             corners: boolean;
         };
         Seam: {
-            readonly number: number;
             name: string;
+            upright: boolean;
             start: number[];
             end: number[];
         };
@@ -2317,6 +2238,20 @@ export interface components {
             name: string;
             way: string;
         };
+        /** @description A mistake that only the eye finds. */
+        Seen: {
+            code: string;
+            readonly said: string;
+            readonly why: string;
+            readonly percent: number;
+        };
+        SeenFault: {
+            number: number;
+            key: string;
+            kind: string;
+            readonly said: string;
+            eased: boolean;
+        };
         SeenRequestRequest: {
             seen: unknown;
         };
@@ -2327,92 +2262,10 @@ export interface components {
          * @enum {string}
          */
         SettingEnum: "straight" | "on_point" | "staggered";
-        /** @description A block as its readings make it. */
-        Sewn: {
-            readonly drawing: components["schemas"]["Drawing"];
-            /** Format: double */
-            factor: number;
-            /**
-             * Format: double
-             * @description Inches: half a hair of this measure, what a slider of the what-if moves by.
-             */
-            readonly slider_step: number;
-            tried: string;
-            readonly places: components["schemas"]["Places"];
-            faults: components["schemas"]["SewnFault"][];
-            readings: components["schemas"]["Measured"][];
-            readonly misplaced: components["schemas"]["Misplaced"][];
-            verdict: components["schemas"]["SewnVerdict"];
-            hypotheses: components["schemas"]["Hypothesis"][];
-            readonly odd: string[];
-            /** Format: double */
-            unsteady: number;
-            next: components["schemas"]["Asked"][];
-            this_block: components["schemas"]["Remedy"][];
-            the_batch: components["schemas"]["Remedy"][];
-            workings: components["schemas"]["Working"][];
-            readonly left_over: components["schemas"]["Length"];
-            kept: components["schemas"]["Kept"][];
-        };
-        /**
-         * @description * `seam` - seam
-         *     * `start` - start
-         *     * `end` - end
-         *     * `fold` - fold
-         *     * `trim` - trim
-         *     * `shift` - shift
-         *     * `tip` - tip
-         *     * `cut` - cut
-         *     * `stretch` - stretch
-         * @enum {string}
-         */
-        SewnCauseEnum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch";
-        SewnFault: {
-            number: number;
-            key: string;
-            kind: string;
-            readonly said: string;
-            eased: boolean;
-        };
-        /**
-         * @description * `cut` - cut
-         *     * `width` - width
-         *     * `height` - height
-         *     * `raw_width` - raw_width
-         *     * `raw_height` - raw_height
-         *     * `diagonal_rising` - diagonal_rising
-         *     * `diagonal_falling` - diagonal_falling
-         *     * `miss` - miss
-         *     * `clearance` - clearance
-         *     * `stitch` - stitch
-         *     * `strip_test` - strip_test
-         *     * `edge_tip` - tip_gap
-         *     * `corner_tip` - corner_gap
-         *     * `row` - row
-         *     * `column` - column
-         *     * `crossing` - crossing
-         *     * `wavy` - wavy
-         *     * `bowed` - bowed
-         *     * `shadow` - shadow
-         *     * `frayed` - frayed
-         *     * `picture_wrong` - picture_wrong
-         *     * `right_when_turned` - right_when_turned
-         * @enum {string}
-         */
-        SewnKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned";
-        SewnVerdict: {
-            status: components["schemas"]["StatusEnum"];
-            readonly sure_percent: number;
-            readonly sure_words: string;
-            leading: components["schemas"]["Parameter"] | null;
-            beside: components["schemas"]["Parameter"] | null;
-            leads: components["schemas"]["Lead"][];
-            shares: components["schemas"]["Share"][];
-        };
         /** @description One figure of the block taken apart into what each cause adds to it. */
         Share: {
             feature: string;
-            name: string;
+            readonly name: string;
             readonly whole: components["schemas"]["Length"];
             readonly low: components["schemas"]["Length"];
             readonly high: components["schemas"]["Length"];
@@ -2476,10 +2329,13 @@ export interface components {
          *     * `true` - true
          *     * `settled` - settled
          *     * `several` - several
+         *     * `varies` - varies
+         *     * `mistake` - mistake
+         *     * `doubted` - doubted
          *     * `unsettled` - unsettled
          * @enum {string}
          */
-        StatusEnum: "no_readings" | "true" | "settled" | "several" | "unsettled";
+        StatusEnum: "no_readings" | "true" | "settled" | "several" | "varies" | "mistake" | "doubted" | "unsettled";
         Step: {
             readonly said: string;
             readonly width: components["schemas"]["Length"];
@@ -2518,11 +2374,6 @@ export interface components {
             observe: string;
             readonly picture: components["schemas"]["Drawing"];
             readonly true_picture: components["schemas"]["Drawing"];
-        };
-        Target: {
-            kind: components["schemas"]["ReadingKindEnum"];
-            readonly target: components["schemas"]["Length"];
-            row_units: number | null;
         };
         Term: {
             key: string;
@@ -2567,7 +2418,7 @@ export interface components {
         Tried: {
             readonly drawing: components["schemas"]["Drawing"];
             readonly causes: components["schemas"]["AtWork"][];
-            faults: components["schemas"]["SewnFault"][];
+            faults: components["schemas"]["SeenFault"][];
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             readonly across: components["schemas"]["Length"];
@@ -2657,21 +2508,19 @@ export interface components {
          * @enum {string}
          */
         ValueEnum: "light" | "medium" | "dark";
+        /** @description ``said`` is the headline, ``why`` one sentence of evidence. */
         Verdict: {
             status: components["schemas"]["StatusEnum"];
-            row_units: number;
             readonly said: string;
-            readonly deviation: components["schemas"]["Length"];
-            readonly measured: boolean;
-            readonly expected: components["schemas"]["Length"];
-            readonly expected_sd: components["schemas"]["Length"];
-            readonly unexplained: components["schemas"]["Length"] | null;
-            contributions: components["schemas"]["Contribution"][];
-            leading: components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"];
-            beside: components["schemas"]["CauseEnum"] | components["schemas"]["NullEnum"];
+            readonly why: string;
+            code: string;
             readonly sure_percent: number;
-            readonly sure_words: string;
-            next_reading: components["schemas"]["NextReading"] | null;
+            sure_words: string;
+            leading: components["schemas"]["Parameter"] | null;
+            beside: components["schemas"]["Parameter"] | null;
+            /** @description A second cause that is sure too; empty when the headline names it already. */
+            readonly beside_said: string;
+            leads: components["schemas"]["Lead"][];
         };
         /** @description One method under one school. Figures are for one unit, but for the count that the pieces at hand give. */
         Way: {
@@ -2765,15 +2614,6 @@ export interface components {
             cutter: components["schemas"]["CutterEnum"];
             readonly rulers: components["schemas"]["Ruler"][];
         };
-        /** @description Fields as typed; ``seen`` holds what the writer last saw when changing a reading. */
-        WriteReadingRequest: {
-            changes: {
-                [key: string]: unknown | null;
-            };
-            seen?: {
-                [key: string]: unknown | null;
-            };
-        };
     };
     responses: never;
     parameters: never;
@@ -2783,13 +2623,16 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    keep_diagnosis: {
+    diagnosis: {
         parameters: {
-            query?: never;
+            query?: {
+                factor?: number;
+                tried?: string;
+            };
             header?: never;
             path: {
-                block: string;
                 key: string;
+                subject: "blocks" | "units";
             };
             cookie?: never;
         };
@@ -2800,7 +2643,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sewn"];
+                    "application/json": components["schemas"]["Diagnosis"];
                 };
             };
             422: {
@@ -2813,19 +2656,41 @@ export interface operations {
             };
         };
     };
-    change_kept: {
+    export_readings: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                block: string;
                 key: string;
+                subject: "blocks" | "units";
             };
             cookie?: never;
         };
-        requestBody?: {
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    import_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                subject: "blocks" | "units";
+            };
+            cookie?: never;
+        };
+        requestBody: {
             content: {
-                "application/json": components["schemas"]["PatchedChangeRequest"];
+                "application/json": components["schemas"]["SheetRequest"];
             };
         };
         responses: {
@@ -2834,7 +2699,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sewn"];
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             422: {
@@ -2847,13 +2712,14 @@ export interface operations {
             };
         };
     };
-    put_measured: {
+    put_reading: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                block: string;
                 key: string;
+                reading: string;
+                subject: "blocks" | "units";
             };
             cookie?: never;
         };
@@ -2868,7 +2734,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sewn"];
+                    "application/json": components["schemas"]["Diagnosis"];
                 };
             };
             422: {
@@ -2881,13 +2747,14 @@ export interface operations {
             };
         };
     };
-    delete_measured: {
+    delete_reading: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                block: string;
                 key: string;
+                reading: string;
+                subject: "blocks" | "units";
             };
             cookie?: never;
         };
@@ -2898,7 +2765,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sewn"];
+                    "application/json": components["schemas"]["Diagnosis"];
                 };
             };
             422: {
@@ -2911,13 +2778,14 @@ export interface operations {
             };
         };
     };
-    restore_measured: {
+    restore_reading: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                block: string;
                 key: string;
+                reading: string;
+                subject: "blocks" | "units";
             };
             cookie?: never;
         };
@@ -2928,7 +2796,73 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sewn"];
+                    "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_diagnosis: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                saved: string;
+                subject: "blocks" | "units";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_saved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                saved: string;
+                subject: "blocks" | "units";
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagnosis"];
                 };
             };
             422: {
@@ -3024,60 +2958,6 @@ export interface operations {
             };
         };
     };
-    export_measured: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-        };
-    };
-    import_measured: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SheetRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Imported"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     block_svg: {
         parameters: {
             query?: never;
@@ -3153,38 +3033,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
-                };
-            };
-        };
-    };
-    sewn: {
-        parameters: {
-            query?: {
-                factor?: number;
-                tried?: string;
-            };
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sewn"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3304,7 +3152,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sewn"];
+                    "application/json": components["schemas"]["Diagnosis"];
                 };
             };
             422: {
@@ -4682,56 +4530,6 @@ export interface operations {
             };
         };
     };
-    check: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Check"];
-                };
-            };
-        };
-    };
-    diagnosis: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Diagnosis"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     template_pdf: {
         parameters: {
             query?: {
@@ -4793,52 +4591,6 @@ export interface operations {
             };
         };
     };
-    export_readings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-        };
-    };
-    import_readings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SheetRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Imported"];
-                };
-            };
-        };
-    };
     restore_unit: {
         parameters: {
             query?: never;
@@ -4885,75 +4637,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    put_reading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-                unit: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteReadingRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Check"];
-                };
-            };
-        };
-    };
-    delete_reading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-                unit: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    restore_reading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-                unit: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Check"];
                 };
             };
         };

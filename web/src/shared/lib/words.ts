@@ -7,88 +7,113 @@ export const schoolWords: Record<string, { name: string; line: string }> = {
   records: { name: 'Your records', line: '99 in 100 can be trimmed, by your own seam' },
 }
 
-export const readingWords: Record<string, { name: string; short: string; where: string }> = {
-  unit_width: { name: 'Unit width', short: 'width', where: 'trimmed, raw edge to raw edge' },
-  unit_height: { name: 'Unit height', short: 'height', where: 'trimmed, the other way' },
-  raw_size: { name: 'Raw size', short: 'raw', where: 'sewn and pressed, before trimming' },
-  row_length: { name: 'Row length', short: 'row', where: 'units joined and pressed, raw edge to raw edge' },
-  stitch_distance: {
-    name: 'Stitching distance',
-    short: 'stitch',
-    where: 'on the back, raw edge to stitches',
-  },
-  strip_test: { name: 'Strip test', short: 'strip', where: 'three strips: the middle one, then all three' },
-}
-
-export const causeWords: Record<string, { name: string; line: string }> = {
-  seam: { name: 'Stitching distance', line: 'the seam lies off the nominal allowance' },
-  fold: { name: 'Fold', line: 'what pressing a seam over swallows' },
-  trim: { name: 'Trimmed size', line: 'units trimmed off the target' },
-  cut: { name: 'Cut size', line: 'pieces cut off the plan; no effect once trimmed' },
-}
-
-/** Causes in a block as sewn, with what a slider of it means to the left and to the right. */
-export const sewnCauseWords: Record<string, { name: string; less: string; more: string }> = {
+/** Causes, with what a slider of it means to the left and to the right. */
+export const causeWords: Record<string, { name: string; less: string; more: string }> = {
   seam: { name: 'Stitching distance', less: 'narrow', more: 'wide' },
   start: { name: 'Drift at the start of seams', less: 'narrow', more: 'wide' },
   end: { name: 'Drift at the end of seams', less: 'narrow', more: 'wide' },
   fold: { name: 'Fold', less: 'none', more: 'swallows' },
   trim: { name: 'Trimmed size', less: 'small', more: 'large' },
   shift: { name: 'Off the diagonal', less: 'one way', more: 'the other' },
+  one_seam: { name: 'One seam', less: 'narrow', more: 'deep' },
+  one_unit: { name: 'One unit', less: 'small', more: 'large' },
   tip: { name: 'Clearance above the tip', less: 'too little', more: 'too much' },
   cut: { name: 'Cut size', less: 'small', more: 'large' },
   stretch: { name: 'Stretch on the bias', less: 'drawn in', more: 'stretched' },
 }
 
-/** What can be read on a block: its name, what it is read on, and where the ruler lies. */
-export const sewnReadingWords: Record<string, { name: string; on: string; where: string }> = {
-  cut: { name: 'A piece as cut', on: 'unit', where: 'one side of a piece, before it is sewn' },
-  raw_width: { name: 'Raw width', on: 'unit', where: 'sewn and pressed, before trimming' },
-  raw_height: { name: 'Raw height', on: 'unit', where: 'sewn and pressed, before trimming, the other way' },
-  width: { name: 'Trimmed width', on: 'unit', where: 'raw edge to raw edge, as it lies in the block' },
-  height: { name: 'Trimmed height', on: 'unit', where: 'raw edge to raw edge, the other way' },
-  diagonal_rising: { name: 'Diagonal, rising', on: 'unit', where: 'lower left to upper right corner' },
-  diagonal_falling: { name: 'Diagonal, falling', on: 'unit', where: 'upper left to lower right corner' },
+/** What can be read: its name, what it is read on, and just where the ruler lies. */
+export const readingWords: Record<string, { name: string; on: string; where: string }> = {
+  cut: {
+    name: 'A piece as cut',
+    on: 'unit',
+    where: 'one side of a piece, cut edge to cut edge, before it is sewn',
+  },
+  raw_width: {
+    name: 'Raw width',
+    on: 'unit',
+    where: 'the unit sewn, pressed and not yet trimmed: across it as it is made',
+  },
+  raw_height: {
+    name: 'Raw height',
+    on: 'unit',
+    where: 'the unit sewn, pressed and not yet trimmed: up and down it as it is made',
+  },
+  width: {
+    name: 'Trimmed width',
+    on: 'unit',
+    where: 'raw edge to raw edge through its middle, across the unit as it is made, however it lies',
+  },
+  height: {
+    name: 'Trimmed height',
+    on: 'unit',
+    where: 'raw edge to raw edge through its middle, up and down the unit as it is made, however it lies',
+  },
+  diagonal_rising: {
+    name: 'Diagonal, rising',
+    on: 'unit',
+    where: 'from its lower left to its upper right raw corner, not pulled',
+  },
+  diagonal_falling: {
+    name: 'Diagonal, falling',
+    on: 'unit',
+    where: 'from its upper left to its lower right raw corner, not pulled',
+  },
   miss: {
-    name: 'Diagonal past a corner',
+    name: 'Diagonal past the corner',
     on: 'corner',
     where:
-      'how far the seam, drawn out, passes the corner; above zero when it runs out on the upright side, below when on the level one',
+      'the ruler on the diagonal seam, drawn out to the raw edge: how far from the corner it passes, square to it',
   },
   clearance: {
     name: 'Tip to raw edge',
     on: 'tip',
-    where: 'before joining: from the tip straight to the edge',
+    where: 'before joining: from the tip straight to the raw edge it points at',
   },
-  stitch: { name: 'Raw edge to stitching', on: 'seam', where: 'on the back' },
-  strip_test: { name: 'Strip test', on: 'none', where: 'three strips: the middle one, then all three' },
-  row: { name: 'Row, one edge', on: 'feature', where: 'raw edge to raw edge, pressed, along that edge' },
-  column: {
-    name: 'Column, one edge',
+  stitch: {
+    name: 'Raw edge to stitching',
+    on: 'seam',
+    where: 'on the back, allowance lifted flat: from the raw edge to the stitches',
+  },
+  strip_test: {
+    name: 'Strip test',
+    on: 'none',
+    where:
+      'three strips of one width, sewn and pressed to one side: the middle one seam to seam, then all three',
+  },
+  row: {
+    name: 'Row',
     on: 'feature',
-    where: 'raw edge to raw edge, pressed, along that edge',
+    where: 'joined, pressed and lying flat: raw edge to raw edge along the line shown',
+  },
+  column: {
+    name: 'Column',
+    on: 'feature',
+    where: 'joined, pressed and lying flat: raw edge to raw edge along the line shown',
   },
   edge_tip: {
     name: 'Tip to its seam',
     on: 'feature',
-    where: 'after joining: above zero when it floats, below when it is cut off',
+    where: 'on the front after joining: from the tip to the seam it should touch',
   },
   corner_tip: {
     name: 'Diagonal to its corner',
     on: 'feature',
-    where: 'along the seam: above zero when it ends on the upright seam, below when on the level one',
+    where: 'on the front after joining: along the seam, from the corner to where the diagonal ends',
   },
   crossing: {
     name: 'Step at a crossing',
     on: 'feature',
-    where: 'above zero when the upper or left side reaches further',
+    where: 'on the front after joining: along the seam, from one seam end to the other',
   },
   wavy: { name: 'It lies wavy', on: 'seen', where: '' },
   bowed: { name: 'A row is bowed', on: 'seen', where: '' },
   shadow: { name: 'Dark cloth shows through', on: 'seen', where: '' },
-  frayed: { name: 'An edge frays', on: 'seen', where: '' },
+  frayed: { name: 'Edges fray', on: 'seen', where: '' },
   picture_wrong: { name: 'The picture is wrong', on: 'seen', where: '' },
   right_when_turned: { name: 'It comes right when a unit is turned', on: 'seen', where: '' },
+  seam_inside_out: { name: 'An allowance shows on the front', on: 'seen', where: '' },
+  two_alike: { name: 'Two units alike where mirrored ones are wanted', on: 'seen', where: '' },
 }
 
 export const rungWords: Record<string, string> = {

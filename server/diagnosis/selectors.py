@@ -1,0 +1,262 @@
+"""A block as it comes out, what its readings say, and what can be tried. Nothing here is kept but read."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+import numpy as np
+
+from blocks.models import Block
+from blocks.selectors import quilt_of
+from cutting.translate import cloth_of, directions_of, stock_of
+from measuring.models import ReadingRow
+from piecing.cutting.fitting import fits
+from piecing.cutting.wanted import unit_pieces
+from piecing.diagnosis import Inference, Status, Verdict, judge
+from piecing.diagnosis.asking import NextReading, next_readings
+from piecing.diagnosis.causes import parameters_of
+from piecing.diagnosis.explain import Working, workings
+from piecing.diagnosis.faults import EASED, SEEN, Fault, faults_of
+from piecing.diagnosis.picture import as_sewn
+from piecing.diagnosis.readings import NEEDS_RAW, Reading
+from piecing.diagnosis.remedies import Remedy, changes_for_the_rest, remedies_of
+from piecing.diagnosis.verdict import Share, cause_said, shares_of
+from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
+from piecing.geometry.drawing import Drawing
+from piecing.ladder import Ladder, ladders
+from piecing.lengths import Length
+from piecing.oversize import QuilterRecord, room_share
+from piecing.planning import offers, plan
+from piecing.units import UnitSpec
+from piecing.wording import Said
+from projects.models import Project
+
+from .models import SavedDiagnosis
+from .subjects import Pool, Scene, Subject, row_scene
+
+__all__ = ["Sheet", "Tried", "by_hand", "ladders_of", "sheet_of", "summary_of", "what_if"]
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """Everything the screen shows of a subject as its readings make it."""
+
+    scene: Scene
+    pool: Pool
+    found: Inference
+    verdict: Verdict
+    drawing: Drawing
+    before: Drawing | None
+    faults: tuple[Fault, ...]
+    next: tuple[NextReading, ...]
+    this_block: tuple[Remedy, ...]
+    the_batch: tuple[Remedy, ...]
+    workings: tuple[Working, ...]
+    shares: tuple[Share, ...]
+    saved: tuple[SavedDiagnosis, ...] = ()
+    stock: Mapping[str, Said] = field(default_factory=dict)
+    ladders: tuple[Ladder, ...] = ()
+    tried: str = ""
+    factor: float = 4.0
+
+    @property
+    def rows(self) -> tuple[ReadingRow, ...]:
+        return tuple(row for row, _ in self.pool.own)
+
+    @property
+    def left_over(self) -> float:
+        """What the causes leave unexplained of a reading, inches: the root of the mean square over those used."""
+        odd = {o.index for o in self.found.odd}
+        used = [w.left_over for w in self.workings if w.index not in odd]
+        return float(np.sqrt(np.mean(np.square(used)))) if used else 0.0
+
+
+def sheet_of(subject: Subject, factor: float = 4.0, tried: str = "") -> Sheet:
+    """Raises ``LayoutIncomplete`` or ``CannotBeSewn``."""
+    quilt = subject.project.blocks.filter(deleted_at=None)
+    ways = [w for b in quilt if subject.block is None or b.pk == subject.block.pk for w in b.colourways]
+    blocks = sum(int(w["count"]) for w in ways) if subject.block is not None else 1
+    sheet = _sheet(subject.scene, subject.pool, factor, tried, blocks)
+    saved = SavedDiagnosis.objects.filter(block=subject.block, unit=subject.unit, deleted_at=None)
+    return replace(
+        sheet, stock=_in_stock(subject.project, sheet), saved=tuple(saved), ladders=ladders_of(subject)
+    )
+
+
+def ladders_of(subject: Subject) -> tuple[Ladder, ...]:
+    """The size ladders of a kind of unit with the readings on them; none for a block."""
+    planned = subject.scene.plans.get(0)
+    if subject.unit is None or planned is None:
+        return ()
+    taken: dict[str, list[Length]] = {}
+    for row, _ in subject.pool.own:
+        dimensions = {"width": ("size", "width"), "height": ("size", "height"), "raw_width": ("size", "width", "half")}
+        for dimension in dimensions.get(row.kind, ()):
+            if row.value is not None:
+                taken.setdefault(dimension, []).append(row.value)
+    return tuple(ladders(planned, subject.style.measure, taken))
+
+
+def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> Sheet:
+    readings = pool.all
+    found = scene.inferred(readings)
+    verdict = judge(found)
+    this_block = remedies_of(found, verdict, scene.plans, blocks=blocks) if found.measured or found.seen else ()
+    errors = found.block if found.measured else np.zeros(scene.model.errors)
+    faults = faults_of(scene.model, scene.model.deviations(errors))
+    drawing, before = as_sewn(scene.model, errors, faults, factor), None
+    remedy = next((r for r in this_block if r.code == tried and r.change is not None), None)
+    if remedy is not None and remedy.change is not None:
+        before = drawing
+        after = remedy.change.of(errors)
+        deviations = scene.model.deviations(after)
+        edges = np.array([f.kind.value in ("row", "column") for f in scene.model.features], dtype=bool)
+        faults = faults_of(scene.model, deviations - np.where(edges, remedy.change.accepted, 0.0))
+        drawing = as_sewn(scene.model, after, faults, factor)
+    joined = not readings or any(r.kind not in NEEDS_RAW for r in readings)
+    true = verdict.status in (Status.TRUE, Status.MISTAKE, Status.DOUBTED, Status.NO_READINGS) and remedy is None
+    return Sheet(
+        scene=scene,
+        pool=pool,
+        found=found,
+        verdict=verdict,
+        drawing=drawing,
+        before=before,
+        faults=tuple(f for f in faults if f.eased) if true else faults,
+        next=next_readings(found, verdict, resolution=scene.resolution, raw=scene.raw, joined=joined)[:4],
+        this_block=this_block,
+        the_batch=changes_for_the_rest(found, verdict),
+        workings=workings(found),
+        shares=shares_of(found),
+        tried=remedy.code if remedy else "",
+        factor=factor,
+    )
+
+
+def _in_stock(project: Project, sheet: Sheet) -> dict[str, Said]:
+    """Whether the stock holds the cloth of units that would be made or cut again, by the remedy's code."""
+    again = [r for r in sheet.this_block if r.pieces is not None]
+    if not again:
+        return {}
+    fabrics = {f.role: f.name or f"fabric {f.role.upper()}" for f in project.fabrics.all()}
+    found: dict[str, Said] = {}
+    cloths, directions = [cloth_of(s) for s in stock_of(project)], directions_of(project)
+    for remedy in again:
+        number = int(remedy.code.rsplit("-", 1)[1])
+        planned = sheet.scene.plans.get(number)
+        if planned is None:
+            continue
+        count = sheet.scene.model.places.batches[number].count
+        more = plan(replace(planned.choices, count=count, mirrored=0))
+        held = fits(unit_pieces(more, more.spec.kind, directions), cloths, 0.2)
+        names = ", ".join(fabrics.get(r, r) for r in sorted({p.role for p in more.pieces}))
+        found[remedy.code] = Said(
+            "The stock holds them ({names})." if held else "The stock does not hold them ({names}).", names=names
+        )
+    return found
+
+
+def by_hand(
+    spec: UnitSpec, units: int, allowance: Length, resolution: Length, readings: Sequence[Reading], factor: float
+) -> Sheet:
+    """A row of units that no project knows: sizes typed by hand. Raises what the sizes or readings are refused for."""
+    scene = row_scene(spec, units, allowance, resolution)
+    checked = tuple(scene.checked(r) for r in readings)
+    return _sheet(scene, Pool((), checked, ()), factor, "", 1)
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """Share of a batch's units with room to trim on all sides, by the quilter's own seam and cut, in one school."""
+
+    batch: int
+    school: str
+    share: float | None
+
+
+@dataclass(frozen=True)
+class Tried:
+    """A block with only these causes at work."""
+
+    drawing: Drawing
+    causes: tuple[tuple[str, Said], ...]
+    faults: tuple[Fault, ...]
+    width: float
+    height: float
+    across: float
+    down: float
+    seen: float
+    eased: float
+    seams_across: int
+    seams_down: int
+    quilt_across: float
+    quilt_down: float
+    of_many: Outcomes | None
+    rooms: tuple[Room, ...] = field(default_factory=tuple)
+
+
+def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: float, blocks: int) -> Tried:
+    """``causes`` in inches by key; ``blocks`` of them for the figures of many (none when 0)."""
+    scene = Subject(block.project, block=block).scene
+    model = scene.model
+    known = {p.key for p in parameters_of(model)}
+    causes = {k: v for k, v in causes.items() if k in known}
+    errors = errors_of(model, causes)
+    deviations = model.deviations(errors)
+    faults = faults_of(model, deviations)
+    rows = [n for n, f in enumerate(model.features) if f.kind.value == "row"]
+    columns = [n for n, f in enumerate(model.features) if f.kind.value == "column"]
+    across, down, n_across, n_down = seam_costs(model)
+    quilt = quilt_of(block.project)
+    many = outcomes(model, causes, np.random.default_rng(1864), blocks, scatter) if blocks else None
+    # Between blocks there is one seam more for each block that follows: two for each when sashing lies between.
+    joins = 2 if float(quilt.sash) > 0 else 1
+    between_across, between_down = joins * (quilt.columns - 1), joins * (quilt.rows - 1)
+    return Tried(
+        as_sewn(model, errors, faults, factor),
+        tuple((p.key, cause_said(model, p, causes[p.key])) for p in parameters_of(model) if causes.get(p.key)),
+        faults,
+        float(np.mean(deviations[rows])) if rows else 0.0,
+        float(np.mean(deviations[columns])) if columns else 0.0,
+        across,
+        down,
+        SEEN,
+        EASED,
+        n_across,
+        n_down,
+        across * quilt.columns - between_across * 2 * SEEN,
+        down * quilt.rows - between_down * 2 * SEEN,
+        many,
+        _rooms(scene, causes, scatter) if blocks else (),
+    )
+
+
+def _rooms(scene: Scene, causes: Mapping[str, float], scatter: float) -> tuple[Room, ...]:
+    s = float(scene.model.allowance)
+    record = QuilterRecord(s + causes.get("seam", 0.0) + causes.get("fold", 0.0) / 2, scatter / 64, scatter / 64, 10)
+    found = []
+    for batch, planned in scene.plans.items():
+        for offer in offers(planned.choices, record):
+            p = offer.plan
+            share = None if p is None else room_share(p.method, p.spec, p.cuts, p.allowance, record, top=not p.tip_set)
+            found.append(Room(batch, offer.school.value, share))
+    return tuple(found)
+
+
+def summary_of(subject: Subject) -> dict[str, Any]:
+    """The diagnosis in sentences, to be kept as it was said."""
+    sheet, style = sheet_of(subject), subject.style
+    v = sheet.verdict
+    return {
+        "status": v.status.value,
+        "headline": v.said.text(style),
+        "sure": round(v.sure, 3),
+        "leading": v.leading.cause.value if v.leading else "",
+        "causes": [x.said.text(style) for x in v.leads if x.measured][:4],
+        "readings": [f"{w.said.text(style)} {style.text(Length.near(w.read))}" for w in sheet.workings],
+        "faults": [f.said.text(style) for f in sheet.faults],
+        "this_block": [r.title.text(style) for r in sheet.this_block if r.possible][:6],
+        "the_batch": [r.title.text(style) for r in sheet.the_batch],
+    }

@@ -1,0 +1,206 @@
+from collections.abc import Callable
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from blocks.selectors import get_block
+from common.problems import ProblemSerializer, Refused
+from common.requests import valid
+from common.sheet_serializers import ImportedSerializer, SheetSerializer
+from piecing.diagnosis.causes import parameters_of
+from piecing.diagnosis.symptoms import Symptom, symptom_picture, symptoms
+from piecing.errors import PiecingError
+from piecing.lengths import Measure, Style
+from projects.translate import style_of
+from workrooms.selectors import current_workroom
+from workrooms.serializers import ChangeSerializer
+
+from . import commands, selectors, serializers
+from .hand import by_hand_sheet
+from .sheets import as_csv, import_csv
+from .subjects import Subject, subject_of
+
+_REFUSED = {422: ProblemSerializer}
+_ANSWERS: Any = {200: serializers.DiagnosisSerializer, **_REFUSED}
+_SUBJECT = OpenApiParameter("subject", str, OpenApiParameter.PATH, enum=["blocks", "units"])
+
+
+def _context(sheet: selectors.Sheet, style: Style) -> dict[str, Any]:
+    first = len(sheet.pool.elsewhere)
+    own = {first + n: row for n, row in enumerate(sheet.rows)}
+    model = sheet.scene.model
+    return {
+        "style": style,
+        "model": model,
+        "parameters": parameters_of(model),
+        "reach": sheet.verdict.reach,
+        "by_row": {row.pk: reading for row, reading in sheet.pool.own},
+        "nominal": {row.pk: e.nominal for n, row in own.items() if (e := sheet.found.equations[n]) is not None},
+        "odd": {own[o.index].pk: o.said for o in sheet.found.odd if o.index in own},
+        "stock": sheet.stock,
+        "ladders": sheet.ladders,
+    }
+
+
+def _sheet(subject: Subject, factor: float = 4.0, tried: str = "") -> Response:
+    try:
+        sheet = selectors.sheet_of(subject, factor, tried)
+    except PiecingError as refusal:
+        raise Refused([refusal], subject.style) from None
+    return Response(serializers.DiagnosisSerializer(sheet, context=_context(sheet, subject.style)).data)
+
+
+def _factor(request: Request) -> float:
+    try:
+        return min(16.0, max(1.0, float(request.query_params.get("factor", "4"))))
+    except ValueError:
+        return 4.0
+
+
+class DiagnosisView(APIView):
+    """A block or a kind of unit as its readings make it: drawn, judged, with what to measure next and what to do."""
+
+    @extend_schema(
+        operation_id="diagnosis",
+        parameters=[_SUBJECT, OpenApiParameter("factor", float), OpenApiParameter("tried", str)],
+        responses=_ANSWERS,
+    )
+    def get(self, request: Request, subject: str, key: UUID) -> Response:
+        found = subject_of(current_workroom(), subject, key)
+        return _sheet(found, _factor(request), request.query_params.get("tried", "")[:160])
+
+
+class WhatIfView(APIView):
+    @extend_schema(
+        operation_id="what_if",
+        request=serializers.WhatIfSerializer,
+        responses={200: serializers.TriedSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(serializers.WhatIfSerializer(data=request.data))
+        block = get_block(current_workroom(), key)
+        style = style_of(block.project)
+        try:
+            tried = selectors.what_if(block, body["causes"], body["factor"], body["scatter"], body["blocks"])
+        except PiecingError as refusal:
+            raise Refused([refusal], style) from None
+        return Response(serializers.TriedSerializer(tried, context={"style": style}).data)
+
+
+class ReadingView(APIView):
+    """One reading, taken down, changed or taken away; what it then says comes with the answer."""
+
+    @extend_schema(operation_id="put_reading", parameters=[_SUBJECT], request=ChangeSerializer, responses=_ANSWERS)
+    def put(self, request: Request, subject: str, key: UUID, reading: UUID) -> Response:
+        body = valid(ChangeSerializer(data=request.data))
+        found = subject_of(current_workroom(), subject, key)
+        return _sheet(_done(found, lambda: commands.put_reading(found, reading, body["changes"], body["seen"])))
+
+    @extend_schema(operation_id="delete_reading", parameters=[_SUBJECT], responses=_ANSWERS)
+    def delete(self, _request: Request, subject: str, key: UUID, reading: UUID) -> Response:
+        found = subject_of(current_workroom(), subject, key)
+        return _sheet(_done(found, lambda: commands.delete_reading(found, reading)))
+
+
+def _done(found: Subject, change: Callable[[], object]) -> Subject:
+    """The subject read anew after a change; what the core refuses is told in its measure."""
+    try:
+        change()
+    except PiecingError as refusal:
+        raise Refused([refusal], found.style) from None
+    return Subject(found.project, found.block, found.unit)
+
+
+class RestoreReadingView(APIView):
+    @extend_schema(operation_id="restore_reading", parameters=[_SUBJECT], request=None, responses=_ANSWERS)
+    def post(self, _request: Request, subject: str, key: UUID, reading: UUID) -> Response:
+        found = subject_of(current_workroom(), subject, key)
+        return _sheet(_done(found, lambda: commands.restore_reading(found, reading)))
+
+
+class ReadingSheetView(APIView):
+    """Readings of a block or a kind of unit as CSV."""
+
+    @extend_schema(
+        operation_id="export_readings", parameters=[_SUBJECT], responses={(200, "text/csv"): OpenApiTypes.STR}
+    )
+    def get(self, _request: Request, subject: str, key: UUID) -> HttpResponse:
+        found = subject_of(current_workroom(), subject, key)
+        rows = [r for r in found.project.readings.filter(deleted_at=None) if found.owns(r)]
+        answer = HttpResponse(as_csv(rows, found.style), content_type="text/csv; charset=utf-8")
+        answer["Content-Disposition"] = 'attachment; filename="readings.csv"'
+        return answer
+
+    @extend_schema(
+        operation_id="import_readings",
+        parameters=[_SUBJECT],
+        request=SheetSerializer,
+        responses={200: ImportedSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, subject: str, key: UUID) -> Response:
+        body = valid(SheetSerializer(data=request.data))
+        found = subject_of(current_workroom(), subject, key)
+        try:
+            taken = import_csv(found, body["text"])
+        except PiecingError as refusal:
+            raise Refused([refusal], found.style) from None
+        return Response(ImportedSerializer(taken).data)
+
+
+class SavedView(APIView):
+    """A diagnosis kept as it was said, and what turned out later."""
+
+    @extend_schema(operation_id="save_diagnosis", parameters=[_SUBJECT], request=None, responses=_ANSWERS)
+    def put(self, _request: Request, subject: str, key: UUID, saved: UUID) -> Response:
+        found = subject_of(current_workroom(), subject, key)
+        return _sheet(_done(found, lambda: commands.save_diagnosis(found, saved)))
+
+    @extend_schema(operation_id="change_saved", parameters=[_SUBJECT], request=ChangeSerializer, responses=_ANSWERS)
+    def patch(self, request: Request, subject: str, key: UUID, saved: UUID) -> Response:
+        body = valid(ChangeSerializer(data=request.data))
+        found = subject_of(current_workroom(), subject, key)
+        return _sheet(_done(found, lambda: commands.change_saved(found, saved, body["changes"], body["seen"])))
+
+
+class ByHandView(APIView):
+    """A diagnosis without a project."""
+
+    @extend_schema(operation_id="diagnose_by_hand", request=serializers.ByHandSerializer, responses=_ANSWERS)
+    def post(self, request: Request) -> Response:
+        body = valid(serializers.ByHandSerializer(data=request.data))
+        style = Style(Measure(body["measure"]))
+        sheet = by_hand_sheet(body, style)
+        return Response(serializers.DiagnosisSerializer(sheet, context=_context(sheet, style)).data)
+
+
+class SymptomsView(APIView):
+    """What one may see, with a picture of each and of how it should look."""
+
+    @extend_schema(operation_id="symptoms", responses=serializers.SymptomSerializer(many=True))
+    def get(self, _request: Request) -> Response:
+        shown = [
+            _shown(s, under)
+            for first in symptoms()
+            for s, under in ((first, ""), *((f, first.code) for f in first.further))
+        ]
+        return Response(serializers.SymptomSerializer(shown, many=True, context={"style": Style()}).data)
+
+
+def _shown(s: Symptom, under: str) -> dict[str, Any]:
+    return {
+        "code": s.code,
+        "under": under,
+        "said": s.said,
+        "question": s.question,
+        "because": s.because,
+        "measure": [k.value for k in s.measure],
+        "observe": s.observe.value if s.observe else "",
+        "picture": symptom_picture(s.code),
+        "true_picture": symptom_picture(s.code, true=True),
+    }

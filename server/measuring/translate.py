@@ -1,0 +1,92 @@
+"""Rows and typed fields to core readings."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from common.patches import Reader
+from common.readers import length_reader, note_reader, one_of_reader
+from piecing.diagnosis.readings import PLAIN, Reading, ReadingKind
+from piecing.errors import CountOutOfRange
+from piecing.lengths import Length, Measure
+
+from .models import ReadingRow
+
+__all__ = ["PLACES", "reading_of", "reading_readers", "signed_reader"]
+
+_SPOTS = ["", "start", "middle", "end"]
+_SIGNED = re.compile(r"\s*([-\u2212+])\s*(.*)", re.S)
+PLACES = ("batch", "corner", "seam", "spot", "feature", "day", "count")
+"""Fields of a row that the core knows by the same name; ``at_unit`` is its ``unit``."""
+
+
+def reading_of(row: ReadingRow) -> Reading:
+    """Raises what the core refuses."""
+    kind = ReadingKind(row.kind)
+    return Reading(
+        kind,
+        None if kind in PLAIN else row.value,
+        unit=row.at_unit,
+        whole=row.whole,
+        mark=row.mark,
+        confirmed=row.confirmed,
+        key=str(row.pk),
+        **{f: getattr(row, f) for f in PLACES},
+    )
+
+
+def signed_reader(measure: Measure) -> Reader:
+    """A length that may lie on either side; a sign says which where no side is picked."""
+    plain = length_reader(measure)
+
+    def read(value: Any) -> Length | None:
+        text = "" if value is None else str(value).strip()
+        if not text:
+            return None
+        if re.fullmatch(r"[-\u2212+]?\s*0(\s*(\"|in|mm))?", text):
+            return Length.of(0)
+        found = _SIGNED.match(text)
+        length: Length = plain(found.group(2) if found else text)
+        return -length if found and found.group(1) != "+" else length
+
+    return read
+
+
+def _count(value: Any) -> int:
+    text = "" if value is None else str(value).strip()
+    if not text:
+        return 0
+    if not re.fullmatch(r"[0-9]{1,4}", text):
+        raise CountOutOfRange("The number of units is a whole number, such as 4.", given=text[:20])
+    return int(text)
+
+
+def _flag(value: Any) -> bool:
+    return str(value).lower() in ("true", "1", "yes")
+
+
+def _day(value: Any) -> str:
+    text = "" if value is None else str(value).strip()
+    if text and not re.fullmatch(r"\d{4}-\d{2}-\d{2}", text):
+        raise CountOutOfRange("A day is written 2026-11-25.", given=text[:20])
+    return text
+
+
+def reading_readers(measure: Measure) -> dict[str, Reader]:
+    """One for each field as it is typed."""
+    return {
+        "kind": one_of_reader([k.value for k in ReadingKind], "kind of reading"),
+        "value": signed_reader(measure),
+        "whole": signed_reader(measure),
+        "count": _count,
+        "batch": note_reader(80),
+        "at_unit": note_reader(16),
+        "corner": note_reader(20),
+        "seam": note_reader(120),
+        "spot": one_of_reader(_SPOTS, "spot on a seam"),
+        "feature": note_reader(160),
+        "day": _day,
+        "confirmed": _flag,
+        "note": note_reader(200),
+    }

@@ -1,3 +1,0 @@
-export { useCheck } from './api'
-export { default as CheckPage } from './CheckPage.vue'
-export { default as ReadingsLadder } from './ReadingsLadder.vue'

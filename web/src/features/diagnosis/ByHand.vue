@@ -1,0 +1,222 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { useLocalStorage } from '@vueuse/core'
+import { NButton } from 'naive-ui'
+import { computed, ref, watch } from 'vue'
+
+import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
+import { kindWords, readingWords } from '@/shared/lib/words'
+
+import { byHand, type Diagnosis } from './api'
+import RemedyList from './RemedyList.vue'
+import VerdictPanel from './VerdictPanel.vue'
+
+/** Sizes and readings typed by hand, with no project: nothing is kept but in this browser. */
+const props = defineProps<{ measure: string[] }>()
+const kinds = computed(() => {
+  const rest = [
+    'cut',
+    'raw_width',
+    'width',
+    'height',
+    'miss',
+    'clearance',
+    'stitch',
+    'strip_test',
+    'row',
+  ].filter((k) => !props.measure.includes(k))
+  return [...props.measure.filter((k) => k !== 'crossing'), ...rest]
+})
+const { data: room } = useQuery({
+  queryKey: ['workroom'],
+  queryFn: () => taken(api.GET('/api/workroom')),
+})
+/** Read as this workroom measures; inches may be typed with their mark all the same. */
+const measureIn = computed(() => room.value?.measure ?? 'in')
+interface Line {
+  kind: string
+  value: string
+  whole: string
+}
+const usual = props.measure.includes('clearance') ? 'flying_goose' : 'half_square_triangle'
+const fresh = () => ({
+  kind: usual,
+  finished: '3 1/2″',
+  units: 4,
+  seam_allowance: '1/4″',
+  lines: [] as Line[],
+})
+/** Begun afresh each time; what was typed the last time is a press away. */
+const typed = ref(fresh())
+const last = useLocalStorage('entretoile.by-hand', fresh())
+const takeUp = () => (typed.value = JSON.parse(JSON.stringify(last.value)) as ReturnType<typeof fresh>)
+watch(typed, (now) => now.lines.length && (last.value = JSON.parse(JSON.stringify(now))), { deep: true })
+const lines = computed(() => typed.value.lines)
+const add = (kind: string) => typed.value.lines.push({ kind, value: '', whole: '' })
+const found = ref<Diagnosis>()
+const problems = ref<Record<string, string>>({})
+
+function asked(line: Line): Record<string, string | number> {
+  const fields: Record<string, string | number> = { kind: line.kind, value: line.value }
+  if (line.kind === 'strip_test') fields.whole = line.whole
+  if (line.kind === 'stitch') fields.spot = 'middle'
+  return fields
+}
+
+async function judge() {
+  problems.value = {}
+  const filled = lines.value.map((line, n) => ({ line, n })).filter((x) => x.line.value.trim())
+  const body: Schemas['ByHandRequest'] = {
+    measure: measureIn.value,
+    kind: typed.value.kind as Schemas['ByHandRequest']['kind'],
+    finished: typed.value.finished,
+    units: typed.value.units,
+    seam_allowance: typed.value.seam_allowance,
+    factor: 4,
+    readings: filled.map((x) => asked(x.line)),
+  }
+  try {
+    found.value = await byHand(body)
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    for (const e of error.problem.errors) {
+      const line = /^readings\.(\d+)$/.exec(e.field)
+      problems.value[line ? `line ${filled[+line[1]!]?.n}` : e.field] = e.message
+    }
+  }
+}
+</script>
+
+<template>
+  <section class="sheet hand" aria-label="By hand">
+    <h2>Judge it here, without a project</h2>
+    <p v-if="last.lines.length && !typed.lines.length">
+      <NButton size="small" @click="takeUp">Take up what was typed last</NButton>
+    </p>
+    <form @submit.prevent="judge">
+      <div class="sizes">
+        <label
+          >Units
+          <select v-model="typed.kind">
+            <option v-for="(w, k) in kindWords" :key="k" :value="k">{{ w.name }}</option>
+          </select></label
+        >
+        <label>Finished <input v-model="typed.finished" :aria-invalid="!!problems.finished" /></label>
+        <label
+          >Seam allowance <input v-model="typed.seam_allowance" :aria-invalid="!!problems.seam_allowance"
+        /></label>
+        <label>Units in a row <input v-model.number="typed.units" type="number" min="2" max="20" /></label>
+      </div>
+      <p v-for="f in ['finished', 'seam_allowance', 'units']" :key="f">
+        <span v-if="problems[f]" class="serious" role="alert">{{ problems[f] }}</span>
+      </p>
+      <div v-for="(line, n) in lines" :key="n" class="line">
+        <span>{{ readingWords[line.kind]?.name }}</span>
+        <input
+          v-model="line.value"
+          :aria-label="`${readingWords[line.kind]?.name}, line ${n + 1}`"
+          :aria-invalid="!!problems[`line ${n}`]"
+        />
+        <input
+          v-if="line.kind === 'strip_test'"
+          v-model="line.whole"
+          :aria-label="`All three strips, line ${n + 1}`"
+        />
+        <button
+          type="button"
+          class="quiet"
+          :aria-label="`Take line ${n + 1} away`"
+          @click="typed.lines.splice(n, 1)"
+        >
+          Take away
+        </button>
+        <span v-if="problems[`line ${n}`]" class="serious" role="alert">{{ problems[`line ${n}`] }}</span>
+      </div>
+      <div class="adds">
+        <button v-for="k in kinds" :key="k" type="button" class="quiet" @click="add(k)">
+          + {{ readingWords[k]?.name }}
+        </button>
+      </div>
+      <button type="submit" class="go">Judge these readings</button>
+    </form>
+  </section>
+  <template v-if="found">
+    <VerdictPanel :found="found" by-hand />
+    <RemedyList
+      title="The rest of the batch"
+      batch
+      :remedies="found.the_batch"
+      none="Change nothing: no cause is sure enough, or none is needed."
+    />
+  </template>
+</template>
+
+<style scoped>
+.hand {
+  grid-column: 1 / -1;
+}
+
+form {
+  display: grid;
+  gap: 8px;
+  margin-top: 8px;
+}
+
+.sizes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 20px;
+}
+
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+input,
+select {
+  font: inherit;
+  padding: 3px 8px;
+  border: 1px solid var(--steel-line);
+  border-radius: 3px;
+  width: 110px;
+}
+
+select {
+  width: auto;
+}
+
+input[aria-invalid='true'] {
+  border: 2px solid var(--buoy);
+}
+
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+}
+
+.line > span:first-child {
+  width: 220px;
+}
+
+.adds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
+}
+
+.go {
+  font: inherit;
+  font-weight: 600;
+  justify-self: start;
+  padding: 8px 20px;
+  border: 0;
+  border-radius: 3px;
+  background: var(--petrol);
+  color: #fff;
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,233 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import { Refusal } from '@/shared/api/client'
+import { causeWords } from '@/shared/lib/words'
+import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import RangeInput from '@/shared/ui/RangeInput.vue'
+
+import { type Asked, useDiagnosis } from './api'
+import MeasureForm from './MeasureForm.vue'
+import PickDrawing from './PickDrawing.vue'
+import ReadingsSheet from './ReadingsSheet.vue'
+import RemedyList from './RemedyList.vue'
+import SavedSheet from './SavedSheet.vue'
+import SubjectPicker from './SubjectPicker.vue'
+import { nowhere } from './useMeasure'
+import { type SubjectProps, useSubject } from './useSubject'
+import VerdictPanel from './VerdictPanel.vue'
+import WorkingSheet from './WorkingSheet.vue'
+
+/** A block or a row of units as its readings make it: drawn with its faults, judged, with what to measure next and what to do. */
+const props = defineProps<SubjectProps>()
+const { of, name } = useSubject(props)
+const factor = useSessionStorage('entretoile.factor', 4)
+const tried = ref('')
+const { data, error } = useDiagnosis(of, factor, tried)
+const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
+const form = ref<InstanceType<typeof MeasureForm>>()
+const where = computed(() => form.value?.where ?? nowhere())
+const ask = (a: Asked) => form.value?.ask(a)
+const batch = (n: number) => data.value?.places.batches.find((b) => b.number === n)?.name ?? ''
+const causeName = (p: { cause: string; batch: number }) =>
+  `${causeWords[p.cause]?.name ?? p.cause}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
+const partName = (p: { cause: string; name: string }) =>
+  `${causeWords[p.cause]?.name.toLowerCase()}${p.name ? ` of ${p.name}` : ''}`
+const faults = computed(() => data.value?.faults.slice(0, 10) ?? [])
+const judged = computed(() => data.value?.verdict.status !== 'no_readings')
+</script>
+
+<template>
+  <main id="main" class="diagnose">
+    <h2 class="visually-hidden">Diagnose {{ name }}</h2>
+    <SubjectPicker class="wide" :project="project" :of="of" />
+    <section v-if="refusal && !data" class="sheet wide" role="alert">
+      <h2>This cannot be sewn yet</h2>
+      <p>{{ refusal }}</p>
+    </section>
+    <template v-else-if="data">
+      <div class="left" :class="{ trying: tried }">
+        <div v-if="tried && data.before" class="pair">
+          <figure>
+            <CoreDrawing :drawing="data.before" :colours="colours" :width="320" />
+            <figcaption>As it is</figcaption>
+          </figure>
+          <figure>
+            <CoreDrawing :drawing="data.drawing" :colours="colours" :width="320" />
+            <figcaption>With the remedy, nothing unpicked yet</figcaption>
+          </figure>
+        </div>
+        <PickDrawing
+          v-else
+          :drawing="data.drawing"
+          :places="data.places"
+          :colours="colours"
+          :where="where"
+          @pick="form?.pick($event)"
+        />
+        <div class="factor">
+          <span>Errors drawn {{ factor === 1 ? 'as they are' : `${factor} times as large` }}</span>
+          <RangeInput v-model="factor" label="How much larger errors are drawn" :min="1" :max="12" />
+        </div>
+      </div>
+      <MeasureForm ref="form" :key="of.of" class="form" :of="of" :found="data" />
+      <div class="right">
+        <VerdictPanel :found="data" @ask="ask" />
+        <section v-if="judged" class="sheet" aria-label="Faults">
+          <h3>{{ tried ? 'What is left' : 'What is to be seen' }}</h3>
+          <ol v-if="faults.length" class="faults">
+            <li v-for="f in faults" :key="f.key" :value="f.number">
+              {{ f.said }}<span v-if="f.eased" class="soft"> (pins ease that in)</span>
+            </li>
+          </ol>
+          <p v-else class="soft">No fault that is seen.</p>
+          <p v-if="data.faults.length > 10" class="soft">
+            and {{ data.faults.length - 10 }} more on the drawing.
+          </p>
+        </section>
+      </div>
+      <template v-if="judged">
+        <RemedyList
+          class="half"
+          :title="of.subject === 'blocks' ? 'This block' : 'This row'"
+          :remedies="data.this_block"
+          :tried="tried"
+          none="Nothing to do to what is sewn."
+          @try="tried = $event"
+        />
+        <RemedyList
+          class="half"
+          title="The rest of the batch"
+          batch
+          :remedies="data.the_batch"
+          none="Change nothing: no cause is sure enough, or none is needed."
+        />
+      </template>
+      <ReadingsSheet class="wide" :of="of" :found="data" />
+      <WorkingSheet v-if="judged" class="wide" :found="data" :name="partName" :cause="causeName" />
+      <SavedSheet class="wide" :of="of" :saved="data.saved" :status="data.verdict.status" />
+      <p class="wide on-mat">
+        Not sure what you see? <RouterLink to="/wrong">Begin with what it looks like</RouterLink>
+      </p>
+    </template>
+    <p v-else class="on-mat">Weighing the readings…</p>
+  </main>
+</template>
+
+<style scoped>
+.diagnose {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1fr);
+  gap: 12px 14px;
+  align-items: start;
+}
+
+.left {
+  grid-column: 1;
+}
+
+.form {
+  grid-column: 2;
+}
+
+.left.trying {
+  grid-column: 1 / -1;
+}
+
+.left.trying ~ .form {
+  grid-column: span 2;
+}
+
+.form :deep(.where) {
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.form :deep(.typed) {
+  flex-wrap: wrap;
+}
+
+.right {
+  grid-column: span 2;
+}
+
+.half {
+  grid-column: span 2;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.left,
+.right {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+
+.left :deep(.pickable) {
+  justify-self: center;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  grid-column: 1 / -1;
+}
+
+figure {
+  margin: 0;
+}
+
+.factor,
+figcaption,
+.on-mat,
+.on-mat a {
+  color: var(--chalk);
+}
+
+.factor {
+  display: grid;
+  gap: 4px;
+}
+
+.faults {
+  margin: 4px 0 0;
+  padding-left: 30px;
+  line-height: 1.28;
+}
+
+.faults li::first-letter {
+  text-transform: uppercase;
+}
+
+@media (width <= 1080px) {
+  .diagnose {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
+
+  .left {
+    grid-column: 1;
+  }
+
+  .form {
+    grid-column: 2;
+  }
+}
+
+@media (width <= 700px) {
+  .diagnose > * {
+    grid-column: 1 / -1;
+  }
+}
+
+@media print {
+  .factor,
+  .on-mat {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,274 @@
+<script setup lang="ts">
+import { NButton, NInput, NRadio, NRadioGroup, NSelect } from 'naive-ui'
+import { computed, nextTick, ref, toRef } from 'vue'
+
+import { type Of, useOutbox } from '@/shared/api/outbox'
+import { readingWords } from '@/shared/lib/words'
+
+import type { Diagnosis } from './api'
+import { useMeasure } from './useMeasure'
+
+/** Where the ruler was laid and what it read. Everything here can be picked on the drawing too. */
+const props = defineProps<{ of: Of; found: Diagnosis }>()
+const places = computed(() => props.found.places)
+const measure = useMeasure(toRef(props, 'of'), places)
+const {
+  where,
+  value,
+  whole,
+  count,
+  lands,
+  day,
+  problem,
+  last,
+  on,
+  anyRow,
+  kinds,
+  features,
+  cells,
+  corners,
+  sides,
+} = measure
+const field = ref<InstanceType<typeof NInput>>()
+const wholeField = ref<InstanceType<typeof NInput>>()
+const { send } = useOutbox()
+
+const option = (value: string, label: string, disabled = false) => ({ value, label, disabled })
+const before = (kind: string) => ['cut', 'raw_width', 'raw_height'].includes(kind)
+const kindOptions = computed(() => kinds.value.map((k) => option(k, readingWords[k]?.name ?? k)))
+const unitOptions = computed(() => [
+  ...(on.value === 'corner' ? [] : [option('', 'any of them, laid or not')]),
+  ...cells.value.map((c) => option(c.key, c.name)),
+])
+const batchOptions = computed(() =>
+  places.value.batches.map((b) =>
+    option(b.key, b.name, (b.plain && before(where.value.kind)) || (on.value === 'tip' && !b.tips)),
+  ),
+)
+const seamOptions = computed(() => [
+  option('', 'any seam'),
+  ...places.value.seams.map((s) => option(s.name, s.name)),
+])
+const spots = computed(() => {
+  const seam = places.value.seams.find((s) => s.name === where.value.seam)
+  const ends = !seam
+    ? ['where it begins', 'where it ends']
+    : seam.upright
+      ? ['at its upper end', 'at its lower end']
+      : ['at its left end', 'at its right end']
+  return [option('start', ends[0]!), option('middle', 'in its middle'), option('end', ends[1]!)]
+})
+/** What was entered last, where the others do not bear it out: asked about on the spot, kept by one key. */
+const doubted = computed(() => props.found.readings.find((r) => r.id === last.value && r.odd && !r.confirmed))
+
+async function onEnter() {
+  if (where.value.kind === 'strip_test' && value.value && !whole.value) {
+    wholeField.value?.focus()
+    return
+  }
+  const done = measure.enter()
+  field.value?.focus()
+  await done
+  if (problem.value) await nextTick(() => field.value?.select())
+}
+
+function step(by: number) {
+  const at = kinds.value.indexOf(where.value.kind)
+  const next = kinds.value[(at + by + kinds.value.length) % kinds.value.length]
+  if (next) measure.pick({ kind: next })
+}
+
+function keepIt() {
+  if (!doubted.value) return
+  send({
+    kind: 'put_reading',
+    ...props.of,
+    reading: doubted.value.id,
+    changes: { confirmed: 'true' },
+    seen: {},
+  })
+  field.value?.focus()
+}
+
+defineExpose({
+  where,
+  pick: (change: Parameters<typeof measure.pick>[0]) => {
+    measure.pick(change)
+    field.value?.focus()
+  },
+  ask: (a: Parameters<typeof measure.ask>[0]) => {
+    measure.ask(a)
+    field.value?.focus()
+  },
+})
+</script>
+
+<template>
+  <section class="sheet" aria-label="Measure">
+    <form @submit.prevent="onEnter" @keydown.f2.prevent="keepIt">
+      <div class="where">
+        <label class="pair"
+          ><span>What</span>
+          <NSelect
+            v-model:value="where.kind"
+            :options="kindOptions"
+            :input-props="{ 'aria-label': 'What' }"
+            filterable
+          />
+        </label>
+        <label v-if="['unit', 'corner', 'tip'].includes(on)" class="pair"
+          ><span>Which unit</span>
+          <NSelect
+            v-model:value="where.at_unit"
+            :options="unitOptions"
+            :input-props="{ 'aria-label': 'Which unit' }"
+            filterable
+          />
+        </label>
+        <label v-if="['unit', 'tip'].includes(on) && !where.at_unit && places.batches.length > 1" class="pair"
+          ><span>Of which kind</span>
+          <NSelect
+            v-model:value="where.batch"
+            :options="batchOptions"
+            :input-props="{ 'aria-label': 'Of which kind' }"
+            filterable
+          />
+        </label>
+        <label v-if="on === 'corner'" class="pair"
+          ><span>Which corner</span>
+          <NSelect
+            v-model:value="where.corner"
+            :options="corners.map((c) => option(c.corner, c.corner))"
+            :input-props="{ 'aria-label': 'Which corner' }"
+            filterable
+          />
+        </label>
+        <template v-if="on === 'seam'">
+          <label class="pair"
+            ><span>Which seam</span>
+            <NSelect
+              v-model:value="where.seam"
+              :options="seamOptions"
+              :input-props="{ 'aria-label': 'Which seam' }"
+              filterable
+            />
+          </label>
+          <label class="pair"
+            ><span>Where along it</span>
+            <NSelect
+              v-model:value="where.spot"
+              :options="spots"
+              :input-props="{ 'aria-label': 'Where along it' }"
+              filterable
+            />
+          </label>
+        </template>
+        <label v-if="on === 'feature' && !anyRow" class="pair"
+          ><span>Which one</span>
+          <NSelect
+            v-model:value="where.feature"
+            :options="features.map((f) => option(f.key, f.name))"
+            :input-props="{ 'aria-label': 'Which one' }"
+            filterable
+          />
+        </label>
+        <label v-if="anyRow" class="pair"
+          ><span>Units in the row</span>
+          <NInput
+            v-model:value="count"
+            :placeholder="String(places.cells.length)"
+            :input-props="{ 'aria-label': 'Units in the row', inputmode: 'numeric' }"
+          />
+        </label>
+        <label v-if="on === 'seam' || on === 'none'" class="pair"
+          ><span>Sewn on</span>
+          <NInput
+            v-model:value="day"
+            placeholder="2026-11-25, if on several days"
+            :input-props="{ 'aria-label': 'Sewn on' }"
+          />
+        </label>
+      </div>
+      <p v-if="readingWords[where.kind]?.where" class="soft hint">{{ readingWords[where.kind]?.where }}</p>
+      <NRadioGroup v-if="sides.length" v-model:value="lands" name="lands" aria-label="On which side">
+        <NRadio v-for="s in sides" :key="s.code" :value="s.code">{{ s.said }}</NRadio>
+      </NRadioGroup>
+      <div class="typed">
+        <template v-if="on !== 'seen'">
+          <NInput
+            ref="field"
+            v-model:value="value"
+            class="big"
+            size="large"
+            placeholder="reads"
+            :status="problem ? 'error' : undefined"
+            :input-props="{
+              'aria-label': where.kind === 'strip_test' ? 'Middle strip' : 'The ruler reads',
+              'aria-describedby': 'measure-says',
+              autocomplete: 'off',
+              spellcheck: false,
+            }"
+            @keydown.up.prevent="step(-1)"
+            @keydown.down.prevent="step(1)"
+          />
+          <NInput
+            v-if="where.kind === 'strip_test'"
+            ref="wholeField"
+            v-model:value="whole"
+            class="big"
+            size="large"
+            placeholder="all three"
+            :input-props="{ 'aria-label': 'All three strips', autocomplete: 'off' }"
+          />
+        </template>
+        <NButton type="primary" size="large" attr-type="submit">{{
+          on === 'seen' ? 'I see this' : 'Take it down'
+        }}</NButton>
+      </div>
+      <p v-if="problem" id="measure-says" class="serious" role="alert">{{ problem }}</p>
+      <p v-else-if="doubted" id="measure-says" class="doubt" role="alert">
+        {{ doubted.odd }}
+        <NButton size="small" @click="keepIt">It is right (F2)</NButton>
+      </p>
+      <p v-else id="measure-says" class="soft hint">3 7/8, 3.875 or 98 mm; ↑ ↓ change what is measured.</p>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 8px;
+}
+
+.where {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 6px 12px;
+}
+
+.pair {
+  display: grid;
+  gap: 1px;
+}
+
+.typed {
+  display: flex;
+  gap: 8px;
+}
+
+.big {
+  font-size: 26px;
+  font-weight: 550;
+}
+
+.hint {
+  line-height: 1.25;
+}
+
+.doubt {
+  background: #fdf1d2;
+  box-shadow: inset 5px 0 0 var(--oilskin);
+  padding: 6px 12px;
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import { Refusal } from '@/shared/api/client'
+
+import { useDiagnosis } from './api'
+import MeasureForm from './MeasureForm.vue'
+import PickDrawing from './PickDrawing.vue'
+import ReadingsLadder from './ReadingsLadder.vue'
+import ReadingsSheet from './ReadingsSheet.vue'
+import SubjectPicker from './SubjectPicker.vue'
+import { nowhere } from './useMeasure'
+import { type SubjectProps, useSubject } from './useSubject'
+
+/** Readings typed as fast as hands take them, each beside what it should be. */
+const props = defineProps<SubjectProps>()
+const { of, name } = useSubject(props)
+const { data, error } = useDiagnosis(
+  of,
+  () => 1,
+  () => '',
+)
+const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
+const form = ref<InstanceType<typeof MeasureForm>>()
+const where = computed(() => form.value?.where ?? nowhere())
+</script>
+
+<template>
+  <main id="main" class="measure">
+    <h2 class="visually-hidden">Measure {{ name }}</h2>
+    <SubjectPicker class="wide" :project="project" :of="of" />
+    <section v-if="refusal && !data" class="sheet wide" role="alert">
+      <h2>This cannot be measured yet</h2>
+      <p>{{ refusal }}</p>
+    </section>
+    <template v-else-if="data">
+      <div class="left">
+        <MeasureForm ref="form" :key="of.of" :of="of" :found="data" />
+        <PickDrawing
+          :drawing="data.drawing"
+          :places="data.places"
+          :colours="colours"
+          :where="where"
+          @pick="form?.pick($event)"
+        />
+      </div>
+      <div class="right">
+        <ReadingsLadder :found="data" />
+        <ReadingsSheet :of="of" :found="data" />
+      </div>
+    </template>
+    <p v-else class="on-mat">Fetching the readings…</p>
+  </main>
+</template>
+
+<style scoped>
+.measure {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.15fr);
+  gap: 12px 14px;
+  align-items: start;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.left,
+.right {
+  display: grid;
+  gap: 12px;
+}
+
+.on-mat {
+  color: var(--chalk);
+}
+
+@media (width <= 760px) {
+  .measure {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

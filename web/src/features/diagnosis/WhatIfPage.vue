@@ -1,0 +1,233 @@
+<script setup lang="ts">
+import { refDebounced, useSessionStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import { type Project, Refusal } from '@/shared/api/client'
+import { schoolWords, causeWords } from '@/shared/lib/words'
+import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import RangeInput from '@/shared/ui/RangeInput.vue'
+
+import { useDiagnosis, useWhatIf } from './api'
+import ManyBlocks from './ManyBlocks.vue'
+
+/** A block with errors of one's choice, drawn as it would come out, and many of them by chance. */
+const props = defineProps<{
+  project: Project
+  block: { id: string; view: { name: string } }
+  colours: Record<string, string>
+}>()
+const { data: places, error } = useDiagnosis(
+  () => ({ subject: 'blocks' as const, of: props.block.id }),
+  () => 1,
+  () => '',
+)
+const marks = useSessionStorage<Record<string, number>>(`entretoile.what-if.${props.block.id}`, { seam: 2 })
+const factor = useSessionStorage('entretoile.factor', 4)
+const scatter = useSessionStorage('entretoile.scatter', 100)
+
+/** How much a slider's mark is, as the core says for this measure. */
+const step = computed(() => places.value?.slider_step ?? 0)
+const causes = computed(() =>
+  Object.fromEntries(Object.entries(marks.value).flatMap(([k, n]) => (n ? [[k, n * step.value]] : []))),
+)
+const once = computed(() => ({
+  causes: causes.value,
+  factor: factor.value,
+  scatter: scatter.value / 100,
+  blocks: 0,
+}))
+const crowd = computed(() => ({
+  causes: causes.value,
+  factor: 1,
+  scatter: scatter.value / 100,
+  blocks: 10_000,
+}))
+const { data } = useWhatIf(() => props.block.id, once)
+const { data: many } = useWhatIf(() => props.block.id, refDebounced(crowd, 350))
+
+const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
+const groups = computed(() => {
+  const all = (places.value?.places.parameters ?? []).filter((p) => p.cause !== 'cut')
+  const seams = all.filter((p) => p.batch < 0)
+  const batches = (places.value?.places.batches ?? []).map((b) => ({
+    title: b.name,
+    list: all.filter((p) => p.batch === b.number),
+  }))
+  return [{ title: 'All joining seams', list: seams }, ...batches]
+})
+const said = (key: string) => data.value?.causes.find((c) => c.key === key)?.said
+const label = (p: { key: string; cause: string }) => said(p.key) ?? 'true'
+const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
+</script>
+
+<template>
+  <main id="main" class="what">
+    <h2 class="visually-hidden">What if: {{ block.view.name }}</h2>
+    <section v-if="refusal" class="sheet wide" role="alert">
+      <h2>This cannot be sewn yet</h2>
+      <p>{{ refusal }}</p>
+    </section>
+    <template v-else>
+      <section class="shown" aria-label="The block as it would come out">
+        <CoreDrawing v-if="data" :drawing="data.drawing" :colours="colours" :width="560" />
+        <div class="factor">
+          <span>Errors drawn {{ factor === 1 ? 'as they are' : `${factor} times as large` }}</span>
+          <RangeInput v-model="factor" label="How much larger errors are drawn" :min="1" :max="12" />
+        </div>
+      </section>
+      <section class="sheet knobs" aria-label="What is off">
+        <div class="head">
+          <h2>What if</h2>
+          <button type="button" class="quiet" @click="marks = {}">All true</button>
+        </div>
+        <fieldset v-for="g in groups" :key="g.title">
+          <legend>{{ g.title }}</legend>
+          <div v-for="p in g.list" :key="p.key" class="knob">
+            <span aria-hidden="true">{{ causeWords[p.cause]?.name }}</span>
+            <RangeInput
+              :model-value="marks[p.key] ?? 0"
+              :label="causeWords[p.cause]?.name ?? p.key"
+              :min="p.cause === 'fold' ? 0 : -8"
+              :max="8"
+              @update:model-value="marks = { ...marks, [p.key]: $event }"
+            />
+            <span class="soft value" :class="{ on: marks[p.key] }">{{ label(p) }}</span>
+          </div>
+        </fieldset>
+      </section>
+      <section v-if="data" class="sheet" aria-label="What it comes to">
+        <h3>What it comes to</h3>
+        <p class="big">
+          {{ data.width.pretty }} <span class="soft">across</span> {{ data.height.pretty }}
+          <span class="soft">down, beyond what it should be</span>
+        </p>
+        <p>
+          What the seam costs: {{ data.seams_across }} seams across and {{ data.seams_down }} down. Each
+          {{ data.seen.pretty }} too wide costs this block {{ data.across.pretty }} across and
+          {{ data.down.pretty }} down, and the quilt {{ data.quilt_across.pretty }} and
+          {{ data.quilt_down.pretty }}.
+        </p>
+        <ol v-if="seen.length" class="faults">
+          <li v-for="f in seen" :key="f.key" :value="f.number">
+            {{ f.said }}<span v-if="f.eased" class="soft"> (pins ease that in)</span>
+          </li>
+        </ol>
+        <p v-else class="soft">No fault to be seen: every tip touches and every diagonal meets its corner.</p>
+        <p v-if="data.faults.length > 12" class="soft">
+          and {{ data.faults.length - 12 }} more, numbered on the drawing.
+        </p>
+        <p class="soft">
+          Measured already?
+          <RouterLink :to="{ name: 'sewn', params: { project: project.id, block: block.id } }"
+            >See it as sewn</RouterLink
+          >
+        </p>
+      </section>
+      <ManyBlocks
+        v-if="many?.of_many"
+        v-model="scatter"
+        :many="many.of_many"
+        :seen="many.seen.pretty"
+        :eased="many.eased.pretty"
+        :rooms="many.rooms"
+        :batches="places?.places.batches ?? []"
+        :schools="schoolWords"
+      />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.what {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.shown {
+  display: grid;
+  gap: 10px;
+  justify-items: center;
+}
+
+.factor {
+  width: 100%;
+  max-width: 520px;
+  color: var(--chalk);
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+fieldset {
+  border: 0;
+  margin: 6px 0 0;
+  padding: 0;
+}
+
+legend {
+  font-weight: 600;
+  padding: 4px 0 0;
+}
+
+legend::first-letter {
+  text-transform: uppercase;
+}
+
+.knob {
+  display: grid;
+  grid-template-columns: 200px minmax(90px, 1fr) minmax(0, 1.1fr);
+  gap: 14px;
+  align-items: center;
+  min-height: 34px;
+}
+
+.value {
+  line-height: 1.15;
+}
+
+.value.on {
+  color: var(--ink);
+}
+
+.big {
+  font-size: 26px;
+  font-weight: 600;
+}
+
+.big .soft {
+  font-size: 17px;
+  font-weight: 400;
+}
+
+.faults {
+  margin: 8px 0 0;
+  padding-left: 30px;
+  line-height: 1.3;
+}
+
+.faults li::first-letter {
+  text-transform: uppercase;
+}
+
+@media (width <= 960px) {
+  .what {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .knob {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 4px;
+    margin-bottom: 10px;
+  }
+}
+</style>

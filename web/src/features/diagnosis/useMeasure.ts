@@ -1,0 +1,177 @@
+import { computed, type Ref, ref, watch } from 'vue'
+
+import { Refusal } from '@/shared/api/client'
+import { type Of, useOutbox } from '@/shared/api/outbox'
+import { readingWords } from '@/shared/lib/words'
+
+import type { Asked, Diagnosis } from './api'
+
+export interface Where {
+  kind: string
+  batch: string
+  at_unit: string
+  corner: string
+  seam: string
+  spot: string
+  feature: string
+}
+export const nowhere = (): Where => ({
+  kind: 'width',
+  batch: '',
+  at_unit: '',
+  corner: '',
+  seam: '',
+  spot: 'middle',
+  feature: '',
+})
+const before = ['cut', 'raw_width', 'raw_height']
+
+/** What is being measured and where, what is typed, and what the last Enter came to. */
+export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefined>) {
+  const { tried } = useOutbox()
+  const where = ref<Where>(nowhere())
+  const value = ref('')
+  const whole = ref('')
+  const count = ref('')
+  const lands = ref('')
+  const day = ref('')
+  const problem = ref('')
+  /** The reading that was entered last, to be asked about when the others do not bear it out. */
+  const last = ref('')
+
+  const on = computed(() => readingWords[where.value.kind]?.on ?? 'unit')
+  const features = computed(() => places.value?.features.filter((f) => f.kind === where.value.kind) ?? [])
+  const anyRow = computed(() => of.value.subject === 'units' && where.value.kind === 'row')
+  const kinds = computed(() => {
+    const p = places.value
+    if (!p) return []
+    const has = (kind: string) => {
+      const to = readingWords[kind]?.on
+      if (of.value.subject === 'units' && ['column', 'crossing'].includes(kind)) return false
+      if (to === 'feature') return p.features.some((f) => f.kind === kind)
+      if (to === 'tip') return p.batches.some((b) => b.tips)
+      if (to === 'corner') return p.batches.some((b) => b.corners)
+      if (before.includes(kind)) return p.batches.some((b) => !b.plain)
+      return true
+    }
+    return Object.keys(readingWords).filter(has)
+  })
+  const cells = computed(() => {
+    const p = places.value
+    if (!p) return []
+    if (on.value === 'corner') return p.cells.filter((c) => c.corners.length)
+    if (on.value === 'tip') return p.cells.filter((c) => c.tips.length)
+    return p.cells
+  })
+  const cell = computed(() => places.value?.cells.find((c) => c.key === where.value.at_unit))
+  const corners = computed(() => cell.value?.corners ?? [])
+  const sides = computed(() => {
+    if (on.value === 'corner')
+      return corners.value.find((c) => c.corner === where.value.corner)?.landings ?? []
+    if (on.value === 'feature')
+      return features.value.find((f) => f.key === where.value.feature)?.landings ?? []
+    return []
+  })
+
+  /** Changing the kind keeps the place where the new kind can be read, and else goes to the first one that has it. */
+  watch(
+    [() => where.value.kind, () => where.value.at_unit, places],
+    () => {
+      const w = where.value
+      if (!w.batch || !places.value?.batches.some((b) => b.key === w.batch))
+        w.batch = places.value?.batches[0]?.key ?? ''
+      if (on.value === 'feature' && !anyRow.value && !features.value.some((f) => f.key === w.feature))
+        w.feature = (features.value.find((f) => f.key.includes('middle')) ?? features.value[0])?.key ?? ''
+      if (on.value === 'corner') {
+        if (!cells.value.some((c) => c.key === w.at_unit)) w.at_unit = cells.value[0]?.key ?? ''
+        if (!corners.value.some((c) => c.corner === w.corner)) w.corner = corners.value[0]?.corner ?? ''
+      }
+      if (on.value === 'tip' && w.at_unit && !cells.value.some((c) => c.key === w.at_unit)) w.at_unit = ''
+    },
+    { immediate: true },
+  )
+  watch(sides, (now) => {
+    if (!now.some((s) => s.code === lands.value)) lands.value = now[0]?.code ?? ''
+  })
+
+  function pick(change: Partial<Where>) {
+    where.value = { ...where.value, ...change }
+    problem.value = ''
+  }
+
+  function ask(a: Asked) {
+    const { kind, batch, at_unit, corner, seam, feature } = a
+    where.value = {
+      kind,
+      batch: batch || where.value.batch,
+      at_unit,
+      corner,
+      seam,
+      spot: a.spot || 'middle',
+      feature,
+    }
+  }
+
+  function changes(): Record<string, string> {
+    const w = where.value
+    const typed: Record<string, string> = { kind: w.kind }
+    if (on.value !== 'seen') typed.value = value.value
+    if (w.kind === 'strip_test') typed.whole = whole.value
+    if (['unit', 'corner', 'tip'].includes(on.value)) {
+      if (w.at_unit) typed.at_unit = w.at_unit
+      else typed.batch = w.batch
+    }
+    if (on.value === 'corner') typed.corner = w.corner
+    if (on.value === 'seam') {
+      typed.seam = w.seam
+      typed.spot = w.spot
+    }
+    if (anyRow.value) typed.count = count.value
+    else if (on.value === 'feature') typed.feature = w.feature
+    if (sides.value.length) typed.lands = lands.value
+    if (day.value && ['seam', 'none'].includes(on.value)) typed.day = day.value
+    return typed
+  }
+
+  /** Clears the field at once so that the next reading can be typed; gives the text back when it is refused. */
+  async function enter() {
+    if (on.value !== 'seen' && !value.value.trim()) return
+    const typed = changes()
+    const reading = crypto.randomUUID()
+    problem.value = ''
+    value.value = ''
+    whole.value = ''
+    try {
+      await tried({ kind: 'put_reading', ...of.value, reading, changes: typed, seen: {} })
+      last.value = reading
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error
+      problem.value = `${typed.value ?? ''}: ${error.problem.errors[0]?.message ?? error.message}`
+      if (!value.value) {
+        value.value = typed.value ?? ''
+        whole.value = typed.whole ?? ''
+      }
+    }
+  }
+
+  return {
+    where,
+    value,
+    whole,
+    count,
+    lands,
+    day,
+    problem,
+    last,
+    on,
+    anyRow,
+    kinds,
+    features,
+    cells,
+    corners,
+    sides,
+    pick,
+    ask,
+    enter,
+  }
+}

@@ -1,1 +1,0 @@
-export { default as MendPage } from './MendPage.vue'
