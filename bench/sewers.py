@@ -3,22 +3,16 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
 import numpy as np
-from browser_tests.chromium import chromium
-from browser_tests.own_server import demo_server
-from browser_tests.shots import LANTERN
 
-from bench.redraw import redrawn
 from piecing.diagnosis.asking import next_readings
-from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.inference import Inference, infer
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.verdict import Status, Verdict, judge
-from piecing.diagnosis.whatif import errors_of, outcomes
-from piecing.lengths import Length, inches
+from piecing.lengths import Length
 from tests.polygons import BLOCKS, Table, Truth, Ways, sewn, table
 
 __all__ = ["Score", "print_sewers", "quilters"]
@@ -95,7 +89,9 @@ def quilters(count: int, size: float, ways: Ways, seed: int, most: int = _MOST, 
         cause = causes[n % len(causes)] if causes else here[int(rng.integers(len(here)))]
         small = max(size, 1 / 64) / 3
         of = {c: float(rng.uniform(-small, small)) for c in causes_here(t, batch)}
-        of[cause] = size * (1.0 if cause in ("fold", "stretch") else float(rng.choice((-1, 1)))) if size else of.get(cause, 0.0)
+        of[cause] = (
+            size * (1.0 if cause in ("fold", "stretch") else float(rng.choice((-1, 1)))) if size else of.get(cause, 0.0)
+        )
         truth = Truth(batch=batch, scant=cause != "fold", **{"fold": float(rng.uniform(0.012, 0.03)), **of})
         if ways.cutting > 1 or cause == "stretch":
             truth = replace(truth, stretch=truth.stretch or float(rng.uniform(0, 1 / 40)))
@@ -124,10 +120,16 @@ def _count(score: Score, truth: Truth, cause: str, found: Inference, verdict: Ve
     p = verdict.leading
     good = named and p is not None and bool(cause) and p.cause.value == cause and p.batch in (-1, truth.batch)
     score.right += good
-    bad = (named and not good) or (verdict.status is Status.TRUE and bool(cause)) or (verdict.status is Status.VARIES and bool(cause))
+    bad = (
+        (named and not good)
+        or (verdict.status is Status.TRUE and bool(cause))
+        or (verdict.status is Status.VARIES and bool(cause))
+    )
     score.wrong += bad
     if bad:
-        score.slips.append(f"{found.model.places.layout.pattern.name} {cause} batch {truth.batch}: {verdict.said}; {_true_cause(found, truth, cause)}")
+        score.slips.append(
+            f"{found.model.places.layout.pattern.name} {cause} batch {truth.batch}: {verdict.said}; {_true_cause(found, truth, cause)}"
+        )
     for e in found.estimates:
         q = e.parameter
         if cause and q.cause.value == cause and q.batch in (-1, truth.batch) and q.axis == 0 and e.measured:

@@ -12,6 +12,7 @@ import numpy as np
 from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 from browser_tests.shots import HALF_SEWN
+from tests.quilters import Truth, readings_of
 
 from piecing import Choices, Measure, QuilterRecord, diagnose, ladders, pictures, plan, recipes
 from piecing.comparing import compare
@@ -19,7 +20,6 @@ from piecing.geometry.sewing import Needle, Stitching
 from piecing.holdings import parse_holdings
 from piecing.trimming.rulers import starting_set
 from piecing.units.simulate import made
-from tests.quilters import Truth, readings_of
 from tests.samples import ALL_WAYS, half_square
 
 __all__ = ["print_speed"]

@@ -230,7 +230,9 @@ class Sewn:
             x, y = p[0] - (left + right) / 2, p[1] - (bottom + top) / 2
             w, h = u.width / 2, u.height / 2
             points.append(
-                {"left": (-w + taken, y), "right": (w - taken, y), "bottom": (x, -h + taken), "top": (x, h - taken)}[side]
+                {"left": (-w + taken, y), "right": (w - taken, y), "bottom": (x, -h + taken), "top": (x, h - taken)}[
+                    side
+                ]
             )
         return LineString(points)
 
@@ -315,8 +317,12 @@ class Sewn:
             tip = self.tip(cell, u, f.at, f.edge)
             line = self.stitched(cell, u, f.edge)
             off = line.distance(tip)
-            inward = {"left": tip.x > line.interpolate(0.5, normalized=True).x, "right": tip.x < line.interpolate(0.5, normalized=True).x,
-                      "bottom": tip.y > line.interpolate(0.5, normalized=True).y, "top": tip.y < line.interpolate(0.5, normalized=True).y}[f.edge]
+            inward = {
+                "left": tip.x > line.interpolate(0.5, normalized=True).x,
+                "right": tip.x < line.interpolate(0.5, normalized=True).x,
+                "bottom": tip.y > line.interpolate(0.5, normalized=True).y,
+                "top": tip.y < line.interpolate(0.5, normalized=True).y,
+            }[f.edge]
             return off if inward else -off
         if f.kind.value == "corner_tip":
             down, across = f.edge.split()
@@ -337,7 +343,10 @@ class Sewn:
             return replace(
                 r, value=self.ruler.read(float(strips[1]) - 2 * e), whole=self.ruler.read(float(strips.sum()) - 4 * e)
             )
-        return replace(r, value=self.ruler.read(self.true(r), from_edge=r.kind not in (K.MISS, K.TIP_GAP, K.CORNER_GAP, K.CROSSING)))
+        return replace(
+            r,
+            value=self.ruler.read(self.true(r), from_edge=r.kind not in (K.MISS, K.TIP_GAP, K.CORNER_GAP, K.CROSSING)),
+        )
 
     def true(self, r: Reading) -> float:
         """What a perfect ruler would show."""
@@ -362,7 +371,12 @@ class Sewn:
         if r.kind is K.CLEARANCE:
             edge = next(t for t in places.edge_tips if t.cell == cell.number)
             p = self.tip(cell, u, edge.at, edge.side)
-            return {"left": p.x + u.width / 2, "right": u.width / 2 - p.x, "bottom": p.y + u.height / 2, "top": u.height / 2 - p.y}[edge.side]
+            return {
+                "left": p.x + u.width / 2,
+                "right": u.width / 2 - p.x,
+                "bottom": p.y + u.height / 2,
+                "top": u.height / 2 - p.y,
+            }[edge.side]
         if r.kind is K.MISS:
             return self.miss(cell, u, r.corner)
         # Pulled along one diagonal, that one takes all of it and the other none.
@@ -406,5 +420,3 @@ def sewn(t: Table, truth: Truth, ways: Ways, rng: np.random.Generator) -> Sewn:
     made.units = [made.unit(c) for c in t.model.places.cells]
     made.seams = [made.seam() for _ in t.model.places.seams]
     return made
-
-

@@ -41,9 +41,7 @@ class Scene:
 
 def scene(pattern: object, finished: str) -> Scene:
     model = model_of(places_of(laid(pattern), inches(finished)), inches("1/4"))  # type: ignore[arg-type]
-    plans = {
-        b.number: plan(Choices(b.spec, methods_of(b.kind)[0].name)) for b in model.places.batches if not b.plain
-    }
+    plans = {b.number: plan(Choices(b.spec, methods_of(b.kind)[0].name)) for b in model.places.batches if not b.plain}
     return Scene(model, {n: raw_sizes(p) for n, p in plans.items()})
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from uuid import UUID
 
 from common.problems import NotHere, Refused
+from measuring.selectors import record_for
 from piecing.blocks.counting import Counted, counted, ordered_plans
 from piecing.blocks.joining import Order, Ordering, Step, orders, steps
 from piecing.blocks.library import library_data, library_keys, library_pattern
@@ -30,7 +31,6 @@ from piecing.units import kind_of
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
-from measuring.selectors import record_for
 from workrooms.models import Workroom
 
 from .edits import Asked, edited

@@ -17,6 +17,7 @@ from blocks.selectors import get_block, quilt_view
 from blocks.translate import find_in, pattern_of
 from common.problems import ProblemSerializer, Refused
 from common.wire import DrawingField, LengthField, SaidField
+from measuring.selectors import plan_of
 from piecing.blocks.pattern import laid
 from piecing.blocks.pictures import block_picture
 from piecing.errors import PaperImpossible, PiecingError
@@ -27,7 +28,6 @@ from piecing.trimming import Cutter
 from projects.models import Project
 from projects.selectors import get_project, get_unit
 from projects.translate import style_of
-from measuring.selectors import plan_of
 from workrooms.selectors import current_workroom, owned_rulers
 
 from .papers.labels import labels_pdf

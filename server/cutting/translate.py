@@ -8,6 +8,7 @@ from typing import Any
 
 from blocks.selectors import quilt_view
 from blocks.translate import find_in
+from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, Piece
 from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
@@ -16,7 +17,6 @@ from piecing.lengths import Length
 from piecing.planning import UnitPlan
 from piecing.ticket import KIND_NAMES
 from projects.models import Project
-from measuring.selectors import plan_of
 
 from .models import CutPlan, Stock
 

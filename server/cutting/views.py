@@ -9,10 +9,10 @@ from rest_framework.views import APIView
 
 from common.problems import ProblemSerializer
 from common.requests import valid
+from common.sheet_serializers import ImportedSerializer, SheetSerializer
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
-from common.sheet_serializers import ImportedSerializer, SheetSerializer
 from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 

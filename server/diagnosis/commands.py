@@ -28,7 +28,17 @@ from .models import SavedDiagnosis
 from .selectors import summary_of
 from .subjects import Subject
 
-__all__ = ["MOST", "change_saved", "delete_reading", "put_lost", "put_reading", "restore_reading", "save_diagnosis", "settle", "take_saved"]
+__all__ = [
+    "MOST",
+    "change_saved",
+    "delete_reading",
+    "put_lost",
+    "put_reading",
+    "restore_reading",
+    "save_diagnosis",
+    "settle",
+    "take_saved",
+]
 
 _GONE = "This reading is not here. It may have been deleted in another window."
 MOST = 5_000
@@ -145,7 +155,9 @@ _NOTHING_SAID: dict[str, Any] = {
 
 
 @transaction.atomic
-def take_saved(saved: Iterable[Mapping[str, Any]], *, block: Block | None = None, unit: PlannedUnit | None = None) -> None:
+def take_saved(
+    saved: Iterable[Mapping[str, Any]], *, block: Block | None = None, unit: PlannedUnit | None = None
+) -> None:
     """Diagnoses that come with an imported project; what a sentence is missing is taken as nothing said."""
     for s in saved:
         said = {f: s["said"].get(f, empty) for f, empty in _NOTHING_SAID.items()}

@@ -80,9 +80,7 @@ def sheet_of(subject: Subject, factor: float = 4.0, tried: str = "") -> Sheet:
     blocks = sum(int(w["count"]) for w in ways) if subject.block is not None else 1
     sheet = _sheet(subject.scene, subject.pool, factor, tried, blocks)
     saved = SavedDiagnosis.objects.filter(block=subject.block, unit=subject.unit, deleted_at=None)
-    return replace(
-        sheet, stock=_in_stock(subject.project, sheet), saved=tuple(saved), ladders=ladders_of(subject)
-    )
+    return replace(sheet, stock=_in_stock(subject.project, sheet), saved=tuple(saved), ladders=ladders_of(subject))
 
 
 def ladders_of(subject: Subject) -> tuple[Ladder, ...]:

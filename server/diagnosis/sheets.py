@@ -21,7 +21,21 @@ from .subjects import Subject
 
 __all__ = ["COLUMNS", "as_csv", "import_csv"]
 
-COLUMNS = ("kind", "value", "whole", "count", "batch", "at_unit", "corner", "seam", "spot", "feature", "lands", "day", "note")
+COLUMNS = (
+    "kind",
+    "value",
+    "whole",
+    "count",
+    "batch",
+    "at_unit",
+    "corner",
+    "seam",
+    "spot",
+    "feature",
+    "lands",
+    "day",
+    "note",
+)
 _TEXTS = ("batch", "at_unit", "corner", "seam", "spot", "feature", "day", "note")
 _WORDS = {"raw": "raw_width", "strip": "strip_test", "raw_size": "raw_width", "unit_width": "width", "unit_height": "height",
           "row_length": "row", "stitch_distance": "stitch"}  # fmt: skip

@@ -116,7 +116,7 @@ class Subject:
             project.reading_step,
             project.stitch,
             project.fold,
-            record_for(project.workroom, project.seam_allowance),
+            record_for(project.workroom, project.seam_allowance, but=project),
         )
 
     @cached_property

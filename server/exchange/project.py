@@ -126,7 +126,20 @@ def exported(project: Project) -> dict[str, Any]:
     }
 
 
-_READING = ("kind", "whole", "count", "batch", "at_unit", "corner", "seam", "spot", "feature", "day", "confirmed", "note")
+_READING = (
+    "kind",
+    "whole",
+    "count",
+    "batch",
+    "at_unit",
+    "corner",
+    "seam",
+    "spot",
+    "feature",
+    "day",
+    "confirmed",
+    "note",
+)
 
 
 def _reading(row: ReadingRow) -> dict[str, Any]:

@@ -29,16 +29,19 @@ def pool_of(project: Project) -> QuerySet[ReadingRow]:
     return project.readings.filter(deleted_at=None)
 
 
-def record_for(room: Workroom, allowance: Length) -> QuilterRecord | None:
-    """The quilter's own seam, from every seam reading and strip test taken at this allowance, wherever. One query."""
+def record_for(room: Workroom, allowance: Length, *, but: Project | None = None) -> QuilterRecord | None:
+    """The quilter's own seam, from every seam reading and strip test taken at this allowance, wherever; ``but`` in a project
+    whose readings are weighed by themselves. One query."""
     rows = ReadingRow.objects.filter(
         project__workroom=room,
         project__deleted_at=None,
         project__seam_allowance=str(allowance.rational),
         deleted_at=None,
         kind__in=[ReadingKind.STITCH.value, ReadingKind.STRIP_TEST.value],
-    ).order_by("-taken_at", "-order")[:NEWEST_SEAMS]
-    readings: list[Reading] = [reading_of(r) for r in reversed(rows)]
+    ).order_by("-taken_at", "-order")
+    if but is not None:
+        rows = rows.exclude(project=but)
+    readings: list[Reading] = [reading_of(r) for r in reversed(rows[:NEWEST_SEAMS])]
     return record_of(allowance, readings) if readings else None
 
 

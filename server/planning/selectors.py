@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from common.problems import Refused
+from measuring.models import ReadingRow
+from measuring.selectors import plan_of, record_for
 from piecing.comparing import Comparison, compare
 from piecing.errors import PiecingError
 from piecing.holdings import parse_holdings
@@ -20,8 +22,6 @@ from piecing.units import UnitSpec, kind_of
 from piecing.wording import Said
 from projects.models import PlannedUnit
 from projects.readers import project_readers, unit_readers
-from measuring.models import ReadingRow
-from measuring.selectors import plan_of, record_for
 from workrooms.models import Workroom
 from workrooms.selectors import owned_rulers
 

@@ -148,13 +148,13 @@ def next_readings(
 ) -> tuple[NextReading, ...]:
     """Every reading that could be taken, the one worth most first.
 
-    The worth of acting on a cause is the error it puts right, or a loss when another one leads; a reading is worth what the
-    best act is worth after it, on the mean of its outcomes, beyond what it is worth now. ``options`` are weighed instead of
+    The worth of acting on a cause is the error it puts right less what acting costs; a reading is worth what the best acts are
+    worth after it, on the mean of its outcomes, beyond what they are worth now. ``options`` are weighed instead of
     all there can be.
     """
     rng = rng or np.random.default_rng(1853)
     labels, gains = _acts(found)
-    best_now = max(0.0, float(gains.mean(axis=0).max(initial=0.0)))
+    best_now = float(np.maximum(gains.mean(axis=0) - gains.std(axis=0) / np.sqrt(len(gains)), 0.0).sum())
     sure_now = float(np.bincount(labels).max() / len(labels))
     noise = rng.standard_normal(len(labels))
     factors = np.array([found.factors[s.value] for s in SOURCES]) ** 2
@@ -194,17 +194,15 @@ def _true_readings(found: Inference, e: Equation) -> NDArray[np.float64]:
 
 
 def _acts(found: Inference) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
-    """(draws,) which cause leads, zero for none, and (draws, causes) what acting on each cause is worth, inches."""
+    """(draws,) which cause leads, zero for none, and (draws, causes) what acting on each cause is worth, inches: the error it
+    puts right, less what it costs. Several may be acted on at once."""
     leading = found.leading
-    numbers = sorted({int(n) for n in leading if n >= 0})
     labels = np.zeros(len(leading), dtype=np.int64)
-    gains = np.full((len(leading), len(numbers)), -_COST)
-    for k, n in enumerate(numbers):
-        here = leading == n
-        labels[here] = k + 1
-        size = np.abs(found.draws[here, n]) * (0.5 if found.parameters[n].cause is Cause.FOLD else 1.0)
-        gains[here, k] = np.maximum(size, NOTHING)
-    return labels, gains
+    for k, n in enumerate(sorted({int(n) for n in leading if n >= 0})):
+        labels[leading == n] = k + 1
+    some = np.nonzero((found.sizes > NOTHING).mean(axis=0) > _RARE)[0]
+    sizes = found.sizes[:, some]
+    return labels, np.where(sizes > NOTHING, sizes, 0.0) - _COST
 
 
 def _told(
@@ -228,11 +226,11 @@ def _told(
     best = table.max(axis=1)
     summed = np.zeros((table.shape[0], gains.shape[1]))
     np.add.at(summed, marks, gains)
-    count = table.sum(axis=1)
-    # The best of few draws is too good by chance: half a standard error is taken off.
-    worth = np.maximum(summed.max(axis=1, initial=0.0) - 0.5 * _COST * np.sqrt(count), 0.0)
+    # The best of few draws is too good by chance: a standard error of each sum is taken off.
+    chance = np.outer(np.sqrt(table.sum(axis=1)), gains.std(axis=0))
+    worth = np.maximum(summed - chance, 0.0).sum()
     sure = float(np.maximum(best - 0.5 * np.sqrt(best), 0).sum() / len(labels))
-    return told - cells / (2 * len(labels)), sure, float(worth.sum() / len(labels))
+    return told - cells / (2 * len(labels)), sure, float(worth / len(labels))
 
 
 def _outcomes(
@@ -365,7 +363,11 @@ def how_said(reading: Reading, model: BlockModel) -> Said:
     if k in (ReadingKind.ROW, ReadingKind.COLUMN):
         return Said("Measure {what}, pressed and lying flat, raw edge to raw edge.", what=what)
     if k is ReadingKind.TIP_GAP:
-        return Said("{what}: measure from the tip to the seam, and say whether it floats short of it or is cut off.", what=what)
+        return Said(
+            "{what}: measure from the tip to the seam, and say whether it floats short of it or is cut off.", what=what
+        )
     if k is ReadingKind.CORNER_GAP:
-        return Said("{what}: measure from the corner to where the diagonal ends, and say on which seam that is.", what=what)
+        return Said(
+            "{what}: measure from the corner to where the diagonal ends, and say on which seam that is.", what=what
+        )
     return Said("{what}: measure the step between the two seams that should meet.", what=what)

@@ -63,16 +63,16 @@ class Source(StrEnum):
 
 SOURCES = tuple(Source)
 SCATTER = {
-    "width": 1 / 96,
-    "height": 1 / 96,
-    "across": 1 / 144,
-    "up": 1 / 144,
-    "turn": 1 / 160,
-    "tip": 1 / 96,
-    "mean": 1 / 112,
-    "start": 1 / 112,
-    "middle": 1 / 160,
-    "end": 1 / 112,
+    "width": 1 / 104,
+    "height": 1 / 104,
+    "across": 1 / 160,
+    "up": 1 / 160,
+    "turn": 1 / 180,
+    "tip": 1 / 112,
+    "mean": 1 / 120,
+    "start": 1 / 120,
+    "middle": 1 / 180,
+    "end": 1 / 120,
     "fold": 1 / 256,
 }
 """Standard deviations in inches of one unit or seam around what the causes make of it, for steady hands."""

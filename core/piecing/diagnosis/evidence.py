@@ -27,10 +27,11 @@ _MOST_NEAR = 40
 
 @dataclass(frozen=True)
 class Candidates:
-    """``columns`` (readings, candidates): what an inch of each does to each reading; ``variance`` (candidates,) how large it
-    is when it is so, square inches; ``odds`` (candidates,) logarithms. A variance of zero means: exactly its column."""
+    """``columns`` (readings, candidates): what an inch of each does to each reading; ``mean`` and ``variance`` (candidates,) how
+    large it is when it is so, inches and square inches; ``odds`` (candidates,) logarithms."""
 
     columns: Vector
+    mean: Vector
     variance: Vector
     odds: Vector
 
@@ -55,41 +56,35 @@ def inverse_of(covariance: Vector) -> tuple[Vector, float]:
     return np.asarray(np.linalg.inv(covariance), dtype=np.float64), 2 * float(np.log(np.diagonal(root)).sum())
 
 
-def _taken_apart(of: frozenset[int], c: Candidates) -> tuple[list[int], list[int]]:
-    """Those that add variance, and those that shift the readings."""
-    return [k for k in of if c.variance[k] > 0], [k for k in of if c.variance[k] == 0]
-
-
-def density(
-    residual: Vector, base: Vector, c: Candidates, of: frozenset[int]
-) -> tuple[float, Vector, Vector, Vector]:
+def density(residual: Vector, base: Vector, c: Candidates, of: frozenset[int]) -> tuple[float, Vector, Vector, Vector]:
     """Logarithm of the weight of one set (without what is common to all), the inverse covariance of the readings under it,
     that inverse times what is left of them, and what is left of them."""
-    wide, fixed = _taken_apart(of, c)
-    left = residual - c.columns[:, fixed].sum(axis=1) if fixed else residual
+    inside = sorted(of)
+    left = residual - c.columns[:, inside] @ c.mean[inside]
+    wide = [k for k in inside if c.variance[k] > 0]
     covariance = base
     if wide:
         columns = c.columns[:, wide] * np.sqrt(c.variance[wide])
         covariance = base + columns @ columns.T
     inverse, volume = inverse_of(covariance)
     weighed = inverse @ left
-    odds = float(c.odds[list(of)].sum()) if of else 0.0
-    return odds - (volume + float(left @ weighed)) / 2, inverse, weighed, left
+    return float(c.odds[inside].sum()) - (volume + float(left @ weighed)) / 2, inverse, weighed, left
 
 
 def _neighbours(c: Candidates, of: frozenset[int], score: float, inverse: Vector, weighed: Vector) -> Vector:
-    """(candidates,): the weight of the set with each candidate added, or taken away where it is in."""
+    """(candidates,): the weight of the set with each candidate added, or taken away where it is in.
+
+    A candidate shifts the readings by its mean and widens their covariance by its variance, one after the other.
+    """
     pull = c.columns.T @ weighed
     reach = np.einsum("nj,nj->j", c.columns, inverse @ c.columns)
-    v = c.variance
+    v, m = c.variance, c.mean
     grown = 1 + v * reach
-    added = c.odds + np.where(v > 0, (v * pull**2 / grown - np.log(grown)) / 2, pull - reach / 2)
+    added = c.odds + m * pull - m**2 * reach / 2 + (v * (pull - m * reach) ** 2 / grown - np.log(grown)) / 2
     for k in of:
-        if v[k] > 0:
-            shrunk = max(1 - v[k] * reach[k], 1e-12)
-            added[k] = -c.odds[k] - (np.log(shrunk) + v[k] * pull[k] ** 2 / shrunk) / 2
-        else:
-            added[k] = -c.odds[k] - pull[k] - reach[k] / 2
+        shrunk = max(1 - v[k] * reach[k], 1e-12)
+        narrower = -(np.log(shrunk) + v[k] * pull[k] ** 2 / shrunk) / 2
+        added[k] = narrower - m[k] * pull[k] / shrunk - m[k] ** 2 * reach[k] / shrunk / 2 - c.odds[k]
     return np.asarray(score + added)
 
 

@@ -80,7 +80,9 @@ def faults_seen(model: BlockModel, deviations: Vector, accepted: float = 0.0) ->
     least = np.array([SEEN - 1e-9 if f.kind in tips else EASED + 1e-9 for f in model.features])
     edge = np.array([accepted if f.kind in tracks else 0.0 for f in model.features])
     off = np.abs(deviations - edge) >= least
-    return np.asarray(sum((off[:, list(g)].any(axis=1) for g in places_seen(model)), np.zeros(len(off), dtype=np.int64)))
+    return np.asarray(
+        sum((off[:, list(g)].any(axis=1) for g in places_seen(model)), np.zeros(len(off), dtype=np.int64))
+    )
 
 
 def said_of(model: BlockModel, f: Feature, deviation: float) -> Said:
@@ -89,7 +91,9 @@ def said_of(model: BlockModel, f: Feature, deviation: float) -> Said:
     match f.kind:
         case FeatureKind.EDGE_TIP:
             how = "touches the seam" if true else "is cut off by {size}" if less else "floats {size} short of the seam"
-            return Said("{unit}: the tip at its {edge} " + how, unit=model.places.cells[f.cell].name, edge=f.edge, size=size)
+            return Said(
+                "{unit}: the tip at its {edge} " + how, unit=model.places.cells[f.cell].name, edge=f.edge, size=size
+            )
         case FeatureKind.CORNER_TIP:
             down, across = f.edge.split()
             name = model.places.cells[f.cell].name
@@ -108,6 +112,8 @@ def said_of(model: BlockModel, f: Feature, deviation: float) -> Said:
             name = model.places.seams[f.seam].name
             return Said("{seam}, crossing {n}: " + how, seam=name, n=f.nth, longer=sides[less], size=size)
         case _:
-            edge = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}.get(f.edge, f"{f.edge} edge")
+            edge = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}.get(
+                f.edge, f"{f.edge} edge"
+            )
             how = "as it should be" if true else "{size} short" if less else "{size} long"
             return Said("{what} {n}, {edge}: " + how, what=f.kind.value, n=f.row + 1, edge=edge, size=size)

@@ -30,6 +30,8 @@ NOTHING = 0.017
 """Inches; a cause smaller than this is the hands' own scatter."""
 _MOST_ALIKE, _MOST_READINGS = 12, 160
 _MOST_SETS, _DRAWS = 32, 900
+_UNREAD = 0.5
+"""How much less often a cause is large of which nothing was read."""
 _MOST_SINGLES, _RARE, _UNLIKELY = 10, 0.01, 7.0
 _ASIDE = 0.5
 """Probability from which a reading is set aside."""
@@ -80,7 +82,8 @@ class Estimate:
 class Inference:
     """``parameters`` are the common causes and then the single seams and units that may be off. ``draws`` (draws, parameters)
     and ``sewn`` (draws, errors) are blocks that these readings leave possible, the unmeasured scatter of every unit and seam
-    included; ``leading`` (draws,) numbers the cause that leads in each, -1 where none does. ``block`` (errors,) is their
+    included; ``leading`` (draws,) numbers the cause that leads in each, -1 where
+    none does, and ``sizes`` (draws, parameters) says what each does. ``block`` (errors,) is their
     mean, ``mean`` (parameters,) that of the causes. ``hands`` weighs every kind of hands. ``weighed`` are the indices of the
     readings used, in their order."""
 
@@ -95,6 +98,7 @@ class Inference:
     draws: NDArray[np.float64]
     sewn: NDArray[np.float64]
     leading: NDArray[np.int64]
+    sizes: NDArray[np.float64]
     block: Vector
     fitted: Vector
     odd: tuple[Odd, ...]
@@ -112,7 +116,12 @@ class Inference:
 
     @property
     def residuals(self) -> Vector:
-        return np.array([r.read - f if self.equations[n] is not None else 0.0 for n, (r, f) in enumerate(zip(self.readings, self.fitted, strict=True))])
+        return np.array(
+            [
+                r.read - f if self.equations[n] is not None else 0.0
+                for n, (r, f) in enumerate(zip(self.readings, self.fitted, strict=True))
+            ]
+        )
 
     @cached_property
     def factors(self) -> dict[str, float]:
@@ -239,14 +248,24 @@ class _Work:
         """Every candidate that these readings can speak of."""
         params = parameters_of(self.model)
         columns: list[Vector] = []
+        means: list[float] = []
         variance: list[float] = []
         odds: list[float] = []
         self.candidates_of: list[Parameter | None] = []
         self.slip_of: list[int] = []
         self.mistake_of: list[int] = []
 
-        def add(column: Vector, v: float, o: float, p: Parameter | None = None, slip: int = -1, mistake: int = -1) -> None:
+        def add(
+            column: Vector,
+            v: float,
+            o: float,
+            p: Parameter | None = None,
+            slip: int = -1,
+            mistake: int = -1,
+            mean: float = 0.0,
+        ) -> None:
             columns.append(column)
+            means.append(mean)
             variance.append(v)
             odds.append(o)
             self.candidates_of.append(p)
@@ -255,7 +274,8 @@ class _Work:
 
         for n, p in enumerate(params):
             if np.abs(self.of_causes[:, n]).max(initial=0.0) > 1e-9:
-                add(self.of_causes[:, n], self.prior.large[n] ** 2 - self.prior.small[n] ** 2, float(self.prior.odds[n]), p)
+                wider = float(self.prior.large[n] ** 2 - self.prior.small[n] ** 2)
+                add(self.of_causes[:, n], wider, float(self.prior.odds[n]), p, mean=float(self.prior.shift[n]))
         singles = [(p, self.of_errors @ effect_of(self.model, p)) for p in self._singles()]
         singles = [(p, c) for p, c in singles if np.abs(c).max(initial=0.0) > 1e-9]
         for p, c in singles:
@@ -272,9 +292,12 @@ class _Work:
                 # Of a strip test two readings are written down.
                 add(unit, held.large**2, log(held.often / (1 - held.often)), slip=n)
         for m, mistake in enumerate(self.mistakes):
-            add(mistake.change, 0.0, mistake.odds, mistake=m)
+            add(mistake.change, 0.0, mistake.odds, mistake=m, mean=1.0)
         self.candidates = Candidates(
-            np.array(columns).reshape(len(columns), self.count).T, np.array(variance), np.array(odds)
+            np.array(columns).reshape(len(columns), self.count).T,
+            np.array(means),
+            np.array(variance),
+            np.array(odds),
         )
 
     def _singles(self) -> Iterable[Parameter]:
@@ -285,7 +308,7 @@ class _Work:
         self.headline = self._headline(sets)
         params = (*parameters_of(self.model), *self._likely_singles(sets))
         draws, sewn, active = self._drawn(sets, params)
-        leading = _leading(self.model, self.prior, params, draws, active, self._erased())
+        leading, sizes = _leading(self.model, self.prior, params, draws, active, self._erased())
         return Inference(
             self.model,
             self.prior,
@@ -298,6 +321,7 @@ class _Work:
             draws,
             sewn,
             leading,
+            sizes,
             sewn.mean(axis=0),
             self._fitted(sets),
             self._odd(sets),
@@ -373,9 +397,16 @@ class _Work:
                 v[params.index(p)] = self.prior.large[params.index(p)] ** 2
         return v, singles
 
-    def _drawn(
-        self, sets: Sequence[_Set], params: Sequence[Parameter]
-    ) -> tuple[Vector, Vector, NDArray[np.bool_]]:
+    def _shift(self, s: _Set) -> Vector:
+        """What is added to the mean of each common cause that is large under a set."""
+        shift, params = np.zeros(self.common), parameters_of(self.model)
+        for k in s.of:
+            p = self.candidates_of[k]
+            if p is not None and not p.single:
+                shift[params.index(p)] = self.candidates.mean[k]
+        return shift
+
+    def _drawn(self, sets: Sequence[_Set], params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
         """Causes and errors of blocks that are possible after all, and which of the causes are large in each.
 
         Each is drawn as if nothing had been read and then moved by what the readings say of the difference (Matheron's
@@ -394,15 +425,17 @@ class _Work:
         often = 1 / (1 + np.exp(-self.prior.odds))
         active = self.rng.random((n, len(params))) < often
         sd = np.where(active, self.prior.large, self.prior.small)
-        draws = self.prior.mean + self.rng.standard_normal((n, len(params))) * sd
-        sewn = draws @ shape_of(self.model).T + self.rng.standard_normal((n, self.model.errors)) * scatter_of(self.model)
+        draws = self.prior.mean + active * self.prior.shift + self.rng.standard_normal((n, len(params))) * sd
+        sewn = draws @ shape_of(self.model).T + self.rng.standard_normal((n, self.model.errors)) * scatter_of(
+            self.model
+        )
         return draws, sewn, active
 
     def _of_set(self, s: _Set, n: int, params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
         v, singles = self._variances(s)
-        # What was not read may be a cause all the same, as often as it ever is.
+        # What was not read may be a cause all the same, though people measure where something looks wrong.
         silent = np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9
-        often = 1 / (1 + np.exp(-self.prior.odds))
+        often = _UNREAD / (1 + np.exp(-self.prior.odds))
         large = silent & (self.rng.random((n, self.common)) < often)
         variance = np.where(large, self.prior.large**2, v)
         factors = np.array(HANDS[s.hands].factors)
@@ -421,7 +454,7 @@ class _Work:
         errors += (pull @ self.of_errors) * sd**2
         found = np.zeros((n, len(params)))
         active = np.zeros((n, len(params)), dtype=bool)
-        found[:, : self.common] = self.prior.mean + causes
+        found[:, : self.common] = self.prior.mean + self._shift(s) + large * self.prior.shift + causes
         for k in s.of:
             m = self.mistake_of[k]
             if m >= 0:
@@ -482,19 +515,19 @@ class _Work:
                 v, singles = self._variances(s)
                 own = float(v[j]) if j < self.common else singles.get(p, 0.0)
                 reach = float(column @ s.inverse @ column)
-                centre.append(nominal + float(column @ s.weighed) / reach)
+                shift = float(self._shift(s)[j]) if j < self.common else 0.0
+                centre.append(nominal + shift + self._struck(s, j) + float(column @ s.weighed) / reach)
                 spread.append(sqrt(max(1 / reach - own, 1e-8)))
                 weights.append(s.weight)
             low, middle, high = _quantiles(np.array(centre), np.array(spread), np.array(weights))
-            by = self._made(p)
-            away = self._wanted(p) - by
+            away = self._wanted(p)
             found.append(Estimate(p, middle - away, low - away, high - away, large, leads))
         return tuple(found)
 
-    def _made(self, p: Parameter) -> float:
-        """What a mistake at a stroke adds to a cause, when it is believed."""
-        found, params = self.headline, parameters_of(self.model)
-        return found[0].size if found and not p.single and params.index(p) in found[0].parameters else 0.0
+    def _struck(self, s: _Set, j: int) -> float:
+        """What a mistake at a stroke that is in a set adds to common cause ``j``."""
+        made = [self.mistakes[m] for k in s.of if (m := self.mistake_of[k]) >= 0]
+        return sum(m.size for m in made if j in m.parameters)
 
     def _wanted(self, p: Parameter) -> float:
         return self.prior.offset if p.cause is Cause.SEAM else self.prior.paid if p.cause is Cause.FOLD else 0.0
@@ -507,8 +540,6 @@ class _Work:
         values = np.zeros(self.count)
         for s in sets:
             noise = self._noise(s)
-            shifts = [k for k in s.of if self.candidates.variance[k] == 0]
-            del shifts
             values += s.weight * (noise @ (noise.T @ s.weighed))
         for k, n in enumerate(self.used):
             fitted[n] = self.readings[n].read - values[k]
@@ -531,7 +562,9 @@ class _Work:
         return tuple(found)
 
     def _headline(self, sets: Sequence[_Set]) -> tuple[Mistake, Said, float] | None:
-        chances = [sum(s.weight for s in sets if any(self.mistake_of[k] == m for k in s.of)) for m in range(len(self.mistakes))]
+        chances = [
+            sum(s.weight for s in sets if any(self.mistake_of[k] == m for k in s.of)) for m in range(len(self.mistakes))
+        ]
         return headline(self.mistakes, chances)
 
     def _hands(self, sets: Sequence[_Set]) -> tuple[tuple[Hands, float], ...]:
@@ -572,8 +605,9 @@ def _leading(
     draws: Vector,
     active: NDArray[np.bool_],
     erased: set[int],
-) -> NDArray[np.int64]:
-    """(draws,): the cause that does most in each, -1 where none does anything to speak of."""
+) -> tuple[NDArray[np.int64], Vector]:
+    """(draws,) the cause that does most in each, -1 where none does anything to speak of; (draws, parameters) what each does,
+    in inches of a seam all along."""
     common = parameters_of(model)
     seam, fold = common.index(Parameter(Cause.SEAM)), common.index(Parameter(Cause.FOLD))
     sizes = np.abs(draws)
@@ -590,7 +624,7 @@ def _leading(
         sizes[:, n] *= _WEIGHTS.get(p.cause, 1.0)
         if p.cause is Cause.CUT and p.batch in erased:
             sizes[:, n] = 0.0
-    return np.where(sizes.max(axis=1) > NOTHING, np.argmax(sizes, axis=1), -1)
+    return np.where(sizes.max(axis=1) > NOTHING, np.argmax(sizes, axis=1), -1), sizes
 
 
 def _asked(r: Reading, expected: float) -> Said:
@@ -614,5 +648,3 @@ def _slip(off: float) -> str:
         if abs(off - size) < 1 / 24:
             return what
     return "."
-
-

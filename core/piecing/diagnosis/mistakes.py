@@ -67,12 +67,12 @@ def mistakes_of(
     return tuple(m for m in _all(model, readings, equations) if np.abs(m.change).max(initial=0.0) > 0)
 
 
-def _all(
-    model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equation | None]
-) -> Iterator[Mistake]:
+def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equation | None]) -> Iterator[Mistake]:
     both = model.allowance * 2
     trims = [(n, p.batch) for n, p in enumerate(parameters_of(model)) if p.cause is Cause.TRIM]
-    groups: list[tuple[tuple[int, ...], str, str]] = [((n,), batch_name(model.places, batch), f"{batch}") for n, batch in trims]
+    groups: list[tuple[tuple[int, ...], str, str]] = [
+        ((n,), batch_name(model.places, batch), f"{batch}") for n, batch in trims
+    ]
     if len(trims) > 1:
         groups.insert(0, (tuple(n for n, _ in trims), "all units", "all"))
     for numbers, name, which in groups:
@@ -82,7 +82,9 @@ def _all(
                 f"{MistakeKind.FINISHED}-{which}-{how}",
                 MistakeKind.FINISHED,
                 sign * float(both),
-                Said("{who} trimmed {size} too " + how + ": finished and unfinished size mixed up", who=name, size=both),
+                Said(
+                    "{who} trimmed {size} too " + how + ": finished and unfinished size mixed up", who=name, size=both
+                ),
                 Said("The error is exactly two seam allowances, on every one of them."),
                 of * sign * float(both),
                 log(_ODDS["finished"]),
@@ -131,7 +133,11 @@ def headline(mistakes: Sequence[Mistake], probabilities: Sequence[float]) -> tup
             said = first.said
             if MistakeKind.BORDER in kinds and len(kinds) == 2:
                 trimmed = first if first.kind != MistakeKind.BORDER else other
-                said = Said("{first}, or a ruler's border counted (the same {size})", first=trimmed.said if trimmed else first.said, size=Length.near(size))
+                said = Said(
+                    "{first}, or a ruler's border counted (the same {size})",
+                    first=trimmed.said if trimmed else first.said,
+                    size=Length.near(size),
+                )
             best = (first, said, min(1.0, total))
     return best
 
@@ -190,8 +196,7 @@ def seen_of(readings: Sequence[Reading]) -> tuple[Seen, ...]:
         (ReadingKind.FRAYED, "blade", 6.0),
         (ReadingKind.SHADOW, "pressed_to_light", 6.0),
     ):
-        if kind in seen:
-            odds[code] = by
+        odds |= {code: by} if kind in seen else {}
     total = sum(odds.values()) + 1.0
     found = [Seen(c, Said(_SEEN[c][0]), Said(_SEEN[c][1]), o / total) for c, o in odds.items()]
     return tuple(sorted(found, key=lambda s: -s.probability))

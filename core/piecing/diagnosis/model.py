@@ -18,15 +18,15 @@ from numpy.typing import NDArray
 
 from ..geometry.plane import Point
 from ..lengths import Length
-from .places import OUTWARD, CornerTip, EdgeTip, PlacedUnit, Line, Places
+from .places import OUTWARD, CornerTip, EdgeTip, Line, PlacedUnit, Places
 
 __all__ = [
     "OF_SEAM",
     "OF_UNIT",
+    "BlockModel",
     "Feature",
     "FeatureKind",
     "Responses",
-    "BlockModel",
     "across",
     "clearance",
     "course_shares",
@@ -103,7 +103,7 @@ class BlockModel:
         f, places = self.features[n], self.places
         if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN):
             upright = f.kind is FeatureKind.COLUMN
-            level = (f.at[0] if upright else f.at[1])
+            level = f.at[0] if upright else f.at[1]
             units = places.crossing(level, upright)
             return f"{f.nominal:.4f}: " + "; ".join(f"{c.key} {places.mark(c)}" for c in units)
         if f.kind is FeatureKind.CROSSING:

@@ -18,7 +18,7 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon, clip
 from ..wording import Said
 from .faults import Fault
-from .model import OF_UNIT, Responses, BlockModel, Vector, across, course_shares
+from .model import OF_UNIT, BlockModel, Responses, Vector, across, course_shares
 from .places import PlacedUnit
 
 __all__ = ["Face", "as_sewn", "faces_of"]

@@ -17,16 +17,30 @@ from .causes import FOLD_USUAL, SOURCES, Cause, Source, parameters_of
 from .model import BlockModel, Vector
 from .readings import Reading, ReadingKind
 
-__all__ = ["HANDS", "ONE_SEAM", "ONE_UNIT", "OWN", "RULER", "SLIPS", "Hands", "Held", "Prior", "after_seeing", "prior_of"]
+__all__ = [
+    "HANDS",
+    "ONE_SEAM",
+    "ONE_UNIT",
+    "OWN",
+    "RULER",
+    "SLIPS",
+    "Hands",
+    "Held",
+    "Prior",
+    "after_seeing",
+    "prior_of",
+]
 
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """Of one cause: its standard deviation in inches when it is none to speak of, when it is one, and how often it is one."""
+    """Of one cause: its standard deviation in inches when it is none to speak of, when it is one, how often it is one, and
+    what it is on the mean then, where it lies on one side: cloth is drawn out, not in."""
 
     small: float
     large: float
     often: float
+    mean: float = 0.0
 
 
 CAUSES = {
@@ -38,7 +52,7 @@ CAUSES = {
     Cause.SHIFT: Held(1 / 200, 0.045, 0.13),
     Cause.TIP: Held(1 / 200, 0.045, 0.13),
     Cause.CUT: Held(1 / 128, 0.08, 0.09),
-    Cause.STRETCH: Held(1 / 200, 0.09, 0.02),
+    Cause.STRETCH: Held(1 / 200, 0.05, 0.03, 0.09),
 }
 ONE_SEAM = Held(0.0, 1 / 16, 0.06)
 """``often``: that a seam is one, shared between the ways it can stray."""
@@ -47,7 +61,7 @@ SLIPS = (Held(0.0, 3 / 32, 0.02), Held(0.0, 0.7, 0.02), Held(0.0, 10.0, 0.008))
 """Of one reading: a mark miscounted, a figure mistaken, a number turned about."""
 OWN = Held(0.0, 1 / 8, 0.2)
 """Of a reading taken again and found right: that one piece is off by itself."""
-RULER = 1 / 115
+RULER = 1 / 135
 """Of an error common to everything read with one ruler, inches: its lines, and how its edge is laid."""
 DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""
@@ -68,15 +82,15 @@ class Hands:
 
 
 HANDS = (
-    Hands((1.0, 1.0, 1.0, 1.0), 0.355),
+    Hands((1.0, 1.0, 1.0, 1.0), 0.405),
     Hands((0.6, 0.6, 0.6, 0.6), 0.16),
     Hands((1.6, 1.6, 1.6, 1.6), 0.13),
-    Hands((2.5, 2.5, 2.5, 2.5), 0.05),
+    Hands((2.5, 2.5, 2.5, 2.5), 0.03),
     Hands((1.6, 1.0, 1.0, 1.0), 0.06),
     Hands((1.0, 1.6, 1.6, 1.0), 0.08),
     Hands((1.0, 1.0, 1.0, 2.0), 0.04),
-    Hands((2.5, 1.0, 1.0, 1.6), 0.03),
-    Hands((1.0, 2.5, 2.5, 1.0), 0.05),
+    Hands((2.5, 1.0, 1.0, 1.6), 0.02),
+    Hands((1.0, 2.5, 2.5, 1.0), 0.03),
     Hands((1.0, 4.0, 4.0, 1.0), 0.01),
     Hands((4.0, 4.0, 4.0, 4.0), 0.005),
     Hands((0.6, 1.0, 1.0, 1.0), 0.03),
@@ -86,12 +100,14 @@ HANDS = (
 
 @dataclass(frozen=True)
 class Prior:
-    """Of each common cause, in its order: ``mean``, ``small`` and ``large`` standard deviations in inches, ``odds`` (a
+    """Of each common cause, in its order: ``mean``, ``small`` and ``large`` standard deviations in inches, ``shift`` what
+    is added to the mean when it is large, ``odds`` (a
     logarithm) that it is large; ``paid`` is the fold that the planned stitching distance pays for."""
 
     mean: Vector
     small: Vector
     large: Vector
+    shift: Vector
     odds: Vector
     offset: float
     paid: float
@@ -122,7 +138,8 @@ def prior_of(
         mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
         small[seam] = sqrt(record.take_up_sd**2 / record.readings + _SET_UP**2)
     large = np.maximum(np.array([h.large for h in held]), small)
-    return Prior(mean, small, large, np.log(often / (1 - often)), offset, max(0.0, -2 * offset))
+    shift = np.array([h.mean for h in held])
+    return Prior(mean, small, large, shift, np.log(often / (1 - often)), offset, max(0.0, -2 * offset))
 
 
 def after_seeing(model: BlockModel, prior: Prior, readings: Sequence[Reading]) -> Prior:

@@ -359,9 +359,7 @@ def _stitch(reading: Reading, model: BlockModel) -> Equation:
             of[Parameter(Cause(spot))] = 1.0
         loose = _of_sources(seams=SCATTER["mean"] ** 2, along=SCATTER[spot] ** 2)
         hands = HAND_NOISE**2 + _WOBBLE**2
-        return Equation(
-            float(model.allowance), _causes(model, of), np.zeros(model.errors), loose, hands, 1.0, 1.0
-        )
+        return Equation(float(model.allowance), _causes(model, of), np.zeros(model.errors), loose, hands, 1.0, 1.0)
     n = model.places.seam(reading.seam)
     assert n is not None
     row = np.zeros(model.errors)
@@ -432,9 +430,7 @@ def _raw(reading: Reading, model: BlockModel, cell: PlacedUnit, raw: Mapping[int
     return Equation(size, _causes(model, of), blank, loose, HAND_NOISE**2, 1.0, 0.0)
 
 
-def _of_unit(
-    reading: Reading, model: BlockModel, cell: PlacedUnit
-) -> tuple[float, Vector, dict[Parameter, float]]:
+def _of_unit(reading: Reading, model: BlockModel, cell: PlacedUnit) -> tuple[float, Vector, dict[Parameter, float]]:
     """Nominal, response of the unit's own errors, and what stretch does to a diagonal besides.
 
     Width and height are the unit's own, as it is made, however it lies; corners and diagonals are named as it lies in the
@@ -497,4 +493,3 @@ def _corner(reading: Reading, model: BlockModel, cell: PlacedUnit) -> CornerTip:
         if reading.corner == f"{'top' if y > 0 else 'bottom'} {'right' if x > 0 else 'left'}":
             return t
     raise ReadingMisplaced("No diagonal runs into that corner of this unit.", field="corner")
-

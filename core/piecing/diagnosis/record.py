@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from fractions import Fraction
+from functools import lru_cache
 from math import sqrt
 
 import numpy as np
@@ -26,7 +27,9 @@ FEWEST = 3
 """Seams and strip tests behind a record."""
 
 
-def record_of(allowance: Length, readings: Sequence[Reading], resolution: Length = inches("1/32")) -> QuilterRecord | None:
+def record_of(
+    allowance: Length, readings: Sequence[Reading], resolution: Length = inches("1/32")
+) -> QuilterRecord | None:
     """Mean and spread of the take-up, inches, from seam readings and strip tests taken at one seam allowance.
 
     None with fewer than three of them. The spread is that of one seam to the next, of its ends, and of what is not known of
@@ -34,8 +37,11 @@ def record_of(allowance: Length, readings: Sequence[Reading], resolution: Length
     """
     kinds = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
     some = [Reading(r.kind, r.value, spot=r.spot, whole=r.whole, day=r.day) for r in readings if r.kind in kinds]
-    if len(some) < FEWEST:
-        return None
+    return _record(allowance, tuple(some), resolution) if len(some) >= FEWEST else None
+
+
+@lru_cache(maxsize=32)
+def _record(allowance: Length, some: tuple[Reading, ...], resolution: Length) -> QuilterRecord:
     found = infer(_any_seam(allowance), some, resolution=resolution)
     taken = found.draws[:, 0] + found.draws[:, 3] / 2
     own = (SCATTER["mean"] * found.factors["seams"]) ** 2 + (SCATTER["end"] * found.factors["along"]) ** 2

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from .causes import parameters_of, scatter_of, shape_of
 from .faults import SEEN
-from .model import FeatureKind, BlockModel, Vector
+from .model import BlockModel, FeatureKind, Vector
 
 __all__ = ["Outcomes", "Spread", "errors_of", "outcomes", "seam_costs"]
 

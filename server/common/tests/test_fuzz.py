@@ -54,7 +54,7 @@ _FIELDS = st.sampled_from(
         "colour",
         "value",
         "kind",
-        "row_units",
+        "count",
         "whole",
         "note",
         "batch",

@@ -23,7 +23,7 @@ class DemoTest(ApiCase):
         self.assertEqual(sorted(p["archived"] for p in listed), [False, False, True])
         for project in listed:
             self.ask("get", f"units/{project['units'][0]['id']}/trim")
-            self.ask("get", f"units/{project['units'][0]['id']}/check")
+            self.ask("get", f"units/{project['units'][0]['id']}/diagnosis")
         self.assertEqual(self.ask("get", "workroom")["name"], "Lantern Deck")
 
     def test_the_finished_project_came_out_true(self) -> None:

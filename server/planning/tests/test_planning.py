@@ -77,7 +77,7 @@ class PlanTest(PlanCase):
         unit = self.new_project()["units"][0]["id"]
         self.assertIsNone(self.plan()["plan"]["room_percent"])
         for value in ("9/32", "9/32", "1/4"):
-            self.take_down(unit, "stitch_distance", value)
+            self.take_down(unit, "stitch", value)
         answer = self.plan()
         self.assertTrue(0 < answer["plan"]["room_percent"] <= 100)
         records = next(o for o in answer["offers"] if o["school"] == "records")
@@ -98,7 +98,7 @@ class EveryKindTest(PlanCase):
                 self.assertTrue(unit["picture"]["marks"])
                 trim = self.ask("get", f"units/{key}/trim")
                 self.assertTrue(trim["recipes"][0]["steps"])
-                self.ask("get", f"units/{key}/check")
+                self.ask("get", f"units/{key}/diagnosis")
                 typed = {f"corner_{n}": unit[f"corner_{n}"]["text"] for n in range(4)} | {
                     "strip": unit["strip"]["text"]
                 }
@@ -190,7 +190,7 @@ class TrimTest(PlanCase):
         self.assertEqual(self.ask("get", f"units/{self.unit}/trim", expect=422)["code"], "records_too_few")
         for _ in range(3):
             other = self.new_project()["units"][0]["id"]
-            self.take_down(other, "stitch_distance", "1/4")
+            self.take_down(other, "stitch", "1/4")
         self.ask("get", f"units/{self.unit}/trim")
 
     def test_the_hand_that_cuts_and_the_rulers_owned_decide_the_recipe(self) -> None:
@@ -204,7 +204,7 @@ class TrimTest(PlanCase):
     def test_raw_units_measured_say_what_margin_there_really_is(self) -> None:
         self.assertIsNone(self.ask("get", f"units/{self.unit}/trim")["margin_read"])
         for value in ("4 1/8", "4 1/16"):
-            self.take_down(self.unit, "raw_size", value)
+            self.take_down(self.unit, "raw_width", value)
         trim = self.ask("get", f"units/{self.unit}/trim")
         self.assertEqual((trim["margin_read"]["text"], trim["raw_readings"]), ("3/64", 2))
 

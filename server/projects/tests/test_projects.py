@@ -66,15 +66,15 @@ class KeepingTest(ApiCase):
 
     def test_a_copy_has_the_plan_and_not_the_readings(self) -> None:
         self.change(f"units/{self.unit}", {"count": 30, "finished": "2 3/4"})
-        self.take_down(self.unit, "unit_width", "3 1/4")
+        self.take_down(self.unit, "width", "3 1/4")
         key = str(uuid4())
         for _ in range(2):
             copy = self.ask("post", f"{self.path}/duplicates", {"id": key}, expect=201)
         self.assertEqual(copy["name"], "Lantern, again")
         self.assertEqual((copy["units"][0]["count"], copy["units"][0]["finished"]["text"]), (30, "2 3/4"))
         self.assertNotEqual(copy["units"][0]["id"], self.unit)
-        self.assertEqual(self.ask("get", f"units/{copy['units'][0]['id']}/check")["readings"], [])
-        self.assertEqual(len(self.ask("get", f"units/{self.unit}/check")["readings"]), 1)
+        self.assertEqual(self.ask("get", f"units/{copy['units'][0]['id']}/diagnosis")["readings"], [])
+        self.assertEqual(len(self.ask("get", f"units/{self.unit}/diagnosis")["readings"]), 1)
         self.assertEqual(Fabric.objects.filter(project__pk=key).count(), 2)
 
     def test_archived_and_taken_out(self) -> None:
@@ -82,15 +82,15 @@ class KeepingTest(ApiCase):
         self.assertFalse(self.ask("delete", f"{self.path}/archived")["archived"])
 
     def test_deleted_and_taken_back_with_everything(self) -> None:
-        self.take_down(self.unit, "unit_width", "4")
+        self.take_down(self.unit, "width", "4")
         self.assertTrue(self.ask("delete", self.path)["deleted"])
         self.assertEqual(self.ask("get", "projects"), [])
         self.ask("get", self.path, expect=404)
-        self.ask("get", f"units/{self.unit}/check", expect=404)
+        self.ask("get", f"units/{self.unit}/diagnosis", expect=404)
         self.change(f"units/{self.unit}", {"count": 2}, expect=404)
         self.change(f"fabrics/{self.project['fabrics'][0]['id']}", {"name": "x"}, expect=404)
         self.ask("post", f"{self.path}/restore")
-        self.assertEqual(len(self.ask("get", f"units/{self.unit}/check")["readings"]), 1)
+        self.assertEqual(len(self.ask("get", f"units/{self.unit}/diagnosis")["readings"]), 1)
 
     def test_fabrics_are_named_coloured_and_valued(self) -> None:
         path = f"fabrics/{self.project['fabrics'][0]['id']}"
@@ -151,10 +151,10 @@ class UnitsTest(ApiCase):
     def test_a_copy_is_the_same_but_for_its_readings(self) -> None:
         unit = self.project["units"][0]["id"]
         self.change(f"units/{unit}", {"count": "17", "cuts": {"square": "5"}})
-        self.take_down(unit, "unit_width", "4")
+        self.take_down(unit, "width", "4")
         copy = self.add(copy_of=unit)["units"][1]
         self.assertEqual((copy["count"], copy["cuts"]["square"]["text"]), (17, "5"))
-        self.assertEqual(self.ask("get", f"units/{copy['id']}/check")["readings"], [])
+        self.assertEqual(self.ask("get", f"units/{copy['id']}/diagnosis")["readings"], [])
 
     def test_removed_and_taken_back(self) -> None:
         goose = self.add()["units"][1]["id"]

@@ -44,7 +44,15 @@ def offered(work: Work) -> Iterator[Remedy]:
     code = work.verdict.code
     if code in _PICTURE:
         title, how, minutes = _PICTURE[code]
-        yield Remedy(code, Said(title), Said(how), Said("Sizes stay."), Said("its neighbours' seams are sewn once more"), minutes, cures=True)
+        yield Remedy(
+            code,
+            Said(title),
+            Said(how),
+            Said("Sizes stay."),
+            Said("its neighbours' seams are sewn once more"),
+            minutes,
+            cures=True,
+        )
         return
     mistake = work.found.mistake
     if mistake is None:
@@ -67,7 +75,10 @@ def offered(work: Work) -> Iterator[Remedy]:
             yield Remedy(
                 f"trim_again-{p.batch}",
                 Said("Trim the {who} again", who=name),
-                Said("They are {size} too large: set the ruler on the mark for the unfinished size, and trim.", size=Roughly(made.size)),
+                Said(
+                    "They are {size} too large: set the ruler on the mark for the unfinished size, and trim.",
+                    size=Roughly(made.size),
+                ),
                 Said("They come to their size."),
                 Said("none, while they are not joined"),
                 count * Minutes.TRIM,

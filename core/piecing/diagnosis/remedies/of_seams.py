@@ -87,9 +87,16 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
     deep = float(work.found.mean[work.found.parameters.index(p)]) > 0
     yield Remedy(
         f"ends-{spot}",
-        Said("Sew the " + ("first" if spot == "start" else "last") + " two inches of each seam again at {to}", to=Setting(work.stitch_for())),
         Said(
-            ("Unpick two inches at the {spot} of each seam, press flat, and sew them at {to}." if deep else "Sew over the two inches at the {spot} of each seam, at {to}. Nothing is unpicked."),
+            "Sew the " + ("first" if spot == "start" else "last") + " two inches of each seam again at {to}",
+            to=Setting(work.stitch_for()),
+        ),
+        Said(
+            (
+                "Unpick two inches at the {spot} of each seam, press flat, and sew them at {to}."
+                if deep
+                else "Sew over the two inches at the {spot} of each seam, at {to}. Nothing is unpicked."
+            ),
             spot=spot,
             to=Setting(work.stitch_for()),
         ),
@@ -111,7 +118,9 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
     return Remedy(
         f"one_seam-{p.place}",
         Said(
-            ("Unpick " if deep else "Sew over ") + ("{name}" if whole else "{stretch} of {name}") + " and sew it at {to}"
+            ("Unpick " if deep else "Sew over ")
+            + ("{name}" if whole else "{stretch} of {name}")
+            + " and sew it at {to}"
             if deep
             else "Sew {name} again at {to}, " + stretch,
             name=name,
@@ -119,15 +128,21 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
             to=Setting(work.stitch_for()),
         ),
         Said(
-            "Unpick {stretch}, press flat, and sew it again at {to}, easing in over an inch." if deep else "Sew over {stretch} at {to}, easing in over an inch. Nothing is unpicked.",
+            "Unpick {stretch}, press flat, and sew it again at {to}, easing in over an inch."
+            if deep
+            else "Sew over {stretch} at {to}, easing in over an inch. Nothing is unpicked.",
             stretch=stretch,
             to=Setting(work.stitch_for()),
         ),
-        Said("What crosses it there gains {twice}." if deep else "What crosses it there loses {twice}.", twice=Roughly(2 * size)),
+        Said(
+            "What crosses it there gains {twice}." if deep else "What crosses it there loses {twice}.",
+            twice=Roughly(2 * size),
+        ),
         Said("bias edges may stretch" if deep else "small"),
         Minutes.SEW + (Minutes.UNPICK if deep else 0),
         _anew(work, [p.place], ["mean" if whole else p.spot], 0.0),
-        faults=tuple(f.number for f in work.faults if f.feature.seam == p.place) or tuple(f.number for f in work.faults),
+        faults=tuple(f.number for f in work.faults if f.feature.seam == p.place)
+        or tuple(f.number for f in work.faults),
         cures=True,
     )
 
@@ -157,7 +172,9 @@ def _where(work: Work, faults: Sequence[Fault]) -> Said:
     names = [work.model.places.cells[f.feature.cell].name for f in faults]
     shown = "; ".join(f"{{n{k}}}" for k in range(len(names[:4])))
     more = len(names) - 4
-    return Said(shown + (" and {more} more" if more > 0 else ""), more=more, **{f"n{k}": n for k, n in enumerate(names[:4])})
+    return Said(
+        shown + (" and {more} more" if more > 0 else ""), more=more, **{f"n{k}": n for k, n in enumerate(names[:4])}
+    )
 
 
 def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
@@ -166,7 +183,11 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     can = [f for f in faults if f.size <= EASED + 1e-9]
     largest = max(f.size for f in faults)
     numbers = tuple(f.number for f in faults)
-    deep = float(np.mean([work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in (can or faults)]))
+    deep = float(
+        np.mean(
+            [work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in (can or faults)]
+        )
+    )
     yield Remedy(
         "deeper_at_tips",
         Said("Sew again at the tips, {deep} from the raw edge", deep=Setting(deep)),
@@ -179,14 +200,19 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         Said("small"),
         Minutes.SEW * len(can or faults),
         _moved(work, can) if can else None,
-        why_not=None if can else Said("They float by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
+        why_not=None
+        if can
+        else Said("They float by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
         faults=numbers,
     )
     hidden = [f for f in faults if f.size <= 2 * _HIDES + 1e-3]
     yield Remedy(
         "press_toward",
         Said("Press the seam toward the loose side"),
-        Said("At {where}: press toward the tip; the fold hides a thread of the gap.", where=_where(work, hidden or faults)),
+        Said(
+            "At {where}: press toward the tip; the fold hides a thread of the gap.",
+            where=_where(work, hidden or faults),
+        ),
         Said("Nothing else moves."),
         Said("none; it hides no more than a thread"),
         Minutes.PRESS * len(hidden or faults),
@@ -214,7 +240,11 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         Said("the cloth is handled once more, and less allowance is left"),
         (Minutes.UNPICK + Minutes.SEW) * len(can or faults),
         _moved(work, can) if can else None,
-        why_not=None if can else Said("That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE),
+        why_not=None
+        if can
+        else Said(
+            "That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE
+        ),
         faults=tuple(f.number for f in faults),
     )
 
@@ -240,11 +270,16 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
             "At {where}: sew the seam that the diagonal stops short of again, by as much as it misses, easing in and out over an inch.",
             where=_where(work, can or faults),
         ),
-        Said("It costs up to {twice} of length there, and moves the neighbour's corner too.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
+        Said(
+            "It costs up to {twice} of length there, and moves the neighbour's corner too.",
+            twice=Roughly(2 * max(abs(f.size) for f in faults)),
+        ),
         Said("a neighbour's point may be cut"),
         Minutes.SEW * len(can or faults),
         replace(change, by=by) if can else None,
-        why_not=None if can else Said("They miss by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
+        why_not=None
+        if can
+        else Said("They miss by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
         faults=tuple(f.number for f in faults),
     )
 

@@ -84,7 +84,11 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
     trimmed one is r2 o smaller."""
     size, name = _size(work, p), batch_name(work.model.places, p.batch)
     smaller = abs(size) * (sqrt(2) if p.cause is Cause.SHIFT else 1.0)
-    trim = work.found.estimate(Parameter(Cause.TRIM, p.batch)) if Parameter(Cause.TRIM, p.batch) in work.found.parameters else None
+    trim = (
+        work.found.estimate(Parameter(Cause.TRIM, p.batch))
+        if Parameter(Cause.TRIM, p.batch) in work.found.parameters
+        else None
+    )
     spare = trim.size if trim is not None and trim.measured else 0.0
     why_not: Said | None = None
     if p.cause is Cause.TRIM and size < 0:
@@ -130,15 +134,24 @@ def _shared(work: Work, p: Parameter) -> Remedy:
     now = float(np.mean([work.stitched(k) for k in beside])) if beside else 0.0
     why_not = None
     if abs(size) > EASED + 1e-9:
-        why_not = Said("They are short by {off}; more than {most} is made again.", off=Roughly(size), most=Length.near(EASED))
+        why_not = Said(
+            "They are short by {off}; more than {most} is made again.", off=Roughly(size), most=Length.near(EASED)
+        )
     elif not beside or gained <= 1e-9:
         why_not = Said("No seam lies beside them yet: sew that one shallower when they are joined.")
     elif now - change < float(NARROWEST_ALLOWANCE) - 1e-9:
-        why_not = Said("That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE)
+        why_not = Said(
+            "That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE
+        )
     return Remedy(
         f"share-{p.batch}",
         Said("Share what the {who} are short between the seams beside them", who=batch_name(model.places, p.batch)),
-        Said("Unpick these {seams} seams and sew each at {new}, {change} shallower.", seams=len(beside), change=Roughly(change), new=Setting(now - change)),
+        Said(
+            "Unpick these {seams} seams and sew each at {new}, {change} shallower.",
+            seams=len(beside),
+            change=Roughly(change),
+            new=Setting(now - change),
+        ),
         Said("Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)),
         Said("bias edges stretch while seams are unpicked"),
         len(beside) * (Minutes.SEW + Minutes.UNPICK),
@@ -156,8 +169,16 @@ def _cut_again(work: Work, p: Parameter) -> Remedy:
     large = size > 0
     return Remedy(
         f"cut_again-{p.batch}",
-        Said("Trim a little more off" if large else "Cut the pieces for the {who} again", who=batch_name(work.model.places, p.batch)),
-        Said("They were cut {size} large: there is more to trim, nothing else." if large else "They were cut {size} small, and leave no room to trim. Cut again, and lay these by for a smaller size.", size=Roughly(size)),
+        Said(
+            "Trim a little more off" if large else "Cut the pieces for the {who} again",
+            who=batch_name(work.model.places, p.batch),
+        ),
+        Said(
+            "They were cut {size} large: there is more to trim, nothing else."
+            if large
+            else "They were cut {size} small, and leave no room to trim. Cut again, and lay these by for a smaller size.",
+            size=Roughly(size),
+        ),
         Said("Units come out with room to trim on all sides."),
         Said("none" if large else "cloth"),
         batch.count * (Minutes.TRIM if large else 2),
@@ -174,11 +195,15 @@ def _one_unit(work: Work, p: Parameter) -> Iterator[Remedy]:
     yield Remedy(
         f"one_unit-{p.place}",
         Said("Trim the unit in {name} again" if large else "Make the unit in {name} again", name=unit.name),
-        Said("Unpick it and take {size} off." if large else "Unpick it, make one more, and trim it true.", size=Roughly(size)),
+        Said(
+            "Unpick it and take {size} off." if large else "Unpick it, make one more, and trim it true.",
+            size=Roughly(size),
+        ),
         Said("Its row and column come to their length."),
         Said("its neighbours' seams are sewn once more"),
         4 * Minutes.UNPICK + 4 * Minutes.SEW + (Minutes.TRIM if large else Minutes.UNIT),
         _units_anew(work, [p.place]),
-        faults=tuple(f.number for f in work.faults if f.feature.cell == p.place) or tuple(f.number for f in work.faults),
+        faults=tuple(f.number for f in work.faults if f.feature.cell == p.place)
+        or tuple(f.number for f in work.faults),
         cures=True,
     )

@@ -31,7 +31,12 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
         yield Remedy(
             "leave",
             Said("Leave it" if not work.faults else "Leave this block as it is"),
-            Said("The most that anything is off is {off}; pins ease that in." if off <= EASED else "Ease in what pins take; the rest is seen only up close.", off=Roughly(off)),
+            Said(
+                "The most that anything is off is {off}; pins ease that in."
+                if off <= EASED
+                else "Ease in what pins take; the rest is seen only up close.",
+                off=Roughly(off),
+            ),
             Said("Nothing changes."),
             Said("none"),
             0,
@@ -47,7 +52,9 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
         yield Remedy(
             "wait",
             Said("Measure first"),
-            Said("The block is short, and the readings do not say why: what is asked for next comes before the ripper."),
+            Said(
+                "The block is short, and the readings do not say why: what is asked for next comes before the ripper."
+            ),
             Said("Nothing is unpicked in vain."),
             Said("none"),
             2,
@@ -57,7 +64,9 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
 def _small(work: Work, mean: float) -> Iterator[Remedy]:
     """To the smallest edge measured, on the ruler's mark below; never for a block that is too large first."""
     raw = work.model.places.finished + work.model.allowance * 2
-    lengths = [r.value for r in work.found.readings if r.kind in (ReadingKind.ROW, ReadingKind.COLUMN) and r.value is not None]
+    lengths = [
+        r.value for r in work.found.readings if r.kind in (ReadingKind.ROW, ReadingKind.COLUMN) and r.value is not None
+    ]
     smallest = min(lengths, default=raw + Length.near(mean))
     size = -(-smallest).round_up(_MARK)
     accepted = float(size - raw)
@@ -79,7 +88,11 @@ def _small(work: Work, mean: float) -> Iterator[Remedy]:
     yield Remedy(
         "frame",
         Said("Sew a narrow strip round the block and trim to size"),
-        Said("Cut strips {strip} wide, sew them round, and trim the block to {size}.", strip=strip.round_up(inches("1/8")), size=raw),
+        Said(
+            "Cut strips {strip} wide, sew them round, and trim the block to {size}.",
+            strip=strip.round_up(inches("1/8")),
+            size=raw,
+        ),
         Said("The block comes to its size with a frame {width} wide inside its seam.", width=Roughly(mean / 2)),
         Said("a frame narrower than {least} looks like a mistake", least=inches("1/4")),
         4 * Minutes.SEW + 6,

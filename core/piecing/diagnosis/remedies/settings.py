@@ -39,7 +39,9 @@ def _steadier() -> Remedy:
     return Remedy(
         "steadier",
         Said("Steady the hand, and move no setting"),
-        Said("Fit a guide the cloth can run along, a fresh blade and a fresh needle, and sew slower; then measure six seams again."),
+        Said(
+            "Fit a guide the cloth can run along, a fresh blade and a fresh needle, and sew slower; then measure six seams again."
+        ),
         Said("Seams and edges vary less; on the whole they are right already."),
         Said("none"),
         10,
@@ -82,7 +84,11 @@ def _guide(found: Inference) -> Iterator[Remedy]:
             now=Setting(now),
         ),
         Said(
-            ("Move the guide nearer to the needle by {move}." if now > to else "Move the guide away from the needle by {move}.")
+            (
+                "Move the guide nearer to the needle by {move}."
+                if now > to
+                else "Move the guide away from the needle by {move}."
+            )
             + " Then sew three strips cut {strip} wide and press: the middle one should read {middle}, all three {whole}.",
             move=Roughly(now - to),
             strip=seam * 6,
@@ -142,7 +148,12 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
         case Cause.TIP:
             return Remedy(
                 code,
-                Said("Leave {to} above the tip of the {who}, not {now}", who=name, to=model.allowance, now=Setting(float(model.allowance) + off)),
+                Said(
+                    "Leave {to} above the tip of the {who}, not {now}",
+                    who=name,
+                    to=model.allowance,
+                    now=Setting(float(model.allowance) + off),
+                ),
                 Said("Set the ruler's mark on the tip first, then trim the top."),
                 then,
                 risk,
@@ -152,7 +163,12 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
             return Remedy(
                 code,
                 Said("Check the pieces cut for the {who}", who=name),
-                Said("They are {size} too " + ("small" if off < 0 else "large") + ". Measure the next ones before sewing.", size=size),
+                Said(
+                    "They are {size} too "
+                    + ("small" if off < 0 else "large")
+                    + ". Measure the next ones before sewing.",
+                    size=size,
+                ),
                 then,
                 risk,
                 2,
@@ -161,9 +177,11 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
             return Remedy(
                 code,
                 Said("Starch the {who}, and true them up on the corners that were not sewn", who=name),
-                Said("They are drawn out by {size}. Starch before cutting, press up and down, and sew with the bias side below.", size=size),
+                Said(
+                    "They are drawn out by {size}. Starch before cutting, press up and down, and sew with the bias side below.",
+                    size=size,
+                ),
                 then,
                 risk,
                 2,
             )
-
