@@ -87,6 +87,17 @@ class JourneyCase(LiveServerTestCase):
     def region(self, name: str, page: Page | None = None) -> Locator:
         return (page or self.page).get_by_role("region", name=name, exact=True)
 
+    def lines(self) -> Locator:
+        """The readings listed."""
+        return self.region("Readings").locator("li")
+
+    def choose(self, label: str, text: str) -> None:
+        """In a list that can be searched: typed, the first that fits taken."""
+        field = self.labelled(label)
+        field.click()
+        field.fill(text)
+        self.page.locator(".n-base-select-option").filter(has_text=text).first.click()
+
     def saved(self, page: Page | None = None) -> None:
         """Wait until the outbox is empty: everything typed is with the server."""
         # What was typed a moment ago reaches the outbox, and its copy on disk, in a later turn of the page's loop.

@@ -6,7 +6,7 @@ import csv
 import io
 
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
-from readings.models import ReadingRow
+from measuring.models import ReadingRow
 
 
 class TrimTest(JourneyCase):
@@ -26,89 +26,102 @@ class TrimTest(JourneyCase):
         expect(self.region("Target")).to_contain_text("This way the unit opens to ≈3\u00a063⁄64″")
 
 
-class CheckTest(JourneyCase):
+class MeasureTest(JourneyCase):
     def setUp(self) -> None:
         super().setUp()
         self.small_squares()
 
-    def open_check(self, project: str) -> None:
-        self.open(f"{project}/check")
-        expect(self.page.locator("#reading")).to_be_focused()
+    def open_measure(self, project: str) -> None:
+        self.open(f"{project}/measure")
+        expect(self.labelled("The ruler reads")).to_be_focused()
 
-    def rows(self) -> list[str]:
-        return self.region("Readings").locator("tbody tr").all_inner_texts()
-
-    def test_type_enter_next(self) -> None:
-        self.open_check(JUST_PLANNED)
-        keys = self.page.keyboard
+    def test_type_enter_next_with_the_keyboard_alone(self) -> None:
+        self.open_measure(JUST_PLANNED)
+        keys, lines = self.page.keyboard, self.lines()
         for typed in ("3 1/4", "3-3/16", "3.25", "82.55 mm"):
             keys.type(typed)
             keys.press("Enter")
-        readings = self.region("Readings")
-        expect(readings.locator("tbody tr")).to_have_count(4)
-        expect(readings).to_contain_text("1⁄16″ short")
-        for _ in range(3):
+        expect(lines).to_have_count(4)
+        expect(lines.filter(has_text="1⁄16″ short")).to_have_count(1)
+        while "Row" not in self.region("Measure").inner_text():
             keys.press("ArrowDown")
-        expect(self.page.get_by_role("radio", name="Row length")).to_be_checked()
         keys.type("8 5/8")
         keys.press("Enter")
-        expect(readings).to_contain_text("Row of 3")
+        expect(self.region("Readings")).to_contain_text("A row of 3")
         keys.press("ArrowUp")
-        expect(self.page.get_by_role("radio", name="Raw size")).to_be_checked()
-        for _ in range(3):
-            keys.press("ArrowDown")
+        expect(self.region("Measure")).to_contain_text("Strip test")
         keys.type("31/32")
         keys.press("Enter")
         keys.type("3 7/16")
         keys.press("Enter")
-        expect(readings).to_contain_text("takes up 17⁄64″, should 1⁄4″")
+        expect(self.region("Readings")).to_contain_text("a thread wide")
         self.assertEqual(ReadingRow.objects.filter(unit__project__name__startswith="Wake").count(), 6)
 
+    def test_four_in_a_second_are_all_kept(self) -> None:
+        self.open_measure(JUST_PLANNED)
+        self.page.route("**/readings/*", lambda route: (self.page.wait_for_timeout(250), route.continue_()))
+        for typed in ("3 1/4", "3 9/32", "3 1/4", "3 7/32"):
+            self.page.keyboard.type(typed)
+            self.page.keyboard.press("Enter")
+        expect(self.lines().filter(has_text="Edit")).to_have_count(4, timeout=10_000)
+        self.assertEqual(ReadingRow.objects.filter(unit__project__name__startswith="Wake").count(), 4)
+
     def test_a_reading_that_cannot_be_read_comes_back_into_the_field(self) -> None:
-        self.open_check(JUST_PLANNED)
+        self.open_measure(JUST_PLANNED)
         self.page.keyboard.type("three and a bit")
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_role("alert").filter(has_text="no number")).to_be_visible()
-        expect(self.page.locator("#reading")).to_have_value("three and a bit")
+        expect(self.labelled("The ruler reads")).to_have_value("three and a bit")
+        self.page.keyboard.press("ControlOrMeta+a")
         self.page.keyboard.type("3 1/4")
         self.page.keyboard.press("Enter")
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(1)
+        expect(self.lines()).to_have_count(1)
+
+    def test_a_slip_is_questioned_on_the_spot_and_one_key_keeps_it(self) -> None:
+        self.open_measure(JUST_PLANNED)
+        for typed in ("3 1/4", "3 1/4", "3 9/32", "3 1/4", "31 1/4"):
+            self.page.keyboard.type(typed)
+            self.page.keyboard.press("Enter")
+        asked = self.region("Measure").get_by_role("alert")
+        expect(asked).to_contain_text("and it reads 31\u00a01⁄4″")
+        self.page.keyboard.press("F2")
+        expect(asked).to_have_count(0)
+        expect(self.region("Readings")).to_contain_text("Read twice, it stands")
 
     def test_edit_delete_and_undo(self) -> None:
-        self.open_check(HALF_SEWN)
-        self.page.get_by_role("button", name="Edit Row of 3 10 23/32").click()
-        self.page.keyboard.type("10 7/8")
-        self.page.keyboard.press("Enter")
+        self.open_measure(HALF_SEWN)
+        self.page.get_by_role("button", name="Edit a row of 3 10 23/32").click()
+        field = self.labelled("a row of 3 reads")
+        field.fill("10 7/8")
+        field.press("Enter")
         expect(self.region("Readings")).to_contain_text("10\u00a07⁄8″")
-        before = len(self.rows())
-        self.page.get_by_role("button", name="Delete Row of 3 10 7/8").click()
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(before - 1)
+        before = self.lines().count()
+        self.page.get_by_role("button", name="Delete a row of 3 10 7/8").click()
+        expect(self.lines()).to_have_count(before - 1)
         self.page.get_by_role("button", name="Undo").click()
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(before)
+        expect(self.lines()).to_have_count(before)
 
     def test_a_pasted_sheet_gives_what_is_good_and_names_what_is_not(self) -> None:
-        self.open(f"{JUST_PLANNED}/check")
-        self.page.get_by_role("button", name="Paste or open CSV").click()
-        self.labelled("Lines").fill("unit_width,3 1/4\nunit_width,wide\nrow_length,8 3/4\nstitch,1/4\n")
-        self.page.get_by_role("button", name="Take these lines").click()
-        status = self.page.get_by_role("dialog").get_by_role("status")
-        expect(status).to_contain_text("2 readings taken")
-        expect(status).to_contain_text("Line 2")
-        expect(status).to_contain_text("without its number of units")
-        expect(self.labelled("Lines")).to_have_value("unit_width,wide\nrow_length,8 3/4")
-        self.page.keyboard.press("Escape")
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(2)
+        self.open(f"{JUST_PLANNED}/measure")
+        self.page.get_by_role("button", name="Paste CSV").click()
+        box = self.region("Readings").get_by_role("textbox")
+        box.fill("width,3 1/4\nwidth,wide\ncut,3 1/2\nstitch,1/4\nwobble,3\n")
+        self.page.get_by_role("button", name="Take them in").click()
+        expect(self.region("Readings").get_by_role("status")).to_contain_text("3 taken in; 2 not")
+        expect(box).to_have_value("width,wide\nwobble,3")
+        expect(self.lines()).to_have_count(3)
 
     def test_a_sheet_can_be_saved(self) -> None:
-        self.open(f"{HALF_SEWN}/check")
+        self.open(f"{HALF_SEWN}/measure")
         with self.page.expect_download() as saving:
             self.page.get_by_role("link", name="Save as CSV").click()
         rows = list(csv.DictReader(io.StringIO(saving.value.path().read_text())))
         self.assertEqual(len(rows), 15)
-        self.assertIn({"kind": "row_length", "value": "10 3/4", "row_units": "3", "whole": "", "note": "top row"}, rows)
+        (top,) = [r for r in rows if r["note"] == "top row"]
+        self.assertEqual((top["kind"], top["value"], top["count"]), ("row", "10 3/4", "3"))
 
     def test_readings_stand_on_the_ladder(self) -> None:
-        self.open(f"{HALF_SEWN}/check")
+        self.open(f"{HALF_SEWN}/measure")
         pins = self.page.locator(".pin")
         expect(pins).to_have_count(10)
         boxes = [p.bounding_box() for p in pins.all()]
@@ -118,50 +131,45 @@ class CheckTest(JourneyCase):
         self.assertEqual(len(true), 5, "five of seven units are exactly true")
 
 
-class MendTest(JourneyCase):
+class DiagnoseARowTest(JourneyCase):
     def setUp(self) -> None:
         super().setUp()
         self.small_squares()
 
     def test_the_wide_seam_is_named_with_what_to_do(self) -> None:
-        self.open(f"{HALF_SEWN}/mend")
+        self.open(f"{HALF_SEWN}/diagnose")
         verdict = self.region("Verdict")
-        expect(verdict).to_contain_text("17⁄64″ short")
-        expect(verdict).to_contain_text("seams sewn 3⁄64″ too wide")
-        expect(self.region("This row")).to_contain_text("Unpick 2 seams")
-        expect(self.region("The rest of the batch")).to_contain_text("Move the needle or guide by 1⁄16″")
-        expect(self.region("The readings it rests on").locator("tbody tr")).to_have_count(15)
+        expect(verdict).to_contain_text("All seams are 1⁄16″ wide")
+        expect(verdict).to_contain_text("First: Sew all joining seams again")
+        expect(self.region("This row")).to_contain_text("Unpick each of the 2 seams")
+        expect(self.region("The rest of the batch")).to_contain_text("not at 5⁄16″")
 
-    def test_too_little_is_not_settled_until_the_named_reading_is_taken(self) -> None:
-        self.open(f"{JUST_PLANNED}/mend")
-        expect(self.page.get_by_role("heading", name="Nothing measured yet")).to_be_visible()
-        self.page.get_by_role("link", name="Take down the first reading").click()
-        expect(self.page.locator("#reading")).to_be_focused()
-        for _ in range(3):
-            self.page.keyboard.press("ArrowDown")
-        self.page.keyboard.type("8 1/2")
-        self.page.keyboard.press("Enter")
-        expect(self.region("Readings")).to_contain_text("1⁄4″ short")
-        self.page.get_by_role("link", name="Mend").click()
+    def test_too_little_is_open_until_more_is_read(self) -> None:
+        self.open(f"{JUST_PLANNED}/diagnose")
         verdict = self.region("Verdict")
-        expect(verdict).to_contain_text("These readings do not settle it.")
-        expect(verdict).to_contain_text("That would narrow the doubt")
-        expect(self.region("The rest of the batch")).to_contain_text("Change nothing yet")
-        verdict.get_by_role("link", name="Take that reading down").click()
-        self.page.get_by_role("radio", name="Unit width").check()
+        expect(verdict).to_contain_text("Nothing is measured yet")
+        verdict.get_by_role("button", name="Take this one").click()
+        self.choose("What", "Row")
+        self.labelled("The ruler reads").fill("8 1/2")
+        self.labelled("The ruler reads").press("Enter")
+        expect(verdict).to_contain_text("These readings do not settle it")
+        expect(self.region("The rest of the batch")).to_contain_text("Change nothing")
+        self.choose("What", "Trimmed width")
         for _ in range(4):
-            self.page.keyboard.type("3 1/4")
-            self.page.keyboard.press("Enter")
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(5)
-        self.page.get_by_role("link", name="Mend").click()
-        expect(verdict).to_contain_text("too wide")
+            self.labelled("The ruler reads").fill("3 1/4")
+            self.labelled("The ruler reads").press("Enter")
+        self.choose("What", "Raw edge to stitching")
+        for _ in range(4):
+            self.labelled("The ruler reads").fill("5/16")
+            self.labelled("The ruler reads").press("Enter")
+        expect(verdict).to_contain_text("wide")
+        expect(verdict).to_contain_text("Certain")
 
-    def test_a_plan_that_lacks_its_margin_leads_back_to_it(self) -> None:
-        self.open(f"{JUST_PLANNED}/plan")
-        self.page.get_by_role("radio", name="Your margin").check()
-        self.page.wait_for_timeout(900)
-        for stage in ("trim", "check", "mend"):
-            self.open(f"{JUST_PLANNED}/{stage}")
-            expect(self.page.get_by_role("heading", name="The plan is not finished")).to_be_visible()
-        self.page.get_by_role("link", name="Go to the plan").click()
-        expect(self.labelled("Margin of your own, each side")).to_be_visible()
+    def test_a_subject_is_picked_and_the_stage_stays(self) -> None:
+        self.open(f"{HALF_SEWN}/measure")
+        self.choose("What is measured", "Lantern")
+        self.page.wait_for_url("**/measure")
+        expect(self.page.get_by_role("heading", name="Measure Lantern")).to_be_attached()
+        expect(self.region("Readings")).to_contain_text("taken elsewhere in this project")
+        self.choose("What is measured", "By hand")
+        expect(self.region("By hand")).to_be_visible()

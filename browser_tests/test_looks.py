@@ -15,7 +15,8 @@ VIEWS = {
     "lay out, another project": "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002/blocks",
     "look over": f"{LANTERN}/look",
     "join and press": f"{LANTERN}/join",
-    "as sewn": f"{LANTERN}/sewn",
+    "diagnose": f"{LANTERN}/diagnose",
+    "measure a block": f"{LANTERN}/measure",
     "what if": f"{LANTERN}/what-if",
     "what is wrong": "/wrong",
     "what is wrong, an end": "/wrong?see=points.corner_tip",
@@ -28,9 +29,9 @@ VIEWS = {
     "trim, geese": f"{JUST_PLANNED}/trim",
     "trim opened": f"{HALF_SEWN}/trim",
     "trim closed": f"{HALF_SEWN}/trim?way=closed",
-    "check": f"{HALF_SEWN}/check",
-    "mend": f"{HALF_SEWN}/mend",
-    "mend, nothing measured": f"{JUST_PLANNED}/mend",
+    "measure": f"{HALF_SEWN}/measure",
+    "diagnose a row": f"{HALF_SEWN}/diagnose",
+    "diagnose, nothing measured": f"{JUST_PLANNED}/diagnose",
     "settings": "/settings",
     "nowhere": "/nowhere",
 }
@@ -95,14 +96,14 @@ class KeyboardTest(JourneyCase):
         keys.press("ArrowDown")
         expect(self.region("What to cut")).to_contain_text("6\u00a01⁄2″")
         self.saved()
-        for stage in ("Trim", "Check"):
+        for stage in ("Trim", "Measure"):
             self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage).focus()
             keys.press("Enter")
-        expect(self.page.locator("#reading")).to_be_focused()
+        expect(self.labelled("The ruler reads")).to_be_focused()
         keys.type("5 7/16")
         keys.press("Enter")
         expect(self.region("Readings")).to_contain_text("1⁄16″ short")
-        self.page.get_by_role("button", name="Delete Unit width 5 7/16").focus()
+        self.page.get_by_role("button", name="Delete one of the half-square triangles: trimmed width 5 7/16").focus()
         keys.press("Enter")
         self.page.get_by_role("button", name="Undo").focus()
         keys.press("Enter")

@@ -74,11 +74,11 @@ class ServerAwayTest(JourneyCase):
 
     def test_nothing_typed_while_it_is_away_is_lost(self) -> None:
         page = self.page
-        page.goto(f"{self.own.url}{HALF_SEWN}/check")
-        expect(page.locator("#reading")).to_be_focused()
+        page.goto(f"{self.own.url}{HALF_SEWN}/measure")
+        expect(self.labelled("The ruler reads")).to_be_focused()
         page.keyboard.type("4")
         page.keyboard.press("Enter")
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(16)
+        expect(self.lines()).to_have_count(16)
         self.saved()
         self.own.stop()
         for typed in ("3 15/16", "4 3/16"):
@@ -89,8 +89,8 @@ class ServerAwayTest(JourneyCase):
         expect(page.get_by_text("kept here, not sent yet")).to_have_count(2)
         self.own.start()
         expect(page.get_by_text("The server is away.")).to_be_hidden(timeout=10_000)
-        expect(self.region("Readings").locator("tbody tr")).to_have_count(18)
-        expect(self.region("Readings")).to_contain_text("3⁄16″ long")
+        expect(self.lines()).to_have_count(18)
+        expect(self.region("Readings")).to_contain_text("3⁄16″ over")
 
     def test_closing_the_window_meanwhile_loses_nothing_either(self) -> None:
         page = self.page

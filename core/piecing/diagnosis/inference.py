@@ -316,7 +316,7 @@ class _Work:
             self.equations,
             self.used,
             params,
-            self._estimates(sets, params, active, leading),
+            self._estimates(sets, params, sizes, leading),
             draws.mean(axis=0),
             draws,
             sewn,
@@ -499,12 +499,12 @@ class _Work:
         return found
 
     def _estimates(
-        self, sets: Sequence[_Set], params: Sequence[Parameter], active: NDArray[np.bool_], leading: NDArray[np.int64]
+        self, sets: Sequence[_Set], params: Sequence[Parameter], sizes: NDArray[np.float64], leading: NDArray[np.int64]
     ) -> tuple[Estimate, ...]:
         """Of each cause by the readings alone: under every set the generalised least squares of it, all else as held likely."""
         found = []
         for j, p in enumerate(params):
-            large, leads = float(active[:, j].mean()), float((leading == j).mean())
+            large, leads = float((sizes[:, j] > NOTHING).mean()), float((leading == j).mean())
             column = self.of_causes[:, j] if j < self.common else self.of_errors @ effect_of(self.model, p)
             nominal = float(self.prior.mean[j]) if j < self.common else 0.0
             if not sets or np.abs(column).max(initial=0.0) <= 1e-9:

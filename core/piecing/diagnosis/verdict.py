@@ -250,7 +250,8 @@ def _groups(found: Inference) -> list[_Group]:
 
 def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
     groups = _groups(found)
-    first, second = groups[0], groups[1]
+    first = groups[0]
+    second = max(groups[1:], key=lambda g: (g.large, g.chance))
     model = found.model
     if not found.measured:
         return Verdict(
@@ -265,13 +266,8 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     chance = first.chance / max(1 - unlooked, 1e-9)
     enough = _enough(len(found.weighed)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
     named = chance >= enough and not _look_alike(found, first.best) and first.best.sure_of_side and first.best.measured
-    both = (
-        first.chance + second.chance >= _BESIDE
-        and first.large >= _BESIDE
-        and second.large >= _BESIDE
-        and first.best.sure_of_side
-        and second.best.sure_of_side
-    )
+    with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
+    both = with_it and first.large >= _BESIDE and first.best.sure_of_side and first.chance + second.chance >= _BESIDE
     if _varies(found, none, first):
         return Verdict(
             Status.VARIES,
@@ -294,11 +290,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             second.best.parameter,
         )
     if named:
-        beside = (
-            second.best.parameter
-            if second.large >= _BESIDE and second.best.sure_of_side and second.chance > 0.02
-            else None
-        )
+        beside = second.best.parameter if with_it else None
         said = cause_said(model, first.best.parameter, first.best.size)
         return Verdict(Status.SETTLED, said, _evidence(found, first.best), chance, leads, first.best.parameter, beside)
     if _true(found, none):

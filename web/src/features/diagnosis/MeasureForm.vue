@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton, NInput, NRadio, NRadioGroup, NSelect } from 'naive-ui'
-import { computed, nextTick, ref, toRef } from 'vue'
+import { computed, nextTick, onMounted, ref, toRef } from 'vue'
 
 import { type Of, useOutbox } from '@/shared/api/outbox'
 import { readingWords } from '@/shared/lib/words'
@@ -9,7 +9,7 @@ import type { Diagnosis } from './api'
 import { useMeasure } from './useMeasure'
 
 /** Where the ruler was laid and what it read. Everything here can be picked on the drawing too. */
-const props = defineProps<{ of: Of; found: Diagnosis }>()
+const props = defineProps<{ of: Of; found: Diagnosis; focus?: boolean }>()
 const places = computed(() => props.found.places)
 const measure = useMeasure(toRef(props, 'of'), places)
 const {
@@ -60,6 +60,8 @@ const spots = computed(() => {
 })
 /** What was entered last, where the others do not bear it out: asked about on the spot, kept by one key. */
 const doubted = computed(() => props.found.readings.find((r) => r.id === last.value && r.odd && !r.confirmed))
+
+onMounted(() => props.focus && field.value?.focus())
 
 async function onEnter() {
   if (where.value.kind === 'strip_test' && value.value && !whole.value) {

@@ -35,7 +35,7 @@ const where = computed(() => form.value?.where ?? nowhere())
     </section>
     <template v-else-if="data">
       <div class="left">
-        <MeasureForm ref="form" :key="of.of" :of="of" :found="data" />
+        <MeasureForm ref="form" :key="of.of" focus :of="of" :found="data" />
         <PickDrawing
           :drawing="data.drawing"
           :places="data.places"

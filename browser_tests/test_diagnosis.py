@@ -2,61 +2,63 @@
 
 from __future__ import annotations
 
-from browser_tests.journey import HALF_SEWN, LANTERN, JourneyCase, expect
-from sewn.models import Kept, Measured
+from blocks.models import Block
+from browser_tests.journey import LANTERN, JourneyCase, expect
+from diagnosis.models import SavedDiagnosis
+from measuring.models import ReadingRow
 
 
-class SewnTest(JourneyCase):
-    def test_the_reading_asked_for_settles_the_demo_block(self) -> None:
-        self.open(f"{LANTERN}/sewn")
+class DiagnoseTest(JourneyCase):
+    def test_the_reading_asked_for_is_taken_with_its_side_picked(self) -> None:
+        self.open(f"{LANTERN}/diagnose")
         verdict = self.region("Verdict")
-        expect(verdict).to_contain_text("These readings do not settle it")
-        expect(verdict).to_contain_text("trimming off the diagonal")
+        expect(verdict).to_contain_text("All seams are")
+        expect(verdict).to_contain_text("and on which side")
         verdict.get_by_role("button", name="Take this one").click()
-        expect(self.labelled("What")).to_have_value("miss")
-        expect(self.labelled("Which corner")).to_have_value("bottom left")
+        form = self.region("Measure")
+        expect(form).to_contain_text("Diagonal past the corner")
+        sides = form.get_by_role("radio")
+        expect(sides).to_have_count(2)
+        form.get_by_text("it lands on the", exact=False).nth(1).click()
         self.labelled("The ruler reads").fill("1/16")
         self.labelled("The ruler reads").press("Enter")
-        expect(verdict).to_contain_text("Two things together")
-        expect(verdict).to_contain_text("off the diagonal")
+        expect(self.region("Readings")).to_contain_text("it lands on the")
         self.saved()
-        self.assertEqual(Measured.objects.order_by("order").last().kind, "miss")  # type: ignore[union-attr]
-        batch = self.region("The rest of the batch")
-        expect(batch).to_contain_text("Move the needle or guide")
-        expect(batch).to_contain_text("Lay the ruler’s line".replace("’", "'"))
+        last = ReadingRow.objects.order_by("order").last()
+        assert last is not None
+        assert last.value is not None
+        self.assertEqual((last.kind, last.value.sign), ("miss", -1))
 
-    def test_a_remedy_is_tried_and_the_diagnosis_kept_and_compared(self) -> None:
-        self.open(f"{LANTERN}/sewn")
-        block = self.region("This block")
-        first = block.get_by_role("button", name="Try it on the drawing").first
-        first.click()
-        expect(self.page.get_by_role("status").filter(has_text="Tried on the drawing")).to_be_visible()
+    def test_a_remedy_is_tried_beside_the_block_as_it_is_and_a_diagnosis_kept(self) -> None:
+        self.open(f"{LANTERN}/diagnose")
+        self.region("This block").get_by_role("button", name="Try it on the drawing").first.click()
+        expect(self.page.get_by_text("With the remedy, nothing unpicked yet")).to_be_visible()
+        expect(self.page.get_by_text("As it is", exact=True)).to_be_visible()
         expect(self.region("Faults")).to_contain_text("What is left")
         self.page.get_by_role("button", name="Show it as it is").first.click()
         expect(self.region("Faults")).to_contain_text("What is to be seen")
         kept = self.region("Kept")
         kept.get_by_role("button", name="Keep this one").click()
-        expect(kept.get_by_label("What turned out")).to_be_visible()
-        kept.get_by_label("What turned out").select_option("partly")
+        expect(kept).to_contain_text("all seams are")
+        self.choose("What turned out", "partly right")
         expect(kept).to_contain_text("0 right, 1 partly, 0 wrong")
-        kept.get_by_label("What it was").fill("also the ruler")
-        kept.get_by_label("What it was").press("Tab")
+        kept.get_by_label("What it was", exact=True).fill("also the ruler")
+        kept.get_by_label("What it was", exact=True).press("Tab")
         self.saved()
-        self.assertEqual(Kept.objects.get().later, "also the ruler")
+        self.assertEqual(SavedDiagnosis.objects.get().later, "also the ruler")
 
     def test_places_are_picked_on_the_drawing_and_what_cannot_be_read_is_kept(self) -> None:
-        self.open(f"{LANTERN}/sewn")
-        box = self.page.locator("svg.over rect.cell").nth(4)
-        box.click()
-        expect(self.labelled("Which unit")).to_have_value("4")
+        self.open(f"{LANTERN}/diagnose")
+        self.page.locator("svg.over rect.cell").nth(4).click()
+        expect(self.region("Measure")).to_contain_text("row 2, column 2")
         value = self.labelled("The ruler reads")
         value.fill("broad")
         value.press("Enter")
         expect(self.region("Measure").get_by_role("alert")).to_contain_text("no number")
         expect(value).to_have_value("broad")
-        value.fill("3 3/4")
+        value.fill("5 3/4")
         value.press("Enter")
-        expect(self.region("Verdict")).to_contain_text("Asked about, and left out until then")
+        expect(self.region("Verdict")).to_contain_text("Set aside")
         readings = self.region("Readings")
         readings.get_by_role("button", name="It is right").click()
         expect(readings.get_by_role("button", name="It is right")).to_have_count(0)
@@ -65,11 +67,27 @@ class SewnTest(JourneyCase):
         self.page.get_by_role("button", name="Undo").click()
         expect(readings.get_by_text("row 2, column 2: trimmed width")).to_be_visible()
 
-    def test_every_reading_shows_its_working(self) -> None:
-        self.open(f"{LANTERN}/sewn")
-        self.page.get_by_text("Show the working of every reading").click()
-        expect(self.region("Taken apart")).to_contain_text("row = Σ widths − 2 Σ take-ups")
-        expect(self.region("Taken apart")).to_contain_text("docs/theory.md, section 14.2")
+    def test_the_working_is_there_for_who_asks(self) -> None:
+        self.open(f"{LANTERN}/diagnose")
+        working = self.page.get_by_label("Show the working", exact=True)
+        working.get_by_text("Show the working", exact=True).click()
+        expect(working).to_contain_text("not measured")
+        expect(working).to_contain_text("in 100")
+        working.get_by_text("Show the working of every reading").click()
+        expect(working).to_contain_text("row = Σ widths − 2 Σ take-ups")
+        expect(working).to_contain_text("docs/theory.md, section 14.2")
+
+    def test_a_layout_changed_under_its_readings(self) -> None:
+        self.open(f"{LANTERN}/lay")
+        self.page.get_by_role("link", name="Diagnose").first.click()
+        before = self.lines().count()
+        block = Block.objects.get(pattern__name="Lantern")
+        rows = block.pattern["layout"]
+        block.pattern = {**block.pattern, "layout": [rows[1], *rows[1:]]}
+        block.save()
+        self.page.reload()
+        expect(self.region("Readings").get_by_text("no longer in the block").first).to_be_visible()
+        expect(self.lines()).to_have_count(before)
 
     def test_sliders_move_the_block_and_its_figures(self) -> None:
         self.open(f"{LANTERN}/what-if")
@@ -81,7 +99,7 @@ class SewnTest(JourneyCase):
         seam.focus()
         for _ in range(4):
             seam.press("ArrowRight")
-        expect(self.region("What is off")).to_contain_text("seams sewn 1⁄16″ too wide")
+        expect(self.region("What is off")).to_contain_text("all seams are 1⁄16″ wide")
         expect(comes).to_contain_text("−1⁄4″")
         many = self.region("Many blocks")
         expect(many).to_contain_text("10,000 blocks")
@@ -113,18 +131,11 @@ class SewnTest(JourneyCase):
         expect(hand.get_by_role("alert").first).to_contain_text("no number")
 
     def test_a_block_with_empty_places_says_so(self) -> None:
-        from blocks.models import Block
-
         block = Block.objects.get(pattern__name="Lantern")
         block.pattern = {**block.pattern, "layout": [". " + row[2:] for row in block.pattern["layout"]]}
         block.save()
-        self.open(f"{LANTERN}/sewn")
+        self.open(f"{LANTERN}/diagnose")
         expect(self.page.get_by_role("alert")).to_contain_text("of the block are empty")
-
-    def test_mend_leads_to_the_sewn_block(self) -> None:
-        self.open(f"{HALF_SEWN}/mend")
-        self.page.get_by_role("link", name="A block as sewn").click()
-        expect(self.region("Verdict")).to_be_visible()
 
 
 class FromNothingTest(JourneyCase):
@@ -165,11 +176,11 @@ class FromNothingTest(JourneyCase):
         self.page.wait_for_timeout(400)
         self.page.get_by_role("button", name="Pinwheel").first.click()
         self.page.wait_for_url("**/lay")
-        self.page.get_by_role("link", name="As sewn").click()
+        self.page.get_by_role("link", name="Diagnose").click()
         verdict = self.region("Verdict")
-        expect(verdict).to_contain_text("Nothing measured yet")
+        expect(verdict).to_contain_text("Nothing is measured yet")
         verdict.get_by_role("button", name="Take this one").click()
         self.labelled("The ruler reads").fill("4")
         self.labelled("The ruler reads").press("Enter")
-        expect(self.region("Readings").get_by_role("listitem")).to_have_count(1)
-        expect(verdict).not_to_contain_text("Nothing measured yet")
+        expect(self.lines()).to_have_count(1)
+        expect(verdict).not_to_contain_text("Nothing is measured yet")
