@@ -4,7 +4,6 @@ import sys
 
 from bench.blocks import print_blocks
 from bench.cutting import print_cutting
-from bench.quilters import print_quilters
 from bench.sewers import print_sewers
 from bench.speed import print_speed
 
@@ -12,7 +11,6 @@ PARTS = {
     "speed": print_speed,
     "blocks": print_blocks,
     "cutting": print_cutting,
-    "quilters": print_quilters,
     "sewers": print_sewers,
 }
 

@@ -3,17 +3,24 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 
 import numpy as np
+from browser_tests.chromium import chromium
+from browser_tests.own_server import demo_server
+from browser_tests.shots import LANTERN
 
+from bench.redraw import redrawn
 from piecing.diagnosis.asking import next_readings
+from piecing.diagnosis.faults import faults_seen
 from piecing.diagnosis.inference import Inference, infer
-from piecing.diagnosis.readings import Reading
+from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.remedies import remedies_of
 from piecing.diagnosis.verdict import Status, Verdict, judge
-from piecing.lengths import Length
-from tests.polygons import BLOCKS, Table, Truth, Ways, sewn, table
+from piecing.diagnosis.whatif import errors_of, outcomes
+from piecing.lengths import Length, inches
+from tests.polygons import BLOCKS, Sewn, Table, Truth, Ways, sewn, table
 
 __all__ = ["Score", "print_sewers", "quilters"]
 
@@ -96,7 +103,8 @@ def quilters(count: int, size: float, ways: Ways, seed: int, most: int = _MOST, 
         if ways.cutting > 1 or cause == "stretch":
             truth = replace(truth, stretch=truth.stretch or float(rng.uniform(0, 1 / 40)))
         began = time.perf_counter()
-        for k, (found, verdict) in enumerate(asked(t, truth, ways, rng, most, on=not size)):
+        steps = asked(t, truth, ways, rng, most, on=not size)
+        for k, (found, verdict) in enumerate(steps):  # noqa: B007  the last ones are looked at
             if not size and verdict.status is Status.TRUE:
                 score.when_true.append(k)
                 break
@@ -135,3 +143,119 @@ def _count(score: Score, truth: Truth, cause: str, found: Inference, verdict: Ve
         if cause and q.cause.value == cause and q.batch in (-1, truth.batch) and q.axis == 0 and e.measured:
             size = truth.of(cause) if cause != "seam" else truth.seam - (truth.fold / 2 if truth.scant else 0.0)
             score.held.append(e.low <= size <= e.high)
+
+
+def _plain(count: int) -> None:
+    print("  dominant cause, by at most ten readings as they are asked for")
+    for label, size in (("1/16", 1 / 16), ("3/64", 3 / 64), ("1/32", 1 / 32)):
+        print(f"    {label:<26} {quilters(count, size, Ways(), 41).line()}")
+    true = quilters(count, 0.0, Ways(), 42)
+    by_six = sum(n <= 6 for n in true.when_true) / count
+    more = quilters(count // 2, 0.0, Ways(), 43, most=20)
+    print(f"    {'nothing':<26} {true.line()}")
+    print(
+        f"  true quilters accused: {true.wrong / count:.1%} at 10 readings (aim under 3), {more.wrong / more.quilters:.1%} at 20 "
+        f"(aim under 5); called true by the sixth reading {by_six:.0%} (aim 80)"
+    )
+
+
+def _stressed(count: int) -> None:
+    print("  under stress: wrong and accused under 5, intervals 80 to 97")
+    for label, ways in STRESS:
+        for size, what in ((1 / 16, "1/16"), (1 / 32, "1/32"), (0.0, "nothing")):
+            print(f"    {label + ', ' + what:<34} {quilters(count, size, ways, 44).line()}")
+    for cause, size in (("start", 1 / 16), ("fold", 1 / 32), ("stretch", 1 / 8)):
+        print(f"    {cause + ' leads':<34} {quilters(count, size, Ways(), 45, causes=(cause,)).line()}")
+
+
+def _promised(count: int) -> None:
+    """The top remedy done by the same hands with fresh scatter: faults left against those promised."""
+    rng = np.random.default_rng(46)
+    promised: list[float] = []
+    left: list[int] = []
+    worse = none_said = none_true = 0
+    for n in range(count):
+        t = table(*BLOCKS[n % len(BLOCKS)])
+        truth = Truth(seam=float(rng.choice((-1, 1))) / 16)
+        found, verdict = list(asked(t, truth, Ways(), rng, 12))[-1]
+        first = next((r for r in remedies_of(found, verdict) if r.possible and r.left is not None), None)
+        if first is None or first.code != "all_seams" or first.left is None:
+            continue
+        after, before = (_seen(t, sewn(t, x, Ways(), rng)) for x in (Truth(), truth))
+        promised.append(first.left)
+        left.append(after)
+        worse += after > before
+        none_said += first.none_left
+        none_true += first.none_left and after == 0
+    many = max(len(left), 1)
+    print(
+        f"  top remedy done: {np.mean(left):.1f} faults left, {np.mean(promised):.1f} promised (aim within 25%); worse in "
+        f"{worse / many:.1%} (aim under 2); \u201cnone left\u201d said {none_said} times, true {none_true} (aim 8 in 10)"
+    )
+
+
+def _seen(t: Table, block: Sewn) -> int:
+    off = np.array([[block.feature(f.key) - f.nominal for f in t.model.features]])
+    return int(faults_seen(t.model, off)[0])
+
+
+def _ms(work: Callable[[], object], times: int = 5) -> float:
+    work()
+    began = time.perf_counter()
+    for _ in range(times):
+        work()
+    return 1000 * (time.perf_counter() - began) / times
+
+
+def _speed() -> None:
+    t = table("paws", "14")
+    block = sewn(t, Truth(seam=1 / 32), Ways(), np.random.default_rng(1))
+    one = inches(1)
+    wanted = [Reading(ReadingKind(f.kind.value), one, feature=f.key) for f in t.model.features[:30]]
+    wanted += [Reading(ReadingKind.WIDTH, one, unit=c.key) for c in t.model.places.cells[:20]]
+    wanted += [Reading(ReadingKind.STITCH, one, seam=s.name, spot="middle") for s in t.model.places.seams[:10]]
+    sixty = [block.taken(r) for r in wanted]
+    found = infer(t.model, sixty, raw=t.raw)
+    verdict = judge(found)
+    big = table("four_wheels", "12").model
+    print(
+        f"  a block of {len(t.model.places.cells)} units, {len(sixty)} readings: diagnosis "
+        f"{_ms(lambda: judge(infer(t.model, sixty, raw=t.raw))):.0f} ms (aim 100), next reading "
+        f"{_ms(lambda: next_readings(found, verdict, raw=t.raw)):.0f} ms (aim 200)"
+    )
+    rng = np.random.default_rng(2)
+    took = _ms(lambda: outcomes(big, {"seam": 1 / 32}, rng, 100_000), 1)
+    figures = _ms(lambda: big.deviations(errors_of(big, {"seam": 1 / 32})))
+    print(
+        f"  100,000 blocks of {len(big.places.cells)} units {took / 1000:.2f} s (aim 2); the figures of one {figures:.2f} ms"
+    )
+
+
+def _slider() -> None:
+    with demo_server() as server, chromium() as browser:
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(server.url + LANTERN + "/what-if")
+        page.wait_for_selector(".shown .joined")
+        page.get_by_role("button", name="All true").click()
+        page.get_by_role("slider", name="Stitching distance").focus()
+        took = redrawn(page, ".shown svg", [*["ArrowRight"] * 8, "Tab"] * 5, 700)
+        opened = page.evaluate(
+            """async (path) => { const took = []
+            for (let n = 0; n < 9; n++) { const t = performance.now(); await (await fetch(path)).text(); took.push(performance.now() - t) }
+            return took.sort((a, b) => a - b)[4] }""",
+            f"/api/blocks/{LANTERN.rsplit('/', 1)[1]}/diagnosis",
+        )
+    p50, p95 = np.percentile(took, [50, 95])
+    print(f"  slider to redrawn block in the browser: median {p50:.0f} ms, p95 {p95:.0f} ms (aim 100)")
+    print(f"  opening Diagnose on the server: {opened:.0f} ms (aim 150)")
+
+
+def print_sewers(count: int = 160) -> None:
+    print(
+        f"\nQuilters simulated from polygons at {len(BLOCKS)} blocks ({count} each; {count // 4} each under stress), read to 1/32"
+    )
+    _plain(count)
+    _stressed(count // 4)
+    _promised(count // 2)
+    _speed()
+    _slider()

@@ -54,7 +54,7 @@ class ProjectsTest(JourneyCase):
         expect(self.page.get_by_role("heading", name="Nothing lies here")).to_be_visible()
         self.open("/projects/00000000-0000-4000-8000-00000000dead/plan")
         expect(self.page.get_by_role("heading", name="This project is not here")).to_be_visible()
-        self.open("/projects/nonsense/mend")
+        self.open("/projects/nonsense/diagnose")
         expect(self.page.get_by_role("heading", name="This project is not here")).to_be_visible()
 
     def test_every_stage_has_an_address_that_a_reload_keeps(self) -> None:
@@ -62,7 +62,7 @@ class ProjectsTest(JourneyCase):
         expect(self.page.get_by_role("heading", name="Snip the dog ears")).to_be_visible()
         self.page.reload()
         expect(self.page.get_by_role("heading", name="Snip the dog ears")).to_be_visible()
-        for stage, name in (("Plan", "plan"), ("Check", "check"), ("Mend", "mend"), ("Trim", "trim")):
+        for stage, name in (("Plan", "plan"), ("Measure", "measure"), ("Diagnose", "diagnose"), ("Trim", "trim")):
             self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage).click()
             self.page.wait_for_url(f"**/units/*/{name}")
             self.assertIn(stage, self.page.title())

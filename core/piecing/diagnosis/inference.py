@@ -286,7 +286,8 @@ class _Work:
             unit = np.zeros(self.count)
             unit[k] = 1.0
             if self.readings[n].confirmed:
-                add(unit, OWN.large**2, log(OWN.often))
+                for held in OWN:
+                    add(unit, held.large**2, log(held.often / (1 - held.often)))
                 continue
             for held in SLIPS:
                 # Of a strip test two readings are written down.

@@ -59,8 +59,8 @@ ONE_SEAM = Held(0.0, 1 / 16, 0.06)
 ONE_UNIT = Held(0.0, 1 / 16, 0.03)
 SLIPS = (Held(0.0, 3 / 32, 0.02), Held(0.0, 0.7, 0.02), Held(0.0, 10.0, 0.008))
 """Of one reading: a mark miscounted, a figure mistaken, a number turned about."""
-OWN = Held(0.0, 1 / 8, 0.2)
-"""Of a reading taken again and found right: that one piece is off by itself."""
+OWN = (Held(0.0, 1 / 8, 0.2), Held(0.0, 0.7, 0.05), Held(0.0, 10.0, 0.02))
+"""Of a reading taken again and found right: that one piece is off by itself, by however much."""
 RULER = 1 / 135
 """Of an error common to everything read with one ruler, inches: its lines, and how its edge is laid."""
 DAY = 1 / 128

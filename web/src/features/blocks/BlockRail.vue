@@ -115,7 +115,8 @@ const views = [
 .views {
   width: 100%;
   display: flex;
-  gap: 24px;
+  flex-wrap: wrap;
+  gap: 2px 24px;
 }
 
 .views a {

@@ -61,6 +61,7 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
         </div>
         <PickDrawing
           v-else
+          :width="280"
           :drawing="data.drawing"
           :places="data.places"
           :colours="colours"

@@ -13,6 +13,8 @@ const props = defineProps<{
   places: Diagnosis['places']
   colours: Record<string, string>
   where: Where
+  /** CSS pixels that it is drawn wide, so that its numbers can be read. */
+  width?: number
 }>()
 const emit = defineEmits<{ pick: [Partial<Where>] }>()
 const dot = computed(() => (props.drawing.window[2] ?? 1) / 40)
@@ -79,7 +81,7 @@ const ruler = computed(() => {
 
 <template>
   <div class="pickable">
-    <CoreDrawing :drawing="drawing" :colours="colours" :width="460" />
+    <CoreDrawing :drawing="drawing" :colours="colours" :width="width ?? 460" />
     <svg class="over" :viewBox="drawing.window.join(' ')" aria-hidden="true">
       <rect
         v-for="c in places.cells"

@@ -119,7 +119,7 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
         </p>
         <p class="soft">
           Measured already?
-          <RouterLink :to="{ name: 'sewn', params: { project: project.id, block: block.id } }"
+          <RouterLink :to="{ name: 'diagnose-block', params: { project: project.id, block: block.id } }"
             >See it as sewn</RouterLink
           >
         </p>
