@@ -17,9 +17,9 @@ from .verdict import cause_said
 __all__ = ["Term", "Working", "workings"]
 
 _EQUATIONS: dict[ReadingKind, tuple[str, str]] = {
-    ReadingKind.CUT: ("cut piece = C + cut error", "7.4"),
-    ReadingKind.WIDTH: ("width = U + trim error + stretch / 2√2", "14.3"),
-    ReadingKind.HEIGHT: ("height = U + trim error + stretch / 2√2", "14.3"),
+    ReadingKind.CUT: ("cut piece = C + cut error", "14.6"),
+    ReadingKind.WIDTH: ("width = U + trim error + stretch / 2√2", "14.6"),
+    ReadingKind.HEIGHT: ("height = U + trim error + stretch / 2√2", "14.6"),
     ReadingKind.RAW_WIDTH: ("raw = R + gain × cut error − loss × (seam error + fold / 2)", "14.6"),
     ReadingKind.RAW_HEIGHT: ("raw = R + gain × cut error − loss × (seam error + fold / 2)", "14.6"),
     ReadingKind.DIAGONAL_RISING: ("diagonal = √(w² + h²) ± stretch / 2", "14.6"),
