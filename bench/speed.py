@@ -12,9 +12,8 @@ import numpy as np
 from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 from browser_tests.shots import HALF_SEWN
-from tests.quilters import Truth, readings_of
 
-from piecing import Choices, Measure, QuilterRecord, diagnose, ladders, pictures, plan, recipes
+from piecing import Choices, Measure, QuilterRecord, ladders, pictures, plan, recipes
 from piecing.comparing import compare
 from piecing.geometry.sewing import Needle, Stitching
 from piecing.holdings import parse_holdings
@@ -60,12 +59,8 @@ def _each(call: Callable[[], object], times: int) -> float:
 def _core() -> None:
     choices = half_square(count=48)
     planned = plan(choices)
-    readings = readings_of(Truth(1 / 32, 1 / 64, 0), planned, np.random.default_rng(1))
     print("\nThe core, milliseconds a call")
     print(f"  plan                                 {_each(lambda: plan(choices), 500):8.3f}   (aim under 0.2)")
-    print(
-        f"  diagnosis of 9 readings              {_each(lambda: diagnose(planned, readings), 50):8.3f}   (aim under 5)"
-    )
     print(f"  ladder                               {_each(lambda: ladders(planned), 100):8.3f}")
     print(f"  drawings of making, sewn, trimmed    {_each(lambda: pictures(planned), 100):8.3f}")
     print(f"  every trim recipe and its drawings   {_each(lambda: recipes(planned), 50):8.3f}")

@@ -18,7 +18,7 @@ from piecing.geometry.sewing import Needle, turned_over
 from piecing.lengths import ZERO, Length, inches, mm
 from piecing.oversize import School, rounded, school_cuts
 from piecing.seams import Seam
-from piecing.units import KINDS, Method, UnitSpec, kind_of, method_for
+from piecing.units import KINDS, Method, UnitSpec, kind_of, method_for, methods_of
 from piecing.units.method import Cuts, Hands
 from piecing.units.simulate import Made, made
 
@@ -251,3 +251,17 @@ class WorkedExamplesTest(TestCase):
     def test_a_strip_of_one_inch_gives_the_square_back(self) -> None:
         spec = UnitSpec("strip_split_square", inches("7/2"), inches("7/2"), ("a", "b", "c"), strip=inches("1/2"))
         self.assertEqual(method_for("strip_split_square", "strip").bare(spec, _S, _S)["square"], inches(4))
+
+
+class PiecedHalfTest(TestCase):
+    def test_a_seam_wider_than_the_allowance_by_hand(self) -> None:
+        # q = 3, s = 1/4, e = 9/32: each half loses e to two short seams, and the long edge was trued only s beyond the corner.
+        spec = UnitSpec("pieced_half", inches("9/2"), inches("9/2"), tuple("abccb"))
+        method = methods_of("pieced_half")[0]
+        cuts = Cuts(square=inches(3), small=inches("7/2"), large=inches(7))
+        raw, _ = method.raw(spec, cuts, inches("1/4"), inches("9/32"))
+        self.assertAlmostEqual(float(raw), 2 * (3 - 0.28125) - 2**0.5 * 0.03125, places=9)
+        # Cut by the bare sizes, it reaches its target with nothing over: four and a half and two allowances.
+        bare = method.bare(spec, inches("1/4"), inches("9/32"))
+        self.assertAlmostEqual(float(method.raw(spec, bare, inches("1/4"), inches("9/32"))[0]), 5.0, places=9)
+        self.assertAlmostEqual(float(method.margins(spec, bare, inches("1/4"), inches("9/32")).top), 0.0, places=9)

@@ -275,3 +275,11 @@ class BlockTest(TestCase):
             return inches(4) * 8 - take_up * (2 * 7)
 
         self.assertEqual(row(inches("1/4")) - row(inches("9/32")), inches("7/16"))
+
+
+class FlippedTest(TestCase):
+    def test_every_flipped_way_says_to_sew_a_thread_outside_the_line(self) -> None:
+        for method, spec in ALL_WAYS:
+            told = [n.code for n in plan(Choices(spec, method.name)).notes]
+            with self.subTest(method.name):
+                self.assertEqual("thread_outside" in told, "flipped" in method.name)

@@ -47,6 +47,8 @@ class _Planned(Protocol):
 def method_notes(method: Method, p: _Planned) -> tuple[Note, ...]:
     """Notes that belong to one way of making a unit, and to the spare units that fall off it."""
     found = [_spare_units(s, p) for s in p.spares]
+    if "flipped" in method.name:
+        found.append(_thread_outside())
     if method is square_in_square.CORNER_TRIANGLES:
         found += _tips(p)
     if method is flying_goose.TWO_UNITS:
@@ -64,6 +66,16 @@ def _spare_units(spare: Spare, p: _Planned) -> Note:
             count=spare.count,
             raw=spare.raw,
             finished=finished.round_down(inches("1/8")),
+        ),
+    )
+
+
+def _thread_outside() -> Note:
+    """The engine lays the fold on the line: that is where it lies when the stitching is a thread outside."""
+    return Note(
+        "thread_outside",
+        Said(
+            "Sew a thread outside the line, toward the corner: the fold takes the thread, and the corner reaches its edge."
         ),
     )
 
