@@ -104,7 +104,7 @@ class ExchangeTest(JourneyCase):
         field.set_input_files({"name": "project.json", "mimeType": "application/json", "buffer": body})
         self.page.wait_for_url("**/plan")
         expect(self.page.get_by_role("heading", name="Lantern, twelve blocks 2")).to_be_visible()
-        self.page.get_by_role("link", name="Check").click()
+        self.page.get_by_role("link", name="Measure").click()
         expect(self.page.get_by_role("main")).to_contain_text("top row")
 
 

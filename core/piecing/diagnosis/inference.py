@@ -83,7 +83,8 @@ class Inference:
     """``parameters`` are the common causes and then the single seams and units that may be off. ``draws`` (draws, parameters)
     and ``sewn`` (draws, errors) are blocks that these readings leave possible, the unmeasured scatter of every unit and seam
     included; ``leading`` (draws,) numbers the cause that leads in each, -1 where
-    none does, and ``sizes`` (draws, parameters) says what each does. ``block`` (errors,) is their
+    none does, and ``sizes`` (draws, parameters) says what each does;
+    ``looked`` (draws,) whether nothing is large there of which nothing was read. ``block`` (errors,) is their
     mean, ``mean`` (parameters,) that of the causes. ``hands`` weighs every kind of hands. ``weighed`` are the indices of the
     readings used, in their order."""
 
@@ -99,6 +100,7 @@ class Inference:
     sewn: NDArray[np.float64]
     leading: NDArray[np.int64]
     sizes: NDArray[np.float64]
+    looked: NDArray[np.bool_]
     block: Vector
     fitted: Vector
     odd: tuple[Odd, ...]
@@ -323,6 +325,7 @@ class _Work:
             sewn,
             leading,
             sizes,
+            np.asarray(~(active[:, : self.common] & self._silent()).any(axis=1)),
             sewn.mean(axis=0),
             self._fitted(sets),
             self._odd(sets),
@@ -398,6 +401,10 @@ class _Work:
                 v[params.index(p)] = self.prior.large[params.index(p)] ** 2
         return v, singles
 
+    def _silent(self) -> NDArray[np.bool_]:
+        """(common causes,): those of which nothing was read."""
+        return np.asarray(np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9)
+
     def _shift(self, s: _Set) -> Vector:
         """What is added to the mean of each common cause that is large under a set."""
         shift, params = np.zeros(self.common), parameters_of(self.model)
@@ -435,7 +442,7 @@ class _Work:
     def _of_set(self, s: _Set, n: int, params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
         v, singles = self._variances(s)
         # What was not read may be a cause all the same, though people measure where something looks wrong.
-        silent = np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9
+        silent = self._silent()
         often = _UNREAD / (1 + np.exp(-self.prior.odds))
         large = silent & (self.rng.random((n, self.common)) < often)
         variance = np.where(large, self.prior.large**2, v)

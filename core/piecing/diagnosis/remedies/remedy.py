@@ -23,7 +23,7 @@ from ..verdict import Status, Verdict
 
 __all__ = ["Change", "Minutes", "Remedy", "Work", "remedies_of"]
 
-_DRAWS = 300
+_DRAWS, _FEWEST = 300, 60
 _NONE_LEFT = 0.8
 _HARMS = 0.25
 """Faults; a remedy that is expected to leave so many more than there are is not offered."""
@@ -145,9 +145,16 @@ def remedies_of(
     return _ranked(work, _once(_counted(work, offered)))
 
 
+def possible_blocks(found: Inference) -> Vector:
+    """(draws, errors): blocks that the readings leave possible, as far as was looked at. A cause of which nothing was read is
+    asked for before anything is unpicked; a promise made here is of what is known."""
+    looked = found.sewn[found.looked]
+    return np.asarray((looked if len(looked) >= _FEWEST else found.sewn)[:_DRAWS])
+
+
 def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> NDArray[np.int64]:
     """(draws,): how many faults that pins do not ease in each possible block has after a change."""
-    sewn = found.sewn[:_DRAWS]
+    sewn = possible_blocks(found)
     factors = np.array([found.factors[s.value] for s in SOURCES])
     sd = scatter_of(found.model) * factors[sources_of(found.model)]
     fresh = change.to + rng.standard_normal(sewn.shape) * sd
@@ -156,7 +163,7 @@ def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> N
 
 
 def _counted(work: Work, offered: Sequence[Remedy]) -> Iterator[Remedy]:
-    now = float(faults_seen(work.model, work.found.sewn[:_DRAWS] @ work.model.matrix.T).mean())
+    now = float(faults_seen(work.model, possible_blocks(work.found) @ work.model.matrix.T).mean())
     for r in offered:
         minutes = r.minutes * work.blocks if r.spread and work.blocks > 1 else None
         if r.change is None or not r.possible:
