@@ -222,6 +222,9 @@ def _plain(text: str) -> str:
     return re.sub(r"\s+", " ", "".join(out)).strip().lower()
 
 
+_LONGEST_TEXT = 80
+
+
 def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool = False) -> Length:
     """Read a length as people write it.
 
@@ -232,6 +235,8 @@ def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool =
     plain = _plain(text)
     if not plain:
         raise LengthNotUnderstood(text, "nothing was typed.")
+    if len(plain) > _LONGEST_TEXT:
+        raise LengthNotUnderstood(f"{text[:12]}…", "it is far too long for a length.")
     negative = plain.startswith("-")
     body = plain[1:].strip() if negative else plain
     found = _NUMBER.match(body)

@@ -39,6 +39,10 @@ from .subjects import Pool, Scene, Subject, row_scene
 __all__ = ["Sheet", "Tried", "by_hand", "ladders_of", "sheet_of", "summary_of", "what_if"]
 
 
+SHOWN = 200
+"""Readings listed on a screen."""
+
+
 @dataclass(frozen=True)
 class Sheet:
     """Everything the screen shows of a subject as its readings make it."""
@@ -64,6 +68,15 @@ class Sheet:
     @property
     def rows(self) -> tuple[ReadingRow, ...]:
         return tuple(row for row, _ in self.pool.own)
+
+    @property
+    def newest(self) -> tuple[ReadingRow, ...]:
+        """The readings that are shown; ``earlier`` are left out of sight, and still in the sheet that is saved."""
+        return self.rows[-SHOWN:]
+
+    @property
+    def earlier(self) -> int:
+        return max(0, len(self.rows) - SHOWN)
 
     @property
     def left_over(self) -> float:

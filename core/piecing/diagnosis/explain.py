@@ -11,7 +11,7 @@ from ..wording import Said
 from .causes import Parameter
 from .inference import Inference
 from .names import reading_said
-from .readings import PLAIN, ReadingKind
+from .readings import ReadingKind
 from .verdict import cause_said
 
 __all__ = ["Term", "Working", "workings"]
@@ -64,14 +64,15 @@ class Working:
 
 
 def workings(found: Inference) -> tuple[Working, ...]:
-    """One for every reading that was measured, in their order."""
+    """One for every reading that was weighed, in their order."""
     return tuple(_workings(found))
 
 
 def _workings(found: Inference) -> Iterator[Working]:
     odd = {o.index for o in found.odd}
-    for n, (reading, e) in enumerate(zip(found.readings, found.equations, strict=True)):
-        if e is None or reading.kind in PLAIN:
+    for n in found.weighed:
+        reading, e = found.readings[n], found.equations[n]
+        if e is None:
             continue
         adds = e.of_causes * found.mean[: found.common]
         terms = tuple(

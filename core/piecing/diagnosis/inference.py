@@ -116,7 +116,7 @@ class Inference:
     def measured(self) -> bool:
         return bool(self.weighed)
 
-    @property
+    @cached_property
     def residuals(self) -> Vector:
         return np.array(
             [

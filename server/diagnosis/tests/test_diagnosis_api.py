@@ -277,7 +277,7 @@ class ByHandTest(DiagnosisCase):
         many = self.ask(
             "post", "/api/diagnosis", {"finished": "3 1/2", "readings": [{"kind": "width", "value": "4"}] * 5000}
         )
-        self.assertEqual(len(many["workings"]), 5000)
+        self.assertLess(len(many["workings"]), 200)
 
 
 class SymptomsTest(DiagnosisCase):
@@ -326,7 +326,7 @@ class SheetsTest(DiagnosisCase):
         done = self.post(head + f"width,4,{HST}\n" * 150)
         self.assertEqual((done["added"], len(done["refused"])), (100, 50))
         sheet = self.ask("get", f"{self.path}/diagnosis")
-        self.assertEqual(len(sheet["readings"]), 5_000)
+        self.assertEqual(len(sheet["readings"]) + sheet["earlier"], 5_000)
 
 
 class StockTest(DiagnosisCase):

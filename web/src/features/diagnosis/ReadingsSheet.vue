@@ -21,7 +21,7 @@ const unsent = computed(() =>
       !props.found.readings.some((r) => r.id === o.reading),
   ),
 )
-const newest = computed(() => [...props.found.readings].reverse().slice(0, 200))
+const newest = computed(() => [...props.found.readings].reverse())
 const typedOf = (o: object) => (o as { changes: Record<string, string> }).changes
 const message = useMessage()
 const editing = ref('')
@@ -166,9 +166,7 @@ function remove(id: string, name: string) {
           Read twice, it stands. <NButton text @click="confirm(r, '')">Ask about it again</NButton>
         </p>
       </li>
-      <li v-if="found.readings.length > 200" class="soft">
-        and {{ found.readings.length - 200 }} earlier ones
-      </li>
+      <li v-if="found.earlier" class="soft">and {{ found.earlier }} earlier ones</li>
       <li v-for="m in found.misplaced" :key="m.id" class="odd">
         <span class="what">{{ readingWords[m.kind]?.name }}</span>
         <span />

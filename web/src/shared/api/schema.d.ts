@@ -1407,6 +1407,7 @@ export interface components {
             ladders: components["schemas"]["Ladder"][];
             faults: components["schemas"]["SeenFault"][];
             readings: components["schemas"]["Reading"][];
+            earlier: number;
             /** @description Readings taken elsewhere in the project that count here too. */
             readonly elsewhere: number;
             readonly misplaced: components["schemas"]["Misplaced"][];
