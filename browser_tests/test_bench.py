@@ -173,3 +173,4 @@ class DiagnoseARowTest(JourneyCase):
         expect(self.region("Readings")).to_contain_text("taken elsewhere in this project")
         self.choose("What is measured", "By hand")
         expect(self.region("By hand")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="By hand", exact=True)).to_be_visible()

@@ -340,9 +340,12 @@ class Sewn:
         if r.kind is K.STRIP_TEST:
             e = float(np.mean([self.seam().taken(0.5) for _ in range(2)]))
             strips = 1.5 + self.rng.normal(0, 0.007 * self.ways.scatter, 3)
-            return replace(
-                r, value=self.ruler.read(float(strips[1]) - 2 * e), whole=self.ruler.read(float(strips.sum()) - 4 * e)
-            )
+            while True:
+                middle = self.ruler.read(float(strips[1]) - 2 * e)
+                whole = self.ruler.read(float(strips.sum()) - 4 * e)
+                if whole > middle * 3:
+                    return replace(r, value=middle, whole=whole)
+                # A misreading that no three strips give is refused, and she looks again.
         return replace(
             r,
             value=self.ruler.read(self.true(r), from_edge=r.kind not in (K.MISS, K.TIP_GAP, K.CORNER_GAP, K.CROSSING)),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { useLocalStorage } from '@vueuse/core'
-import { NButton } from 'naive-ui'
+import { NButton, NInput, NInputNumber, NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 
 import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
@@ -38,6 +38,7 @@ interface Line {
   value: string
   whole: string
 }
+const kindOptions = Object.entries(kindWords).map(([value, w]) => ({ value, label: w.name }))
 const usual = props.measure.includes('clearance') ? 'flying_goose' : 'half_square_triangle'
 const fresh = () => ({
   kind: usual,
@@ -97,47 +98,73 @@ async function judge() {
       <div class="sizes">
         <label
           >Units
-          <select v-model="typed.kind">
-            <option v-for="(w, k) in kindWords" :key="k" :value="k">{{ w.name }}</option>
-          </select></label
-        >
-        <label>Finished <input v-model="typed.finished" :aria-invalid="!!problems.finished" /></label>
-        <label
-          >Seam allowance <input v-model="typed.seam_allowance" :aria-invalid="!!problems.seam_allowance"
+          <NSelect
+            v-model:value="typed.kind"
+            class="kind"
+            :options="kindOptions"
+            :input-props="{ 'aria-label': 'Units' }"
         /></label>
-        <label>Units in a row <input v-model.number="typed.units" type="number" min="2" max="20" /></label>
+        <label
+          >Finished
+          <NInput
+            v-model:value="typed.finished"
+            class="size"
+            :status="problems.finished ? 'error' : undefined"
+            :input-props="{ 'aria-label': 'Finished' }"
+        /></label>
+        <label
+          >Seam allowance
+          <NInput
+            v-model:value="typed.seam_allowance"
+            class="size"
+            :status="problems.seam_allowance ? 'error' : undefined"
+            :input-props="{ 'aria-label': 'Seam allowance' }"
+        /></label>
+        <label
+          >Units in a row
+          <NInputNumber
+            v-model:value="typed.units"
+            class="size"
+            :min="2"
+            :max="20"
+            :input-props="{ 'aria-label': 'Units in a row' }"
+        /></label>
       </div>
       <p v-for="f in ['finished', 'seam_allowance', 'units']" :key="f">
         <span v-if="problems[f]" class="serious" role="alert">{{ problems[f] }}</span>
       </p>
       <div v-for="(line, n) in lines" :key="n" class="line">
         <span>{{ readingWords[line.kind]?.name }}</span>
-        <input
-          v-model="line.value"
-          :aria-label="`${readingWords[line.kind]?.name}, line ${n + 1}`"
-          :aria-invalid="!!problems[`line ${n}`]"
+        <NInput
+          v-model:value="line.value"
+          class="size"
+          placeholder=""
+          :status="problems[`line ${n}`] ? 'error' : undefined"
+          :input-props="{ 'aria-label': `${readingWords[line.kind]?.name}, line ${n + 1}` }"
         />
-        <input
+        <NInput
           v-if="line.kind === 'strip_test'"
-          v-model="line.whole"
-          :aria-label="`All three strips, line ${n + 1}`"
+          v-model:value="line.whole"
+          class="size"
+          placeholder="all three"
+          :input-props="{ 'aria-label': `All three strips, line ${n + 1}` }"
         />
-        <button
-          type="button"
-          class="quiet"
+        <NButton
+          quaternary
+          size="small"
           :aria-label="`Take line ${n + 1} away`"
           @click="typed.lines.splice(n, 1)"
         >
           Take away
-        </button>
+        </NButton>
         <span v-if="problems[`line ${n}`]" class="serious" role="alert">{{ problems[`line ${n}`] }}</span>
       </div>
       <div class="adds">
-        <button v-for="k in kinds" :key="k" type="button" class="quiet" @click="add(k)">
+        <NButton v-for="k in kinds" :key="k" size="small" @click="add(k)">
           + {{ readingWords[k]?.name }}
-        </button>
+        </NButton>
       </div>
-      <button type="submit" class="go">Judge these readings</button>
+      <NButton class="go" type="primary" attr-type="submit">Judge these readings</NButton>
     </form>
   </section>
   <template v-if="found">
@@ -174,21 +201,12 @@ label {
   align-items: center;
 }
 
-input,
-select {
-  font: inherit;
-  padding: 3px 8px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  width: 110px;
+.size {
+  width: 120px;
 }
 
-select {
-  width: auto;
-}
-
-input[aria-invalid='true'] {
-  border: 2px solid var(--buoy);
+.kind {
+  width: 220px;
 }
 
 .line {
@@ -209,14 +227,6 @@ input[aria-invalid='true'] {
 }
 
 .go {
-  font: inherit;
-  font-weight: 600;
   justify-self: start;
-  padding: 8px 20px;
-  border: 0;
-  border-radius: 3px;
-  background: var(--petrol);
-  color: #fff;
-  cursor: pointer;
 }
 </style>

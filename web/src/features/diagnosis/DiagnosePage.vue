@@ -5,7 +5,6 @@ import { RouterLink } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
 import { causeWords } from '@/shared/lib/words'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
 import RangeInput from '@/shared/ui/RangeInput.vue'
 
 import { type Asked, useDiagnosis } from './api'
@@ -48,21 +47,10 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
       <p>{{ refusal }}</p>
     </section>
     <template v-else-if="data">
-      <div class="left" :class="{ trying: tried }">
-        <div v-if="tried && data.before" class="pair">
-          <figure>
-            <CoreDrawing :drawing="data.before" :colours="colours" :width="320" />
-            <figcaption>As it is</figcaption>
-          </figure>
-          <figure>
-            <CoreDrawing :drawing="data.drawing" :colours="colours" :width="320" />
-            <figcaption>With the remedy, nothing unpicked yet</figcaption>
-          </figure>
-        </div>
+      <div class="left">
         <PickDrawing
-          v-else
           :width="280"
-          :drawing="data.drawing"
+          :drawing="data.before ?? data.drawing"
           :places="data.places"
           :colours="colours"
           :where="where"
@@ -77,13 +65,19 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
       <div class="right">
         <VerdictPanel :found="data" @ask="ask" />
         <section v-if="judged" class="sheet" aria-label="Faults">
-          <h3>{{ tried ? 'What is left' : 'What is to be seen' }}</h3>
+          <h3>{{ data.before ? 'What is left, on the whole' : 'What is to be seen' }}</h3>
           <ol v-if="faults.length" class="faults">
             <li v-for="f in faults" :key="f.key" :value="f.number">
               {{ f.said }}<span v-if="f.eased" class="soft"> (pins ease that in)</span>
             </li>
           </ol>
-          <p v-else class="soft">No fault that is seen.</p>
+          <p v-else class="soft">
+            {{
+              data.before
+                ? 'None, if every seam comes out just as meant; hands leave a few.'
+                : 'No fault that is seen.'
+            }}
+          </p>
           <p v-if="data.faults.length > 10" class="soft">
             and {{ data.faults.length - 10 }} more on the drawing.
           </p>
@@ -95,6 +89,9 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
           :title="of.subject === 'blocks' ? 'This block' : 'This row'"
           :remedies="data.this_block"
           :tried="tried"
+          :before="data.before"
+          :after="data.drawing"
+          :colours="colours"
           none="Nothing to do to what is sewn."
           @try="tried = $event"
         />
@@ -133,14 +130,6 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
   grid-column: 2;
 }
 
-.left.trying {
-  grid-column: 1 / -1;
-}
-
-.left.trying ~ .form {
-  grid-column: span 2;
-}
-
 .form :deep(.where) {
   grid-template-columns: minmax(0, 1fr);
 }
@@ -172,19 +161,7 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
   justify-self: center;
 }
 
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
-  grid-column: 1 / -1;
-}
-
-figure {
-  margin: 0;
-}
-
 .factor,
-figcaption,
 .on-mat,
 .on-mat a {
   color: var(--chalk);

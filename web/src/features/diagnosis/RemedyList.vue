@@ -2,6 +2,7 @@
 import { NButton } from 'naive-ui'
 
 import type { Schemas } from '@/shared/api/client'
+import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
 
 /** What can be done, the best first; what cannot or is not worth it, with the reason. */
 const props = defineProps<{
@@ -10,6 +11,10 @@ const props = defineProps<{
   none: string
   tried?: string
   batch?: boolean
+  /** The block as it is and with the remedy that is tried, drawn where it was chosen. */
+  before?: Schemas['Drawing'] | null
+  after?: Schemas['Drawing']
+  colours?: Record<string, string>
 }>()
 const emit = defineEmits<{ try: [string] }>()
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
@@ -51,6 +56,16 @@ const sharp = (list: Schemas['Remedy'][]) => list.some((r) => r.possible && /unp
             >
               {{ tried === r.code ? 'Show it as it is' : 'Try it on the drawing' }}
             </NButton>
+            <div v-if="tried === r.code && before && after" class="pair">
+              <figure>
+                <CoreDrawing :drawing="before" :colours="colours ?? {}" :width="230" />
+                <figcaption>As it is</figcaption>
+              </figure>
+              <figure>
+                <CoreDrawing :drawing="after" :colours="colours ?? {}" :width="230" />
+                <figcaption>With the remedy, nothing unpicked yet</figcaption>
+              </figure>
+            </div>
           </template>
         </li>
       </ol>
@@ -62,6 +77,17 @@ const sharp = (list: Schemas['Remedy'][]) => list.some((r) => r.possible && /unp
 </template>
 
 <style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  margin-top: 8px;
+}
+
+figure {
+  margin: 0;
+}
+
 ol {
   margin: 6px 0 0;
   padding-left: 24px;

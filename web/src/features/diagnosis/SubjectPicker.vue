@@ -45,7 +45,7 @@ const stage = computed(() => (String(route.name).startsWith('measure') ? 'measur
 
 function go(to: string) {
   const [subject, id] = to.split(' ')
-  if (subject === 'hand') return router.push({ name: 'wrong', query: { see: 'hand' } })
+  if (subject === 'hand') return router.push({ name: 'wrong', query: { see: 'by-hand' } })
   const project = props.project.id
   return subject === 'blocks'
     ? router.push({ name: `${stage.value}-block`, params: { project, block: id! } })

@@ -22,8 +22,8 @@ const under = computed(() => path.value.at(-1) ?? '')
 const at = computed(() => data.value?.find((s) => s.code === under.value))
 const choices = computed(() => data.value?.filter((s) => s.under === under.value) ?? [])
 const end = computed(() => (at.value && !choices.value.length ? at.value : null))
-/** Straight to sizes and readings typed by hand. */
-const hand = computed(() => under.value === 'hand')
+/** Straight to sizes and readings typed by hand; no symptom's code has a hyphen. */
+const hand = computed(() => under.value === 'by-hand')
 const showTrue = ref(false)
 const lastSeen = useLocalStorage('entretoile.seen', '')
 watch(end, (e) => e && (lastSeen.value = path.value.join('.')), { immediate: true })
@@ -39,7 +39,7 @@ const colours = { a: '#d8392b', b: '#cfd8dc', c: '#20262e', d: '#2f6f7e' }
     <p v-if="path.length">
       <button type="button" class="quiet chalk" @click="back">Back to the question before</button>
     </p>
-    <p v-if="!data" class="chalk">Drawing the pictures…</p>
+    <p v-if="!data && !hand" class="chalk">Drawing the pictures…</p>
     <div v-if="choices.length" class="choices">
       <button v-for="s in choices" :key="s.code" type="button" class="sheet choice" @click="see(s)">
         <CoreDrawing :drawing="{ ...s.picture, alt: '' }" :colours="colours" :width="200" />
@@ -48,7 +48,7 @@ const colours = { a: '#d8392b', b: '#cfd8dc', c: '#20262e', d: '#2f6f7e' }
     </div>
     <ByHand v-if="hand" :measure="['width', 'stitch', 'row']" />
     <p v-if="!path.length" class="chalk">
-      <RouterLink :to="{ query: { see: 'hand' } }">Type sizes and readings at once</RouterLink>
+      <RouterLink :to="{ query: { see: 'by-hand' } }">Type sizes and readings at once</RouterLink>
       <template v-if="lastSeen"
         >, or
         <RouterLink :to="{ query: { see: lastSeen } }">go back to what was seen last</RouterLink></template
