@@ -131,6 +131,13 @@ class SeventeenTest(TestCase):
         self.assertEqual((v.status, v.code), (Status.MISTAKE, "turned_unit"))
         self.assertNotIn("″", str(v.said))
 
+    def test_other_mistakes_of_the_eye_lead_and_say_nothing_of_sizes(self) -> None:
+        for kind, code in (("two_alike", "two_alike"), ("seam_inside_out", "wrong_sides")):
+            with self.subTest(kind):
+                v = F.judge(*seen(kind), *widths("3 1/2"), *heights("3 1/2"))
+                self.assertEqual((v.status, v.code), (Status.MISTAKE, code))
+                self.assertNotIn("″", str(v.said))
+
     def test_10_open(self) -> None:
         self.assertEqual(F.judge(*rows("12 3/8"), *widths("3 1/2"), *stitches("1/4")).status, Status.UNSETTLED)
 

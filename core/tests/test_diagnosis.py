@@ -17,7 +17,7 @@ from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import Lie, Pattern, UnitHere, laid
 from piecing.diagnosis import Inference, Status, Verdict, infer, judge, model_of, places_of
 from piecing.diagnosis.asking import candidates, next_readings
-from piecing.diagnosis.causes import Cause, shape_of
+from piecing.diagnosis.causes import Cause, drawn_out, shape_of
 from piecing.diagnosis.explain import workings
 from piecing.diagnosis.names import landings
 from piecing.diagnosis.places import batch_name
@@ -183,6 +183,24 @@ class RawTest(TestCase):
                 self.assertAlmostEqual(sizes.width_loss, losses[0], places=6)
                 self.assertAlmostEqual(sizes.height_loss, losses[1], places=6)
                 self.assertAlmostEqual(sizes.width_gain, 1, places=6)
+
+
+class BiasTest(TestCase):
+    def test_cloth_is_drawn_out_along_its_bias_and_not_from_corner_to_corner(self) -> None:
+        # By hand: pulled at 45 degrees a side gives way by half of the share; a goose's two legs lie at 45 degrees,
+        # while the corners of its raw 6 1/2 by 3 1/2 do not.
+        seen = set()
+        for key in library_keys():
+            places = places_of(laid(library_pattern(key)), inches("12"))
+            for batch in places.batches:
+                if batch.spec.kind not in ("half_square_triangle", "flying_goose"):
+                    continue
+                seen.add(batch.spec.kind)
+                w, h = float(batch.spec.width) + 0.5, float(batch.spec.height) + 0.5
+                across, up = drawn_out(batch, 0, 0.25)
+                self.assertAlmostEqual(across, w / 2 / np.hypot(w, h), places=6)
+                self.assertAlmostEqual(up, h / 2 / np.hypot(w, h), places=6)
+        self.assertEqual(seen, {"half_square_triangle", "flying_goose"})
 
 
 class HardHandsTest(TestCase):
