@@ -9,7 +9,7 @@ from measuring.models import KINDS
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.names import against, feature_name, landings, reading_said
 from piecing.diagnosis.places import batch_name
-from piecing.diagnosis.readings import PLAIN, ReadingKind
+from piecing.diagnosis.readings import ReadingKind
 from piecing.diagnosis.verdict import Status
 from piecing.lengths import Length, Style
 from projects.serializers import KINDS as UNIT_KINDS
@@ -495,7 +495,6 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     workings = WorkingSerializer(many=True)
     left_over = InchesField()
     saved = SavedSerializer(many=True)
-    plain_kinds = serializers.SerializerMethodField()
 
     def get_slider_step(self, _sheet: Any) -> float:
         """Inches: half a hair of this measure, what a slider of the what-if moves by."""
@@ -522,11 +521,6 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     def get_scatter(self, sheet: Any) -> Any:
         rows = [{"where": k, "times": round(v, 2)} for k, v in sheet.found.factors.items()]
         return ScatterSerializer(rows, many=True).data
-
-    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
-    def get_plain_kinds(self, _sheet: Any) -> list[str]:
-        """Kinds that are seen, not measured."""
-        return [k.value for k in PLAIN]
 
 
 class WhatIfSerializer(serializers.Serializer[Any]):

@@ -1422,7 +1422,6 @@ export interface components {
             workings: components["schemas"]["Working"][];
             readonly left_over: components["schemas"]["Length"];
             saved: components["schemas"]["Saved"][];
-            readonly plain_kinds: string[];
         };
         Dimension: {
             start: number[];
