@@ -4,6 +4,7 @@ import sys
 
 from bench.blocks import print_blocks
 from bench.cutting import print_cutting
+from bench.records import print_records
 from bench.sewers import print_sewers
 from bench.speed import print_speed
 
@@ -12,6 +13,7 @@ PARTS = {
     "blocks": print_blocks,
     "cutting": print_cutting,
     "sewers": print_sewers,
+    "records": print_records,
 }
 
 if __name__ == "__main__":

@@ -22,7 +22,7 @@ from piecing.diagnosis.explain import workings
 from piecing.diagnosis.names import landings
 from piecing.diagnosis.places import batch_name
 from piecing.diagnosis.readings import Reading, ReadingKind, equation_of, loosened, marked, raw_sizes
-from piecing.diagnosis.record import record_of
+from piecing.diagnosis.record import record_of, spread_at_worse_end
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import shares_of
 from piecing.diagnosis.words import Roughly, Setting
@@ -478,6 +478,13 @@ class WorkingTest(TestCase):
 
 
 class RecordTest(TestCase):
+    def test_a_record_reaches_as_far_as_seams_drawn_at_their_worse_end(self) -> None:
+        rng = np.random.default_rng(19)
+        for seams, end in ((1 / 96, 1 / 48), (1 / 64, 1 / 96), (1 / 80, 0.0)):
+            drawn = rng.normal(0, seams, 400_000) + rng.normal(0, end, (400_000, 2)).max(axis=1)
+            reached = 2.326 * spread_at_worse_end(seams**2, end)
+            self.assertAlmostEqual(float((drawn < reached).mean()), 0.99, delta=0.0015)
+
     def test_a_record_from_three_seams_on(self) -> None:
         self.assertIsNone(record_of(inches("1/4"), read("stitch", "9/32", "9/32", spot="middle")))
         record = record_of(inches("1/4"), read("stitch", *["9/32"] * 8, spot="middle"))

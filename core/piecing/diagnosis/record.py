@@ -8,20 +8,21 @@ from __future__ import annotations
 from collections.abc import Sequence
 from fractions import Fraction
 from functools import lru_cache
-from math import sqrt
+from math import pi, sqrt
 
 import numpy as np
+from scipy.special import ndtri
 
 from ..blocks.pattern import Pattern, Place, UnitHere, laid
 from ..lengths import Length, inches
-from ..oversize import QuilterRecord
-from .causes import SCATTER
-from .inference import infer
+from ..oversize import WANTED_SHARE, QuilterRecord
+from .causes import SCATTER, Source
+from .inference import Inference, infer
 from .model import BlockModel, model_of
 from .places import places_of
 from .readings import CUT_SCATTER, Reading, ReadingKind
 
-__all__ = ["FEWEST", "record_of"]
+__all__ = ["FEWEST", "record_of", "spread_at_worse_end"]
 
 FEWEST = 3
 """Seams and strip tests behind a record."""
@@ -44,9 +45,22 @@ def record_of(
 def _record(allowance: Length, some: tuple[Reading, ...], resolution: Length) -> QuilterRecord:
     found = infer(_any_seam(allowance), some, resolution=resolution)
     taken = found.draws[:, 0] + found.draws[:, 3] / 2
-    own = (SCATTER["mean"] * found.factors["seams"]) ** 2 + (SCATTER["end"] * found.factors["along"]) ** 2
-    spread = sqrt(float(np.var(taken)) + own)
+    seams = float(np.var(taken)) + (SCATTER["mean"] * _unsteady(found, Source.SEAMS)) ** 2
+    spread = spread_at_worse_end(seams, SCATTER["end"] * _unsteady(found, Source.ALONG))
     return QuilterRecord(float(allowance) + float(taken.mean()), spread, CUT_SCATTER, len(some))
+
+
+def _unsteady(found: Inference, source: Source) -> float:
+    """How much more than steady hands these vary; hands that may be unsteadier count for more, since cloth is cut for them."""
+    return sqrt(sum(weight * hands.of(source) ** 2 for hands, weight in found.hands))
+
+
+def spread_at_worse_end(seams: float, end: float) -> float:
+    """The spread of one normal that reaches as far, 99 times in 100, as a seam of variance ``seams`` at the worse of its two
+    ends, each of which strays by ``end``: the larger of two normals lies end / sqrt(pi) above their mean and its variance is
+    (1 - 1 / pi) of theirs (Clark 1961)."""
+    one_in_hundred = float(ndtri(WANTED_SHARE))
+    return end / sqrt(pi) / one_in_hundred + sqrt(seams + (1 - 1 / pi) * end**2)
 
 
 def _any_seam(allowance: Length) -> BlockModel:
