@@ -24,7 +24,8 @@ def _one_way() -> list[dict[str, object]]:
 
 
 class Block(models.Model):
-    """``pattern`` is in the format ``entretoile-block/1``; ``colourways`` are counts with roles for roles."""
+    """``pattern`` is in the format ``entretoile-block/1``; ``colourways`` are counts with roles for roles; ``pressing`` are
+    wishes for the map, ``sewn_open`` the names of the seams that were in fact pressed open."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="blocks")
@@ -34,6 +35,7 @@ class Block(models.Model):
     colourways = models.JSONField(default=_one_way)
     order = models.CharField(max_length=10, choices=ORDERS, blank=True, default="")
     pressing = models.JSONField(default=dict, blank=True)
+    sewn_open = models.JSONField(default=list, blank=True)
     deleted_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

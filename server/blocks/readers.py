@@ -23,6 +23,7 @@ __all__ = ["MOST_COLOURWAYS", "block_readers", "quilt_readers", "stock_reader"]
 
 MOST_COLOURWAYS = 40
 _MOST_EACH = 2_000
+_MOST_SEAMS = 3_000
 
 
 def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
@@ -37,6 +38,7 @@ def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
         "colourways": _colourways,
         "order": lambda v: "" if v in (None, "") else one_of_reader([o.value for o in Order], "order of joining")(v),
         "pressing": _pressing,
+        "sewn_open": _seam_names,
     }
 
 
@@ -71,6 +73,12 @@ def _pressing(value: Any) -> dict[str, Any]:
         "repeats": yes_no_reader(value.get("repeats", False)),
         "spun": _points(value.get("spun", [])),
     }
+
+
+def _seam_names(value: Any) -> list[str]:
+    if not isinstance(value, list) or len(value) > _MOST_SEAMS or not all(isinstance(v, str) for v in value):
+        raise PatternNotUnderstood("Seams pressed open are a list of their names.")
+    return sorted({v[:80] for v in value})
 
 
 def _points(value: Any) -> list[list[float]]:

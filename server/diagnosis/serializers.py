@@ -123,6 +123,11 @@ class SeamSerializer(serializers.Serializer[Any]):
     upright = serializers.BooleanField()
     start = PointField()
     end = PointField()
+    pressed_open = serializers.SerializerMethodField()
+
+    def get_pressed_open(self, s: Any) -> bool:
+        model = self.context["model"]
+        return bool(model.folds[model.places.seam(s.name)] < 1)
 
 
 class FeatureSerializer(serializers.Serializer[Any]):

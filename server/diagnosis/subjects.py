@@ -14,7 +14,7 @@ from measuring.models import ReadingRow
 from measuring.selectors import pool_of, record_for
 from measuring.translate import reading_of
 from piecing.blocks.pattern import Pattern, Place, UnitHere, laid
-from piecing.diagnosis import BlockModel, Inference, infer, model_of, places_of, prior_of
+from piecing.diagnosis import OPEN_FOLD, BlockModel, Inference, infer, model_of, places_of, prior_of
 from piecing.diagnosis.readings import PLAIN, RawSizes, Reading, equation_of, loosened, marked, raw_sizes
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Style
@@ -98,7 +98,10 @@ class Subject:
         project = self.project
         if self.block is not None:
             pattern = pattern_of(self.block, find_in(project.workroom))
-            model = model_of(places_of(laid(pattern), self.block.finished), project.seam_allowance)
+            places = places_of(laid(pattern), self.block.finished)
+            opened = set(self.block.sewn_open)
+            folds = tuple(OPEN_FOLD if s.name in opened else 1.0 for s in places.seams)
+            model = model_of(places, project.seam_allowance, folds)
             planned = [choices_of(u) for u in project.units.filter(deleted_at=None)]
         else:
             assert self.unit is not None

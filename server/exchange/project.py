@@ -105,6 +105,7 @@ def exported(project: Project) -> dict[str, Any]:
                 "colourways": b.colourways,
                 "order": b.order,
                 "pressing": b.pressing,
+                "sewn_open": b.sewn_open,
                 "readings": [_reading(r) for r in b.readings.filter(deleted_at=None)],
                 "saved": [_saved(k) for k in b.saved.filter(deleted_at=None)],
             }
@@ -280,7 +281,7 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
         for n, u in b["pattern"]["units"].items()
     }
     changes = {"pattern": {**b["pattern"], "units": units}, "finished": b["finished"]}
-    changes |= {k: b[k] for k in ("colourways", "order", "pressing") if b.get(k)}
+    changes |= {k: b[k] for k in ("colourways", "order", "pressing", "sewn_open") if b.get(k)}
     put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {})
     readings = b.get("readings", [])
     if b.get("measured"):

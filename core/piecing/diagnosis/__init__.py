@@ -4,12 +4,13 @@ A row of units is a block of one row. Source: docs/theory.md, section 14.
 """
 
 from .inference import Inference, infer, prior_of
-from .model import BlockModel, model_of
+from .model import OPEN_FOLD, BlockModel, model_of
 from .places import places_of
 from .readings import Reading, ReadingKind
 from .verdict import Status, Verdict, judge
 
 __all__ = [
+    "OPEN_FOLD",
     "BlockModel",
     "Inference",
     "Reading",

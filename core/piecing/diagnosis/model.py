@@ -23,6 +23,7 @@ from .places import OUTWARD, CornerTip, EdgeTip, Line, PlacedUnit, Places
 __all__ = [
     "OF_SEAM",
     "OF_UNIT",
+    "OPEN_FOLD",
     "BlockModel",
     "Feature",
     "FeatureKind",
@@ -38,6 +39,8 @@ Vector = NDArray[np.float64]
 
 OF_UNIT = ("width", "height", "across", "up", "turn", "tip")
 OF_SEAM = ("mean", "start", "middle", "end", "fold")
+OPEN_FOLD = 0.5
+"""How much of a full fold a seam has that is pressed open: each fabric is turned once, and neither lies over the other."""
 _INSIDE = 1e-5
 """How far inside a row its edges are measured, as a share of its height."""
 

@@ -18,7 +18,7 @@ from measuring.models import ReadingRow
 from piecing.blocks import editing
 from piecing.blocks.pattern import UnitHere
 from piecing.blocks.written import pattern_data
-from piecing.diagnosis.causes import parameters_of
+from piecing.diagnosis.causes import parameters_of, shape_of
 from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
 from piecing.lengths import inches
 
@@ -77,6 +77,28 @@ class MeasuredTest(DiagnosisCase):
         problem = self.put(422, kind="width", value="-4", batch=HST)
         self.assertIn("above zero", problem["errors"][0]["message"])
         self.assertEqual(ReadingRow.objects.count(), 1)
+
+    def test_seams_pressed_open_fold_half_as_much(self) -> None:
+        """Two open seams across the row give back half a fold each: the row that a fold of 1/32 short is expected."""
+        self.clear()
+        self.block.project.fold = inches("1/32")
+        self.block.project.save()
+        before = Subject(self.block.project, block=self.block).scene.model
+        upright = [s.name for s in before.places.seams if s.upright and s.start[0] > 0]
+        body = {"changes": {"sewn_open": [*upright, "a seam of another block"]}, "seen": {}}
+        project = self.block.project_id
+        self.ask("put", f"/api/projects/{project}/blocks/{self.key}", body)
+        sheet = self.ask("get", f"{self.path}/diagnosis")
+        opened = [s["name"] for s in sheet["places"]["seams"] if s["pressed_open"]]
+        self.assertEqual(sorted(opened), sorted(upright))
+        after = Subject(self.block.project, block=Block.objects.get(pk=self.key)).scene.model
+        n = after.find("row 1, middle") or 0
+        fold = {c.cause.value: k for k, c in enumerate(parameters_of(after))}["fold"]
+        one, other = ((m.matrix @ shape_of(m))[n, fold] for m in (before, after))
+        # Three units in a row: two seams between them, each side of each loses half of the fold.
+        self.assertAlmostEqual(one, -2.0)
+        self.assertAlmostEqual(other, -1.0)
+        self.ask("put", f"/api/projects/{project}/blocks/{self.key}", {"changes": {"sewn_open": 7}, "seen": {}}, 422)
 
     def test_a_reading_of_another_block_is_refused_in_words(self) -> None:
         for typed in (

@@ -5,6 +5,7 @@ import { Refusal } from '@/shared/api/client'
 
 import { useDiagnosis } from './api'
 import MeasureForm from './MeasureForm.vue'
+import PressedOpen from './PressedOpen.vue'
 import PickDrawing from './PickDrawing.vue'
 import ReadingsLadder from './ReadingsLadder.vue'
 import ReadingsSheet from './ReadingsSheet.vue'
@@ -47,6 +48,7 @@ const where = computed(() => form.value?.where ?? nowhere())
       <div class="right">
         <ReadingsLadder :found="data" />
         <ReadingsSheet :of="of" :found="data" />
+        <PressedOpen v-if="block" :project="project.id" :block="block.id" :seams="data.places.seams" />
       </div>
     </template>
     <p v-else class="on-mat">Fetching the readings…</p>

@@ -2227,6 +2227,7 @@ export interface components {
             upright: boolean;
             start: number[];
             end: number[];
+            readonly pressed_open: boolean;
         };
         SeamCost: {
             units: number;
