@@ -29,6 +29,19 @@ class DiagnoseTest(JourneyCase):
         assert last.value is not None
         self.assertEqual((last.kind, last.value.sign), ("miss", -1))
 
+    def test_how_seams_were_pressed_is_put_down_and_stays(self) -> None:
+        self.open(f"{LANTERN}/measure")
+        pressed = self.region("How seams were pressed")
+        pressed.locator("[tabindex='0']").first.focus()
+        self.page.keyboard.press("Enter")
+        self.page.keyboard.press("ArrowDown")
+        self.page.keyboard.press("Enter")
+        expect(pressed).to_contain_text("row 1 seam 1")
+        self.saved()
+        self.assertEqual(Block.objects.get(pattern__name="Lantern").sewn_open, ["row 1 seam 1"])
+        self.page.reload()
+        expect(pressed).to_contain_text("row 1 seam 1")
+
     def test_a_remedy_is_tried_beside_the_block_as_it_is_and_a_diagnosis_kept(self) -> None:
         self.open(f"{LANTERN}/diagnose")
         self.region("This block").get_by_role("button", name="Try it on the drawing").first.click()

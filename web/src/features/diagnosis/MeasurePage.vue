@@ -44,11 +44,11 @@ const where = computed(() => form.value?.where ?? nowhere())
           :where="where"
           @pick="form?.pick($event)"
         />
+        <PressedOpen v-if="block" :project="project.id" :block="block.id" :seams="data.places.seams" />
       </div>
       <div class="right">
         <ReadingsLadder :found="data" />
         <ReadingsSheet :of="of" :found="data" />
-        <PressedOpen v-if="block" :project="project.id" :block="block.id" :seams="data.places.seams" />
       </div>
     </template>
     <p v-else class="on-mat">Fetching the readings…</p>
