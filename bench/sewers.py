@@ -176,12 +176,13 @@ def _promised(count: int) -> None:
     worse = none_said = none_true = 0
     for n in range(count):
         t = table(*BLOCKS[n % len(BLOCKS)])
-        truth = Truth(seam=float(rng.choice((-1, 1))) / 16)
+        others = {c: float(rng.uniform(-1 / 48, 1 / 48)) for c in causes_here(t, 0) if c != "seam"}
+        truth = Truth(seam=float(rng.choice((-1, 1))) / 16, **others)
         found, verdict = list(asked(t, truth, Ways(), rng, 12))[-1]
         first = next((r for r in remedies_of(found, verdict) if r.possible and r.left is not None), None)
         if first is None or first.code != "all_seams" or first.left is None:
             continue
-        after, before = (_seen(t, sewn(t, x, Ways(), rng)) for x in (Truth(), truth))
+        after, before = (_seen(t, sewn(t, x, Ways(), rng)) for x in (replace(truth, seam=0.0), truth))
         promised.append(first.left)
         left.append(after)
         worse += after > before
