@@ -13,15 +13,16 @@ from browser_tests.shots import LANTERN
 
 from bench.redraw import redrawn
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
-from piecing.blocks.joining import Order
+from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import laid
-from piecing.blocks.pressing import Wishes, pressing_map
-from piecing.blocks.quilt import QuiltChoices, quilt_sizes
-from piecing.blocks.quilt_picture import Laid
-from piecing.blocks.scraps import Stock, arranged, neighbours, scrap_places
-from piecing.blocks.written import pattern_from
+from piecing.joining.order import Order
+from piecing.joining.pressing import Wishes, pressing_map
 from piecing.lengths import inches
+from piecing.quilts.choices import QuiltChoices
+from piecing.quilts.laid import Laid
+from piecing.quilts.scraps import Stock, arranged, neighbours, scrap_places
+from piecing.quilts.sizes import quilt_sizes
 from piecing.solver import warm
 
 __all__ = ["print_blocks"]

@@ -13,7 +13,7 @@ import numpy as np
 from piecing.diagnosis.readings import Reading, ReadingKind
 from piecing.diagnosis.record import record_of
 from piecing.lengths import Length, inches
-from piecing.oversize import record_cuts
+from piecing.planning.schools import record_cuts
 from piecing.units import UnitSpec, method_for
 
 __all__ = ["print_records", "trimmable"]

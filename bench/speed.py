@@ -13,10 +13,11 @@ from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 from browser_tests.shots import HALF_SEWN
 
-from piecing import Choices, Measure, QuilterRecord, ladders, pictures, plan, recipes
-from piecing.comparing import compare
+from piecing import Choices, Measure, QuilterRecord, ladders, plan, recipes
+from piecing.drawings import unit as pictures
 from piecing.geometry.sewing import Needle, Stitching
-from piecing.holdings import parse_holdings
+from piecing.overview.compare import compare
+from piecing.planning.holdings import parse_holdings
 from piecing.trimming.rulers import starting_set
 from piecing.units.simulate import made
 from tests.samples import ALL_WAYS, half_square

@@ -18,7 +18,9 @@ def is_test(path: str) -> bool:
 
 
 def main() -> None:
-    listed = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split("\n")
+    listed = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split(
+        "\n"
+    )
     lines: Counter[str] = Counter()
     tests = 0
     for path in listed:

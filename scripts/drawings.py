@@ -5,7 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 from xml.sax.saxutils import escape
 
-from piecing import Choices, pictures, plan
+from piecing import Choices, plan
+from piecing.drawings import unit as pictures
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Style
 from piecing.units import KINDS, methods_of

@@ -1,26 +1,34 @@
 """The craft of cutting, sewing, trimming and mending pieced units, as pure computation.
 
-No Django, no HTTP, no files. Start at ``planning.plan`` (what to cut), ``trimming.recipes`` (how to trim),
-``ladder.ladders`` (the sizes on one scale) and ``diagnosis.infer`` and ``diagnosis.judge`` (what the readings say).
+No Django, no HTTP, no files. Each room has a public face of its own: ``lengths``, ``units``, ``planning`` (what to cut),
+``trimming`` (how to trim), ``blocks`` and ``quilts`` (what they need), ``joining`` (order, seams, pressing), ``cutting`` (from
+which cloth), ``diagnosis`` (what readings say), ``drawings``, ``overview``. The names here are where to start.
 """
 
+from .blocks import Pattern, laid, pattern_data, pattern_from
+from .cutting import Cloth, CuttingPlan, Piece, cutting_plan
 from .diagnosis import Inference, Reading, ReadingKind, Verdict, infer, judge
+from .drawings import ladders, pictures
 from .errors import PiecingError
-from .ladder import ladders
 from .lengths import Length, Measure, Style, parse_length
-from .oversize import QuilterRecord, School
-from .pictures import pictures
-from .planning import Choices, UnitPlan, offers, plan
-from .seams import Seam, StripTest
+from .messages import Message
+from .planning import Choices, QuilterRecord, School, Seam, StripTest, UnitPlan, offers, plan
+from .quilts import QuiltChoices, quilt_sizes
 from .trimming import expectation, recipes
 from .units import UnitSpec
 
 __all__ = [
     "Choices",
+    "Cloth",
+    "CuttingPlan",
     "Inference",
     "Length",
     "Measure",
+    "Message",
+    "Pattern",
+    "Piece",
     "PiecingError",
+    "QuiltChoices",
     "QuilterRecord",
     "Reading",
     "ReadingKind",
@@ -31,13 +39,18 @@ __all__ = [
     "UnitPlan",
     "UnitSpec",
     "Verdict",
+    "cutting_plan",
     "expectation",
     "infer",
     "judge",
     "ladders",
+    "laid",
     "offers",
     "parse_length",
+    "pattern_data",
+    "pattern_from",
     "pictures",
     "plan",
+    "quilt_sizes",
     "recipes",
 ]

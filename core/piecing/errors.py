@@ -51,7 +51,7 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from .wording import Said, Settable
+from .messages import Message, Settable
 
 __all__ = [
     "BlockError",
@@ -105,7 +105,7 @@ class PiecingError(ValueError):
     code: ClassVar[str] = "piecing_error"
 
     def __init__(self, sentence: str, *, field: str = "", **data: Settable | str | int) -> None:
-        self.said = Said(sentence, **data)
+        self.said = Message(sentence, **data)
         self.field = field
         super().__init__(sentence)
 

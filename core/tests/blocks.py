@@ -7,9 +7,9 @@ from typing import Any
 
 from hypothesis import strategies as st
 
+from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_data
 from piecing.blocks.pattern import Lie, Pattern, Place, UnitHere
-from piecing.blocks.written import pattern_from
 from piecing.units import KINDS, kind_of
 
 __all__ = ["BOX", "grid", "none", "patterns"]

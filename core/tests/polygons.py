@@ -21,7 +21,8 @@ from piecing.diagnosis.model import BlockModel, model_of
 from piecing.diagnosis.places import PlacedUnit, places_of
 from piecing.diagnosis.readings import RawSizes, Reading, ReadingKind, raw_sizes
 from piecing.lengths import Length, inches
-from piecing.planning import Choices, plan
+from piecing.planning.plan import plan
+from piecing.planning.unit_plan import Choices
 from piecing.units import methods_of
 
 __all__ = ["BLOCKS", "Ruler", "Sewn", "Table", "Truth", "Ways", "sewn", "table"]

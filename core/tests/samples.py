@@ -7,7 +7,7 @@ from typing import Any
 
 from piecing.cutting.strips import Item
 from piecing.lengths import ZERO, Length, inches
-from piecing.planning import Choices
+from piecing.planning.unit_plan import Choices
 from piecing.units import KINDS, METHODS, Method, UnitSpec, kind_of
 
 __all__ = ["ALL_WAYS", "half_square", "instance", "sample"]

@@ -9,15 +9,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from piecing.blocks import editing
+from piecing.blocks.comparing import alternatives, compared
 from piecing.blocks.counting import BlockOrder, Colourway, Making, Spares, counted, ordered_plans
+from piecing.blocks.geometry import placed_parts
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.looking import alternatives, compared
 from piecing.blocks.pattern import Lie, Pattern, laid
-from piecing.blocks.pictures import apart_picture, placed_parts, side_by_side
+from piecing.drawings.block import apart_picture, side_by_side
 from piecing.errors import CountOutOfRange, LayoutIncomplete, PlanError, RoleWithoutFabric
 from piecing.geometry.plane import area, rotated
 from piecing.lengths import inches
-from piecing.oversize import School
+from piecing.planning.schools import School
 from tests.blocks import grid, patterns
 
 SIZE = inches("21/2")
@@ -171,11 +172,11 @@ class LookingTest(TestCase):
 
     def test_each_other_look_is_shown_once(self) -> None:
         shoo = library_pattern("shoo_fly")
-        self.assertEqual(len(alternatives(shoo, (0, 0), SIZE)), 4)
-        self.assertEqual(len(alternatives(shoo, (1, 1), SIZE)), 1)
+        self.assertEqual(len(alternatives(shoo, (0, 0))), 4)
+        self.assertEqual(len(alternatives(shoo, (1, 1))), 1)
         split = library_pattern("split_whirl")
-        self.assertEqual(len(alternatives(split, (0, 0), SIZE)), 8)
-        self.assertEqual(len(alternatives(library_pattern("goose_pair"), (0, 0), SIZE)), 2)
+        self.assertEqual(len(alternatives(split, (0, 0))), 8)
+        self.assertEqual(len(alternatives(library_pattern("goose_pair"), (0, 0))), 2)
 
     def test_pictures_apart_and_side_by_side(self) -> None:
         layout = laid(library_pattern("lantern"))

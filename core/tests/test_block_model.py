@@ -18,11 +18,11 @@ from piecing.blocks.pattern import Pattern, laid
 from piecing.diagnosis.causes import Cause, Parameter, parameters_of, scatter_of, shape_of
 from piecing.diagnosis.faults import faults_of
 from piecing.diagnosis.model import BlockModel, FeatureKind, model_of
-from piecing.diagnosis.picture import as_sewn, faces_of
 from piecing.diagnosis.places import places_of
 from piecing.diagnosis.readings import Reading, equation_of
 from piecing.diagnosis.readings import ReadingKind as K
 from piecing.diagnosis.whatif import errors_of, outcomes, seam_costs
+from piecing.drawings.as_sewn import as_sewn, faces_of
 from piecing.lengths import inches
 
 from .polygons import BLOCKS, Sewn, Table, Truth, Ways, sewn, table

@@ -13,10 +13,10 @@ from hypothesis import strategies as st
 
 from piecing.blocks import editing
 from piecing.blocks.editing import Symmetry
+from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data, library_keys, library_pattern
 from piecing.blocks.pattern import Lie, Pattern, Place, UnitHere, laid
 from piecing.blocks.sizing import parts_from_text, sizes
-from piecing.blocks.written import pattern_data, pattern_from
 from piecing.errors import (
     BlockHoldsItself,
     LayoutIncomplete,
@@ -251,7 +251,7 @@ class SizingTest(TestCase):
 
 class LibraryPictureTest(TestCase):
     def test_every_picture_covers_its_block_once(self) -> None:
-        from piecing.blocks.pictures import block_picture
+        from piecing.drawings.block import block_picture
 
         for key in library_keys():
             pattern = library_pattern(key)

@@ -7,14 +7,14 @@ from dataclasses import replace
 from itertools import product
 from unittest import TestCase
 
-from piecing.blocks.joining import Order, order_of, orders, steps
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import Pattern, laid
-from piecing.blocks.pressing import Press, PressingMap, Wishes, cost_of, layers_at, pressing_map
-from piecing.blocks.pressing_check import Drawn, checked
-from piecing.blocks.pressing_picture import back_picture, direction_said
-from piecing.blocks.seams import block_seams
+from piecing.drawings.back import back_picture, direction_said
 from piecing.errors import CannotBeSewn, LayoutIncomplete
+from piecing.joining.order import Order, order_of, orders, steps
+from piecing.joining.pressing import Press, PressingMap, Wishes, cost_of, layers_at, pressing_map
+from piecing.joining.pressing_check import Drawn, checked
+from piecing.joining.seams import block_seams
 from piecing.lengths import inches
 from tests.blocks import grid
 

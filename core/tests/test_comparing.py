@@ -8,12 +8,14 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from piecing.comparing import Way, compare
 from piecing.errors import HoldingNotUnderstood, LengthError, PiecingError
-from piecing.holdings import Holding, largest_unit, parse_holdings, units_from
 from piecing.lengths import Measure, inches, mm
-from piecing.oversize import QuilterRecord, School
-from piecing.planning import Choices, plan
+from piecing.overview.compare import Way, compare
+from piecing.planning.holdings import Holding, largest_unit, parse_holdings, units_from
+from piecing.planning.plan import plan
+from piecing.planning.room import QuilterRecord
+from piecing.planning.schools import School
+from piecing.planning.unit_plan import Choices
 from piecing.trimming import Ruler, starting_set
 from piecing.units import KINDS, Method, UnitSpec, methods_of
 from piecing.units.method import Hands

@@ -15,17 +15,17 @@ from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.packing import packed
-from piecing.cutting.picture import cloth_picture, strip_said
 from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan, shelf_plan
 from piecing.cutting.stock import Cloth, ClothKind, Piece
 from piecing.cutting.strips import Bin, Item, shelves
-from piecing.cutting.thread import block_seam_length, thread_needed
 from piecing.cutting.wanted import lettered, unit_pieces
+from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import ClothImpossible, NothingToCut
+from piecing.joining.thread import block_seam_length, thread_needed
 from piecing.lengths import Length, Measure, inches
-from piecing.oversize import School
-from piecing.planning import UnitPlan
-from piecing.planning import plan as unit_plan
+from piecing.planning.plan import plan as unit_plan
+from piecing.planning.schools import School
+from piecing.planning.unit_plan import UnitPlan
 from piecing.trimming import Cutter
 from piecing.trimming.rulers import starting_set
 from tests.samples import half_square, instance

@@ -28,7 +28,8 @@ from piecing.diagnosis.verdict import shares_of
 from piecing.diagnosis.words import Roughly, Setting
 from piecing.errors import PiecingError, ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTestIncomplete
 from piecing.lengths import Length, Measure, Style, inches
-from piecing.planning import Choices, plan
+from piecing.planning.plan import plan
+from piecing.planning.unit_plan import Choices
 from piecing.units import UnitSpec, methods_of
 
 from .polygons import BLOCKS, Table, Truth, Ways, sewn, table

@@ -15,7 +15,7 @@ from shapely.ops import split
 from piecing.geometry.drawing import Sketch
 from piecing.geometry.plane import Line, area, clip, meeting, mirror_all, rectangle, rotated, stretch_inside
 from piecing.geometry.sewing import Needle, Piece, Stack, Stitching, joined, laid_on, square, trim, turned_over
-from piecing.wording import Said
+from piecing.messages import Message
 
 _sizes = st.floats(min_value=1, max_value=16)
 _shares = st.floats(min_value=0.1, max_value=0.9)
@@ -148,8 +148,8 @@ class DrawingTest(TestCase):
             Sketch()
             .piece(square(2.0, "a"))
             .line("blade", (0.0, 0.0), (2.0, 2.0))
-            .dimension((0.0, 0.0), (2.0, 0.0), (1.0, -0.2), Said("two"))
-            .drawn((-1.0, -1.0, 3.0, 3.0), Said("a square"))
+            .dimension((0.0, 0.0), (2.0, 0.0), (1.0, -0.2), Message("two"))
+            .drawn((-1.0, -1.0, 3.0, 3.0), Message("a square"))
         )
         self.assertEqual(drawing.window, (-1.0, -3.0, 4.0, 4.0))
         self.assertEqual([m.role for m in drawing.marks], ["face", "blade"])
@@ -157,6 +157,6 @@ class DrawingTest(TestCase):
         self.assertEqual(drawing.dimensions[0].at, (1.0, 0.2))
 
     def test_a_line_can_be_drawn_past_its_ends(self) -> None:
-        drawing = Sketch().stretch("blade", Line((0.0, 0.0), (3.0, 4.0)), 5.0).drawn((0, 0, 1, 1), Said(""))
+        drawing = Sketch().stretch("blade", Line((0.0, 0.0), (3.0, 4.0)), 5.0).drawn((0, 0, 1, 1), Message(""))
         (x1, y1), (x2, y2) = drawing.marks[0].points
         self.assertAlmostEqual(sqrt((x2 - x1) ** 2 + (y2 - y1) ** 2), 15.0)

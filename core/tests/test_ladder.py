@@ -8,9 +8,10 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from piecing.ladder import Ladder, ladders
+from piecing.drawings.ladder import Ladder, ladders
 from piecing.lengths import Length, Measure, inches, mm
-from piecing.planning import Choices, plan
+from piecing.planning.plan import plan
+from piecing.planning.unit_plan import Choices
 from piecing.units import Method, UnitSpec
 
 from .samples import ALL_WAYS, half_square, sample

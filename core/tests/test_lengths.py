@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from piecing.errors import InexactLength, LengthError, LengthNotUnderstood, LengthOutOfRange
 from piecing.lengths import Area, Length, Measure, Style, inches, mm, parse_length, parse_step
-from piecing.surd import Surd
+from piecing.lengths.surd import Surd
 
 _MM = Style(Measure.MILLIMETRES)
 

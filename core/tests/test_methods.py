@@ -16,8 +16,8 @@ from piecing.errors import PlanError
 from piecing.geometry.plane import Line, area
 from piecing.geometry.sewing import Needle, turned_over
 from piecing.lengths import ZERO, Length, inches, mm
-from piecing.oversize import School, rounded, school_cuts
-from piecing.seams import Seam
+from piecing.planning.schools import School, rounded, school_cuts
+from piecing.planning.seam import Seam
 from piecing.units import KINDS, Method, UnitSpec, kind_of, method_for, methods_of
 from piecing.units.method import Cuts, Hands
 from piecing.units.simulate import Made, made

@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 
 from piecing.errors import NoMarginGiven, RecordsTooFew
 from piecing.lengths import Length, inches, mm
-from piecing.oversize import WANTED_SHARE, QuilterRecord, School, record_cuts, room_share, school_cuts
+from piecing.planning.room import WANTED_SHARE, QuilterRecord, room_share
+from piecing.planning.schools import School, record_cuts, school_cuts
 from piecing.units import Method, UnitSpec, method_for
 from piecing.units.half_square_triangle import PAIR
 from piecing.units.method import Cuts

@@ -21,8 +21,11 @@ from piecing.errors import (
     UnknownChoice,
 )
 from piecing.lengths import ZERO, Length, Measure, Style, inches, mm
-from piecing.oversize import QuilterRecord, School
-from piecing.planning import Choices, finished_unit, handed, offers, pieces_said, plan, seam_cost
+from piecing.planning.plan import finished_unit, offers, plan
+from piecing.planning.room import QuilterRecord
+from piecing.planning.schools import School
+from piecing.planning.seam_cost import seam_cost
+from piecing.planning.unit_plan import Choices, handed, pieces_said
 from piecing.units import Method, UnitSpec
 from piecing.units.method import Cuts
 

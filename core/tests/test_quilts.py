@@ -12,12 +12,14 @@ from shapely.ops import unary_union
 
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
-from piecing.blocks.quilt import Border, Corners, QuiltChoices, QuiltSizes, Setting, block_spots, quilt_sizes
-from piecing.blocks.quilt_picture import Laid, block_middles, quilt_picture
-from piecing.blocks.scraps import Stock, arranged, cell_box, neighbours, scrap_places, touching
+from piecing.drawings.quilt import block_middles, quilt_picture
 from piecing.errors import QuiltImpossible, ScrapsImpossible
 from piecing.geometry.plane import rotated
 from piecing.lengths import ZERO, Length, inches
+from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
+from piecing.quilts.laid import Laid
+from piecing.quilts.scraps import Stock, arranged, cell_box, neighbours, scrap_places, touching
+from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from tests.blocks import grid
 
 TEN = inches(10)

@@ -12,7 +12,7 @@ from piecing.errors import SeamTooWide, StripTestImpossible
 from piecing.geometry.plane import Line, bounds, rectangle
 from piecing.geometry.sewing import Needle, Patch, Piece, joined, laid_on
 from piecing.lengths import Length, inches
-from piecing.seams import Seam, StripTest, fold_from
+from piecing.planning.seam import Seam, StripTest, fold_from
 
 _widths = st.fractions(min_value=1, max_value=6, max_denominator=32).map(Length.of)
 _take_ups = st.fractions(min_value=Fraction(1, 8), max_value=Fraction(3, 8), max_denominator=128).map(Length.of)

@@ -9,7 +9,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from piecing.surd import ROOT2, Surd
+from piecing.lengths.surd import ROOT2, Surd
 
 getcontext().prec = 60
 _TRUE_ROOT2 = Decimal(2).sqrt()

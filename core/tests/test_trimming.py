@@ -7,15 +7,16 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from piecing.drawings.unit import design_picture, pictures
 from piecing.errors import RulerImpossible
 from piecing.geometry.drawing import Drawing, Mark
 from piecing.lengths import Length, Measure, inches
-from piecing.oversize import School
-from piecing.pictures import design_picture, pictures
-from piecing.planning import Choices, UnitPlan, plan
+from piecing.messages import Message
+from piecing.planning.plan import plan
+from piecing.planning.schools import School
+from piecing.planning.unit_plan import Choices, UnitPlan
 from piecing.trimming import Cutter, Recipe, Ruler, expectation, fit, recipes, starting_set, trimmed_plan
 from piecing.units import KINDS, Method, UnitSpec, kind_of
-from piecing.wording import Said
 
 from .samples import ALL_WAYS, half_square, sample
 
@@ -270,6 +271,6 @@ class PicturesTest(TestCase):
     def test_every_kind_has_a_picture_of_its_own(self) -> None:
         seen = set()
         for name in KINDS:
-            drawing = design_picture(kind_of(name).design(sample(name)), Said(name))
+            drawing = design_picture(kind_of(name).design(sample(name)), Message(name))
             seen.add(str([m.points for m in drawing.marks]))
         self.assertEqual(len(seen), len(KINDS))

@@ -16,7 +16,8 @@ from piecing.diagnosis.places import places_of
 from piecing.diagnosis.readings import RawSizes, Reading, ReadingKind, raw_sizes
 from piecing.diagnosis.verdict import Verdict, judge
 from piecing.lengths import Length, inches
-from piecing.planning import Choices, plan
+from piecing.planning.plan import plan
+from piecing.planning.unit_plan import Choices
 from piecing.units import methods_of
 
 from .blocks import grid

@@ -10,23 +10,26 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from common.patches import apply_changes
-from common.problems import NotHere, Refused
+from api.patches import apply_changes
+from api.problems import NotHere, Refused
+from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data
-from piecing.blocks.quilt import quilt_sizes
-from piecing.blocks.scraps import Stock, arranged, neighbours
-from piecing.blocks.written import pattern_data, pattern_from
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import inches
+from piecing.quilts.scraps import Stock, arranged, neighbours
+from piecing.quilts.sizes import quilt_sizes
 from projects.commands import ensure_fabrics, put_counted_unit
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
 from workrooms.models import Workroom
 
+from .counts import counts_of
 from .models import Block, OwnBlock
+from .quilt import quilt_of
 from .readers import block_readers, quilt_readers, stock_reader
-from .selectors import blocks_of, counts_of, get_block, quilt_of, scrap_setting
+from .scraps import scrap_setting
+from .selectors import blocks_of, get_block
 from .translate import find_in, quilt_choices
 
 __all__ = [

@@ -7,11 +7,11 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Any
 
-from common.readers import name_reader
+from api.readers import name_reader
 from piecing.blocks import editing
+from piecing.blocks.file_format import Find, content_from
 from piecing.blocks.pattern import MOST_TRACKS, Lie, Pattern, UnitHere
 from piecing.blocks.sizing import parts_from_text
-from piecing.blocks.written import Find, content_from
 from piecing.errors import PatternNotUnderstood
 from piecing.lengths import Length, Measure
 

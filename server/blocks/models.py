@@ -7,9 +7,9 @@ import uuid
 from django.db import models
 from django.db.models import Q
 
-from common.fields import LengthField
-from piecing.blocks.joining import Order
-from piecing.blocks.quilt import Setting
+from api.fields import LengthField
+from piecing.joining.order import Order
+from piecing.quilts.choices import Setting
 from projects.models import Project
 from workrooms.models import Workroom
 

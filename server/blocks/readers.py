@@ -6,15 +6,15 @@ import re
 from collections.abc import Callable
 from typing import Any
 
-from common.patches import Reader
-from common.readers import length_reader, one_of_reader, whole_reader, yes_no_reader
-from piecing.blocks.joining import Order
-from piecing.blocks.quilt import Corners
+from api.patches import Reader
+from api.readers import length_reader, one_of_reader, whole_reader, yes_no_reader
+from piecing.blocks.file_format import Find, pattern_data, pattern_from
 from piecing.blocks.sizing import check_finished
-from piecing.blocks.written import Find, pattern_data, pattern_from
 from piecing.errors import CountOutOfRange, PatternNotUnderstood, QuiltImpossible, UnknownChoice
+from piecing.joining.order import Order
 from piecing.lengths import Length, Measure
-from piecing.oversize import School
+from piecing.planning.schools import School
+from piecing.quilts.choices import Corners
 from piecing.units import KINDS, methods_of
 
 from .models import LYINGS, SETTINGS, SPREADS

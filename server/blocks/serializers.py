@@ -4,12 +4,12 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.problems import FieldProblemSerializer, field_problem
-from common.wire import AreaField, DrawingField, LengthField, LengthSerializer, SaidField, length_out
+from api.problems import FieldProblemSerializer, field_problem
+from api.wire import AreaField, DrawingField, LengthField, LengthSerializer, MessageField, length_out
+from piecing.drawings.unit import design_picture
 from piecing.lengths import Length
-from piecing.pictures import design_picture
+from piecing.messages import Message
 from piecing.units import kind_of
-from piecing.wording import Said
 from planning.serializers import UnitPlanSerializer
 from projects.models import SCHOOLS
 from projects.serializers import KINDS
@@ -50,7 +50,7 @@ class NearSizeSerializer(serializers.Serializer[Any]):
 
 class OddUnitSerializer(serializers.Serializer[Any]):
     place = serializers.CharField()
-    said = SaidField()
+    said = MessageField()
     serious = serializers.BooleanField()
 
 
@@ -215,7 +215,7 @@ class QuiltSizesSerializer(serializers.Serializer[Any]):
     pieces = PlainPieceSerializer(many=True)
     backing = BackingSerializer(many=True)
     binding = BindingSerializer()
-    notes = serializers.ListField(child=SaidField())
+    notes = serializers.ListField(child=MessageField())
 
 
 class BorderSerializer(serializers.Serializer[Any]):
@@ -300,7 +300,7 @@ class LookingRequestSerializer(serializers.Serializer[Any]):
 
 
 class AlternativeSerializer(serializers.Serializer[Any]):
-    said = SaidField()
+    said = MessageField()
     as_it_is = serializers.BooleanField()
     turn = serializers.IntegerField(source="lie.turn")
     mirrored = serializers.BooleanField(source="lie.mirrored")
@@ -321,25 +321,25 @@ class FaultSerializer(serializers.Serializer[Any]):
     column = serializers.IntegerField()
     row = serializers.IntegerField()
     what = serializers.CharField()
-    said = SaidField()
+    said = MessageField()
 
 
 class FindingSerializer(serializers.Serializer[Any]):
     faults = FaultSerializer(many=True, source="finding.faults")
     whole = serializers.IntegerField(source="finding.whole")
-    said = SaidField(source="finding.said")
+    said = MessageField(source="finding.said")
     picture = DrawingField()
     view = BlockViewSerializer()
 
 
 class OrderingSerializer(serializers.Serializer[Any]):
     order = serializers.ChoiceField(choices=ORDERS)
-    said = SaidField()
+    said = MessageField()
     awkward = serializers.IntegerField()
 
 
 class StepSerializer(serializers.Serializer[Any]):
-    said = SaidField()
+    said = MessageField()
     width = LengthField()
     height = LengthField()
     crossings = serializers.IntegerField()
@@ -356,7 +356,7 @@ class JoinedSerializer(serializers.Serializer[Any]):
 
 class ConflictSerializer(serializers.Serializer[Any]):
     code = serializers.CharField()
-    said = SaidField()
+    said = MessageField()
 
 
 class SeamWaySerializer(serializers.Serializer[Any]):
@@ -421,7 +421,7 @@ class CountedSerializer(_WithRefusal):
     @extend_schema_field(DrawingField())
     def get_picture(self, counted: Any) -> dict[str, Any]:
         spec = counted.unit.spec
-        return DrawingField().to_representation(design_picture(kind_of(spec.kind).design(spec), Said("")))
+        return DrawingField().to_representation(design_picture(kind_of(spec.kind).design(spec), Message("")))
 
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_refusal(self, counted: Any) -> dict[str, Any] | None:

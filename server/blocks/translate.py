@@ -10,16 +10,16 @@ from typing import Any
 from uuid import UUID
 
 from piecing.blocks.counting import BlockOrder, Colourway, Making, Spares
-from piecing.blocks.joining import Order, orders
+from piecing.blocks.file_format import Find, pattern_from
 from piecing.blocks.library import library_data
 from piecing.blocks.pattern import UPRIGHT, Lie, Pattern, laid
-from piecing.blocks.quilt import Border, Corners, QuiltChoices, Setting
-from piecing.blocks.quilt_picture import Laid
-from piecing.blocks.seams import VALUES
-from piecing.blocks.written import Find, pattern_from
 from piecing.errors import LayoutIncomplete
+from piecing.joining.order import Order, orders
+from piecing.joining.seams import VALUES
 from piecing.lengths import Length, inches
-from piecing.oversize import School
+from piecing.planning.schools import School
+from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
+from piecing.quilts.laid import Laid
 from projects.models import Project
 from workrooms.models import Workroom
 

@@ -7,8 +7,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from common.problems import ProblemSerializer, Refused
-from common.requests import valid
+from api.problems import ProblemSerializer, Refused
+from api.requests import valid
 from piecing.errors import PiecingError
 from projects.models import Project
 from projects.selectors import get_project
@@ -18,7 +18,14 @@ from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 
 from . import commands, selectors, serializers
+from .counts import counts_of
+from .joining import joined_view, pressed_view
+from .library import library_of
+from .looking import find_of_turned, other_ways
 from .models import Block
+from .quilt import QuiltView as QuiltSheet
+from .quilt import quilt_view
+from .scraps import scrap_boxes, scrap_setting
 from .translate import find_in, pattern_of
 
 
@@ -32,7 +39,7 @@ class _Saved:
 class _Sheet:
     project: Project
     blocks: list[_Saved]
-    quilt: selectors.QuiltView
+    quilt: QuiltSheet
 
 
 def _sheet(project: Project, status: int = 200) -> Response:
@@ -40,7 +47,7 @@ def _sheet(project: Project, status: int = 200) -> Response:
     blocks = [
         _Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)
     ]
-    sheet = _Sheet(project, blocks, selectors.quilt_view(project, find))
+    sheet = _Sheet(project, blocks, quilt_view(project, find))
     return Response(serializers.SheetSerializer(sheet, context={"style": style_of(project)}).data, status=status)
 
 
@@ -56,7 +63,7 @@ class LibraryView(APIView):
 
     @extend_schema(operation_id="library", responses=serializers.LibraryBlockSerializer(many=True))
     def get(self, _request: Request) -> Response:
-        return Response(serializers.LibraryBlockSerializer(selectors.library_of(current_workroom()), many=True).data)
+        return Response(serializers.LibraryBlockSerializer(library_of(current_workroom()), many=True).data)
 
 
 class OwnBlockView(APIView):
@@ -71,13 +78,13 @@ class OwnBlockView(APIView):
         body = valid(serializers.OwnRequestSerializer(data=request.data))
         room = current_workroom()
         commands.keep_own(room, key, body["block"])
-        return Response(serializers.LibraryBlockSerializer(selectors.library_of(room), many=True).data)
+        return Response(serializers.LibraryBlockSerializer(library_of(room), many=True).data)
 
     @extend_schema(operation_id="delete_own", responses={200: serializers.LibraryBlockSerializer(many=True)})
     def delete(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
         commands.delete_own(room, key)
-        return Response(serializers.LibraryBlockSerializer(selectors.library_of(room), many=True).data)
+        return Response(serializers.LibraryBlockSerializer(library_of(room), many=True).data)
 
 
 class SheetView(APIView):
@@ -138,7 +145,7 @@ class LookingView(APIView):
         body = valid(serializers.LookingRequestSerializer(data=request.data))
         room = current_workroom()
         spot = None if body["column"] is None or body["row"] is None else (body["column"], body["row"])
-        ways = selectors.other_ways(room, key, body["across"], body["every_second"], spot)
+        ways = other_ways(room, key, body["across"], body["every_second"], spot)
         return Response(
             serializers.OtherWaysSerializer(ways, context=_style(selectors.get_block(room, key).project_id)).data
         )
@@ -155,7 +162,7 @@ class FindTurnedView(APIView):
     def post(self, request: Request, key: UUID) -> Response:
         body = valid(serializers.SeenRequestSerializer(data=request.data))
         room = current_workroom()
-        found = selectors.find_of_turned(room, key, body["seen"])
+        found = find_of_turned(room, key, body["seen"])
         return Response(
             serializers.FindingSerializer(found, context=_style(selectors.get_block(room, key).project_id)).data
         )
@@ -167,7 +174,7 @@ class JoiningView(APIView):
     @extend_schema(operation_id="joining", responses={200: serializers.JoinedSerializer, **_REFUSED})
     def get(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
-        joined = selectors.joined_view(room, key)
+        joined = joined_view(room, key)
         return Response(
             serializers.JoinedSerializer(joined, context=_style(selectors.get_block(room, key).project_id)).data
         )
@@ -179,7 +186,7 @@ class PressingView(APIView):
     @extend_schema(operation_id="pressing", responses={200: serializers.PressedSerializer, **_REFUSED})
     def get(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
-        pressed = selectors.pressed_view(room, key)
+        pressed = pressed_view(room, key)
         return Response(
             serializers.PressedSerializer(pressed, context=_style(selectors.get_block(room, key).project_id)).data
         )
@@ -207,12 +214,10 @@ class ScrapsView(APIView):
         project = get_project(room, key)
         role = request.query_params.get("role", "")[:1]
         try:
-            setting = selectors.scrap_setting(project, find_in(room), role)
+            setting = scrap_setting(project, find_in(room), role)
         except PiecingError as refusal:
             raise Refused([refusal], style_of(project)) from None
-        return Response(
-            serializers.ScrapSettingSerializer({"role": role, "places": selectors.scrap_boxes(setting)}).data
-        )
+        return Response(serializers.ScrapSettingSerializer({"role": role, "places": scrap_boxes(setting)}).data)
 
     @extend_schema(
         operation_id="lay_scraps",
@@ -235,7 +240,7 @@ class CountsView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
         project = get_project(room, key)
-        counts = selectors.counts_of(room, project)
+        counts = counts_of(room, project)
         return Response(serializers.CountsSerializer(counts, context={"style": style_of(project)}).data)
 
     @extend_schema(operation_id="plan_counts", request=None, responses={200: ProjectSerializer, **_REFUSED})

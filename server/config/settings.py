@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "planning",
     "blocks",
     "cutting",
+    "papers",
     "exchange",
     "diagnosis",
     "demo",
@@ -54,7 +55,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",
     "django.middleware.common.CommonMiddleware",
     "csp.middleware.CSPMiddleware",
-    "common.middleware.SameOriginMiddleware",
+    "api.middleware.SameOriginMiddleware",
 ]
 TEMPLATES = [
     {
@@ -105,11 +106,11 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
 
 REST_FRAMEWORK = {
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
-    "DEFAULT_PARSER_CLASSES": ["common.parsers.SoundJSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["api.parsers.SoundJSONParser"],
     "DEFAULT_AUTHENTICATION_CLASSES": [],
     "DEFAULT_PERMISSION_CLASSES": [],
     "UNAUTHENTICATED_USER": None,
-    "EXCEPTION_HANDLER": "common.problems.problem_response",
+    "EXCEPTION_HANDLER": "api.problems.problem_response",
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
 }
 SPECTACULAR_SETTINGS = {

@@ -6,8 +6,8 @@ from django.urls import include, path, re_path
 from django.views.decorators.cache import never_cache
 from drf_spectacular.views import SpectacularAPIView
 
-from common.problems import unknown_address
-from common.views import HealthView
+from api.problems import unknown_address
+from api.views import HealthView
 
 
 @never_cache
@@ -24,6 +24,7 @@ urlpatterns = [
     path("api/", include("planning.urls")),
     path("api/", include("blocks.urls")),
     path("api/", include("cutting.urls")),
+    path("api/", include("papers.urls")),
     path("api/", include("exchange.urls")),
     path("api/", include("diagnosis.urls")),
     re_path(r"^api/.*$", unknown_address),

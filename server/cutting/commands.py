@@ -10,9 +10,9 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from common.patches import Reader, apply_changes
-from common.problems import NotHere, Refused
-from common.readers import length_reader, note_reader, one_of_reader, whole_reader
+from api.patches import Reader, apply_changes
+from api.problems import NotHere, Refused
+from api.readers import length_reader, note_reader, one_of_reader, whole_reader
 from piecing.cutting import Goal, cutting_plan
 from piecing.cutting.plan import ClothPlan, laid_again
 from piecing.errors import ClothImpossible, NothingToCut, PiecingError

@@ -7,7 +7,7 @@ import uuid
 from django.db import models
 from django.db.models import Q
 
-from common.fields import LengthField
+from api.fields import LengthField
 from piecing.cutting import ClothKind, Goal
 from projects.models import Fabric, Project
 

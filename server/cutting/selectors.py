@@ -6,22 +6,23 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
-from blocks.selectors import blocks_of, quilt_of
+from blocks.quilt import quilt_of
+from blocks.selectors import blocks_of
 from blocks.translate import colourways_of, find_in, joining_of, makings_of, pattern_of
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from piecing.cutting import Piece, flaws
 from piecing.cutting.buying import Purchase, Shop, purchases, shop_step
 from piecing.cutting.fitting import most_blocks, suggestions
-from piecing.cutting.picture import cloth_picture, strip_said
 from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
-from piecing.cutting.thread import Thread, block_seam_length, thread_needed
 from piecing.cutting.wanted import unit_pieces
+from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
+from piecing.joining.thread import Thread, block_seam_length, thread_needed
 from piecing.lengths import Area, Length, Measure, inches, mm
-from piecing.ticket import KIND_NAMES
+from piecing.messages import Message
+from piecing.overview.ticket import KIND_NAMES
 from piecing.trimming import Cutter
-from piecing.wording import Said
 from projects.models import Project
 from workrooms.selectors import owned_rulers
 
@@ -38,8 +39,8 @@ _BOBBIN = inches(36 * 65)
 @dataclass(frozen=True)
 class StripView:
     number: int
-    said: Said
-    ruler: Said
+    said: Message
+    ruler: Message
     done: bool
     depth: Length
     top: float
@@ -70,7 +71,7 @@ class PlanView:
     used: Area
     cut: Area
     waste_percent: float
-    flaws: tuple[Said, ...]
+    flaws: tuple[Message, ...]
     stale: bool
 
 

@@ -3,7 +3,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.wire import AreaField, DrawingField, LengthField, SaidField
+from api.wire import AreaField, DrawingField, LengthField, MessageField
 from piecing.cutting.buying import shop_said
 
 from .models import GOALS, KINDS
@@ -39,8 +39,8 @@ class PileSerializer(serializers.Serializer[Any]):
 
 class StripSerializer(serializers.Serializer[Any]):
     number = serializers.IntegerField()
-    said = SaidField()
-    ruler = SaidField()
+    said = MessageField()
+    ruler = MessageField()
     done = serializers.BooleanField()
     depth = LengthField()
     top = serializers.FloatField()
@@ -99,7 +99,7 @@ class CutPlanSerializer(serializers.Serializer[Any]):
     used = AreaField()
     cut = AreaField()
     waste_percent = serializers.FloatField()
-    flaws = serializers.ListField(child=SaidField())
+    flaws = serializers.ListField(child=MessageField())
     stale = serializers.BooleanField()
 
 

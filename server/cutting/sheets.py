@@ -9,8 +9,8 @@ from uuid import uuid4
 from django.db import transaction
 from django.db.models import Max
 
-from common.readers import length_reader, note_reader, whole_reader
-from common.sheets import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.readers import length_reader, note_reader, whole_reader
 from piecing.cutting import Cloth, ClothKind
 from piecing.errors import PiecingError, SheetNotUnderstood
 from piecing.lengths import Style

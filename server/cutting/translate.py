@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from fractions import Fraction
 from typing import Any
 
-from blocks.selectors import quilt_view
+from blocks.quilt import quilt_view
 from blocks.translate import find_in
 from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, Piece
@@ -14,8 +14,8 @@ from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Length
-from piecing.planning import UnitPlan
-from piecing.ticket import KIND_NAMES
+from piecing.overview.ticket import KIND_NAMES
+from piecing.planning.unit_plan import UnitPlan
 from projects.models import Project
 
 from .models import CutPlan, Stock

@@ -7,9 +7,9 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from common.problems import ProblemSerializer
-from common.requests import valid
-from common.sheet_serializers import ImportedSerializer, SheetSerializer
+from api.csv_serializers import ImportedSerializer, SheetSerializer
+from api.problems import ProblemSerializer
+from api.requests import valid
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of

@@ -12,10 +12,10 @@ from django.db.models import Max
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
+from api.patches import apply_changes
+from api.problems import NotHere, Refused
+from api.readers import note_reader, one_of_reader
 from blocks.models import Block
-from common.patches import apply_changes
-from common.problems import NotHere, Refused
-from common.readers import note_reader, one_of_reader
 from measuring.models import ReadingRow
 from measuring.translate import reading_of, reading_readers
 from piecing.diagnosis.names import landings

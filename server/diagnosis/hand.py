@@ -6,13 +6,13 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from common.problems import Refused
-from common.readers import length_reader
+from api.problems import Refused
+from api.readers import length_reader
 from measuring.translate import reading_readers
 from piecing.diagnosis.readings import PLAIN, Reading, ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Measure, Style, inches, mm
-from piecing.planning import check_allowance, check_finished
+from piecing.planning.checks import check_allowance, check_finished
 from piecing.units import UnitSpec, kind_of
 
 from .selectors import Sheet, by_hand

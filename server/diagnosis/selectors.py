@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from blocks.models import Block
-from blocks.selectors import quilt_of
+from blocks.quilt import quilt_of
 from cutting.translate import cloth_of, directions_of, stock_of
 from measuring.models import ReadingRow
 from piecing.cutting.fitting import fits
@@ -19,18 +19,18 @@ from piecing.diagnosis.asking import NextReading, next_readings
 from piecing.diagnosis.causes import parameters_of
 from piecing.diagnosis.explain import Working, workings
 from piecing.diagnosis.faults import EASED, SEEN, Fault, faults_of
-from piecing.diagnosis.picture import as_sewn
 from piecing.diagnosis.readings import NEEDS_RAW, Reading
 from piecing.diagnosis.remedies import Remedy, changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import Share, cause_said, shares_of
 from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
+from piecing.drawings.as_sewn import as_sewn
+from piecing.drawings.ladder import Ladder, ladders
 from piecing.geometry.drawing import Drawing
-from piecing.ladder import Ladder, ladders
 from piecing.lengths import Length
-from piecing.oversize import QuilterRecord, room_share
-from piecing.planning import offers, plan
+from piecing.messages import Message
+from piecing.planning.plan import offers, plan
+from piecing.planning.room import QuilterRecord, room_share
 from piecing.units import UnitSpec
-from piecing.wording import Said
 from projects.models import Project
 
 from .models import SavedDiagnosis
@@ -60,7 +60,7 @@ class Sheet:
     workings: tuple[Working, ...]
     shares: tuple[Share, ...]
     saved: tuple[SavedDiagnosis, ...] = ()
-    stock: Mapping[str, Said] = field(default_factory=dict)
+    stock: Mapping[str, Message] = field(default_factory=dict)
     ladders: tuple[Ladder, ...] = ()
     tried: str = ""
     factor: float = 4.0
@@ -146,13 +146,13 @@ def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> 
     )
 
 
-def _in_stock(project: Project, sheet: Sheet) -> dict[str, Said]:
+def _in_stock(project: Project, sheet: Sheet) -> dict[str, Message]:
     """Whether the stock holds the cloth of units that would be made or cut again, by the remedy's code."""
     again = [r for r in sheet.this_block if r.pieces is not None]
     if not again:
         return {}
     fabrics = {f.role: f.name or f"fabric {f.role.upper()}" for f in project.fabrics.all()}
-    found: dict[str, Said] = {}
+    found: dict[str, Message] = {}
     cloths, directions = [cloth_of(s) for s in stock_of(project)], directions_of(project)
     for remedy in again:
         number = int(remedy.code.rsplit("-", 1)[1])
@@ -163,7 +163,7 @@ def _in_stock(project: Project, sheet: Sheet) -> dict[str, Said]:
         more = plan(replace(planned.choices, count=count, mirrored=0))
         held = fits(unit_pieces(more, more.spec.kind, directions), cloths, 0.2)
         names = ", ".join(fabrics.get(r, r) for r in sorted({p.role for p in more.pieces}))
-        found[remedy.code] = Said(
+        found[remedy.code] = Message(
             "The stock holds them ({names})." if held else "The stock does not hold them ({names}).", names=names
         )
     return found
@@ -192,7 +192,7 @@ class Tried:
     """A block with only these causes at work."""
 
     drawing: Drawing
-    causes: tuple[tuple[str, Said], ...]
+    causes: tuple[tuple[str, Message], ...]
     faults: tuple[Fault, ...]
     width: float
     height: float

@@ -3,15 +3,15 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.ladders import LadderSerializer
-from common.wire import DrawingField, LengthField, LengthSerializer, SaidField, length_out
+from api.ladders import LadderSerializer
+from api.wire import DrawingField, LengthField, LengthSerializer, MessageField, length_out
 from measuring.models import KINDS
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.names import against, feature_name, landings, reading_said
 from piecing.diagnosis.places import batch_name
 from piecing.diagnosis.readings import ReadingKind
 from piecing.diagnosis.verdict import Status
-from piecing.lengths import Length, Style
+from piecing.lengths import Length, Style, hair
 from projects.serializers import KINDS as UNIT_KINDS
 
 from .models import TURNED_OUT
@@ -55,7 +55,7 @@ class SeenFaultSerializer(serializers.Serializer[Any]):
     number = serializers.IntegerField()
     key = serializers.CharField(source="feature.key")
     kind = serializers.CharField(source="feature.kind.value")
-    said = SaidField()
+    said = MessageField()
     eased = serializers.BooleanField()
 
 
@@ -81,7 +81,7 @@ class LandingSerializer(serializers.Serializer[Any]):
     """One of the sides that a reading may lie on, as it is picked."""
 
     code = serializers.CharField()
-    said = SaidField()
+    said = MessageField()
 
 
 class CornerSerializer(serializers.Serializer[Any]):
@@ -252,12 +252,12 @@ class ReadingSerializer(serializers.Serializer[Any]):
 class MisplacedSerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
     kind = serializers.ChoiceField(choices=KINDS)
-    why = SaidField()
+    why = MessageField()
 
 
 class LeadSerializer(serializers.Serializer[Any]):
     parameter = ParameterSerializer()
-    said = SaidField()
+    said = MessageField()
     mean = InchesField()
     low = InchesField()
     high = InchesField()
@@ -295,7 +295,7 @@ class ShareSerializer(serializers.Serializer[Any]):
     """One figure of the block taken apart into what each cause adds to it."""
 
     feature = serializers.CharField()
-    name = SaidField()
+    name = MessageField()
     whole = InchesField()
     low = InchesField()
     high = InchesField()
@@ -318,7 +318,7 @@ class ShareSerializer(serializers.Serializer[Any]):
 
 
 class OutcomeSerializer(serializers.Serializer[Any]):
-    said = SaidField()
+    said = MessageField()
     sure_percent = serializers.SerializerMethodField()
     chance_percent = serializers.SerializerMethodField()
 
@@ -339,7 +339,7 @@ class AskedSerializer(serializers.Serializer[Any]):
     seam = serializers.CharField(source="reading.seam")
     spot = serializers.CharField(source="reading.spot")
     feature = serializers.CharField(source="reading.feature")
-    said = SaidField()
+    said = MessageField()
     needed = serializers.BooleanField()
     now_percent = serializers.SerializerMethodField()
     after_percent = serializers.SerializerMethodField()
@@ -356,8 +356,8 @@ class SeenSerializer(serializers.Serializer[Any]):
     """A mistake that only the eye finds."""
 
     code = serializers.CharField()
-    said = SaidField()
-    why = SaidField()
+    said = MessageField()
+    why = MessageField()
     percent = serializers.SerializerMethodField()
 
     def get_percent(self, h: Any) -> int:
@@ -366,13 +366,13 @@ class SeenSerializer(serializers.Serializer[Any]):
 
 class RemedySerializer(serializers.Serializer[Any]):
     code = serializers.CharField()
-    title = SaidField()
-    how = SaidField()
-    effect = SaidField()
-    risk = SaidField()
+    title = MessageField()
+    how = MessageField()
+    effect = MessageField()
+    risk = MessageField()
     minutes = serializers.IntegerField()
-    pieces = SaidField(allow_null=True)
-    why_not = SaidField(allow_null=True)
+    pieces = MessageField(allow_null=True)
+    why_not = MessageField(allow_null=True)
     possible = serializers.BooleanField()
     stock = serializers.SerializerMethodField()
     can_try = serializers.SerializerMethodField()
@@ -399,13 +399,13 @@ class RemedySerializer(serializers.Serializer[Any]):
 
 class TermSerializer(serializers.Serializer[Any]):
     key = serializers.CharField(source="parameter.key")
-    said = SaidField()
+    said = MessageField()
     times = serializers.FloatField()
     adds = InchesField()
 
 
 class WorkingSerializer(serializers.Serializer[Any]):
-    said = SaidField()
+    said = MessageField()
     equation = serializers.CharField()
     section = serializers.CharField()
     read = InchesField()
@@ -421,8 +421,8 @@ class VerdictSerializer(serializers.Serializer[Any]):
     """``said`` is the headline, ``why`` one sentence of evidence."""
 
     status = serializers.ChoiceField(choices=STATUSES)
-    said = SaidField()
-    why = SaidField()
+    said = MessageField()
+    why = MessageField()
     code = serializers.CharField(allow_blank=True)
     sure_percent = serializers.SerializerMethodField()
     sure_words = serializers.CharField()
@@ -503,7 +503,7 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
 
     def get_slider_step(self, _sheet: Any) -> float:
         """Inches: half a hair of this measure, what a slider of the what-if moves by."""
-        return float(self.context["style"].hair / 2)
+        return float(hair(self.context["style"].measure) / 2)
 
     def get_elsewhere(self, sheet: Any) -> int:
         """Readings taken elsewhere in the project that count here too."""

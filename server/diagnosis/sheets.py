@@ -8,7 +8,7 @@ from uuid import uuid4
 from django.db import transaction
 from django.db.models import Max
 
-from common.sheets import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
 from measuring.models import ReadingRow
 from measuring.translate import reading_readers
 from piecing.diagnosis.names import landings

@@ -18,10 +18,11 @@ from piecing.diagnosis import OPEN_FOLD, BlockModel, Inference, infer, model_of,
 from piecing.diagnosis.readings import PLAIN, RawSizes, Reading, equation_of, loosened, marked, raw_sizes
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Style
-from piecing.oversize import QuilterRecord
-from piecing.planning import Choices, UnitPlan, plan
+from piecing.messages import Message
+from piecing.planning.plan import plan
+from piecing.planning.room import QuilterRecord
+from piecing.planning.unit_plan import Choices, UnitPlan
 from piecing.units import UnitSpec, methods_of
-from piecing.wording import Said
 from projects.models import PlannedUnit, Project
 from projects.selectors import get_unit
 from projects.translate import choices_of, style_of
@@ -67,7 +68,7 @@ class Pool:
 
     own: tuple[tuple[ReadingRow, Reading], ...]
     elsewhere: tuple[Reading, ...]
-    misplaced: tuple[tuple[ReadingRow, Said], ...]
+    misplaced: tuple[tuple[ReadingRow, Message], ...]
 
     @property
     def all(self) -> list[Reading]:
@@ -127,7 +128,7 @@ class Subject:
         """One query."""
         own: list[tuple[ReadingRow, Reading]] = []
         elsewhere: list[Reading] = []
-        misplaced: list[tuple[ReadingRow, Said]] = []
+        misplaced: list[tuple[ReadingRow, Message]] = []
         for row in pool_of(self.project):
             try:
                 reading = reading_of(row)

@@ -9,12 +9,13 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from api.csv_serializers import ImportedSerializer, SheetSerializer
+from api.problems import ProblemSerializer, Refused
+from api.requests import valid
 from blocks.selectors import get_block
-from common.problems import ProblemSerializer, Refused
-from common.requests import valid
-from common.sheet_serializers import ImportedSerializer, SheetSerializer
 from piecing.diagnosis.causes import parameters_of
-from piecing.diagnosis.symptoms import Symptom, symptom_picture, symptoms
+from piecing.diagnosis.symptoms import Symptom, symptoms
+from piecing.drawings.symptom import symptom_picture
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style
 from projects.translate import style_of

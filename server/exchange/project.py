@@ -17,11 +17,12 @@ from django.conf import settings
 from django.db import transaction
 from jsonschema import Draft202012Validator
 
+from api.problems import Answer, Refused
 from blocks.commands import change_quilt, put_block
 from blocks.models import Block
-from blocks.selectors import blocks_of, quilt_of
+from blocks.quilt import quilt_of
+from blocks.selectors import blocks_of
 from blocks.translate import find_in
-from common.problems import Answer, Refused
 from cutting.commands import put_stock
 from cutting.translate import stock_of
 from diagnosis.commands import put_lost, put_reading, take_saved

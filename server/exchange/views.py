@@ -7,7 +7,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from common.problems import ProblemSerializer
+from api.problems import ProblemSerializer
 from projects.selectors import get_project
 from projects.serializers import ProjectSerializer
 from projects.translate import style_of

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from django.db.models import QuerySet
 
-from common.problems import Refused
+from api.problems import Refused
 from piecing.diagnosis.readings import Reading, ReadingKind
 from piecing.diagnosis.record import record_of
 from piecing.errors import PiecingError
 from piecing.lengths import Length
-from piecing.oversize import QuilterRecord, School
-from piecing.planning import UnitPlan, plan
+from piecing.planning.plan import plan
+from piecing.planning.room import QuilterRecord
+from piecing.planning.schools import School
+from piecing.planning.unit_plan import UnitPlan
 from projects.models import PlannedUnit, Project
 from projects.translate import choices_of, style_of
 from workrooms.models import Workroom

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from common.patches import Reader
-from common.readers import length_reader, note_reader, one_of_reader
+from api.patches import Reader
+from api.readers import length_reader, note_reader, one_of_reader
 from piecing.diagnosis.readings import PLAIN, Reading, ReadingKind
 from piecing.errors import CountOutOfRange
 from piecing.lengths import Length, Measure

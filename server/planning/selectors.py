@@ -6,20 +6,23 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from common.problems import Refused
+from api.problems import Refused
 from measuring.models import ReadingRow
 from measuring.selectors import plan_of, record_for
-from piecing.comparing import Comparison, compare
+from piecing.drawings.ladder import Ladder, ladders
+from piecing.drawings.unit import UnitPictures, design_picture, pictures
 from piecing.errors import PiecingError
-from piecing.holdings import parse_holdings
-from piecing.ladder import Ladder, ladders
-from piecing.lengths import Length, Measure, Style
-from piecing.oversize import QuilterRecord, School
-from piecing.pictures import UnitPictures, design_picture, pictures
-from piecing.planning import Choices, SchoolOffer, SeamCost, UnitPlan, finished_unit, offers, plan, seam_cost
+from piecing.lengths import Length, Measure, Style, hair
+from piecing.messages import Message
+from piecing.overview.compare import Comparison, compare
+from piecing.planning.holdings import parse_holdings
+from piecing.planning.plan import SchoolOffer, finished_unit, offers, plan
+from piecing.planning.room import QuilterRecord
+from piecing.planning.schools import School
+from piecing.planning.seam_cost import SeamCost, seam_cost
+from piecing.planning.unit_plan import Choices, UnitPlan
 from piecing.trimming import Cutter, Expectation, Recipe, expectation, margin_read, recipes, trimmed_plan
 from piecing.units import UnitSpec, kind_of
-from piecing.wording import Said
 from projects.models import PlannedUnit
 from projects.readers import project_readers, unit_readers
 from workrooms.models import Workroom
@@ -121,8 +124,8 @@ def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
         side_by_side,
         ladders(planned, style.measure) if planned else (),
         pictures(planned) if planned else None,
-        design_picture(kind_of(spec.kind).design(spec), Said("The finished unit.")),
-        seam_cost(across, style.hair),
+        design_picture(kind_of(spec.kind).design(spec), Message("The finished unit.")),
+        seam_cost(across, hair(style.measure)),
     )
 
 

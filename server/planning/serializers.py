@@ -3,23 +3,23 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.ladders import LadderSerializer, SeamCostSerializer
-from common.problems import FieldProblemSerializer, field_problem
-from common.wire import (
+from api.ladders import LadderSerializer, SeamCostSerializer
+from api.problems import FieldProblemSerializer, field_problem
+from api.wire import (
     AreaField,
     DrawingField,
     DrawingSerializer,
     LengthField,
     LengthSerializer,
     LengthsField,
-    SaidField,
+    MessageField,
     length_out,
 )
-from piecing.comparing import Way
+from piecing.drawings.unit import design_picture
 from piecing.lengths import Length
-from piecing.pictures import design_picture
+from piecing.messages import Message
+from piecing.overview.compare import Way
 from piecing.units import Kind, methods_of
-from piecing.wording import Said
 from projects.models import SCHOOLS, SIZE_BASES
 from projects.serializers import KINDS
 from workrooms.models import MEASURES
@@ -69,7 +69,7 @@ class CompareRequestSerializer(PlanRequestSerializer):
 
 class NoteSerializer(serializers.Serializer[Any]):
     code = serializers.CharField()
-    said = SaidField()
+    said = MessageField()
     serious = serializers.BooleanField()
 
 
@@ -135,7 +135,7 @@ class OfferSerializer(serializers.Serializer[Any]):
 
 
 class StagePictureSerializer(serializers.Serializer[Any]):
-    title = SaidField()
+    title = MessageField()
     drawing = DrawingField()
 
 
@@ -186,7 +186,7 @@ class WaySerializer(serializers.Serializer[Any]):
     at_hand = serializers.IntegerField(allow_null=True)
     largest = LengthField(allow_null=True)
     ruler = serializers.SerializerMethodField()
-    drawbacks = serializers.ListField(child=SaidField(), read_only=True)
+    drawbacks = serializers.ListField(child=MessageField(), read_only=True)
 
     def get_refusal(self, way: Way) -> str | None:
         return None if way.refusal is None else way.refusal.said.text(self.context["style"])
@@ -223,24 +223,24 @@ class ComparisonSerializer(serializers.Serializer[Any]):
     """The recommended way first, with its reason."""
 
     ways = WaySerializer(many=True)
-    reason = SaidField(allow_null=True)
+    reason = MessageField(allow_null=True)
 
 
 class RecipeStepSerializer(serializers.Serializer[Any]):
-    title = SaidField()
-    how = SaidField()
-    look_for = SaidField()
+    title = MessageField()
+    how = MessageField()
+    look_for = MessageField()
     drawing = DrawingField()
 
 
 class RecipeSerializer(serializers.Serializer[Any]):
     code = serializers.CharField()
-    title = SaidField()
-    when = SaidField()
-    ruler = SaidField()
+    title = MessageField()
+    when = MessageField()
+    ruler = MessageField()
     opens_to = LengthField()
     warnings = NoteSerializer(many=True)
-    cautions = serializers.ListField(child=SaidField(), read_only=True)
+    cautions = serializers.ListField(child=MessageField(), read_only=True)
     steps = RecipeStepSerializer(many=True)
 
 
@@ -252,8 +252,8 @@ class TruthMarkSerializer(serializers.Serializer[Any]):
 
 class ExpectationSerializer(serializers.Serializer[Any]):
     marks = TruthMarkSerializer(many=True)
-    says = SaidField()
-    reassures = SaidField(allow_null=True)
+    says = MessageField()
+    reassures = MessageField(allow_null=True)
     true = DrawingField()
     slipped = DrawingField()
     slip = LengthField()
@@ -299,4 +299,4 @@ class KindSerializer(serializers.Serializer[Any]):
     @extend_schema_field(DrawingSerializer)
     def get_picture(self, kind: Kind) -> dict[str, Any]:
         spec = kind.usual_spec(Length.of(4))
-        return DrawingField().to_representation(design_picture(kind.design(spec), Said("")))
+        return DrawingField().to_representation(design_picture(kind.design(spec), Message("")))

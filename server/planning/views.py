@@ -5,8 +5,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from common.problems import ProblemSerializer
-from common.requests import valid
+from api.problems import ProblemSerializer
+from api.requests import valid
 from piecing.lengths import Measure, Style
 from piecing.units import KINDS
 from projects.selectors import get_unit

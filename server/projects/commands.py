@@ -11,11 +11,11 @@ from django.db import models, transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from common.patches import apply_changes
-from common.problems import NotHere, Refused
+from api.patches import apply_changes
+from api.problems import NotHere, Refused
 from piecing.errors import CountOutOfRange, NoMarginGiven, PlanError, RecordsTooFew, SeamError, UnknownChoice
 from piecing.lengths import Measure, Style, inches
-from piecing.planning import plan
+from piecing.planning.plan import plan
 from piecing.units import kind_of, methods_of
 from piecing.units.method import Cuts
 from piecing.units.spec import UnitSpec

@@ -7,9 +7,9 @@ import uuid
 from django.db import models
 from django.db.models import Q
 
-from common.fields import CutsField, LengthField
+from api.fields import CutsField, LengthField
 from piecing.lengths import Measure
-from piecing.oversize import School
+from piecing.planning.schools import School
 from workrooms.models import MEASURES, Workroom
 
 SCHOOLS = [(s.value, s.name.lower()) for s in School]

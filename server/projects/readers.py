@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from common.patches import Reader
-from common.readers import (
+from api.patches import Reader
+from api.readers import (
     allowance_reader,
     cuts_reader,
     length_reader,
@@ -20,7 +20,7 @@ from common.readers import (
 )
 from piecing.errors import UnknownChoice
 from piecing.lengths import Measure
-from piecing.planning import MOST_UNITS
+from piecing.planning.unit_plan import MOST_UNITS
 from piecing.units import KINDS, METHODS
 
 from .models import DIRECTIONS, SCALES, SCHOOLS, SIZE_BASES, VALUES

@@ -6,7 +6,7 @@ from uuid import UUID
 
 from django.db.models import Prefetch, QuerySet
 
-from common.problems import NotHere
+from api.problems import NotHere
 from workrooms.models import Workroom
 
 from .models import Fabric, PlannedUnit, Project

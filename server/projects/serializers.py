@@ -3,11 +3,11 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.wire import DrawingField, DrawingSerializer, LengthField, LengthSerializer, LengthsField, length_out
-from piecing.pictures import design_picture
+from api.wire import DrawingField, DrawingSerializer, LengthField, LengthSerializer, LengthsField, length_out
+from piecing.drawings.unit import design_picture
+from piecing.messages import Message
 from piecing.units import KINDS as CORE_KINDS
 from piecing.units import kind_of
-from piecing.wording import Said
 from workrooms.models import MEASURES
 
 from .models import DIRECTIONS, SCALES, SCHOOLS, SIZE_BASES, VALUES, PlannedUnit
@@ -64,7 +64,7 @@ class PlannedUnitSerializer(serializers.Serializer[Any]):
     @extend_schema_field(DrawingSerializer)
     def get_picture(self, unit: PlannedUnit) -> dict[str, Any]:
         spec = spec_of(unit)
-        drawing = design_picture(kind_of(spec.kind).design(spec), Said(""))
+        drawing = design_picture(kind_of(spec.kind).design(spec), Message(""))
         return DrawingField().to_representation(drawing)
 
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from piecing.lengths import Length, Measure, Style
-from piecing.oversize import School
-from piecing.planning import Choices, finished_unit
+from piecing.planning.plan import finished_unit
+from piecing.planning.schools import School
+from piecing.planning.unit_plan import Choices
 from piecing.units import UnitSpec, kind_of
 
 from .models import PlannedUnit, Project

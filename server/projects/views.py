@@ -5,7 +5,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from common.requests import valid
+from api.requests import valid
 from workrooms.selectors import current_workroom
 from workrooms.serializers import ChangeSerializer
 

@@ -11,9 +11,9 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from common.patches import Reader, apply_changes
-from common.problems import NotHere, Refused
-from common.readers import (
+from api.patches import Reader, apply_changes
+from api.problems import NotHere, Refused
+from api.readers import (
     allowance_reader,
     length_reader,
     measure_reader,

@@ -7,7 +7,7 @@ import uuid
 from django.db import models
 from django.db.models import Q
 
-from common.fields import LengthField
+from api.fields import LengthField
 from piecing.lengths import Measure
 from piecing.trimming import Cutter
 

@@ -6,7 +6,7 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 
-from common.problems import NotHere
+from api.problems import NotHere
 from piecing.lengths import Measure
 from piecing.trimming import Ruler, starting_set
 

@@ -3,7 +3,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from common.wire import LengthField
+from api.wire import LengthField
 
 from .models import CUTTERS, MEASURES
 

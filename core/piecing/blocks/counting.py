@@ -13,8 +13,10 @@ from functools import lru_cache
 
 from ..errors import CountOutOfRange, PiecingError, RoleWithoutFabric
 from ..lengths import Length, inches
-from ..oversize import QuilterRecord, School
-from ..planning import MOST_UNITS, Choices, UnitPlan, plan
+from ..planning.plan import plan
+from ..planning.room import QuilterRecord
+from ..planning.schools import School
+from ..planning.unit_plan import MOST_UNITS, Choices, UnitPlan
 from ..units import UnitSpec, kind_of, methods_of
 from ..units.design import Design
 from .pattern import Pattern, laid

@@ -11,8 +11,8 @@ from functools import lru_cache
 from importlib.resources import files
 from typing import Any
 
+from .file_format import pattern_from
 from .pattern import Pattern
-from .written import pattern_from
 
 __all__ = ["library_data", "library_keys", "library_pattern"]
 

@@ -11,9 +11,9 @@ from fractions import Fraction
 
 from ..errors import LengthError, PiecingError, SizeOutOfRange, TracksDoNotAddUp
 from ..lengths import ZERO, Length, Measure, inches, parse_length
-from ..planning import LARGEST_FINISHED, SMALLEST_FINISHED
+from ..messages import Message
+from ..planning.checks import LARGEST_FINISHED, SMALLEST_FINISHED
 from ..units import Method, UnitSpec, kind_of, methods_of
-from ..wording import Said
 from .pattern import Cell, Layout, UnitHere, whole_parts
 
 __all__ = [
@@ -57,7 +57,7 @@ class OddUnit:
     """A unit of the block that needs a word: ``said`` tells how it is trimmed all the same, or why it cannot be."""
 
     place: str
-    said: Said
+    said: Message
     serious: bool = False
 
 
@@ -203,13 +203,13 @@ def _odd(layout: Layout, part: Length, allowance: Length, step: Length) -> list[
     return list({(o.said, o.serious): o for o in said.values()}.values())
 
 
-def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Said, bool] | None:
+def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Message, bool] | None:
     try:
         if (
             min(spec.width, spec.height) < max(SMALLEST_FINISHED, allowance)
             or max(spec.width, spec.height) > LARGEST_FINISHED
         ):
-            return Said(
+            return Message(
                 "A unit that finishes {w} by {h} cannot be sewn with this seam. Make the block larger.",
                 w=spec.width,
                 h=spec.height,
@@ -219,9 +219,9 @@ def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Said, bool] 
     except PiecingError as refusal:
         return refusal.said, True
     if not ways:
-        return Said("No way known here makes a unit that finishes {w} by {h}.", w=spec.width, h=spec.height), True
+        return Message("No way known here makes a unit that finishes {w} by {h}.", w=spec.width, h=spec.height), True
     if spec.kind == "flying_goose" and spec.width != spec.height * 2:
-        return Said(
+        return Message(
             "A goose {w} by {h} is not twice as wide as high: its triangles are cut from a template.",
             w=spec.width,
             h=spec.height,
@@ -229,7 +229,7 @@ def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Said, bool] 
     if spec.kind == "square_in_square":
         centre = next(size for size in ways[0].bare(spec, allowance, allowance).values() if not size.is_rational)
         return (
-            Said(
+            Message(
                 "The square on its point finishes {inner}, a size no ruler shows. Cut it {cut} (exactly it would be {exact}), "
                 "cut its corner triangles large, and trim to {target} with each tip {s} in from the raw edge.",
                 inner=spec.width.over_root2(),

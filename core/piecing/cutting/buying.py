@@ -11,7 +11,7 @@ from fractions import Fraction
 
 from ..errors import ClothImpossible
 from ..lengths import ZERO, Length, Measure, inches, mm
-from ..wording import Said
+from ..messages import Message
 from .plan import Goal, cutting_plan, shelf_plan
 from .stock import Cloth, ClothKind, Piece
 
@@ -63,14 +63,14 @@ class Purchase:
     proven: bool
 
 
-def shop_said(length: Length, measure: Measure) -> Said:
+def shop_said(length: Length, measure: Measure) -> Message:
     """As one asks for it in the shop: yards in eighths, or metres."""
     if measure is Measure.MILLIMETRES:
-        return Said(f"{float(length) * 0.0254:.1f} m")
+        return Message(f"{float(length) * 0.0254:.1f} m")
     whole, eighths = divmod(-(-(length.rational / 36 * 8) // 1), 8)
     part = Fraction(int(eighths), 8)
     words = " ".join(str(x).replace("/", "⁄") for x in (int(whole), part) if x)
-    return Said(f"{words} yd")
+    return Message(f"{words} yd")
 
 
 def purchases(pieces: Iterable[Piece], shop: Shop, seconds: float = 4.0) -> tuple[Purchase, ...]:

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ..wording import Said
+from ..messages import Message
 from .plan import CuttingPlan, Placed
 from .stock import Cloth, Piece
 
@@ -23,7 +23,7 @@ class Flaw:
     """``code`` is off_the_cloth, overlap, missing, grain, size, or cannot_be_cut."""
 
     code: str
-    said: Said
+    said: Message
 
 
 def flaws(plan: CuttingPlan, pieces: Sequence[Piece], cloths: Sequence[Cloth]) -> tuple[Flaw, ...]:
@@ -42,7 +42,7 @@ def flaws(plan: CuttingPlan, pieces: Sequence[Piece], cloths: Sequence[Cloth]) -
             found.append(
                 Flaw(
                     "cannot_be_cut",
-                    Said("The cuts of {cloth} do not run from edge to edge.", cloth=c.cloth.name or c.cloth.key),
+                    Message("The cuts of {cloth} do not run from edge to edge.", cloth=c.cloth.name or c.cloth.key),
                 )
             )
     for cloth in cloths:
@@ -50,7 +50,7 @@ def flaws(plan: CuttingPlan, pieces: Sequence[Piece], cloths: Sequence[Cloth]) -
             found.append(
                 Flaw(
                     "off_the_cloth",
-                    Said("{cloth} is cut more often than there is of it.", cloth=cloth.name or cloth.key),
+                    Message("{cloth} is cut more often than there is of it.", cloth=cloth.name or cloth.key),
                 )
             )
     short = {m.piece.key: m.count for m in plan.missing}
@@ -59,7 +59,7 @@ def flaws(plan: CuttingPlan, pieces: Sequence[Piece], cloths: Sequence[Cloth]) -
             found.append(
                 Flaw(
                     "missing",
-                    Said(
+                    Message(
                         "{name}: {wanted} wanted, {placed} placed.",
                         name=w.name or w.key,
                         wanted=w.count,
@@ -78,13 +78,13 @@ def _box(p: Placed) -> Box:
 def _piece_flaws(p: Placed, box: Box, cloth: Cloth) -> list[Flaw]:
     name, found = p.piece.name or p.piece.key, []
     if box[0] < 0 or box[1] < 0 or box[2] > cloth.across.rational or box[3] > cloth.along.rational:
-        found.append(Flaw("off_the_cloth", Said("{name} hangs over the edge of its cloth.", name=name)))
+        found.append(Flaw("off_the_cloth", Message("{name} hangs over the edge of its cloth.", name=name)))
     if {p.width, p.height} != {p.piece.width, p.piece.height}:
-        found.append(Flaw("size", Said("{name} is cut in another size than it is wanted.", name=name)))
+        found.append(Flaw("size", Message("{name} is cut in another size than it is wanted.", name=name)))
     if p.piece.fabric != cloth.fabric:
-        found.append(Flaw("size", Said("{name} is cut from another fabric.", name=name)))
+        found.append(Flaw("size", Message("{name} is cut from another fabric.", name=name)))
     if (not p.piece.turns or p.piece.along_cloth) and p.width != p.piece.width:
-        found.append(Flaw("grain", Said("{name} is turned, and its grain or print does not allow it.", name=name)))
+        found.append(Flaw("grain", Message("{name} is turned, and its grain or print does not allow it.", name=name)))
     return found
 
 
@@ -93,7 +93,7 @@ def _overlaps(boxes: Sequence[Box]) -> list[Flaw]:
     for n, a in enumerate(boxes):
         for b in boxes[n + 1 :]:
             if a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]:
-                found.append(Flaw("overlap", Said("Two pieces lie over each other.")))
+                found.append(Flaw("overlap", Message("Two pieces lie over each other.")))
     return found
 
 

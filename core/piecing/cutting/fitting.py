@@ -9,8 +9,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from ..errors import PiecingError
-from ..oversize import School
-from ..planning import Choices, UnitPlan, plan
+from ..planning.plan import plan
+from ..planning.schools import School
+from ..planning.unit_plan import Choices, UnitPlan
 from ..units import methods_of
 from ..units.method import Cuts
 from .plan import Goal, cutting_plan, shelf_plan

@@ -9,9 +9,9 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from math import ceil
 
-from ..blocks.quilt import PlainPiece
 from ..lengths import Length, inches
-from ..planning import UnitPlan
+from ..planning.unit_plan import UnitPlan
+from ..quilts.choices import PlainPiece
 from .stock import Direction, Piece
 
 __all__ = ["lettered", "plain_pieces", "unit_pieces"]

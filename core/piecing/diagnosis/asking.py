@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from ..errors import ReadingMisplaced
 from ..lengths import Length, inches
-from ..wording import Said
+from ..messages import Message
 from .causes import SOURCES, Cause, Parameter
 from .inference import NOTHING, Inference
 from .model import BlockModel, FeatureKind
@@ -45,7 +45,7 @@ class Outcome:
     cause: Parameter | None
     sure: float
     chance: float
-    said: Said
+    said: Message
 
 
 @dataclass(frozen=True)
@@ -54,7 +54,7 @@ class NextReading:
     ``sure_now`` and ``sure_after`` are the chances of naming the leading cause rightly, without it and with it."""
 
     reading: Reading
-    said: Said
+    said: Message
     worth: float
     needed: bool
     sure_now: float
@@ -281,8 +281,8 @@ def _ranges(table: NDArray[np.float64], rare: float) -> list[tuple[int, int]]:
 
 def _outcome_said(
     found: Inference, low: float | None, high: float | None, p: Parameter | None, sure: float, resolution: Length
-) -> Said:
-    cause = Said("nothing of note") if p is None else _subject(found.model, p)
+) -> Message:
+    cause = Message("nothing of note") if p is None else _subject(found.model, p)
     ends = {k: Length.near(v).round_near(resolution) for k, v in (("low", low), ("high", high)) if v is not None}
     how = sure_in_words(sure)
     template = (
@@ -294,7 +294,7 @@ def _outcome_said(
         if high is None
         else "from {low} to under {high}"
     )
-    return Said(template + ": {cause} ({how})", cause=cause, how=how, **ends)
+    return Message(template + ": {cause} ({how})", cause=cause, how=how, **ends)
 
 
 _SUBJECTS = {
@@ -310,12 +310,12 @@ _SUBJECTS = {
 }
 
 
-def _subject(model: BlockModel, p: Parameter) -> Said:
+def _subject(model: BlockModel, p: Parameter) -> Message:
     if p.single:
         return cause_said(model, p, 0.0)
     if p.batch < 0:
-        return Said(_SUBJECTS[p.cause])
-    return Said("{who}: {what}", who=batch_name(model.places, p.batch), what=_SUBJECTS[p.cause])
+        return Message(_SUBJECTS[p.cause])
+    return Message("{who}: {what}", who=batch_name(model.places, p.batch), what=_SUBJECTS[p.cause])
 
 
 _HOW = {
@@ -330,44 +330,44 @@ _HOW = {
 }
 
 
-def how_said(reading: Reading, model: BlockModel) -> Said:
+def how_said(reading: Reading, model: BlockModel) -> Message:
     """Where to lay the ruler."""
     k, places = reading.kind, model.places
     if k in _HOW:
         unit = places.unit(reading.unit) if reading.unit else None
         if unit is not None:
-            return Said("On the unit in {name}: {what}.", name=unit.name, what=reading_said(reading, model))
+            return Message("On the unit in {name}: {what}.", name=unit.name, what=reading_said(reading, model))
         batch = places.batch(reading.batch)
-        return Said(_HOW[k], who=batch_name(places, batch.number) if batch else "units")
+        return Message(_HOW[k], who=batch_name(places, batch.number) if batch else "units")
     if k is ReadingKind.MISS:
         unit = places.unit(reading.unit)
-        return Said(
+        return Message(
             "On the unit in {name}, lay the ruler's diagonal on the seam and read how far from the {corner} corner it passes, "
             "and on which side.",
             name=unit.name if unit else reading.unit,
             corner=reading.corner,
         )
     if k is ReadingKind.STITCH and reading.seam:
-        return Said(
+        return Message(
             "Turn the work over and measure {seam} at its {spot}, from raw edge to stitching.",
             seam=seam_said(reading.seam),
             spot=reading.spot or "middle",
         )
     if k is ReadingKind.STITCH:
-        return Said(
+        return Message(
             "Turn the work over and measure one more seam at its {spot}, from raw edge to stitching.", spot=reading.spot
         )
     if k is ReadingKind.STRIP_TEST:
-        return Said("Sew three strips of one width side by side, press, and measure the middle one and the whole.")
+        return Message("Sew three strips of one width side by side, press, and measure the middle one and the whole.")
     what = reading_said(reading, model)
     if k in (ReadingKind.ROW, ReadingKind.COLUMN):
-        return Said("Measure {what}, pressed and lying flat, raw edge to raw edge.", what=what)
+        return Message("Measure {what}, pressed and lying flat, raw edge to raw edge.", what=what)
     if k is ReadingKind.TIP_GAP:
-        return Said(
+        return Message(
             "{what}: measure from the tip to the seam, and say whether it floats short of it or is cut off.", what=what
         )
     if k is ReadingKind.CORNER_GAP:
-        return Said(
+        return Message(
             "{what}: measure from the corner to where the diagonal ends, and say on which seam that is.", what=what
         )
-    return Said("{what}: measure the step between the two seams that should meet.", what=what)
+    return Message("{what}: measure the step between the two seams that should meet.", what=what)

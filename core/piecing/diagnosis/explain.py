@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..wording import Said
+from ..messages import Message
 from .causes import Parameter
 from .inference import Inference
 from .names import reading_said
@@ -41,7 +41,7 @@ class Term:
     """What one cause adds to a reading: so many times its estimate, in inches."""
 
     parameter: Parameter
-    said: Said
+    said: Message
     times: float
     adds: float
 
@@ -51,7 +51,7 @@ class Working:
     """A reading's equation with its figures: ``nominal`` + the terms + ``own`` (this unit's or seam's own error) = ``fitted``."""
 
     index: int
-    said: Said
+    said: Message
     equation: str
     section: str
     read: float

@@ -11,7 +11,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ..wording import Said
+from ..messages import Message
 from .model import BlockModel, Feature, FeatureKind, Vector
 from .words import Roughly
 
@@ -37,7 +37,7 @@ class Fault:
     number: int
     feature: Feature
     size: float
-    said: Said
+    said: Message
     eased: bool
 
 
@@ -85,21 +85,21 @@ def faults_seen(model: BlockModel, deviations: Vector, accepted: float = 0.0) ->
     )
 
 
-def said_of(model: BlockModel, f: Feature, deviation: float) -> Said:
+def said_of(model: BlockModel, f: Feature, deviation: float) -> Message:
     """A figure of the block in words: how far off it is, and on which side."""
     size, less, true = Roughly(deviation), deviation < 0, abs(deviation) < SEEN / 4
     match f.kind:
         case FeatureKind.EDGE_TIP:
             how = "touches the seam" if true else "is cut off by {size}" if less else "floats {size} short of the seam"
-            return Said(
+            return Message(
                 "{unit}: the tip at its {edge} " + how, unit=model.places.cells[f.cell].name, edge=f.edge, size=size
             )
         case FeatureKind.CORNER_TIP:
             down, across = f.edge.split()
             name = model.places.cells[f.cell].name
             if true:
-                return Said("{unit}: the diagonal meets its {edge} corner", unit=name, edge=f.edge)
-            return Said(
+                return Message("{unit}: the diagonal meets its {edge} corner", unit=name, edge=f.edge)
+            return Message(
                 "{unit}: the diagonal runs into the {seam} seam, {size} from its {edge} corner",
                 unit=name,
                 seam=down if less else across,
@@ -110,10 +110,10 @@ def said_of(model: BlockModel, f: Feature, deviation: float) -> Said:
             sides = ("left", "right") if model.places.seams[f.seam].upright else ("upper", "lower")
             how = "the seams meet" if true else "the {longer} side reaches {size} further"
             name = model.places.seams[f.seam].name
-            return Said("{seam}, crossing {n}: " + how, seam=name, n=f.nth, longer=sides[less], size=size)
+            return Message("{seam}, crossing {n}: " + how, seam=name, n=f.nth, longer=sides[less], size=size)
         case _:
             edge = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}.get(
                 f.edge, f"{f.edge} edge"
             )
             how = "as it should be" if true else "{size} short" if less else "{size} long"
-            return Said("{what} {n}, {edge}: " + how, what=f.kind.value, n=f.row + 1, edge=edge, size=size)
+            return Message("{what} {n}, {edge}: " + how, what=f.kind.value, n=f.row + 1, edge=edge, size=size)

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from scipy.special import ndtr
 
 from ..lengths import Length, inches
-from ..wording import Said
+from ..messages import Message
 from .causes import SOURCES, Cause, Parameter, effect_of, parameters_of, scatter_of, shape_of, singles_of, sources_of
 from .evidence import Candidates, Weighed, density, search
 from .mistakes import Mistake, Seen, headline, mistakes_of, seen_of
@@ -53,7 +53,7 @@ class Odd:
     expected_sd: float
     away: float
     probability: float
-    said: Said
+    said: Message
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,7 +104,7 @@ class Inference:
     block: Vector
     fitted: Vector
     odd: tuple[Odd, ...]
-    mistake: tuple[Mistake, Said, float] | None
+    mistake: tuple[Mistake, Message, float] | None
     seen: tuple[Seen, ...]
     hands: tuple[tuple[Hands, float], ...]
 
@@ -569,7 +569,7 @@ class _Work:
             found.append(Odd(n, expected, sqrt(variance), away, chance, _asked(self.readings[n], expected)))
         return tuple(found)
 
-    def _headline(self, sets: Sequence[_Set]) -> tuple[Mistake, Said, float] | None:
+    def _headline(self, sets: Sequence[_Set]) -> tuple[Mistake, Message, float] | None:
         chances = [
             sum(s.weight for s in sets if any(self.mistake_of[k] == m for k in s.of)) for m in range(len(self.mistakes))
         ]
@@ -635,8 +635,8 @@ def _leading(
     return np.where(sizes.max(axis=1) > NOTHING, np.argmax(sizes, axis=1), -1), sizes
 
 
-def _asked(r: Reading, expected: float) -> Said:
-    return Said(
+def _asked(r: Reading, expected: float) -> Message:
+    return Message(
         "The other readings make this {wanted}, and it reads {read}{slip} Read it again.",
         wanted=Length.near(expected).round_near(inches("1/32")),
         read=Length.near(r.read),

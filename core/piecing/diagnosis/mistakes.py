@@ -12,7 +12,7 @@ from math import log
 import numpy as np
 
 from ..lengths import Length, inches
-from ..wording import Said
+from ..messages import Message
 from .causes import Cause, parameters_of
 from .model import BlockModel, Vector
 from .places import batch_name
@@ -53,8 +53,8 @@ class Mistake:
     code: str
     kind: str
     size: float
-    said: Said
-    why: Said
+    said: Message
+    why: Message
     change: Vector
     odds: float
     parameters: tuple[int, ...] = ()
@@ -82,10 +82,10 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
                 f"{MistakeKind.FINISHED}-{which}-{how}",
                 MistakeKind.FINISHED,
                 sign * float(both),
-                Said(
+                Message(
                     "{who} trimmed {size} too " + how + ": finished and unfinished size mixed up", who=name, size=both
                 ),
-                Said("The error is exactly two seam allowances, on every one of them."),
+                Message("The error is exactly two seam allowances, on every one of them."),
                 of * sign * float(both),
                 log(_ODDS["finished"]),
                 numbers,
@@ -96,8 +96,8 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
                         f"{MistakeKind.MARK}-{which}-{float(step)}-{how}",
                         MistakeKind.MARK,
                         sign * float(step),
-                        Said("{who} trimmed to the wrong mark of the ruler, {size} too " + how, who=name, size=step),
-                        Said("The error is a whole step between marks, on every one of them."),
+                        Message("{who} trimmed to the wrong mark of the ruler, {size} too " + how, who=name, size=step),
+                        Message("The error is a whole step between marks, on every one of them."),
                         of * sign * float(step),
                         log(_ODDS["mark"] / (1 if which == "all" or len(trims) == 1 else 2)),
                         numbers,
@@ -109,17 +109,17 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
                 f"{MistakeKind.BORDER}-{float(border)}-{how}",
                 MistakeKind.BORDER,
                 sign * float(border),
-                Said("everything reads {size} too " + how + ": the ruler's border was counted", size=border),
-                Said("The error is the same on a unit as on a whole row, which no cutting or sewing does."),
+                Message("everything reads {size} too " + how + ": the ruler's border was counted", size=border),
+                Message("The error is the same on a unit as on a whole row, which no cutting or sewing does."),
                 direct * sign * float(border),
                 log(_ODDS["border"]),
             )
 
 
-def headline(mistakes: Sequence[Mistake], probabilities: Sequence[float]) -> tuple[Mistake, Said, float] | None:
+def headline(mistakes: Sequence[Mistake], probabilities: Sequence[float]) -> tuple[Mistake, Message, float] | None:
     """The mistake to say first, in words that name the other one which looks just the same in these readings; None when no
     group of the same size is believed."""
-    best: tuple[Mistake, Said, float] | None = None
+    best: tuple[Mistake, Message, float] | None = None
     for sign in (-1, 1):
         for size in sorted({abs(m.size) for m in mistakes}):
             alike = [(p, m) for m, p in zip(mistakes, probabilities, strict=True) if abs(m.size - sign * size) < 1e-9]
@@ -133,7 +133,7 @@ def headline(mistakes: Sequence[Mistake], probabilities: Sequence[float]) -> tup
             said = first.said
             if MistakeKind.BORDER in kinds and len(kinds) == 2:
                 trimmed = first if first.kind != MistakeKind.BORDER else other
-                said = Said(
+                said = Message(
                     "{first}, or a ruler's border counted (the same {size})",
                     first=trimmed.said if trimmed else first.said,
                     size=Length.near(size),
@@ -147,8 +147,8 @@ class Seen:
     """A mistake that only the eye finds, with how likely it is after what was seen."""
 
     code: str
-    said: Said
-    why: Said
+    said: Message
+    why: Message
     probability: float
 
 
@@ -198,5 +198,5 @@ def seen_of(readings: Sequence[Reading]) -> tuple[Seen, ...]:
     ):
         odds |= {code: by} if kind in seen else {}
     total = sum(odds.values()) + 1.0
-    found = [Seen(c, Said(_SEEN[c][0]), Said(_SEEN[c][1]), o / total) for c, o in odds.items()]
+    found = [Seen(c, Message(_SEEN[c][0]), Message(_SEEN[c][1]), o / total) for c, o in odds.items()]
     return tuple(sorted(found, key=lambda s: -s.probability))

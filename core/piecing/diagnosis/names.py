@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..wording import Said
+from ..messages import Message
 from .model import BlockModel, FeatureKind
 from .places import batch_name
 from .readings import OF_A_UNIT, OF_THE_BLOCK, SIDED, Reading, ReadingKind
@@ -42,30 +42,30 @@ def seam_said(name: str) -> str:
     return name if name.startswith("the ") else f"the seam {name}"
 
 
-def reading_said(reading: Reading, model: BlockModel) -> Said:
+def reading_said(reading: Reading, model: BlockModel) -> Message:
     """What was measured and where."""
     where, k = _where(reading, model), reading.kind
     if k is ReadingKind.ROW and reading.count:
-        return Said("a row of {count}", count=reading.count)
+        return Message("a row of {count}", count=reading.count)
     if k in OF_THE_BLOCK:
         return where
     if k is ReadingKind.MISS:
-        what = Said("diagonal past the {corner} corner", corner=reading.corner or "first")
+        what = Message("diagonal past the {corner} corner", corner=reading.corner or "first")
     elif k is ReadingKind.STITCH:
-        what = Said("raw edge to stitching, {spot}", spot=reading.spot or "middle")
+        what = Message("raw edge to stitching, {spot}", spot=reading.spot or "middle")
     else:
-        what = Said(_KINDS[k])
-    return Said("{where}: {what}", where=where, what=what) if where.template else what
+        what = Message(_KINDS[k])
+    return Message("{where}: {what}", where=where, what=what) if where.template else what
 
 
-def against(kind: ReadingKind, off: float) -> Said:
+def against(kind: ReadingKind, off: float) -> Message:
     """A reading beside what it should be, ``off`` inches beyond it."""
     if abs(off) < 1 / 64:
-        return Said("as it should be")
+        return Message("as it should be")
     more, less = ("wide", "narrow") if kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST) else ("over", "short")
     if kind in SIDED:
-        return Said("{size} off", size=Roughly(off))
-    return Said("{size} " + (more if off > 0 else less), size=Roughly(off))
+        return Message("{size} off", size=Roughly(off))
+    return Message("{size} " + (more if off > 0 else less), size=Roughly(off))
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,7 +73,7 @@ class Landing:
     """One of the two sides that a sided reading may lie on: how it is picked, in words; ``sign`` is its side in the model."""
 
     code: str
-    said: Said
+    said: Message
     sign: int
 
 
@@ -81,48 +81,50 @@ def landings(kind: ReadingKind, corner: str = "", *, upright: bool = False) -> t
     """The sides of a kind of reading; ``corner`` ("bottom left") for diagonals, ``upright`` for a crossing's seam. None for
     kinds that lie on no side."""
     if kind is ReadingKind.TIP_GAP:
-        return Landing("floats", Said("it floats short of the seam"), 1), Landing("cut", Said("it is cut off"), -1)
+        return Landing("floats", Message("it floats short of the seam"), 1), Landing(
+            "cut", Message("it is cut off"), -1
+        )
     if kind in (ReadingKind.MISS, ReadingKind.CORNER_GAP):
         down, across = corner.split() if corner else ("lower or upper", "left or right")
         return (
-            Landing("across", Said("it lands on the {side} side", side=across), 1),
-            Landing("down", Said("it lands on the {side} side", side=down), -1),
+            Landing("across", Message("it lands on the {side} side", side=across), 1),
+            Landing("down", Message("it lands on the {side} side", side=down), -1),
         )
     if kind is ReadingKind.CROSSING:
         first, second = ("left", "right") if upright else ("upper", "lower")
         return (
-            Landing("first", Said("the {side} side reaches further", side=first), 1),
-            Landing("second", Said("the {side} side reaches further", side=second), -1),
+            Landing("first", Message("the {side} side reaches further", side=first), 1),
+            Landing("second", Message("the {side} side reaches further", side=second), -1),
         )
     return ()
 
 
-def _where(reading: Reading, model: BlockModel) -> Said:
+def _where(reading: Reading, model: BlockModel) -> Message:
     places = model.places
     if reading.kind in OF_THE_BLOCK:
         n = model.find(reading.feature)
-        return Said("{name}", name=reading.feature) if n is None else feature_name(model, n)
+        return Message("{name}", name=reading.feature) if n is None else feature_name(model, n)
     if reading.kind is ReadingKind.STITCH and reading.seam:
-        return Said("{name}", name=reading.seam)
+        return Message("{name}", name=reading.seam)
     if reading.unit:
         unit = places.unit(reading.unit)
-        return Said("{name}", name=unit.name if unit else reading.unit)
+        return Message("{name}", name=unit.name if unit else reading.unit)
     if reading.kind in OF_A_UNIT and reading.batch:
         batch = places.batch(reading.batch)
-        return Said("one of the {name}", name=batch_name(places, batch.number) if batch else reading.batch)
-    return Said("")
+        return Message("one of the {name}", name=batch_name(places, batch.number) if batch else reading.batch)
+    return Message("")
 
 
-def feature_name(model: BlockModel, n: int) -> Said:
+def feature_name(model: BlockModel, n: int) -> Message:
     """A place to measure on a joined block."""
     f = model.features[n]
     match f.kind:
         case FeatureKind.ROW | FeatureKind.COLUMN:
             edge = _EDGES.get(f.edge, f"{f.edge} edge")
-            return Said("{what} {n}, {edge}", what=f.kind.value, n=f.row + 1, edge=edge)
+            return Message("{what} {n}, {edge}", what=f.kind.value, n=f.row + 1, edge=edge)
         case FeatureKind.EDGE_TIP:
-            return Said("{unit}: tip at its {edge}", unit=model.places.cells[f.cell].name, edge=f.edge)
+            return Message("{unit}: tip at its {edge}", unit=model.places.cells[f.cell].name, edge=f.edge)
         case FeatureKind.CORNER_TIP:
-            return Said("{unit}: diagonal at its {edge} corner", unit=model.places.cells[f.cell].name, edge=f.edge)
+            return Message("{unit}: diagonal at its {edge} corner", unit=model.places.cells[f.cell].name, edge=f.edge)
         case FeatureKind.CROSSING:
-            return Said("{seam}, crossing {n}", seam=model.places.seams[f.seam].name, n=f.nth)
+            return Message("{seam}, crossing {n}", seam=model.places.seams[f.seam].name, n=f.nth)

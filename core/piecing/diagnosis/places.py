@@ -10,11 +10,11 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import hypot
 
-from ..blocks.joining import orders
+from ..blocks.geometry import cell_middle, inner_seams, lying
 from ..blocks.pattern import UPRIGHT, Cell, Layout, Lie
-from ..blocks.pictures import cell_middle, inner_seams, lying
-from ..blocks.seams import block_seams
 from ..geometry.plane import Point
+from ..joining.order import orders
+from ..joining.seams import block_seams
 from ..lengths import Length
 from ..units import UnitSpec, kind_of
 

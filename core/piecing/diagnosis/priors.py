@@ -12,7 +12,7 @@ from math import sqrt
 import numpy as np
 
 from ..lengths import Length
-from ..oversize import QuilterRecord
+from ..planning.room import QuilterRecord
 from .causes import FOLD_USUAL, SOURCES, Cause, Source, parameters_of
 from .model import BlockModel, Vector
 from .readings import Reading, ReadingKind

@@ -15,8 +15,8 @@ import numpy as np
 
 from ..errors import ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTestIncomplete
 from ..lengths import ZERO, Length, inches
-from ..planning import UnitPlan
-from ..seams import StripTest
+from ..planning.seam import StripTest
+from ..planning.unit_plan import UnitPlan
 from .causes import SCATTER, SOURCES, Cause, Parameter, drawn_out, parameters_of, scatter_of, shape_of, sources_of
 from .model import BlockModel, FeatureKind, Responses, Vector, clearance, miss
 from .places import OUTWARD, Batch, CornerTip, PlacedUnit

@@ -15,7 +15,7 @@ from scipy.special import ndtri
 
 from ..blocks.pattern import Pattern, Place, UnitHere, laid
 from ..lengths import Length, inches
-from ..oversize import WANTED_SHARE, QuilterRecord
+from ..planning.room import WANTED_SHARE, QuilterRecord
 from .causes import SCATTER, Source
 from .inference import Inference, infer
 from .model import BlockModel, model_of

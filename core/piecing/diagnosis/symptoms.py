@@ -6,23 +6,11 @@ Every picture is a block sewn with the error it stands for, drawn larger than it
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
-from functools import lru_cache
+from dataclasses import dataclass
 
-import numpy as np
-
-from ..blocks.library import library_pattern
-from ..blocks.pattern import Lie, Pattern, laid
-from ..geometry.drawing import Drawing
-from ..lengths import inches
-from ..wording import Said
-from .model import model_of
-from .picture import as_sewn
-from .places import places_of
 from .readings import ReadingKind
-from .whatif import errors_of
 
-__all__ = ["Symptom", "end_of", "symptom_picture", "symptoms"]
+__all__ = ["Symptom", "end_of", "symptoms"]
 
 
 @dataclass(frozen=True)
@@ -226,31 +214,3 @@ def symptoms() -> tuple[Symptom, ...]:
 
 def end_of(code: str) -> Symptom | None:
     return next((s for first in _TREE for s in first.walk() if s.code == code), None)
-
-
-_SIZES = {"sawtooth_star": "10", "lantern": "21/2", "pinwheel": "8", "split_whirl": "8"}
-
-
-@lru_cache(maxsize=64)
-def symptom_picture(code: str, *, true: bool = False) -> Drawing:
-    """How it looks, or, when ``true``, how it should look. Raises ``KeyError`` for a symptom there is none of."""
-    symptom = end_of(code)
-    if symptom is None:
-        raise KeyError(code)
-    pattern = library_pattern(symptom.block)
-    if symptom.turned and not true:
-        pattern = _one_wrong(pattern, mirrored=symptom.code == "hand")
-    model = model_of(places_of(laid(pattern), inches(_SIZES[symptom.block])), inches("1/4"))
-    errors = np.zeros(model.errors) if true else errors_of(model, symptom.causes)
-    drawing = as_sewn(model, errors, factor=2.0)
-    shown = (
-        f"How it should look: {pattern.name}." if true else f"{symptom.said}: {pattern.name}, drawn larger than it is."
-    )
-    return replace(drawing, alt=Said(shown))
-
-
-def _one_wrong(pattern: Pattern, *, mirrored: bool) -> Pattern:
-    """The block with one unit lying wrong."""
-    first, *rest = pattern.places
-    lie = Lie(first.lie.turn, not first.lie.mirrored) if mirrored else Lie((first.lie.turn + 1) % 4, first.lie.mirrored)
-    return replace(pattern, places=(replace(first, lie=lie), *rest))

@@ -11,7 +11,7 @@ from enum import StrEnum
 
 import numpy as np
 
-from ..wording import Said
+from ..messages import Message
 from .causes import Cause, Parameter, effect_of, shape_of
 from .faults import faults_of
 from .inference import Estimate, Inference
@@ -71,7 +71,7 @@ class Lead:
     high: float
     measured: bool
     leads: float
-    said: Said
+    said: Message
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +79,7 @@ class Share:
     """What each cause adds to one figure of the block, in inches; ``parts`` by parameter, ``rest`` the units' own scatter."""
 
     feature: str
-    name: Said
+    name: Message
     whole: float
     low: float
     high: float
@@ -92,8 +92,8 @@ class Verdict:
     """``said`` is the headline, ``why`` one sentence of evidence; ``sure`` the probability behind "certain", "likely", "open"."""
 
     status: Status
-    said: Said
-    why: Said
+    said: Message
+    why: Message
     sure: float
     leads: tuple[Lead, ...]
     leading: Parameter | None = None
@@ -132,12 +132,12 @@ _WORDS: dict[Cause, tuple[str, str]] = {
 _SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its middle", "whole": ""}
 
 
-def cause_said(model: BlockModel, p: Parameter, size: float) -> Said:
+def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
     """A cause of this size, in inches with its sign, in words."""
     if p.cause is Cause.ONE_SEAM:
         seam = model.places.seams[p.place]
         spot = _ends(p, seam.upright)
-        return Said(
+        return Message(
             "{seam} strays " + ("deep" if size > 0 else "narrow") + " by {size}" + spot,
             seam=seam_said(seam.name),
             size=Roughly(size),
@@ -149,14 +149,14 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Said:
             "tip": "has {size} too much above its tip" if size > 0 else "has {size} too little above its tip",
         }.get(p.spot, "is {size} too large" if size > 0 else "is {size} too small")
         across = {"width": " across", "height": " up and down"}.get(p.spot, "")
-        return Said("the unit in {name} " + how + across, name=name, size=Roughly(size))
+        return Message("the unit in {name} " + how + across, name=name, size=Roughly(size))
     # Half of what a fold swallows is each fabric's.
     said = size / 2 if p.cause is Cause.FOLD else size
     who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
     words = _WORDS[p.cause][size > 0]
     if p.cause is Cause.SHIFT and not model.places.batches[p.batch].corners:
         words = "{who} trimmed {size} off to one side"
-    return Said(words, size=Roughly(said), who=who)
+    return Message(words, size=Roughly(said), who=who)
 
 
 def _ends(p: Parameter, upright: bool) -> str:
@@ -173,8 +173,8 @@ def judge(found: Inference) -> Verdict:
     if not found.readings:
         return Verdict(
             Status.NO_READINGS,
-            Said("Nothing is measured yet."),
-            Said("Start with what is asked for first."),
+            Message("Nothing is measured yet."),
+            Message("Start with what is asked for first."),
             0.0,
             leads,
         )
@@ -184,10 +184,10 @@ def judge(found: Inference) -> Verdict:
         said = (
             first.said
             if len(seen) == 1
-            else Said(
+            else Message(
                 "{one}, or {other}",
                 one=first.said,
-                other=Said(seen[1].said.template[0].lower() + seen[1].said.template[1:]),
+                other=Message(seen[1].said.template[0].lower() + seen[1].said.template[1:]),
             )
         )
         return Verdict(Status.MISTAKE, said, first.why, sum(s.probability for s in seen), leads, code=first.code)
@@ -198,8 +198,10 @@ def judge(found: Inference) -> Verdict:
     if doubted:
         return Verdict(
             Status.DOUBTED,
-            Said("These readings contradict each other: read them again before anything is concluded"),
-            Said("{count} of {all} cannot be true together with the rest.", count=len(doubted), all=len(found.weighed)),
+            Message("These readings contradict each other: read them again before anything is concluded"),
+            Message(
+                "{count} of {all} cannot be true together with the rest.", count=len(doubted), all=len(found.weighed)
+            ),
             none,
             leads,
         )
@@ -260,8 +262,8 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     if not found.measured:
         return Verdict(
             Status.UNSETTLED,
-            Said("Nothing is measured yet"),
-            Said("What was seen alone does not tell sizes."),
+            Message("Nothing is measured yet"),
+            Message("What was seen alone does not tell sizes."),
             none,
             leads,
         )
@@ -275,8 +277,8 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     if _varies(found, none, first):
         return Verdict(
             Status.VARIES,
-            Said("Nothing is off on the whole: the hand varies"),
-            Said(
+            Message("Nothing is off on the whole: the hand varies"),
+            Message(
                 "The readings lie on both sides of what they should be, by up to {most}.", most=Roughly(_widest(found))
             ),
             found.unsteady,
@@ -286,7 +288,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         one, other = (cause_said(model, g.best.parameter, g.best.size) for g in (first, second))
         return Verdict(
             Status.SEVERAL,
-            Said("Two things together: {one}; and {other}", one=one, other=other),
+            Message("Two things together: {one}; and {other}", one=one, other=other),
             _evidence(found, first.best),
             min(first.large, second.large),
             leads,
@@ -298,10 +300,10 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         said = cause_said(model, first.best.parameter, first.best.size)
         return Verdict(Status.SETTLED, said, _evidence(found, first.best), chance, leads, first.best.parameter, beside)
     if _true(found, none):
-        return Verdict(Status.TRUE, Said("All is true, as far as it was measured"), _looked_at(found), none, leads)
+        return Verdict(Status.TRUE, Message("All is true, as far as it was measured"), _looked_at(found), none, leads)
     return Verdict(
         Status.UNSETTLED,
-        Said("These readings do not settle it"),
+        Message("These readings do not settle it"),
         _open(found, groups, none),
         max(first.chance, none),
         leads,
@@ -361,12 +363,12 @@ def _true(found: Inference, none: float) -> bool:
     return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
 
 
-def _looked_at(found: Inference) -> Said:
+def _looked_at(found: Inference) -> Message:
     missing = [lead for lead in _leads(found) if not lead.measured and not lead.parameter.single]
     left = sorted({_SUBJECT[lead.parameter.cause] for lead in missing if lead.parameter.cause in _SUBJECT})
     if not left:
-        return Said("Everything that could lead was measured, and lies on its mark.")
-    return Said("What was measured lies on its mark. Not looked at: {left}.", left=", ".join(left))
+        return Message("Everything that could lead was measured, and lies on its mark.")
+    return Message("What was measured lies on its mark. Not looked at: {left}.", left=", ".join(left))
 
 
 _SUBJECT = {
@@ -378,19 +380,19 @@ _SUBJECT = {
 }
 
 
-def _open(found: Inference, groups: Sequence[_Group], none: float) -> Said:
+def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
     may = [g for g in groups if g.chance >= 0.12][:3]
     names = [
         cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
         for g in may
     ]
-    values: dict[str, Said] = {f"c{n}": name for n, name in enumerate(names)}
+    values: dict[str, Message] = {f"c{n}": name for n, name in enumerate(names)}
     listed = "; or ".join(f"{{c{n}}}" for n in range(len(names)))
     if not names:
-        return Said("Nothing that was measured stands out, but too little was looked at to call it true.")
+        return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
     if none >= 0.25:
-        return Said("It may be that " + listed + "; or nothing at all.", **values)
-    return Said("It may be that " + listed + ".", **values)
+        return Message("It may be that " + listed + "; or nothing at all.", **values)
+    return Message("It may be that " + listed + ".", **values)
 
 
 def _likely(found: Inference, e: Estimate) -> float:
@@ -399,7 +401,7 @@ def _likely(found: Inference, e: Estimate) -> float:
     return float(np.median(drawn)) if len(drawn) else e.size
 
 
-def _evidence(found: Inference, e: Estimate) -> Said:
+def _evidence(found: Inference, e: Estimate) -> Message:
     """The reading that speaks most for a cause, as one sentence."""
     n = found.parameters.index(e.parameter)
     best, most = None, 0.0
@@ -418,7 +420,7 @@ def _evidence(found: Inference, e: Estimate) -> Said:
             best, most = k, speaks
     alike = 0
     if best is None:
-        return Said("The readings together say so; no single one does.")
+        return Message("The readings together say so; no single one does.")
     r, equation = found.readings[best], found.equations[best]
     assert equation is not None
     for k in found.weighed:
@@ -430,7 +432,7 @@ def _evidence(found: Inference, e: Estimate) -> Said:
         ):
             alike += 1
     off = r.read - equation.nominal
-    return Said(
+    return Message(
         "{what}: {size} {way}" + (", and {more} more like it." if alike > 1 else "."),
         what=reading_said(r, found.model),
         size=Roughly(off),

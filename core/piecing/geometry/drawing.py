@@ -14,7 +14,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ..wording import Said
+from ..messages import Message
 from .plane import Line, Point, Polygon
 from .sewing import Piece
 
@@ -36,7 +36,7 @@ class Dimension:
     start: Point
     end: Point
     at: Point
-    label: Said
+    label: Message
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +46,7 @@ class Drawing:
     window: tuple[float, float, float, float]
     marks: tuple[Mark, ...]
     dimensions: tuple[Dimension, ...]
-    alt: Said
+    alt: Message
 
 
 class Sketch:
@@ -83,12 +83,12 @@ class Sketch:
         (x1, y1), (x2, y2), (dx, dy) = line.start, line.end, line.direction
         return self.line(role, (x1 - dx * beyond, y1 - dy * beyond), (x2 + dx * beyond, y2 + dy * beyond))
 
-    def dimension(self, start: Point, end: Point, at: Point, label: Said) -> Sketch:
+    def dimension(self, start: Point, end: Point, at: Point, label: Message) -> Sketch:
         down = _down((start, end, at))
         self._dimensions.append(Dimension(down[0], down[1], down[2], label))
         return self
 
-    def drawn(self, window: tuple[float, float, float, float], alt: Said) -> Drawing:
+    def drawn(self, window: tuple[float, float, float, float], alt: Message) -> Drawing:
         """``window`` is left, bottom, right, top."""
         left, bottom, right, top = window
         return Drawing((left, -top, right - left, top - bottom), tuple(self._marks), tuple(self._dimensions), alt)

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from ..lengths import Measure
-from ..oversize import School
-from ..planning import UnitPlan
-from ..planning import plan as plan_unit
+from ..planning.plan import plan as plan_unit
+from ..planning.schools import School
+from ..planning.unit_plan import UnitPlan
 from ..units import flying_goose, half_square_triangle
 from ..units.method import Cuts
 from .diagonal import closed, folded

@@ -8,9 +8,9 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon
 from ..geometry.sewing import Needle, Patch, Piece, joined, laid_on, trim
 from ..lengths import ZERO, Length
-from ..planning import UnitPlan
+from ..messages import Message
+from ..planning.unit_plan import UnitPlan
 from ..units.notes import Note
-from ..wording import Said
 from .recipe import BLADE, IRON, Cutter, LaidRuler, Recipe, RecipeStep
 from .rulers import Ruler, fit
 
@@ -30,19 +30,19 @@ def closed(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     if not slotted:
         found = fit(rulers, target, target, diagonal=False)
     named = (
-        Said("{name}: cut in its slots for {u}.", name=found.ruler.name, u=target)
+        Message("{name}: cut in its slots for {u}.", name=found.ruler.name, u=target)
         if slotted and found.ruler
-        else Said(
+        else Message(
             "A square ruler with a diagonal line marked {u}, or one whose two {u} marks you join by eye.", u=target
         )
     )
     warnings = (
-        () if found.ruler else (Note("ruler_small", Said("None of your rulers is as large as this unit."), True),)
+        () if found.ruler else (Note("ruler_small", Message("None of your rulers is as large as this unit."), True),)
     )
     return Recipe(
         "closed",
-        Said("Closed, before pressing"),
-        Said("Two cuts instead of four. Measures from the stitching, so the fold still comes off."),
+        Message("Closed, before pressing"),
+        Message("Two cuts instead of four. Measures from the stitching, so the fold still comes off."),
         named,
         opens_to(plan),
         warnings,
@@ -72,35 +72,35 @@ class _Closed:
         opens = opens_to(self.plan)
         beside = "right" if self.cutter is Cutter.RIGHT else "left"
         leave = (
-            Said("Leave the line a thread outside the stitching: the fold will take {loss}.", loss=target - opens)
+            Message("Leave the line a thread outside the stitching: the fold will take {loss}.", loss=target - opens)
             if fold > ZERO
-            else Said("Exactly on the stitching, corner to corner, not on the drawn line.")
+            else Message("Exactly on the stitching, corner to corner, not on the drawn line.")
         )
         cut = "Run the blade in both slots." if self.slotted else f"Cut up the {beside} side and along the top."
         return (
             RecipeStep(
-                Said("Lay the ruler"),
-                Said("Put the diagonal marked {target} on the line of stitching.", target=target),
+                Message("Lay the ruler"),
+                Message("Put the diagonal marked {target} on the line of stitching.", target=target),
                 leave,
-                self._flat(Said("The pair unopened, the ruler's diagonal on the stitching.")),
+                self._flat(Message("The pair unopened, the ruler's diagonal on the stitching.")),
             ),
             RecipeStep(
-                Said("Trim the two short sides"),
-                Said(cut),
-                Said("Both layers cut, the long edge untouched."),
-                self._flat(Said("Two cuts along the ruler's edges."), cutting=True),
+                Message("Trim the two short sides"),
+                Message(cut),
+                Message("Both layers cut, the long edge untouched."),
+                self._flat(Message("Two cuts along the ruler's edges."), cutting=True),
             ),
             RecipeStep(
-                Said("Press it open"),
-                Said("Set the seam first, then open it and let it cool flat."),
-                Said("The unit opens to {opens} a side.", opens=opens),
-                self._open(Said("The unit pressed open, dog ears past two corners.")),
+                Message("Press it open"),
+                Message("Set the seam first, then open it and let it cool flat."),
+                Message("The unit opens to {opens} a side.", opens=opens),
+                self._open(Message("The unit pressed open, dog ears past two corners.")),
             ),
             RecipeStep(
-                Said("Snip the dog ears"),
-                Said("Cut the little tips off level with the edges."),
-                Said("Nothing past the square; the seam runs into two corners."),
-                self._open(Said("The unit with its dog ears gone."), snipped=True),
+                Message("Snip the dog ears"),
+                Message("Cut the little tips off level with the edges."),
+                Message("Nothing past the square; the seam runs into two corners."),
+                self._open(Message("The unit with its dog ears gone."), snipped=True),
             ),
         )
 
@@ -108,7 +108,7 @@ class _Closed:
         """Left-handed cutters see it in the mirror: the pair has one fabric on either side, so nothing else changes."""
         return p if self.cutter is Cutter.RIGHT else (self.leg - p[0], p[1])
 
-    def _flat(self, alt: Said, *, cutting: bool = False) -> Drawing:
+    def _flat(self, alt: Message, *, cutting: bool = False) -> Drawing:
         size = float((self.plan.target_width + Length.of(1)).round_up(Length.of(1)))
         q = self.corner
         sketch = Sketch().polygon("back", tuple(map(self._handed, self.triangle)), self.plan.spec.ring[1])
@@ -124,12 +124,12 @@ class _Closed:
             above = self.leg + pad * 0.35
             ends = sorted((self._handed((q - self.target, above)), self._handed((q, above))))
             middle = ((ends[0][0] + ends[1][0]) / 2, above)
-            sketch.dimension(ends[0], ends[1], middle, Said("{size}", size=self.plan.target_width))
+            sketch.dimension(ends[0], ends[1], middle, Message("{size}", size=self.plan.target_width))
         low = min(0.0, q - size) - pad
         across = (low, self.leg + pad) if self.cutter is Cutter.RIGHT else (-pad, self.leg - low)
         return sketch.drawn((across[0], low, across[1], self.leg + pad), alt)
 
-    def _open(self, alt: Said, *, snipped: bool = False) -> Drawing:
+    def _open(self, alt: Message, *, snipped: bool = False) -> Drawing:
         kept = (
             Line((self.corner, 0.0), (self.corner, self.corner)),
             Line((self.corner, self.corner), (0.0, self.corner)),
@@ -152,14 +152,14 @@ def folded(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     across = plan.target_width.over_root2()
     found = fit(rulers, across, Length.of(1), diagonal=False)
     named = (
-        Said("{name}, by its 45-degree line; or a tape across the unit.", name=found.ruler.name)
+        Message("{name}, by its 45-degree line; or a tape across the unit.", name=found.ruler.name)
         if found.ruler
-        else Said("Any straight edge with a 45-degree line, and a tape.")
+        else Message("Any straight edge with a 45-degree line, and a tape.")
     )
     return Recipe(
         "folded",
-        Said("Folded on the diagonal"),
-        Said("For a unit wider than any ruler, or with a band down its diagonal."),
+        Message("Folded on the diagonal"),
+        Message("For a unit wider than any ruler, or with a band down its diagonal."),
         named,
         plan.target_width,
         (),
@@ -181,39 +181,41 @@ class _Folded:
         sides = ("right", "left") if self.cutter is Cutter.RIGHT else ("left", "right")
         return (
             RecipeStep(
-                Said("Fold it on the diagonal"),
-                Said("Wrong sides together, the fold along the seam or down the middle of the band."),
-                Said("The fold is straight; the raw edges need not match."),
-                self._picture(Said("The unit folded on its diagonal.")),
+                Message("Fold it on the diagonal"),
+                Message("Wrong sides together, the fold along the seam or down the middle of the band."),
+                Message("The fold is straight; the raw edges need not match."),
+                self._picture(Message("The unit folded on its diagonal.")),
             ),
             RecipeStep(
-                Said("Mark the corner"),
-                Said("From the middle of the fold measure {across} square across, and make a dot.", across=across),
-                Said("The dot lies inside both layers."),
-                self._picture(Said("The corner marked, measured from the fold."), dot=across),
+                Message("Mark the corner"),
+                Message("From the middle of the fold measure {across} square across, and make a dot.", across=across),
+                Message("The dot lies inside both layers."),
+                self._picture(Message("The corner marked, measured from the fold."), dot=across),
             ),
             RecipeStep(
-                Said("Trim one side"),
-                Said(f"Lay the ruler's 45-degree line on the fold, its edge through the dot; cut the {sides[0]} side."),
-                Said("The line on the fold from end to end."),
-                self._picture(Said("The first cut, through the dot at 45 degrees to the fold."), cuts=sides[:1]),
+                Message("Trim one side"),
+                Message(
+                    f"Lay the ruler's 45-degree line on the fold, its edge through the dot; cut the {sides[0]} side."
+                ),
+                Message("The line on the fold from end to end."),
+                self._picture(Message("The first cut, through the dot at 45 degrees to the fold."), cuts=sides[:1]),
             ),
             RecipeStep(
-                Said("Trim the other"),
-                Said(f"The same on the {sides[1]} side."),
-                Said("Opened, {u} a side, square, the seam into two corners.", u=self.plan.target_width),
-                self._picture(Said("Both cuts."), cuts=sides),
+                Message("Trim the other"),
+                Message(f"The same on the {sides[1]} side."),
+                Message("Opened, {u} a side, square, the seam into two corners.", u=self.plan.target_width),
+                self._picture(Message("Both cuts."), cuts=sides),
             ),
         )
 
-    def _picture(self, alt: Said, *, dot: Length | None = None, cuts: Sequence[str] = ()) -> Drawing:
+    def _picture(self, alt: Message, *, dot: Length | None = None, cuts: Sequence[str] = ()) -> Drawing:
         middle = self.base / 2
         sketch = Sketch().polygon("face", ((0.0, 0.0), (self.base, 0.0), (middle, self.high)), self.plan.spec.ring[0])
         sketch.line("seam", (0.0, 0.0), (self.base, 0.0))
         apex = (middle, self.reach)
         if dot is not None:
             sketch.mark("tip", apex)
-            sketch.dimension((middle, 0.0), apex, (middle, self.reach / 2), Said("{size}", size=dot))
+            sketch.dimension((middle, 0.0), apex, (middle, self.reach / 2), Message("{size}", size=dot))
         for side in cuts:
             foot = (middle + self.reach if side == "right" else middle - self.reach, 0.0)
             sketch.stretch("blade", Line(foot, apex), self.base * 0.06)

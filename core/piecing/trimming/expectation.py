@@ -9,9 +9,9 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Polygon, sides_of
 from ..geometry.sewing import trim
 from ..lengths import ZERO, Length, inches
-from ..planning import UnitPlan
+from ..messages import Message
+from ..planning.unit_plan import UnitPlan
 from ..units.kind import Mark
-from ..wording import Said
 from .registers import register_for
 
 __all__ = ["Expectation", "expectation", "margin_read"]
@@ -24,8 +24,8 @@ class Expectation:
     """``marks``: tips and crossings with their distances. ``true`` and ``slipped`` enlarge the same spot of the unit."""
 
     marks: tuple[Mark, ...]
-    says: Said
-    reassures: Said | None
+    says: Message
+    reassures: Message | None
     true: Drawing
     slipped: Drawing
     slip: Length
@@ -52,21 +52,21 @@ def expectation(plan: UnitPlan) -> Expectation:
     return Expectation(
         marks=marks,
         says=register.true,
-        reassures=Said(
+        reassures=Message(
             "Every tip stands {s} in from the raw edge. That looks wrong and is right: the next seam takes it up.",
             s=plan.allowance,
         )
         if tips
         else None,
-        true=_spot(plan, box, register.look_at, Said("As it should be.")),
+        true=_spot(plan, box, register.look_at, Message("As it should be.")),
         slipped=_spot(
-            plan, moved, register.look_at, Said("The same spot when the trim slipped by {slip}.", slip=_SLIP)
+            plan, moved, register.look_at, Message("The same spot when the trim slipped by {slip}.", slip=_SLIP)
         ),
         slip=_SLIP,
     )
 
 
-def _spot(plan: UnitPlan, box: Polygon, look_at: tuple[float, float], alt: Said) -> Drawing:
+def _spot(plan: UnitPlan, box: Polygon, look_at: tuple[float, float], alt: Message) -> Drawing:
     unit, _ = trim(plan.simulated.raw, *sides_of(box))
     (x1, y1), (x2, y2) = box[0], box[2]
     reach = max(float(plan.allowance) * 3, 0.2 * min(x2 - x1, y2 - y1))

@@ -8,9 +8,9 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, bounds, rotated, sides_of
 from ..geometry.sewing import Piece, trim
 from ..lengths import ZERO, Length
-from ..planning import UnitPlan
+from ..messages import Message
+from ..planning.unit_plan import UnitPlan
 from ..units.notes import Note
-from ..wording import Said
 from .recipe import BLADE, Cutter, LaidRuler, Recipe, RecipeStep
 from .registers import Register, register_for
 from .rulers import Fit, Ruler, fit
@@ -25,8 +25,8 @@ def opened(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     steps = _Table(plan, register, found.ruler, cutter).steps()
     return Recipe(
         "opened",
-        Said("Opened, after pressing"),
-        Said("Four cuts. Sees what it trims, so it also mends a unit that opened a little crooked."),
+        Message("Opened, after pressing"),
+        Message("Four cuts. Sees what it trims, so it also mends a unit that opened a little crooked."),
         _ruler_said(plan, register, found),
         plan.target_width,
         ruler_notes(found),
@@ -35,12 +35,12 @@ def opened(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     )
 
 
-def _ruler_said(plan: UnitPlan, register: Register, found: Fit) -> Said:
+def _ruler_said(plan: UnitPlan, register: Register, found: Fit) -> Message:
     if found.ruler is None:
         line = ", with a 45-degree line into its corner" if register.diagonal else ""
-        return Said("One on which {w} by {h} can be read" + line + ".", w=plan.target_width, h=plan.target_height)
+        return Message("One on which {w} by {h} can be read" + line + ".", w=plan.target_width, h=plan.target_height)
     grooved = " Its groove sits on the seam." if found.ruler.grooved and register.diagonal else ""
-    return Said("{name}, {w} by {h}." + grooved, name=found.ruler.name, w=found.ruler.width, h=found.ruler.height)
+    return Message("{name}, {w} by {h}." + grooved, name=found.ruler.name, w=found.ruler.width, h=found.ruler.height)
 
 
 def ruler_notes(found: Fit) -> tuple[Note, ...]:
@@ -52,13 +52,13 @@ def ruler_notes(found: Fit) -> tuple[Note, ...]:
             "on the unit, or trim it folded.",
             "none": "You have no rulers listed. Add yours in the settings, and recipes follow them.",
         }
-        return (Note(f"ruler_{found.why_not}", Said(sentences[found.why_not]), serious=found.why_not != "none"),)
+        return (Note(f"ruler_{found.why_not}", Message(sentences[found.why_not]), serious=found.why_not != "none"),)
     notes = []
     if found.ruler.border > ZERO:
         notes.append(
             Note(
                 "ruler_border",
-                Said(
+                Message(
                     "{name} has {border} before its first mark: count from the edge you cut along, or every unit is off by "
                     "just that.",
                     name=found.ruler.name,
@@ -92,47 +92,49 @@ class _Table:
         half, half_box = self._after_two_cuts()
         second_corner = half_box[2] if right else half_box[3]
         marks = (
-            Said("both {u} marks", u=p.target_width)
+            Message("both {u} marks", u=p.target_width)
             if p.spec.is_square
-            else Said("the {w} and {h} marks", w=p.target_width, h=p.target_height)
+            else Message("the {w} and {h} marks", w=p.target_width, h=p.target_height)
         )
         return (
             RecipeStep(
-                Said("Lay the ruler"),
+                Message("Lay the ruler"),
                 register.lay,
                 self._margin_shows(beside),
-                self._picture(self.raw, first_corner, Said("The ruler on the raw unit.")),
+                self._picture(self.raw, first_corner, Message("The ruler on the raw unit.")),
             ),
             RecipeStep(
-                Said("Shave two sides"),
-                Said(f"Cut up the {beside} side, then along the top. Do not lift the ruler between them."),
-                Said("Two fresh edges, square to each other."),
-                self._picture(self.raw, first_corner, Said("Two cuts along the ruler's edges."), cutting=True),
+                Message("Shave two sides"),
+                Message(f"Cut up the {beside} side, then along the top. Do not lift the ruler between them."),
+                Message("Two fresh edges, square to each other."),
+                self._picture(self.raw, first_corner, Message("Two cuts along the ruler's edges."), cutting=True),
             ),
             RecipeStep(
-                Said("Turn half round"),
-                Said("Set {marks} exactly on the two fresh edges, {keep}.", marks=marks, keep=register.keep),
-                Said("Fresh edges under the marks, cloth past the ruler on the other two sides."),
-                self._picture(half, second_corner, Said("The unit turned half round under the ruler."), turned=True),
+                Message("Turn half round"),
+                Message("Set {marks} exactly on the two fresh edges, {keep}.", marks=marks, keep=register.keep),
+                Message("Fresh edges under the marks, cloth past the ruler on the other two sides."),
+                self._picture(half, second_corner, Message("The unit turned half round under the ruler."), turned=True),
             ),
             RecipeStep(
-                Said("Shave the other two"),
-                Said(f"Cut the {beside} side and the top again."),
+                Message("Shave the other two"),
+                Message(f"Cut the {beside} side and the top again."),
                 register.true,
-                self._picture(half, second_corner, Said("The last two cuts."), turned=True, cutting=True),
+                self._picture(half, second_corner, Message("The last two cuts."), turned=True, cutting=True),
             ),
         )
 
-    def _margin_shows(self, beside: str) -> Said:
+    def _margin_shows(self, beside: str) -> Message:
         margins = self.plan.margins
         side = margins.right if beside == "right" else margins.left
         if margins.top == ZERO:
-            return Said("About {side} of cloth shows past the ruler on the " + beside + ", none at the top.", side=side)
+            return Message(
+                "About {side} of cloth shows past the ruler on the " + beside + ", none at the top.", side=side
+            )
         if side == margins.top:
-            return Said(
+            return Message(
                 "About {margin} of cloth shows past the ruler on the " + beside + " and at the top.", margin=side
             )
-        return Said(
+        return Message(
             "About {side} of cloth shows past the ruler on the " + beside + ", {top} at the top.",
             side=side,
             top=margins.top,
@@ -148,7 +150,7 @@ class _Table:
         return turned, self.box
 
     def _picture(
-        self, piece: Piece, corner: Point, alt: Said, *, turned: bool = False, cutting: bool = False
+        self, piece: Piece, corner: Point, alt: Message, *, turned: bool = False, cutting: bool = False
     ) -> Drawing:
         width, height = self.ruler
         laid = LaidRuler(width, height, corner, self.cutter)

@@ -8,8 +8,8 @@ from enum import StrEnum
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, rectangle
 from ..lengths import Length
+from ..messages import Message
 from ..units.notes import Note
-from ..wording import Said
 
 __all__ = ["BLADE", "IRON", "Cutter", "LaidRuler", "Recipe", "RecipeStep"]
 
@@ -21,20 +21,20 @@ class Cutter(StrEnum):
     LEFT = "left"
 
 
-BLADE = Said(
+BLADE = Message(
     "Close the blade every time you put it down. Cut away from yourself, fingers clear of the ruler's edge. "
     "Change a nicked blade."
 )
-IRON = Said("The iron's steam burns. Leave nothing under it, and unplug it when you walk away.")
+IRON = Message("The iron's steam burns. Leave nothing under it, and unplug it when you walk away.")
 
 
 @dataclass(frozen=True, slots=True)
 class RecipeStep:
     """One thing to do: what, how, and what must show before the blade moves."""
 
-    title: Said
-    how: Said
-    look_for: Said
+    title: Message
+    how: Message
+    look_for: Message
     drawing: Drawing
 
 
@@ -43,12 +43,12 @@ class Recipe:
     """A way of trimming: ``opens_to`` is the side the unit really comes to; ``warnings`` are about the rulers owned."""
 
     code: str
-    title: Said
-    when: Said
-    ruler: Said
+    title: Message
+    when: Message
+    ruler: Message
     opens_to: Length
     warnings: tuple[Note, ...]
-    cautions: tuple[Said, ...]
+    cautions: tuple[Message, ...]
     steps: tuple[RecipeStep, ...]
 
 
@@ -89,12 +89,12 @@ class LaidRuler:
         far = self.across(float(across))
         if self.height - float(down) > 0.05 * self.height:
             sketch.dimension(
-                (min(x, far), foot), (max(x, far), foot), ((x + far) / 2, foot), Said("{size}", size=across)
+                (min(x, far), foot), (max(x, far), foot), ((x + far) / 2, foot), Message("{size}", size=across)
             )
         beside = self.across((self.width + float(across)) / 2)
         if across != down and self.width - float(across) > 0.2 * self.width:
             low = self.down(float(down))
-            sketch.dimension((beside, low), (beside, y), (beside, (low + y) / 2), Said("{size}", size=down))
+            sketch.dimension((beside, low), (beside, y), (beside, (low + y) / 2), Message("{size}", size=down))
 
     def upright(self, sketch: Sketch, distance: float) -> None:
         x = self.across(distance)

@@ -9,8 +9,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..lengths import ZERO, Length
-from ..planning import UnitPlan
-from ..wording import Said
+from ..messages import Message
+from ..planning.unit_plan import UnitPlan
 
 __all__ = ["Register", "register_for"]
 
@@ -24,9 +24,9 @@ class Register:
     ``true`` says what the trimmed unit shows; ``slip`` is the direction in which a slipped ruler hurts most.
     """
 
-    lay: Said
-    keep: Said
-    true: Said
+    lay: Message
+    keep: Message
+    true: Message
     diagonal: bool = False
     cross: tuple[Length, Length] | None = None
     slants: bool = False
@@ -40,23 +40,23 @@ def _middle(p: UnitPlan) -> tuple[Length, Length]:
 
 def _half_square(p: UnitPlan) -> Register:
     return Register(
-        Said("Put the 45-degree line on the seam, the {u} marks inside the far raw edges.", u=p.target_width),
-        Said("the 45-degree line still on the seam"),
-        Said("The seam runs into two corners."),
+        Message("Put the 45-degree line on the seam, the {u} marks inside the far raw edges.", u=p.target_width),
+        Message("the 45-degree line still on the seam"),
+        Message("The seam runs into two corners."),
         diagonal=True,
     )
 
 
 def _hourglass(p: UnitPlan) -> Register:
     return Register(
-        Said(
+        Message(
             "Put the 45-degree line on one seam and the {half} marks on the crossing; the other seam runs to the other "
             "corners of the {u} square.",
             half=p.target_width / 2,
             u=p.target_width,
         ),
-        Said("the 45-degree line on the seam and the crossing under the {half} marks", half=p.target_width / 2),
-        Said("Each seam runs into a corner; the crossing lies {half} from every edge.", half=p.target_width / 2),
+        Message("the 45-degree line on the seam and the crossing under the {half} marks", half=p.target_width / 2),
+        Message("Each seam runs into a corner; the crossing lies {half} from every edge.", half=p.target_width / 2),
         diagonal=True,
         cross=_middle(p),
     )
@@ -64,12 +64,14 @@ def _hourglass(p: UnitPlan) -> Register:
 
 def _split(p: UnitPlan) -> Register:
     return Register(
-        Said(
+        Message(
             "Put the 45-degree line on the long seam and the {half} marks where the short seam meets it.",
             half=p.target_width / 2,
         ),
-        Said("the 45-degree line on the long seam, the meeting point under the {half} marks", half=p.target_width / 2),
-        Said("The long seam runs into two corners, the short one into the third."),
+        Message(
+            "the 45-degree line on the long seam, the meeting point under the {half} marks", half=p.target_width / 2
+        ),
+        Message("The long seam runs into two corners, the short one into the third."),
         diagonal=True,
         cross=_middle(p),
     )
@@ -77,13 +79,13 @@ def _split(p: UnitPlan) -> Register:
 
 def _goose(p: UnitPlan) -> Register:
     return Register(
-        Said(
+        Message(
             "Put the tip under the {half} mark across and {s} below the upper edge, both 45-degree lines on the seams.",
             half=p.target_width / 2,
             s=p.allowance,
         ),
-        Said("the tip now {s} above the {h} mark", s=p.allowance, h=p.target_height),
-        Said("The tip stands {s} below the raw edge, the seams run into the lower corners.", s=p.allowance),
+        Message("the tip now {s} above the {h} mark", s=p.allowance, h=p.target_height),
+        Message("The tip stands {s} below the raw edge, the seams run into the lower corners.", s=p.allowance),
         cross=(p.target_width / 2, p.target_height - p.allowance),
         slants=True,
         slip=(0.0, -1.0),
@@ -93,19 +95,19 @@ def _goose(p: UnitPlan) -> Register:
 
 def _corners(p: UnitPlan) -> Register:
     sizes = [k + p.allowance * 2 for k in p.spec.corners if k > ZERO]
-    crossings = Said("The seams cross the raw edges {k} from their corners.", k=sizes[0])
+    crossings = Message("The seams cross the raw edges {k} from their corners.", k=sizes[0])
     if len(set(sizes)) > 1:
-        crossings = Said(
+        crossings = Message(
             "The seams cross the raw edges at {small} to {large} from their corners.",
             small=min(sizes),
             large=max(sizes),
         )
     return Register(
-        Said(
+        Message(
             "Set the ruler on the corners that were not sewn: its edges along their raw edges, the {u} marks opposite.",
             u=p.target_width,
         ),
-        Said("square to the corners that were not sewn"),
+        Message("square to the corners that were not sewn"),
         crossings,
         look_at=(1.0, 0.5),
     )
@@ -113,26 +115,26 @@ def _corners(p: UnitPlan) -> Register:
 
 def _strip(p: UnitPlan) -> Register:
     return Register(
-        Said(
+        Message(
             "Put the 45-degree line down the middle of the strip, the {u} marks inside the far raw edges.",
             u=p.target_width,
         ),
-        Said("the 45-degree line down the middle of the strip"),
-        Said("The middle of the strip runs into two corners, its edges {k} from them.", k=p.spec.strip.over_root2()),
+        Message("the 45-degree line down the middle of the strip"),
+        Message("The middle of the strip runs into two corners, its edges {k} from them.", k=p.spec.strip.over_root2()),
         diagonal=True,
     )
 
 
 def _diamond(p: UnitPlan) -> Register:
     return Register(
-        Said(
+        Message(
             "Put the {half} lines on opposite tips, each tip {s} inside the edges of the {u} square.",
             half=p.target_width / 2,
             s=p.allowance,
             u=p.target_width,
         ),
-        Said("the tips under the {half} lines", half=p.target_width / 2),
-        Said("Every tip stands {s} from its raw edge.", s=p.allowance),
+        Message("the tips under the {half} lines", half=p.target_width / 2),
+        Message("Every tip stands {s} from its raw edge.", s=p.allowance),
         cross=_middle(p),
         slip=(0.0, -1.0),
         look_at=(0.5, 1.0),
@@ -141,12 +143,12 @@ def _diamond(p: UnitPlan) -> Register:
 
 def _joined(p: UnitPlan) -> Register:
     return Register(
-        Said(
+        Message(
             "Put the 45-degree line on the long seam between the halves, the {u} marks inside the far raw edges.",
             u=p.target_width,
         ),
-        Said("the 45-degree line on the long seam"),
-        Said("The long seam runs into two corners."),
+        Message("the 45-degree line on the long seam"),
+        Message("The long seam runs into two corners."),
         diagonal=True,
         cross=_middle(p),
     )
@@ -154,9 +156,9 @@ def _joined(p: UnitPlan) -> Register:
 
 def _patches(p: UnitPlan) -> Register:
     return Register(
-        Said("Put the {half} lines on both seams, crossing on crossing.", half=p.target_width / 2),
-        Said("the {half} lines on the seams", half=p.target_width / 2),
-        Said("The crossing lies {half} from every edge.", half=p.target_width / 2),
+        Message("Put the {half} lines on both seams, crossing on crossing.", half=p.target_width / 2),
+        Message("the {half} lines on the seams", half=p.target_width / 2),
+        Message("The crossing lies {half} from every edge.", half=p.target_width / 2),
         cross=_middle(p),
         look_at=(0.5, 1.0),
     )
@@ -164,9 +166,9 @@ def _patches(p: UnitPlan) -> Register:
 
 def _plain(p: UnitPlan) -> Register:
     return Register(
-        Said("Lay two edges along the {u} marks.", u=p.target_width),
-        Said("edges along the marks"),
-        Said("{w} by {h}, square in every corner.", w=p.target_width, h=p.target_height),
+        Message("Lay two edges along the {u} marks.", u=p.target_width),
+        Message("edges along the marks"),
+        Message("{w} by {h}, square in every corner.", w=p.target_width, h=p.target_height),
     )
 
 

@@ -9,7 +9,7 @@ from collections.abc import Iterable
 
 from ..geometry.plane import Line, Point, rectangle, sides_of
 from ..geometry.sewing import Needle, Patch, Piece, Stack, joined, laid_on, square, trim, turned_over
-from ..wording import Said
+from ..messages import Message
 from .method import Making, Stage
 
 __all__ = ["Bench", "half_triangle", "long_edge", "quarter_legs", "quarter_triangle"]
@@ -50,7 +50,7 @@ class Bench:
         self._loose_bias = False
 
     def show(self, title: str, shown: Stack | Piece, blades: Iterable[Line] = ()) -> None:
-        self._stages.append(Stage(Said(title), shown, tuple(blades)))
+        self._stages.append(Stage(Message(title), shown, tuple(blades)))
 
     def _count(self, stack: Stack) -> Stack:
         self._sewn += stack.sewn_length(stack.stitches[-1])

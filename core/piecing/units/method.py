@@ -15,7 +15,7 @@ from enum import StrEnum
 from ..geometry.plane import Line
 from ..geometry.sewing import Needle, Piece, Stack
 from ..lengths import ZERO, Length
-from ..wording import Said
+from ..messages import Message
 from .spec import UnitSpec
 
 __all__ = [
@@ -147,7 +147,7 @@ class LadderRule:
 class Stage:
     """A moment on the table: what lies there, and where the blade will go."""
 
-    title: Said
+    title: Message
     shown: Stack | Piece
     blades: tuple[Line, ...] = ()
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from ..lengths import Length, inches
-from ..wording import Said
+from ..messages import Message
 from . import flying_goose, square_in_square
 from .method import Cuts, Method, Spare
 from .spec import UnitSpec
@@ -21,7 +21,7 @@ class Note:
     """Something the plan has to say: a stable ``code``; ``serious`` when it should stop the scissors."""
 
     code: str
-    said: Said
+    said: Message
     serious: bool = False
 
 
@@ -60,7 +60,7 @@ def _spare_units(spare: Spare, p: _Planned) -> Note:
     finished = spare.raw - p.allowance * 2
     return Note(
         "spare_small_units",
-        Said(
+        Message(
             "The cut-off corners, sewn again half an inch out, give {count} small half-square triangles, raw {raw}; trimmed "
             "they finish up to {finished}.",
             count=spare.count,
@@ -74,7 +74,7 @@ def _thread_outside() -> Note:
     """The engine lays the fold on the line: that is where it lies when the stitching is a thread outside."""
     return Note(
         "thread_outside",
-        Said(
+        Message(
             "Sew a thread outside the line, toward the corner: the fold takes the thread, and the corner reaches its edge."
         ),
     )
@@ -91,7 +91,7 @@ def _tips(p: _Planned) -> list[Note]:
         else "A centre of {centre} leaves its tips {clearance} from the raw edge: the seam will cut {off} off them."
     )
     serious = abs(off) > _CLOSE * 2
-    return [Note("tips_off", Said(said, centre=p.cuts["centre"], clearance=clearance, off=abs(off)), serious)]
+    return [Note("tips_off", Message(said, centre=p.cuts["centre"], clearance=clearance, off=abs(off)), serious)]
 
 
 def _joined_width(p: _Planned) -> list[Note]:
@@ -102,7 +102,7 @@ def _joined_width(p: _Planned) -> list[Note]:
     return [
         Note(
             "joined_width",
-            Said(
+            Message(
                 "Joined with your seam the goose comes out {off} too {way}: nothing is trimmed after its middle seam.",
                 off=abs(off),
                 way=way,

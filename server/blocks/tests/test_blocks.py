@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 from uuid import uuid4
 
+from api.tests.api import ApiCase
 from blocks.models import Block, OwnBlock
-from common.tests.api import ApiCase
 from piecing.blocks.library import library_keys
 
 EMPTY = {"name": "New block", "columns": [1, 1, 1], "rows": [1, 1, 1], "units": {}, "layout": [". . ."] * 3}

@@ -7,7 +7,7 @@ from uuid import uuid4
 
 from django.test import TransactionTestCase
 
-from common.tests.api import ApiCase
+from api.tests.api import ApiCase
 from cutting import commands, jobs
 from cutting.models import CutPlan, Stock
 from projects.selectors import get_project

@@ -10,7 +10,7 @@ from xml.etree import ElementTree
 
 import numpy as np
 
-from common.tests.api import ApiCase
+from api.tests.api import ApiCase
 
 _DPI = 508
 """Twenty dots a millimetre."""

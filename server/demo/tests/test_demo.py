@@ -6,7 +6,7 @@ from io import StringIO
 
 from django.core.management import call_command
 
-from common.tests.api import ApiCase
+from api.tests.api import ApiCase
 from projects.models import Project
 
 

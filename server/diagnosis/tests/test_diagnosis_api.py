@@ -16,8 +16,8 @@ from diagnosis.models import SavedDiagnosis
 from diagnosis.subjects import Subject
 from measuring.models import ReadingRow
 from piecing.blocks import editing
+from piecing.blocks.file_format import pattern_data
 from piecing.blocks.pattern import UnitHere
-from piecing.blocks.written import pattern_data
 from piecing.diagnosis.causes import parameters_of, shape_of
 from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
 from piecing.lengths import inches

@@ -10,7 +10,7 @@ from typing import Any
 from django.core.management import call_command
 from jsonschema import Draft202012Validator
 
-from common.tests.api import ApiCase
+from api.tests.api import ApiCase
 from exchange.project import schema
 from projects.models import Project
 

@@ -8,7 +8,7 @@ from uuid import uuid4
 
 from django.db import IntegrityError, transaction
 
-from common.tests.api import ApiCase
+from api.tests.api import ApiCase
 from piecing.lengths import inches
 from projects.models import Fabric, PlannedUnit, Project
 from workrooms.models import Workroom

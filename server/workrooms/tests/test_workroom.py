@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 from uuid import uuid4
 
-from common.tests.api import ApiCase
+from api.tests.api import ApiCase
 from workrooms.models import Workroom
 
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ...wording import Said
+from ...messages import Message
 from ..causes import Cause, parameters_of
 from ..mistakes import MistakeKind
 from ..places import batch_name
@@ -46,10 +46,10 @@ def offered(work: Work) -> Iterator[Remedy]:
         title, how, minutes = _PICTURE[code]
         yield Remedy(
             code,
-            Said(title),
-            Said(how),
-            Said("Sizes stay."),
-            Said("its neighbours' seams are sewn once more"),
+            Message(title),
+            Message(how),
+            Message("Sizes stay."),
+            Message("its neighbours' seams are sewn once more"),
             minutes,
             cures=True,
         )
@@ -60,10 +60,10 @@ def offered(work: Work) -> Iterator[Remedy]:
     made = mistake[0]
     yield Remedy(
         "measure_mark",
-        Said("Measure one unit with another ruler, from its very edge"),
-        Said("A border counted and a wrong mark look alike. A second ruler or a tape tells them apart in a minute."),
-        Said("Nothing is cut in vain."),
-        Said("none"),
+        Message("Measure one unit with another ruler, from its very edge"),
+        Message("A border counted and a wrong mark look alike. A second ruler or a tape tells them apart in a minute."),
+        Message("Nothing is cut in vain."),
+        Message("none"),
         1,
         cures=made.kind == MistakeKind.BORDER,
     )
@@ -74,23 +74,23 @@ def offered(work: Work) -> Iterator[Remedy]:
         if p.cause is Cause.TRIM and made.size > 0:
             yield Remedy(
                 f"trim_again-{p.batch}",
-                Said("Trim the {who} again", who=name),
-                Said(
+                Message("Trim the {who} again", who=name),
+                Message(
                     "They are {size} too large: set the ruler on the mark for the unfinished size, and trim.",
                     size=Roughly(made.size),
                 ),
-                Said("They come to their size."),
-                Said("none, while they are not joined"),
+                Message("They come to their size."),
+                Message("none, while they are not joined"),
                 count * Minutes.TRIM,
                 cures=True,
             )
         elif p.cause is Cause.TRIM:
             yield Remedy(
                 f"make_again-{p.batch}",
-                Said("Make the {who} again, and keep these for a smaller block", who=name),
-                Said("They are {size} too small: no seam shares so much out.", size=Roughly(made.size)),
-                Said("They come to their size."),
-                Said("cloth and time"),
+                Message("Make the {who} again, and keep these for a smaller block", who=name),
+                Message("They are {size} too small: no seam shares so much out.", size=Roughly(made.size)),
+                Message("They come to their size."),
+                Message("cloth and time"),
                 count * Minutes.UNIT,
                 cures=True,
             )

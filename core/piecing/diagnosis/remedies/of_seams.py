@@ -11,8 +11,8 @@ from dataclasses import replace
 import numpy as np
 
 from ...lengths import Length
-from ...seams import NARROWEST_ALLOWANCE
-from ...wording import Said
+from ...messages import Message
+from ...planning.seam import NARROWEST_ALLOWANCE
 from ..causes import Cause, Parameter
 from ..faults import EASED, Fault
 from ..model import FeatureKind
@@ -64,16 +64,16 @@ def _all_seams(work: Work) -> Iterator[Remedy]:
     minutes = count * (Minutes.SEW + (0 if deeper else Minutes.UNPICK))
     yield Remedy(
         "all_seams",
-        Said("Sew all joining seams again at {to}", to=Setting(work.stitch_for())),
-        Said(
+        Message("Sew all joining seams again at {to}", to=Setting(work.stitch_for())),
+        Message(
             "Each of the {count} seams: stitch at {to}, just inside the old line. Nothing is unpicked."
             if deeper
             else "Unpick each of the {count} seams, press flat, and sew it at {to}.",
             count=count,
             to=Setting(work.stitch_for()),
         ),
-        Said("Every row and column comes to its length, and tips meet their seams."),
-        Said("small" if deeper else "every seam is handled again: bias edges may stretch"),
+        Message("Every row and column comes to its length, and tips meet their seams."),
+        Message("small" if deeper else "every seam is handled again: bias edges may stretch"),
         minutes,
         _anew(work, range(count), ("mean", "start", "middle", "end"), 0.0),
         faults=tuple(f.number for f in work.faults),
@@ -87,11 +87,11 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
     deep = float(work.found.mean[work.found.parameters.index(p)]) > 0
     yield Remedy(
         f"ends-{spot}",
-        Said(
+        Message(
             "Sew the " + ("first" if spot == "start" else "last") + " two inches of each seam again at {to}",
             to=Setting(work.stitch_for()),
         ),
-        Said(
+        Message(
             (
                 "Unpick two inches at the {spot} of each seam, press flat, and sew them at {to}."
                 if deep
@@ -100,8 +100,8 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
             spot=spot,
             to=Setting(work.stitch_for()),
         ),
-        Said("That end of every row comes to its length."),
-        Said("bias edges may stretch" if deep else "small"),
+        Message("That end of every row comes to its length."),
+        Message("bias edges may stretch" if deep else "small"),
         count * (Minutes.SEW + (Minutes.UNPICK if deep else 0)),
         _anew(work, range(count), (spot,), 0.0),
         faults=tuple(f.number for f in work.faults),
@@ -117,7 +117,7 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
     stretch = "all of it" if whole else "the two inches at its " + _end_name(work, p)
     return Remedy(
         f"one_seam-{p.place}",
-        Said(
+        Message(
             ("Unpick " if deep else "Sew over ")
             + ("{name}" if whole else "{stretch} of {name}")
             + " and sew it at {to}"
@@ -127,18 +127,18 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
             stretch="two inches at the " + _end_name(work, p) if not whole else "",
             to=Setting(work.stitch_for()),
         ),
-        Said(
+        Message(
             "Unpick {stretch}, press flat, and sew it again at {to}, easing in over an inch."
             if deep
             else "Sew over {stretch} at {to}, easing in over an inch. Nothing is unpicked.",
             stretch=stretch,
             to=Setting(work.stitch_for()),
         ),
-        Said(
+        Message(
             "What crosses it there gains {twice}." if deep else "What crosses it there loses {twice}.",
             twice=Roughly(2 * size),
         ),
-        Said("bias edges may stretch" if deep else "small"),
+        Message("bias edges may stretch" if deep else "small"),
         Minutes.SEW + (Minutes.UNPICK if deep else 0),
         _anew(work, [p.place], ["mean" if whole else p.spot], 0.0),
         faults=tuple(f.number for f in work.faults if f.feature.seam == p.place)
@@ -168,11 +168,11 @@ def _moved(work: Work, faults: Sequence[Fault]) -> Change:
     return replace(change, by=by)
 
 
-def _where(work: Work, faults: Sequence[Fault]) -> Said:
+def _where(work: Work, faults: Sequence[Fault]) -> Message:
     names = [work.model.places.cells[f.feature.cell].name for f in faults]
     shown = "; ".join(f"{{n{k}}}" for k in range(len(names[:4])))
     more = len(names) - 4
-    return Said(
+    return Message(
         shown + (" and {more} more" if more > 0 else ""), more=more, **{f"n{k}": n for k, n in enumerate(names[:4])}
     )
 
@@ -190,34 +190,34 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     )
     yield Remedy(
         "deeper_at_tips",
-        Said("Sew again at the tips, {deep} from the raw edge", deep=Setting(deep)),
-        Said(
+        Message("Sew again at the tips, {deep} from the raw edge", deep=Setting(deep)),
+        Message(
             "At {where}: start an inch before the tip, ease in to {deep}, and out again over an inch. Nothing is unpicked.",
             where=_where(work, can or faults),
             deep=Setting(deep),
         ),
-        Said("The row loses up to {twice} there.", twice=Roughly(2 * largest)),
-        Said("small"),
+        Message("The row loses up to {twice} there.", twice=Roughly(2 * largest)),
+        Message("small"),
         Minutes.SEW * len(can or faults),
         _moved(work, can) if can else None,
         why_not=None
         if can
-        else Said("They float by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
+        else Message("They float by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
         faults=numbers,
     )
     hidden = [f for f in faults if f.size <= 2 * _HIDES + 1e-3]
     yield Remedy(
         "press_toward",
-        Said("Press the seam toward the loose side"),
-        Said(
+        Message("Press the seam toward the loose side"),
+        Message(
             "At {where}: press toward the tip; the fold hides a thread of the gap.",
             where=_where(work, hidden or faults),
         ),
-        Said("Nothing else moves."),
-        Said("none; it hides no more than a thread"),
+        Message("Nothing else moves."),
+        Message("none; it hides no more than a thread"),
         Minutes.PRESS * len(hidden or faults),
         replace(_moved(work, hidden), by=np.minimum(_moved(work, hidden).by, _HIDES)) if hidden else None,
-        why_not=None if hidden else Said("The gap of {size} is more than a fold hides.", size=Roughly(largest)),
+        why_not=None if hidden else Message("The gap of {size} is more than a fold hides.", size=Roughly(largest)),
         faults=numbers,
     )
 
@@ -230,19 +230,19 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     to = max(float(np.mean(new)), float(NARROWEST_ALLOWANCE)) if can else min(new)
     yield Remedy(
         "shallower_at_tips",
-        Said("Unpick at the tips and sew {to} from the raw edge", to=Setting(to)),
-        Said(
+        Message("Unpick at the tips and sew {to} from the raw edge", to=Setting(to)),
+        Message(
             "At {where}: unpick two inches, an inch either side of the tip, press flat, and sew {to} from the raw edge there.",
             where=_where(work, can or faults),
             to=Setting(to),
         ),
-        Said("The row gains up to {twice} there.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
-        Said("the cloth is handled once more, and less allowance is left"),
+        Message("The row gains up to {twice} there.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
+        Message("the cloth is handled once more, and less allowance is left"),
         (Minutes.UNPICK + Minutes.SEW) * len(can or faults),
         _moved(work, can) if can else None,
         why_not=None
         if can
-        else Said(
+        else Message(
             "That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE
         ),
         faults=tuple(f.number for f in faults),
@@ -265,21 +265,21 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
             can.append(f)
     yield Remedy(
         "deeper_at_corners",
-        Said("Sew deeper at the corners that diagonals miss"),
-        Said(
+        Message("Sew deeper at the corners that diagonals miss"),
+        Message(
             "At {where}: sew the seam that the diagonal stops short of again, by as much as it misses, easing in and out over an inch.",
             where=_where(work, can or faults),
         ),
-        Said(
+        Message(
             "It costs up to {twice} of length there, and moves the neighbour's corner too.",
             twice=Roughly(2 * max(abs(f.size) for f in faults)),
         ),
-        Said("a neighbour's point may be cut"),
+        Message("a neighbour's point may be cut"),
         Minutes.SEW * len(can or faults),
         replace(change, by=by) if can else None,
         why_not=None
         if can
-        else Said("They miss by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
+        else Message("They miss by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
         faults=tuple(f.number for f in faults),
     )
 
@@ -290,16 +290,18 @@ def _crossings(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     largest = max(abs(f.size) for f in faults)
     yield Remedy(
         "match",
-        Said("Unpick at the crossings and pin them to match"),
-        Said(
+        Message("Unpick at the crossings and pin them to match"),
+        Message(
             "At {where}: unpick an inch and a half either side of the crossing, pin through both seams, and ease in what is over.",
             where=_where(work, faults),
         ),
-        Said("The step goes; the longer side is held in."),
-        Said("a pucker, if the cloth does not give"),
+        Message("The step goes; the longer side is held in."),
+        Message("a pucker, if the cloth does not give"),
         (Minutes.UNPICK + Minutes.SEW) * len(faults),
         why_not=None
         if largest <= 2 * EASED
-        else Said("A step of {size} is more than pins ease in; the units beside it come first.", size=Roughly(largest)),
+        else Message(
+            "A step of {size} is more than pins ease in; the units beside it come first.", size=Roughly(largest)
+        ),
         faults=tuple(f.number for f in faults),
     )

@@ -12,10 +12,10 @@ from math import sqrt
 import numpy as np
 
 from ...lengths import Length
-from ...planning import pieces_said
-from ...planning import plan as plan_unit
-from ...seams import NARROWEST_ALLOWANCE
-from ...wording import Said
+from ...messages import Message
+from ...planning.plan import plan as plan_unit
+from ...planning.seam import NARROWEST_ALLOWANCE
+from ...planning.unit_plan import pieces_said
 from ..causes import Cause, Parameter
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
@@ -61,15 +61,15 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
     again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
     yield Remedy(
         f"make_again-{p.batch}",
-        Said("Make the {who} of this block again", who=batch_name(work.model.places, p.batch)),
-        Said(
+        Message("Make the {who} of this block again", who=batch_name(work.model.places, p.batch)),
+        Message(
             "Unpick them, make {count} new ones, and trim them to {width} by {height}, seam on the ruler's line.",
             count=batch.count,
             width=batch.spec.width + work.model.allowance * 2,
             height=batch.spec.height + work.model.allowance * 2,
         ),
-        Said("Only these units and their seams are touched."),
-        Said("cloth and time; the old ones stay as spares for a smaller size"),
+        Message("Only these units and their seams are touched."),
+        Message("cloth and time; the old ones stay as spares for a smaller size"),
         batch.count * (Minutes.UNIT + Minutes.UNPICK),
         _units_anew(work, units),
         pieces=pieces_said(again.pieces) if again else None,
@@ -90,27 +90,27 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
         else None
     )
     spare = trim.size if trim is not None and trim.measured else 0.0
-    why_not: Said | None = None
+    why_not: Message | None = None
     if p.cause is Cause.TRIM and size < 0:
-        why_not = Said("They are too small: trimming adds nothing.")
+        why_not = Message("They are too small: trimming adds nothing.")
     elif p.cause is Cause.TIP and size < 0:
-        why_not = Said("The tip stands too near the edge: trimming only brings the edge nearer.")
+        why_not = Message("The tip stands too near the edge: trimming only brings the edge nearer.")
     elif p.cause is Cause.TIP and work.model.places.batches[p.batch].tip is not None:
         smaller = abs(size)
     if why_not is None and p.cause is not Cause.TRIM and spare < smaller - EASED / 2:
-        why_not = Said("{size} would have to come off, and they are trimmed to size already.", size=Roughly(smaller))
+        why_not = Message("{size} would have to come off, and they are trimmed to size already.", size=Roughly(smaller))
     change = _units_anew(work, units)
     yield Remedy(
         f"trim_again-{p.batch}",
-        Said("Trim the {who} again", who=name),
-        Said(
+        Message("Trim the {who} again", who=name),
+        Message(
             "Unpick them, lay the ruler's lines on the seams, and take {size} off: half on each side."
             if p.cause is Cause.TRIM
             else "Unpick them, lay the ruler's line on the seam, and take {size} off the fuller side.",
             size=Roughly(smaller),
         ),
-        Said("Their rows come to their length." if p.cause is Cause.TRIM else "Diagonals meet their corners again."),
-        Said("bias edges stretch while they are unpicked"),
+        Message("Their rows come to their length." if p.cause is Cause.TRIM else "Diagonals meet their corners again."),
+        Message("bias edges stretch while they are unpicked"),
         len(units) * (Minutes.TRIM + Minutes.UNPICK),
         change if why_not is None else None,
         why_not=why_not,
@@ -134,26 +134,28 @@ def _shared(work: Work, p: Parameter) -> Remedy:
     now = float(np.mean([work.stitched(k) for k in beside])) if beside else 0.0
     why_not = None
     if abs(size) > EASED + 1e-9:
-        why_not = Said(
+        why_not = Message(
             "They are short by {off}; more than {most} is made again.", off=Roughly(size), most=Length.near(EASED)
         )
     elif not beside or gained <= 1e-9:
-        why_not = Said("No seam lies beside them yet: sew that one shallower when they are joined.")
+        why_not = Message("No seam lies beside them yet: sew that one shallower when they are joined.")
     elif now - change < float(NARROWEST_ALLOWANCE) - 1e-9:
-        why_not = Said(
+        why_not = Message(
             "That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE
         )
     return Remedy(
         f"share-{p.batch}",
-        Said("Share what the {who} are short between the seams beside them", who=batch_name(model.places, p.batch)),
-        Said(
+        Message("Share what the {who} are short between the seams beside them", who=batch_name(model.places, p.batch)),
+        Message(
             "Unpick these {seams} seams and sew each at {new}, {change} shallower.",
             seams=len(beside),
             change=Roughly(change),
             new=Setting(now - change),
         ),
-        Said("Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)),
-        Said("bias edges stretch while seams are unpicked"),
+        Message(
+            "Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)
+        ),
+        Message("bias edges stretch while seams are unpicked"),
         len(beside) * (Minutes.SEW + Minutes.UNPICK),
         None if why_not else replace(Change.none(model), by=less * change),
         why_not=why_not,
@@ -169,18 +171,18 @@ def _cut_again(work: Work, p: Parameter) -> Remedy:
     large = size > 0
     return Remedy(
         f"cut_again-{p.batch}",
-        Said(
+        Message(
             "Trim a little more off" if large else "Cut the pieces for the {who} again",
             who=batch_name(work.model.places, p.batch),
         ),
-        Said(
+        Message(
             "They were cut {size} large: there is more to trim, nothing else."
             if large
             else "They were cut {size} small, and leave no room to trim. Cut again, and lay these by for a smaller size.",
             size=Roughly(size),
         ),
-        Said("Units come out with room to trim on all sides."),
-        Said("none" if large else "cloth"),
+        Message("Units come out with room to trim on all sides."),
+        Message("none" if large else "cloth"),
         batch.count * (Minutes.TRIM if large else 2),
         pieces=pieces_said(again.pieces) if again and not large else None,
         cures=True,
@@ -194,13 +196,13 @@ def _one_unit(work: Work, p: Parameter) -> Iterator[Remedy]:
     large = p.spot in ("size", "width", "height") and size > 0
     yield Remedy(
         f"one_unit-{p.place}",
-        Said("Trim the unit in {name} again" if large else "Make the unit in {name} again", name=unit.name),
-        Said(
+        Message("Trim the unit in {name} again" if large else "Make the unit in {name} again", name=unit.name),
+        Message(
             "Unpick it and take {size} off." if large else "Unpick it, make one more, and trim it true.",
             size=Roughly(size),
         ),
-        Said("Its row and column come to their length."),
-        Said("its neighbours' seams are sewn once more"),
+        Message("Its row and column come to their length."),
+        Message("its neighbours' seams are sewn once more"),
         4 * Minutes.UNPICK + 4 * Minutes.SEW + (Minutes.TRIM if large else Minutes.UNIT),
         _units_anew(work, [p.place]),
         faults=tuple(f.number for f in work.faults if f.feature.cell == p.place)

@@ -11,7 +11,7 @@ from dataclasses import replace
 import numpy as np
 
 from ...lengths import Length, inches
-from ...wording import Said
+from ...messages import Message
 from ..faults import EASED
 from ..model import FeatureKind
 from ..readings import ReadingKind
@@ -30,15 +30,15 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     if open_ or work.verdict.status in (Status.TRUE, Status.VARIES):
         yield Remedy(
             "leave",
-            Said("Leave it" if not work.faults else "Leave this block as it is"),
-            Said(
+            Message("Leave it" if not work.faults else "Leave this block as it is"),
+            Message(
                 "The most that anything is off is {off}; pins ease that in."
                 if off <= EASED
                 else "Ease in what pins take; the rest is seen only up close.",
                 off=Roughly(off),
             ),
-            Said("Nothing changes."),
-            Said("none"),
+            Message("Nothing changes."),
+            Message("none"),
             0,
             Change.none(work.model),
         )
@@ -51,12 +51,12 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     elif mean < -EASED and work.verdict.status is Status.UNSETTLED:
         yield Remedy(
             "wait",
-            Said("Measure first"),
-            Said(
+            Message("Measure first"),
+            Message(
                 "The block is short, and the readings do not say why: what is asked for next comes before the ripper."
             ),
-            Said("Nothing is unpicked in vain."),
-            Said("none"),
+            Message("Nothing is unpicked in vain."),
+            Message("none"),
             2,
         )
 
@@ -72,14 +72,16 @@ def _small(work: Work, mean: float) -> Iterator[Remedy]:
     accepted = float(size - raw)
     yield Remedy(
         "bring_down",
-        Said("Bring the set to this size"),
-        Said(
+        Message("Bring the set to this size"),
+        Message(
             "Trim every block to {size}, raw edge to raw edge, and cut sashing and borders to what is then measured: each block finishes {finished}.",
             size=size,
             finished=size - work.model.allowance * 2,
         ),
-        Said("Every block of the quilt changes by {off}; its outer tips keep their allowance.", off=Roughly(accepted)),
-        Said("none for this block, if no other is smaller still"),
+        Message(
+            "Every block of the quilt changes by {off}; its outer tips keep their allowance.", off=Roughly(accepted)
+        ),
+        Message("none for this block, if no other is smaller still"),
         Minutes.TRIM * 4,
         replace(Change.none(work.model), accepted=accepted),
         spread=True,
@@ -87,15 +89,15 @@ def _small(work: Work, mean: float) -> Iterator[Remedy]:
     strip = Length.near(-mean / 2) + work.model.allowance * 2 + inches("1/4")
     yield Remedy(
         "frame",
-        Said("Sew a narrow strip round the block and trim to size"),
-        Said(
+        Message("Sew a narrow strip round the block and trim to size"),
+        Message(
             "Cut strips {strip} wide, sew them round, and trim the block to {size}.",
             strip=strip.round_up(inches("1/8")),
             size=raw,
         ),
-        Said("The block comes to its size with a frame {width} wide inside its seam.", width=Roughly(mean / 2)),
-        Said("a frame narrower than {least} looks like a mistake", least=inches("1/4")),
+        Message("The block comes to its size with a frame {width} wide inside its seam.", width=Roughly(mean / 2)),
+        Message("a frame narrower than {least} looks like a mistake", least=inches("1/4")),
         4 * Minutes.SEW + 6,
-        why_not=None if -mean / 2 >= 1 / 8 else Said("Only {width} of it would show.", width=Roughly(mean / 2)),
+        why_not=None if -mean / 2 >= 1 / 8 else Message("Only {width} of it would show.", width=Roughly(mean / 2)),
         spread=True,
     )

@@ -13,8 +13,8 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ...planning import UnitPlan
-from ...wording import Said
+from ...messages import Message
+from ...planning.unit_plan import UnitPlan
 from ..causes import SOURCES, scatter_of, sources_of
 from ..faults import Fault, faults_of, faults_seen
 from ..inference import Inference
@@ -67,14 +67,14 @@ class Remedy:
     are sewn alike. ``why_not`` says why it cannot be done or is not worth it; ``faults`` are the numbers it answers."""
 
     code: str
-    title: Said
-    how: Said
-    effect: Said
-    risk: Said
+    title: Message
+    how: Message
+    effect: Message
+    risk: Message
     minutes: int
     change: Change | None = None
-    pieces: Said | None = None
-    why_not: Said | None = None
+    pieces: Message | None = None
+    why_not: Message | None = None
     left: float | None = None
     none_left: bool = False
     faults: tuple[int, ...] = ()
@@ -173,7 +173,7 @@ def _counted(work: Work, offered: Sequence[Remedy]) -> Iterator[Remedy]:
         mean = float(left.mean())
         why_not = None
         if mean > now + _HARMS and r.code != "leave":
-            why_not = Said("It would leave more faults than there are.")
+            why_not = Message("It would leave more faults than there are.")
         yield replace(
             r, left=mean, none_left=float((left == 0).mean()) >= _NONE_LEFT, why_not=why_not, quilt_minutes=minutes
         )

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from ...wording import Said
+from ...messages import Message
 from ..causes import Cause, Parameter
 from ..inference import Estimate, Inference
 from ..places import batch_name
@@ -38,12 +38,12 @@ def changes_for_the_rest(found: Inference, verdict: Verdict) -> tuple[Remedy, ..
 def _steadier() -> Remedy:
     return Remedy(
         "steadier",
-        Said("Steady the hand, and move no setting"),
-        Said(
+        Message("Steady the hand, and move no setting"),
+        Message(
             "Fit a guide the cloth can run along, a fresh blade and a fresh needle, and sew slower; then measure six seams again."
         ),
-        Said("Seams and edges vary less; on the whole they are right already."),
-        Said("none"),
+        Message("Seams and edges vary less; on the whole they are right already."),
+        Message("none"),
         10,
     )
 
@@ -74,7 +74,7 @@ def _guide(found: Inference) -> Iterator[Remedy]:
     seam = found.model.allowance
     yield Remedy(
         "move_guide",
-        Said(
+        Message(
             "Stitch at {shown}, not at {now}"
             if not scant
             else "Stitch a thread under {shown}, not at {shown}: the thread pays for the fold"
@@ -83,7 +83,7 @@ def _guide(found: Inference) -> Iterator[Remedy]:
             shown=shown,
             now=Setting(now),
         ),
-        Said(
+        Message(
             (
                 "Move the guide nearer to the needle by {move}."
                 if now > to
@@ -95,8 +95,8 @@ def _guide(found: Inference) -> Iterator[Remedy]:
             middle=seam * 4,
             whole=seam * 14,
         ),
-        Said("Each fabric then loses just {shown} to a seam.", shown=shown),
-        Said("sew the strip test before anything else"),
+        Message("Each fabric then loses just {shown} to a seam.", shown=shown),
+        Message("sew the strip test before anything else"),
         10,
     )
 
@@ -105,14 +105,14 @@ def _hold(p: Parameter, e: Estimate) -> Remedy:
     where = p.cause.value
     return Remedy(
         f"hold-{where}",
-        Said("Hold the work at the {where} of each seam", where=where),
-        Said(
+        Message("Hold the work at the {where} of each seam", where=where),
+        Message(
             "Seams stray by {size} at their {where}. Begin on a scrap, sew over the {where} slowly, and keep the edge on the guide to the last stitch.",
             size=Roughly(e.size),
             where=where,
         ),
-        Said("Rows keep their length at both edges."),
-        Said("none"),
+        Message("Rows keep their length at both edges."),
+        Message("none"),
         0,
     )
 
@@ -122,13 +122,17 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
     name, size = batch_name(model.places, p.batch), Roughly(off)
     target = float(model.places.batches[p.batch].spec.width + model.allowance * 2)
     code = f"{p.cause.value}-{p.batch}"
-    risk, then = Said("none"), Said("The next ones come out true.")
+    risk, then = Message("none"), Message("The next ones come out true.")
     match p.cause:
         case Cause.TRIM:
             return Remedy(
                 code,
-                Said("Trim the {who} to {to}, not to {now}", who=name, to=Setting(target), now=Setting(target + off)),
-                Said("Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."),
+                Message(
+                    "Trim the {who} to {to}, not to {now}", who=name, to=Setting(target), now=Setting(target + off)
+                ),
+                Message(
+                    "Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."
+                ),
                 then,
                 risk,
                 2,
@@ -136,8 +140,8 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
         case Cause.SHIFT:
             return Remedy(
                 code,
-                Said("Lay the ruler's line on the seam of the {who}", who=name),
-                Said(
+                Message("Lay the ruler's line on the seam of the {who}", who=name),
+                Message(
                     "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, and set it on the seam again before the other two.",
                     size=size,
                 ),
@@ -148,13 +152,13 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
         case Cause.TIP:
             return Remedy(
                 code,
-                Said(
+                Message(
                     "Leave {to} above the tip of the {who}, not {now}",
                     who=name,
                     to=model.allowance,
                     now=Setting(float(model.allowance) + off),
                 ),
-                Said("Set the ruler's mark on the tip first, then trim the top."),
+                Message("Set the ruler's mark on the tip first, then trim the top."),
                 then,
                 risk,
                 2,
@@ -162,8 +166,8 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
         case Cause.CUT:
             return Remedy(
                 code,
-                Said("Check the pieces cut for the {who}", who=name),
-                Said(
+                Message("Check the pieces cut for the {who}", who=name),
+                Message(
                     "They are {size} too "
                     + ("small" if off < 0 else "large")
                     + ". Measure the next ones before sewing.",
@@ -176,8 +180,8 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
         case _:
             return Remedy(
                 code,
-                Said("Starch the {who}, and true them up on the corners that were not sewn", who=name),
-                Said(
+                Message("Starch the {who}, and true them up on the corners that were not sewn", who=name),
+                Message(
                     "They are drawn out by {size}. Starch before cutting, press up and down, and sew with the bias side below.",
                     size=size,
                 ),

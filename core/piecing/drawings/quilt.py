@@ -1,0 +1,141 @@
+"""The quilt drawn: blocks where they lie, sashing, setting triangles and borders, all at their finished sizes.
+
+Source: docs/theory.md, section 12.8.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from functools import lru_cache
+
+from ..blocks.geometry import cell_middle, placed_parts
+from ..blocks.pattern import Layout, Lie
+from ..geometry.drawing import Drawing, Sketch
+from ..geometry.plane import Point, Polygon, clip, rectangle, rotated, sides_of
+from ..lengths import ZERO, Length
+from ..messages import Message
+from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots
+from ..quilts.laid import Laid
+from ..quilts.sizes import QuiltSizes
+
+__all__ = ["block_middles", "quilt_picture"]
+
+
+@lru_cache(maxsize=256)
+def _faces(layout: Layout, finished: Length, lie: Lie) -> tuple[tuple[Polygon, str, int], ...]:
+    """Every part of a block about its middle: outline, role, number of its cell."""
+    part = layout.part(finished)
+    wide = float(finished)
+    high = wide * float(layout.pattern.height / layout.pattern.width)
+    found = []
+    for n, cell in enumerate(layout.cells):
+        x, y = cell_middle(layout, cell, float(part))
+        x, y = x - wide / 2, y - high / 2
+        cx, cy = rotated((-x, y) if lie.mirrored else (x, y), -90 * lie.turn)
+        for p in placed_parts(cell.spec(part), cell.lie.then(lie)):
+            found.append((tuple((a + cx, b + cy) for a, b in p.outline), p.role, n))
+    return tuple(found)
+
+
+def block_middles(q: QuiltSizes) -> list[Point]:
+    """The middle of every block, y upward from the lower left corner of the blocks' centre, in the order of ``block_spots``."""
+    c = q.choices
+    wide, high, sash = float(c.block_width), float(c.block_height), float(c.sash)
+    total = float(q.centre_height)
+    if c.setting is Setting.ON_POINT:
+        half = (wide + sash) * 2**0.5 / 2
+        first = wide * 2**0.5 / 2 + sash * 2**0.5
+        return [(first + x * half, total - first - y * half) for x, y in block_spots(c)]
+    rim = sash if c.sash_round else 0.0
+    found = []
+    for x, y in block_spots(c):
+        drop = high / 2 if c.setting is Setting.STAGGERED and x % 2 else 0.0
+        found.append((rim + x * (wide + sash) + wide / 2, total - rim - y * (high + sash) - high / 2 - drop))
+    return found
+
+
+def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid]) -> Drawing:
+    """``at`` tells what lies at each spot, in the order of ``block_spots``."""
+    c, sketch = q.choices, Sketch()
+    wide, high = float(q.width), float(q.height)
+    inset = _draw_borders(sketch, c, wide, high)
+    box = rectangle(float(q.centre_width), float(q.centre_height), (inset, inset))
+    ground = c.setting_fabric if c.setting is not Setting.STRAIGHT else c.sash_fabric
+    if c.setting is not Setting.STRAIGHT or c.sash > ZERO:
+        sketch.polygon("face", box, ground)
+    for outline, fabric in _lattice(q):
+        sketch.polygon("face", _clipped(tuple((x + inset, y + inset) for x, y in outline), box), fabric)
+    for n, (x, y) in enumerate(block_middles(q)):
+        _draw_laid(sketch, at[n] if isinstance(at, Sequence) else at(n), c, (x + inset, y + inset))
+    said = Message(
+        "The quilt, finishing {w} by {h}: {n} blocks of {b}.", w=q.width, h=q.height, n=q.blocks, b=c.block_width
+    )
+    return sketch.drawn((0.0, 0.0, wide, high), said)
+
+
+def _clipped(outline: Polygon, box: Polygon) -> Polygon:
+    for side in sides_of(box):
+        outline = clip(outline, side)
+        if not outline:
+            break
+    return outline or box[:1] * 3
+
+
+def _draw_laid(sketch: Sketch, laid: Laid, c: QuiltChoices, at: Point) -> None:
+    angle = 45.0 if c.setting is Setting.ON_POINT else 0.0
+    roles, units = dict(laid.roles), {n: dict(r) for n, r in laid.units}
+    for outline, role, n in _faces(laid.layout, c.block_width, laid.lie):
+        points = tuple(rotated(p, angle) if angle else p for p in outline)
+        own = units.get(n)
+        dyed = own[role] if own and role in own else roles.get(role, role)
+        sketch.polygon("face", tuple((x + at[0], y + at[1]) for x, y in points), dyed)
+
+
+def _draw_borders(sketch: Sketch, c: QuiltChoices, wide: float, high: float) -> float:
+    """Outermost first; returns how far in the blocks begin."""
+    inset = 0.0
+    for b in reversed(c.borders):
+        w = float(b.width)
+        sketch.polygon("face", rectangle(wide - 2 * inset, high - 2 * inset, (inset, inset)), b.fabric)
+        if b.corners is Corners.SQUARE:
+            for x in (inset, wide - inset - w):
+                for y in (inset, high - inset - w):
+                    sketch.polygon("face", rectangle(w, w, (x, y)), b.corner_fabric or b.fabric)
+        else:
+            for y in (inset + w, high - inset - w):
+                sketch.line("seam", (inset, y), (wide - inset, y))
+        inset += w
+    return inset
+
+
+def _lattice(q: QuiltSizes) -> Iterator[tuple[Polygon, str]]:
+    """Sashing and cornerstones on point; cornerstones of a straight quilt, whose sashing is the ground; seams of fillers."""
+    c, sash = q.choices, float(q.choices.sash)
+    wide, high = float(c.block_width), float(c.block_height)
+    if sash == 0:
+        return
+    around: dict[tuple[int, int], Point] = {}
+    for x, y in block_middles(q):
+        if c.setting is Setting.ON_POINT:
+            big = (wide + 2 * sash) / 2
+            yield (
+                tuple((x + a, y + b) for a, b in (rotated(p, 45) for p in rectangle(2 * big, 2 * big, (-big, -big)))),
+                c.sash_fabric,
+            )
+        for a in (-1, 1):
+            for b in (-1, 1):
+                dx, dy = a * (wide + sash) / 2, b * (high + sash) / 2
+                if c.setting is Setting.ON_POINT:
+                    dx, dy = rotated((dx, dy), 45)
+                around[round((x + dx) * 256), round((y + dy) * 256)] = (x + dx, y + dy)
+    if c.cornerstones:
+        angle = 45.0 if c.setting is Setting.ON_POINT else 0.0
+        for x, y in around.values():
+            if angle or (0 < x < float(q.centre_width) and 0 < y < float(q.centre_height)):
+                yield (
+                    tuple(
+                        (x + a, y + b)
+                        for a, b in (rotated(p, angle) for p in rectangle(sash, sash, (-sash / 2, -sash / 2)))
+                    ),
+                    c.cornerstone_fabric,
+                )

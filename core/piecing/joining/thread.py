@@ -1,0 +1,38 @@
+"""Thread: how much the seams of a project take, and how many bobbins to wind. Source: docs/theory.md, section 13.7."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from math import ceil
+
+from ..blocks.pattern import Pattern
+from ..lengths import Length, inches
+from .order import Order
+from .seams import block_seams
+
+__all__ = ["PER_SEAM", "Thread", "block_seam_length", "thread_needed"]
+
+PER_SEAM = 3
+"""Thread on top and in the bobbin together, for each inch of seam."""
+
+
+@dataclass(frozen=True, slots=True)
+class Thread:
+    """Length of seam, of thread, and how many bobbins of ``bobbin`` each to wind (its half of the thread, and one over)."""
+
+    seam: Length
+    thread: Length
+    bobbins: int
+
+
+def block_seam_length(pattern: Pattern, finished: Length, allowance: Length, order: Order = Order.ROWS) -> Length:
+    """All seams of one block, each sewn from raw edge to raw edge. Raises what ``block_seams`` refuses."""
+    part = float(finished) / float(pattern.width)
+    return Length.near(sum(s.length * part + 2 * float(allowance) for s in block_seams(pattern, order)))
+
+
+def thread_needed(seams: Iterable[Length], bobbin: Length) -> Thread:
+    seam = Length.near(sum(float(s) for s in seams)).round_up(inches(1))
+    thread = seam * PER_SEAM
+    return Thread(seam, thread, ceil(float(thread) / 2 / float(bobbin)) + 1 if float(seam) else 0)

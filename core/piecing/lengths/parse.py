@@ -1,0 +1,114 @@
+"""Lengths as people write them."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from fractions import Fraction
+
+from ..errors import LengthNotUnderstood, LengthOutOfRange
+from .format import MM_PER_INCH, MOST_DECIMALS, Measure
+from .length import LONGEST, ZERO, Length
+
+__all__ = ["parse_length", "parse_step"]
+
+_UNIT_WORDS = {
+    "": None,
+    '"': "in",
+    "″": "in",
+    "”": "in",
+    "''": "in",
+    "in": "in",
+    "in.": "in",
+    "inch": "in",
+    "inches": "in",
+    "mm": "mm",
+    "mm.": "mm",
+    "cm": "cm",
+    "cm.": "cm",
+}
+_NUMBER = re.compile(
+    r"""(?:(?P<whole>\d+)[ \-]+)?(?P<num>\d+)\s*/\s*(?P<den>\d+)   # 3 7/8, 3-7/8, 7/8
+      | (?P<dec>\d+[.,]\d+|[.,]\d+|\d+[.,]?)                       # 3.875, 3,875, .5, 3
+    """,
+    re.VERBOSE,
+)
+_SIZES = {"in": Fraction(1), "mm": 1 / MM_PER_INCH, "cm": 10 / MM_PER_INCH}
+
+
+def _plain(text: str) -> str:
+    """Typographic spellings brought to plain ones: ⅞ to 7/8, ⁄ to /, odd spaces to spaces."""
+    out = []
+    for ch in text.strip():
+        folded = unicodedata.normalize("NFKC", ch) if unicodedata.category(ch) == "No" else ch
+        if "⁄" in folded:
+            out.append(" " + folded.replace("⁄", "/"))
+        else:
+            out.append({"⁄": "/", "–": "-", "−": "-", "‑": "-"}.get(ch, ch))
+    return re.sub(r"\s+", " ", "".join(out)).strip().lower()
+
+
+_LONGEST_TEXT = 80
+
+
+def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool = False) -> Length:
+    """Read a length as people write it.
+
+    Takes ``3 7/8``, ``3-7/8``, ``3 7/8"``, ``3.875``, ``98 mm``, ``9.8cm`` and ``3⅞``. A bare decimal
+    or whole number is in ``measure``; a bare fraction is always inches. Raises ``LengthNotUnderstood``
+    (with the reason in words) or ``LengthOutOfRange`` (negative, or beyond 10,000 in.).
+    """
+    plain = _plain(text)
+    if not plain:
+        raise LengthNotUnderstood(text, "nothing was typed.")
+    if len(plain) > _LONGEST_TEXT:
+        raise LengthNotUnderstood(f"{text[:12]}…", "it is far too long for a length.")
+    negative = plain.startswith("-")
+    body = plain[1:].strip() if negative else plain
+    found = _NUMBER.match(body)
+    if not found:
+        raise LengthNotUnderstood(text, f"it begins with “{body[:12]}”, which is no number.")
+    rest = body[found.end() :].strip()
+    unit = _unit(text, rest)
+    value = _value(text, found)
+    size = _SIZES[unit or ("in" if found["den"] else measure.value)]
+    if negative and not signed:
+        raise LengthOutOfRange("“{text}” is below zero. A length here is zero or more.", text=text)
+    if value * size > LONGEST.rational:
+        raise LengthOutOfRange("“{text}” is longer than anything here can be (10,000 in.).", text=text)
+    return Length.of(-value * size if negative else value * size)
+
+
+def _unit(text: str, rest: str) -> str | None:
+    if rest in _UNIT_WORDS:
+        return _UNIT_WORDS[rest]
+    if re.search(r"\d", rest):
+        if re.search(r"[a-z\"″]", rest):
+            raise LengthNotUnderstood(text, "it mixes two measures or holds two numbers. Give one length in one unit.")
+        raise LengthNotUnderstood(text, f"“{rest}” is left over after the number.")
+    raise LengthNotUnderstood(text, f"“{rest}” is no unit known here (in, mm or cm).")
+
+
+def _value(text: str, found: re.Match[str]) -> Fraction:
+    if found["den"]:
+        if int(found["den"]) == 0:
+            raise LengthNotUnderstood(text, "a fraction cannot have 0 below the line.")
+        if len(found["den"]) > 5 or len(found["num"]) > 6:
+            raise LengthNotUnderstood(text, "the fraction is finer than any ruler.")
+        whole = int(found["whole"] or 0)
+        part = Fraction(int(found["num"]), int(found["den"]))
+        if whole and part >= 1:
+            raise LengthNotUnderstood(text, f"{found['num']}/{found['den']} after a whole number must be less than 1.")
+        return whole + part
+    decimal = found["dec"].replace(",", ".")
+    if len(decimal.partition(".")[2]) > MOST_DECIMALS:
+        raise LengthNotUnderstood(text, "it has more than 6 decimals, finer than any ruler.")
+    return Fraction(decimal if decimal[-1] != "." else decimal[:-1])
+
+
+def parse_step(text: str, measure: Measure = Measure.INCHES) -> Length:
+    """A ruler's step: a length above zero and not above 1 in."""
+    step = parse_length(text, measure)
+    if not ZERO < step <= Length.of(1):
+        raise LengthOutOfRange("“{text}” is no ruler's step. Give one between 1/64 in. and 1 in.", text=text)
+    return step

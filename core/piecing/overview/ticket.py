@@ -1,0 +1,104 @@
+"""The bench ticket: one unit's cutting, sewing, pressing and trimming on one sheet, the same on paper as on screen.
+
+Source: docs/theory.md, section 13.8.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from ..drawings.unit import design_picture
+from ..geometry.drawing import Drawing
+from ..lengths import Length
+from ..messages import Message
+from ..planning.unit_plan import CutPiece, UnitPlan
+from ..trimming import Cutter, Ruler, expectation, recipes
+
+__all__ = ["KIND_NAMES", "NEEDLE", "Ticket", "ticket"]
+
+KIND_NAMES = {
+    "half_square_triangle": "Half-square triangle",
+    "quarter_square_triangle": "Hourglass",
+    "split_quarter_square_triangle": "Split hourglass",
+    "flying_goose": "Flying goose",
+    "corner_triangle": "Corner-triangle unit",
+    "strip_split_square": "Strip-split square",
+    "square_in_square": "Square in a square",
+    "banded_hourglass": "Banded hourglass",
+    "pieced_half": "Pieced half",
+    "four_patch": "Four-patch",
+    "plain_square": "Plain square",
+    "rectangle": "Rectangle",
+    "strip": "Strip",
+}
+"""What a kind is called on paper."""
+
+NEEDLE = Message("Never sew over pins; take each out before the needle reaches it.")
+_LONG_BATCH = 40
+_REST = Message("A long batch: stand up now and then, rest the wrist.")
+
+
+@dataclass(frozen=True, slots=True)
+class Ticket:
+    """``boxes`` are batches to tick off, ``per_box`` units each."""
+
+    kind: str
+    method: str
+    wanted: Message
+    cut: tuple[Message, ...]
+    sew: tuple[Message, ...]
+    press: Message
+    trim: tuple[Message, ...]
+    target: Length
+    target_height: Length
+    tips: tuple[Message, ...]
+    boxes: int
+    per_box: int
+    cautions: tuple[Message, ...]
+    picture: Drawing
+
+
+def ticket(
+    plan: UnitPlan, fabrics: Mapping[str, str], rulers: Sequence[Ruler], cutter: Cutter = Cutter.RIGHT
+) -> Ticket:
+    """One unit's ticket; ``fabrics`` are names by role."""
+    recipe = recipes(plan, rulers, cutter)[0]
+    stages = plan.simulated.making.stages
+    expected = expectation(plan)
+    tips = tuple(Message(f"{m.name}: {{at}} from the {m.side} edge", at=m.distance) for m in expected.marks)
+    hands = Message("{drawn} as drawn, {other} mirrored", drawn=plan.choices.count, other=plan.choices.mirrored)
+    cautions = (*recipe.cautions, NEEDLE, *((_REST,) if plan.made > _LONG_BATCH else ()))
+    return Ticket(
+        kind=plan.spec.kind,
+        method=plan.method.name,
+        wanted=hands if plan.handed else Message("{n} wanted, {made} made", n=plan.wanted, made=plan.made),
+        cut=tuple(_cut(p, fabrics) for p in plan.pieces),
+        sew=tuple(s.title for s in stages),
+        press=_press(plan),
+        trim=tuple(Message("{title}: {how}", title=s.title, how=s.how) for s in recipe.steps),
+        target=plan.target_width,
+        target_height=plan.target_height,
+        tips=tips,
+        boxes=plan.batches,
+        per_box=plan.batch.units,
+        cautions=tuple(dict.fromkeys(cautions)),
+        picture=design_picture(plan.kind.design(plan.spec), Message("The finished unit.")),
+    )
+
+
+def _cut(p: CutPiece, fabrics: Mapping[str, str]) -> Message:
+    name = fabrics.get(p.role, p.role.upper())
+    further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
+    if p.is_square:
+        return Message(
+            f"{{n}} squares {{size}}, {name.replace('{', '(').replace('}', ')')}{further}", n=p.count, size=p.width
+        )
+    plain = name.replace("{", "(").replace("}", ")")
+    return Message(f"{{n}} of {{w}} by {{h}}, {plain}{further}", n=p.count, w=p.width, h=p.height)
+
+
+def _press(plan: UnitPlan) -> Message:
+    if len(plan.kind.parts) == 1:
+        return Message("Press flat.")
+    return Message("Set each seam closed, open it toward the darker cloth, press up and down, never across the bias.")

@@ -1,0 +1,33 @@
+"""Sizes and allowances that make sense at all."""
+
+from __future__ import annotations
+
+from ..errors import SeamTooWide, SizeOutOfRange
+from ..lengths import ZERO, Length, inches
+from ..units.spec import UnitSpec
+
+__all__ = ["LARGEST_FINISHED", "SMALLEST_FINISHED", "check_allowance", "check_finished"]
+
+
+SMALLEST_FINISHED = inches("1/4")
+
+
+LARGEST_FINISHED = inches(60)
+
+
+def check_allowance(allowance: Length) -> None:
+    """Raises ``SeamTooWide`` unless it is above zero and at most an inch."""
+    if not ZERO < allowance <= Length.of(1):
+        raise SeamTooWide(
+            "The seam allowance is above zero and at most 1 in.; 1/4 in. is usual.", field="seam_allowance"
+        )
+
+
+def check_finished(spec: UnitSpec) -> None:
+    """Raises ``SizeOutOfRange`` for a unit too small to be sewn or larger than any bed."""
+    for size, name in ((spec.width, "finished"), (spec.height, "height")):
+        if not SMALLEST_FINISHED <= size <= LARGEST_FINISHED:
+            raise SizeOutOfRange(
+                "A unit finishes between 1/4 in. and 60 in. Check the size, and whether inches or millimetres are meant.",
+                field=name,
+            )

@@ -1,0 +1,239 @@
+"""What is chosen for a unit, and every figure of its plan.
+
+All lengths in inches, areas in square inches. Source: docs/theory.md, section 4.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
+
+from ..geometry.sewing import Needle
+from ..lengths import ZERO, Area, Length, inches
+from ..messages import Message
+from ..units import Kind, Method, kind_of
+from ..units.design import has_hand
+from ..units.method import Batch, Cuts, Margins, PieceRule, Spare
+from ..units.notes import Note
+from ..units.simulate import Made, made
+from ..units.spec import UnitSpec
+from .schools import School
+from .seam import Seam
+
+__all__ = [
+    "MOST_UNITS",
+    "Choices",
+    "CutPiece",
+    "UnitPlan",
+    "batch_of",
+    "handed",
+    "pieces_for_batches",
+    "pieces_said",
+    "simulated",
+]
+
+
+MOST_UNITS = 10_000
+
+
+@dataclass(frozen=True)
+class Choices:
+    """What the quilter decides. ``cuts`` holds sizes that are cut already, by name; the school names the others.
+
+    ``count`` units are wanted as drawn, ``mirrored`` of the other hand.
+    """
+
+    spec: UnitSpec
+    method: str
+    school: School = School.LITTLE
+    count: int = 1
+    mirrored: int = 0
+    seam_allowance: Length = inches("1/4")
+    stitch: Length | None = None
+    fold: Length = ZERO
+    ruler_step: Length = inches("1/8")
+    own_margin: Length | None = None
+    cuts: Cuts = field(default_factory=Cuts)
+
+    @property
+    def seam(self) -> Seam:
+        """The seam as this quilter sews it; at the nominal allowance unless told otherwise."""
+        return Seam(self.stitch or self.seam_allowance, self.fold)
+
+    @property
+    def target_width(self) -> Length:
+        """U = F + 2s: the trim target, raw edge to raw edge."""
+        return self.row(1)
+
+    @property
+    def target_height(self) -> Length:
+        return self.spec.height + self.seam_allowance * 2
+
+    def row(self, units: int) -> Length:
+        """n F + 2s: what a joined row of ``units`` should measure, raw edge to raw edge."""
+        return self.spec.width * units + self.seam_allowance * 2
+
+
+@dataclass(frozen=True, slots=True)
+class CutPiece:
+    """``count`` pieces of one fabric and size; cut further, each ``gives`` 2 or 4 triangles. A strip has its whole length."""
+
+    role: str
+    name: str
+    width: Length
+    height: Length
+    count: int
+    gives: int = 1
+    left_over: int = 0
+
+    @property
+    def is_square(self) -> bool:
+        return self.width == self.height
+
+    @property
+    def area(self) -> Area:
+        return Area(self.width.area_with(self.height) * self.count)
+
+
+def pieces_said(pieces: Sequence[CutPiece]) -> Message:
+    """Pieces as a list in words, such as "2 of 4 1/2 and 1 of 3 by 6"; fabrics are not named."""
+    sizes: dict[tuple[Length, Length], int] = {}
+    for p in pieces:
+        sizes[p.width, p.height] = sizes.get((p.width, p.height), 0) + p.count
+    parts: list[str] = []
+    values: dict[str, Length] = {}
+    for n, ((width, height), count) in enumerate(sizes.items()):
+        values |= {f"w{n}": width, f"h{n}": height}
+        parts.append(f"{count} of {{w{n}}}" if width == height else f"{count} of {{w{n}}} by {{h{n}}}")
+    return Message(" and ".join(parts), **values)
+
+
+@dataclass(frozen=True)
+class UnitPlan:
+    """Every figure of one unit's plan."""
+
+    choices: Choices
+    kind: Kind
+    method: Method
+    cuts: Cuts
+    raw_width: Length
+    raw_height: Length
+    margins: Margins
+    batches: int
+    made_as_drawn: int
+    made_mirrored: int
+    handed: bool
+    pieces: tuple[CutPiece, ...]
+    spares: tuple[Spare, ...]
+    cloth: Area
+    room: float | None
+    notes: tuple[Note, ...]
+
+    @property
+    def spec(self) -> UnitSpec:
+        return self.choices.spec
+
+    @property
+    def allowance(self) -> Length:
+        return self.choices.seam_allowance
+
+    @property
+    def take_up(self) -> Length:
+        return self.choices.seam.take_up
+
+    @property
+    def target_width(self) -> Length:
+        return self.choices.target_width
+
+    @property
+    def target_height(self) -> Length:
+        return self.choices.target_height
+
+    def raw_at(self, take_up: Length, *, cut_off: Length = ZERO) -> Length:
+        """What a ruler reads before trimming, along the first ladder, with another take-up and every piece cut off so."""
+        cuts = Cuts((name, size + cut_off) for name, size in self.cuts.items())
+        rule = self.method.ladders(self.spec)[0]
+        return self.method.rungs(rule, self.spec, cuts, self.allowance, take_up)[1]
+
+    @property
+    def tip_set(self) -> bool:
+        """A goose whose tip stands just one allowance below the raw edge, whatever the seam: its top needs no room."""
+        return self.spec.kind == "flying_goose" and self.margins.top == ZERO and self.margins.bottom > ZERO
+
+    @property
+    def margin(self) -> Length:
+        """What can come off on the side with the least room; a tip that is set already does not count."""
+        m = self.margins
+        return min(m.left, m.right, m.bottom) if self.tip_set else m.least
+
+    @property
+    def wanted(self) -> int:
+        return self.choices.count + self.choices.mirrored
+
+    @property
+    def made(self) -> int:
+        return self.made_as_drawn + self.made_mirrored
+
+    @property
+    def spare(self) -> int:
+        """Units made beyond those wanted, of either hand."""
+        return self.made - self.wanted
+
+    @property
+    def batch(self) -> Batch:
+        return batch_of(self.method, self.choices, self.cuts)
+
+    def pieces_for(self, choices: Choices, batches: int) -> tuple[CutPiece, ...]:
+        """What so many batches take."""
+        return pieces_for_batches(choices, self.batch, self.cuts, batches)
+
+    @property
+    def simulated(self) -> Made:
+        """One batch of it, sewn on the engine."""
+        return simulated(self.method, self.choices, self.cuts)
+
+    @property
+    def kept(self) -> Area:
+        """The cloth in the units wanted, allowances included."""
+        return Area.near(self.simulated.kept * self.wanted)
+
+    @property
+    def waste_share(self) -> float:
+        """Of the cloth cut, the share that is not in the units wanted."""
+        return 1 - float(self.kept.value) / float(self.cloth.value)
+
+
+def simulated(method: Method, choices: Choices, cuts: Cuts) -> Made:
+    """One batch on the engine, with this quilter's seam."""
+    seam = choices.seam
+    sizes = {name: float(size) for name, size in cuts.items()}
+    needle = Needle.of(float(seam.stitch), float(seam.fold))
+    return made(method, choices.spec, sizes, float(choices.seam_allowance), needle)
+
+
+@lru_cache(maxsize=512)
+def handed(spec: UnitSpec) -> bool:
+    """Whether this unit, with these fabrics, is another one in the mirror."""
+    return has_hand(kind_of(spec.kind).design(spec))
+
+
+def batch_of(method: Method, choices: Choices, cuts: Cuts) -> Batch:
+    return method.batch(choices.spec, cuts, choices.seam_allowance, choices.seam.take_up)
+
+
+def pieces_for_batches(choices: Choices, batch: Batch, cuts: Cuts, batches: int) -> tuple[CutPiece, ...]:
+    """What to cut of each fabric: bits of one kind are taken from whole pieces, odd ones counted as left over."""
+    needs: dict[tuple[str, PieceRule], int] = {}
+    for rule in batch.pieces:
+        same = replace(rule, part=0, need=0)
+        needs[choices.spec.ring[rule.part], same] = needs.get((choices.spec.ring[rule.part], same), 0) + rule.need
+    pieces = []
+    for (role, rule), need in needs.items():
+        count = -(-need * batches // rule.gives)
+        width, height = cuts[rule.size], cuts[rule.by or rule.size]
+        left_over = count * rule.gives - need * batches
+        if rule.strip:
+            height, count = height * count, 1
+        pieces.append(CutPiece(role, rule.size, width, height, count, rule.gives, left_over))
+    return tuple(pieces)

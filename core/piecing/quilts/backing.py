@@ -1,0 +1,70 @@
+"""Backing pieced from panels, and binding from strips. Source: docs/theory.md, section 12.8."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil
+
+from ..errors import QuiltImpossible
+from ..lengths import ZERO, Length, inches
+from .choices import PlainPiece, QuiltChoices
+
+__all__ = ["Backing", "Binding", "backings_of", "binding_of", "binding_piece"]
+
+
+_BACKING_SEAM = inches("1/2")
+
+
+_JOIN_LOSS = inches(12)
+"""Binding over and above the way round: for the last join and the corners."""
+
+
+@dataclass(frozen=True, slots=True)
+class Backing:
+    """Panels of the cloth's usable width; ``along`` when the seams run up and down the quilt. ``length`` is to buy."""
+
+    along: bool
+    panels: int
+    panel_length: Length
+    length: Length
+    width: Length
+    height: Length
+
+
+@dataclass(frozen=True, slots=True)
+class Binding:
+    strips: int
+    strip: Length
+    round_about: Length
+    length: Length
+
+
+def binding_of(c: QuiltChoices, width: Length, height: Length) -> Binding:
+    """Strips joined on the diagonal: each join costs one strip's width."""
+    about = (width + height) * 2
+    wanted = about + _JOIN_LOSS
+    gained = c.usable - c.binding_strip
+    if gained <= ZERO:
+        raise QuiltImpossible(
+            "A binding strip this wide leaves nothing of cloth {usable} wide.", field="binding_strip", usable=c.usable
+        )
+    strips = max(1, ceil(round(float(wanted - c.binding_strip) / float(gained), 9)))
+    return Binding(strips, c.binding_strip, about, wanted)
+
+
+def binding_piece(c: QuiltChoices, binding: Binding) -> PlainPiece:
+    return PlainPiece(
+        "binding strip", c.binding_fabric, c.binding_strip, c.usable, c.binding_strip, c.usable, binding.strips
+    )
+
+
+def backings_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing, ...]:
+    """Pieced with seams along the quilt's height, or across it; the one that takes less cloth first."""
+    wide, high = width + c.backing_over * 2, height + c.backing_over * 2
+    found = []
+    for along, over, length in ((True, wide, high), (False, high, wide)):
+        panels = 1
+        while c.usable * panels - _BACKING_SEAM * 2 * (panels - 1) < over:
+            panels += 1
+        found.append(Backing(along, panels, length, length * panels, wide, high))
+    return tuple(sorted(found, key=lambda b: (float(b.length), not b.along)))

@@ -1,0 +1,127 @@
+"""What is chosen of a quilt, where its blocks stand, and the pieces without a seam that it takes.
+
+All sizes are finished unless they are called cut. Source: docs/theory.md, section 12.8.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ..lengths import ZERO, Area, Length, inches
+from ..messages import Message
+
+__all__ = ["Border", "Corners", "PlainPiece", "QuiltChoices", "Setting", "block_spots", "plain_piece"]
+
+
+class Setting(StrEnum):
+    STRAIGHT = "straight"
+    ON_POINT = "on_point"
+    STAGGERED = "staggered"
+
+
+class Corners(StrEnum):
+    """``OVERLAPPED``: two sides first, the other two across their ends. ``SQUARE``: a square in every corner."""
+
+    OVERLAPPED = "overlapped"
+    SQUARE = "square"
+
+
+@dataclass(frozen=True, slots=True)
+class Border:
+    width: Length
+    fabric: str
+    corners: Corners = Corners.OVERLAPPED
+    corner_fabric: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class QuiltChoices:
+    """``oversize`` is added to setting triangles and to the length of borders, to be trimmed off again.
+
+    ``sash_round`` puts sashing outside the outer blocks as well (on point it always is). ``usable`` is the width of cloth between selvedges.
+    """
+
+    columns: int
+    rows: int
+    block_width: Length
+    block_height: Length
+    setting: Setting = Setting.STRAIGHT
+    sash: Length = ZERO
+    sash_fabric: str = "a"
+    sash_round: bool = False
+    cornerstones: bool = False
+    cornerstone_fabric: str = "b"
+    setting_fabric: str = "b"
+    borders: tuple[Border, ...] = ()
+    binding_strip: Length = inches("9/4")
+    binding_fabric: str = "a"
+    backing_fabric: str = "b"
+    backing_over: Length = inches(4)
+    usable: Length = inches(40)
+    seam_allowance: Length = inches("1/4")
+    ruler_step: Length = inches("1/8")
+    oversize: Length = inches("1/2")
+
+    @property
+    def blocks(self) -> int:
+        if self.setting is Setting.ON_POINT:
+            return self.columns * self.rows + (self.columns - 1) * (self.rows - 1)
+        if self.setting is Setting.STAGGERED:
+            return self.columns * self.rows - self.columns // 2
+        return self.columns * self.rows
+
+
+@dataclass(frozen=True, slots=True)
+class PlainPiece:
+    """A piece without a seam in it: what it is, its finished size, how large to cut it, and how many.
+
+    ``cut_into`` is 2 or 4 when it is a square cut on one or both diagonals; ``pieces`` is what then comes out.
+    """
+
+    name: str
+    fabric: str
+    finished_width: Length
+    finished_height: Length
+    cut_width: Length
+    cut_height: Length
+    count: int
+    cut_into: int = 1
+    needed: int = 0
+    note: Message | None = None
+
+    @property
+    def left_over(self) -> int:
+        return self.count * self.cut_into - (self.needed or self.count * self.cut_into)
+
+    @property
+    def area(self) -> Area:
+        return Area((self.cut_width.area_with(self.cut_height)) * self.count)
+
+
+def plain_piece(
+    c: QuiltChoices,
+    name: str,
+    fabric: str,
+    width: Length,
+    height: Length,
+    count: int,
+    over: Length = ZERO,
+    note: Message | None = None,
+) -> PlainPiece:
+    """A rectangle cut its finished size and two allowances, ``over`` longer, up to the ruler's step; its shorter side first."""
+    short, long = min(width, height), max(width, height)
+    s2 = c.seam_allowance * 2
+    cut = (short + s2).round_up(c.ruler_step), (long + s2 + over).round_up(c.ruler_step)
+    return PlainPiece(name, fabric, short, long, *cut, count, note=note)
+
+
+def block_spots(c: QuiltChoices) -> list[tuple[int, int]]:
+    """Where blocks lie: in whole steps, or in half steps on point (columns and rows of half a diagonal)."""
+    if c.setting is Setting.ON_POINT:
+        full = [(2 * x, 2 * y) for y in range(c.rows) for x in range(c.columns)]
+        between = [(2 * x + 1, 2 * y + 1) for y in range(c.rows - 1) for x in range(c.columns - 1)]
+        return sorted(full + between, key=lambda p: (p[1], p[0]))
+    if c.setting is Setting.STAGGERED:
+        return [(x, y) for y in range(c.rows) for x in range(c.columns) if not (x % 2 and y == c.rows - 1)]
+    return [(x, y) for y in range(c.rows) for x in range(c.columns)]

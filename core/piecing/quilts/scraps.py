@@ -1,0 +1,389 @@
+"""Scraps: so many units of each fabric laid out so that no neighbours are alike.
+
+Places are the units of a quilt that hold one fabric role. When it cannot be done, what is in the way is said, and the
+arrangement with the fewest neighbours alike is given all the same. Source: docs/theory.md, section 12.9.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from random import Random
+
+from ..blocks.pattern import carried
+from ..errors import ScrapsImpossible
+from ..lengths import Length
+from ..messages import Message
+from ..solver import Answered, cp, solve
+from .choices import Setting, block_spots
+from .laid import Laid
+from .sizes import QuiltSizes
+
+__all__ = ["Arrangement", "ScrapPlace", "Stock", "arranged", "cell_box", "neighbours", "scrap_places", "touching"]
+
+MOST_PLACES = 1_200
+_NEAR = 1e-6
+
+
+@dataclass(frozen=True, slots=True)
+class Stock:
+    """``count`` units of a fabric; ``darkness`` puts fabrics in order, the lightest lowest."""
+
+    fabric: str
+    count: int
+    darkness: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class ScrapPlace:
+    """One unit that takes a scrap: its block's spot, its cell there, and its box (left, bottom, right, top; inches)."""
+
+    spot: int
+    cell: int
+    box: tuple[float, float, float, float]
+    name: str
+
+
+@dataclass(frozen=True)
+class Arrangement:
+    """``fabrics`` by place; ``alike`` are the pairs of neighbours that could not be kept apart."""
+
+    fabrics: tuple[str, ...]
+    alike: tuple[tuple[int, int], ...]
+    optimal: bool
+    said: tuple[Message, ...]
+
+
+def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapPlace, ...]:
+    """The units of a quilt whose ring has the role, in reading order. On point, boxes lie on the turned lattice.
+
+    Raises ``ScrapsImpossible`` when there is none, or more than 1,200.
+    """
+    c, found = q.choices, []
+    wide, high, sash = float(c.block_width), float(c.block_height), float(c.sash)
+    for n, (x, y) in enumerate(block_spots(c)):
+        if c.setting is Setting.ON_POINT:
+            left, top = (x - y) / 2 * (wide + sash), -(x + y) / 2 * (wide + sash)
+        else:
+            drop = high / 2 if c.setting is Setting.STAGGERED and x % 2 else 0.0
+            left, top = x * (wide + sash), -y * (high + sash) - drop
+        part = float(laid[n].layout.part(c.block_width))
+        for k, cell in enumerate(laid[n].layout.cells):
+            if role in cell.unit.ring:
+                a, b, w, h = _box_of(laid[n], k)
+                name = f"block {n + 1}, unit {k + 1}"
+                found.append(
+                    ScrapPlace(
+                        n, k, (left + a * part, top - (b + h) * part, left + (a + w) * part, top - b * part), name
+                    )
+                )
+    if not 1 <= len(found) <= MOST_PLACES:
+        raise ScrapsImpossible(
+            "No unit of this quilt holds role {role}. Choose one that the blocks have."
+            if not found
+            else "Scraps are laid out over {most} units at most; this quilt has {given}.",
+            field="role",
+            role=role.upper(),
+            most=f"{MOST_PLACES:,}",
+            given=f"{len(found):,}",
+        )
+    return tuple(found)
+
+
+def _box_of(laid: Laid, k: int) -> tuple[float, float, float, float]:
+    """The box of a unit once its block is mirrored and turned, in parts."""
+    p = laid.layout.pattern
+    x, y, w, h = carried(laid.layout.cells[k], p.width, p.height, laid.lie)
+    return float(x), float(y), float(w), float(h)
+
+
+def cell_box(laid: Laid, cell: int, finished: Length) -> tuple[float, float, float, float]:
+    """Left, bottom, width, height of one unit of a block as it lies, in inches from the block's lower left corner."""
+    part = float(laid.layout.part(finished))
+    x, y, w, h = _box_of(laid, cell)
+    p = laid.layout.pattern
+    high = float(p.width if laid.lie.across else p.height)
+    return x * part, (high - y - h) * part, w * part, h * part
+
+
+def neighbours(places: Sequence[ScrapPlace], *, corners: bool = False) -> tuple[tuple[int, int], ...]:
+    """Pairs that share part of a side; with ``corners`` those that touch at a corner too."""
+    found = []
+    by_left = sorted(range(len(places)), key=lambda n: places[n].box[0])
+    for i, a in enumerate(by_left):
+        l1, b1, r1, t1 = places[a].box
+        for b in by_left[i + 1 :]:
+            l2, b2, r2, t2 = places[b].box
+            if l2 > r1 + _NEAR:
+                break
+            across, up = min(r1, r2) - max(l1, l2), min(t1, t2) - max(b1, b2)
+            if (max(across, up) > _NEAR and min(across, up) > -_NEAR) or (
+                corners and abs(across) < _NEAR and abs(up) < _NEAR
+            ):
+                found.append((min(a, b), max(a, b)))
+    return tuple(sorted(found))
+
+
+def touching(fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
+    """The pairs that are alike."""
+    return tuple((a, b) for a, b in pairs if fabrics[a] == fabrics[b])
+
+
+def arranged(
+    places: Sequence[ScrapPlace],
+    pairs: Sequence[tuple[int, int]],
+    stock: Sequence[Stock],
+    *,
+    fixed: Mapping[int, str] | None = None,
+    order: int = 0,
+    seed: int = 1,
+) -> Arrangement:
+    """``order`` runs from 0, as random as can be, to 100, light to dark from the upper left to the lower right.
+
+    Raises ``ScrapsImpossible`` when there are too few units, or a fixed place asks for what there is not.
+    """
+    fixed = dict(fixed or {})
+    _enough(places, stock, fixed)
+    near: list[set[int]] = [set() for _ in places]
+    for a, b in pairs:
+        near[a].add(b)
+        near[b].add(a)
+    tries = (_by_hand(near, stock, fixed, Random(seed + n)) for n in range(8))
+    fabrics: Sequence[str] = _first_apart(tries, pairs)
+    fewest, proven = len(touching(fabrics, pairs)), False
+    model = _Model(places, pairs, stock, fixed)
+    if fewest:
+        better = model.fewest_alike(fabrics, pairs, seed)
+        proven = better.optimal
+        if better.found and better.objective <= fewest:
+            fabrics, fewest = model.read(better), better.objective
+    reasons = () if fewest == 0 else _reasons(places, pairs, stock, fixed, proven)
+    ordered = model.ordered(fabrics, pairs, fewest, _costs(places, stock, order, Random(seed)), seed)
+    fabrics = model.read(ordered) if ordered.found else tuple(fabrics)
+    alike = touching(fabrics, pairs)
+    if not alike:
+        return Arrangement(fabrics, (), ordered.optimal, (Message("No two neighbours are alike."),))
+    told = (
+        "{n} neighbours are alike; fewer cannot be had."
+        if proven
+        else "{n} neighbours are alike, the fewest found in the time there is."
+    )
+    return Arrangement(fabrics, alike, proven, (*reasons, Message(told, n=_pairs_said(len(alike)))))
+
+
+def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]]) -> Sequence[str]:
+    """The first try with no neighbours alike, or else the best one."""
+    best: Sequence[str] = ()
+    for t in tries:
+        if not best or len(touching(t, pairs)) < len(touching(best, pairs)):
+            best = t
+        if not touching(best, pairs):
+            break
+    return best
+
+
+def _pairs_said(n: int) -> str:
+    return "One pair of" if n == 1 else f"{n} pairs of"
+
+
+def _enough(places: Sequence[ScrapPlace], stock: Sequence[Stock], fixed: Mapping[int, str]) -> None:
+    if any(s.count < 0 for s in stock):
+        raise ScrapsImpossible("Counts are zero or more.", field="stock")
+    total = sum(s.count for s in stock)
+    if total < len(places):
+        raise ScrapsImpossible(
+            "The layout has {places} places and there are {total} units: {short} more are needed.",
+            field="stock",
+            places=len(places),
+            total=total,
+            short=len(places) - total,
+        )
+    have = {s.fabric: s.count for s in stock}
+    for n, fabric in fixed.items():
+        if fabric not in have or not 0 <= n < len(places):
+            raise ScrapsImpossible(
+                "A fixed place asks for fabric {fabric}, of which there is none.", field="fixed", fabric=fabric.upper()
+            )
+    for fabric, count in have.items():
+        wanted = sum(1 for f in fixed.values() if f == fabric)
+        if wanted > count:
+            raise ScrapsImpossible(
+                "{wanted} fixed places ask for fabric {fabric}, and there are {count} units of it.",
+                field="fixed",
+                wanted=wanted,
+                fabric=fabric.upper(),
+                count=count,
+            )
+
+
+def _costs(places: Sequence[ScrapPlace], stock: Sequence[Stock], order: int, rng: Random) -> list[list[int]]:
+    """What each fabric costs in each place: how far it is from its turn light to dark, and chance."""
+    lo, hi = min(s.darkness for s in stock), max(s.darkness for s in stock)
+    span = (hi - lo) or 1.0
+    by_place = sorted(range(len(places)), key=lambda n: (round(places[n].box[0] - places[n].box[3], 6), n))
+    ranks = {n: k for k, n in enumerate(by_place)}
+    row = [s.darkness for s in sorted(stock, key=lambda s: s.darkness) for _ in range(s.count)]
+    costs = []
+    for n in range(len(places)):
+        wanted = row[min(len(row) - 1, ranks[n] * len(row) // len(places))]
+        costs.append(
+            [
+                round(order * 10 * abs(s.darkness - wanted) / span) + round((100 - order) / 10 * rng.random() * 10)
+                for s in stock
+            ]
+        )
+    return costs
+
+
+def _by_hand(near: Sequence[set[int]], stock: Sequence[Stock], fixed: Mapping[int, str], rng: Random) -> list[str]:
+    """As one would lay them: place by place, of the fabrics no neighbour has the one with most left; then the ones that
+    are alike changed for others, as long as that helps."""
+    left = {s.fabric: s.count for s in stock}
+    laid = dict(fixed)
+    for fabric in laid.values():
+        left[fabric] -= 1
+    for n in range(len(near)):
+        if n not in laid:
+            beside = {laid[m] for m in near[n] if m in laid}
+            laid[n] = max((f for f in left if left[f] > 0), key=lambda f: (f not in beside, left[f] + rng.random()))
+            left[laid[n]] -= 1
+    fabrics = [laid[n] for n in range(len(near))]
+    for _ in range(4):
+        clashing = [n for n in range(len(near)) if n not in fixed and any(fabrics[n] == fabrics[m] for m in near[n])]
+        if not any(_changed(n, fabrics, near, left, fixed, rng) for n in clashing):
+            break
+    return fabrics
+
+
+def _changed(
+    n: int, fabrics: list[str], near: Sequence[set[int]], left: dict[str, int], fixed: Mapping[int, str], rng: Random
+) -> bool:
+    """One place given an unused unit, or changed for another place's, if fewer neighbours are alike then."""
+
+    def alike(k: int, fabric: str, but: int = -1) -> int:
+        return sum(1 for m in near[k] if m != but and fabrics[m] == fabric)
+
+    now = alike(n, fabrics[n])
+    for fabric in left:
+        if left[fabric] > 0 and alike(n, fabric) < now:
+            left[fabric], left[fabrics[n]], fabrics[n] = left[fabric] - 1, left[fabrics[n]] + 1, fabric
+            return True
+    others = [m for m in range(len(near)) if m not in fixed and fabrics[m] != fabrics[n]]
+    rng.shuffle(others)
+    for m in others:
+        before = now + alike(m, fabrics[m])
+        if alike(n, fabrics[m], m) + alike(m, fabrics[n], n) < before:
+            fabrics[n], fabrics[m] = fabrics[m], fabrics[n]
+            return True
+    return False
+
+
+class _Model:
+    """Who lies where: one fabric a place, no more of a fabric than there is, and what it costs when neighbours are alike."""
+
+    def __init__(
+        self,
+        places: Sequence[ScrapPlace],
+        pairs: Sequence[tuple[int, int]],
+        stock: Sequence[Stock],
+        fixed: Mapping[int, str],
+    ) -> None:
+        self.stock = stock
+        self.model = model = cp().CpModel()
+        self.grid = grid = [[model.new_bool_var("") for _ in stock] for _ in places]
+        for row in grid:
+            model.add_exactly_one(row)
+        for k, s in enumerate(stock):
+            model.add(sum(row[k] for row in grid) <= s.count)
+        for n, fabric in fixed.items():
+            model.add(grid[n][next(k for k, s in enumerate(stock) if s.fabric == fabric)] == 1)
+        self.alike = []
+        for a, b in pairs:
+            missed = model.new_bool_var("")
+            self.alike.append(missed)
+            for k in range(len(stock)):
+                model.add_bool_or(~grid[a][k], ~grid[b][k], missed)
+
+    def fewest_alike(self, known: Sequence[str], pairs: Sequence[tuple[int, int]], seed: int) -> Answered:
+        """As few neighbours alike as can be, begun at an arrangement known."""
+        self._begin_at(known, pairs)
+        self.model.minimize(sum(self.alike))
+        return solve(self.model, 2.2, seed=seed)
+
+    def ordered(
+        self, known: Sequence[str], pairs: Sequence[tuple[int, int]], fewest: int, costs: list[list[int]], seed: int
+    ) -> Answered:
+        """The wished-for order among arrangements that keep as many neighbours apart."""
+        self._begin_at(known, pairs)
+        self.model.add(sum(self.alike) <= fewest)
+        self.model.minimize(
+            sum(c * v for row, line in zip(self.grid, costs, strict=True) for v, c in zip(row, line, strict=True))
+        )
+        return solve(self.model, 1.5, seed=seed, workers=4)
+
+    def _begin_at(self, fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> None:
+        self.model.clear_hints()
+        for row, fabric in zip(self.grid, fabrics, strict=True):
+            for s, v in zip(self.stock, row, strict=True):
+                self.model.add_hint(v, s.fabric == fabric)
+        for (a, b), v in zip(pairs, self.alike, strict=True):
+            self.model.add_hint(v, fabrics[a] == fabrics[b])
+
+    def read(self, answer: Answered) -> tuple[str, ...]:
+        return tuple(next(s.fabric for s, v in zip(self.stock, row, strict=True) if answer.on(v)) for row in self.grid)
+
+
+def _reasons(
+    places: Sequence[ScrapPlace],
+    pairs: Sequence[tuple[int, int]],
+    stock: Sequence[Stock],
+    fixed: Mapping[int, str],
+    proven: bool,
+) -> tuple[Message, ...]:
+    """What is in the way: fixed neighbours that are alike, and fabrics that must fill more places than can lie apart."""
+    said = [
+        Message(
+            "{one} and {other} are neighbours, and both are fixed to fabric {fabric}.",
+            one=places[a].name.capitalize(),
+            other=places[b].name,
+            fabric=fixed[a].upper(),
+        )
+        for a, b in pairs
+        if a in fixed and fixed[a] == fixed.get(b)
+    ]
+    total = sum(s.count for s in stock)
+    for s in stock:
+        needed = len(places) - (total - s.count)
+        # A quarter of the places of a grid can always lie apart; only more than that needs looking into.
+        if needed * 4 > len(places):
+            apart = _most_apart(len(places), pairs, {n for n, f in fixed.items() if f != s.fabric}, needed)
+            if needed > apart:
+                said.append(
+                    Message(
+                        "Fabric {fabric} has to fill {needed} of {places} places, since there are only {others} units of others; {apart} at most "
+                        "can lie apart. {more} more units of other fabrics would do.",
+                        fabric=s.fabric.upper(),
+                        needed=needed,
+                        places=len(places),
+                        others=total - s.count,
+                        apart=apart,
+                        more=needed - apart,
+                    )
+                )
+    if said or not proven:
+        return tuple(said)
+    return (Message("The fixed places and the counts together leave no way to keep all neighbours apart."),)
+
+
+def _most_apart(count: int, pairs: Sequence[tuple[int, int]], barred: set[int], enough: int) -> int:
+    """How many places can be chosen with no two neighbours among them; looked for no further than ``enough``."""
+    model = cp().CpModel()
+    chosen = [model.new_bool_var("") for _ in range(count)]
+    for n in barred:
+        model.add(chosen[n] == 0)
+    for a, b in pairs:
+        model.add_bool_or(~chosen[a], ~chosen[b])
+    model.add(sum(chosen) <= enough)
+    model.maximize(sum(chosen))
+    answer = solve(model, 0.6)
+    return answer.bound if answer.found else enough

@@ -1,0 +1,218 @@
+"""Blocks to a quilt: straight, on point or staggered; sashing, borders, backing, binding, and every plain piece to cut.
+
+All sizes are finished unless they are called cut. Source: docs/theory.md, section 12.8.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..errors import QuiltImpossible
+from ..lengths import ZERO, Length, inches
+from ..messages import Message
+from .backing import Backing, Binding, backings_of, binding_of, binding_piece
+from .borders import add_borders
+from .choices import PlainPiece, QuiltChoices, Setting, block_spots, plain_piece
+
+__all__ = ["QuiltSizes", "quilt_sizes"]
+
+_MOST_BLOCKS = 900
+_MOST_BORDERS = 6
+
+
+@dataclass(frozen=True)
+class QuiltSizes:
+    """``centre`` is the blocks with their sashing; ``finished`` the whole; ``unfinished`` has its outer allowances."""
+
+    choices: QuiltChoices
+    centre_width: Length
+    centre_height: Length
+    width: Length
+    height: Length
+    pieces: tuple[PlainPiece, ...]
+    backing: tuple[Backing, ...]
+    binding: Binding
+    notes: tuple[Message, ...]
+
+    @property
+    def unfinished_width(self) -> Length:
+        return self.width + self.choices.seam_allowance * 2
+
+    @property
+    def unfinished_height(self) -> Length:
+        return self.height + self.choices.seam_allowance * 2
+
+    @property
+    def blocks(self) -> int:
+        return self.choices.blocks
+
+
+def quilt_sizes(c: QuiltChoices) -> QuiltSizes:
+    """Every size of a quilt. Raises ``QuiltImpossible``."""
+    _check(c)
+    pieces: list[PlainPiece] = []
+    match c.setting:
+        case Setting.STRAIGHT:
+            width, height = _straight(c, pieces)
+        case Setting.ON_POINT:
+            width, height = _on_point(c, pieces)
+        case Setting.STAGGERED:
+            width, height = _staggered(c, pieces)
+    outer = add_borders(c, width, height, pieces)
+    binding = binding_of(c, *outer)
+    pieces.append(binding_piece(c, binding))
+    return QuiltSizes(
+        c, width, height, *outer, tuple(p for p in pieces if p.count), backings_of(c, *outer), binding, tuple(_notes(c))
+    )
+
+
+def _check(c: QuiltChoices) -> None:
+    if not (1 <= c.columns <= 60 and 1 <= c.rows <= 60) or c.blocks > _MOST_BLOCKS:
+        raise QuiltImpossible(
+            "A quilt has 1 to 60 blocks across and down, {most} in all.", field="columns", most=_MOST_BLOCKS
+        )
+    for size, field in ((c.block_width, "block_width"), (c.binding_strip, "binding_strip"), (c.usable, "usable")):
+        if size <= c.seam_allowance:
+            raise QuiltImpossible("This must be larger than a seam allowance, {s}.", field=field, s=c.seam_allowance)
+    for size, field in ((c.sash, "sash"), (c.oversize, "oversize"), (c.backing_over, "backing_over")):
+        if size < ZERO or size > inches(24):
+            raise QuiltImpossible("Give zero or more, 24 in. at most.", field=field)
+    if c.setting is Setting.ON_POINT and c.block_width != c.block_height:
+        raise QuiltImpossible(
+            "Only square blocks stand on point: this one finishes {w} by {h}.",
+            field="setting",
+            w=c.block_width,
+            h=c.block_height,
+        )
+    if c.setting is Setting.STAGGERED and c.sash > ZERO:
+        raise QuiltImpossible(
+            "Blocks staggered by halves are set edge to edge. Take the sashing away, or set them straight.",
+            field="sash",
+        )
+    if len(c.borders) > _MOST_BORDERS:
+        raise QuiltImpossible("{most} borders at most.", field="borders", most=_MOST_BORDERS)
+    for n, b in enumerate(c.borders):
+        if b.width < inches("1/4") or b.width > inches(30):
+            raise QuiltImpossible("A border finishes between 1/4 in. and 30 in.", field=f"borders.{n}.width")
+
+
+def _straight(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
+    across, down = _gaps(c, c.columns), _gaps(c, c.rows)
+    width = c.block_width * c.columns + c.sash * across
+    height = c.block_height * c.rows + c.sash * down
+    if c.sash > ZERO:
+        _sashing(c, across, down, width, pieces)
+    return width, height
+
+
+def _gaps(c: QuiltChoices, blocks: int) -> int:
+    return 0 if c.sash == ZERO else blocks + 1 if c.sash_round else blocks - 1
+
+
+def _sashing(c: QuiltChoices, across: int, down: int, width: Length, pieces: list[PlainPiece]) -> None:
+    pieces.append(plain_piece(c, "sashing beside blocks", c.sash_fabric, c.sash, c.block_height, across * c.rows))
+    if c.cornerstones:
+        pieces.append(
+            plain_piece(c, "sashing above and below blocks", c.sash_fabric, c.sash, c.block_width, down * c.columns)
+        )
+        pieces.append(plain_piece(c, "cornerstone", c.cornerstone_fabric, c.sash, c.sash, across * down))
+    else:
+        measure = Message("Measure the rows before cutting; cut all to one length.")
+        pieces.append(plain_piece(c, "sashing between rows", c.sash_fabric, c.sash, width, down, c.oversize, measure))
+
+
+def _on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
+    """Setting triangles carry the straight grain on the quilt's edge: side ones are quarters of a square, corners halves."""
+    pitch = c.block_width + c.sash
+    step = pitch.times_root2()
+    extra = c.sash.times_root2()  # sashing on point always goes round the outer blocks
+    width, height = step * c.columns + extra, step * c.rows + extra
+    inner_columns, inner_rows = c.columns - 1, c.rows - 1
+    sides = 2 * inner_columns + 2 * inner_rows
+    s, over = c.seam_allowance, c.oversize
+    # A quarter of a square G finishes a long edge of G less (2 + 2√2)s; a half of S finishes a short edge of S less (2 + √2)s.
+    side_square = (step + s * 2 + s.times_root2() * 2 + over).round_up(c.ruler_step)
+    corner_leg = (pitch + c.sash).over_root2()
+    corner_square = (corner_leg + s * 2 + s.times_root2() + over).round_up(c.ruler_step)
+    grain = Message("Straight grain along the quilt's edge. Trim to {s} beyond the blocks' corners.", s=s)
+    pieces.append(
+        PlainPiece(
+            "side setting triangle",
+            c.setting_fabric,
+            step,
+            step.over_root2(),
+            side_square,
+            side_square,
+            -(-sides // 4),
+            4,
+            sides,
+            grain,
+        )
+    )
+    pieces.append(
+        PlainPiece(
+            "corner setting triangle",
+            c.setting_fabric,
+            corner_leg,
+            corner_leg,
+            corner_square,
+            corner_square,
+            2,
+            2,
+            4,
+            grain,
+        )
+    )
+    if c.sash > ZERO:
+        _sashing_on_point(c, pieces)
+    return width, height
+
+
+def _sashing_on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> None:
+    """Diagonal rows: a sash between any two blocks of a row and at its ends; then sashing between rows, whole or pieced."""
+    rows = _diagonal_rows(c)
+    pieces.append(
+        plain_piece(c, "sashing beside blocks", c.sash_fabric, c.sash, c.block_width, sum(len(r) + 1 for r in rows))
+    )
+    between = [len(a | b) for a, b in zip((set(), *rows), (*rows, set()), strict=True)]
+    if c.cornerstones:
+        pieces.append(
+            plain_piece(c, "sashing above and below blocks", c.sash_fabric, c.sash, c.block_width, sum(between))
+        )
+        pieces.append(plain_piece(c, "cornerstone", c.cornerstone_fabric, c.sash, c.sash, sum(n + 1 for n in between)))
+        return
+    for n in sorted(set(between)):
+        length = c.block_width * n + c.sash * (n + 1)
+        name = f"sashing between rows, {n} block{'s' if n > 1 else ''} long"
+        pieces.append(plain_piece(c, name, c.sash_fabric, c.sash, length, between.count(n), c.oversize))
+
+
+def _diagonal_rows(c: QuiltChoices) -> list[set[int]]:
+    """The blocks of each diagonal row, corner to corner, by where they stand in it."""
+    rows: dict[int, set[int]] = {}
+    for column, row in block_spots(c):
+        rows.setdefault(column + row, set()).add(column - row)
+    return [rows[k] for k in sorted(rows)]
+
+
+def _staggered(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
+    """Every second column half a block lower, with half a block of plain cloth at its head and foot."""
+    pieces.append(
+        plain_piece(c, "half-block filler", c.setting_fabric, c.block_width, c.block_height / 2, 2 * (c.columns // 2))
+    )
+    return c.block_width * c.columns, c.block_height * c.rows
+
+
+def _notes(c: QuiltChoices) -> list[Message]:
+    said = []
+    if c.setting is Setting.ON_POINT:
+        said.append(
+            Message(
+                "On point, a block that finishes {b} takes {d} across the quilt.",
+                b=c.block_width,
+                d=(c.block_width + c.sash).times_root2(),
+            )
+        )
+    if c.setting is Setting.STAGGERED and c.columns < 2:
+        said.append(Message("One column alone has nothing to be staggered against."))
+    return said

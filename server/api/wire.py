@@ -1,0 +1,128 @@
+"""How core values cross to the browser: lengths as exact strings with their text, sentences rendered.
+
+A serializer's context carries ``style`` (see ``piecing.lengths.Style``).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from piecing.geometry.drawing import Drawing, Mark
+from piecing.lengths import Area, Length, Style
+from piecing.messages import Message
+
+__all__ = [
+    "AreaField",
+    "DrawingField",
+    "DrawingSerializer",
+    "LengthField",
+    "LengthSerializer",
+    "LengthsField",
+    "MessageField",
+    "length_out",
+]
+
+
+class LengthSerializer(serializers.Serializer[Any]):
+    """``exact``: inches, such as 31/8 or 9/2 - 1/4*sqrt2. ``text`` can be typed back, ``pretty`` is for reading.
+
+    ``about`` says that the text stands for a neighbour of the exact length.
+    """
+
+    exact = serializers.CharField()
+    text = serializers.CharField()
+    pretty = serializers.CharField()
+    about = serializers.BooleanField()
+
+
+def length_out(length: Length, style: Style) -> dict[str, Any]:
+    return {
+        "exact": length.exact,
+        "text": style.text(length),
+        "pretty": style.pretty(length),
+        "about": not style.shows_exactly(length),
+    }
+
+
+class _Styled(serializers.Field):  # type: ignore[type-arg]
+    def __init__(self, **kwargs: Any) -> None:
+        kwargs["read_only"] = True
+        super().__init__(**kwargs)
+
+    @property
+    def setting(self) -> Style:
+        style: Style = self.context.get("style") or Style()
+        return style
+
+
+@extend_schema_field(LengthSerializer)
+class LengthField(_Styled):
+    def to_representation(self, value: Length) -> dict[str, Any]:
+        return length_out(value, self.setting)
+
+
+@extend_schema_field({"type": "object", "additionalProperties": {"$ref": "#/components/schemas/Length"}})
+class LengthsField(_Styled):
+    """Lengths by name."""
+
+    def to_representation(self, value: Mapping[str, Length]) -> dict[str, Any]:
+        return {name: length_out(size, self.setting) for name, size in value.items()}
+
+
+@extend_schema_field(str)
+class MessageField(_Styled):
+    def to_representation(self, value: Message) -> str:
+        return value.text(self.setting)
+
+
+@extend_schema_field(str)
+class AreaField(_Styled):
+    def to_representation(self, value: Area) -> str:
+        return value.set_in(self.setting)
+
+
+class MarkSerializer(serializers.Serializer[Any]):
+    """One shape: ``d`` is an SVG path in inches."""
+
+    role = serializers.CharField()
+    d = serializers.CharField()
+    fabric = serializers.CharField(allow_blank=True)
+
+
+class DimensionSerializer(serializers.Serializer[Any]):
+    start = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
+    end = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
+    at = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
+    label = serializers.CharField()  # type: ignore[assignment]
+
+
+class DrawingSerializer(serializers.Serializer[Any]):
+    """A picture in inches, y downward; ``window`` is left, top, width, height."""
+
+    window = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
+    marks = MarkSerializer(many=True)
+    dimensions = DimensionSerializer(many=True)
+    alt = serializers.CharField()
+
+
+def _path(mark: Mark) -> str:
+    body = "L".join(f"{x:.4f},{y:.4f}" for x, y in mark.points)
+    return f"M{body}{'Z' if mark.closed else ''}"
+
+
+@extend_schema_field(DrawingSerializer)
+class DrawingField(_Styled):
+    def to_representation(self, value: Drawing) -> dict[str, Any]:
+        return {
+            "window": [round(v, 4) for v in value.window],
+            "marks": [{"role": m.role, "d": _path(m), "fabric": m.fabric} for m in value.marks],
+            "dimensions": [
+                {"start": d.start, "end": d.end, "at": d.at, "label": d.label.text(self.setting)}
+                for d in value.dimensions
+            ],
+            "alt": value.alt.text(self.setting),
+        }

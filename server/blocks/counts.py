@@ -1,0 +1,52 @@
+"""What a project's blocks and quilt take."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from measuring.selectors import record_for
+from piecing.blocks.counting import Counted, counted, ordered_plans
+from piecing.errors import PiecingError
+from piecing.lengths import Area
+from projects.models import Project
+from workrooms.models import Workroom
+
+from .models import Quilt
+from .quilt import quilt_of
+from .selectors import blocks_of
+from .translate import find_in, makings_of, orders_of, spares_of
+
+__all__ = ["Counts", "counts_of"]
+
+
+@dataclass(frozen=True)
+class Counts:
+    quilt: Quilt
+    units: tuple[Counted, ...]
+    blocks: int
+    total: int
+    refusal: PiecingError | None
+    cloth: Area
+
+
+def counts_of(room: Workroom, project: Project) -> Counts:
+    """Every unit of every block of a project, planned."""
+    quilt, find = quilt_of(project), find_in(room)
+    try:
+        ordered = orders_of(blocks_of(project), find)
+        units = counted(ordered, [f.role for f in project.fabrics.all()])
+        planned = ordered_plans(
+            units,
+            makings_of(quilt),
+            spares_of(quilt),
+            seam_allowance=project.seam_allowance,
+            stitch=project.stitch,
+            fold=project.fold,
+            ruler_step=project.ruler_step,
+            record=record_for(room, project.seam_allowance),
+        )
+    except PiecingError as refusal:
+        return Counts(quilt, (), 0, 0, refusal, Area.sum(()))
+    blocks = sum(w.count for o in ordered for w in o.colourways)
+    cloth = Area.sum(c.plan.cloth for c in planned if c.plan)
+    return Counts(quilt, planned, blocks, sum(u.total for u in units), None, cloth)

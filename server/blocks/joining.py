@@ -1,0 +1,134 @@
+"""Reads of joining and pressing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from api.problems import Refused
+from piecing.blocks.pattern import Pattern, laid
+from piecing.blocks.sizing import BlockSizes, sizes
+from piecing.drawings.back import back_picture, direction_said
+from piecing.drawings.block import block_picture
+from piecing.errors import PiecingError
+from piecing.geometry.drawing import Drawing
+from piecing.joining.order import Order, Ordering, Step, orders, steps
+from piecing.joining.pressing import PressingMap, Wishes, pressing_map
+from piecing.joining.pressing_check import Drawn, checked
+from projects.translate import style_of
+from workrooms.models import Workroom
+
+from .selectors import block_and_pattern
+from .translate import (
+    values_of,
+)
+
+__all__ = ["CrossingView", "JoinedView", "PressedView", "SeamWay", "joined_view", "pressed_view"]
+
+
+@dataclass(frozen=True)
+class JoinedView:
+    orders: tuple[Ordering, ...]
+    order: Order
+    steps: tuple[Step, ...]
+    sizes: BlockSizes
+
+
+def joined_view(room: Workroom, key: UUID) -> JoinedView:
+    block, project, pattern = block_and_pattern(room, key)
+    try:
+        known = orders(pattern)
+        order = next((o.order for o in known if o.order == block.order), known[0].order)
+        layout = laid(pattern)
+        sized = sizes(layout, block.finished, project.seam_allowance, project.ruler_step)
+        return JoinedView(known, order, steps(layout, order, block.finished, project.seam_allowance), sized)
+    except PiecingError as refusal:
+        raise Refused([refusal], style_of(project)) from None
+
+
+@dataclass(frozen=True, slots=True)
+class SeamWay:
+    name: str
+    way: str
+
+
+@dataclass(frozen=True, slots=True)
+class CrossingView:
+    x: float
+    y: float
+    left: float
+    top: float
+    spun: bool
+    plain: bool
+
+
+@dataclass(frozen=True)
+class PressedView:
+    """``sound`` is the word of the separate checker."""
+
+    map: PressingMap
+    order: Order
+    front: Drawing
+    back: Drawing
+    second: Drawing | None
+    seams: tuple[SeamWay, ...]
+    sound: bool
+    crossings: tuple[CrossingView, ...]
+    wishes: dict[str, Any]
+
+
+def pressed_view(room: Workroom, key: UUID) -> PressedView:
+    """The pressing map of a saved block, found and then checked by another route."""
+    block, project, pattern = block_and_pattern(room, key)
+    wishes = {"to_dark": True, "from_bulk": True, "layers": None, "repeats": False, "spun": [], **block.pressing}
+    try:
+        known = orders(pattern)
+        order = next((o.order for o in known if o.order == block.order), known[0].order)
+        asked = Wishes(
+            wishes["to_dark"],
+            wishes["from_bulk"],
+            wishes["layers"],
+            tuple((x, y) for x, y in wishes["spun"]),
+            wishes["repeats"],
+        )
+        found = pressing_map(pattern, order, values_of(project), asked)
+    except PiecingError as refusal:
+        raise Refused([refusal], style_of(project)) from None
+    back = back_picture(pattern, found.pressed, block.finished, project.seam_allowance)
+    second = back_picture(pattern, found.second, block.finished, project.seam_allowance) if found.second else None
+    seams = tuple(SeamWay(p.seam.name, str(direction_said(p))) for p in found.pressed)
+    front = block_picture(laid(pattern), block.finished)
+    return PressedView(
+        found, order, front, back, second, seams, _sound(found), tuple(_crossings(pattern, found, asked)), wishes
+    )
+
+
+def _sound(found: PressingMap) -> bool:
+    """Whether the separate checker, shown the drawing, finds as many meetings nested as the model claims.
+
+    A spun crossing nests as well: its seams go round it.
+    """
+
+    def points(arrow: tuple[float, float] | None) -> complex | None:
+        return None if arrow is None else complex(*arrow)
+
+    drawn = [
+        Drawn(complex(*p.seam.start), complex(*p.seam.end), points(p.arrow), points(p.last_arrow), p.seam.level)
+        for p in found.pressed
+    ]
+    verdict = checked(drawn)
+    return verdict.nested == found.nested and len(verdict.loose) == found.pairs - found.nested
+
+
+def _crossings(pattern: Pattern, found: PressingMap, wishes: Wishes) -> Iterator[CrossingView]:
+    """Where seams run in from both sides: the point, its place on the back as shares, whether spun, whether four meet."""
+    wide, high = float(pattern.width), float(pattern.height)
+    for m in found.crossings:
+        if m.left and m.right:
+            x, y = m.at
+            spun = any(abs(x - a) + abs(y - b) < 1e-3 for a, b in wishes.spun)
+            joins = [any(not found.pressed[k].seam.inner for k in side) for side in (m.left, m.right, (m.on,))]
+            plain = all(joins)
+            yield CrossingView(x, y, 1 - x / wide, 1 - y / high, spun, plain)

@@ -1,0 +1,76 @@
+"""Reads for looking a block over: what else a place could look like, and which unit lies wrong."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from api.problems import Refused
+from piecing.blocks.comparing import Finding, alternatives, compared
+from piecing.blocks.file_format import pattern_from
+from piecing.blocks.pattern import Lie, laid
+from piecing.drawings.block import apart_picture, block_picture, side_by_side
+from piecing.drawings.finding import finding_picture
+from piecing.errors import PiecingError
+from piecing.geometry.drawing import Drawing
+from piecing.messages import Message
+from projects.translate import style_of
+from workrooms.models import Workroom
+
+from .selectors import BlockView, block_and_pattern, viewed
+from .translate import (
+    LIES,
+    find_in,
+)
+
+__all__ = ["OtherWays", "TurnedFound", "find_of_turned", "other_ways"]
+
+
+@dataclass(frozen=True, slots=True)
+class AlternativeView:
+    said: Message
+    lie: Lie
+    as_it_is: bool
+    drawing: Drawing
+
+
+@dataclass(frozen=True)
+class OtherWays:
+    apart: Drawing
+    many: Drawing
+    alternatives: tuple[AlternativeView, ...]
+
+
+def other_ways(room: Workroom, key: UUID, across: int, every_second: str, spot: tuple[int, int] | None) -> OtherWays:
+    """A saved block taken apart, several side by side, and the other looks of one place."""
+    block, project, pattern = block_and_pattern(room, key)
+    layout = laid(pattern)
+    try:
+        many = side_by_side(layout, block.finished, across, across, LIES[every_second])
+        apart = apart_picture(layout, block.finished, project.seam_allowance)
+    except PiecingError as refusal:
+        raise Refused([refusal], style_of(project)) from None
+    found = alternatives(pattern, spot) if spot else ()
+    shown = (AlternativeView(a.said, a.lie, a.as_it_is, block_picture(laid(a.pattern), block.finished)) for a in found)
+    return OtherWays(apart, many, tuple(shown))
+
+
+@dataclass(frozen=True)
+class TurnedFound:
+    finding: Finding
+    picture: Drawing
+    view: BlockView
+
+
+def find_of_turned(room: Workroom, key: UUID, seen: Any) -> TurnedFound:
+    """What lies on the table against what the saved block is meant to be."""
+    block, project, meant = block_and_pattern(room, key)
+    try:
+        pattern = pattern_from(seen, find_in(room), str(key))
+        finding = compared(meant, pattern)
+        return TurnedFound(
+            finding, finding_picture(pattern, finding, block.finished), viewed(pattern, block.finished, project)
+        )
+    except PiecingError as refusal:
+        raise Refused([refusal.at("seen")], style_of(project)) from None

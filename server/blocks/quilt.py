@@ -1,0 +1,52 @@
+"""Reads of the quilt."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from piecing.blocks.file_format import Find
+from piecing.drawings.quilt import quilt_picture
+from piecing.errors import PiecingError
+from piecing.geometry.drawing import Drawing
+from piecing.lengths import Area
+from piecing.quilts.choices import block_spots
+from piecing.quilts.sizes import QuiltSizes, quilt_sizes
+from projects.models import Project
+
+from .models import Quilt
+from .selectors import blocks_of
+from .translate import quilt_choices, ways_of, whats_laid
+
+__all__ = ["QuiltView", "quilt_of", "quilt_view"]
+
+
+def quilt_of(project: Project) -> Quilt:
+    """The project's quilt, as usual when none was kept yet."""
+    return Quilt.objects.filter(project=project).first() or Quilt(project=project)
+
+
+@dataclass(frozen=True)
+class QuiltView:
+    quilt: Quilt
+    sizes: QuiltSizes | None
+    picture: Drawing | None
+    refusal: PiecingError | None
+    counted: int
+    left_out: tuple[str, ...]
+    cloth: Area
+
+
+def quilt_view(project: Project, find: Find) -> QuiltView:
+    """The quilt as it is set; why it cannot be drawn, when it cannot."""
+    quilt, blocks = quilt_of(project), blocks_of(project)
+    try:
+        choices = quilt_choices(quilt, project, blocks, find)
+        sized = quilt_sizes(choices)
+        ways = ways_of(blocks, find)
+        counted_blocks = sum(w.count for w in ways)
+        used = {w.block.pk for w in ways}
+        left_out = tuple(str(b.pattern.get("name", "")) for b in blocks if b.pk not in used)
+        picture = quilt_picture(sized, whats_laid(quilt, choices, ways, block_spots(choices))) if ways else None
+        return QuiltView(quilt, sized, picture, None, counted_blocks, left_out, Area.sum(p.area for p in sized.pieces))
+    except PiecingError as refusal:
+        return QuiltView(quilt, None, None, refusal, 0, (), Area.sum(()))

@@ -1,0 +1,67 @@
+"""Reads of units laid out from scraps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from piecing.blocks.file_format import Find
+from piecing.drawings.quilt import block_middles
+from piecing.geometry.plane import rotated
+from piecing.quilts.choices import Setting, block_spots
+from piecing.quilts.laid import Laid
+from piecing.quilts.scraps import ScrapPlace, cell_box, scrap_places
+from piecing.quilts.sizes import QuiltSizes, quilt_sizes
+from projects.models import Project
+
+from .models import Quilt
+from .quilt import quilt_of
+from .selectors import blocks_of
+from .translate import Way, quilt_choices, ways_of, whats_laid
+
+__all__ = ["ScrapBox", "ScrapSetting", "scrap_boxes", "scrap_setting"]
+
+
+@dataclass(frozen=True)
+class ScrapSetting:
+    """What scraps are laid out on: the quilt, what lies where, and the places for one role."""
+
+    quilt: Quilt
+    sizes: QuiltSizes
+    laid: list[Laid]
+    places: tuple[ScrapPlace, ...]
+
+
+def scrap_setting(project: Project, find: Find, role: str) -> ScrapSetting:
+    """Raises what the quilt and the scraps refuse."""
+    quilt, blocks = quilt_of(project), blocks_of(project)
+    choices = quilt_choices(quilt, project, blocks, find)
+    sized = quilt_sizes(choices)
+    ways: list[Way] = ways_of(blocks, find)
+    bare = Quilt(spread=quilt.spread, every_second=quilt.every_second)
+    lying = whats_laid(bare, choices, ways, block_spots(choices)) if ways else []
+    return ScrapSetting(quilt, sized, lying, scrap_places(sized, lying, role) if ways else ())
+
+
+@dataclass(frozen=True, slots=True)
+class ScrapBox:
+    name: str
+    box: tuple[float, float, float, float]
+
+
+def scrap_boxes(setting: ScrapSetting) -> list[ScrapBox]:
+    """Where each place lies in the quilt's picture: its middle, with a box about it that fits inside."""
+    q, middles = setting.sizes, block_middles(setting.sizes)
+    wide, high = float(q.width), float(q.height)
+    inset = ((wide - float(q.centre_width)) / 2, (high - float(q.centre_height)) / 2)
+    tilted = q.choices.setting is Setting.ON_POINT
+    size = (float(q.choices.block_width), float(q.choices.block_height))
+    found = []
+    for p in setting.places:
+        left, bottom, w, h = cell_box(setting.laid[p.spot], p.cell, q.choices.block_width)
+        x, y = left + w / 2 - size[0] / 2, bottom + h / 2 - size[1] / 2
+        if tilted:
+            (x, y), w, h = rotated((x, y), 45), w * 0.7, h * 0.7
+        mx, my = middles[p.spot]
+        x, y = inset[0] + mx + x, inset[1] + my + y
+        found.append(ScrapBox(p.name, ((x - w / 2) / wide, 1 - (y + h / 2) / high, w / wide, h / high)))
+    return found

@@ -1,0 +1,204 @@
+"""Papers by address, to open and print."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from api.problems import ProblemSerializer, Refused
+from api.wire import DrawingField, LengthField, MessageField
+from blocks.quilt import quilt_view
+from blocks.selectors import get_block
+from blocks.translate import find_in, pattern_of
+from cutting.selectors import sheet_of
+from cutting.translate import wanted_of
+from measuring.selectors import plan_of
+from piecing.blocks.pattern import laid
+from piecing.drawings.block import block_picture
+from piecing.errors import PaperImpossible, PiecingError
+from piecing.geometry.vector import svg
+from piecing.lengths import Measure
+from piecing.overview.ticket import KIND_NAMES, Ticket, ticket
+from piecing.trimming import Cutter
+from projects.models import Project
+from projects.selectors import get_project, get_unit
+from projects.translate import style_of
+from workrooms.selectors import current_workroom, owned_rulers
+
+from .labels import labels_pdf
+from .plan import plan_pdf
+from .sheet import PAGES
+from .template import template_pdf, template_svg
+from .ticket import ticket_pdf
+
+_PAGE = OpenApiParameter("page", str, enum=list(PAGES), description="Paper: a4 or letter.")
+_PDF = {(200, "application/pdf"): OpenApiTypes.BINARY, 422: ProblemSerializer}
+
+
+def _page(request: Request) -> str:
+    page = request.query_params.get("page", "a4")
+    if page not in PAGES:
+        raise Refused([PaperImpossible("Paper is a4 or letter.", field="page")])
+    return page
+
+
+def _pdf(body: bytes, name: str) -> HttpResponse:
+    answer = HttpResponse(body, content_type="application/pdf")
+    answer["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return answer
+
+
+def _names(project: Project) -> dict[str, str]:
+    return {f.role: f.name for f in project.fabrics.all()}
+
+
+def _colours(project: Project) -> dict[str, str]:
+    return {f.role: f.colour for f in project.fabrics.all()}
+
+
+def tickets_of(project: Project) -> list[tuple[str, Ticket]]:
+    """One for every unit that can be planned."""
+    room, names = project.workroom, _names(project)
+    rulers, cutter, found = owned_rulers(room), Cutter(room.cutter), []
+    for unit in project.units.all():
+        unit.project = project
+        try:
+            found.append((KIND_NAMES[unit.kind], ticket(plan_of(unit), names, rulers, cutter)))
+        except PiecingError:
+            continue
+    return found
+
+
+class TicketSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    wanted = MessageField()
+    cut = serializers.ListField(child=MessageField())
+    sew = serializers.ListField(child=MessageField())
+    press = MessageField()
+    trim = serializers.ListField(child=MessageField())
+    target = LengthField()
+    target_height = LengthField()
+    tips = serializers.ListField(child=MessageField())
+    boxes = serializers.IntegerField()
+    per_box = serializers.IntegerField()
+    cautions = serializers.ListField(child=MessageField())
+    picture = DrawingField()
+
+
+class TicketView(APIView):
+    """The bench ticket of every unit of a project, on screen."""
+
+    @extend_schema(operation_id="ticket", responses=TicketSerializer(many=True))
+    def get(self, _request: Request, key: UUID) -> Response:
+        project = get_project(current_workroom(), key)
+        context = {"style": style_of(project)}
+        rows = [{**TicketSerializer(_Named(n, t), context=context).data} for n, t in tickets_of(project)]
+        return Response(rows)
+
+
+class _Named:
+    """A ticket with the name of its unit."""
+
+    def __init__(self, name: str, held: Ticket) -> None:
+        self.name, self._held = name, held
+
+    def __getattr__(self, field: str) -> Any:
+        return getattr(self._held, field)
+
+
+class TicketPaper(APIView):
+    @extend_schema(operation_id="ticket_pdf", parameters=[_PAGE], responses=_PDF)
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        project = get_project(current_workroom(), key)
+        body = ticket_pdf(
+            project.name, tickets_of(project), _colours(project), Measure(project.measure), _page(request)
+        )
+        return _pdf(body, "ticket")
+
+
+class LabelsPaper(APIView):
+    @extend_schema(operation_id="labels_pdf", parameters=[_PAGE], responses=_PDF)
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        project = get_project(current_workroom(), key)
+        body = labels_pdf(project.name, wanted_of(project), _names(project), Measure(project.measure), _page(request))
+        return _pdf(body, "labels")
+
+
+class PlanPaper(APIView):
+    @extend_schema(operation_id="plan_pdf", parameters=[_PAGE], responses=_PDF)
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        project = get_project(current_workroom(), key)
+        plan = sheet_of(project).plan
+        cloths = plan.cloths if plan else ()
+        body = plan_pdf(
+            project.name, cloths, _names(project), _colours(project), Measure(project.measure), _page(request)
+        )
+        return _pdf(body, "cutting-plan")
+
+
+class TemplatePaper(APIView):
+    @extend_schema(operation_id="template_pdf", parameters=[_PAGE], responses=_PDF)
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        unit = get_unit(current_workroom(), key)
+        page = _page(request)
+        try:
+            body = template_pdf(_title(unit), plan_of(unit), Measure(unit.project.measure), page)
+        except PiecingError as refusal:
+            raise Refused([refusal], style_of(unit.project)) from None
+        return _pdf(body, "template")
+
+
+class TemplateDrawing(APIView):
+    @extend_schema(
+        operation_id="template_svg", responses={(200, "image/svg+xml"): OpenApiTypes.STR, 422: ProblemSerializer}
+    )
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        unit = get_unit(current_workroom(), key)
+        try:
+            body = template_svg(_title(unit), plan_of(unit))
+        except PiecingError as refusal:
+            raise Refused([refusal], style_of(unit.project)) from None
+        return HttpResponse(body, content_type="image/svg+xml")
+
+
+class BlockDrawing(APIView):
+    """A block as SVG, at its finished size."""
+
+    @extend_schema(
+        operation_id="block_svg", responses={(200, "image/svg+xml"): OpenApiTypes.STR, 422: ProblemSerializer}
+    )
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        room = current_workroom()
+        block = get_block(room, key)
+        project = get_project(room, block.project_id)
+        pattern = pattern_of(block, find_in(room))
+        body = svg(block_picture(laid(pattern), block.finished), _colours(project), style_of(project))
+        return HttpResponse(body, content_type="image/svg+xml")
+
+
+class QuiltDrawing(APIView):
+    """The quilt as SVG, ten inches wide."""
+
+    @extend_schema(
+        operation_id="quilt_svg", responses={(200, "image/svg+xml"): OpenApiTypes.STR, 422: ProblemSerializer}
+    )
+    def get(self, _request: Request, key: UUID) -> HttpResponse:
+        project = get_project(current_workroom(), key)
+        view = quilt_view(project, find_in(project.workroom))
+        if view.picture is None:
+            nothing = PaperImpossible("There is no quilt to draw yet. Lay out a block first.")
+            raise Refused([view.refusal or nothing], style_of(project))
+        body = svg(view.picture, _colours(project), style_of(project), width=10)
+        return HttpResponse(body, content_type="image/svg+xml")
+
+
+def _title(unit: Any) -> str:
+    return f"{KIND_NAMES[unit.kind]}, {unit.project.name}"
