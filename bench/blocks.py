@@ -21,7 +21,7 @@ from piecing.joining.pressing import Wishes, pressing_map
 from piecing.lengths import inches
 from piecing.quilts.choices import QuiltChoices
 from piecing.quilts.laid import Laid
-from piecing.quilts.scraps import Stock, arranged, neighbours, scrap_places
+from piecing.quilts.scraps import ScrapStock, arranged, neighbours, scrap_places
 from piecing.quilts.sizes import quilt_sizes
 from piecing.solver import warm
 
@@ -66,9 +66,9 @@ def _scraps() -> None:
     pairs = neighbours(places)
     print("\nScraps: 400 units   (aim under 5 s)")
     stocks = {
-        "nine fabrics alike in number": [Stock(f, 45, n) for n, f in enumerate("abcdefghi")],
-        "190, 130 and 80 of three": [Stock("a", 190, 0), Stock("b", 130, 1), Stock("c", 80, 2)],
-        "one fabric too many": [Stock("a", 230, 0), Stock("b", 120, 1), Stock("c", 50, 2)],
+        "nine fabrics alike in number": [ScrapStock(f, 45, n) for n, f in enumerate("abcdefghi")],
+        "190, 130 and 80 of three": [ScrapStock("a", 190, 0), ScrapStock("b", 130, 1), ScrapStock("c", 80, 2)],
+        "one fabric too many": [ScrapStock("a", 230, 0), ScrapStock("b", 120, 1), ScrapStock("c", 50, 2)],
     }
     for name, stock in stocks.items():
         for order in (0, 100):

@@ -27,7 +27,7 @@ __all__ = ["print_speed"]
 _TYPED = {
     "kind": "half_square_triangle",
     "method": "pair",
-    "ring": ["a", "b"],
+    "part_fabrics": ["a", "b"],
     "mirrored": "0",
     "corner_0": "0",
     "corner_1": "0",

@@ -59,7 +59,7 @@ class JourneyCase(LiveServerTestCase):
         first = PlannedUnit.objects.filter(project__name__startswith="Wake").first()
         assert first is not None
         PlannedUnit.objects.filter(pk=first.pk).update(
-            kind="half_square_triangle", method="pair", finished=inches("11/4"), height=None, ring=["a", "b"]
+            kind="half_square_triangle", method="pair", finished=inches("11/4"), height=None, part_fabrics=["a", "b"]
         )
 
     def new_page(self) -> Page:

@@ -6,7 +6,7 @@ which cloth), ``diagnosis`` (what readings say), ``drawings``, ``overview``. The
 """
 
 from .blocks import Pattern, laid, pattern_data, pattern_from
-from .cutting import Cloth, CuttingPlan, Piece, cutting_plan
+from .cutting import Cloth, CuttingPlan, WantedPiece, cutting_plan
 from .diagnosis import Inference, Reading, ReadingKind, Verdict, infer, judge
 from .drawings import ladders, pictures
 from .errors import PiecingError
@@ -26,7 +26,6 @@ __all__ = [
     "Measure",
     "Message",
     "Pattern",
-    "Piece",
     "PiecingError",
     "QuiltChoices",
     "QuilterRecord",
@@ -39,6 +38,7 @@ __all__ = [
     "UnitPlan",
     "UnitSpec",
     "Verdict",
+    "WantedPiece",
     "cutting_plan",
     "expectation",
     "infer",

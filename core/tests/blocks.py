@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_data
-from piecing.blocks.pattern import Lie, Pattern, Place, UnitHere
+from piecing.blocks.pattern import Orientation, Pattern, Place, UnitPlacement
 from piecing.units import KINDS, kind_of
 
 __all__ = ["BOX", "grid", "none", "patterns"]
@@ -40,14 +40,14 @@ def patterns(draw: st.DrawFn) -> Pattern:
         for column in range(size):
             if draw(st.booleans()):
                 kind = kind_of(draw(st.sampled_from(sorted(KINDS))))
-                ring = tuple(draw(st.sampled_from("abc")) for _ in kind.parts)
+                part_fabrics = tuple(draw(st.sampled_from("abc")) for _ in kind.parts)
                 corners = (
                     tuple(Fraction(n, 4) for n in (draw(st.integers(0, 2)), 0, 1, 0))
                     if kind.has_corners
                     else (Fraction(0),) * 4
                 )
                 strip = Fraction(1, 5) if kind.has_strip else Fraction(0)
-                lie = Lie(draw(st.integers(0, 3)), draw(st.booleans()))
-                places.append(Place(column, row, UnitHere(kind.name, ring, corners, strip), lie))
+                orientation = Orientation(draw(st.integers(0, 3)), draw(st.booleans()))
+                places.append(Place(column, row, UnitPlacement(kind.name, part_fabrics, corners, strip), orientation))
     tracks = (Fraction(1),) * size
     return Pattern("Random", tracks, tracks, tuple(places))

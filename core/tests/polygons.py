@@ -18,7 +18,7 @@ from shapely.geometry import LineString, Point, Polygon
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
 from piecing.diagnosis.model import BlockModel, model_of
-from piecing.diagnosis.places import PlacedUnit, places_of
+from piecing.diagnosis.places import PlacedUnit, block_geometry
 from piecing.diagnosis.readings import RawSizes, Reading, ReadingKind, raw_sizes
 from piecing.lengths import Length, inches
 from piecing.planning.plan import plan
@@ -51,7 +51,7 @@ class Table:
 
 
 def table(name: str, finished: str) -> Table:
-    model = model_of(places_of(laid(library_pattern(name)), inches(finished)), inches("1/4"))
+    model = model_of(block_geometry(laid(library_pattern(name)), inches(finished)), inches("1/4"))
     raw = {
         b.number: raw_sizes(plan(Choices(b.spec, methods_of(b.kind)[0].name)))
         for b in model.places.batches
@@ -139,9 +139,9 @@ class Ruler:
 def _turned(direction: tuple[float, float], cell: PlacedUnit) -> tuple[float, float]:
     """A direction on the unit as made, as it points once it lies in the block: mirrored, then turned clockwise by quarters."""
     x, y = direction
-    if cell.lie.mirrored:
+    if cell.orientation.mirrored:
         x = -x
-    for _ in range(cell.lie.turn):
+    for _ in range(cell.orientation.turn):
         x, y = y, -x
     return x, y
 
@@ -371,7 +371,7 @@ class Sewn:
         if r.kind in (K.CUT, K.RAW_WIDTH, K.RAW_HEIGHT):
             return self.raw(r, cell, wide)
         if r.kind in (K.WIDTH, K.HEIGHT):
-            return u.width if wide != cell.lie.across else u.height
+            return u.width if wide != cell.orientation.across else u.height
         if r.kind is K.CLEARANCE:
             edge = next(t for t in places.edge_tips if t.cell == cell.number)
             p = self.tip(cell, u, edge.at, edge.side)

@@ -31,12 +31,12 @@ def half_square(finished: str | Length = "7/2", **choices: Any) -> Choices:
     return Choices(UnitSpec("half_square_triangle", size, size, ("a", "b")), "pair", **choices)
 
 
-def sample(kind: str, width: Length | None = None, ring: str = "") -> UnitSpec:
+def sample(kind: str, width: Length | None = None, part_fabrics: str = "") -> UnitSpec:
     """A unit of the kind that every method can make, 3 1/2 in. unless told otherwise (geese 5 1/2)."""
     k = kind_of(kind)
     size = width or (inches("11/2") if kind == "flying_goose" else inches("7/2"))
     height = size * 2 if kind == "strip" else size * 3 / 2 if kind == "rectangle" else k.default_height(size)
-    roles = tuple(ring or _RINGS.get(kind, "abcde")[: len(k.parts)])
+    roles = tuple(part_fabrics or _RINGS.get(kind, "abcde")[: len(k.parts)])
     corners = (size * 2 / 7, ZERO, size * 3 / 7, size * 2 / 7) if k.has_corners else (ZERO,) * 4
     return UnitSpec(kind, size, height, roles, corners, size / 7 if k.has_strip else ZERO)
 

@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from piecing.blocks import editing
 from piecing.blocks.comparing import alternatives, compared
-from piecing.blocks.counting import BlockOrder, Colourway, Making, Spares, counted, ordered_plans
+from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, Spares, counted, ordered_plans
 from piecing.blocks.geometry import placed_parts
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Lie, Pattern, laid
+from piecing.blocks.pattern import Orientation, Pattern, laid
 from piecing.drawings.block import apart_picture, side_by_side
 from piecing.errors import CountOutOfRange, LayoutIncomplete, PlanError, RoleWithoutFabric
 from piecing.geometry.plane import area, rotated
@@ -40,7 +40,7 @@ def pictures(pattern: Pattern) -> list[tuple[frozenset[object], frozenset[object
 
     part, found = laid(pattern).part(SIZE), []
     for cell in laid(pattern).cells:
-        parts = placed_parts(cell.spec(part), cell.lie)
+        parts = placed_parts(cell.spec(part), cell.orientation)
         found.append(
             (
                 frozenset(shown(parts, t, False) for t in range(4)),
@@ -79,7 +79,7 @@ class CountingTest(TestCase):
         plain = Colourway(3)
         twin = plain.twin("a", "b", 2)
         units = counted([order("shoo_fly", plain, twin)])
-        squares = {u.spec.ring: u.total for u in units if u.spec.kind == "plain_square"}
+        squares = {u.spec.part_fabrics: u.total for u in units if u.spec.kind == "plain_square"}
         self.assertEqual(squares, {("b",): 3 * 4 + 2, ("a",): 3 + 2 * 4})
         # A half-square triangle of the same two fabrics is one unit, whichever is which.
         self.assertEqual([u.total for u in units if u.spec.kind == "half_square_triangle"], [20])
@@ -104,8 +104,8 @@ class PlansTest(TestCase):
     def test_spares_batches_and_ways(self) -> None:
         units = counted([order("lantern", Colourway(12))])
         makings = {
-            "half_square_triangle": Making("eight", School.GENEROUS),
-            "quarter_square_triangle": Making("loose_triangles"),
+            "half_square_triangle": MakingChoice("eight", School.GENEROUS),
+            "quarter_square_triangle": MakingChoice("loose_triangles"),
         }
         plans = {c.unit.spec.kind: c for c in ordered_plans(units, makings, Spares(Fraction(5)))}
         half = plans["half_square_triangle"]
@@ -122,7 +122,7 @@ class PlansTest(TestCase):
 
     def test_triangles_left_over_are_counted(self) -> None:
         units = counted([order("hourglass_star", Colourway(1))])
-        plans = ordered_plans(units, {"quarter_square_triangle": Making("loose_triangles")}, Spares(number=1))
+        plans = ordered_plans(units, {"quarter_square_triangle": MakingChoice("loose_triangles")}, Spares(number=1))
         hourglass = next(c for c in plans if c.unit.spec.kind == "quarter_square_triangle")
         assert hourglass.plan
         for piece in hourglass.plan.pieces:
@@ -143,9 +143,9 @@ class LookingTest(TestCase):
         if not meant.places:
             return
         place = data.draw(st.sampled_from(meant.places))
-        step = Lie(data.draw(st.integers(0, 3)), data.draw(st.booleans()))
+        step = Orientation(data.draw(st.integers(0, 3)), data.draw(st.booleans()))
         changed = tuple(
-            p if p is not place else type(p)(p.column, p.row, p.content, p.lie.then(step), p.across, p.down)
+            p if p is not place else type(p)(p.column, p.row, p.content, p.orientation.then(step), p.across, p.down)
             for p in meant.places
         )
         seen = Pattern("seen", meant.columns, meant.rows, changed)
@@ -185,7 +185,7 @@ class LookingTest(TestCase):
         self.assertAlmostEqual(cloth, 9 * 16, places=6)
         rims = sum(abs(area(m.points)) for m in apart.marks if m.role == "allowance")
         self.assertAlmostEqual(rims, 9 * (16 - 3.5**2), places=6)
-        many = side_by_side(layout, SIZE, 3, 3, Lie(1))
+        many = side_by_side(layout, SIZE, 3, 3, Orientation(1))
         self.assertAlmostEqual(sum(abs(area(m.points)) for m in many.marks if m.role == "face"), 31.5**2, places=6)
         with self.assertRaises(PlanError):
-            side_by_side(laid(library_pattern("wake")), SIZE, 2, 2, Lie(1))
+            side_by_side(laid(library_pattern("wake")), SIZE, 2, 2, Orientation(1))

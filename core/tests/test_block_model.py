@@ -18,7 +18,7 @@ from piecing.blocks.pattern import Pattern, laid
 from piecing.diagnosis.causes import Cause, Parameter, parameters_of, scatter_of, shape_of
 from piecing.diagnosis.faults import faults_of
 from piecing.diagnosis.model import BlockModel, FeatureKind, model_of
-from piecing.diagnosis.places import places_of
+from piecing.diagnosis.places import block_geometry
 from piecing.diagnosis.readings import Reading, equation_of
 from piecing.diagnosis.readings import ReadingKind as K
 from piecing.diagnosis.whatif import errors_of, outcomes, seam_costs
@@ -33,7 +33,7 @@ small = st.floats(-1 / 32, 1 / 32)
 
 
 def block(name: str, finished: str = "12") -> BlockModel:
-    return model_of(places_of(laid(library_pattern(name)), inches(finished)), inches("1/4"))
+    return model_of(block_geometry(laid(library_pattern(name)), inches(finished)), inches("1/4"))
 
 
 def reflected(a: tuple[float, float], b: tuple[float, float]) -> list[float]:
@@ -286,7 +286,7 @@ class TurningTest(TestCase):
 
 def _spread_of(pattern: Pattern) -> dict[tuple[str, str], list[float]]:
     """For every cause of the units: the sizes of what it does to each kind of tip, in order, sides and signs set aside."""
-    model = model_of(places_of(laid(pattern), inches("12")), inches("1/4"))
+    model = model_of(block_geometry(laid(pattern), inches("12")), inches("1/4"))
     found = {}
     for p in parameters_of(model):
         if p.batch < 0 or p.cause is Cause.CUT:

@@ -15,7 +15,7 @@ from piecing.blocks import editing
 from piecing.blocks.editing import Symmetry
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data, library_keys, library_pattern
-from piecing.blocks.pattern import Lie, Pattern, Place, UnitHere, laid
+from piecing.blocks.pattern import Orientation, Pattern, Place, UnitPlacement, laid
 from piecing.blocks.sizing import parts_from_text, sizes
 from piecing.errors import (
     BlockHoldsItself,
@@ -33,22 +33,22 @@ from piecing.lengths import inches, mm
 from piecing.units import KINDS, kind_of
 from tests.blocks import BOX, grid, none, patterns
 
-LIES = [Lie(t, m) for t, m in product(range(4), (False, True))]
+LIES = [Orientation(t, m) for t, m in product(range(4), (False, True))]
 
 
 class LieTest(TestCase):
     def test_lies_are_the_eight_symmetries_of_a_square(self) -> None:
-        def seen(lie: Lie, p: tuple[int, int]) -> tuple[int, int]:
-            x, y = (-p[0], p[1]) if lie.mirrored else p
-            for _ in range(lie.turn):
+        def seen(orientation: Orientation, p: tuple[int, int]) -> tuple[int, int]:
+            x, y = (-p[0], p[1]) if orientation.mirrored else p
+            for _ in range(orientation.turn):
                 x, y = y, -x
             return x, y
 
         for inner, outer in product(LIES, LIES):
             for p in ((1, 2), (-2, 1)):
                 self.assertEqual(seen(inner.then(outer), p), seen(outer, seen(inner, p)))
-        for lie in LIES:
-            self.assertEqual(lie.then(lie.undone), Lie())
+        for orientation in LIES:
+            self.assertEqual(orientation.then(orientation.undone), Orientation())
 
 
 class WrittenTest(TestCase):
@@ -124,7 +124,7 @@ class LaidTest(TestCase):
             laid(grid(["A0"], {"A": {"block": "goose_cross"}}, columns=[2], rows=[1]))
 
     def test_places_neither_overlap_nor_leave_the_grid(self) -> None:
-        unit = UnitHere("plain_square", ("a",))
+        unit = UnitPlacement("plain_square", ("a",))
         tracks = (Fraction(1),) * 2
         for places in ((Place(0, 0, unit, across=2), Place(1, 0, unit)), (Place(2, 0, unit),), (Place(0, -1, unit),)):
             with self.assertRaises(PlaceTaken):
@@ -181,11 +181,11 @@ class EditingTest(TestCase):
         self.assertEqual(moved.at(0, 0).content, pattern.at(1, 0).content)  # type: ignore[union-attr]
         self.assertEqual(editing.moved(moved, (0, 0), (1, 0)), pattern)
         copied = editing.repeated_to(pattern, (1, 0), [(1, 2), (0, 0)])
-        self.assertEqual(copied.at(1, 2).lie, pattern.at(1, 0).lie)  # type: ignore[union-attr]
+        self.assertEqual(copied.at(1, 2).orientation, pattern.at(1, 0).orientation)  # type: ignore[union-attr]
 
     def test_a_quarter_in_an_oblong_place_is_a_half_turn(self) -> None:
         pattern = library_pattern("goose_pair")
-        self.assertEqual(editing.turned(pattern, [(0, 0)]).at(0, 0).lie, Lie(2))  # type: ignore[union-attr]
+        self.assertEqual(editing.turned(pattern, [(0, 0)]).at(0, 0).orientation, Orientation(2))  # type: ignore[union-attr]
 
     def test_spans_and_grids(self) -> None:
         pattern = grid(["A0 .", ". ."], {"A": {"kind": "rectangle", "fabrics": "a"}})

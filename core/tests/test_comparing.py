@@ -58,7 +58,7 @@ class UnitsFromTest(TestCase):
         self.assertEqual(units_from(plan(half_square("12")), [_TENS]), 0)
 
     def test_pieces_of_one_fabric_share_what_there_is(self) -> None:
-        geese = plan(Choices(sample("flying_goose", ring="aaa"), "four", count=4))
+        geese = plan(Choices(sample("flying_goose", part_fabrics="aaa"), "four", count=4))
         # One goose square and four sky squares of the same fabric from three 10 in. squares: 1 + 4/4 squares a batch.
         self.assertEqual(units_from(geese, [replace(_TENS, count=3)]), 4)
 
@@ -109,8 +109,8 @@ class LargestTest(TestCase):
 
 
 class CompareTest(TestCase):
-    def best(self, kind: str, ring: str = "", **more: object) -> Way:
-        spec = sample(kind, ring=ring)
+    def best(self, kind: str, part_fabrics: str = "", **more: object) -> Way:
+        spec = sample(kind, part_fabrics=part_fabrics)
         return compare(Choices(spec, methods_of(kind)[0].name, count=24), **more).ways[0]  # type: ignore[arg-type]
 
     def test_every_method_and_school_is_there_or_says_why_not(self) -> None:
@@ -140,7 +140,7 @@ class CompareTest(TestCase):
     def test_one_hand_only_is_made_from_loose_triangles(self) -> None:
         way = self.best("split_quarter_square_triangle", "abc")
         self.assertEqual((way.method.name, way.hands), ("loose_triangles", Hands.AS_WANTED))
-        spec = sample("split_quarter_square_triangle", ring="abc")
+        spec = sample("split_quarter_square_triangle", part_fabrics="abc")
         even = compare(Choices(spec, "loose_triangles", count=12, mirrored=12)).ways
         halves = next(w for w in even if w.method.name == "unit_and_square" and w.school is School.LITTLE)
         self.assertEqual(halves.drawbacks, ())

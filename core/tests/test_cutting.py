@@ -16,7 +16,7 @@ from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.packing import packed
 from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan, shelf_plan
-from piecing.cutting.stock import Cloth, ClothKind, Piece
+from piecing.cutting.stock import Cloth, ClothKind, WantedPiece
 from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.wanted import lettered, unit_pieces
 from piecing.drawings.cloth import cloth_picture, strip_said
@@ -33,8 +33,8 @@ from tests.samples import half_square, instance
 YARD = Cloth("bolt", "a", inches(40), inches(72), name="two yards")
 
 
-def piece(key: str, width: str, height: str, count: int, **more: object) -> Piece:
-    return Piece(key, "a", inches(width), inches(height), count, **more)  # type: ignore[arg-type]
+def piece(key: str, width: str, height: str, count: int, **more: object) -> WantedPiece:
+    return WantedPiece(key, "a", inches(width), inches(height), count, **more)  # type: ignore[arg-type]
 
 
 def used(plan: CuttingPlan) -> Length:
@@ -122,7 +122,7 @@ class LargeTest(TestCase):
 
 
 class PlanTest(TestCase):
-    def assert_sound(self, plan: CuttingPlan, pieces: list[Piece], cloths: list[Cloth]) -> None:
+    def assert_sound(self, plan: CuttingPlan, pieces: list[WantedPiece], cloths: list[Cloth]) -> None:
         self.assertEqual([str(f.said) for f in flaws(plan, pieces, cloths)], [])
 
     def test_twenty_four_squares_of_four_and_a_half(self) -> None:
@@ -277,7 +277,7 @@ class PilesTest(TestCase):
 class FittingTest(TestCase):
     def test_the_most_blocks_by_hand(self) -> None:
         # Four 4 1/2 squares a block; 8 across, 16 down in two yards: 128 squares, so 32 blocks.
-        def pieces(n: int) -> list[Piece]:
+        def pieces(n: int) -> list[WantedPiece]:
             return [piece("A", "9/2", "9/2", 4 * n)]
 
         self.assertEqual(most_blocks(pieces, [YARD]), 32)
@@ -288,7 +288,7 @@ class FittingTest(TestCase):
         made = unit_plan(half_square("7/2", count=16, school=School.LITTLE))
         cloths = [Cloth(f, f, inches(10), inches(10), ClothKind.SQUARE, 2) for f in "ab"]
 
-        def pieces(plans: Sequence[UnitPlan]) -> Sequence[Piece]:
+        def pieces(plans: Sequence[UnitPlan]) -> Sequence[WantedPiece]:
             return [p for q in plans for p in unit_pieces(q, "halves", {})]
 
         self.assertTrue(fits(pieces([made]), cloths))

@@ -14,8 +14,8 @@ import numpy as np
 
 from piecing.blocks import editing
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Lie, Pattern, UnitHere, laid
-from piecing.diagnosis import Inference, Status, Verdict, infer, judge, model_of, places_of
+from piecing.blocks.pattern import Orientation, Pattern, UnitPlacement, laid
+from piecing.diagnosis import Inference, Status, Verdict, block_geometry, infer, judge, model_of
 from piecing.diagnosis.asking import candidates, next_readings
 from piecing.diagnosis.causes import Cause, drawn_out, shape_of
 from piecing.diagnosis.explain import workings
@@ -25,7 +25,7 @@ from piecing.diagnosis.readings import Reading, ReadingKind, equation_of, loosen
 from piecing.diagnosis.record import record_of, spread_at_worse_end
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import shares_of
-from piecing.diagnosis.words import Roughly, Setting
+from piecing.diagnosis.words import GuideSetting, Roughly
 from piecing.errors import PiecingError, ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTestIncomplete
 from piecing.lengths import Length, Measure, Style, inches
 from piecing.planning.plan import plan
@@ -52,7 +52,7 @@ class PlacesTest(TestCase):
             )
             after = _edited(before, dice)
             try:
-                old, new = (model_of(places_of(laid(p), inches("12")), inches("1/4")) for p in (before, after))
+                old, new = (model_of(block_geometry(laid(p), inches("12")), inches("1/4")) for p in (before, after))
             except PiecingError:
                 continue
             there = {c.key: _lies(new, c.number) for c in new.places.cells}
@@ -80,7 +80,7 @@ class PlacesTest(TestCase):
 
     def test_names_are_unlike_each_other_in_every_block(self) -> None:
         for name in library_keys():
-            model = model_of(places_of(laid(library_pattern(name)), inches("12")), inches("1/4"))
+            model = model_of(block_geometry(laid(library_pattern(name)), inches("12")), inches("1/4"))
             with self.subTest(name):
                 for names in (
                     [c.key for c in model.places.cells],
@@ -148,7 +148,7 @@ def _edited(pattern: Pattern, dice: Random) -> Pattern:
                 case 1:
                     made = editing.turned(made, [spot], dice.randint(1, 3))
                 case 2:
-                    made = editing.placed(made, [spot], UnitHere("plain_square", ("a",)), Lie())
+                    made = editing.placed(made, [spot], UnitPlacement("plain_square", ("a",)), Orientation())
                 case 3:
                     made = editing.mirrored(made, [spot])
                 case 4:
@@ -166,7 +166,7 @@ def _lies(model: object, number: int) -> tuple[object, ...]:
     """What one sees in a place: kind, size, and how it lies. Colours may be exchanged without anything being measured anew."""
     cell = model.places.cells[number]  # type: ignore[attr-defined]
     spec = model.places.batches[cell.batch].spec  # type: ignore[attr-defined]
-    return spec.kind, spec.width, spec.height, cell.lie
+    return spec.kind, spec.width, spec.height, cell.orientation
 
 
 class RawTest(TestCase):
@@ -178,8 +178,8 @@ class RawTest(TestCase):
             ("quarter_square_triangle", "3", "3", (2 * 2**0.5, 2 * 2**0.5)),
         ):
             method = {"half_square_triangle": "pair", "flying_goose": "four"}.get(kind, methods_of(kind)[0].name)
-            ring = {"half_square_triangle": "ab", "flying_goose": "abb"}.get(kind, "abcd")
-            sizes = raw_sizes(plan(Choices(UnitSpec(kind, inches(width), inches(height), tuple(ring)), method)))
+            part_fabrics = {"half_square_triangle": "ab", "flying_goose": "abb"}.get(kind, "abcd")
+            sizes = raw_sizes(plan(Choices(UnitSpec(kind, inches(width), inches(height), tuple(part_fabrics)), method)))
             with self.subTest(kind):
                 self.assertAlmostEqual(sizes.width_loss, losses[0], places=6)
                 self.assertAlmostEqual(sizes.height_loss, losses[1], places=6)
@@ -192,7 +192,7 @@ class BiasTest(TestCase):
         # while the corners of its raw 6 1/2 by 3 1/2 do not.
         seen = set()
         for key in library_keys():
-            places = places_of(laid(library_pattern(key)), inches("12"))
+            places = block_geometry(laid(library_pattern(key)), inches("12"))
             for batch in places.batches:
                 if batch.spec.kind not in ("half_square_triangle", "flying_goose"):
                     continue
@@ -447,11 +447,11 @@ class AdviceTest(TestCase):
 
     def test_words_are_marks_of_the_ruler(self) -> None:
         for size in np.linspace(0.001, 0.4, 60):
-            for said in (Roughly(float(size)), Setting(0.25 + float(size))):
+            for said in (Roughly(float(size)), GuideSetting(0.25 + float(size))):
                 self.assertNotIn("64", said.set_in(None))
         self.assertEqual(Roughly(1 / 64).set_in(None), "a thread")
-        self.assertEqual(Setting(0.2344).set_in(None), "a thread under 1⁄4″")
-        self.assertIn("mm", Setting(0.25).set_in(Style(Measure.MILLIMETRES)))
+        self.assertEqual(GuideSetting(0.2344).set_in(None), "a thread under 1⁄4″")
+        self.assertIn("mm", GuideSetting(0.25).set_in(Style(Measure.MILLIMETRES)))
 
 
 class WorkingTest(TestCase):

@@ -50,7 +50,7 @@ class SizeTest(TestCase):
         self, way: tuple[Method, UnitSpec], seam: Seam, m: Length
     ) -> None:
         method, spec = way
-        cuts = method.bare(spec, _S, seam.take_up, m)
+        cuts = method.minimum_cuts(spec, _S, seam.take_up, m)
         margins = method.margins(spec, cuts, _S, seam.take_up)
         unit = sewn(method, spec, cuts, seam)
         if method.name == "two_half_square_triangles" and spec.kind == "flying_goose":
@@ -65,7 +65,7 @@ class SizeTest(TestCase):
         self, way: tuple[Method, UnitSpec], seam: Seam, m: Length
     ) -> None:
         method, spec = way
-        cuts = method.bare(spec, _S, seam.take_up, m)
+        cuts = method.minimum_cuts(spec, _S, seam.take_up, m)
         least = method.margins(spec, cuts, _S, seam.take_up).least
         # With another seam than the nominal one the pieced half gives way by the seam that trues its long edge.
         slack = abs(float(seam.take_up - _S)) * 0.71 if spec.kind == "pieced_half" else 0.0005
@@ -115,7 +115,7 @@ class ClothTest(TestCase):
     @given(_ways, _seams)
     def test_what_is_seen_and_folded_under_is_what_was_sewn(self, way: tuple[Method, UnitSpec], seam: Seam) -> None:
         method, spec = way
-        unit = sewn(method, spec, method.bare(spec, _S, seam.take_up, inches("1/8")), seam)
+        unit = sewn(method, spec, method.minimum_cuts(spec, _S, seam.take_up, inches("1/8")), seam)
         seen = shapely.union_all([Region(p.outline) for p in unit.trimmed.faces], grid_size=1e-9)
         (x1, y1), (x2, y2) = unit.box[0], unit.box[2]
         if (method.kind, method.name) != ("flying_goose", "two_half_square_triangles"):  # never trimmed as a whole
@@ -129,7 +129,7 @@ class ClothTest(TestCase):
     @given(_ways, _seams)
     def test_no_cloth_appears_or_vanishes(self, way: tuple[Method, UnitSpec], seam: Seam) -> None:
         method, spec = way
-        cuts = method.bare(spec, _S, seam.take_up, inches("1/8"))
+        cuts = method.minimum_cuts(spec, _S, seam.take_up, inches("1/8"))
         batch = method.batch(spec, cuts, _S, seam.take_up)
         bits = 0.0
         for rule in batch.pieces:
@@ -147,7 +147,7 @@ class ClothTest(TestCase):
     @given(_ways)
     def test_mirroring_a_unit_twice_gives_it_back(self, way: tuple[Method, UnitSpec]) -> None:
         method, spec = way
-        unit = sewn(method, spec, method.bare(spec, _S, _S, inches("1/8")), Seam(_S)).raw
+        unit = sewn(method, spec, method.minimum_cuts(spec, _S, _S, inches("1/8")), Seam(_S)).raw
         over = Line((1.0, 0.0), (2.0, 5.0))
         back = turned_over(turned_over(unit, over), over)
         for one, two in zip(unit.faces, back.faces, strict=True):
@@ -164,9 +164,9 @@ class HandTest(TestCase):
     def test_a_batch_gives_the_units_and_hands_it_says(self) -> None:
         rings = {"quarter_square_triangle": "abcd", "flying_goose": "abc", "split_quarter_square_triangle": "abc"}
         for method, plain in ALL_WAYS:
-            spec = sample(plain.kind, ring=rings.get(plain.kind, ""))
-            batch = method.batch(spec, method.bare(spec, _S, _S), _S, _S)
-            unit = sewn(method, spec, method.bare(spec, _S, _S, inches("1/8")), Seam(_S))
+            spec = sample(plain.kind, part_fabrics=rings.get(plain.kind, ""))
+            batch = method.batch(spec, method.minimum_cuts(spec, _S, _S), _S, _S)
+            unit = sewn(method, spec, method.minimum_cuts(spec, _S, _S, inches("1/8")), Seam(_S))
             with self.subTest(f"{method.kind} {method.name}"):
                 self.assertEqual(unit.as_drawn + unit.mirrored, batch.units)
                 if batch.hands is Hands.HALF_EACH:
@@ -181,7 +181,7 @@ class TipTest(TestCase):
     def test_marks_lie_where_the_kind_says(self, way: tuple[Method, UnitSpec]) -> None:
         """Every distance a kind promises is one at which a seam crosses an edge, or a tip stands, on the engine."""
         method, spec = way
-        unit = sewn(method, spec, method.bare(spec, _S, _S, inches("1/8")), Seam(_S))
+        unit = sewn(method, spec, method.minimum_cuts(spec, _S, _S, inches("1/8")), Seam(_S))
         (x1, y1), (x2, y2) = unit.box[0], unit.box[2]
         width, height = x2 - x1, y2 - y1
         for mark in kind_of(spec.kind).marks(spec, _S):
@@ -197,7 +197,7 @@ class GrainTest(TestCase):
     def test_where_the_bias_ends_up(self) -> None:
         outside = {}
         for method, spec in ALL_WAYS:
-            unit = sewn(method, spec, method.bare(spec, _S, _S, inches("1/8")), Seam(_S))
+            unit = sewn(method, spec, method.minimum_cuts(spec, _S, _S, inches("1/8")), Seam(_S))
             outside[method.kind, method.name] = sum(unit.bias.values()) / 4
         self.assertEqual(outside.pop(("half_square_triangle", "four")), 1.0, "all four edges")
         self.assertAlmostEqual(outside.pop(("banded_hourglass", "loose_triangles")), 0.5, places=1)
@@ -229,28 +229,32 @@ class KindTest(TestCase):
 class WorkedExamplesTest(TestCase):
     """Published figures at a quarter-inch seam."""
 
-    def bare(self, kind: str, name: str, size: str, cut: str) -> float:
+    def minimum_cuts(self, kind: str, name: str, size: str, cut: str) -> float:
         spec = sample(kind, inches(size))
-        return float(method_for(kind, name).bare(spec, _S, _S)[cut])
+        return float(method_for(kind, name).minimum_cuts(spec, _S, _S)[cut])
 
     def test_rules_of_thumb_and_what_they_have_to_spare(self) -> None:
         r2 = sqrt(2)
-        self.assertAlmostEqual(self.bare("half_square_triangle", "pair", "3", "square"), 3 + 7 / 8 - 0.0214, places=4)
-        self.assertAlmostEqual(self.bare("half_square_triangle", "four", "3", "square"), r2 * 3.5 + 0.5)
-        self.assertAlmostEqual(self.bare("half_square_triangle", "eight", "3", "square"), 6 + 1.7071, places=4)
         self.assertAlmostEqual(
-            self.bare("quarter_square_triangle", "loose_triangles", "3", "square"), 3 + 1.2071, places=4
+            self.minimum_cuts("half_square_triangle", "pair", "3", "square"), 3 + 7 / 8 - 0.0214, places=4
         )
-        self.assertAlmostEqual(self.bare("flying_goose", "four", "4", "large"), 4 + 1.25 - 0.0429, places=4)
-        self.assertAlmostEqual(self.bare("flying_goose", "four", "4", "small"), 2 + 0.875 - 0.0214, places=4)
-        self.assertAlmostEqual(self.bare("square_in_square", "corner_triangles", "4", "centre"), 4 / r2 + 0.5)
-        self.assertAlmostEqual(self.bare("square_in_square", "corner_triangles", "4", "triangle"), 2 + 0.8536, places=4)
-        self.assertAlmostEqual(self.bare("pieced_half", "triangles", "4", "small"), 2 + 0.8536, places=4)
-        self.assertAlmostEqual(self.bare("pieced_half", "triangles", "4", "large"), 4 + 0.8536, places=4)
+        self.assertAlmostEqual(self.minimum_cuts("half_square_triangle", "four", "3", "square"), r2 * 3.5 + 0.5)
+        self.assertAlmostEqual(self.minimum_cuts("half_square_triangle", "eight", "3", "square"), 6 + 1.7071, places=4)
+        self.assertAlmostEqual(
+            self.minimum_cuts("quarter_square_triangle", "loose_triangles", "3", "square"), 3 + 1.2071, places=4
+        )
+        self.assertAlmostEqual(self.minimum_cuts("flying_goose", "four", "4", "large"), 4 + 1.25 - 0.0429, places=4)
+        self.assertAlmostEqual(self.minimum_cuts("flying_goose", "four", "4", "small"), 2 + 0.875 - 0.0214, places=4)
+        self.assertAlmostEqual(self.minimum_cuts("square_in_square", "corner_triangles", "4", "centre"), 4 / r2 + 0.5)
+        self.assertAlmostEqual(
+            self.minimum_cuts("square_in_square", "corner_triangles", "4", "triangle"), 2 + 0.8536, places=4
+        )
+        self.assertAlmostEqual(self.minimum_cuts("pieced_half", "triangles", "4", "small"), 2 + 0.8536, places=4)
+        self.assertAlmostEqual(self.minimum_cuts("pieced_half", "triangles", "4", "large"), 4 + 0.8536, places=4)
 
     def test_a_strip_of_one_inch_gives_the_square_back(self) -> None:
         spec = UnitSpec("strip_split_square", inches("7/2"), inches("7/2"), ("a", "b", "c"), strip=inches("1/2"))
-        self.assertEqual(method_for("strip_split_square", "strip").bare(spec, _S, _S)["square"], inches(4))
+        self.assertEqual(method_for("strip_split_square", "strip").minimum_cuts(spec, _S, _S)["square"], inches(4))
 
 
 class PiecedHalfTest(TestCase):
@@ -262,6 +266,6 @@ class PiecedHalfTest(TestCase):
         raw, _ = method.raw(spec, cuts, inches("1/4"), inches("9/32"))
         self.assertAlmostEqual(float(raw), 2 * (3 - 0.28125) - 2**0.5 * 0.03125, places=9)
         # Cut by the bare sizes, it reaches its target with nothing over: four and a half and two allowances.
-        bare = method.bare(spec, inches("1/4"), inches("9/32"))
+        bare = method.minimum_cuts(spec, inches("1/4"), inches("9/32"))
         self.assertAlmostEqual(float(method.raw(spec, bare, inches("1/4"), inches("9/32"))[0]), 5.0, places=9)
         self.assertAlmostEqual(float(method.margins(spec, bare, inches("1/4"), inches("9/32")).top), 0.0, places=9)

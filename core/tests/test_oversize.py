@@ -95,7 +95,7 @@ class RoomTest(TestCase):
         rng = np.random.default_rng(11)
         draws = 1500
         for method, spec in ALL_WAYS:
-            cuts = method.bare(spec, _QUARTER, inches("17/64"), inches("1/64"))
+            cuts = method.minimum_cuts(spec, _QUARTER, inches("17/64"), inches("1/64"))
             share = room_share(method, spec, cuts, _QUARTER, _RECORD)
             drawn = drawn_share(method, spec, cuts, draws, rng)
             with self.subTest(f"{method.kind} {method.name}"):

@@ -76,7 +76,7 @@ class PlanTest(TestCase):
             self.assertAlmostEqual(p.simulated.kept, u * u + 2 * (2**0.5 * u * e - e * e))
 
     def test_odd_triangles_are_counted(self) -> None:
-        quarters = plan(Choices(sample("quarter_square_triangle", ring="abac"), "loose_triangles", count=7))
+        quarters = plan(Choices(sample("quarter_square_triangle", part_fabrics="abac"), "loose_triangles", count=7))
         by_role = {piece.role: piece for piece in quarters.pieces}
         # a: 14 triangles from 4 squares, two over; b and c: 7 from 2, one over each.
         self.assertEqual(
@@ -84,7 +84,7 @@ class PlanTest(TestCase):
         )
 
     def test_strips_have_their_whole_length(self) -> None:
-        p = plan(Choices(sample("four_patch", ring="abab"), "strips", School.EXACT, count=10))
+        p = plan(Choices(sample("four_patch", part_fabrics="abab"), "strips", School.EXACT, count=10))
         self.assertEqual(
             [(c.role, c.width, c.height, c.count) for c in p.pieces],
             [(r, inches("9/4"), inches("9/4") * 20, 1) for r in "ab"],
@@ -140,11 +140,11 @@ class PlanTest(TestCase):
 
 
 class HandTest(TestCase):
-    def spec(self, ring: str, kind: str = "quarter_square_triangle") -> UnitSpec:
-        return sample(kind, ring=ring)
+    def spec(self, part_fabrics: str, kind: str = "quarter_square_triangle") -> UnitSpec:
+        return sample(kind, part_fabrics=part_fabrics)
 
     def test_rings_that_have_a_hand(self) -> None:
-        for ring, wanted in (
+        for part_fabrics, wanted in (
             ("abab", False),
             ("abac", False),
             ("aabb", False),
@@ -152,8 +152,8 @@ class HandTest(TestCase):
             ("abcd", True),
             ("abca", True),
         ):
-            with self.subTest(ring):
-                self.assertEqual(handed(self.spec(ring)), wanted)
+            with self.subTest(part_fabrics):
+                self.assertEqual(handed(self.spec(part_fabrics)), wanted)
         self.assertFalse(handed(sample("half_square_triangle")))
         self.assertTrue(handed(self.spec("abc", "split_quarter_square_triangle")))
         self.assertFalse(handed(self.spec("abb", "split_quarter_square_triangle")))

@@ -18,7 +18,7 @@ from piecing.geometry.plane import rotated
 from piecing.lengths import ZERO, Length, inches
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
-from piecing.quilts.scraps import Stock, arranged, cell_box, neighbours, scrap_places, touching
+from piecing.quilts.scraps import ScrapStock, arranged, cell_box, neighbours, scrap_places, touching
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from tests.blocks import grid
 
@@ -167,7 +167,7 @@ class ScrapsTest(TestCase):
             self.assertEqual(len(neighbours(places)), wanted)
 
     def test_no_neighbours_alike_counts_kept_fixed_places_kept(self) -> None:
-        stock = [Stock("a", 12, 2), Stock("b", 12, 0), Stock("c", 12, 1)]
+        stock = [ScrapStock("a", 12, 2), ScrapStock("b", 12, 0), ScrapStock("c", 12, 1)]
         for order in (0, 50, 100):
             found = arranged(self.places, self.pairs, stock, fixed={0: "c", 35: "a"}, order=order, seed=4)
             self.assertEqual((found.alike, touching(found.fabrics, self.pairs)), ((), ()))
@@ -175,7 +175,7 @@ class ScrapsTest(TestCase):
             self.assertTrue(all(found.fabrics.count(s.fabric) <= s.count for s in stock))
 
     def test_ordered_is_nearer_to_light_to_dark_than_random(self) -> None:
-        stock = [Stock(f, 6, n) for n, f in enumerate("abcdef")]
+        stock = [ScrapStock(f, 6, n) for n, f in enumerate("abcdef")]
         dark = {s.fabric: s.darkness for s in stock}
 
         def disorder(order: int) -> float:
@@ -187,7 +187,7 @@ class ScrapsTest(TestCase):
         self.assertLess(disorder(100), disorder(0) / 2)
 
     def test_what_is_in_the_way_is_proven(self) -> None:
-        found = arranged(self.places, self.pairs, [Stock("a", 22), Stock("b", 10), Stock("c", 4)])
+        found = arranged(self.places, self.pairs, [ScrapStock("a", 22), ScrapStock("b", 10), ScrapStock("c", 4)])
         self.assertTrue(found.alike)
         self.assertEqual(len(found.alike), len(touching(found.fabrics, self.pairs)))
         self.assertIn(
@@ -198,15 +198,15 @@ class ScrapsTest(TestCase):
         self.assertTrue(found.optimal)
 
     def test_fixed_neighbours_alike_are_named(self) -> None:
-        found = arranged(self.places, self.pairs, [Stock("a", 20), Stock("b", 20)], fixed={0: "a", 1: "a"})
+        found = arranged(self.places, self.pairs, [ScrapStock("a", 20), ScrapStock("b", 20)], fixed={0: "a", 1: "a"})
         self.assertIn("are neighbours, and both are fixed to fabric A", str(found.said[0]))
 
     def test_too_few_units_and_fixed_places_without_any(self) -> None:
         for stock, fixed in (
-            ([Stock("a", 20)], {}),
-            ([Stock("a", 40)], {3: "z"}),
-            ([Stock("a", 40), Stock("b", 1)], {3: "b", 4: "b"}),
-            ([Stock("a", -1)], {}),
+            ([ScrapStock("a", 20)], {}),
+            ([ScrapStock("a", 40)], {3: "z"}),
+            ([ScrapStock("a", 40), ScrapStock("b", 1)], {3: "b", 4: "b"}),
+            ([ScrapStock("a", -1)], {}),
         ):
             with self.assertRaises(ScrapsImpossible):
                 arranged(self.places, self.pairs, stock, fixed=fixed)
@@ -217,10 +217,10 @@ class ScrapsTest(TestCase):
         rng = random.Random(1)
         leaf = laid(library_pattern("leaf"))
         for _ in range(8):
-            from piecing.blocks.pattern import Lie
+            from piecing.blocks.pattern import Orientation
 
-            lie = Lie(rng.randrange(4), rng.random() < 0.5)
-            boxes = [cell_box(Laid(leaf, lie), n, inches(9)) for n in range(len(leaf.cells))]
+            orientation = Orientation(rng.randrange(4), rng.random() < 0.5)
+            boxes = [cell_box(Laid(leaf, orientation), n, inches(9)) for n in range(len(leaf.cells))]
             self.assertAlmostEqual(sum(w * h for _, _, w, h in boxes), 81)
             self.assertEqual(len({(round(x), round(y)) for x, y, _, _ in boxes}), 9)
         self.assertEqual(len(block_spots(self.q.choices)), 1)

@@ -44,7 +44,7 @@ def parts(case: dict[str, Any]) -> tuple[UnitSpec, Cuts]:
     )
     if kind == "strip_split_square":
         strip = exact(case["strip"]) - inches("1/2")
-        spec = UnitSpec(kind, finished, finished, spec.ring, strip=max(strip, inches("1/16")))
+        spec = UnitSpec(kind, finished, finished, spec.part_fabrics, strip=max(strip, inches("1/16")))
     cuts = Cuts((_NAMES[name], exact(case[name])) for name in _NAMES if name in case)
     if method == "strip":
         cuts = cuts.but(strip_length=inches(20))

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from piecing.drawings.unit import design_picture, pictures
 from piecing.errors import RulerImpossible
-from piecing.geometry.drawing import Drawing, Mark
+from piecing.geometry.drawing import Drawing, DrawnMark
 from piecing.lengths import Length, Measure, inches
 from piecing.messages import Message
 from piecing.planning.plan import plan
@@ -30,7 +30,7 @@ _plans = st.builds(
 _cutters = st.sampled_from(Cutter)
 
 
-def marks(drawing: Drawing, role: str) -> list[Mark]:
+def marks(drawing: Drawing, role: str) -> list[DrawnMark]:
     return [m for m in drawing.marks if m.role == role]
 
 

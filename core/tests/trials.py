@@ -12,7 +12,7 @@ from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
 from piecing.diagnosis.inference import Inference, infer
 from piecing.diagnosis.model import BlockModel, model_of
-from piecing.diagnosis.places import places_of
+from piecing.diagnosis.places import block_geometry
 from piecing.diagnosis.readings import RawSizes, Reading, ReadingKind, raw_sizes
 from piecing.diagnosis.verdict import Verdict, judge
 from piecing.lengths import Length, inches
@@ -41,7 +41,7 @@ class Scene:
 
 
 def scene(pattern: object, finished: str) -> Scene:
-    model = model_of(places_of(laid(pattern), inches(finished)), inches("1/4"))  # type: ignore[arg-type]
+    model = model_of(block_geometry(laid(pattern), inches(finished)), inches("1/4"))  # type: ignore[arg-type]
     plans = {b.number: plan(Choices(b.spec, methods_of(b.kind)[0].name)) for b in model.places.batches if not b.plain}
     return Scene(model, {n: raw_sizes(p) for n, p in plans.items()})
 

@@ -7,7 +7,7 @@ import io
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-from .problems import Answer
+from .problems import ApiError
 
 __all__ = ["MOST_LINES", "Imported", "RefusedLine", "SheetRefused", "lines_of", "safe", "unsafe", "written"]
 
@@ -15,7 +15,7 @@ MOST_LINES = 5_000
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
-class SheetRefused(Answer):
+class SheetRefused(ApiError):
     status = 400
     code = "sheet_refused"
     title = "These lines could not be taken"

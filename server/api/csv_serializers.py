@@ -4,10 +4,10 @@ from typing import Any
 
 from rest_framework import serializers
 
-__all__ = ["ImportedSerializer", "SheetSerializer"]
+__all__ = ["CsvTextSerializer", "ImportedSerializer"]
 
 
-class SheetSerializer(serializers.Serializer[Any]):
+class CsvTextSerializer(serializers.Serializer[Any]):
     text = serializers.CharField(max_length=1_000_000, trim_whitespace=False)
 
 

@@ -8,14 +8,14 @@ from rest_framework import serializers
 from piecing.drawings.ladder import Rung, Tick
 from piecing.lengths import Style
 
-from .wire import LengthField, LengthSerializer, length_out
+from .wire import LengthAnswerField, LengthSerializer, length_out
 
 __all__ = ["LadderSerializer", "SeamCostSerializer"]
 
 
 class RungSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
-    size = LengthField()
+    size = LengthAnswerField()
     at = serializers.FloatField()
     beyond = serializers.BooleanField()
     gain = serializers.SerializerMethodField()
@@ -31,7 +31,7 @@ class RungSerializer(serializers.Serializer[Any]):
         return None if rung.loss is None else length_out(abs(rung.loss), self.context.get("style") or Style())
 
 
-class TickSerializer(serializers.Serializer[Any]):
+class LadderTickSerializer(serializers.Serializer[Any]):
     """A mark of the rule; whole and half units (ranks 0 and 1) carry their figure."""
 
     figure = serializers.SerializerMethodField()
@@ -48,14 +48,14 @@ class LadderSerializer(serializers.Serializer[Any]):
 
     dimension = serializers.CharField()
     head = serializers.CharField()
-    start = LengthField()
-    end = LengthField()
+    start = LengthAnswerField()
+    end = LengthAnswerField()
     rungs = RungSerializer(many=True)
-    ticks = TickSerializer(many=True)
+    ticks = LadderTickSerializer(many=True)
 
 
 class SeamCostSerializer(serializers.Serializer[Any]):
     units = serializers.IntegerField()
     seams = serializers.IntegerField()
-    slip = LengthField()
-    cost = LengthField()
+    slip = LengthAnswerField()
+    cost = LengthAnswerField()

@@ -55,7 +55,7 @@ class Refused(Exception):
         super().__init__(str(self.errors[0]) if self.errors else "refused")
 
 
-class Answer(Exception):
+class ApiError(Exception):
     """A refusal that is not the core's; ``values`` per field say what is kept here."""
 
     status: ClassVar[int] = 400
@@ -68,13 +68,13 @@ class Answer(Exception):
         self.values = values or {}
 
 
-class ChangedElsewhere(Answer):
+class ChangedElsewhere(ApiError):
     status = 409
     code = "changed_elsewhere"
     title = "Changed in another window"
 
 
-class NotHere(Answer):
+class NotHere(ApiError):
     status = 404
     code = "not_here"
     title = "Not here"
@@ -113,7 +113,7 @@ def _problem(exc: Exception) -> dict[str, Any] | None:
     if isinstance(exc, Refused):
         rows = [field_problem(e, exc.style) for e in exc.errors]
         return _body(422, rows[0]["code"], "This cannot be done", rows[0]["message"], rows)
-    if isinstance(exc, Answer):
+    if isinstance(exc, ApiError):
         rows = [
             {"field": f, "code": exc.code, "message": exc.detail, "values": {"here": v}} for f, v in exc.values.items()
         ]

@@ -27,7 +27,7 @@ __all__ = [
     "name_reader",
     "note_reader",
     "one_of_reader",
-    "ring_reader",
+    "part_fabrics_reader",
     "step_reader",
     "whole_reader",
     "yes_no_reader",
@@ -135,7 +135,7 @@ def cuts_reader(measure: Measure) -> Reader:
     return read
 
 
-def ring_reader(value: Any) -> list[str]:
+def part_fabrics_reader(value: Any) -> list[str]:
     """Fabric roles of a unit's parts, as letters."""
     roles = list(value) if isinstance(value, str | list | tuple) else []
     if not 1 <= len(roles) <= _MOST_PARTS or not all(isinstance(r, str) and re.fullmatch("[a-z]", r) for r in roles):

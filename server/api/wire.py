@@ -11,7 +11,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from piecing.geometry.drawing import Drawing, Mark
+from piecing.geometry.drawing import Drawing, DrawnMark
 from piecing.lengths import Area, Length, Style
 from piecing.messages import Message
 
@@ -19,7 +19,7 @@ __all__ = [
     "AreaField",
     "DrawingField",
     "DrawingSerializer",
-    "LengthField",
+    "LengthAnswerField",
     "LengthSerializer",
     "LengthsField",
     "MessageField",
@@ -60,7 +60,7 @@ class _Styled(serializers.Field):  # type: ignore[type-arg]
 
 
 @extend_schema_field(LengthSerializer)
-class LengthField(_Styled):
+class LengthAnswerField(_Styled):
     def to_representation(self, value: Length) -> dict[str, Any]:
         return length_out(value, self.setting)
 
@@ -109,7 +109,7 @@ class DrawingSerializer(serializers.Serializer[Any]):
     alt = serializers.CharField()
 
 
-def _path(mark: Mark) -> str:
+def _path(mark: DrawnMark) -> str:
     body = "L".join(f"{x:.4f},{y:.4f}" for x, y in mark.points)
     return f"M{body}{'Z' if mark.closed else ''}"
 

@@ -16,7 +16,7 @@ from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import inches
-from piecing.quilts.scraps import Stock, arranged, neighbours
+from piecing.quilts.scraps import ScrapStock, arranged, neighbours
 from piecing.quilts.sizes import quilt_sizes
 from projects.commands import ensure_fabrics, put_counted_unit
 from projects.models import Project
@@ -158,7 +158,7 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
         found = arranged(
             setting.places,
             pairs,
-            [Stock(f, n, shades.get(f, 1.0)) for f, n in stock.items()],
+            [ScrapStock(f, n, shades.get(f, 1.0)) for f, n in stock.items()],
             fixed=fixed,
             order=body.get("order", 0),
             seed=body.get("seed", 1),

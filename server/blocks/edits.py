@@ -10,7 +10,7 @@ from typing import Any
 from api.readers import name_reader
 from piecing.blocks import editing
 from piecing.blocks.file_format import Find, content_from
-from piecing.blocks.pattern import MOST_TRACKS, Lie, Pattern, UnitHere
+from piecing.blocks.pattern import MOST_TRACKS, Orientation, Pattern, UnitPlacement
 from piecing.blocks.sizing import parts_from_text
 from piecing.errors import PatternNotUnderstood
 from piecing.lengths import Length, Measure
@@ -67,8 +67,8 @@ class Asked:
 
 def _place(p: Pattern, e: Mapping[str, Any], asked: Asked) -> Pattern:
     content = content_from(e.get("content"), asked.find, asked.above)
-    lie = Lie(_number(e.get("turn", 0), 0, 3, "turn"), bool(e.get("mirrored", False)))
-    return editing.placed(p, _spots(e, p), content, lie)
+    orientation = Orientation(_number(e.get("turn", 0), 0, 3, "turn"), bool(e.get("mirrored", False)))
+    return editing.placed(p, _spots(e, p), content, orientation)
 
 
 def _paint(p: Pattern, e: Mapping[str, Any], _asked: Asked) -> Pattern:
@@ -81,10 +81,10 @@ def _shape(p: Pattern, e: Mapping[str, Any], asked: Asked) -> Pattern:
     made = p
     for spot in _spots(e, p):
         here = made.at(*spot)
-        if here and isinstance(here.content, UnitHere):
-            data = {"kind": here.content.kind, "fabrics": "".join(here.content.ring)}
+        if here and isinstance(here.content, UnitPlacement):
+            data = {"kind": here.content.kind, "fabrics": "".join(here.content.part_fabrics)}
             data |= {k: e[k] for k in ("corners", "strip") if k in e}
-            made = editing.placed(made, [spot], content_from(data, asked.find), here.lie)
+            made = editing.placed(made, [spot], content_from(data, asked.find), here.orientation)
     return made
 
 

@@ -9,7 +9,7 @@ from uuid import UUID
 from api.problems import Refused
 from piecing.blocks.comparing import Finding, alternatives, compared
 from piecing.blocks.file_format import pattern_from
-from piecing.blocks.pattern import Lie, laid
+from piecing.blocks.pattern import Orientation, laid
 from piecing.drawings.block import apart_picture, block_picture, side_by_side
 from piecing.drawings.finding import finding_picture
 from piecing.errors import PiecingError
@@ -18,9 +18,9 @@ from piecing.messages import Message
 from projects.translate import style_of
 from workrooms.models import Workroom
 
-from .selectors import BlockView, block_and_pattern, viewed
+from .selectors import LaidBlock, block_and_pattern, viewed
 from .translate import (
-    LIES,
+    ORIENTATIONS,
     find_in,
 )
 
@@ -30,7 +30,7 @@ __all__ = ["OtherWays", "TurnedFound", "find_of_turned", "other_ways"]
 @dataclass(frozen=True, slots=True)
 class AlternativeView:
     said: Message
-    lie: Lie
+    orientation: Orientation
     as_it_is: bool
     drawing: Drawing
 
@@ -47,12 +47,15 @@ def other_ways(room: Workroom, key: UUID, across: int, every_second: str, spot: 
     block, project, pattern = block_and_pattern(room, key)
     layout = laid(pattern)
     try:
-        many = side_by_side(layout, block.finished, across, across, LIES[every_second])
+        many = side_by_side(layout, block.finished, across, across, ORIENTATIONS[every_second])
         apart = apart_picture(layout, block.finished, project.seam_allowance)
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
     found = alternatives(pattern, spot) if spot else ()
-    shown = (AlternativeView(a.said, a.lie, a.as_it_is, block_picture(laid(a.pattern), block.finished)) for a in found)
+    shown = (
+        AlternativeView(a.said, a.orientation, a.as_it_is, block_picture(laid(a.pattern), block.finished))
+        for a in found
+    )
     return OtherWays(apart, many, tuple(shown))
 
 
@@ -60,7 +63,7 @@ def other_ways(room: Workroom, key: UUID, across: int, every_second: str, spot: 
 class TurnedFound:
     finding: Finding
     picture: Drawing
-    view: BlockView
+    view: LaidBlock
 
 
 def find_of_turned(room: Workroom, key: UUID, seen: Any) -> TurnedFound:

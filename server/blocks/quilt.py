@@ -17,7 +17,7 @@ from .models import Quilt
 from .selectors import blocks_of
 from .translate import quilt_choices, ways_of, whats_laid
 
-__all__ = ["QuiltView", "quilt_of", "quilt_view"]
+__all__ = ["QuiltSheet", "quilt_of", "quilt_view"]
 
 
 def quilt_of(project: Project) -> Quilt:
@@ -26,7 +26,7 @@ def quilt_of(project: Project) -> Quilt:
 
 
 @dataclass(frozen=True)
-class QuiltView:
+class QuiltSheet:
     quilt: Quilt
     sizes: QuiltSizes | None
     picture: Drawing | None
@@ -36,7 +36,7 @@ class QuiltView:
     cloth: Area
 
 
-def quilt_view(project: Project, find: Find) -> QuiltView:
+def quilt_view(project: Project, find: Find) -> QuiltSheet:
     """The quilt as it is set; why it cannot be drawn, when it cannot."""
     quilt, blocks = quilt_of(project), blocks_of(project)
     try:
@@ -47,6 +47,6 @@ def quilt_view(project: Project, find: Find) -> QuiltView:
         used = {w.block.pk for w in ways}
         left_out = tuple(str(b.pattern.get("name", "")) for b in blocks if b.pk not in used)
         picture = quilt_picture(sized, whats_laid(quilt, choices, ways, block_spots(choices))) if ways else None
-        return QuiltView(quilt, sized, picture, None, counted_blocks, left_out, Area.sum(p.area for p in sized.pieces))
+        return QuiltSheet(quilt, sized, picture, None, counted_blocks, left_out, Area.sum(p.area for p in sized.pieces))
     except PiecingError as refusal:
-        return QuiltView(quilt, None, None, refusal, 0, (), Area.sum(()))
+        return QuiltSheet(quilt, None, None, refusal, 0, (), Area.sum(()))

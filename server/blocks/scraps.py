@@ -16,7 +16,7 @@ from projects.models import Project
 from .models import Quilt
 from .quilt import quilt_of
 from .selectors import blocks_of
-from .translate import Way, quilt_choices, ways_of, whats_laid
+from .translate import QuiltColourway, quilt_choices, ways_of, whats_laid
 
 __all__ = ["ScrapBox", "ScrapSetting", "scrap_boxes", "scrap_setting"]
 
@@ -36,7 +36,7 @@ def scrap_setting(project: Project, find: Find, role: str) -> ScrapSetting:
     quilt, blocks = quilt_of(project), blocks_of(project)
     choices = quilt_choices(quilt, project, blocks, find)
     sized = quilt_sizes(choices)
-    ways: list[Way] = ways_of(blocks, find)
+    ways: list[QuiltColourway] = ways_of(blocks, find)
     bare = Quilt(spread=quilt.spread, every_second=quilt.every_second)
     lying = whats_laid(bare, choices, ways, block_spots(choices)) if ways else []
     return ScrapSetting(quilt, sized, lying, scrap_places(sized, lying, role) if ways else ())

@@ -9,7 +9,7 @@ from uuid import UUID
 
 from api.problems import NotHere, Refused
 from piecing.blocks.file_format import pattern_data, pattern_from
-from piecing.blocks.pattern import BlockHere, Layout, Pattern, Place, laid
+from piecing.blocks.pattern import BlockPlacement, Layout, Pattern, Place, laid
 from piecing.blocks.sizing import BlockSizes, parts_text, sizes
 from piecing.drawings.block import block_picture
 from piecing.errors import PiecingError
@@ -29,7 +29,7 @@ from .translate import (
     pattern_of,
 )
 
-__all__ = ["BlockView", "blocks_of", "get_block", "look_at", "viewed"]
+__all__ = ["LaidBlock", "blocks_of", "get_block", "look_at", "viewed"]
 
 _GONE = "There is no such block here. It may have been removed in another window."
 
@@ -63,44 +63,44 @@ class SpotView:
         if self.place is None:
             return ""
         held = self.place.content
-        return held.key if isinstance(held, BlockHere) else held.kind
+        return held.key if isinstance(held, BlockPlacement) else held.kind
 
     @property
     def name(self) -> str:
         held = self.place.content if self.place else None
-        return held.pattern.name if isinstance(held, BlockHere) else ""
+        return held.pattern.name if isinstance(held, BlockPlacement) else ""
 
     @property
-    def ring(self) -> list[str]:
+    def part_fabrics(self) -> list[str]:
         held = self.place.content if self.place else None
-        return [] if held is None or isinstance(held, BlockHere) else list(held.ring)
+        return [] if held is None or isinstance(held, BlockPlacement) else list(held.part_fabrics)
 
     @property
     def parts(self) -> list[str]:
         held = self.place.content if self.place else None
-        return [] if held is None or isinstance(held, BlockHere) else list(kind_of(held.kind).parts)
+        return [] if held is None or isinstance(held, BlockPlacement) else list(kind_of(held.kind).parts)
 
     @property
     def corners(self) -> list[str]:
         held = self.place.content if self.place else None
-        return [] if held is None or isinstance(held, BlockHere) else [str(c) for c in held.corners]
+        return [] if held is None or isinstance(held, BlockPlacement) else [str(c) for c in held.corners]
 
     @property
     def strip(self) -> str:
         held = self.place.content if self.place else None
-        return "" if held is None or isinstance(held, BlockHere) else str(held.strip)
+        return "" if held is None or isinstance(held, BlockPlacement) else str(held.strip)
 
     @property
     def turn(self) -> int:
-        return self.place.lie.turn if self.place else 0
+        return self.place.orientation.turn if self.place else 0
 
     @property
     def mirrored(self) -> bool:
-        return self.place.lie.mirrored if self.place else False
+        return self.place.orientation.mirrored if self.place else False
 
 
 @dataclass(frozen=True)
-class BlockView:
+class LaidBlock:
     """A layout with its picture, its places, its sizes, and what can be sewn of it."""
 
     pattern: dict[str, Any]
@@ -115,10 +115,10 @@ class BlockView:
     cannot: PiecingError | None
 
 
-def viewed(pattern: Pattern, finished: Length, project: Project) -> BlockView:
+def viewed(pattern: Pattern, finished: Length, project: Project) -> LaidBlock:
     layout = laid(pattern)
     sized = sizes(layout, finished, project.seam_allowance, project.ruler_step)
-    return BlockView(
+    return LaidBlock(
         pattern=pattern_data(pattern),
         name=pattern.name,
         columns=parts_text(pattern.columns),
@@ -156,7 +156,7 @@ def _spots(layout: Layout, finished: Length) -> list[SpotView]:
     return found
 
 
-def look_at(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> BlockView:
+def look_at(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> LaidBlock:
     """A layout as sent, changed if a change is asked for. Nothing is saved. Raises ``Refused``."""
     project = get_project(room, project_key)
     style, find, key = style_of(project), find_in(room), str(body.get("block") or "")

@@ -5,7 +5,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.problems import FieldProblemSerializer, field_problem
-from api.wire import AreaField, DrawingField, LengthField, LengthSerializer, MessageField, length_out
+from api.wire import AreaField, DrawingField, LengthAnswerField, LengthSerializer, MessageField, length_out
 from piecing.drawings.unit import design_picture
 from piecing.lengths import Length
 from piecing.messages import Message
@@ -37,14 +37,14 @@ class LookRequestSerializer(serializers.Serializer[Any]):
 
 class TrackSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
-    finished = LengthField()
+    finished = LengthAnswerField()
     on_step = serializers.BooleanField()
     share = serializers.FloatField()
 
 
 class NearSizeSerializer(serializers.Serializer[Any]):
-    finished = LengthField()
-    step = LengthField()
+    finished = LengthAnswerField()
+    step = LengthAnswerField()
     larger = serializers.BooleanField()
 
 
@@ -55,15 +55,15 @@ class OddUnitSerializer(serializers.Serializer[Any]):
 
 
 class BlockSizeSerializer(serializers.Serializer[Any]):
-    finished = LengthField()
-    finished_height = LengthField()
-    unfinished = LengthField()
-    unfinished_height = LengthField()
+    finished = LengthAnswerField()
+    finished_height = LengthAnswerField()
+    unfinished = LengthAnswerField()
+    unfinished_height = LengthAnswerField()
 
 
 class UnitSizeSerializer(serializers.Serializer[Any]):
-    width = LengthField()
-    height = LengthField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
     count = serializers.IntegerField()
 
 
@@ -96,7 +96,7 @@ class SpotSerializer(serializers.Serializer[Any]):
     box = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
     content = serializers.CharField(allow_blank=True)
     name = serializers.CharField(allow_blank=True)
-    ring = serializers.ListField(child=serializers.CharField())
+    part_fabrics = serializers.ListField(child=serializers.CharField())
     parts = serializers.ListField(child=serializers.CharField())
     corners = serializers.ListField(child=serializers.CharField())
     strip = serializers.CharField(allow_blank=True)
@@ -158,7 +158,7 @@ class SavedBlockSerializer(serializers.Serializer[Any]):
     """A block of the project with its layout worked out."""
 
     id = serializers.UUIDField(source="block.pk")
-    finished = LengthField(source="block.finished")
+    finished = LengthAnswerField(source="block.finished")
     colourways = ColourwaySerializer(many=True, source="block.colourways")
     order = serializers.ChoiceField(choices=ORDERS, allow_blank=True, source="block.order")
     pressing = serializers.JSONField(source="block.pressing")
@@ -170,10 +170,10 @@ class PlainPieceSerializer(serializers.Serializer[Any]):
 
     name = serializers.CharField()
     fabric = serializers.CharField()
-    finished_width = LengthField()
-    finished_height = LengthField()
-    cut_width = LengthField()
-    cut_height = LengthField()
+    finished_width = LengthAnswerField()
+    finished_height = LengthAnswerField()
+    cut_width = LengthAnswerField()
+    cut_height = LengthAnswerField()
     count = serializers.IntegerField()
     cut_into = serializers.IntegerField()
     needed = serializers.IntegerField()
@@ -187,31 +187,31 @@ class PlainPieceSerializer(serializers.Serializer[Any]):
 class BackingSerializer(serializers.Serializer[Any]):
     along = serializers.BooleanField()
     panels = serializers.IntegerField()
-    panel_length = LengthField()
-    length = LengthField()
-    width = LengthField()
-    height = LengthField()
+    panel_length = LengthAnswerField()
+    length = LengthAnswerField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
 
 
 class BindingSerializer(serializers.Serializer[Any]):
     strips = serializers.IntegerField()
-    strip = LengthField()
-    round_about = LengthField()
-    length = LengthField()
+    strip = LengthAnswerField()
+    round_about = LengthAnswerField()
+    length = LengthAnswerField()
 
 
 class QuiltSizesSerializer(serializers.Serializer[Any]):
     """``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound."""
 
     blocks = serializers.IntegerField()
-    block_width = LengthField(source="choices.block_width")
-    block_height = LengthField(source="choices.block_height")
-    centre_width = LengthField()
-    centre_height = LengthField()
-    width = LengthField()
-    height = LengthField()
-    unfinished_width = LengthField()
-    unfinished_height = LengthField()
+    block_width = LengthAnswerField(source="choices.block_width")
+    block_height = LengthAnswerField(source="choices.block_height")
+    centre_width = LengthAnswerField()
+    centre_height = LengthAnswerField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
+    unfinished_width = LengthAnswerField()
+    unfinished_height = LengthAnswerField()
     pieces = PlainPieceSerializer(many=True)
     backing = BackingSerializer(many=True)
     binding = BindingSerializer()
@@ -253,19 +253,19 @@ class QuiltViewSerializer(_WithRefusal):
     setting = serializers.ChoiceField(choices=SETTINGS, source="quilt.setting")
     spread = serializers.ChoiceField(choices=SPREADS, source="quilt.spread")
     every_second = serializers.ChoiceField(choices=LYINGS, source="quilt.every_second")
-    sash = LengthField(source="quilt.sash")
+    sash = LengthAnswerField(source="quilt.sash")
     sash_round = serializers.BooleanField(source="quilt.sash_round")
     cornerstones = serializers.BooleanField(source="quilt.cornerstones")
     sash_fabric = serializers.CharField(source="quilt.sash_fabric")
     cornerstone_fabric = serializers.CharField(source="quilt.cornerstone_fabric")
     setting_fabric = serializers.CharField(source="quilt.setting_fabric")
     borders = BorderSerializer(many=True, source="quilt.borders")
-    binding_strip = LengthField(source="quilt.binding_strip")
+    binding_strip = LengthAnswerField(source="quilt.binding_strip")
     binding_fabric = serializers.CharField(source="quilt.binding_fabric")
     backing_fabric = serializers.CharField(source="quilt.backing_fabric")
-    backing_over = LengthField(source="quilt.backing_over")
-    usable = LengthField(source="quilt.usable")
-    oversize = LengthField(source="quilt.oversize")
+    backing_over = LengthAnswerField(source="quilt.backing_over")
+    usable = LengthAnswerField(source="quilt.usable")
+    oversize = LengthAnswerField(source="quilt.oversize")
     sizes = QuiltSizesSerializer(allow_null=True)
     picture = DrawingField(allow_null=True)
     counted = serializers.IntegerField()
@@ -302,8 +302,8 @@ class LookingRequestSerializer(serializers.Serializer[Any]):
 class AlternativeSerializer(serializers.Serializer[Any]):
     said = MessageField()
     as_it_is = serializers.BooleanField()
-    turn = serializers.IntegerField(source="lie.turn")
-    mirrored = serializers.BooleanField(source="lie.mirrored")
+    turn = serializers.IntegerField(source="orientation.turn")
+    mirrored = serializers.BooleanField(source="orientation.mirrored")
     drawing = DrawingField()
 
 
@@ -340,8 +340,8 @@ class OrderingSerializer(serializers.Serializer[Any]):
 
 class StepSerializer(serializers.Serializer[Any]):
     said = MessageField()
-    width = LengthField()
-    height = LengthField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
     crossings = serializers.IntegerField()
 
 
@@ -403,10 +403,10 @@ class PressedSerializer(serializers.Serializer[Any]):
 
 class CountedSerializer(_WithRefusal):
     kind = serializers.ChoiceField(choices=KINDS, source="unit.spec.kind")
-    width = LengthField(source="unit.spec.width")
-    height = LengthField(source="unit.spec.height")
+    width = LengthAnswerField(source="unit.spec.width")
+    height = LengthAnswerField(source="unit.spec.height")
     square = serializers.BooleanField(source="unit.spec.is_square")
-    ring = serializers.ListField(child=serializers.CharField(), source="unit.spec.ring")
+    part_fabrics = serializers.ListField(child=serializers.CharField(), source="unit.spec.part_fabrics")
     as_drawn = serializers.IntegerField(source="unit.as_drawn")
     mirrored = serializers.IntegerField(source="unit.mirrored")
     handed = serializers.BooleanField(source="unit.handed")

@@ -9,10 +9,10 @@ from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
-from piecing.blocks.counting import BlockOrder, Colourway, Making, Spares
+from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, Spares
 from piecing.blocks.file_format import Find, pattern_from
 from piecing.blocks.library import library_data
-from piecing.blocks.pattern import UPRIGHT, Lie, Pattern, laid
+from piecing.blocks.pattern import UPRIGHT, Orientation, Pattern, laid
 from piecing.errors import LayoutIncomplete
 from piecing.joining.order import Order, orders
 from piecing.joining.seams import VALUES
@@ -26,8 +26,8 @@ from workrooms.models import Workroom
 from .models import Block, OwnBlock, Quilt
 
 __all__ = [
-    "LIES",
-    "Way",
+    "ORIENTATIONS",
+    "QuiltColourway",
     "colourways_of",
     "find_in",
     "joining_of",
@@ -41,7 +41,7 @@ __all__ = [
     "whats_laid",
 ]
 
-LIES = {"upright": UPRIGHT, "quarter": Lie(1), "half": Lie(2), "mirrored": Lie(0, True)}
+ORIENTATIONS = {"upright": UPRIGHT, "quarter": Orientation(1), "half": Orientation(2), "mirrored": Orientation(0, True)}
 
 
 def find_in(room: Workroom) -> Find:
@@ -86,8 +86,8 @@ def values_of(project: Project) -> dict[str, int]:
     return {f.role: VALUES[f.value] for f in project.fabrics.all()}
 
 
-def makings_of(quilt: Quilt) -> dict[str, Making]:
-    return {k: Making(m.get("method", ""), School(m.get("school", "little"))) for k, m in quilt.makings.items()}
+def makings_of(quilt: Quilt) -> dict[str, MakingChoice]:
+    return {k: MakingChoice(m.get("method", ""), School(m.get("school", "little"))) for k, m in quilt.makings.items()}
 
 
 def spares_of(quilt: Quilt) -> Spares:
@@ -135,7 +135,7 @@ def quilt_choices(quilt: Quilt, project: Project, blocks: list[Block], find: Fin
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class QuiltColourway:
     """One block in one colourway, so many of it."""
 
     block: Block
@@ -144,9 +144,9 @@ class Way:
     count: int
 
 
-def ways_of(blocks: list[Block], find: Find) -> list[Way]:
+def ways_of(blocks: list[Block], find: Find) -> list[QuiltColourway]:
     """Every block in every colourway, of the first block's size, that has no empty place."""
-    found: list[Way] = []
+    found: list[QuiltColourway] = []
     for block in blocks:
         pattern = pattern_of(block, find)
         try:
@@ -160,15 +160,17 @@ def ways_of(blocks: list[Block], find: Find) -> list[Way]:
             else True
         )
         if same:
-            found += [Way(block, pattern, w.roles, w.count) for w in colourways_of(block) if w.count > 0]
+            found += [QuiltColourway(block, pattern, w.roles, w.count) for w in colourways_of(block) if w.count > 0]
     return found
 
 
-def whats_laid(quilt: Quilt, choices: QuiltChoices, ways: list[Way], spots: list[tuple[int, int]]) -> list[Laid]:
+def whats_laid(
+    quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway], spots: list[tuple[int, int]]
+) -> list[Laid]:
     """What lies at each spot: colourways by turns, or in their order and number; scraps laid out go on top."""
     scraps = _scrapped(quilt)
     in_order = [w for w in ways for _ in range(w.count)]
-    second, found = LIES[quilt.every_second], []
+    second, found = ORIENTATIONS[quilt.every_second], []
     if second.across and choices.block_width != choices.block_height:
         second = UPRIGHT
     for n, (x, y) in enumerate(spots):

@@ -23,8 +23,7 @@ from .joining import joined_view, pressed_view
 from .library import library_of
 from .looking import find_of_turned, other_ways
 from .models import Block
-from .quilt import QuiltView as QuiltSheet
-from .quilt import quilt_view
+from .quilt import QuiltSheet, quilt_view
 from .scraps import scrap_boxes, scrap_setting
 from .translate import find_in, pattern_of
 
@@ -32,7 +31,7 @@ from .translate import find_in, pattern_of
 @dataclass(frozen=True)
 class _Saved:
     block: Block
-    view: selectors.BlockView
+    view: selectors.LaidBlock
 
 
 @dataclass(frozen=True)

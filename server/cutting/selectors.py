@@ -10,7 +10,7 @@ from blocks.quilt import quilt_of
 from blocks.selectors import blocks_of
 from blocks.translate import colourways_of, find_in, joining_of, makings_of, pattern_of
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
-from piecing.cutting import Piece, flaws
+from piecing.cutting import WantedPiece, flaws
 from piecing.cutting.buying import Purchase, Shop, purchases, shop_step
 from piecing.cutting.fitting import most_blocks, suggestions
 from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
@@ -60,7 +60,7 @@ class ClothView:
 
 
 @dataclass(frozen=True)
-class PlanView:
+class CutPlanSheet:
     goal: str
     cloths: tuple[ClothView, ...]
     missing: tuple[Any, ...]
@@ -86,8 +86,8 @@ class JobView:
 class CuttingSheet:
     project: Project
     stock: list[Stock]
-    piles: tuple[Piece, ...]
-    plan: PlanView | None
+    piles: tuple[WantedPiece, ...]
+    plan: CutPlanSheet | None
     job: JobView
 
 
@@ -99,7 +99,9 @@ def sheet_of(project: Project) -> CuttingSheet:
     return CuttingSheet(project, stock, piles, _plan_view(project, row, piles, stock) if row else None, seen)
 
 
-def _plan_view(project: Project, row: CutPlan, piles: tuple[Piece, ...], stock: list[Stock]) -> PlanView | None:
+def _plan_view(
+    project: Project, row: CutPlan, piles: tuple[WantedPiece, ...], stock: list[Stock]
+) -> CutPlanSheet | None:
     kept = plan_from(row)
     if kept is None:
         return None
@@ -110,7 +112,7 @@ def _plan_view(project: Project, row: CutPlan, piles: tuple[Piece, ...], stock: 
     cloths = tuple(_cloth_view(c, cutter, rulers, done) for c in map(laid_again, plan.cloths))
     cut, used = float(plan.cut_area.value), float(plan.used_area.value)
     found = flaws(plan, pieces, [cloth_of(s) for s in stock])
-    return PlanView(
+    return CutPlanSheet(
         row.goal,
         cloths,
         plan.missing,
@@ -166,7 +168,7 @@ def possible_of(project: Project) -> Possible:
         except PiecingError:
             continue
 
-        def pieces(n: int, pattern: Any = pattern, finished: Length = block.finished) -> list[Piece]:
+        def pieces(n: int, pattern: Any = pattern, finished: Length = block.finished) -> list[WantedPiece]:
             units = counted([BlockOrder(pattern, finished, (Colourway(n),))])
             plans = ordered_plans(
                 units, makings_of(quilt), seam_allowance=project.seam_allowance, ruler_step=project.ruler_step
@@ -184,7 +186,7 @@ def _ways(project: Project, cloths: list[Any]) -> list[tuple[str, str, str]]:
         return []
     plans, rest = unit_plans_of(project), plain_of(project, along=row.along)
 
-    def pieces(units: Any) -> list[Piece]:
+    def pieces(units: Any) -> list[WantedPiece]:
         made = [p for u in units for p in unit_pieces(u, u.spec.kind, directions_of(project))]
         return [*made, *rest]
 

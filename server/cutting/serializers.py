@@ -3,7 +3,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from api.wire import AreaField, DrawingField, LengthField, MessageField
+from api.wire import AreaField, DrawingField, LengthAnswerField, MessageField
 from piecing.cutting.buying import shop_said
 
 from .models import GOALS, KINDS
@@ -14,8 +14,8 @@ class StockSerializer(serializers.Serializer[Any]):
     fabric = serializers.UUIDField(source="fabric_id")
     role = serializers.CharField(source="fabric.role")
     kind = serializers.ChoiceField(choices=KINDS)
-    across = LengthField()
-    along = LengthField()
+    across = LengthAnswerField()
+    along = LengthAnswerField()
     count = serializers.IntegerField()
     name = serializers.CharField(allow_blank=True)
 
@@ -25,8 +25,8 @@ class PileSerializer(serializers.Serializer[Any]):
 
     letter = serializers.CharField(source="key")
     fabric = serializers.CharField()
-    width = LengthField()
-    height = LengthField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
     square = serializers.SerializerMethodField()
     count = serializers.IntegerField()
     gives = serializers.IntegerField()
@@ -42,22 +42,22 @@ class StripSerializer(serializers.Serializer[Any]):
     said = MessageField()
     ruler = MessageField()
     done = serializers.BooleanField()
-    depth = LengthField()
+    depth = LengthAnswerField()
     top = serializers.FloatField()
 
 
 class ScrapLeftSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
-    width = LengthField()
-    height = LengthField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
 
 
 class ClothPlanSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     fabric = serializers.CharField()
-    across = LengthField()
-    along = LengthField()
-    used = LengthField()
+    across = LengthAnswerField()
+    along = LengthAnswerField()
+    used = LengthAnswerField()
     picture = DrawingField()
     letters = serializers.SerializerMethodField()
     strips = StripSerializer(many=True)
@@ -81,8 +81,8 @@ class ClothPlanSerializer(serializers.Serializer[Any]):
 class MissingSerializer(serializers.Serializer[Any]):
     letter = serializers.CharField(source="piece.key")
     fabric = serializers.CharField(source="piece.fabric")
-    width = LengthField(source="piece.width")
-    height = LengthField(source="piece.height")
+    width = LengthAnswerField(source="piece.width")
+    height = LengthAnswerField(source="piece.height")
     count = serializers.IntegerField()
 
 
@@ -150,14 +150,14 @@ class PossibleSerializer(serializers.Serializer[Any]):
 class PackSerializer(serializers.Serializer[Any]):
     kind = serializers.CharField()
     count = serializers.IntegerField()
-    across = LengthField()
-    along = LengthField()
+    across = LengthAnswerField()
+    along = LengthAnswerField()
 
 
 class PurchaseSerializer(serializers.Serializer[Any]):
     fabric = serializers.CharField()
-    bare = LengthField()
-    buy = LengthField()
+    bare = LengthAnswerField()
+    buy = LengthAnswerField()
     asked = serializers.SerializerMethodField()
     instead = PackSerializer(many=True)
 
@@ -181,6 +181,6 @@ class BuyingSerializer(serializers.Serializer[Any]):
     refusal = serializers.CharField(allow_blank=True)
     shrinkage_percent = serializers.IntegerField()
     wrong_cuts = serializers.IntegerField()
-    seam = LengthField()
-    thread = LengthField()
+    seam = LengthAnswerField()
+    thread = LengthAnswerField()
     bobbins = serializers.IntegerField()

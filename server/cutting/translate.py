@@ -9,7 +9,7 @@ from typing import Any
 from blocks.quilt import quilt_view
 from blocks.translate import find_in
 from measuring.selectors import plan_of
-from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, Piece
+from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
 from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
 from piecing.errors import PiecingError
@@ -47,30 +47,30 @@ def unit_plans_of(project: Project) -> list[UnitPlan]:
     return found
 
 
-def plain_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
+def plain_of(project: Project, *, along: bool = False) -> tuple[WantedPiece, ...]:
     """Plain pieces of the quilt, if there are blocks."""
     view = quilt_view(project, find_in(project.workroom))
     return plain_pieces(view.sizes.pieces, directions_of(project), along=along) if view.sizes and view.picture else ()
 
 
-def wanted_of(project: Project, *, along: bool = False) -> tuple[Piece, ...]:
+def wanted_of(project: Project, *, along: bool = False) -> tuple[WantedPiece, ...]:
     """Every piece of every planned unit, and of the quilt if there are blocks."""
     directions = directions_of(project)
     units = (p for u in unit_plans_of(project) for p in unit_pieces(u, KIND_NAMES[u.spec.kind], directions))
     return lettered([*units, *plain_of(project, along=along), *_from_lists(project, directions)])
 
 
-def _from_lists(project: Project, directions: dict[str, Direction]) -> list[Piece]:
+def _from_lists(project: Project, directions: dict[str, Direction]) -> list[WantedPiece]:
     """Pieces that came in by CSV."""
     row = CutPlan.objects.filter(project=project).first()
     found = []
     for n, (role, width, height, count, name) in enumerate(row.extra if row else ()):
         turns = directions.get(role, Direction.NONE) is Direction.NONE or width == height
-        found.append(Piece(f"list{n}", role, _length(width), _length(height), count, name, turns))
+        found.append(WantedPiece(f"list{n}", role, _length(width), _length(height), count, name, turns))
     return found
 
 
-def plan_data(plan: CuttingPlan, pieces: Iterable[Piece]) -> dict[str, Any]:
+def plan_data(plan: CuttingPlan, pieces: Iterable[WantedPiece]) -> dict[str, Any]:
     """The plan exactly, with the pieces it was made for."""
     return {
         "gap": plan.gap,
@@ -91,7 +91,7 @@ def plan_data(plan: CuttingPlan, pieces: Iterable[Piece]) -> dict[str, Any]:
     }
 
 
-def _piece_data(p: Piece) -> list[Any]:
+def _piece_data(p: WantedPiece) -> list[Any]:
     size = (str(p.width.rational), str(p.height.rational))
     return [p.key, p.fabric, *size, p.count, p.name, p.turns, p.gives, p.along_cloth]
 
@@ -108,13 +108,14 @@ def _length(text: str) -> Length:
     return Length.of(Fraction(text))
 
 
-def plan_from(row: CutPlan) -> tuple[CuttingPlan, tuple[Piece, ...]] | None:
+def plan_from(row: CutPlan) -> tuple[CuttingPlan, tuple[WantedPiece, ...]] | None:
     """The plan kept, and its pieces; None when none was made."""
     data = row.laid
     if not data:
         return None
     pieces = {
-        p[0]: Piece(p[0], p[1], _length(p[2]), _length(p[3]), p[4], p[5], p[6], p[7], p[8]) for p in data["pieces"]
+        p[0]: WantedPiece(p[0], p[1], _length(p[2]), _length(p[3]), p[4], p[5], p[6], p[7], p[8])
+        for p in data["pieces"]
     }
     cloths = []
     for c in data["cloths"]:

@@ -7,7 +7,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from api.csv_serializers import ImportedSerializer, SheetSerializer
+from api.csv_serializers import CsvTextSerializer, ImportedSerializer
 from api.problems import ProblemSerializer
 from api.requests import valid
 from projects.models import Project
@@ -110,7 +110,7 @@ class _SheetView(APIView):
         return answer
 
     def taken(self, request: Request, key: UUID) -> Response:
-        body = valid(SheetSerializer(data=request.data))
+        body = valid(CsvTextSerializer(data=request.data))
         project = get_project(current_workroom(), key)
         take = sheets.import_stock if self.name == "stock" else sheets.import_cut_list
         return Response(ImportedSerializer(take(project, body["text"])).data)
@@ -126,7 +126,7 @@ class StockSheetView(_SheetView):
     def get(self, _request: Request, key: UUID) -> HttpResponse:
         return self.out(key)
 
-    @extend_schema(operation_id="import_stock", request=SheetSerializer, responses=ImportedSerializer)
+    @extend_schema(operation_id="import_stock", request=CsvTextSerializer, responses=ImportedSerializer)
     def post(self, request: Request, key: UUID) -> Response:
         return self.taken(request, key)
 
@@ -138,7 +138,7 @@ class CutListView(_SheetView):
     def get(self, _request: Request, key: UUID) -> HttpResponse:
         return self.out(key)
 
-    @extend_schema(operation_id="import_cut_list", request=SheetSerializer, responses=ImportedSerializer)
+    @extend_schema(operation_id="import_cut_list", request=CsvTextSerializer, responses=ImportedSerializer)
     def post(self, request: Request, key: UUID) -> Response:
         return self.taken(request, key)
 

@@ -118,7 +118,7 @@ PROJECTS = (
         (
             DemoUnit(
                 "strip_split_square",
-                {"finished": "4", "strip": "3/4", "ring": ["a", "a", "b"], "count": 8, "school": "generous"},
+                {"finished": "4", "strip": "3/4", "part_fabrics": ["a", "a", "b"], "count": 8, "school": "generous"},
                 _FINISHED,
             ),
             DemoUnit(
@@ -129,7 +129,7 @@ PROJECTS = (
                     "corner_1": "0",
                     "corner_2": "2",
                     "corner_3": "0",
-                    "ring": ["a", "c", "c", "b", "c"],
+                    "part_fabrics": ["a", "c", "c", "b", "c"],
                     "count": 8,
                 },
             ),
@@ -144,7 +144,7 @@ PROJECTS = (
         (SLACKWATER, FOG),
         (
             DemoUnit("flying_goose", {"finished": "11/2", "height": "11/4", "count": 30}),
-            DemoUnit("rectangle", {"finished": "11/2", "height": "11/4", "ring": ["b"], "count": 10}),
+            DemoUnit("rectangle", {"finished": "11/2", "height": "11/4", "part_fabrics": ["b"], "count": 10}),
         ),
         (DemoBlock("wake", "5 1/2", 5),),
         {"columns": 5, "rows": 1, "every_second": "half", "borders": [{"width": "2", "fabric": "a"}]},
@@ -155,8 +155,8 @@ PROJECTS = (
         (BUOY, FOG, TAR),
         (
             DemoUnit("half_square_triangle", {**_IN_LANTERN, "count": 48}, _HALF_SEWN),
-            DemoUnit("quarter_square_triangle", {**_IN_LANTERN, "ring": ["c", "b", "a", "b"], "count": 48}),
-            DemoUnit("plain_square", {**_IN_LANTERN, "ring": ["a"], "count": 12}),
+            DemoUnit("quarter_square_triangle", {**_IN_LANTERN, "part_fabrics": ["c", "b", "a", "b"], "count": 48}),
+            DemoUnit("plain_square", {**_IN_LANTERN, "part_fabrics": ["a"], "count": 12}),
         ),
         (DemoBlock("lantern", "10 1/2", 12, _LANTERN),),
         {

@@ -15,12 +15,12 @@ from piecing.lengths import Length, Measure, Style, inches, mm
 from piecing.planning.checks import check_allowance, check_finished
 from piecing.units import UnitSpec, kind_of
 
-from .selectors import Sheet, by_hand
+from .selectors import DiagnosisSheet, by_hand
 
 __all__ = ["by_hand_sheet"]
 
 
-def by_hand_sheet(body: Mapping[str, Any], style: Style) -> Sheet:
+def by_hand_sheet(body: Mapping[str, Any], style: Style) -> DiagnosisSheet:
     """Every size and reading that cannot be read is refused at once, each by its field."""
     measure = style.measure
     refusals: list[PiecingError] = []

@@ -36,7 +36,7 @@ from projects.models import Project
 from .models import SavedDiagnosis
 from .subjects import Pool, Scene, Subject, row_scene
 
-__all__ = ["Sheet", "Tried", "by_hand", "ladders_of", "sheet_of", "summary_of", "what_if"]
+__all__ = ["DiagnosisSheet", "Tried", "by_hand", "ladders_of", "sheet_of", "summary_of", "what_if"]
 
 
 SHOWN = 200
@@ -44,7 +44,7 @@ SHOWN = 200
 
 
 @dataclass(frozen=True)
-class Sheet:
+class DiagnosisSheet:
     """Everything the screen shows of a subject as its readings make it."""
 
     scene: Scene
@@ -86,7 +86,7 @@ class Sheet:
         return float(np.sqrt(np.mean(np.square(used)))) if used else 0.0
 
 
-def sheet_of(subject: Subject, factor: float = 4.0, tried: str = "") -> Sheet:
+def sheet_of(subject: Subject, factor: float = 4.0, tried: str = "") -> DiagnosisSheet:
     """Raises ``LayoutIncomplete`` or ``CannotBeSewn``."""
     quilt = subject.project.blocks.filter(deleted_at=None)
     ways = [w for b in quilt if subject.block is None or b.pk == subject.block.pk for w in b.colourways]
@@ -110,7 +110,7 @@ def ladders_of(subject: Subject) -> tuple[Ladder, ...]:
     return tuple(ladders(planned, subject.style.measure, taken))
 
 
-def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> Sheet:
+def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> DiagnosisSheet:
     readings = pool.all
     found = scene.inferred(readings)
     verdict = judge(found)
@@ -128,7 +128,7 @@ def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> 
         drawing = as_sewn(scene.model, after, faults, factor)
     joined = not readings or any(r.kind not in NEEDS_RAW for r in readings)
     true = verdict.status in (Status.TRUE, Status.MISTAKE, Status.DOUBTED, Status.NO_READINGS) and remedy is None
-    return Sheet(
+    return DiagnosisSheet(
         scene=scene,
         pool=pool,
         found=found,
@@ -146,7 +146,7 @@ def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> 
     )
 
 
-def _in_stock(project: Project, sheet: Sheet) -> dict[str, Message]:
+def _in_stock(project: Project, sheet: DiagnosisSheet) -> dict[str, Message]:
     """Whether the stock holds the cloth of units that would be made or cut again, by the remedy's code."""
     again = [r for r in sheet.this_block if r.pieces is not None]
     if not again:
@@ -171,7 +171,7 @@ def _in_stock(project: Project, sheet: Sheet) -> dict[str, Message]:
 
 def by_hand(
     spec: UnitSpec, units: int, allowance: Length, resolution: Length, readings: Sequence[Reading], factor: float
-) -> Sheet:
+) -> DiagnosisSheet:
     """A row of units that no project knows: sizes typed by hand. Raises what the sizes or readings are refused for."""
     scene = row_scene(spec, units, allowance, resolution)
     checked = tuple(scene.checked(r) for r in readings)

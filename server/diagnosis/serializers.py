@@ -4,7 +4,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.ladders import LadderSerializer
-from api.wire import DrawingField, LengthField, LengthSerializer, MessageField, length_out
+from api.wire import DrawingField, LengthAnswerField, LengthSerializer, MessageField, length_out
 from measuring.models import KINDS
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.names import against, feature_name, landings, reading_said
@@ -96,7 +96,7 @@ class CellSerializer(serializers.Serializer[Any]):
     key = serializers.CharField()
     name = serializers.CharField()
     batch = serializers.IntegerField()
-    across = serializers.BooleanField(source="lie.across")
+    across = serializers.BooleanField(source="orientation.across")
     box = serializers.SerializerMethodField()
     corners = serializers.SerializerMethodField()
     tips = serializers.SerializerMethodField()
@@ -183,7 +183,7 @@ class ReadingSerializer(serializers.Serializer[Any]):
     pretty = serializers.SerializerMethodField()
     said = serializers.SerializerMethodField()
     should = serializers.SerializerMethodField()
-    value = LengthField(allow_null=True)
+    value = LengthAnswerField(allow_null=True)
     lands = serializers.SerializerMethodField()
     which = serializers.SerializerMethodField()
     off = serializers.SerializerMethodField()

@@ -13,8 +13,8 @@ from blocks.translate import find_in, pattern_of
 from measuring.models import ReadingRow
 from measuring.selectors import pool_of, record_for
 from measuring.translate import reading_of
-from piecing.blocks.pattern import Pattern, Place, UnitHere, laid
-from piecing.diagnosis import OPEN_FOLD, BlockModel, Inference, infer, model_of, places_of, prior_of
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
+from piecing.diagnosis import OPEN_FOLD, BlockModel, Inference, block_geometry, infer, model_of, prior_of
 from piecing.diagnosis.readings import PLAIN, RawSizes, Reading, equation_of, loosened, marked, raw_sizes
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Style
@@ -99,7 +99,7 @@ class Subject:
         project = self.project
         if self.block is not None:
             pattern = pattern_of(self.block, find_in(project.workroom))
-            places = places_of(laid(pattern), self.block.finished)
+            places = block_geometry(laid(pattern), self.block.finished)
             opened = set(self.block.sewn_open)
             folds = tuple(OPEN_FOLD if s.name in opened else 1.0 for s in places.seams)
             model = model_of(places, project.seam_allowance, folds)
@@ -171,9 +171,9 @@ def _row_model(spec: UnitSpec, units: int, allowance: Length) -> BlockModel:
     """A block of one row."""
     width, height = spec.width.rational, spec.height.rational
     corners = tuple(c.rational / width for c in spec.corners)
-    here = UnitHere(spec.kind, spec.ring, corners, spec.strip.rational / width)
+    here = UnitPlacement(spec.kind, spec.part_fabrics, corners, spec.strip.rational / width)
     pattern = Pattern("row", (width,) * units, (height,), tuple(Place(n, 0, here) for n in range(units)))
-    return model_of(places_of(laid(pattern), spec.width * units), allowance)
+    return model_of(block_geometry(laid(pattern), spec.width * units), allowance)
 
 
 def row_scene(spec: UnitSpec, units: int, allowance: Length, resolution: Length) -> Scene:

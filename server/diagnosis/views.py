@@ -9,7 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from api.csv_serializers import ImportedSerializer, SheetSerializer
+from api.csv_serializers import CsvTextSerializer, ImportedSerializer
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
 from blocks.selectors import get_block
@@ -32,7 +32,7 @@ _ANSWERS: Any = {200: serializers.DiagnosisSerializer, **_REFUSED}
 _SUBJECT = OpenApiParameter("subject", str, OpenApiParameter.PATH, enum=["blocks", "units"])
 
 
-def _context(sheet: selectors.Sheet, style: Style) -> dict[str, Any]:
+def _context(sheet: selectors.DiagnosisSheet, style: Style) -> dict[str, Any]:
     first = len(sheet.pool.elsewhere)
     own = {first + n: row for n, row in enumerate(sheet.rows)}
     model = sheet.scene.model
@@ -141,11 +141,11 @@ class ReadingSheetView(APIView):
     @extend_schema(
         operation_id="import_readings",
         parameters=[_SUBJECT],
-        request=SheetSerializer,
+        request=CsvTextSerializer,
         responses={200: ImportedSerializer, **_REFUSED},
     )
     def post(self, request: Request, subject: str, key: UUID) -> Response:
-        body = valid(SheetSerializer(data=request.data))
+        body = valid(CsvTextSerializer(data=request.data))
         found = subject_of(current_workroom(), subject, key)
         try:
             taken = import_csv(found, body["text"])

@@ -17,7 +17,7 @@ from django.conf import settings
 from django.db import transaction
 from jsonschema import Draft202012Validator
 
-from api.problems import Answer, Refused
+from api.problems import ApiError, Refused
 from blocks.commands import change_quilt, put_block
 from blocks.models import Block
 from blocks.quilt import quilt_of
@@ -51,7 +51,7 @@ _UNIT = (
     "height",
     "block_finished",
     "units_across",
-    "ring",
+    "part_fabrics",
     "count",
     "mirrored",
     "school",
@@ -66,7 +66,7 @@ _QUILT = (
 )
 
 
-class ProjectRefused(Answer):
+class ProjectRefused(ApiError):
     """``values`` hold the path of what is wrong."""
 
     status = 422
@@ -299,7 +299,9 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
 def _add_unit(room: Workroom, project: Project, u: dict[str, Any]) -> None:
     key = uuid4()
     add_unit(room, project.pk, key, u["kind"], None)
-    change_unit(room, key, {k: v for k, v in u.items() if k not in ("readings", "saved", "kind")}, {})
+    # ``ring`` is the older name of the parts' fabrics.
+    fields = {"part_fabrics" if k == "ring" else k: v for k, v in u.items()}
+    change_unit(room, key, {k: v for k, v in fields.items() if k not in ("readings", "saved", "kind")}, {})
     for r in u.get("readings", []):
         _take_down(room, "units", key, of_unit(r) if r["kind"] in EARLIER or "row_units" in r else r)
     take_saved(u.get("saved", []), unit=project.units.get(pk=key))

@@ -7,10 +7,10 @@ from collections.abc import Mapping, Sequence
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from piecing.cutting import Piece
+from piecing.cutting import WantedPiece
 from piecing.lengths import Measure
 
-from .sheet import MARGIN, PaperStyle, Sheet
+from .sheet import MARGIN, PaperSheet, PaperStyle
 
 __all__ = ["labels_pdf"]
 
@@ -18,9 +18,9 @@ _COLUMNS, _ROWS = 3, 8
 
 
 def labels_pdf(
-    project: str, piles: Sequence[Piece], fabrics: Mapping[str, str], measure: Measure, page: str = "a4"
+    project: str, piles: Sequence[WantedPiece], fabrics: Mapping[str, str], measure: Measure, page: str = "a4"
 ) -> bytes:
-    sheet, style = Sheet(f"Pile labels: {project}", page), PaperStyle(measure)
+    sheet, style = PaperSheet(f"Pile labels: {project}", page), PaperStyle(measure)
     wide = sheet.width / _COLUMNS
     high = (sheet.high - 2 * MARGIN) / _ROWS
     for n, p in enumerate(piles):
@@ -33,7 +33,9 @@ def labels_pdf(
     return sheet.finished()
 
 
-def _label(sheet: Sheet, p: Piece, fabric: str, style: PaperStyle, box: tuple[float, float, float, float]) -> None:
+def _label(
+    sheet: PaperSheet, p: WantedPiece, fabric: str, style: PaperStyle, box: tuple[float, float, float, float]
+) -> None:
     x, y, wide, high = box
     c = sheet.canvas
     c.setLineWidth(0.4)

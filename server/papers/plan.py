@@ -7,7 +7,7 @@ from typing import Any
 
 from piecing.lengths import Measure
 
-from .sheet import MARGIN, PaperStyle, Sheet
+from .sheet import MARGIN, PaperSheet, PaperStyle
 
 __all__ = ["plan_pdf"]
 
@@ -21,7 +21,7 @@ def plan_pdf(
     page: str = "a4",
 ) -> bytes:
     """``cloths`` as the screen shows them (``cutting.selectors.ClothView``)."""
-    sheet, style = Sheet(f"Cutting plan: {project}", page), PaperStyle(measure)
+    sheet, style = PaperSheet(f"Cutting plan: {project}", page), PaperStyle(measure)
     for n, cloth in enumerate(cloths):
         if n:
             sheet.feed()

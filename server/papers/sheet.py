@@ -17,7 +17,7 @@ from piecing.geometry.drawing import Drawing
 from piecing.lengths import Style
 from piecing.lengths.format import Exact
 
-__all__ = ["INCH", "PAGES", "PaperStyle", "Sheet", "check_squares"]
+__all__ = ["INCH", "PAGES", "PaperSheet", "PaperStyle", "check_squares"]
 
 PAGES = {"a4": A4, "letter": LETTER}
 INCH = 72.0
@@ -37,7 +37,7 @@ class PaperStyle(Style):
         return plain.replace("⁄", "/").replace("″", '"').replace("−", "-")
 
 
-class Sheet:
+class PaperSheet:
     """Pages written from the top down; a new one is begun when the foot is reached."""
 
     def __init__(self, title: str, page: str = "a4") -> None:
@@ -107,7 +107,7 @@ class Sheet:
                 self.canvas.rect(x, self.y, size, size, stroke=1, fill=0)
         self.y -= 6
 
-    def rule(self) -> None:
+    def thumb_cuts(self) -> None:
         self.y -= 5
         self.canvas.setDash(4, 3)
         self.canvas.line(MARGIN, self.y, self.wide - MARGIN, self.y)

@@ -10,7 +10,7 @@ from piecing.errors import PaperImpossible
 from piecing.lengths import Length, Measure, Style, inches
 from piecing.planning.unit_plan import UnitPlan
 
-from .sheet import INCH, MARGIN, PaperStyle, Sheet, check_squares
+from .sheet import INCH, MARGIN, PaperSheet, PaperStyle, check_squares
 
 __all__ = ["template_pdf", "template_svg"]
 
@@ -39,7 +39,7 @@ def _shape(plan: UnitPlan) -> tuple[float, float, list[Segment]]:
 def template_pdf(title: str, plan: UnitPlan, measure: Measure, page: str = "a4") -> bytes:
     """Raises ``PaperImpossible`` for a unit above 30 in."""
     wide, high, seams = _shape(plan)
-    sheet, style = Sheet(f"Trim template: {title}", page), PaperStyle(measure)
+    sheet, style = PaperSheet(f"Trim template: {title}", page), PaperStyle(measure)
     sheet.text(title, 14, bold=True)
     sheet.text(
         f"Trims to {style.pretty(plan.target_width)} by {style.pretty(plan.target_height)}. Lay a ruler on the squares first: they must measure true.",

@@ -14,7 +14,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from api.problems import ProblemSerializer, Refused
-from api.wire import DrawingField, LengthField, MessageField
+from api.wire import DrawingField, LengthAnswerField, MessageField
 from blocks.quilt import quilt_view
 from blocks.selectors import get_block
 from blocks.translate import find_in, pattern_of
@@ -84,8 +84,8 @@ class TicketSerializer(serializers.Serializer[Any]):
     sew = serializers.ListField(child=MessageField())
     press = MessageField()
     trim = serializers.ListField(child=MessageField())
-    target = LengthField()
-    target_height = LengthField()
+    target = LengthAnswerField()
+    target_height = LengthAnswerField()
     tips = serializers.ListField(child=MessageField())
     boxes = serializers.IntegerField()
     per_box = serializers.IntegerField()

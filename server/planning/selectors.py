@@ -40,7 +40,7 @@ _UNIT_FIELDS = (
     "size_basis",
     "kind",
     "method",
-    "ring",
+    "part_fabrics",
     "cuts",
 )
 
@@ -90,13 +90,13 @@ def _spec(read: Mapping[str, Any]) -> UnitSpec:
     width: Length = (
         read["finished"] if "finished" in read else finished_unit(read["block_finished"], read["units_across"])
     )
-    if len(read["ring"]) != len(kind.parts):
+    if len(read["part_fabrics"]) != len(kind.parts):
         usual = kind.usual_spec(width)
-        read = {**read, "ring": usual.ring}
+        read = {**read, "part_fabrics": usual.part_fabrics}
     zero = Length.of(0)
     corners = tuple(read.get(f"corner_{n}", zero) for n in range(4))
     height = read.get("height") or kind.default_height(width)
-    return UnitSpec(kind.name, width, height, tuple(read["ring"]), corners, read.get("strip", zero))
+    return UnitSpec(kind.name, width, height, tuple(read["part_fabrics"]), corners, read.get("strip", zero))
 
 
 def _read(typed: Mapping[str, Any]) -> tuple[Choices, int, Style]:

@@ -9,7 +9,7 @@ from api.wire import (
     AreaField,
     DrawingField,
     DrawingSerializer,
-    LengthField,
+    LengthAnswerField,
     LengthSerializer,
     LengthsField,
     MessageField,
@@ -44,7 +44,7 @@ class PlanRequestSerializer(serializers.Serializer[Any]):
     height = TypedField()
     block_finished = TypedField()
     units_across = TypedField()
-    ring = serializers.ListField(child=serializers.CharField(max_length=2), max_length=12)
+    part_fabrics = serializers.ListField(child=serializers.CharField(max_length=2), max_length=12)
     corner_0 = TypedField()
     corner_1 = TypedField()
     corner_2 = TypedField()
@@ -76,8 +76,8 @@ class NoteSerializer(serializers.Serializer[Any]):
 class CutPieceSerializer(serializers.Serializer[Any]):
     role = serializers.CharField()
     name = serializers.CharField()
-    width = LengthField()
-    height = LengthField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
     square = serializers.BooleanField(source="is_square")
     count = serializers.IntegerField()
     gives = serializers.IntegerField()
@@ -85,25 +85,25 @@ class CutPieceSerializer(serializers.Serializer[Any]):
 
 
 class MarginsSerializer(serializers.Serializer[Any]):
-    left = LengthField()
-    right = LengthField()
-    bottom = LengthField()
-    top = LengthField()
+    left = LengthAnswerField()
+    right = LengthAnswerField()
+    bottom = LengthAnswerField()
+    top = LengthAnswerField()
 
 
 class UnitPlanSerializer(serializers.Serializer[Any]):
     method = serializers.CharField(source="method.name")
-    finished = LengthField(source="spec.width")
-    finished_height = LengthField(source="spec.height")
-    target = LengthField(source="target_width")
-    target_height = LengthField()
+    finished = LengthAnswerField(source="spec.width")
+    finished_height = LengthAnswerField(source="spec.height")
+    target = LengthAnswerField(source="target_width")
+    target_height = LengthAnswerField()
     square = serializers.BooleanField(source="spec.is_square")
     cuts = LengthsField()
-    raw = LengthField(source="raw_width")
-    raw_height = LengthField()
-    margin = LengthField()
+    raw = LengthAnswerField(source="raw_width")
+    raw_height = LengthAnswerField()
+    margin = LengthAnswerField()
     margins = MarginsSerializer()
-    take_up = LengthField()
+    take_up = LengthAnswerField()
     wanted = serializers.IntegerField()
     batches = serializers.IntegerField()
     made = serializers.IntegerField()
@@ -167,7 +167,7 @@ class WaySerializer(serializers.Serializer[Any]):
     school = serializers.ChoiceField(choices=SCHOOLS)
     refusal = serializers.SerializerMethodField()
     cuts = serializers.SerializerMethodField()
-    margin = LengthField(source="plan.margin", default=None)
+    margin = LengthAnswerField(source="plan.margin", default=None)
     margin_rank = serializers.SerializerMethodField()
     margins = MarginsSerializer(source="plan.margins", default=None)
     cloth = AreaField(source="plan.cloth", default=None)
@@ -184,7 +184,7 @@ class WaySerializer(serializers.Serializer[Any]):
     made_mirrored = serializers.IntegerField(source="plan.made_mirrored", default=0)
     room_percent = serializers.SerializerMethodField()
     at_hand = serializers.IntegerField(allow_null=True)
-    largest = LengthField(allow_null=True)
+    largest = LengthAnswerField(allow_null=True)
     ruler = serializers.SerializerMethodField()
     drawbacks = serializers.ListField(child=MessageField(), read_only=True)
 
@@ -238,7 +238,7 @@ class RecipeSerializer(serializers.Serializer[Any]):
     title = MessageField()
     when = MessageField()
     ruler = MessageField()
-    opens_to = LengthField()
+    opens_to = LengthAnswerField()
     warnings = NoteSerializer(many=True)
     cautions = serializers.ListField(child=MessageField(), read_only=True)
     steps = RecipeStepSerializer(many=True)
@@ -247,7 +247,7 @@ class RecipeSerializer(serializers.Serializer[Any]):
 class TruthMarkSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     side = serializers.CharField()
-    distance = LengthField()
+    distance = LengthAnswerField()
 
 
 class ExpectationSerializer(serializers.Serializer[Any]):
@@ -256,25 +256,25 @@ class ExpectationSerializer(serializers.Serializer[Any]):
     reassures = MessageField(allow_null=True)
     true = DrawingField()
     slipped = DrawingField()
-    slip = LengthField()
+    slip = LengthAnswerField()
 
 
 class TrimSerializer(serializers.Serializer[Any]):
     """``margin_read`` is what the raw units measured so far leave a side."""
 
-    target = LengthField(source="shown.target_width")
-    target_height = LengthField(source="shown.target_height")
+    target = LengthAnswerField(source="shown.target_width")
+    target_height = LengthAnswerField(source="shown.target_height")
     square = serializers.BooleanField(source="shown.spec.is_square")
-    finished = LengthField(source="shown.spec.width")
-    raw = LengthField(source="shown.raw_width")
-    margin = LengthField(source="shown.margin")
+    finished = LengthAnswerField(source="shown.spec.width")
+    raw = LengthAnswerField(source="shown.raw_width")
+    margin = LengthAnswerField(source="shown.margin")
     margins = MarginsSerializer(source="shown.margins")
     room_percent = serializers.SerializerMethodField()
     notes = NoteSerializer(source="shown.notes", many=True)
     cutter = serializers.CharField()
     recipes = RecipeSerializer(many=True)
     expectation = ExpectationSerializer()
-    margin_read = LengthField(allow_null=True)
+    margin_read = LengthAnswerField(allow_null=True)
     raw_readings = serializers.IntegerField()
 
     def get_room_percent(self, trim: Any) -> float | None:

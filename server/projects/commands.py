@@ -82,7 +82,7 @@ def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
 def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
     """A unit of a kind as it is most often made, with fabrics for all its parts."""
     spec = kind_of(kind).usual_spec(inches("7/2"))
-    ensure_fabrics(project, spec.ring)
+    ensure_fabrics(project, spec.part_fabrics)
     position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
     corners = {f"corner_{n}": size for n, size in enumerate(spec.corners)}
     return PlannedUnit.objects.create(
@@ -93,7 +93,7 @@ def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
         method=methods_of(kind)[0].name,
         finished=inches("7/2"),
         block_finished=inches("21/2"),
-        ring=list(spec.ring),
+        part_fabrics=list(spec.part_fabrics),
         strip=spec.strip,
         count=4,
         **corners,
@@ -137,7 +137,7 @@ def put_counted_unit(project: Project, spec: UnitSpec, method: str, school: str,
     """So many of a unit wanted: the planned unit of this kind, size and fabrics takes the number, or one is added."""
     shape = {
         "kind": spec.kind,
-        "ring": list(spec.ring),
+        "part_fabrics": list(spec.part_fabrics),
         "strip": spec.strip,
         **{f"corner_{n}": size for n, size in enumerate(spec.corners)},
     }
@@ -147,7 +147,7 @@ def put_counted_unit(project: Project, spec: UnitSpec, method: str, school: str,
             return
     if project.units.filter(deleted_at=None).count() >= _MOST_KINDS:
         raise Refused([CountOutOfRange("A project holds {most} kinds of unit at most.", most=_MOST_KINDS)])
-    ensure_fabrics(project, spec.ring)
+    ensure_fabrics(project, spec.part_fabrics)
     PlannedUnit.objects.create(
         project=project,
         position=(project.units.aggregate(last=Max("position"))["last"] or 0) + 1,
@@ -206,7 +206,7 @@ def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[st
 def delete_fabric(room: Workroom, key: UUID) -> Project:
     """Removed, unless a unit is made of it."""
     fabric = get_fabric(room, key)
-    users = [u for u in fabric.project.units.filter(deleted_at=None) if fabric.role in u.ring]
+    users = [u for u in fabric.project.units.filter(deleted_at=None) if fabric.role in u.part_fabrics]
     if users:
         raise Refused(
             [UnknownChoice("{name} is used by a unit. Give its parts another fabric first.", name=fabric.name)]
@@ -334,13 +334,13 @@ def _become(unit: PlannedUnit, given: set[str]) -> list[str]:
     usual: dict[str, Any] = {
         "method": methods_of(unit.kind)[0].name,
         "height": None,
-        "ring": list(spec.ring),
+        "part_fabrics": list(spec.part_fabrics),
         "strip": spec.strip,
         "cuts": Cuts(),
         "mirrored": 0,
         **{f"corner_{n}": size for n, size in enumerate(spec.corners)},
     }
-    ensure_fabrics(unit.project, spec.ring)
+    ensure_fabrics(unit.project, spec.part_fabrics)
     changed = [f for f in usual if f not in given]
     for field in changed:
         setattr(unit, field, usual[field])
@@ -349,9 +349,9 @@ def _become(unit: PlannedUnit, given: set[str]) -> list[str]:
 
 def _check_fabrics(unit: PlannedUnit) -> None:
     have = set(unit.project.fabrics.values_list("role", flat=True))
-    missing = sorted(set(unit.ring) - have)
-    if missing or len(unit.ring) != len(kind_of(unit.kind).parts):
-        raise Refused([UnknownChoice("Give each part of the unit one of the project's fabrics.", field="ring")])
+    missing = sorted(set(unit.part_fabrics) - have)
+    if missing or len(unit.part_fabrics) != len(kind_of(unit.kind).parts):
+        raise Refused([UnknownChoice("Give each part of the unit one of the project's fabrics.", field="part_fabrics")])
 
 
 @transaction.atomic

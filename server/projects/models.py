@@ -59,7 +59,7 @@ class PlannedUnit(models.Model):
     height = LengthField(null=True, blank=True)
     block_finished = LengthField()
     units_across = models.PositiveSmallIntegerField(default=3)
-    ring = models.JSONField(default=_usual_ring)
+    part_fabrics = models.JSONField(default=_usual_ring)
     corner_0 = LengthField(default="0")
     corner_1 = LengthField(default="0")
     corner_2 = LengthField(default="0")

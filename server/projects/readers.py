@@ -14,7 +14,7 @@ from api.readers import (
     measure_reader,
     name_reader,
     one_of_reader,
-    ring_reader,
+    part_fabrics_reader,
     step_reader,
     whole_reader,
 )
@@ -63,7 +63,7 @@ def unit_readers(measure: Measure) -> dict[str, Reader]:
         "kind": one_of_reader(list(KINDS), "kind of unit"),
         "method": one_of_reader(sorted({m.name for m in METHODS}), "way of making a unit"),
         "height": maybe_length_reader(measure),
-        "ring": ring_reader,
+        "part_fabrics": part_fabrics_reader,
         **{f"corner_{n}": length_reader(measure) for n in range(4)},
         "strip": length_reader(measure),
         "size_basis": one_of_reader([b for b, _ in SIZE_BASES], "way of giving the size"),

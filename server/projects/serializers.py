@@ -3,7 +3,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from api.wire import DrawingField, DrawingSerializer, LengthField, LengthSerializer, LengthsField, length_out
+from api.wire import DrawingField, DrawingSerializer, LengthAnswerField, LengthSerializer, LengthsField, length_out
 from piecing.drawings.unit import design_picture
 from piecing.messages import Message
 from piecing.units import KINDS as CORE_KINDS
@@ -28,26 +28,26 @@ class FabricSerializer(serializers.Serializer[Any]):
 
 
 class PlannedUnitSerializer(serializers.Serializer[Any]):
-    """``ring`` is the fabric of each part; ``picture`` the finished unit."""
+    """``part_fabrics`` is the fabric of each part; ``picture`` the finished unit."""
 
     id = serializers.UUIDField()
     kind = serializers.ChoiceField(choices=KINDS)
     method = serializers.CharField()
     size_basis = serializers.ChoiceField(choices=SIZE_BASES)
-    finished = LengthField()
-    height = LengthField(allow_null=True)
-    block_finished = LengthField()
+    finished = LengthAnswerField()
+    height = LengthAnswerField(allow_null=True)
+    block_finished = LengthAnswerField()
     units_across = serializers.IntegerField()
-    ring = serializers.ListField(child=serializers.CharField())
-    corner_0 = LengthField()
-    corner_1 = LengthField()
-    corner_2 = LengthField()
-    corner_3 = LengthField()
-    strip = LengthField()
+    part_fabrics = serializers.ListField(child=serializers.CharField())
+    corner_0 = LengthAnswerField()
+    corner_1 = LengthAnswerField()
+    corner_2 = LengthAnswerField()
+    corner_3 = LengthAnswerField()
+    strip = LengthAnswerField()
     count = serializers.IntegerField()
     mirrored = serializers.IntegerField()
     school = serializers.ChoiceField(choices=SCHOOLS)
-    own_margin = LengthField(allow_null=True)
+    own_margin = LengthAnswerField(allow_null=True)
     cuts = LengthsField()
     width_shown = serializers.SerializerMethodField()
     height_shown = serializers.SerializerMethodField()
@@ -72,11 +72,11 @@ class ProjectSerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
     name = serializers.CharField()
     measure = serializers.ChoiceField(choices=MEASURES)
-    seam_allowance = LengthField()
-    stitch = LengthField(allow_null=True)
-    fold = LengthField()
-    ruler_step = LengthField()
-    reading_step = LengthField()
+    seam_allowance = LengthAnswerField()
+    stitch = LengthAnswerField(allow_null=True)
+    fold = LengthAnswerField()
+    ruler_step = LengthAnswerField()
+    reading_step = LengthAnswerField()
     archived = serializers.SerializerMethodField()
     deleted = serializers.SerializerMethodField()
     updated_at = serializers.DateTimeField()

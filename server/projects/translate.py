@@ -26,7 +26,7 @@ def spec_of(unit: PlannedUnit) -> UnitSpec:
     width = finished_of(unit)
     height = kind_of(unit.kind).default_height(width) if unit.height is None else unit.height
     corners = (unit.corner_0, unit.corner_1, unit.corner_2, unit.corner_3)
-    return UnitSpec(unit.kind, width, height, tuple(unit.ring), corners, unit.strip)
+    return UnitSpec(unit.kind, width, height, tuple(unit.part_fabrics), corners, unit.strip)
 
 
 def choices_of(unit: PlannedUnit) -> Choices:

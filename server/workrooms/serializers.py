@@ -3,7 +3,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from api.wire import LengthField
+from api.wire import LengthAnswerField
 
 from .models import CUTTERS, MEASURES
 
@@ -11,10 +11,10 @@ from .models import CUTTERS, MEASURES
 class RulerSerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
     name = serializers.CharField()
-    width = LengthField()
-    height = LengthField()
+    width = LengthAnswerField()
+    height = LengthAnswerField()
     corner_diagonal = serializers.BooleanField()
-    border = LengthField()
+    border = LengthAnswerField()
     slotted = serializers.BooleanField()
     grooved = serializers.BooleanField()
 
@@ -23,9 +23,9 @@ class WorkroomSerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
     name = serializers.CharField()
     measure = serializers.ChoiceField(choices=MEASURES)
-    ruler_step = LengthField()
-    reading_step = LengthField()
-    seam_allowance = LengthField()
+    ruler_step = LengthAnswerField()
+    reading_step = LengthAnswerField()
+    seam_allowance = LengthAnswerField()
     cutter = serializers.ChoiceField(choices=CUTTERS)
     rulers = serializers.SerializerMethodField()
 

@@ -13,14 +13,14 @@ from ..lengths import Length
 from ..messages import Message
 from .editing import whole_turned
 from .geometry import cell_middle, placed_parts
-from .pattern import Lie, Pattern, Place, laid
+from .pattern import Orientation, Pattern, Place, laid
 
-__all__ = ["Alternative", "Fault", "Finding", "alternatives", "compared"]
+__all__ = ["Alternative", "Finding", "Misplaced", "alternatives", "compared"]
 
 _ONE = Length.of(1)
 Signature = frozenset[tuple[str, frozenset[tuple[int, int]]]]
 
-LIES = tuple(Lie(turn, mirrored) for mirrored in (False, True) for turn in range(4))
+ORIENTATIONS = tuple(Orientation(turn, mirrored) for mirrored in (False, True) for turn in range(4))
 _TURNED = {1: "a quarter to the right", 2: "half round", 3: "a quarter to the left"}
 
 
@@ -33,7 +33,7 @@ def _shown(place: Place, wide: object, high: object) -> Signature:
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, 1.0)
         x, y = x - float(alone.width) / 2, y - float(alone.height) / 2
-        for p in placed_parts(cell.spec(_ONE), cell.lie):
+        for p in placed_parts(cell.spec(_ONE), cell.orientation):
             seen.append((p.role, frozenset((round((px + x) * 4096), round((py + y) * 4096)) for px, py in p.outline)))
     return frozenset(seen)
 
@@ -49,7 +49,7 @@ class Alternative:
     ``pattern`` is the whole block with it."""
 
     said: Message
-    lie: Lie
+    orientation: Orientation
     as_it_is: bool
     pattern: Pattern
 
@@ -61,27 +61,29 @@ def alternatives(pattern: Pattern, spot: tuple[int, int]) -> tuple[Alternative, 
         return ()
     _, _, wide, high = pattern.box(here)
     found: dict[Signature, Alternative] = {}
-    for step in LIES:
+    for step in ORIENTATIONS:
         if step.across and wide != high:
             continue
-        lie = here.lie.then(step)
-        other = replace(pattern, places=tuple(replace(p, lie=lie) if p is here else p for p in pattern.places))
+        orientation = here.orientation.then(step)
+        other = replace(
+            pattern, places=tuple(replace(p, orientation=orientation) if p is here else p for p in pattern.places)
+        )
         place = next(p for p in other.places if (p.column, p.row) == (here.column, here.row))
         shown = _seen(other, place)
         if shown not in found:
-            found[shown] = Alternative(_step_said(step), lie, step == Lie(), other)
+            found[shown] = Alternative(_step_said(step), orientation, step == Orientation(), other)
     return tuple(found.values())
 
 
-def _step_said(step: Lie) -> Message:
-    if step == Lie():
+def _step_said(step: Orientation) -> Message:
+    if step == Orientation():
         return Message("as it lies")
     turn = f"turned {_TURNED[step.turn]}" if step.turn else ""
     return Message(" and ".join(w for w in ("mirrored" if step.mirrored else "", turn) if w))
 
 
 @dataclass(frozen=True, slots=True)
-class Fault:
+class Misplaced:
     """One place that is not as meant: ``what`` is turned, mirrored, fabrics, other, missing or extra."""
 
     column: int
@@ -94,7 +96,7 @@ class Fault:
 class Finding:
     """``whole`` is how the whole lies against what was meant, in quarters; ``faults`` is then the shortest list."""
 
-    faults: tuple[Fault, ...]
+    faults: tuple[Misplaced, ...]
     whole: int
     said: Message
 
@@ -115,7 +117,7 @@ def compared(meant: Pattern, seen: Pattern) -> Finding:
     return Finding(faults, -quarters % 4, _summary(faults, -quarters % 4))
 
 
-def _summary(faults: tuple[Fault, ...], whole: int) -> Message:
+def _summary(faults: tuple[Misplaced, ...], whole: int) -> Message:
     lying = f"The block lies {_TURNED[whole]}; apart from that, " if whole else ""
     if not faults:
         rest = "every unit lies as meant."
@@ -127,15 +129,15 @@ def _summary(faults: tuple[Fault, ...], whole: int) -> Message:
     return Message(text[0].upper() + text[1:])
 
 
-def _faults(meant: Pattern, seen: Pattern) -> Iterable[Fault]:
+def _faults(meant: Pattern, seen: Pattern) -> Iterable[Misplaced]:
     for place in meant.places:
         found = seen.at(place.column, place.row)
         fault = _fault(meant, seen, place, found)
         if fault:
-            yield Fault(place.column, place.row, *fault)
+            yield Misplaced(place.column, place.row, *fault)
     for extra in seen.places:
         if not any(meant.at(*s) for s in extra.spots):
-            yield Fault(
+            yield Misplaced(
                 extra.column,
                 extra.row,
                 "extra",
@@ -149,19 +151,19 @@ def _fault(meant: Pattern, seen: Pattern, place: Place, found: Place | None) -> 
         return "missing", Message("{where}: nothing lies here.", where=where)
     wanted = _seen(meant, place)
     if (found.across, found.down) == (place.across, place.down):
-        for step in LIES:
+        for step in ORIENTATIONS:
             _, _, wide, high = meant.box(place)
             if step.across and wide != high:
                 continue
-            if _seen(seen, replace(found, lie=found.lie.then(step))) == wanted:
+            if _seen(seen, replace(found, orientation=found.orientation.then(step))) == wanted:
                 return _step_fault(where, step)
         if _kinds(found) == _kinds(place):
             return "fabrics", Message("{where}: the right unit in other fabrics.", where=where)
     return "other", Message("{where}: another unit belongs here.", where=where)
 
 
-def _step_fault(where: str, step: Lie) -> tuple[str, Message] | None:
-    if step == Lie():
+def _step_fault(where: str, step: Orientation) -> tuple[str, Message] | None:
+    if step == Orientation():
         return None
     if step.mirrored:
         return "mirrored", Message("{where}: this one is of the other hand; no turn puts it right.", where=where)

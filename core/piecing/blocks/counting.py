@@ -21,7 +21,7 @@ from ..units import UnitSpec, kind_of, methods_of
 from ..units.design import Design
 from .pattern import Pattern, laid
 
-__all__ = ["BlockOrder", "Colourway", "Counted", "Making", "Spares", "UnitCount", "counted", "ordered_plans"]
+__all__ = ["BlockOrder", "Colourway", "Counted", "MakingChoice", "Spares", "UnitCount", "counted", "ordered_plans"]
 
 Signature = tuple[tuple[str, tuple[tuple[int, int], ...]], ...]
 
@@ -95,7 +95,7 @@ def counted(orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None) 
         layout, part = laid(pattern), order.finished / order.pattern.width
         base: dict[tuple[UnitSpec, bool], int] = {}
         for cell in layout.cells:
-            key = (cell.spec(part), cell.lie.mirrored)
+            key = (cell.spec(part), cell.orientation.mirrored)
             base[key] = base.get(key, 0) + 1
         for way in order.colourways:
             if way.count <= 0:
@@ -103,7 +103,7 @@ def counted(orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None) 
             roles = dict(way.roles)
             _need_fabrics(pattern, roles, known)
             for (spec, mirrored), n in base.items():
-                dyed = replace(spec, ring=tuple(roles.get(r, r) for r in spec.ring)) if roles else spec
+                dyed = replace(spec, part_fabrics=tuple(roles.get(r, r) for r in spec.part_fabrics)) if roles else spec
                 _add(tallies, dyed, mirrored, n * way.count, pattern.name)
     found = [t.told for t in tallies.values()]
     return tuple(sorted(found, key=lambda u: (-float(u.spec.width * 1), u.spec.kind, -u.total)))
@@ -162,7 +162,7 @@ class Spares:
 
 
 @dataclass(frozen=True, slots=True)
-class Making:
+class MakingChoice:
     """How units of a kind are made: method and school; the kind's usual ones when not named."""
 
     method: str = ""
@@ -183,7 +183,7 @@ class Counted:
 
 def ordered_plans(
     units: Iterable[UnitCount],
-    makings: Mapping[str, Making],
+    makings: Mapping[str, MakingChoice],
     spares: Spares = Spares(),
     *,
     seam_allowance: Length = inches("1/4"),
@@ -200,7 +200,7 @@ def ordered_plans(
     """
     found = []
     for unit in units:
-        making = makings.get(unit.spec.kind, Making())
+        making = makings.get(unit.spec.kind, MakingChoice())
         method = making.method or _usual_method(unit, seam_allowance)
         plain = len(kind_of(unit.spec.kind).parts) == 1
         more, more_mirrored = (0, 0) if plain else (spares.on(unit.as_drawn), spares.on(unit.mirrored))
@@ -235,7 +235,7 @@ def _usual_method(unit: UnitCount, allowance: Length) -> str:
     one_handed = unit.handed and 0 in (unit.as_drawn, unit.mirrored)
     if one_handed:
         for m in ways:
-            batch = m.batch(unit.spec, m.bare(unit.spec, allowance, allowance), allowance, allowance)
+            batch = m.batch(unit.spec, m.minimum_cuts(unit.spec, allowance, allowance), allowance, allowance)
             if batch.hands == "as_wanted":
                 return m.name
     return (ways or list(methods_of(unit.spec.kind)))[0].name

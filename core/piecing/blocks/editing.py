@@ -11,7 +11,7 @@ from enum import StrEnum
 from fractions import Fraction
 
 from ..errors import PatternNotUnderstood, PlaceTaken
-from .pattern import UPRIGHT, BlockHere, Content, Lie, Pattern, Place, laid
+from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, laid
 
 __all__ = [
     "Symmetry",
@@ -45,12 +45,14 @@ class Symmetry(StrEnum):
     FOUR_WAYS = "four_ways"
 
 
-def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, lie: Lie = UPRIGHT) -> Pattern:
+def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientation: Orientation = UPRIGHT) -> Pattern:
     """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span."""
     made = pattern
     for column, row in spots:
         old = made.at(column, row)
-        new = replace(old, content=content, lie=lie) if old else Place(column, row, content, lie)
+        new = (
+            replace(old, content=content, orientation=orientation) if old else Place(column, row, content, orientation)
+        )
         made = _checked(replace(made, places=(*(p for p in made.places if p is not old), new)))
     return made
 
@@ -76,14 +78,14 @@ def turned(pattern: Pattern, spots: Iterable[Spot], quarters: int = 1) -> Patter
     def change(p: Place) -> Place:
         _, _, wide, high = pattern.box(p)
         by = quarters if wide == high else quarters * 2
-        return replace(p, lie=p.lie.turned(by))
+        return replace(p, orientation=p.orientation.turned(by))
 
     return _each(pattern, spots, change)
 
 
 def mirrored(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
     """What lies there seen in a mirror, left and right exchanged."""
-    return _each(pattern, spots, lambda p: replace(p, lie=p.lie.then(Lie(0, True))))
+    return _each(pattern, spots, lambda p: replace(p, orientation=p.orientation.then(Orientation(0, True))))
 
 
 def moved(pattern: Pattern, start: Spot, end: Spot) -> Pattern:
@@ -94,8 +96,8 @@ def moved(pattern: Pattern, start: Spot, end: Spot) -> Pattern:
     changed = [replace(here, column=there.column if there else end[0], row=there.row if there else end[1])]
     if there:
         changed = [
-            replace(there, content=here.content, lie=here.lie),
-            replace(here, content=there.content, lie=there.lie),
+            replace(there, content=here.content, orientation=here.orientation),
+            replace(here, content=there.content, orientation=there.orientation),
         ]
     rest = tuple(p for p in pattern.places if p is not here and p is not there)
     return _checked(replace(pattern, places=(*rest, *changed)))
@@ -106,17 +108,17 @@ def repeated_to(pattern: Pattern, source: Spot, spots: Iterable[Spot]) -> Patter
     here = pattern.at(*source)
     if here is None:
         return cleared(pattern, spots)
-    return placed(pattern, [s for s in spots if pattern.at(*s) is not here], here.content, here.lie)
+    return placed(pattern, [s for s in spots if pattern.at(*s) is not here], here.content, here.orientation)
 
 
 def painted(pattern: Pattern, spots: Iterable[Spot], part: int | None, role: str) -> Pattern:
     """One part of a unit in another fabric; every part when ``part`` is None. Blocks in the block take it all over."""
 
     def change(p: Place) -> Place:
-        if isinstance(p.content, BlockHere):
+        if isinstance(p.content, BlockPlacement):
             return replace(p, content=p.content.dyed(dict.fromkeys(p.content.pattern.roles, role)))
-        ring = tuple(role if part in (None, n) else r for n, r in enumerate(p.content.ring))
-        return replace(p, content=replace(p.content, ring=ring))
+        part_fabrics = tuple(role if part in (None, n) else r for n, r in enumerate(p.content.part_fabrics))
+        return replace(p, content=replace(p.content, part_fabrics=part_fabrics))
 
     return _each(pattern, spots, change)
 
@@ -158,7 +160,14 @@ def whole_turned(pattern: Pattern, quarters: int = 1) -> Pattern:
     for _ in range(quarters % 4):
         high = len(made.rows)
         places = tuple(
-            replace(p, column=high - p.row - p.down, row=p.column, across=p.down, down=p.across, lie=p.lie.turned(1))
+            replace(
+                p,
+                column=high - p.row - p.down,
+                row=p.column,
+                across=p.down,
+                down=p.across,
+                orientation=p.orientation.turned(1),
+            )
             for p in made.places
         )
         made = replace(made, columns=tuple(reversed(made.rows)), rows=made.columns, places=places)
@@ -168,7 +177,10 @@ def whole_turned(pattern: Pattern, quarters: int = 1) -> Pattern:
 def whole_mirrored(pattern: Pattern) -> Pattern:
     """The whole block seen in a mirror, left and right exchanged."""
     wide = len(pattern.columns)
-    places = tuple(replace(p, column=wide - p.column - p.across, lie=p.lie.then(Lie(0, True))) for p in pattern.places)
+    places = tuple(
+        replace(p, column=wide - p.column - p.across, orientation=p.orientation.then(Orientation(0, True)))
+        for p in pattern.places
+    )
     return replace(pattern, columns=tuple(reversed(pattern.columns)), places=places)
 
 

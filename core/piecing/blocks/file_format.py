@@ -21,7 +21,7 @@ from typing import Any
 
 from ..errors import BlockHoldsItself, PatternNotUnderstood, PiecingError, UnknownBlock
 from ..units import KINDS, kind_of
-from .pattern import BlockHere, Content, Lie, Pattern, Place, UnitHere
+from .pattern import BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement
 
 __all__ = ["FORMAT", "Find", "content_data", "content_from", "pattern_data", "pattern_from"]
 
@@ -100,8 +100,8 @@ def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str 
             known=", ".join(KINDS),
         )
     kind = kind_of(data["kind"])
-    ring = _ring(data.get("fabrics", kind.usual), f"{field}.fabrics")
-    if len(ring) != len(kind.parts):
+    part_fabrics = _ring(data.get("fabrics", kind.usual), f"{field}.fabrics")
+    if len(part_fabrics) != len(kind.parts):
         raise _refuse(
             "This kind has {parts} parts: {names}. Give each a fabric.",
             f"{field}.fabrics",
@@ -112,7 +112,9 @@ def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str 
     if not isinstance(corners, list | tuple) or len(corners) != 4:
         raise _refuse("Corners are four shares: lower left, lower right, upper right, upper left.", f"{field}.corners")
     strip = _share(data.get("strip", "1/7" if kind.has_strip else 0), f"{field}.strip")
-    return UnitHere(kind.name, ring, tuple(_share(c, f"{field}.corners.{n}") for n, c in enumerate(corners)), strip)
+    return UnitPlacement(
+        kind.name, part_fabrics, tuple(_share(c, f"{field}.corners.{n}") for n, c in enumerate(corners)), strip
+    )
 
 
 def _ring(given: Any, field: str) -> tuple[str, ...]:
@@ -123,7 +125,7 @@ def _ring(given: Any, field: str) -> tuple[str, ...]:
     return tuple(given)
 
 
-def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: str) -> BlockHere:
+def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: str) -> BlockPlacement:
     key = str(data["block"])[:80]
     if key in above or len(above) >= _DEEPEST:
         raise BlockHoldsItself(
@@ -148,7 +150,7 @@ def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: st
     except PiecingError as refusal:
         raise refusal.at(f"{field}.block") from None
     inner.complete()
-    return BlockHere(key, inner, tuple(sorted((str(a), str(b)) for a, b in roles.items() if a != b)))
+    return BlockPlacement(key, inner, tuple(sorted((str(a), str(b)) for a, b in roles.items() if a != b)))
 
 
 def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) -> tuple[Place, ...]:
@@ -173,7 +175,9 @@ def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) ->
                 )
             across = _run(lambda k, c=column, r=row: words[r][c + k] == "<", wide - column)  # type: ignore[misc]
             down = _run(lambda k, c=column, r=row: words[r + k][c] == "^", high - row)  # type: ignore[misc]
-            places.append(Place(column, row, legend[found[1]], Lie(int(found[2]), bool(found[3])), across, down))
+            places.append(
+                Place(column, row, legend[found[1]], Orientation(int(found[2]), bool(found[3])), across, down)
+            )
     covered = sum(p.across * p.down for p in places) + sum(line.count(".") for line in words)
     if covered != wide * high:
         raise _refuse(
@@ -192,9 +196,9 @@ def _run(goes_on: Callable[[int], bool], most: int) -> int:
 
 def content_data(content: Content) -> dict[str, Any]:
     """A unit or a smaller block as it is written in the legend."""
-    if isinstance(content, BlockHere):
+    if isinstance(content, BlockPlacement):
         return {"block": content.key, "fabrics": dict(content.fabrics)}
-    written: dict[str, Any] = {"kind": content.kind, "fabrics": "".join(content.ring)}
+    written: dict[str, Any] = {"kind": content.kind, "fabrics": "".join(content.part_fabrics)}
     kind = kind_of(content.kind)
     if kind.has_corners:
         written["corners"] = [str(c) for c in content.corners]
@@ -211,7 +215,7 @@ def pattern_data(pattern: Pattern) -> dict[str, Any]:
         name = names.setdefault(p.content, _name(len(names)))
         for column, row in p.spots:
             words[row][column] = "<" if row == p.row else "^"
-        words[p.row][p.column] = f"{name}{p.lie.turn}{'m' if p.lie.mirrored else ''}"
+        words[p.row][p.column] = f"{name}{p.orientation.turn}{'m' if p.orientation.mirrored else ''}"
         for row in range(p.row + 1, p.row + p.down):
             for column in range(p.column + 1, p.column + p.across):
                 words[row][column] = "<"

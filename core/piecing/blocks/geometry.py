@@ -15,30 +15,30 @@ from ..lengths import Length
 from ..units import UnitSpec, kind_of, methods_of
 from ..units.design import Part
 from ..units.simulate import made
-from .pattern import Cell, Layout, Lie
+from .pattern import Cell, Layout, Orientation
 
-__all__ = ["Seam", "cell_middle", "inner_seams", "lying", "placed_parts", "sewn"]
+__all__ = ["UnitSeam", "cell_middle", "inner_seams", "lying", "placed_parts", "sewn"]
 
 
 @lru_cache(maxsize=4096)
-def placed_parts(spec: UnitSpec, lie: Lie) -> tuple[Part, ...]:
+def placed_parts(spec: UnitSpec, orientation: Orientation) -> tuple[Part, ...]:
     """The parts of a unit as it lies, about its own middle, in inches."""
     design = kind_of(spec.kind).design(spec)
     about = (design.width / 2, design.height / 2)
 
     def moved(p: Part) -> Part:
-        points = [lying((x - about[0], y - about[1]), lie) for x, y in p.outline]
+        points = [lying((x - about[0], y - about[1]), orientation) for x, y in p.outline]
         return Part(tuple(points if area(tuple(points)) > 0 else reversed(points)), p.role)
 
     return tuple(moved(p) for p in design.parts)
 
 
-def lying(p: Point, lie: Lie) -> Point:
-    return rotated((-p[0], p[1]) if lie.mirrored else p, -90 * lie.turn)
+def lying(p: Point, orientation: Orientation) -> Point:
+    return rotated((-p[0], p[1]) if orientation.mirrored else p, -90 * orientation.turn)
 
 
 @dataclass(frozen=True, slots=True)
-class Seam:
+class UnitSeam:
     """A seam of a unit as it lies, about the unit's middle, in the order of sewing; inches."""
 
     name: str
@@ -47,7 +47,7 @@ class Seam:
 
 
 @lru_cache(maxsize=4096)
-def inner_seams(spec: UnitSpec, lie: Lie) -> tuple[Seam, ...]:
+def inner_seams(spec: UnitSpec, orientation: Orientation) -> tuple[UnitSeam, ...]:
     """The seams within a unit, taken from the engine, which sews it at its bare sizes with a quarter-inch seam."""
     piece = sewn(spec, min(0.25, float(min(spec.width, spec.height)) / 4))
     if piece is None:
@@ -59,8 +59,8 @@ def inner_seams(spec: UnitSpec, lie: Lie) -> tuple[Seam, ...]:
     for s in piece.seams:
         ends = _within((s.start[0] - edge, s.start[1] - edge), (s.end[0] - edge, s.end[1] - edge), box)
         if ends:
-            start, end = (lying((x - wide / 2, y - high / 2), lie) for x, y in ends)
-            seams.append(Seam(s.name, start, end))
+            start, end = (lying((x - wide / 2, y - high / 2), orientation) for x, y in ends)
+            seams.append(UnitSeam(s.name, start, end))
     return tuple(seams)
 
 
@@ -87,7 +87,7 @@ def sewn(spec: UnitSpec, allowance: float) -> Piece | None:
     for method in methods_of(spec.kind):
         try:
             method.refuse(spec, seam)
-            cuts = {name: float(size) for name, size in method.bare(spec, seam, seam).items()}
+            cuts = {name: float(size) for name, size in method.minimum_cuts(spec, seam, seam).items()}
             return made(method, spec, cuts, float(seam), Needle.of(float(seam))).trimmed
         except PlanError:
             continue

@@ -20,13 +20,13 @@ from ..units import UnitSpec, kind_of
 __all__ = [
     "MOST_TRACKS",
     "UPRIGHT",
-    "BlockHere",
+    "BlockPlacement",
     "Cell",
     "Layout",
-    "Lie",
+    "Orientation",
     "Pattern",
     "Place",
-    "UnitHere",
+    "UnitPlacement",
     "carried",
     "laid",
     "whole_parts",
@@ -40,19 +40,19 @@ _NONE = (Fraction(0),) * 4
 
 
 @dataclass(frozen=True, slots=True)
-class Lie:
+class Orientation:
     """How something lies in its place: mirrored left to right first, then turned so many quarters clockwise."""
 
     turn: int = 0
     mirrored: bool = False
 
-    def then(self, outer: Lie) -> Lie:
+    def then(self, outer: Orientation) -> Orientation:
         """This lie, seen when what holds it lies as ``outer`` says."""
         turn = outer.turn + (-self.turn if outer.mirrored else self.turn)
-        return Lie(turn % 4, self.mirrored != outer.mirrored)
+        return Orientation(turn % 4, self.mirrored != outer.mirrored)
 
-    def turned(self, quarters: int) -> Lie:
-        return Lie((self.turn + quarters) % 4, self.mirrored)
+    def turned(self, quarters: int) -> Orientation:
+        return Orientation((self.turn + quarters) % 4, self.mirrored)
 
     @property
     def across(self) -> bool:
@@ -60,47 +60,47 @@ class Lie:
         return self.turn % 2 == 1
 
     @property
-    def undone(self) -> Lie:
+    def undone(self) -> Orientation:
         """The lie that, after this one, gives the upright picture back."""
-        return self if self.mirrored else Lie(-self.turn % 4)
+        return self if self.mirrored else Orientation(-self.turn % 4)
 
 
-UPRIGHT = Lie()
+UPRIGHT = Orientation()
 
 
 @dataclass(frozen=True, slots=True)
-class UnitHere:
+class UnitPlacement:
     """A unit without a size: ``corners`` and ``strip`` are shares of its side."""
 
     kind: str
-    ring: tuple[str, ...]
+    part_fabrics: tuple[str, ...]
     corners: tuple[Fraction, ...] = _NONE
     strip: Fraction = Fraction(0)
 
-    def dyed(self, roles: dict[str, str]) -> UnitHere:
+    def dyed(self, roles: dict[str, str]) -> UnitPlacement:
         """With other fabric roles; those not named stay."""
-        return replace(self, ring=tuple(roles.get(r, r) for r in self.ring))
+        return replace(self, part_fabrics=tuple(roles.get(r, r) for r in self.part_fabrics))
 
     def spec(self, width: Length, height: Length) -> UnitSpec:
         a, b, c, d = (width * share for share in self.corners)
-        return UnitSpec(self.kind, width, height, self.ring, (a, b, c, d), width * self.strip)
+        return UnitSpec(self.kind, width, height, self.part_fabrics, (a, b, c, d), width * self.strip)
 
 
 @dataclass(frozen=True, slots=True)
-class BlockHere:
+class BlockPlacement:
     """A smaller block in a place, known by its key, its roles given others by ``fabrics``."""
 
     key: str
     pattern: Pattern
     fabrics: tuple[tuple[str, str], ...] = ()
 
-    def dyed(self, roles: dict[str, str]) -> BlockHere:
+    def dyed(self, roles: dict[str, str]) -> BlockPlacement:
         inner = dict(self.fabrics)
         now = {r: roles.get(inner.get(r, r), inner.get(r, r)) for r in self.pattern.roles}
         return replace(self, fabrics=tuple(sorted((k, v) for k, v in now.items() if k != v)))
 
 
-Content = UnitHere | BlockHere
+Content = UnitPlacement | BlockPlacement
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,7 +110,7 @@ class Place:
     column: int
     row: int
     content: Content
-    lie: Lie = UPRIGHT
+    orientation: Orientation = UPRIGHT
     across: int = 1
     down: int = 1
 
@@ -212,8 +212,8 @@ class Pattern:
 
 
 def _roles(content: Content) -> Iterable[str]:
-    if isinstance(content, UnitHere):
-        return content.ring
+    if isinstance(content, UnitPlacement):
+        return content.part_fabrics
     names = dict(content.fabrics)
     return (names.get(r, r) for r in content.pattern.roles)
 
@@ -226,14 +226,14 @@ class Cell:
     top: Fraction
     width: Fraction
     height: Fraction
-    unit: UnitHere
-    lie: Lie
+    unit: UnitPlacement
+    orientation: Orientation
     place: int
     nested: bool = False
 
     def spec(self, part: Length) -> UnitSpec:
         """The unit as it is made, before it is turned, when one part finishes ``part``."""
-        wide, high = (self.height, self.width) if self.lie.across else (self.width, self.height)
+        wide, high = (self.height, self.width) if self.orientation.across else (self.width, self.height)
         return self.unit.spec(part * wide, part * high)
 
     @property
@@ -282,9 +282,9 @@ def _cells(pattern: Pattern) -> list[Cell]:
     found: list[Cell] = []
     for n, place in enumerate(pattern.places):
         box = pattern.box(place)
-        if isinstance(place.content, UnitHere):
+        if isinstance(place.content, UnitPlacement):
             _fits(place, box[2], box[3])
-            found.append(Cell(*box, place.content, place.lie, n))
+            found.append(Cell(*box, place.content, place.orientation, n))
         else:
             found.extend(_nested(place, place.content, box, n))
         if len(found) > MOST_CELLS:
@@ -293,15 +293,15 @@ def _cells(pattern: Pattern) -> list[Cell]:
 
 
 def _fits(place: Place, width: Fraction, height: Fraction) -> None:
-    assert isinstance(place.content, UnitHere)
+    assert isinstance(place.content, UnitPlacement)
     kind = kind_of(place.content.kind)
-    if len(place.content.ring) != len(kind.parts):
+    if len(place.content.part_fabrics) != len(kind.parts):
         raise PatternNotUnderstood(
             "The unit at {place} has {parts} parts; {given} fabrics are given.",
             field="layout",
             place=place.name,
             parts=len(kind.parts),
-            given=len(place.content.ring),
+            given=len(place.content.part_fabrics),
         )
     if not kind.free_height and width != height:
         raise UnitDoesNotFit(
@@ -313,10 +313,10 @@ def _fits(place: Place, width: Fraction, height: Fraction) -> None:
         )
 
 
-def _nested(place: Place, held: BlockHere, box: tuple[Fraction, ...], n: int) -> Iterator[Cell]:
-    inner, (left, top, wide, high), lie = laid(held.pattern), box, place.lie
+def _nested(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: int) -> Iterator[Cell]:
+    inner, (left, top, wide, high), orientation = laid(held.pattern), box, place.orientation
     own_wide, own_high = held.pattern.width, held.pattern.height
-    seen_wide, seen_high = (own_high, own_wide) if lie.across else (own_wide, own_high)
+    seen_wide, seen_high = (own_high, own_wide) if orientation.across else (own_wide, own_high)
     if seen_wide * high != seen_high * wide:
         raise NestedBlockDoesNotFit(
             "“{name}” is {own_wide} by {own_high} parts, and its place at {place} is {wide} by {high}: it would be "
@@ -330,25 +330,27 @@ def _nested(place: Place, held: BlockHere, box: tuple[Fraction, ...], n: int) ->
         )
     scale, roles = wide / seen_wide, dict(held.fabrics)
     for c in inner.cells:
-        x, y, w, h = carried(c, own_wide, own_high, lie)
+        x, y, w, h = carried(c, own_wide, own_high, orientation)
         yield Cell(
             left + x * scale,
             top + y * scale,
             w * scale,
             h * scale,
             c.unit.dyed(roles) if roles else c.unit,
-            c.lie.then(lie),
+            c.orientation.then(orientation),
             n,
             nested=True,
         )
 
 
-def carried(c: Cell, width: Fraction, height: Fraction, lie: Lie) -> tuple[Fraction, Fraction, Fraction, Fraction]:
+def carried(
+    c: Cell, width: Fraction, height: Fraction, orientation: Orientation
+) -> tuple[Fraction, Fraction, Fraction, Fraction]:
     """The box of a cell in a block of this size, once that block is mirrored and turned."""
     x, y, w, h = c.left, c.top, c.width, c.height
-    if lie.mirrored:
+    if orientation.mirrored:
         x = width - x - w
-    for _ in range(lie.turn):
+    for _ in range(orientation.turn):
         x, y, w, h = height - y - h, x, h, w
         width, height = height, width
     return x, y, w, h

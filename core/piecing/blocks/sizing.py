@@ -14,7 +14,7 @@ from ..lengths import ZERO, Length, Measure, inches, parse_length
 from ..messages import Message
 from ..planning.checks import LARGEST_FINISHED, SMALLEST_FINISHED
 from ..units import Method, UnitSpec, kind_of, methods_of
-from .pattern import Cell, Layout, UnitHere, whole_parts
+from .pattern import Cell, Layout, UnitPlacement, whole_parts
 
 __all__ = [
     "BlockSize",
@@ -161,7 +161,7 @@ def _tracks(tracks: tuple[Fraction, ...], part: Length, step: Length, what: str)
 def _unit_sizes(layout: Layout, part: Length) -> tuple[tuple[Length, Length, int], ...]:
     found: dict[tuple[Fraction, Fraction], int] = {}
     for c in layout.cells:
-        size = (c.height, c.width) if c.lie.across else (c.width, c.height)
+        size = (c.height, c.width) if c.orientation.across else (c.width, c.height)
         found[size] = found.get(size, 0) + 1
     return tuple((part * w, part * h, n) for (w, h), n in sorted(found.items(), reverse=True))
 
@@ -190,7 +190,7 @@ def _nearest(layout: Layout, finished: Length, step: Length) -> tuple[NearSize, 
 
 def _odd(layout: Layout, part: Length, allowance: Length, step: Length) -> list[OddUnit]:
     """Units that no ruler mark cuts exactly, or that cannot be planned as they stand; each kind and size said once."""
-    said: dict[tuple[UnitHere, Length, Length], OddUnit] = {}
+    said: dict[tuple[UnitPlacement, Length, Length], OddUnit] = {}
     for c in layout.cells:
         spec = c.spec(part)
         key = (c.unit, spec.width, spec.height)
@@ -227,7 +227,9 @@ def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Message, boo
             h=spec.height,
         ), False
     if spec.kind == "square_in_square":
-        centre = next(size for size in ways[0].bare(spec, allowance, allowance).values() if not size.is_rational)
+        centre = next(
+            size for size in ways[0].minimum_cuts(spec, allowance, allowance).values() if not size.is_rational
+        )
         return (
             Message(
                 "The square on its point finishes {inner}, a size no ruler shows. Cut it {cut} (exactly it would be {exact}), "

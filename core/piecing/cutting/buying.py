@@ -13,7 +13,7 @@ from ..errors import ClothImpossible
 from ..lengths import ZERO, Length, Measure, inches, mm
 from ..messages import Message
 from .plan import Goal, cutting_plan, shelf_plan
-from .stock import Cloth, ClothKind, Piece
+from .stock import Cloth, ClothKind, WantedPiece
 
 __all__ = ["Pack", "Purchase", "Shop", "purchases", "shop_said", "shop_step"]
 
@@ -51,7 +51,7 @@ class Pack:
 
 @dataclass(frozen=True, slots=True)
 class Purchase:
-    """For one fabric: ``bare`` is what the plan takes of cloth ``usable`` wide, ``buy`` what to ask for in the shop.
+    """For one fabric: ``minimum_cuts`` is what the plan takes of cloth ``usable`` wide, ``buy`` what to ask for in the shop.
 
     ``instead`` is what would do in its place, each kind by itself; those that hold not every piece are left out.
     """
@@ -73,14 +73,14 @@ def shop_said(length: Length, measure: Measure) -> Message:
     return Message(f"{words} yd")
 
 
-def purchases(pieces: Iterable[Piece], shop: Shop, seconds: float = 4.0) -> tuple[Purchase, ...]:
+def purchases(pieces: Iterable[WantedPiece], shop: Shop, seconds: float = 4.0) -> tuple[Purchase, ...]:
     """What to buy of each fabric. Raises ``ClothImpossible`` when a piece is wider than cloth is sold, either way."""
     wanted = [p for p in pieces if p.count > 0]
     fabrics = sorted({p.fabric for p in wanted})
     return tuple(_one(f, [p for p in wanted if p.fabric == f], shop, seconds / max(1, len(fabrics))) for f in fabrics)
 
 
-def _one(fabric: str, pieces: Sequence[Piece], shop: Shop, seconds: float) -> Purchase:
+def _one(fabric: str, pieces: Sequence[WantedPiece], shop: Shop, seconds: float) -> Purchase:
     for p in pieces:
         narrow = min(p.width, p.height) if p.turns else p.width
         if narrow > shop.usable:
@@ -105,7 +105,7 @@ def _one(fabric: str, pieces: Sequence[Piece], shop: Shop, seconds: float) -> Pu
     return Purchase(fabric, bare, buy, tuple(p for p in packs if p), plan.proven)
 
 
-def _pack(pieces: Sequence[Piece], fabric: str, kind: ClothKind, across: Length, along: Length) -> Pack | None:
+def _pack(pieces: Sequence[WantedPiece], fabric: str, kind: ClothKind, across: Length, along: Length) -> Pack | None:
     """How many of these cloths do, by laying pieces first fit: an upper figure. None when a piece fits on none."""
     for p in pieces:
         fits = (p.width <= across and p.height <= along) or (p.turns and p.height <= across and p.width <= along)

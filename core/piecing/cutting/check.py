@@ -11,7 +11,7 @@ from fractions import Fraction
 
 from ..messages import Message
 from .plan import CuttingPlan, Placed
-from .stock import Cloth, Piece
+from .stock import Cloth, WantedPiece
 
 __all__ = ["Flaw", "flaws"]
 
@@ -26,7 +26,7 @@ class Flaw:
     said: Message
 
 
-def flaws(plan: CuttingPlan, pieces: Sequence[Piece], cloths: Sequence[Cloth]) -> tuple[Flaw, ...]:
+def flaws(plan: CuttingPlan, pieces: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> tuple[Flaw, ...]:
     """Everything wrong with a plan; empty for a sound one."""
     found: list[Flaw] = []
     counts: dict[str, int] = {}

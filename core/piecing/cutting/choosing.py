@@ -12,13 +12,18 @@ from typing import Any
 
 from ..solver import Answered, Stop, cp, solve
 from .pricing import Column, Master, as_laid
-from .strips import Bin, Item, Packed, Strip, counts_in, depths_of, segments_in, trimmed
+from .strips import Bin, Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trimmed
 
 __all__ = ["chosen", "strip_by_strip"]
 
 
 def chosen(
-    master: Master, plain: list[tuple[int, int, Strip]], bound: float, seconds: float, tidy: bool, stop: Stop | None
+    master: Master,
+    plain: list[tuple[int, int, PackedStrip]],
+    bound: float,
+    seconds: float,
+    tidy: bool,
+    stop: Stop | None,
 ) -> Packed:
     items, bins, columns = master.items, master.bins, master.columns
     model = cp().CpModel()
@@ -63,7 +68,7 @@ def chosen(
     if not answer.found:
         return as_laid(master, items, plain, bound)
     taken = [
-        (c[0], c[1], Strip(c[0], columns[k].depth, columns[k].segments))
+        (c[0], c[1], PackedStrip(c[0], columns[k].depth, columns[k].segments))
         for (k, c), v in take.items()
         for _ in range(answer.value(v))
     ]
@@ -79,7 +84,7 @@ def _begin(
     model: object,
     take: dict[tuple[int, tuple[int, int]], object],
     columns: Sequence[Column],
-    plain: Sequence[tuple[int, int, Strip]],
+    plain: Sequence[tuple[int, int, PackedStrip]],
     items: Sequence[Item],
 ) -> None:
     known = {(c.bin, c.depth, c.counts): k for k, c in enumerate(columns)}
@@ -146,7 +151,7 @@ def strip_by_strip(
         deep_as = [d for d, v in zip(depths, strip, strict=True) if answer.value(v)]
         held = [(s[0], s[1], s[2]) for s, v in zip(segments, row, strict=True) for _ in range(answer.value(v))]
         if deep_as and held:
-            found.append((0, 0, Strip(0, deep_as[0], tuple(held))))
+            found.append((0, 0, PackedStrip(0, deep_as[0], tuple(held))))
     reached = sum(bin_.cost(s.depth) for _, _, s in found) + bin_.opening
     return Packed(trimmed(items, found), known.missing, reached, min(known.bound, reached), known.optimal)
 

@@ -15,14 +15,14 @@ from ..planning.unit_plan import Choices, UnitPlan
 from ..units import methods_of
 from ..units.method import Cuts
 from .plan import Goal, cutting_plan, shelf_plan
-from .stock import Cloth, Piece
+from .stock import Cloth, WantedPiece
 
 __all__ = ["Suggestion", "fits", "most_blocks", "suggestions"]
 
 _SCHOOLS = (School.LITTLE, School.EXACT)
 
 
-def fits(pieces: Sequence[Piece], cloths: Sequence[Cloth], seconds: float = 0.5) -> bool:
+def fits(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth], seconds: float = 0.5) -> bool:
     """Whether a plan without anything missing was found: first the plain one, then the better one."""
     for fabric in sorted({p.fabric for p in pieces if p.count}):
         wanted = [p for p in pieces if p.fabric == fabric and p.count]
@@ -34,7 +34,7 @@ def fits(pieces: Sequence[Piece], cloths: Sequence[Cloth], seconds: float = 0.5)
     return True
 
 
-def most_blocks(pieces_for: Callable[[int], Sequence[Piece]], cloths: Sequence[Cloth], limit: int = 500) -> int:
+def most_blocks(pieces_for: Callable[[int], Sequence[WantedPiece]], cloths: Sequence[Cloth], limit: int = 500) -> int:
     """The most blocks whose pieces fit: doubled until they do not, then halved in between."""
     low, high = 0, 1
     while high <= limit and fits(pieces_for(high), cloths):
@@ -60,7 +60,7 @@ class Suggestion:
 
 def suggestions(
     plans: Sequence[UnitPlan],
-    pieces_of: Callable[[Sequence[UnitPlan]], Sequence[Piece]],
+    pieces_of: Callable[[Sequence[UnitPlan]], Sequence[WantedPiece]],
     cloths: Sequence[Cloth],
     most: int = 3,
 ) -> tuple[Suggestion, ...]:

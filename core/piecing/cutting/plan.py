@@ -15,8 +15,8 @@ from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
 from ..solver import Stop
 from .packing import packed
-from .stock import Cloth, ClothKind, Piece, grid_of
-from .strips import Bin, Item, Packed, Strip, shelves
+from .stock import Cloth, ClothKind, WantedPiece, grid_of
+from .strips import Bin, Item, Packed, PackedStrip, shelves
 
 __all__ = [
     "ClothPlan",
@@ -46,7 +46,7 @@ class Goal(StrEnum):
 class Placed:
     """One piece on its cloth: ``x`` from the left selvedge, ``y`` along it, and its size there."""
 
-    piece: Piece
+    piece: WantedPiece
     x: Length
     y: Length
     width: Length
@@ -95,7 +95,7 @@ class ClothPlan:
 
 @dataclass(frozen=True, slots=True)
 class Missing:
-    piece: Piece
+    piece: WantedPiece
     count: int
 
 
@@ -130,7 +130,7 @@ class CuttingPlan:
 
 
 def cutting_plan(
-    pieces: Iterable[Piece],
+    pieces: Iterable[WantedPiece],
     cloths: Iterable[Cloth],
     goal: Goal = Goal.LEAST,
     seconds: float = 5.0,
@@ -171,7 +171,7 @@ def _numbered(cloths: Iterable[ClothPlan]) -> tuple[ClothPlan, ...]:
 
 
 def _one_fabric(
-    fabric: str, wanted: Sequence[Piece], stock: Sequence[Cloth], goal: Goal, seconds: float, stop: Stop | None
+    fabric: str, wanted: Sequence[WantedPiece], stock: Sequence[Cloth], goal: Goal, seconds: float, stop: Stop | None
 ) -> tuple[Packed, CuttingPlan, float]:
     pieces = [p for p in wanted if p.fabric == fabric]
     cloths = [c for c in stock if c.fabric == fabric and c.count > 0]
@@ -183,7 +183,7 @@ def _one_fabric(
     return found, replace(plan, gap=0.0 if proven else gap, proven=proven), 0.0 if proven else gap
 
 
-def shelf_plan(pieces: Sequence[Piece], cloths: Sequence[Cloth]) -> CuttingPlan:
+def shelf_plan(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> CuttingPlan:
     """The plain plan, first fit by decreasing height, of one fabric: what others are held against."""
     step, items, bins = _in_steps(pieces, cloths, Goal.LEAST)
     strips = shelves(items, bins)
@@ -192,7 +192,9 @@ def shelf_plan(pieces: Sequence[Piece], cloths: Sequence[Cloth]) -> CuttingPlan:
     return _laid(Goal.LEAST, step, pieces, cloths, strips, missing)
 
 
-def _in_steps(pieces: Sequence[Piece], cloths: Sequence[Cloth], goal: Goal) -> tuple[Length, list[Item], list[Bin]]:
+def _in_steps(
+    pieces: Sequence[WantedPiece], cloths: Sequence[Cloth], goal: Goal
+) -> tuple[Length, list[Item], list[Bin]]:
     """Sizes in whole steps: pieces up, cloths down."""
     sizes = [x if x.is_rational else x.round_up(_FINEST) for p in pieces for x in (p.width, p.height)]
     step = Length.of(grid_of(sizes))
@@ -232,12 +234,12 @@ def _bin(c: Cloth, step: Length, goal: Goal) -> Bin:
 def _laid(
     goal: Goal,
     step: Length,
-    pieces: Sequence[Piece],
+    pieces: Sequence[WantedPiece],
     cloths: Sequence[Cloth],
-    strips: Sequence[tuple[int, int, Strip]],
+    strips: Sequence[tuple[int, int, PackedStrip]],
     missing: Sequence[int],
 ) -> CuttingPlan:
-    by_cloth: dict[tuple[int, int], list[Strip]] = {}
+    by_cloth: dict[tuple[int, int], list[PackedStrip]] = {}
     for b, n, s in strips:
         by_cloth.setdefault((b, n), []).append(s)
     plans, number = [], 0
@@ -252,7 +254,7 @@ def _laid(
     return CuttingPlan(goal, tuple(plans), short, 0.0, False)
 
 
-def _in_strip(s: Strip, pieces: Sequence[Piece], step: Length, y: Length) -> Iterable[Placed]:
+def _in_strip(s: PackedStrip, pieces: Sequence[WantedPiece], step: Length, y: Length) -> Iterable[Placed]:
     """Widest first; stacked ones below each other."""
     x = ZERO
     sizes = {n: (pieces[n].width, pieces[n].height) for n, _, _ in s.segments}

@@ -12,7 +12,7 @@ import numpy as np
 from scipy.optimize import linprog
 from scipy.sparse import lil_matrix
 
-from .strips import Bin, Counts, Item, Packed, Strip, counts_in, depths_of, segments_in, trimmed
+from .strips import Bin, Counts, Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trimmed
 
 __all__ = ["Column", "Master", "as_laid", "cost_of", "dived", "single", "tops"]
 
@@ -123,25 +123,27 @@ class Master:
         return self.proof[0]
 
 
-def as_laid(master: Master, items: Sequence[Item], strips: Sequence[tuple[int, int, Strip]], bound: float) -> Packed:
+def as_laid(
+    master: Master, items: Sequence[Item], strips: Sequence[tuple[int, int, PackedStrip]], bound: float
+) -> Packed:
     """A plan as it stands, with what is missing from it."""
     left = tuple(i.count - sum(counts_in(items, s.segments)[n] for _, _, s in strips) for n, i in enumerate(items))
     total = cost_of(master, items, strips)
     return Packed(tuple(strips), left, total, min(bound, total), False)
 
 
-def cost_of(master: Master, items: Sequence[Item], strips: Sequence[tuple[int, int, Strip]]) -> int:
+def cost_of(master: Master, items: Sequence[Item], strips: Sequence[tuple[int, int, PackedStrip]]) -> int:
     """Of strips laid, pieces left out included."""
     laid = [sum(k for _, _, s in strips for m, _, k in s.segments if m == n) for n in range(len(items))]
     short = sum(max(0, i.count - k) for i, k in zip(items, laid, strict=True))
     return sum(master.bins[b].cost(s.depth) for b, _, s in strips) + master.missing * short
 
 
-def dived(master: Master, items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, Strip]]:
+def dived(master: Master, items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, PackedStrip]]:
     """A whole-number plan from the linear one: what it takes whole times is cut, the rest is chosen anew."""
     left = [i.count for i in items]
     used: dict[tuple[int, int], int] = {}
-    found: list[tuple[int, int, Strip]] = []
+    found: list[tuple[int, int, PackedStrip]] = []
     columns = list(master.columns)
     for _ in range(4 * len(items) + 40):
         if not any(left):
@@ -165,7 +167,7 @@ def dived(master: Master, items: Sequence[Item], bins: Sequence[Bin]) -> list[tu
                 if spot is None:
                     break
                 used[spot] = used.get(spot, 0) + c.depth
-                found.append((*spot, Strip(c.bin, c.depth, c.segments)))
+                found.append((*spot, PackedStrip(c.bin, c.depth, c.segments)))
                 left = [max(0, n - k) for n, k in zip(left, c.counts, strict=True)]
         if len(found) == before:
             break

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 
 from ..solver import Stop
 from .pricing import Column, Master
-from .strips import Item, Packed, Strip, counts_in, depths_of, segments_in, trimmed
+from .strips import Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trimmed
 
 __all__ = ["columns_within", "narrowed"]
 
@@ -133,7 +133,7 @@ def _knapsacks(
 
 @dataclass(frozen=True)
 class _Found:
-    strips: list[Strip]
+    strips: list[PackedStrip]
 
 
 def _searched(master: Master, columns: Sequence[Column], high: int, until: float) -> _Found | None:
@@ -211,11 +211,11 @@ def _cheapest_each(parts: list[NDArray[Any]], radix: NDArray[np.int64]) -> tuple
 
 def _way_back(
     columns: Sequence[Column], layers: Sequence[tuple[NDArray[np.int64], NDArray[np.int64]]], best: tuple[int, int]
-) -> list[Strip]:
+) -> list[PackedStrip]:
     layer, row = best
     strips = []
     for came, cut in reversed(layers[: layer + 1]):
         c = columns[int(cut[row])]
-        strips.append(Strip(0, c.depth, c.segments))
+        strips.append(PackedStrip(0, c.depth, c.segments))
         row = int(came[row])
     return strips

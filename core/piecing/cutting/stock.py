@@ -13,7 +13,7 @@ from math import gcd, lcm
 from ..errors import ClothImpossible
 from ..lengths import ZERO, Area, Length, inches
 
-__all__ = ["Cloth", "ClothKind", "Direction", "Piece", "grid_of"]
+__all__ = ["Cloth", "ClothKind", "Direction", "WantedPiece", "grid_of"]
 
 LARGEST_CLOTH = inches(2_000)
 MOST_PIECES = 20_000
@@ -68,7 +68,7 @@ class Cloth:
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class WantedPiece:
     """``count`` rectangles of one fabric: ``width`` across, ``height`` along the grain, when it matters.
 
     ``turns`` tells whether a piece may be cut lying on its side. ``gives`` 2 or 4 when it is cut further on its

@@ -9,7 +9,18 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-__all__ = ["Bin", "Counts", "Item", "Packed", "Strip", "counts_in", "depths_of", "segments_in", "shelves", "trimmed"]
+__all__ = [
+    "Bin",
+    "Counts",
+    "Item",
+    "Packed",
+    "PackedStrip",
+    "counts_in",
+    "depths_of",
+    "segments_in",
+    "shelves",
+    "trimmed",
+]
 
 Counts = tuple[int, ...]
 
@@ -54,7 +65,7 @@ class Bin:
 
 
 @dataclass(frozen=True, slots=True)
-class Strip:
+class PackedStrip:
     """``segments``: item, whether turned, and how many are stacked in one segment, side by side from the left."""
 
     bin: int
@@ -66,7 +77,7 @@ class Strip:
 class Packed:
     """``strips`` by cloth (a bin and which of its cloths); ``missing`` pieces by item; cost and its proven bound."""
 
-    strips: tuple[tuple[int, int, Strip], ...]
+    strips: tuple[tuple[int, int, PackedStrip], ...]
     missing: Counts
     cost: int
     bound: float
@@ -95,7 +106,7 @@ def depths_of(items: Sequence[Item]) -> list[int]:
     return sorted({deep for i in items for _, deep in i.ways}, reverse=True)
 
 
-def shelves(items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, Strip]]:
+def shelves(items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, PackedStrip]]:
     """First fit by decreasing height: the plain plan that anything better is held against. Pieces that fit nowhere are left."""
     pieces = sorted(
         (
@@ -126,7 +137,8 @@ def shelves(items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, 
         open_strips[first][3] -= along
         laid[first].append((n, turned, 1))
     return [
-        (b, c, Strip(b, deep, tuple(segments))) for (b, c, deep, _), segments in zip(open_strips, laid, strict=True)
+        (b, c, PackedStrip(b, deep, tuple(segments)))
+        for (b, c, deep, _), segments in zip(open_strips, laid, strict=True)
     ]
 
 
@@ -144,7 +156,9 @@ def _first_room(
     return None
 
 
-def trimmed(items: Sequence[Item], strips: Sequence[tuple[int, int, Strip]]) -> tuple[tuple[int, int, Strip], ...]:
+def trimmed(
+    items: Sequence[Item], strips: Sequence[tuple[int, int, PackedStrip]]
+) -> tuple[tuple[int, int, PackedStrip], ...]:
     """Pieces beyond those wanted are left out of the strips; deepest strips first."""
     left = [i.count for i in items]
     found = []
@@ -156,5 +170,5 @@ def trimmed(items: Sequence[Item], strips: Sequence[tuple[int, int, Strip]]) -> 
                 kept.append((n, turned, use))
                 left[n] -= use
         if kept:
-            found.append((b, c, Strip(b, s.depth, tuple(kept))))
+            found.append((b, c, PackedStrip(b, s.depth, tuple(kept))))
     return tuple(found)

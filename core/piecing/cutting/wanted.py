@@ -12,7 +12,7 @@ from math import ceil
 from ..lengths import Length, inches
 from ..planning.unit_plan import UnitPlan
 from ..quilts.choices import PlainPiece
-from .stock import Direction, Piece
+from .stock import Direction, WantedPiece
 
 __all__ = ["lettered", "plain_pieces", "unit_pieces"]
 
@@ -27,7 +27,7 @@ def _turns(direction: Direction, width: Length, height: Length) -> bool:
 
 def unit_pieces(
     plan: UnitPlan, kind: str, directions: Mapping[str, Direction], usable: Length = _USABLE
-) -> tuple[Piece, ...]:
+) -> tuple[WantedPiece, ...]:
     """What one unit's plan cuts. Strips longer than the cloth is wide become several."""
     found = []
     for n, p in enumerate(plan.pieces):
@@ -38,18 +38,22 @@ def unit_pieces(
             length = p.width * max(1, whole)
             count = ceil(float(p.height) / float(length) - 1e-9)
             found.append(
-                Piece(f"{kind}{n}", p.role, p.width, length, count, name, _turns(direction, p.width, length), p.gives)
+                WantedPiece(
+                    f"{kind}{n}", p.role, p.width, length, count, name, _turns(direction, p.width, length), p.gives
+                )
             )
             continue
         found.append(
-            Piece(f"{kind}{n}", p.role, p.width, p.height, p.count, name, _turns(direction, p.width, p.height), p.gives)
+            WantedPiece(
+                f"{kind}{n}", p.role, p.width, p.height, p.count, name, _turns(direction, p.width, p.height), p.gives
+            )
         )
     return tuple(found)
 
 
 def plain_pieces(
     pieces: Iterable[PlainPiece], directions: Mapping[str, Direction], *, along: bool = False
-) -> tuple[Piece, ...]:
+) -> tuple[WantedPiece, ...]:
     """Sashing, borders, setting pieces and binding. ``along`` asks for borders to be cut with the selvedge."""
     found = []
     for n, p in enumerate(pieces):
@@ -57,14 +61,14 @@ def plain_pieces(
         border = along and p.name.startswith("border") and p.cut_height > p.cut_width * _LONG
         turns = _turns(direction, p.cut_width, p.cut_height)
         found.append(
-            Piece(f"plain{n}", p.fabric, p.cut_width, p.cut_height, p.count, p.name, turns, p.cut_into, border)
+            WantedPiece(f"plain{n}", p.fabric, p.cut_width, p.cut_height, p.count, p.name, turns, p.cut_into, border)
         )
     return tuple(found)
 
 
-def lettered(pieces: Iterable[Piece]) -> tuple[Piece, ...]:
+def lettered(pieces: Iterable[WantedPiece]) -> tuple[WantedPiece, ...]:
     """Piles of one fabric and size put together, largest first, each under a letter of its own."""
-    piles: dict[tuple[object, ...], Piece] = {}
+    piles: dict[tuple[object, ...], WantedPiece] = {}
     for p in pieces:
         key = (p.fabric, p.width, p.height, p.turns, p.gives, p.along_cloth)
         known = piles.get(key)

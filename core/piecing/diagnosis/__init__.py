@@ -5,7 +5,7 @@ A row of units is a block of one row. Source: docs/theory.md, section 14.
 
 from .inference import Inference, infer, prior_of
 from .model import OPEN_FOLD, BlockModel, model_of
-from .places import places_of
+from .places import block_geometry
 from .readings import Reading, ReadingKind
 from .verdict import Status, Verdict, judge
 
@@ -17,9 +17,9 @@ __all__ = [
     "ReadingKind",
     "Status",
     "Verdict",
+    "block_geometry",
     "infer",
     "judge",
     "model_of",
-    "places_of",
     "prior_of",
 ]

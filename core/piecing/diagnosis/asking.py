@@ -113,7 +113,7 @@ def _of_singles(found: Inference) -> Iterator[Reading]:
             yield Reading(ReadingKind.STITCH, one, seam=model.places.seams[p.place].name, spot=spot)
         elif p.spot in ("size", "width", "height"):
             unit = model.places.cells[p.place]
-            wide = (p.spot != "height") != unit.lie.across
+            wide = (p.spot != "height") != unit.orientation.across
             yield Reading(ReadingKind.WIDTH if wide else ReadingKind.HEIGHT, one, unit=unit.key)
 
 

@@ -15,7 +15,7 @@ from math import hypot
 import numpy as np
 
 from .model import OF_SEAM, OF_UNIT, BlockModel, Vector
-from .places import Batch, PlacedUnit
+from .places import PlacedUnit, UnitBatch
 
 __all__ = [
     "FOLD_USUAL",
@@ -141,7 +141,7 @@ def singles_of(model: BlockModel) -> Iterator[Parameter]:
             yield Parameter(Cause.ONE_UNIT, place=c.number, spot="tip")
 
 
-def drawn_out(batch: Batch, axis: int, allowance: float) -> tuple[float, float]:
+def drawn_out(batch: UnitBatch, axis: int, allowance: float) -> tuple[float, float]:
     """Width and height of the unit as made, inches for an inch by which its bias is drawn out.
 
     A pull by the share ε along unit vectors d lengthens the sides by ε d_x² w and ε d_y² h; σ = ε times the diagonal.
@@ -188,7 +188,7 @@ def _on_unit(model: BlockModel, row: Vector, cell: PlacedUnit, p: Parameter) -> 
         row[model.of_unit(cell.number, "tip")] = 1.0
     elif what == "stretch":
         by_width, by_height = drawn_out(batch, p.axis, float(model.allowance))
-        if cell.lie.across:
+        if cell.orientation.across:
             by_width, by_height = by_height, by_width
         row[wide], row[high] = by_width, by_height
 

@@ -21,10 +21,10 @@ from .causes import SOURCES, Cause, Parameter, effect_of, parameters_of, scatter
 from .evidence import Candidates, Weighed, density, search
 from .mistakes import Mistake, Seen, headline, mistakes_of, seen_of
 from .model import BlockModel, Vector
-from .priors import DAY, HANDS, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, Hands, Prior, after_seeing, prior_of
+from .priors import DAY, HANDS, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, Prior, Steadiness, after_seeing, prior_of
 from .readings import NEEDS_RAW, OF_A_UNIT, OF_THE_BLOCK, PLAIN, Equation, RawSizes, Reading, equation_of
 
-__all__ = ["NOTHING", "Estimate", "Inference", "Odd", "Prior", "infer", "prior_of"]
+__all__ = ["NOTHING", "Estimate", "Inference", "Outlier", "Prior", "infer", "prior_of"]
 
 NOTHING = 0.017
 """Inches; a cause smaller than this is the hands' own scatter."""
@@ -45,7 +45,7 @@ _WEIGHTS = {Cause.START: 0.7, Cause.END: 0.7, Cause.STRETCH: 0.5, Cause.ONE_SEAM
 
 
 @dataclass(frozen=True, slots=True)
-class Odd:
+class Outlier:
     """A reading set aside: what the others make of it (inches, with its spread), how far off it is, and a guess at the slip."""
 
     index: int
@@ -103,10 +103,10 @@ class Inference:
     looked: NDArray[np.bool_]
     block: Vector
     fitted: Vector
-    odd: tuple[Odd, ...]
+    odd: tuple[Outlier, ...]
     mistake: tuple[Mistake, Message, float] | None
     seen: tuple[Seen, ...]
-    hands: tuple[tuple[Hands, float], ...]
+    hands: tuple[tuple[Steadiness, float], ...]
 
     @property
     def common(self) -> int:
@@ -239,7 +239,7 @@ class _Work:
                     steady[a, b] += DAY**2 * seam[a] * seam[b]
         return np.asarray(steady)
 
-    def _base(self, hands: Hands) -> Vector:
+    def _base(self, hands: Steadiness) -> Vector:
         """Covariance of the readings when nothing is large, by these hands."""
         factors = np.array(hands.factors) ** 2
         variance = scatter_of(self.model)[self.columns] ** 2 * factors[sources_of(self.model)[self.columns]]
@@ -553,7 +553,7 @@ class _Work:
             fitted[n] = self.readings[n].read - values[k]
         return fitted
 
-    def _odd(self, sets: Sequence[_Set]) -> tuple[Odd, ...]:
+    def _odd(self, sets: Sequence[_Set]) -> tuple[Outlier, ...]:
         found = []
         for k, n in enumerate(self.used):
             chance = sum(s.weight for s in sets if any(self.slip_of[c] == n for c in s.of))
@@ -566,7 +566,7 @@ class _Work:
                 expected += s.weight * (self.readings[n].read - off)
                 variance += s.weight * max(1 / float(s.inverse[k, k]) - v, 1e-8)
             away = self.readings[n].read - expected
-            found.append(Odd(n, expected, sqrt(variance), away, chance, _asked(self.readings[n], expected)))
+            found.append(Outlier(n, expected, sqrt(variance), away, chance, _asked(self.readings[n], expected)))
         return tuple(found)
 
     def _headline(self, sets: Sequence[_Set]) -> tuple[Mistake, Message, float] | None:
@@ -575,7 +575,7 @@ class _Work:
         ]
         return headline(self.mistakes, chances)
 
-    def _hands(self, sets: Sequence[_Set]) -> tuple[tuple[Hands, float], ...]:
+    def _hands(self, sets: Sequence[_Set]) -> tuple[tuple[Steadiness, float], ...]:
         if not sets:
             return tuple((h, h.often) for h in HANDS)
         found = {h: sum(s.weight for s in sets if s.hands == h) for h in {s.hands for s in sets}}

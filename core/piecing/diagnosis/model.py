@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from ..geometry.plane import Point
 from ..lengths import Length
-from .places import OUTWARD, CornerTip, EdgeTip, Line, PlacedUnit, Places
+from .places import OUTWARD, BlockGeometry, CornerTip, EdgeTip, PlacedUnit, SeamLine
 
 __all__ = [
     "OF_SEAM",
@@ -78,7 +78,7 @@ class Feature:
 class BlockModel:
     """``matrix`` (features, errors) turns errors into deviations of the features, all in inches."""
 
-    places: Places
+    places: BlockGeometry
     allowance: Length
     features: tuple[Feature, ...]
     matrix: NDArray[np.float64]
@@ -131,7 +131,7 @@ def course_shares(t: float) -> tuple[float, float, float]:
 class Responses:
     """Collects features with their responses."""
 
-    def __init__(self, places: Places, folds: tuple[float, ...] = ()) -> None:
+    def __init__(self, places: BlockGeometry, folds: tuple[float, ...] = ()) -> None:
         self.places = places
         self.folds = folds or (1.0,) * len(places.seams)
         self.size = len(OF_UNIT) * len(places.cells) + len(OF_SEAM) * len(places.seams)
@@ -158,7 +158,7 @@ class Responses:
 
 
 @lru_cache(maxsize=64)
-def model_of(places: Places, allowance: Length, folds: tuple[float, ...] = ()) -> BlockModel:
+def model_of(places: BlockGeometry, allowance: Length, folds: tuple[float, ...] = ()) -> BlockModel:
     """The whole linear model of a block sewn with this seam allowance; ``folds`` as in ``BlockModel``, all one if not given."""
     rows = Responses(places, folds)
     for upright in (False, True):
@@ -271,7 +271,7 @@ def miss(rows: Responses, row: Vector, cell: PlacedUnit, tip: CornerTip, by: flo
     rows.unit(row, cell.number, "height", by / 2)
 
 
-def _crossings(rows: Responses, n: int, line: Line) -> None:
+def _crossings(rows: Responses, n: int, line: SeamLine) -> None:
     """Where seams run into this one from both sides: how far the one lies beyond the other, along the seam."""
     sides = ("right", "left") if line.upright else ("bottom", "top")
     found: list[dict[int, tuple[PlacedUnit, ...]]] = []
@@ -310,17 +310,17 @@ def _crossings(rows: Responses, n: int, line: Line) -> None:
         )
 
 
-def _beside(places: Places, seam: int, side: str, line: Line) -> list[PlacedUnit]:
+def _beside(places: BlockGeometry, seam: int, side: str, line: SeamLine) -> list[PlacedUnit]:
     """The units along one side of a seam (the seam is on their ``side``), from its start."""
     return sorted((c for c in places.cells if c.seam(side) == seam), key=lambda c: _near_end(c, line))
 
 
-def _near_end(cell: PlacedUnit, line: Line) -> float:
+def _near_end(cell: PlacedUnit, line: SeamLine) -> float:
     """How far from the seam's start a unit beside it begins."""
     return line.start[1] - cell.box[3] if line.upright else cell.box[0] - line.start[0]
 
 
-def _level(cell: PlacedUnit, line: Line) -> float:
+def _level(cell: PlacedUnit, line: SeamLine) -> float:
     """Just inside the units, beside the seam."""
     x, y = cell.middle
     if line.upright:

@@ -11,14 +11,24 @@ from functools import lru_cache
 from math import hypot
 
 from ..blocks.geometry import cell_middle, inner_seams, lying
-from ..blocks.pattern import UPRIGHT, Cell, Layout, Lie
+from ..blocks.pattern import UPRIGHT, Cell, Layout, Orientation
 from ..geometry.plane import Point
 from ..joining.order import orders
 from ..joining.seams import block_seams
 from ..lengths import Length
 from ..units import UnitSpec, kind_of
 
-__all__ = ["SIDES", "Batch", "CornerTip", "EdgeTip", "Line", "PlacedUnit", "Places", "batch_name", "places_of"]
+__all__ = [
+    "SIDES",
+    "BlockGeometry",
+    "CornerTip",
+    "EdgeTip",
+    "PlacedUnit",
+    "SeamLine",
+    "UnitBatch",
+    "batch_name",
+    "block_geometry",
+]
 
 SIDES = ("left", "right", "bottom", "top")
 OUTWARD: dict[str, Point] = {"left": (-1, 0), "right": (1, 0), "bottom": (0, -1), "top": (0, 1)}
@@ -26,7 +36,7 @@ _NEAR = 1e-4
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class SeamLine:
     """A joining seam from its start to its end; upright ones run from top to bottom, level ones from left to right."""
 
     name: str
@@ -62,7 +72,7 @@ class PlacedUnit:
     batch: int
     seams: tuple[int | None, int | None, int | None, int | None]
     """Left, right, bottom, top."""
-    lie: Lie
+    orientation: Orientation
     row: int
     column: int
 
@@ -84,11 +94,11 @@ class PlacedUnit:
 
     def toward(self, own: Point) -> Point:
         """A direction of the unit as it is made, as it points in the block."""
-        return lying(own, self.lie)
+        return lying(own, self.orientation)
 
     def as_made(self, direction: Point) -> Point:
         """A direction in the block, as it points in the unit as it is made."""
-        return lying(direction, self.lie.undone)
+        return lying(direction, self.orientation.undone)
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +121,7 @@ class CornerTip:
 
 
 @dataclass(frozen=True, slots=True)
-class Batch:
+class UnitBatch:
     """Units made alike: one kind, one size. Directions are those of the unit as it is made, before it is turned.
 
     ``key`` is the name it keeps: kind and finished size. ``slips`` are the ways in which the design may lie off its box
@@ -136,12 +146,12 @@ class Batch:
 
 
 @dataclass(frozen=True)
-class Places:
+class BlockGeometry:
     layout: Layout
     finished: Length
     cells: tuple[PlacedUnit, ...]
-    seams: tuple[Line, ...]
-    batches: tuple[Batch, ...]
+    seams: tuple[SeamLine, ...]
+    batches: tuple[UnitBatch, ...]
     edge_tips: tuple[EdgeTip, ...]
     corner_tips: tuple[CornerTip, ...]
 
@@ -161,12 +171,12 @@ class Places:
     def seam(self, name: str) -> int | None:
         return next((n for n, s in enumerate(self.seams) if s.name == name), None)
 
-    def batch(self, key: str) -> Batch | None:
+    def batch(self, key: str) -> UnitBatch | None:
         return next((b for b in self.batches if b.key == key), None)
 
     def mark(self, unit: PlacedUnit) -> str:
         """What lies there: kind, size and how it lies. A reading belongs to a place as long as this stays."""
-        return f"{self.batches[unit.batch].key} {unit.lie.turn}{'m' if unit.lie.mirrored else ''}"
+        return f"{self.batches[unit.batch].key} {unit.orientation.turn}{'m' if unit.orientation.mirrored else ''}"
 
     def seam_mark(self, seam: int) -> str:
         """What a seam joins: the places beside it with what lies in them."""
@@ -180,13 +190,13 @@ class Places:
 
 
 @lru_cache(maxsize=64)
-def places_of(layout: Layout, finished: Length) -> Places:
+def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
     """Everything the errors act on. Raises ``LayoutIncomplete``, ``CannotBeSewn``."""
     part = layout.part(finished)
     scale = float(part)
     order = orders(layout.pattern)[0].order
     lines = tuple(
-        _turned_true(Line(s.name, (s.start[0] * scale, s.start[1] * scale), (s.end[0] * scale, s.end[1] * scale)))
+        _turned_true(SeamLine(s.name, (s.start[0] * scale, s.start[1] * scale), (s.end[0] * scale, s.end[1] * scale)))
         for s in block_seams(layout.pattern, order)
         if not s.inner
     )
@@ -203,7 +213,10 @@ def places_of(layout: Layout, finished: Length) -> Places:
         batch = keys.setdefault((spec.kind, spec.width, spec.height), len(specs))
         if batch == len(specs):
             specs.append(spec)
-        ends = [((s.start[0] + x, s.start[1] + y), (s.end[0] + x, s.end[1] + y)) for s in inner_seams(spec, cell.lie)]
+        ends = [
+            ((s.start[0] + x, s.start[1] + y), (s.end[0] + x, s.end[1] + y))
+            for s in inner_seams(spec, cell.orientation)
+        ]
         edges, corners = _tips(box, ends)
         edge_tips += [EdgeTip(n, side, at) for side, at in edges]
         corner_tips += [CornerTip(n, a, d, at) for a, d, at in corners]
@@ -218,11 +231,13 @@ def places_of(layout: Layout, finished: Length) -> Places:
         )
         for b, spec in enumerate(specs)
     )
-    return Places(layout, finished, tuple(cells), _named_apart(lines), batches, tuple(edge_tips), tuple(corner_tips))
+    return BlockGeometry(
+        layout, finished, tuple(cells), _named_apart(lines), batches, tuple(edge_tips), tuple(corner_tips)
+    )
 
 
 def _placed(
-    layout: Layout, n: int, cell: Cell, box: tuple[float, float, float, float], batch: int, lines: tuple[Line, ...]
+    layout: Layout, n: int, cell: Cell, box: tuple[float, float, float, float], batch: int, lines: tuple[SeamLine, ...]
 ) -> PlacedUnit:
     place = layout.pattern.places[cell.place]
     which = 1 + sum(c.place == cell.place for c in layout.cells[:n])
@@ -234,30 +249,30 @@ def _placed(
         box,
         batch,
         (left, right, bottom, top),
-        cell.lie,
+        cell.orientation,
         place.row,
         place.column,
     )
 
 
-def _named_apart(lines: tuple[Line, ...]) -> tuple[Line, ...]:
+def _named_apart(lines: tuple[SeamLine, ...]) -> tuple[SeamLine, ...]:
     """No two seams share a name."""
     seen: dict[str, int] = {}
     found = []
     for line in lines:
         seen[line.name] = seen.get(line.name, 0) + 1
         again = seen[line.name]
-        found.append(line if again == 1 else Line(f"{line.name}, part {again}", line.start, line.end))
+        found.append(line if again == 1 else SeamLine(f"{line.name}, part {again}", line.start, line.end))
     return tuple(found)
 
 
-def _turned_true(line: Line) -> Line:
+def _turned_true(line: SeamLine) -> SeamLine:
     """Upright seams start at the top, level ones at the left, whichever way their block lies."""
     back = line.start[1] < line.end[1] - _NEAR if line.upright else line.start[0] > line.end[0] + _NEAR
-    return Line(line.name, line.end, line.start) if back else line
+    return SeamLine(line.name, line.end, line.start) if back else line
 
 
-def _seam_on(lines: tuple[Line, ...], box: tuple[float, float, float, float], side: str) -> int | None:
+def _seam_on(lines: tuple[SeamLine, ...], box: tuple[float, float, float, float], side: str) -> int | None:
     left, bottom, right, top = box
     x = {"left": left, "right": right}.get(side)
     y = {"bottom": bottom, "top": top}.get(side)
@@ -301,14 +316,14 @@ def _tips(
     return edges, corners
 
 
-def _batch(number: int, spec: UnitSpec, count: int, tips: bool, corners: bool) -> Batch:
+def _batch(number: int, spec: UnitSpec, count: int, tips: bool, corners: bool) -> UnitBatch:
     w, h = float(spec.width), float(spec.height)
     ends = [(s.start, s.end) for s in inner_seams(spec, UPRIGHT)]
     edges, _ = _tips((-w / 2, -h / 2, w / 2, h / 2), ends)
     sides = {side for side, _ in edges}
     tip = OUTWARD[sides.pop()] if len(sides) == 1 else None
     plain = len(kind_of(spec.kind).parts) == 1
-    return Batch(
+    return UnitBatch(
         number,
         f"{spec.kind} {spec.width.rational} x {spec.height.rational}",
         spec,
@@ -373,7 +388,7 @@ _MANY = {
 _RANKS = {2: ("larger ", "smaller "), 3: ("largest ", "middle ", "smallest ")}
 
 
-def batch_name(places: Places, batch: int) -> str:
+def batch_name(places: BlockGeometry, batch: int) -> str:
     """Units of one batch in words; told apart by size when several batches are of one kind."""
     b = places.batches[batch]
     alike = sorted(

@@ -24,9 +24,9 @@ __all__ = [
     "OWN",
     "RULER",
     "SLIPS",
-    "Hands",
     "Held",
     "Prior",
+    "Steadiness",
     "after_seeing",
     "prior_of",
 ]
@@ -71,7 +71,7 @@ _WAVY, _BOWED = 0.3, 0.12
 
 
 @dataclass(frozen=True, slots=True)
-class Hands:
+class Steadiness:
     """How much more or less than steady hands these vary, by source, and how often such hands are met."""
 
     factors: tuple[float, float, float, float]
@@ -82,18 +82,18 @@ class Hands:
 
 
 HANDS = (
-    Hands((1.0, 1.0, 1.0, 1.0), 0.405),
-    Hands((0.6, 0.6, 0.6, 0.6), 0.16),
-    Hands((1.6, 1.6, 1.6, 1.6), 0.13),
-    Hands((2.5, 2.5, 2.5, 2.5), 0.03),
-    Hands((1.6, 1.0, 1.0, 1.0), 0.06),
-    Hands((1.0, 1.6, 1.6, 1.0), 0.08),
-    Hands((1.0, 1.0, 1.0, 2.0), 0.04),
-    Hands((2.5, 1.0, 1.0, 1.6), 0.02),
-    Hands((1.0, 2.5, 2.5, 1.0), 0.03),
-    Hands((1.0, 4.0, 4.0, 1.0), 0.01),
-    Hands((4.0, 4.0, 4.0, 4.0), 0.005),
-    Hands((0.6, 1.0, 1.0, 1.0), 0.03),
+    Steadiness((1.0, 1.0, 1.0, 1.0), 0.405),
+    Steadiness((0.6, 0.6, 0.6, 0.6), 0.16),
+    Steadiness((1.6, 1.6, 1.6, 1.6), 0.13),
+    Steadiness((2.5, 2.5, 2.5, 2.5), 0.03),
+    Steadiness((1.6, 1.0, 1.0, 1.0), 0.06),
+    Steadiness((1.0, 1.6, 1.6, 1.0), 0.08),
+    Steadiness((1.0, 1.0, 1.0, 2.0), 0.04),
+    Steadiness((2.5, 1.0, 1.0, 1.6), 0.02),
+    Steadiness((1.0, 2.5, 2.5, 1.0), 0.03),
+    Steadiness((1.0, 4.0, 4.0, 1.0), 0.01),
+    Steadiness((4.0, 4.0, 4.0, 4.0), 0.005),
+    Steadiness((0.6, 1.0, 1.0, 1.0), 0.03),
 )
 """Hands that people have: what is learned of one source is mostly true of the others. ``often`` adds up to one."""
 

@@ -19,7 +19,7 @@ from ..planning.seam import StripTest
 from ..planning.unit_plan import UnitPlan
 from .causes import SCATTER, SOURCES, Cause, Parameter, drawn_out, parameters_of, scatter_of, shape_of, sources_of
 from .model import BlockModel, FeatureKind, Responses, Vector, clearance, miss
-from .places import OUTWARD, Batch, CornerTip, PlacedUnit
+from .places import OUTWARD, CornerTip, PlacedUnit, UnitBatch
 
 __all__ = [
     "NEEDS_RAW",
@@ -443,7 +443,7 @@ def _of_unit(reading: Reading, model: BlockModel, cell: PlacedUnit) -> tuple[flo
         case ReadingKind.WIDTH | ReadingKind.HEIGHT:
             wide = reading.kind is ReadingKind.WIDTH
             size = float(batch.spec.width if wide else batch.spec.height)
-            rows.unit(row, cell.number, "width" if wide != cell.lie.across else "height", 1.0)
+            rows.unit(row, cell.number, "width" if wide != cell.orientation.across else "height", 1.0)
             return size + 2 * s, row, {}
         case ReadingKind.CLEARANCE:
             tip = next((t for t in model.places.edge_tips if t.cell == cell.number), None)
@@ -459,7 +459,7 @@ def _of_unit(reading: Reading, model: BlockModel, cell: PlacedUnit) -> tuple[flo
 
 
 def _diagonal(
-    reading: Reading, model: BlockModel, cell: PlacedUnit, batch: Batch, rows: Responses
+    reading: Reading, model: BlockModel, cell: PlacedUnit, batch: UnitBatch, rows: Responses
 ) -> tuple[float, Vector, dict[Parameter, float]]:
     row, s = rows.blank(), float(model.allowance)
     wide, high = cell.width + 2 * s, cell.height + 2 * s
@@ -469,13 +469,13 @@ def _diagonal(
     up = 1.0 if reading.kind is ReadingKind.DIAGONAL_RISING else -1.0
     way = cell.as_made((wide / long, up * high / long)) if reading.unit else (0.0, 0.0)
     if not reading.unit:
-        w, h = (high, wide) if cell.lie.across else (wide, high)
+        w, h = (high, wide) if cell.orientation.across else (wide, high)
         way = (w / long, up * h / long)
     extra = {}
     for axis, ways in enumerate(batch.strains):
         drawn = sum((way[0] * d[0] + way[1] * d[1]) ** 2 for d in ways) / len(ways)
         by_width, by_height = drawn_out(batch, axis, s)
-        if cell.lie.across:
+        if cell.orientation.across:
             by_width, by_height = by_height, by_width
         # The sides' part of it is in their own errors already.
         extra[Parameter(Cause.STRETCH, batch.number, axis)] = drawn - (wide * by_width + high * by_height) / long

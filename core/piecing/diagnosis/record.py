@@ -13,13 +13,13 @@ from math import pi, sqrt
 import numpy as np
 from scipy.special import ndtri
 
-from ..blocks.pattern import Pattern, Place, UnitHere, laid
+from ..blocks.pattern import Pattern, Place, UnitPlacement, laid
 from ..lengths import Length, inches
 from ..planning.room import WANTED_SHARE, QuilterRecord
 from .causes import SCATTER, Source
 from .inference import Inference, infer
 from .model import BlockModel, model_of
-from .places import places_of
+from .places import block_geometry
 from .readings import CUT_SCATTER, Reading, ReadingKind
 
 __all__ = ["FEWEST", "record_of", "spread_at_worse_end"]
@@ -65,6 +65,6 @@ def spread_at_worse_end(seams: float, end: float) -> float:
 
 def _any_seam(allowance: Length) -> BlockModel:
     """Two plain squares and the seam between them."""
-    square = UnitHere("plain_square", ("a",))
+    square = UnitPlacement("plain_square", ("a",))
     pattern = Pattern("seam", (Fraction(1), Fraction(1)), (Fraction(1),), (Place(0, 0, square), Place(1, 0, square)))
-    return model_of(places_of(laid(pattern), allowance * 40), allowance)
+    return model_of(block_geometry(laid(pattern), allowance * 40), allowance)

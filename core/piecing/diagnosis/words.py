@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from ..lengths import Length, Measure, Style, inches, mm
 
-__all__ = ["Roughly", "Setting", "sure_in_words"]
+__all__ = ["GuideSetting", "Roughly", "sure_in_words"]
 
 _THREAD = 1 / 64
 """Inches: what people call a thread."""
@@ -32,7 +32,7 @@ class Roughly:
 
 
 @dataclass(frozen=True, slots=True)
-class Setting:
+class GuideSetting:
     """A distance to sew or trim at, in inches: a mark of the ruler, with a thread over or under it where that is nearer."""
 
     size: float

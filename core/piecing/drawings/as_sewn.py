@@ -82,7 +82,7 @@ class _Unit:
         """The eight points round what one sees of it."""
         left, bottom, right, top = self.cell.box
         x, y = self.cell.middle
-        ring = (
+        part_fabrics = (
             (left, bottom),
             (x, bottom),
             (right, bottom),
@@ -92,7 +92,7 @@ class _Unit:
             (left, top),
             (left, y),
         )
-        return tuple(self.seam_point(p) for p in ring)
+        return tuple(self.seam_point(p) for p in part_fabrics)
 
 
 def _units(model: BlockModel, errors: Vector) -> list[_Unit]:
@@ -126,7 +126,7 @@ def _faces(model: BlockModel, unit: _Unit, errors: Vector) -> Iterator[Face]:
     for face in piece.faces:
         points = []
         for p in face.outline:
-            x, y = lying((p[0] - about[0], p[1] - about[1]), layout_cell.lie)
+            x, y = lying((p[0] - about[0], p[1] - about[1]), layout_cell.orientation)
             x, y = x * cos(angle) - y * sin(angle) + own[2], x * sin(angle) + y * cos(angle) + own[3]
             points.append((x, y))
         for quarter in _quarters(tuple(points), unit.lines):

@@ -51,7 +51,7 @@ def back_picture(pattern: Pattern, pressed: Sequence[Pressed], finished: Length,
     wide, high = float(finished), float(pattern.height) * size
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, size)
-        for part in placed_parts(cell.spec(layout.part(finished)), cell.lie):
+        for part in placed_parts(cell.spec(layout.part(finished)), cell.orientation):
             sketch.polygon("back", tuple((wide - px - x, py + y) for px, py in reversed(part.outline)), part.role)
     smallest = min((float(min(c.width, c.height)) for c in layout.cells), default=1.0) * size
     depth = min(float(allowance), smallest / 4)

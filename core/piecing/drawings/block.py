@@ -9,7 +9,7 @@ from __future__ import annotations
 from math import isclose
 
 from ..blocks.geometry import cell_middle, lying, placed_parts, sewn
-from ..blocks.pattern import UPRIGHT, Layout, Lie
+from ..blocks.pattern import UPRIGHT, Layout, Orientation
 from ..errors import PlanError
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, rectangle
@@ -23,16 +23,18 @@ _MARGIN = 0.02
 """Room around a picture, as a share of its longer side."""
 
 
-def draw_block(sketch: Sketch, layout: Layout, finished: Length, at: Point = (0.0, 0.0), lie: Lie = UPRIGHT) -> None:
+def draw_block(
+    sketch: Sketch, layout: Layout, finished: Length, at: Point = (0.0, 0.0), orientation: Orientation = UPRIGHT
+) -> None:
     """A finished block, its own middle laid at ``at`` plus half its size, lying as told; empty places are left open."""
     part, width = layout.part(finished), float(finished)
     height = width * float(layout.pattern.height / layout.pattern.width)
-    seen = (height, width) if lie.across else (width, height)
+    seen = (height, width) if orientation.across else (width, height)
     middle = (at[0] + seen[0] / 2, at[1] + seen[1] / 2)
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, float(part))
-        cx, cy = lying((x - width / 2, y - height / 2), lie)
-        for p in placed_parts(cell.spec(part), cell.lie.then(lie)):
+        cx, cy = lying((x - width / 2, y - height / 2), orientation)
+        for p in placed_parts(cell.spec(part), cell.orientation.then(orientation)):
             sketch.polygon("face", tuple((px + cx + middle[0], py + cy + middle[1]) for px, py in p.outline), p.role)
 
 
@@ -74,7 +76,7 @@ def apart_picture(layout: Layout, finished: Length, allowance: Length) -> Drawin
     sketch = Sketch()
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, part)
-        _unit_apart(sketch, cell.spec(layout.part(finished)), cell.lie, (x * spread, y * spread), s)
+        _unit_apart(sketch, cell.spec(layout.part(finished)), cell.orientation, (x * spread, y * spread), s)
     wide, high = (
         float(finished) * spread,
         float(finished) * float(layout.pattern.height / layout.pattern.width) * spread,
@@ -90,7 +92,7 @@ def apart_picture(layout: Layout, finished: Length, allowance: Length) -> Drawin
     )
 
 
-def _unit_apart(sketch: Sketch, spec: UnitSpec, lie: Lie, at: Point, s: float) -> None:
+def _unit_apart(sketch: Sketch, spec: UnitSpec, orientation: Orientation, at: Point, s: float) -> None:
     piece = sewn(spec, s)
     if piece is None:
         return
@@ -98,7 +100,7 @@ def _unit_apart(sketch: Sketch, spec: UnitSpec, lie: Lie, at: Point, s: float) -
     middle = ((left + right) / 2, (bottom + top) / 2)
 
     def here(p: Point) -> Point:
-        x, y = lying((p[0] - middle[0], p[1] - middle[1]), lie)
+        x, y = lying((p[0] - middle[0], p[1] - middle[1]), orientation)
         return x + at[0], y + at[1]
 
     for face in piece.faces:
@@ -110,7 +112,9 @@ def _unit_apart(sketch: Sketch, spec: UnitSpec, lie: Lie, at: Point, s: float) -
         sketch.polygon("allowance", tuple(here(p) for p in rim))
 
 
-def side_by_side(layout: Layout, finished: Length, across: int, down: int, every_second: Lie = UPRIGHT) -> Drawing:
+def side_by_side(
+    layout: Layout, finished: Length, across: int, down: int, every_second: Orientation = UPRIGHT
+) -> Drawing:
     """Several of a block, every second one lying as told, so that what they make together shows.
 
     Raises ``PlanError`` when blocks that are not square are to be turned a quarter.
@@ -122,8 +126,8 @@ def side_by_side(layout: Layout, finished: Length, across: int, down: int, every
     sketch = Sketch()
     for row in range(down):
         for column in range(across):
-            lie = every_second if (row + column) % 2 else UPRIGHT
-            draw_block(sketch, layout, finished, (column * wide, (down - 1 - row) * high), lie)
+            orientation = every_second if (row + column) % 2 else UPRIGHT
+            draw_block(sketch, layout, finished, (column * wide, (down - 1 - row) * high), orientation)
     for n in range(1, across):
         sketch.line("block-edge", (n * wide, 0.0), (n * wide, down * high))
     for n in range(1, down):
@@ -134,11 +138,11 @@ def side_by_side(layout: Layout, finished: Length, across: int, down: int, every
     return sketch.drawn((0.0, 0.0, across * wide, down * high), alt)
 
 
-def _how(lie: Lie) -> str:
+def _how(orientation: Orientation) -> str:
     words = {
         (0, True): "every second one mirrored",
         (1, False): "every second one turned a quarter",
         (2, False): "every second one turned half round",
     }
-    said = words.get((lie.turn, lie.mirrored))
+    said = words.get((orientation.turn, orientation.mirrored))
     return f", {said}" if said else ""

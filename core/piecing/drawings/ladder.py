@@ -13,7 +13,7 @@ from ..lengths import Length, Measure, inches, mm
 from ..planning.unit_plan import UnitPlan
 from ..units.method import LadderRule
 
-__all__ = ["Ladder", "Rung", "Step", "Tick", "ladders"]
+__all__ = ["Ladder", "LadderStep", "Rung", "Tick", "ladders"]
 
 _ROOM_BESIDE = 0.12
 
@@ -43,7 +43,7 @@ class Tick:
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class LadderStep:
     """A length placed on the ladder's scale, such as a reading."""
 
     size: Length
@@ -61,10 +61,10 @@ class Ladder:
     rungs: tuple[Rung, ...]
     ticks: tuple[Tick, ...]
 
-    def place(self, size: Length) -> Step:
+    def place(self, size: Length) -> LadderStep:
         """Where ``size`` lies, held to the window's edges when it is outside."""
         share = (float(size) - float(self.start)) / (float(self.end) - float(self.start))
-        return Step(size, min(1.0, max(0.0, share)))
+        return LadderStep(size, min(1.0, max(0.0, share)))
 
 
 def ladders(

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import lru_cache
 
 from ..blocks.geometry import cell_middle, placed_parts
-from ..blocks.pattern import Layout, Lie
+from ..blocks.pattern import Layout, Orientation
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, Polygon, clip, rectangle, rotated, sides_of
 from ..lengths import ZERO, Length
@@ -22,7 +22,7 @@ __all__ = ["block_middles", "quilt_picture"]
 
 
 @lru_cache(maxsize=256)
-def _faces(layout: Layout, finished: Length, lie: Lie) -> tuple[tuple[Polygon, str, int], ...]:
+def _faces(layout: Layout, finished: Length, orientation: Orientation) -> tuple[tuple[Polygon, str, int], ...]:
     """Every part of a block about its middle: outline, role, number of its cell."""
     part = layout.part(finished)
     wide = float(finished)
@@ -31,8 +31,8 @@ def _faces(layout: Layout, finished: Length, lie: Lie) -> tuple[tuple[Polygon, s
     for n, cell in enumerate(layout.cells):
         x, y = cell_middle(layout, cell, float(part))
         x, y = x - wide / 2, y - high / 2
-        cx, cy = rotated((-x, y) if lie.mirrored else (x, y), -90 * lie.turn)
-        for p in placed_parts(cell.spec(part), cell.lie.then(lie)):
+        cx, cy = rotated((-x, y) if orientation.mirrored else (x, y), -90 * orientation.turn)
+        for p in placed_parts(cell.spec(part), cell.orientation.then(orientation)):
             found.append((tuple((a + cx, b + cy) for a, b in p.outline), p.role, n))
     return tuple(found)
 
@@ -84,7 +84,7 @@ def _clipped(outline: Polygon, box: Polygon) -> Polygon:
 def _draw_laid(sketch: Sketch, laid: Laid, c: QuiltChoices, at: Point) -> None:
     angle = 45.0 if c.setting is Setting.ON_POINT else 0.0
     roles, units = dict(laid.roles), {n: dict(r) for n, r in laid.units}
-    for outline, role, n in _faces(laid.layout, c.block_width, laid.lie):
+    for outline, role, n in _faces(laid.layout, c.block_width, laid.orientation):
         points = tuple(rotated(p, angle) if angle else p for p in outline)
         own = units.get(n)
         dyed = own[role] if own and role in own else roles.get(role, role)

@@ -8,9 +8,9 @@ from functools import lru_cache
 import numpy as np
 
 from ..blocks.library import library_pattern
-from ..blocks.pattern import Lie, Pattern, laid
+from ..blocks.pattern import Orientation, Pattern, laid
 from ..diagnosis.model import model_of
-from ..diagnosis.places import places_of
+from ..diagnosis.places import block_geometry
 from ..diagnosis.symptoms import end_of
 from ..diagnosis.whatif import errors_of
 from ..geometry.drawing import Drawing
@@ -33,7 +33,7 @@ def symptom_picture(code: str, *, true: bool = False) -> Drawing:
     pattern = library_pattern(symptom.block)
     if symptom.turned and not true:
         pattern = _one_wrong(pattern, mirrored=symptom.code == "hand")
-    model = model_of(places_of(laid(pattern), inches(_SIZES[symptom.block])), inches("1/4"))
+    model = model_of(block_geometry(laid(pattern), inches(_SIZES[symptom.block])), inches("1/4"))
     errors = np.zeros(model.errors) if true else errors_of(model, symptom.causes)
     drawing = as_sewn(model, errors, factor=2.0)
     shown = (
@@ -45,5 +45,9 @@ def symptom_picture(code: str, *, true: bool = False) -> Drawing:
 def _one_wrong(pattern: Pattern, *, mirrored: bool) -> Pattern:
     """The block with one unit lying wrong."""
     first, *rest = pattern.places
-    lie = Lie(first.lie.turn, not first.lie.mirrored) if mirrored else Lie((first.lie.turn + 1) % 4, first.lie.mirrored)
-    return replace(pattern, places=(replace(first, lie=lie), *rest))
+    orientation = (
+        Orientation(first.orientation.turn, not first.orientation.mirrored)
+        if mirrored
+        else Orientation((first.orientation.turn + 1) % 4, first.orientation.mirrored)
+    )
+    return replace(pattern, places=(replace(first, orientation=orientation), *rest))

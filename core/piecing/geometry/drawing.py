@@ -18,11 +18,11 @@ from ..messages import Message
 from .plane import Line, Point, Polygon
 from .sewing import Piece
 
-__all__ = ["Dimension", "Drawing", "Mark", "Sketch"]
+__all__ = ["Dimension", "Drawing", "DrawnMark", "Sketch"]
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class DrawnMark:
     role: str
     points: Polygon
     closed: bool = True
@@ -44,7 +44,7 @@ class Drawing:
     """``left, top, width, height`` is the window in inches; ``alt`` says the picture in words."""
 
     window: tuple[float, float, float, float]
-    marks: tuple[Mark, ...]
+    marks: tuple[DrawnMark, ...]
     dimensions: tuple[Dimension, ...]
     alt: Message
 
@@ -53,20 +53,20 @@ class Sketch:
     """Collects marks with y upward, hands out a ``Drawing`` with y downward."""
 
     def __init__(self) -> None:
-        self._marks: list[Mark] = []
+        self._marks: list[DrawnMark] = []
         self._dimensions: list[Dimension] = []
 
     def polygon(self, role: str, outline: Polygon, fabric: str = "") -> Sketch:
-        self._marks.append(Mark(role, _down(outline), True, fabric))
+        self._marks.append(DrawnMark(role, _down(outline), True, fabric))
         return self
 
     def mark(self, role: str, at: Point) -> Sketch:
         """A single point."""
-        self._marks.append(Mark(role, _down((at,)), False))
+        self._marks.append(DrawnMark(role, _down((at,)), False))
         return self
 
     def line(self, role: str, start: Point, end: Point) -> Sketch:
-        self._marks.append(Mark(role, _down((start, end)), False))
+        self._marks.append(DrawnMark(role, _down((start, end)), False))
         return self
 
     def piece(self, piece: Piece, *, seams: bool = True) -> Sketch:

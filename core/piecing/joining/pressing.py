@@ -111,7 +111,7 @@ class _Vars:
     open: Any
 
 
-class _Model:
+class _PressingModel:
     """One copy of a block's seams in the model."""
 
     def __init__(
@@ -206,14 +206,14 @@ class _Model:
                 self.model.add(total <= most).only_enforce_if(chosen, ~over)
 
 
-def _along(copy: _Model, m: Meeting) -> float:
+def _along(copy: _PressingModel, m: Meeting) -> float:
     s = copy.seams[m.on]
     return (m.at[0] - s.start[0]) * s.direction[0] + (m.at[1] - s.start[1]) * s.direction[1]
 
 
 def nest(
-    one: _Model,
-    other: _Model,
+    one: _PressingModel,
+    other: _PressingModel,
     pair: tuple[int, int],
     here: tuple[float, float],
     there: tuple[float, float],
@@ -301,7 +301,7 @@ def _solved(
     like: Sequence[Pressed] = (),
 ) -> PressingMap:
     model = cp().CpModel()
-    blocks = [_Model(model, seams, found, wishes, dark) for _ in range(copies)]
+    blocks = [_PressingModel(model, seams, found, wishes, dark) for _ in range(copies)]
     edges: list[tuple[Any, tuple[int, int], Any]] = []
     if wishes.repeats:
         _edges(pattern, seams, blocks, edges)
@@ -329,7 +329,7 @@ def _solved(
     )
 
 
-def _edges(pattern: Pattern, seams: tuple[BlockSeam, ...], blocks: list[_Model], edges: list[Any]) -> None:
+def _edges(pattern: Pattern, seams: tuple[BlockSeam, ...], blocks: list[_PressingModel], edges: list[Any]) -> None:
     wide, high = float(pattern.width), float(pattern.height)
     for e in edge_meetings(pattern, seams):
         u = (0.0, 1.0) if e.upright else (1.0, 0.0)
@@ -341,7 +341,7 @@ def _edges(pattern: Pattern, seams: tuple[BlockSeam, ...], blocks: list[_Model],
                 nest(block, other, pair, here, there, u, edges, None)
 
 
-def _read(block: _Model, answer: Any, k: int) -> Pressed:
+def _read(block: _PressingModel, answer: Any, k: int) -> Pressed:
     ways = [
         Press.LEFT if answer.on(v.left) else Press.RIGHT if answer.on(v.right) else Press.OPEN for v in block.pieces[k]
     ]

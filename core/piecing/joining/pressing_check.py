@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-__all__ = ["Drawn", "Verdict", "checked"]
+__all__ = ["Drawn", "PressingVerdict", "checked"]
 
 _NEAR = 1e-5
 
@@ -26,14 +26,14 @@ class Drawn:
 
 
 @dataclass(frozen=True, slots=True)
-class Verdict:
+class PressingVerdict:
     """``loose``: points where two seams that go on into each other point the same way, or one lies open."""
 
     nested: int
     loose: tuple[complex, ...]
 
 
-def checked(seams: Sequence[Drawn]) -> Verdict:
+def checked(seams: Sequence[Drawn]) -> PressingVerdict:
     """Look at every seam end that lies on a later seam, and at what comes to the same point from beyond."""
     nested, loose = 0, []
     for across in seams:
@@ -57,7 +57,7 @@ def checked(seams: Sequence[Drawn]) -> Verdict:
                 nested += 1
             else:
                 loose.append(tip)
-    return Verdict(nested, tuple(loose))
+    return PressingVerdict(nested, tuple(loose))
 
 
 End = tuple[complex, complex, complex | None]

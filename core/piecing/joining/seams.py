@@ -12,7 +12,7 @@ from functools import lru_cache
 from math import ceil, hypot
 
 from ..blocks.geometry import cell_middle, inner_seams, placed_parts
-from ..blocks.pattern import BlockHere, Layout, Lie, Pattern, laid
+from ..blocks.pattern import BlockPlacement, Layout, Orientation, Pattern, laid
 from ..geometry.plane import Point, holds
 from ..lengths import Length
 from .order import Joint, Order, order_of, orders
@@ -65,7 +65,7 @@ def block_seams(pattern: Pattern, order: Order) -> tuple[BlockSeam, ...]:
     layout, high = laid(pattern), float(pattern.height)
     found: list[BlockSeam] = []
     for n, place in enumerate(pattern.places):
-        if isinstance(place.content, BlockHere):
+        if isinstance(place.content, BlockPlacement):
             found += _held_seams(pattern, place, place.content)
         else:
             found += _unit_seams(layout, n, place.name)
@@ -84,25 +84,25 @@ def block_seams(pattern: Pattern, order: Order) -> tuple[BlockSeam, ...]:
 def _unit_seams(layout: Layout, place: int, name: str) -> Iterator[BlockSeam]:
     for cell in layout.cells_of(place):
         x, y = cell_middle(layout, cell, 1.0)
-        for n, s in enumerate(inner_seams(cell.spec(_PART), cell.lie)):
+        for n, s in enumerate(inner_seams(cell.spec(_PART), cell.orientation)):
             start, end = ((p[0] + x, p[1] + y) for p in (s.start, s.end))
             yield BlockSeam(f"{name}, {s.name}", start, end, n, True)
 
 
-def _held_seams(pattern: Pattern, place: object, held: BlockHere) -> Iterator[BlockSeam]:
+def _held_seams(pattern: Pattern, place: object, held: BlockPlacement) -> Iterator[BlockSeam]:
     left, top, wide, _ = (float(v) for v in pattern.box(place))  # type: ignore[arg-type]
-    lie: Lie = place.lie  # type: ignore[attr-defined]
+    orientation: Orientation = place.orientation  # type: ignore[attr-defined]
     inner = held.pattern
     own = (float(inner.width), float(inner.height))
-    seen = (own[1], own[0]) if lie.across else own
+    seen = (own[1], own[0]) if orientation.across else own
     scale = wide / seen[0]
     base = float(pattern.height) - top
 
     def moved(p: Point) -> Point:
         x, y = p[0] - own[0] / 2, p[1] - own[1] / 2
-        if lie.mirrored:
+        if orientation.mirrored:
             x = -x
-        for _ in range(lie.turn):
+        for _ in range(orientation.turn):
             x, y = y, -x
         return left + (x + seen[0] / 2) * scale, base - (seen[1] / 2 - y) * scale
 
@@ -254,7 +254,7 @@ def darkness(
         half = (float(cell.width) / 2, float(cell.height) / 2)
         parts = [
             (tuple((a + x, b + y) for a, b in p.outline), values.get(p.role, 1))
-            for p in placed_parts(cell.spec(_PART), cell.lie)
+            for p in placed_parts(cell.spec(_PART), cell.orientation)
         ]
         shown.append(((x - half[0], y - half[1], x + half[0], y + half[1]), parts))
     smallest = min((float(min(c.width, c.height)) for c in layout.cells), default=1.0)

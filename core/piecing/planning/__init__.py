@@ -3,8 +3,8 @@
 Source: docs/theory/, planning.
 """
 
-from .holdings import Holding, parse_holdings, units_from
 from ..units.notes import Note
+from .holdings import Holding, parse_holdings, units_from
 from .plan import SchoolOffer, offers, plan
 from .room import QuilterRecord, room_share
 from .schools import School, record_margin, school_cuts

@@ -69,7 +69,7 @@ def _hand_note(p: UnitPlan) -> Note | None:
         m.name.replace("_", " ")
         for m in methods_of(p.spec.kind)
         if m.batch(
-            p.spec, p.cuts if m is p.method else m.bare(p.spec, p.allowance, p.take_up), p.allowance, p.take_up
+            p.spec, p.cuts if m is p.method else m.minimum_cuts(p.spec, p.allowance, p.take_up), p.allowance, p.take_up
         ).hands
         is Hands.AS_WANTED
     ]

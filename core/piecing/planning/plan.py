@@ -142,7 +142,9 @@ def pieces_of(choices: Choices) -> tuple[CutPiece, ...]:
 
 def _refuse_small(choices: Choices, method: Method, cuts: Cuts, take_up: Length) -> None:
     spec, allowance = choices.spec, choices.seam_allowance
-    smallest = rounded(method, spec, method.bare(spec, allowance, take_up), allowance, take_up, choices.ruler_step)
+    smallest = rounded(
+        method, spec, method.minimum_cuts(spec, allowance, take_up), allowance, take_up, choices.ruler_step
+    )
     name = next((n for n in choices.cuts if n in cuts and cuts[n] < smallest[n]), next(iter(cuts)))
     raise CutTooSmall(
         "Cut at {cut}, this sews to less than the trim target of {target}. The smallest that works is {smallest}.",

@@ -29,7 +29,7 @@ class School(StrEnum):
 def rounded(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length, step: Length) -> Cuts:
     """Every size up to the ruler's step, but for those that follow from others."""
     up = Cuts((name, size if name in method.templated else size.round_up(step)) for name, size in cuts.items())
-    return method.settled(spec, cuts, up, (allowance, take_up), step)
+    return method.reconciled_cuts(spec, cuts, up, (allowance, take_up), step)
 
 
 def record_margin(method: Method, spec: UnitSpec, allowance: Length, record: QuilterRecord, step: Length) -> Length:
@@ -40,7 +40,9 @@ def record_margin(method: Method, spec: UnitSpec, allowance: Length, record: Qui
     take_up = Length.near(record.take_up_mean)
     cuts = Cuts()
     for n in count():
-        wider = rounded(method, spec, method.bare(spec, allowance, take_up, step * n / 8), allowance, take_up, step)
+        wider = rounded(
+            method, spec, method.minimum_cuts(spec, allowance, take_up, step * n / 8), allowance, take_up, step
+        )
         if wider != cuts and room_share(method, spec, wider, allowance, record) >= WANTED_SHARE:
             return step * n / 8
         cuts = wider
@@ -56,7 +58,7 @@ def record_cuts(method: Method, spec: UnitSpec, allowance: Length, record: Quilt
         )
     margin = record_margin(method, spec, allowance, record, step)
     take_up = Length.near(record.take_up_mean)
-    return rounded(method, spec, method.bare(spec, allowance, take_up, margin), allowance, take_up, step)
+    return rounded(method, spec, method.minimum_cuts(spec, allowance, take_up, margin), allowance, take_up, step)
 
 
 def school_cuts(
@@ -75,7 +77,7 @@ def school_cuts(
     Raises ``NoMarginGiven`` when the school is one's own margin and none is given, ``RecordsTooFew``
     when it is one's records and there are none.
     """
-    bare = method.bare(spec, allowance, take_up)
+    bare = method.minimum_cuts(spec, allowance, take_up)
     match school:
         case School.EXACT:
             wanted = bare
@@ -84,8 +86,8 @@ def school_cuts(
         case School.OWN_MARGIN:
             if own_margin is None or own_margin < ZERO:
                 raise NoMarginGiven("Say how much should come off each side, such as 1/16.", field="own_margin")
-            wanted = method.bare(spec, allowance, take_up, own_margin)
+            wanted = method.minimum_cuts(spec, allowance, take_up, own_margin)
         case _:
-            rule = method.rule(spec, allowance, 1 if school is School.LITTLE else 2)
+            rule = method.thumb_cuts(spec, allowance, 1 if school is School.LITTLE else 2)
             wanted = Cuts((name, max(size, rule[name])) for name, size in bare.items())
     return rounded(method, spec, wanted, allowance, take_up, step)

@@ -227,7 +227,9 @@ def pieces_for_batches(choices: Choices, batch: Batch, cuts: Cuts, batches: int)
     needs: dict[tuple[str, PieceRule], int] = {}
     for rule in batch.pieces:
         same = replace(rule, part=0, need=0)
-        needs[choices.spec.ring[rule.part], same] = needs.get((choices.spec.ring[rule.part], same), 0) + rule.need
+        needs[choices.spec.part_fabrics[rule.part], same] = (
+            needs.get((choices.spec.part_fabrics[rule.part], same), 0) + rule.need
+        )
     pieces = []
     for (role, rule), need in needs.items():
         count = -(-need * batches // rule.gives)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..blocks.pattern import UPRIGHT, Layout, Lie
+from ..blocks.pattern import UPRIGHT, Layout, Orientation
 
 __all__ = ["Laid"]
 
@@ -17,6 +17,6 @@ class Laid:
     """
 
     layout: Layout
-    lie: Lie = UPRIGHT
+    orientation: Orientation = UPRIGHT
     roles: tuple[tuple[str, str], ...] = ()
     units: tuple[tuple[int, tuple[tuple[str, str], ...]], ...] = ()

@@ -19,14 +19,14 @@ from .choices import Setting, block_spots
 from .laid import Laid
 from .sizes import QuiltSizes
 
-__all__ = ["Arrangement", "ScrapPlace", "Stock", "arranged", "cell_box", "neighbours", "scrap_places", "touching"]
+__all__ = ["Arrangement", "ScrapPlace", "ScrapStock", "arranged", "cell_box", "neighbours", "scrap_places", "touching"]
 
 MOST_PLACES = 1_200
 _NEAR = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
-class Stock:
+class ScrapStock:
     """``count`` units of a fabric; ``darkness`` puts fabrics in order, the lightest lowest."""
 
     fabric: str
@@ -55,7 +55,7 @@ class Arrangement:
 
 
 def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapPlace, ...]:
-    """The units of a quilt whose ring has the role, in reading order. On point, boxes lie on the turned lattice.
+    """The units of a quilt whose fabrics have the role, in reading order. On point, boxes lie on the turned lattice.
 
     Raises ``ScrapsImpossible`` when there is none, or more than 1,200.
     """
@@ -69,7 +69,7 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
             left, top = x * (wide + sash), -y * (high + sash) - drop
         part = float(laid[n].layout.part(c.block_width))
         for k, cell in enumerate(laid[n].layout.cells):
-            if role in cell.unit.ring:
+            if role in cell.unit.part_fabrics:
                 a, b, w, h = _box_of(laid[n], k)
                 name = f"block {n + 1}, unit {k + 1}"
                 found.append(
@@ -93,7 +93,7 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
 def _box_of(laid: Laid, k: int) -> tuple[float, float, float, float]:
     """The box of a unit once its block is mirrored and turned, in parts."""
     p = laid.layout.pattern
-    x, y, w, h = carried(laid.layout.cells[k], p.width, p.height, laid.lie)
+    x, y, w, h = carried(laid.layout.cells[k], p.width, p.height, laid.orientation)
     return float(x), float(y), float(w), float(h)
 
 
@@ -102,7 +102,7 @@ def cell_box(laid: Laid, cell: int, finished: Length) -> tuple[float, float, flo
     part = float(laid.layout.part(finished))
     x, y, w, h = _box_of(laid, cell)
     p = laid.layout.pattern
-    high = float(p.width if laid.lie.across else p.height)
+    high = float(p.width if laid.orientation.across else p.height)
     return x * part, (high - y - h) * part, w * part, h * part
 
 
@@ -132,7 +132,7 @@ def touching(fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> tuple[
 def arranged(
     places: Sequence[ScrapPlace],
     pairs: Sequence[tuple[int, int]],
-    stock: Sequence[Stock],
+    stock: Sequence[ScrapStock],
     *,
     fixed: Mapping[int, str] | None = None,
     order: int = 0,
@@ -151,7 +151,7 @@ def arranged(
     tries = (_by_hand(near, stock, fixed, Random(seed + n)) for n in range(8))
     fabrics: Sequence[str] = _first_apart(tries, pairs)
     fewest, proven = len(touching(fabrics, pairs)), False
-    model = _Model(places, pairs, stock, fixed)
+    model = _ScrapModel(places, pairs, stock, fixed)
     if fewest:
         better = model.fewest_alike(fabrics, pairs, seed)
         proven = better.optimal
@@ -186,7 +186,7 @@ def _pairs_said(n: int) -> str:
     return "One pair of" if n == 1 else f"{n} pairs of"
 
 
-def _enough(places: Sequence[ScrapPlace], stock: Sequence[Stock], fixed: Mapping[int, str]) -> None:
+def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Mapping[int, str]) -> None:
     if any(s.count < 0 for s in stock):
         raise ScrapsImpossible("Counts are zero or more.", field="stock")
     total = sum(s.count for s in stock)
@@ -216,7 +216,7 @@ def _enough(places: Sequence[ScrapPlace], stock: Sequence[Stock], fixed: Mapping
             )
 
 
-def _costs(places: Sequence[ScrapPlace], stock: Sequence[Stock], order: int, rng: Random) -> list[list[int]]:
+def _costs(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], order: int, rng: Random) -> list[list[int]]:
     """What each fabric costs in each place: how far it is from its turn light to dark, and chance."""
     lo, hi = min(s.darkness for s in stock), max(s.darkness for s in stock)
     span = (hi - lo) or 1.0
@@ -235,7 +235,7 @@ def _costs(places: Sequence[ScrapPlace], stock: Sequence[Stock], order: int, rng
     return costs
 
 
-def _by_hand(near: Sequence[set[int]], stock: Sequence[Stock], fixed: Mapping[int, str], rng: Random) -> list[str]:
+def _by_hand(near: Sequence[set[int]], stock: Sequence[ScrapStock], fixed: Mapping[int, str], rng: Random) -> list[str]:
     """As one would lay them: place by place, of the fabrics no neighbour has the one with most left; then the ones that
     are alike changed for others, as long as that helps."""
     left = {s.fabric: s.count for s in stock}
@@ -278,14 +278,14 @@ def _changed(
     return False
 
 
-class _Model:
+class _ScrapModel:
     """Who lies where: one fabric a place, no more of a fabric than there is, and what it costs when neighbours are alike."""
 
     def __init__(
         self,
         places: Sequence[ScrapPlace],
         pairs: Sequence[tuple[int, int]],
-        stock: Sequence[Stock],
+        stock: Sequence[ScrapStock],
         fixed: Mapping[int, str],
     ) -> None:
         self.stock = stock
@@ -336,7 +336,7 @@ class _Model:
 def _reasons(
     places: Sequence[ScrapPlace],
     pairs: Sequence[tuple[int, int]],
-    stock: Sequence[Stock],
+    stock: Sequence[ScrapStock],
     fixed: Mapping[int, str],
     proven: bool,
 ) -> tuple[Message, ...]:

@@ -40,7 +40,9 @@ def trimmed_plan(plan: UnitPlan) -> UnitPlan:
     """The plan of what is really trimmed: a goose from two half-square triangles is trimmed before they are joined."""
     if plan.method is not flying_goose.TWO_UNITS:
         return plan
-    spec = replace(plan.spec, kind="half_square_triangle", width=plan.spec.height, ring=plan.spec.ring[:2])
+    spec = replace(
+        plan.spec, kind="half_square_triangle", width=plan.spec.height, part_fabrics=plan.spec.part_fabrics[:2]
+    )
     choices = replace(
         plan.choices, spec=spec, method="pair", school=School.EXACT, cuts=Cuts(square=plan.cuts["square"])
     )

@@ -111,7 +111,7 @@ class _Closed:
     def _flat(self, alt: Message, *, cutting: bool = False) -> Drawing:
         size = float((self.plan.target_width + Length.of(1)).round_up(Length.of(1)))
         q = self.corner
-        sketch = Sketch().polygon("back", tuple(map(self._handed, self.triangle)), self.plan.spec.ring[1])
+        sketch = Sketch().polygon("back", tuple(map(self._handed, self.triangle)), self.plan.spec.part_fabrics[1])
         stitching = self.long_edge.shifted(self.stitch)
         sketch.line("stitch", self._handed(stitching.start), self._handed(stitching.end))
         laid = LaidRuler(size, size, self._handed((q, q)), self.cutter)
@@ -134,7 +134,9 @@ class _Closed:
             Line((self.corner, 0.0), (self.corner, self.corner)),
             Line((self.corner, self.corner), (0.0, self.corner)),
         )
-        lower, upper = (trim(Piece((Patch(self.triangle, role),)), *kept)[0] for role in self.plan.spec.ring[:2])
+        lower, upper = (
+            trim(Piece((Patch(self.triangle, role),)), *kept)[0] for role in self.plan.spec.part_fabrics[:2]
+        )
         laid = laid_on(upper, self.long_edge, self.long_edge)
         unit = joined(lower, laid, self.long_edge, "diagonal", Needle.of(self.stitch, self.fold)).at_origin()
         _, _, right, top = unit.extent
@@ -210,7 +212,9 @@ class _Folded:
 
     def _picture(self, alt: Message, *, dot: Length | None = None, cuts: Sequence[str] = ()) -> Drawing:
         middle = self.base / 2
-        sketch = Sketch().polygon("face", ((0.0, 0.0), (self.base, 0.0), (middle, self.high)), self.plan.spec.ring[0])
+        sketch = Sketch().polygon(
+            "face", ((0.0, 0.0), (self.base, 0.0), (middle, self.high)), self.plan.spec.part_fabrics[0]
+        )
         sketch.line("seam", (0.0, 0.0), (self.base, 0.0))
         apex = (middle, self.reach)
         if dot is not None:

@@ -10,13 +10,13 @@ from collections.abc import Mapping
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece
 from ..lengths import ZERO, Length
-from .bench import Bench, quarter_triangle
 from .design import Design, Part
 from .kind import Kind, Mark
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule
 from .quarter_square_triangle import sewn_quarters
 from .spec import UnitSpec
 from .strip_split_square import check_strip, strip_piece
+from .work_surface import WorkSurface, quarter_triangle
 
 __all__ = ["KIND", "LOOSE"]
 
@@ -36,10 +36,10 @@ class BandedHourglass(Kind):
         beside = float(spec.strip) * 2**0.5  # along an edge, from the diagonal's end to the band's far edge
         half = side / 2
         parts = (
-            Part(((0.0, 0.0), (half, half), (0.0, side)), spec.ring[0]),
-            Part(((0.0, side), (half, half), (side, side)), spec.ring[1]),
-            Part(((beside, 0.0), (side, 0.0), (side, side - beside)), spec.ring[2]),
-            Part(((0.0, 0.0), (beside, 0.0), (side, side - beside), (side, side)), spec.ring[3]),
+            Part(((0.0, 0.0), (half, half), (0.0, side)), spec.part_fabrics[0]),
+            Part(((0.0, side), (half, half), (side, side)), spec.part_fabrics[1]),
+            Part(((beside, 0.0), (side, 0.0), (side, side - beside)), spec.part_fabrics[2]),
+            Part(((0.0, 0.0), (beside, 0.0), (side, side - beside), (side, side)), spec.part_fabrics[3]),
         )
         return Design(side, side, parts)
 
@@ -64,7 +64,7 @@ class BandedHourglass(Kind):
 KIND = BandedHourglass()
 
 
-class Loose(Method):
+class BandedHourglassLoose(Method):
     """Loose triangles from squares cut twice; each half must reach the diagonal's corner by itself."""
 
     kind = KIND.name
@@ -80,7 +80,7 @@ class Loose(Method):
         )
         return Batch(pieces, units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         """C/√2 - 2e and C'/2 - 3e + w must each reach U/√2."""
         target, band = spec.width + allowance * 2 + margin * 2, spec.strip + allowance * 2
         return Cuts(
@@ -107,8 +107,8 @@ class Loose(Method):
         return (LadderRule("size", "quarter", "to the short seam and the joining seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, base, width, length = Bench(needle), cuts["half"], cuts["band"], cuts["band_length"]
-        left, top, triangle, band = spec.ring
+        bench, base, width, length = WorkSurface(needle), cuts["half"], cuts["band"], cuts["band_length"]
+        left, top, triangle, band = spec.part_fabrics
         quarters, edge = sewn_quarters(bench, cuts["quarter"], top, left)
         bench.show("Two quarters joined on a short edge", quarters)
         strip, lower, _ = strip_piece(length, width, band)
@@ -122,4 +122,4 @@ class Loose(Method):
         return bench.made(unit.turned(225))
 
 
-LOOSE = Loose()
+LOOSE = BandedHourglassLoose()

@@ -11,12 +11,12 @@ from ..errors import CornersOverlap
 from ..geometry.plane import Point
 from ..geometry.sewing import Needle, Piece, square
 from ..lengths import ZERO, Length
-from .bench import Bench
 from .design import Design, Part
 from .half_square_triangle import flipped_margin, spare_from_corner
 from .kind import Kind, Mark
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, even_margins
 from .spec import UnitSpec
+from .work_surface import WorkSurface
 
 __all__ = ["CORNERS", "FLIPPED", "KIND", "FlippedCorners"]
 
@@ -61,9 +61,9 @@ class CornerTriangle(Kind):
             after = (x + (qx - x) / side * k[n], y + (qy - y) / side * k[n])
             outline += [before, after] if k[n] else [(x, y)]
             if k[n]:
-                parts.append(Part(((x, y), after, before), spec.ring[n + 1]))
+                parts.append(Part(((x, y), after, before), spec.part_fabrics[n + 1]))
         distinct = tuple(p for i, p in enumerate(outline) if p != outline[i - 1])
-        return Design(side, side, (Part(distinct, spec.ring[0]), *parts))
+        return Design(side, side, (Part(distinct, spec.part_fabrics[0]), *parts))
 
     def anchor(self, spec: UnitSpec, unit: Piece, allowance: float) -> Point:
         del spec, allowance
@@ -102,15 +102,17 @@ class FlippedCorners(Method):
         sizes = tuple(cuts[f"corner_{n}"] for n in self._here(spec))
         return Batch((PieceRule("square", 0, 1), *corners), 1, spares=spare_from_corner(sizes, allowance, take_up))
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         more = allowance * 2 + margin * 2
         corners = ((f"corner_{n}", self.corners(spec)[n] + more) for n in self._here(spec))
         return Cuts((("square", spec.width + more), *corners))
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
-        return self.bare(spec, allowance, allowance, flipped_margin(allowance, level))
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+        return self.minimum_cuts(spec, allowance, allowance, flipped_margin(allowance, level))
 
-    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
         """Corner squares grow by just what the square grew, so that the seams cross the trimmed edges where they should."""
         grown = cuts["square"] - spec.width
         return cuts.but(**{f"corner_{n}": self.corners(spec)[n] + grown for n in self._here(spec)})
@@ -125,11 +127,11 @@ class FlippedCorners(Method):
         return (LadderRule("size", "square", "nothing: the folds lie on the lines"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = Bench(needle)
-        unit = square(cuts["square"], spec.ring[0])
+        bench = WorkSurface(needle)
+        unit = square(cuts["square"], spec.part_fabrics[0])
         for n in self._here(spec):
             size = cuts[f"corner_{n}"]
-            unit = bench.flipped(unit, n, size, spec.ring[n + 1], allowance, f"{CORNERS[n]} seam")
+            unit = bench.flipped(unit, n, size, spec.part_fabrics[n + 1], allowance, f"{CORNERS[n]} seam")
         return bench.made(unit)
 
 

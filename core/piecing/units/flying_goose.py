@@ -12,12 +12,12 @@ from ..errors import RatioNotPossible
 from ..geometry.plane import Line, Point, meeting
 from ..geometry.sewing import Needle, Patch, Piece, Stack, oblong, square
 from ..lengths import ZERO, Length
-from .bench import Bench, half_triangle, long_edge, quarter_legs, quarter_triangle
 from .design import Design
 from .half_square_triangle import flipped_margin, spare_from_corner
 from .kind import Kind, Mark, part
 from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins
 from .spec import UnitSpec
+from .work_surface import WorkSurface, half_triangle, long_edge, quarter_legs, quarter_triangle
 
 __all__ = ["FLIPPED", "FOUR", "KIND", "LOOSE", "TEMPLATES", "TWO_UNITS"]
 
@@ -71,7 +71,7 @@ class _TwoToOne(Method):
             )
 
 
-class Loose(_TwoToOne):
+class GooseLoose(_TwoToOne):
     """A goose from a square cut twice, skies from squares cut once; straight grain outside."""
 
     name = "loose_triangles"
@@ -84,13 +84,13 @@ class Loose(_TwoToOne):
         )
         return Batch(pieces, units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         more = allowance * 2 + margin * 2
         return Cuts(
             large=spec.width + more + take_up.times_root2() * 2, small=spec.height + more + take_up.times_root2()
         )
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         """G = F + 6s and S = F + 4s trims a little; G = F + 8s and S = F + 5s, generous, keeps the tip where it was."""
         large = spec.width + allowance * (4 + 2 * level)
         return Cuts(large=large, small=spec.height + allowance * (3 + level))
@@ -114,8 +114,8 @@ class Loose(_TwoToOne):
         )
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, large, small = Bench(needle), cuts["large"], cuts["small"]
-        goose, left, right = spec.ring
+        bench, large, small = WorkSurface(needle), cuts["large"], cuts["small"]
+        goose, left, right = spec.part_fabrics
         left_leg, right_leg = quarter_legs(large)
         edge, leg, hypotenuse = long_edge(small), large / 2**0.5, small * 2**0.5
         body = quarter_triangle(large, goose)
@@ -125,7 +125,7 @@ class Loose(_TwoToOne):
         return bench.made(bench.join(one, right_leg, half_triangle(small, right), edge, "right seam", 0.0, loose=True))
 
 
-class Four(Loose):
+class GooseFour(GooseLoose):
     """One large square and four small ones, four geese, nothing wasted but the trim."""
 
     name = "four"
@@ -135,8 +135,8 @@ class Four(Loose):
         return Batch(pieces, 4, Hands.HALF_EACH)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, large, small = Bench(needle), cuts["large"], cuts["small"]
-        goose, left, right = spec.ring
+        bench, large, small = WorkSurface(needle), cuts["large"], cuts["small"]
+        goose, left, right = spec.part_fabrics
         far = large - small
         two = Piece((*square(small, left).faces, *square(small, left).shifted(far, far).faces))
         diagonal, other = Line((0.0, 0.0), (large, large)), Line((0.0, large), (large, 0.0))
@@ -154,7 +154,7 @@ class Four(Loose):
         return bench.made(*geese)
 
 
-class Flipped(_TwoToOne):
+class GooseFlipped(_TwoToOne):
     """A rectangle with a square flipped over each upper corner; exact unless all three are cut larger."""
 
     name = "two_flipped_corners"
@@ -165,12 +165,12 @@ class Flipped(_TwoToOne):
         corner = cuts["corner"]
         return Batch(pieces, 1, spares=spare_from_corner((corner, corner), allowance, take_up))
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         more = allowance * 2 + margin * 2
         return Cuts(wide=spec.width + more, tall=spec.height + more, corner=spec.height + more)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
-        return self.bare(spec, allowance, allowance, flipped_margin(allowance, level))
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+        return self.minimum_cuts(spec, allowance, allowance, flipped_margin(allowance, level))
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         return cuts["wide"], cuts["tall"]
@@ -186,30 +186,30 @@ class Flipped(_TwoToOne):
         return (LadderRule("width", "wide", same), LadderRule("height", "tall", same))
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = Bench(needle)
-        goose, left, right = spec.ring
+        bench = WorkSurface(needle)
+        goose, left, right = spec.part_fabrics
         body = oblong(cuts["wide"], cuts["tall"], goose)
         one = bench.flipped(body, 3, cuts["corner"], left, allowance, "left seam")
         two = bench.flipped(one, 2, cuts["corner"], right, allowance, "right seam")
         return bench.made(two)
 
 
-class TwoUnits(_TwoToOne):
+class GooseTwoUnits(_TwoToOne):
     """Two half-square triangles, trimmed, joined goose to goose: one more seam, down the middle."""
 
     name = "two_half_square_triangles"
     templated = frozenset({"trimmed"})
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
-        if spec.ring[1] == spec.ring[2]:
+        if spec.part_fabrics[1] == spec.part_fabrics[2]:
             return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), 1)
         return Batch((PieceRule("square", 0, 2), PieceRule("square", 1, 1), PieceRule("square", 2, 1)), 2)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         trimmed = spec.height + allowance * 2
         return Cuts(square=trimmed + margin * 2 + take_up.times_root2(), trimmed=trimmed)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         return Cuts(square=spec.height + allowance * (2 + 2 * level), trimmed=spec.height + allowance * 2)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
@@ -228,8 +228,8 @@ class TwoUnits(_TwoToOne):
         return cuts["square"], cuts["square"] - take_up.times_root2(), cuts["trimmed"], spec.height
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["trimmed"]
-        goose, left, right = spec.ring
+        bench, side = WorkSurface(needle), cuts["trimmed"]
+        goose, left, right = spec.part_fabrics
 
         def half(sky: str) -> Piece:
             return bench.trimmed(bench.half_square(cuts["square"], goose, sky, "diagonal"), side)
@@ -262,7 +262,7 @@ class Templates(Method):
         )
         return Batch(pieces, units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         """Each raw edge lies s + m outside the finished one, e outside a seam."""
         p, q, h = _slant(spec)
         out, e = float(allowance + margin), float(take_up)
@@ -298,9 +298,9 @@ class Templates(Method):
         )
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = Bench(needle)
+        bench = WorkSurface(needle)
         wide, tall, across, up = (cuts[n] for n in ("goose_wide", "goose_tall", "sky_wide", "sky_tall"))
-        goose, left, right = spec.ring
+        goose, left, right = spec.part_fabrics
         apex = (wide / 2, tall)
         body = Piece((Patch(((0.0, 0.0), (wide, 0.0), apex), goose),))
         left_sky = Piece((Patch(((0.0, 0.0), (across, up), (0.0, up)), left),))
@@ -330,4 +330,4 @@ def _slant(spec: UnitSpec) -> tuple[float, float, float]:
     return p, q, hypot(p, q)
 
 
-LOOSE, FOUR, FLIPPED, TWO_UNITS, TEMPLATES = Loose(), Four(), Flipped(), TwoUnits(), Templates()
+LOOSE, FOUR, FLIPPED, TWO_UNITS, TEMPLATES = GooseLoose(), GooseFour(), GooseFlipped(), GooseTwoUnits(), Templates()

@@ -10,11 +10,11 @@ from collections.abc import Mapping
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece, Stack, square, turned_over
 from ..lengths import ZERO, Length
-from .bench import Bench, half_triangle, long_edge
 from .design import Design
 from .kind import Kind, Mark, long_seams, part
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, Spare, even_margins
 from .spec import UnitSpec
+from .work_surface import WorkSurface, half_triangle, long_edge
 
 __all__ = ["EIGHT", "FLIPPED", "FOUR", "KIND", "LOOSE", "PAIR", "spare_from_corner"]
 
@@ -68,10 +68,10 @@ class Pair(_Square):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), units=2)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         return Cuts(square=spec.width + allowance * 2 + margin * 2 + take_up.times_root2())
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         """F + 4s trims a little (F + 1 at a quarter inch), F + 6s generously (F + 1 1/2)."""
         return Cuts(square=spec.width + allowance * (2 + 2 * level))
 
@@ -81,13 +81,13 @@ class Pair(_Square):
         return raw, raw
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["square"]
-        lower, upper = square(side, spec.ring[1]), square(side, spec.ring[0])
+        bench, side = WorkSurface(needle), cuts["square"]
+        lower, upper = square(side, spec.part_fabrics[1]), square(side, spec.part_fabrics[0])
         diagonal = Line((0.0, 0.0), (side, side))
         return bench.made(*bench.paired(lower, upper, "diagonal", diagonal, "Paired, sewn both sides of the diagonal"))
 
 
-class Four(_Square):
+class HalfSquareFour(_Square):
     """Two squares sewn right round the outside, cut on both diagonals: every outer edge ends on the bias."""
 
     name = "four"
@@ -96,7 +96,7 @@ class Four(_Square):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), units=4)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         return Cuts(square=(spec.width + allowance * 2 + margin * 2).times_root2() + take_up * 2)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
@@ -105,9 +105,12 @@ class Four(_Square):
         return raw, raw
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["square"]
+        bench, side = WorkSurface(needle), cuts["square"]
         corners = ((0.0, 0.0), (side, 0.0), (side, side), (0.0, side))
-        stack = Stack(square(side, spec.ring[1]), turned_over(square(side, spec.ring[0]), Line(corners[0], corners[2])))
+        stack = Stack(
+            square(side, spec.part_fabrics[1]),
+            turned_over(square(side, spec.part_fabrics[0]), Line(corners[0], corners[2])),
+        )
         for n in range(4):
             stack = bench.sew(stack, f"edge {n + 1}", Line(corners[n], corners[(n + 1) % 4]))
         one, other = Line(corners[0], corners[2]), Line(corners[1], corners[3])
@@ -125,10 +128,10 @@ class Eight(_Square):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), units=8)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         return Cuts(square=(spec.width + allowance * 2 + margin * 2 + take_up.times_root2()) * 2)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         return Cuts(square=(spec.width + allowance * (2 + 2 * level)) * 2)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
@@ -137,9 +140,9 @@ class Eight(_Square):
         return raw, raw
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["square"]
+        bench, side = WorkSurface(needle), cuts["square"]
         one, other = Line((0.0, 0.0), (side, side)), Line((side, 0.0), (0.0, side))
-        stack = Stack(square(side, spec.ring[1]), turned_over(square(side, spec.ring[0]), one))
+        stack = Stack(square(side, spec.part_fabrics[1]), turned_over(square(side, spec.part_fabrics[0]), one))
         stack = bench.sew_both_sides(bench.sew_both_sides(stack, "diagonal 1", one), "diagonal 2", other)
         upright, level = Line((side / 2, 0.0), (side / 2, side)), Line((0.0, side / 2), (side, side / 2))
         bench.show("Paired, sewn both sides of both diagonals", stack, (upright, level, one, other))
@@ -152,7 +155,7 @@ class Eight(_Square):
         return bench.made(*units)
 
 
-class Loose(Pair):
+class HalfSquareLoose(Pair):
     """Squares cut once on the diagonal, or triangles bought or left over, joined on the long edge."""
 
     name = "loose_triangles"
@@ -161,14 +164,14 @@ class Loose(Pair):
         return Batch((PieceRule("square", 0, 1, gives=2), PieceRule("square", 1, 1, gives=2)), units=1)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["square"]
+        bench, side = WorkSurface(needle), cuts["square"]
         edge = long_edge(side)
-        a, b = (half_triangle(side, role) for role in spec.ring)
+        a, b = (half_triangle(side, role) for role in spec.part_fabrics)
         bench.show("A triangle of each, long edges on the bias", a)
         return bench.made(bench.join(a, edge, b, edge, "diagonal", loose=True))
 
 
-class Flipped(_Square):
+class HalfSquareFlipped(_Square):
     """A square over a whole square, sewn on its diagonal and folded over: exact, unless both are cut larger."""
 
     name = "flipped_corner"
@@ -179,18 +182,18 @@ class Flipped(_Square):
         pieces = (PieceRule("square", 0, 1), PieceRule("square", 1, 1))
         return Batch(pieces, units=1, spares=spare_from_corner((cuts["square"],), allowance, take_up))
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         return Cuts(square=spec.width + allowance * 2 + margin * 2)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
-        return self.bare(spec, allowance, allowance, flipped_margin(allowance, level))
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+        return self.minimum_cuts(spec, allowance, allowance, flipped_margin(allowance, level))
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         return cuts["square"], cuts["square"]
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["square"]
-        unit = bench.flipped(square(side, spec.ring[0]), 3, side, spec.ring[1], allowance, "diagonal")
+        bench, side = WorkSurface(needle), cuts["square"]
+        unit = bench.flipped(square(side, spec.part_fabrics[0]), 3, side, spec.part_fabrics[1], allowance, "diagonal")
         return bench.made(unit)
 
 
@@ -214,4 +217,4 @@ def _longest_opened(stack: Stack) -> Piece:
     return stack.opened(max(stack.stitches, key=stack.sewn_length).name)
 
 
-PAIR, FOUR, EIGHT, LOOSE, FLIPPED = Pair(), Four(), Eight(), Loose(), Flipped()
+PAIR, FOUR, EIGHT, LOOSE, FLIPPED = Pair(), HalfSquareFour(), Eight(), HalfSquareLoose(), HalfSquareFlipped()

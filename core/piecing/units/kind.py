@@ -28,7 +28,7 @@ class Mark:
 
 
 class Kind(ABC):
-    """One kind of unit; ``parts`` names its parts in the order of a spec's ring."""
+    """One kind of unit; ``parts`` names its parts in the order of a spec's fabrics."""
 
     name: str
     parts: tuple[str, ...]
@@ -76,7 +76,7 @@ class Kind(ABC):
 def part(spec: UnitSpec, index: int, *corners: Point) -> Part:
     """A part of a design, given by its corners as shares of width and height."""
     width, height = float(spec.width), float(spec.height)
-    return Part(tuple((x * width, y * height) for x, y in corners), spec.ring[index])
+    return Part(tuple((x * width, y * height) for x, y in corners), spec.part_fabrics[index])
 
 
 def long_seams(unit: Piece) -> list[SewnSeam]:

@@ -68,7 +68,7 @@ class Cuts(Mapping[str, Length]):
 class PieceRule:
     """One kind of piece in a batch: ``need`` bits for it, ``gives`` of them from each piece cut.
 
-    ``size`` names its side, or its width with ``by`` naming its length. ``part`` is the index in the ring of roles.
+    ``size`` names its side, or its width with ``by`` naming its length. ``part`` is the index among the fabrics of the parts.
     """
 
     size: str
@@ -181,14 +181,16 @@ class Method(ABC):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch: ...
 
     @abstractmethod
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         """The smallest sizes, unrounded, that leave ``margin`` on every side."""
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         """The rule-of-thumb sizes: 1 trims a little, 2 generously."""
-        return self.bare(spec, allowance, allowance, oversize(allowance, level) / 2)
+        return self.minimum_cuts(spec, allowance, allowance, oversize(allowance, level) / 2)
 
-    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
         """Sizes that depend on rounded ones, brought in line with them.
 
         ``wanted`` are the sizes before rounding, ``cuts`` after; ``seam`` is the allowance and the take-up.

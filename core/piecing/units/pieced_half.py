@@ -11,11 +11,11 @@ from collections.abc import Mapping
 from ..geometry.plane import Line, Point, meeting
 from ..geometry.sewing import Needle, Piece, square
 from ..lengths import ZERO, Length
-from .bench import Bench, half_triangle, long_edge
 from .design import Design
 from .kind import Kind, Mark, part
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule
 from .spec import UnitSpec
+from .work_surface import WorkSurface, half_triangle, long_edge
 
 __all__ = ["KIND", "TRIANGLES"]
 
@@ -37,7 +37,7 @@ class PiecedHalf(Kind):
             part(spec, 2, (0, 0), (0.5, 0.5), (0, 0.5)),
             part(spec, 3, (0.5, 0.5), (1, 1), (0.5, 1)),
         ]
-        if spec.ring[1] == spec.ring[4]:
+        if spec.part_fabrics[1] == spec.part_fabrics[4]:
             parts.append(part(spec, 1, (0, 0.5), (0.5, 0.5), (0.5, 1), (0, 1)))
         else:
             parts += [part(spec, 1, (0, 0.5), (0.5, 1), (0, 1)), part(spec, 4, (0, 0.5), (0.5, 0.5), (0.5, 1))]
@@ -74,13 +74,13 @@ class Triangles(Method):
             PieceRule("small", 2, 1, gives=2),
             PieceRule("small", 3, 1, gives=2),
         ]
-        if spec.ring[1] == spec.ring[4]:
+        if spec.part_fabrics[1] == spec.part_fabrics[4]:
             pieces.append(PieceRule("square", 1, 1))
         else:
             pieces += [PieceRule("half_square", 1, 1, gives=2), PieceRule("half_square", 4, 1, gives=2)]
         return Batch(tuple(pieces), units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         """q = F/2 + s + e + (e - s)/√2, t = q + √2 s, T = U + √2 e, each grown by the margin it has to give.
 
         The pieced half is trued s beyond the square's corner and loses e to the joining seam: across the unit that is √2 (e - s).
@@ -91,9 +91,15 @@ class Triangles(Method):
             small=small + allowance.times_root2(),
             large=spec.width + allowance * 2 + margin * 2 + take_up.times_root2(),
         )
-        return cuts if spec.ring[1] == spec.ring[4] else cuts.but(half_square=small + take_up.times_root2())
+        return (
+            cuts
+            if spec.part_fabrics[1] == spec.part_fabrics[4]
+            else cuts.but(half_square=small + take_up.times_root2())
+        )
 
-    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
         allowance, take_up = seam
         small = max(cuts["small"], (cuts["square"] + allowance.times_root2()).round_up(step))
         if "half_square" not in cuts:
@@ -118,8 +124,8 @@ class Triangles(Method):
         return (LadderRule("size", "large", "to the joining seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, q, t, large = Bench(needle), cuts["square"], cuts["small"], cuts["large"]
-        big, outer, lower_left, upper_right, inner = spec.ring
+        bench, q, t, large = WorkSurface(needle), cuts["square"], cuts["small"], cuts["large"]
+        big, outer, lower_left, upper_right, inner = spec.part_fabrics
         if outer == inner:
             corner = square(q, outer)
         else:

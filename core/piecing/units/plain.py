@@ -10,12 +10,12 @@ from collections.abc import Mapping
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece, oblong, square
 from ..lengths import ZERO, Length
-from .bench import Bench
 from .design import Design
 from .half_square_triangle import flipped_margin
 from .kind import Kind, Mark, crossing, part
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, even_margins
 from .spec import UnitSpec
+from .work_surface import WorkSurface
 
 __all__ = ["CUT", "FOUR_PATCH", "KINDS", "SQUARES", "STRIPS"]
 
@@ -99,11 +99,11 @@ class Squares(Method):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch(tuple(PieceRule("square", n, 1) for n in range(4)), units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         return Cuts(square=spec.width / 2 + allowance + margin + take_up)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
-        return self.bare(spec, allowance, allowance, flipped_margin(allowance, level))
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+        return self.minimum_cuts(spec, allowance, allowance, flipped_margin(allowance, level))
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         """R = 2(c - e)."""
@@ -117,13 +117,13 @@ class Squares(Method):
         return (LadderRule("size", "square", "by the second square, less the seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["square"]
+        bench, side = WorkSurface(needle), cuts["square"]
         right, left = Line((side, 0.0), (side, side)), Line((0.0, side), (0.0, 0.0))
 
         def row(one: str, other: str) -> Piece:
             return bench.join(square(side, one), right, square(side, other), left, "row seam")
 
-        lower, upper = row(spec.ring[0], spec.ring[1]), row(spec.ring[3], spec.ring[2])
+        lower, upper = row(spec.part_fabrics[0], spec.part_fabrics[1]), row(spec.part_fabrics[3], spec.part_fabrics[2])
         bench.show("A row of two, pressed to one side; the other row to the other", lower)
         width = lower.extent[2]
         return bench.made(
@@ -152,13 +152,13 @@ class Cut(Method):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch((PieceRule("wide", 0, 1, by="tall"),), units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         more = allowance * 2 + margin * 2
         return Cuts(wide=spec.width + more, tall=spec.height + more)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         """A plain piece is cut to its size: there is no seam in it to go wrong."""
-        return self.bare(spec, allowance, allowance)
+        return self.minimum_cuts(spec, allowance, allowance)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         return cuts["wide"], cuts["tall"]
@@ -175,7 +175,7 @@ class Cut(Method):
         return (LadderRule("width", "wide", same), LadderRule("height", "tall", same))
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        return Bench(needle).made(oblong(cuts["wide"], cuts["tall"], spec.ring[0]))
+        return WorkSurface(needle).made(oblong(cuts["wide"], cuts["tall"], spec.part_fabrics[0]))
 
 
 SQUARES, STRIPS = Squares(), Strips()

@@ -10,11 +10,11 @@ from collections.abc import Mapping
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece
 from ..lengths import ZERO, Length
-from .bench import Bench, quarter_legs, quarter_triangle
 from .design import Design
 from .kind import Kind, Mark, crossing, part
 from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins
 from .spec import UnitSpec
+from .work_surface import WorkSurface, quarter_legs, quarter_triangle
 
 __all__ = ["KIND", "LOOSE", "TWO_TRIMMED", "TWO_UNITS", "sewn_quarters"]
 
@@ -44,10 +44,10 @@ KIND = QuarterSquareTriangle()
 class _Squares(Method):
     kind = KIND.name
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         return Cuts(square=spec.width + allowance * 2 + margin * 2 + take_up.times_root2() * 2)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         """F + 6s trims a little (F + 1 1/2 at a quarter inch), F + 8s generously (F + 2)."""
         return Cuts(square=spec.width + allowance * (4 + 2 * level))
 
@@ -64,23 +64,25 @@ class _Squares(Method):
         return (LadderRule("size", "square", "to the two diagonal seams"),)
 
 
-class TwoUnits(_Squares):
+class QuarterTwoUnits(_Squares):
     """Two half-square triangles laid together, seams nested, sewn both sides of the other diagonal."""
 
     name = "two_half_square_triangles"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
-        first, second = {spec.ring[0], spec.ring[3]}, {spec.ring[1], spec.ring[2]}
+        first, second = {spec.part_fabrics[0], spec.part_fabrics[3]}, {spec.part_fabrics[1], spec.part_fabrics[2]}
         if first == second:
             return Batch((PieceRule("square", 0, 1), PieceRule("square", 3, 1)), 2, Hands.HALF_EACH)
         return Batch(tuple(PieceRule("square", n, 1) for n in range(4)), 4, Hands.HALF_EACH)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = Bench(needle)
-        stacks = 1 if {spec.ring[0], spec.ring[3]} == {spec.ring[1], spec.ring[2]} else 2
+        bench = WorkSurface(needle)
+        stacks = (
+            1 if {spec.part_fabrics[0], spec.part_fabrics[3]} == {spec.part_fabrics[1], spec.part_fabrics[2]} else 2
+        )
         return bench.made(*(unit for _ in range(stacks) for unit in self._stack(bench, spec, cuts)))
 
-    def _stack(self, bench: Bench, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
+    def _stack(self, bench: WorkSurface, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
         one, other = self._halves(bench, spec, cuts)
         side = one.extent[2]
         # Turned over along the second diagonal the other unit shows its seam on the first one's, fabrics as it lies.
@@ -88,8 +90,8 @@ class TwoUnits(_Squares):
         title = "Two units together, seams nested, sewn both sides of the other diagonal"
         return bench.paired(one, other, "second diagonal", across, title)
 
-    def _halves(self, bench: Bench, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
-        bottom, right, top, left = spec.ring
+    def _halves(self, bench: WorkSurface, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
+        bottom, right, top, left = spec.part_fabrics
         side = cuts["square"]
         one = bench.half_square(side, bottom, left, "first diagonal")
         other = bench.half_square(side, right, top, "first diagonal")
@@ -97,20 +99,22 @@ class TwoUnits(_Squares):
         return one, other
 
 
-class TwoTrimmed(TwoUnits):
+class TwoTrimmed(QuarterTwoUnits):
     """The same, the half-square triangles trimmed in between: the second diagonal then starts from true corners."""
 
     name = "two_half_square_triangles_trimmed"
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         trimmed = spec.width + allowance * 2 + margin * 2 + take_up.times_root2()
         return Cuts(square=trimmed + take_up.times_root2(), trimmed=trimmed)
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         trimmed = spec.width + allowance * (2 + 2 * level)
         return Cuts(square=trimmed + allowance * 2, trimmed=trimmed)
 
-    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
         _, take_up = seam
         return cuts.but(square=max(cuts["square"], (cuts["trimmed"] + take_up.times_root2()).round_up(step)))
 
@@ -122,12 +126,12 @@ class TwoTrimmed(TwoUnits):
     def ladders(self, spec: UnitSpec) -> tuple[LadderRule, ...]:
         return (LadderRule("size", "trimmed", "to the second diagonal seam"),)
 
-    def _halves(self, bench: Bench, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
+    def _halves(self, bench: WorkSurface, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
         one, other = super()._halves(bench, spec, cuts)
         return bench.trimmed(one, cuts["trimmed"]), bench.trimmed(other, cuts["trimmed"])
 
 
-class Loose(_Squares):
+class QuarterSquareLoose(_Squares):
     """Squares cut twice, four triangles each: any ring of fabrics, straight grain outside."""
 
     name = "loose_triangles"
@@ -136,18 +140,18 @@ class Loose(_Squares):
         return Batch(tuple(PieceRule("square", n, 1, gives=4) for n in range(4)), units=1)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["square"]
-        bottom, right, top, left = spec.ring
+        bench, side = WorkSurface(needle), cuts["square"]
+        bottom, right, top, left = spec.part_fabrics
         one, edge = sewn_quarters(bench, side, bottom, right)
         other, _ = sewn_quarters(bench, side, top, left)
         bench.show("Two triangles joined on a short edge, twice", one)
         return bench.made(bench.join(one, edge, other, edge, "long diagonal", loose=True))
 
 
-LOOSE, TWO_UNITS, TWO_TRIMMED = Loose(), TwoUnits(), TwoTrimmed()
+LOOSE, TWO_UNITS, TWO_TRIMMED = QuarterSquareLoose(), QuarterTwoUnits(), TwoTrimmed()
 
 
-def sewn_quarters(bench: Bench, side: float, first: str, second: str) -> tuple[Piece, Line]:
+def sewn_quarters(bench: WorkSurface, side: float, first: str, second: str) -> tuple[Piece, Line]:
     """Two quarter triangles joined on a leg: right angle lower right, ``first`` below; and its long edge."""
     a, b = quarter_triangle(side, first), quarter_triangle(side, second)
     left_leg, right_leg = quarter_legs(side)

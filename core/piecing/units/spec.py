@@ -13,7 +13,7 @@ __all__ = ["UnitSpec"]
 class UnitSpec:
     """One unit as it should finish.
 
-    ``ring`` names the fabric role of each part, in the kind's own order of parts. ``corners`` are the finished sizes of
+    ``part_fabrics`` names the fabric role of each part, in the kind's own order of parts. ``corners`` are the finished sizes of
     flipped corners: lower left, lower right, upper right, upper left (zero for none). ``strip`` is the finished width
     of a strip or band set in.
     """
@@ -21,7 +21,7 @@ class UnitSpec:
     kind: str
     width: Length
     height: Length
-    ring: tuple[str, ...]
+    part_fabrics: tuple[str, ...]
     corners: tuple[Length, Length, Length, Length] = (ZERO, ZERO, ZERO, ZERO)
     strip: Length = ZERO
 

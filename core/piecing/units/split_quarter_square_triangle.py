@@ -10,12 +10,12 @@ from collections.abc import Mapping
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece, square
 from ..lengths import ZERO, Length
-from .bench import Bench, half_triangle, long_edge
 from .design import Design
 from .kind import Kind, Mark, crossing, part
 from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins
 from .quarter_square_triangle import sewn_quarters
 from .spec import UnitSpec
+from .work_surface import WorkSurface, half_triangle, long_edge
 
 __all__ = ["KIND", "LOOSE", "UNIT_AND_SQUARE"]
 
@@ -55,16 +55,18 @@ class UnitAndSquare(Method):
         pieces = (PieceRule("plain", 0, 2), PieceRule("square", 1, 1), PieceRule("square", 2, 1))
         return Batch(pieces, 4, Hands.HALF_EACH)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         plain = spec.width + allowance * 2 + margin * 2 + take_up.times_root2()
         return Cuts(plain=plain, square=plain + take_up.times_root2())
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         """P = F + 4s and the half-square triangle's squares F + 6s; generously F + 6s and F + 8s."""
         plain = spec.width + allowance * (2 + 2 * level)
         return Cuts(plain=plain, square=plain + allowance * 2)
 
-    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
         _, take_up = seam
         return cuts.but(square=max(cuts["square"], (cuts["plain"] + take_up.times_root2()).round_up(step)))
 
@@ -80,8 +82,8 @@ class UnitAndSquare(Method):
         return (LadderRule("size", "plain", "to the long diagonal seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["plain"]
-        half, left, top = spec.ring
+        bench, side = WorkSurface(needle), cuts["plain"]
+        half, left, top = spec.part_fabrics
         halves = bench.trimmed(bench.half_square(cuts["square"], left, top, "first diagonal"), side)
         bench.show("A half-square triangle, trimmed to the plain square", halves)
         across = Line((0.0, side), (side, 0.0))
@@ -91,7 +93,7 @@ class UnitAndSquare(Method):
         return bench.made(*first, *second)
 
 
-class Loose(Method):
+class SplitQuarterLoose(Method):
     """A half triangle and two quarter triangles: any hand."""
 
     kind = KIND.name
@@ -105,11 +107,11 @@ class Loose(Method):
         )
         return Batch(pieces, units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         half = spec.width + allowance * 2 + margin * 2 + take_up.times_root2()
         return Cuts(half=half, quarter=half + take_up.times_root2())
 
-    def rule(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
+    def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         half = spec.width + allowance * (2 + 2 * level)
         return Cuts(half=half, quarter=half + allowance * 2)
 
@@ -129,8 +131,8 @@ class Loose(Method):
         return (LadderRule("size", "half", "to the long diagonal seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = Bench(needle), cuts["half"]
-        half, left, top = spec.ring
+        bench, side = WorkSurface(needle), cuts["half"]
+        half, left, top = spec.part_fabrics
         quarters, edge = sewn_quarters(bench, cuts["quarter"], top, left)
         bench.show("Two quarters joined on a short edge", quarters)
         reach = edge.start[0]
@@ -139,4 +141,4 @@ class Loose(Method):
         return bench.made(bench.join(triangle, onto, quarters, edge, "long diagonal", meet, loose=True))
 
 
-UNIT_AND_SQUARE, LOOSE = UnitAndSquare(), Loose()
+UNIT_AND_SQUARE, LOOSE = UnitAndSquare(), SplitQuarterLoose()

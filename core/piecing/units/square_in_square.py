@@ -10,12 +10,12 @@ from collections.abc import Mapping
 from ..geometry.plane import Line, Point, centroid, meeting
 from ..geometry.sewing import Needle, Piece, square
 from ..lengths import ZERO, Length
-from .bench import Bench, half_triangle, long_edge
 from .corner_triangle import FlippedCorners
 from .design import Design
 from .kind import Kind, Mark, part
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, even_margins
 from .spec import UnitSpec
+from .work_surface import WorkSurface, half_triangle, long_edge
 
 __all__ = ["CORNER_TRIANGLES", "FLIPPED", "KIND", "tip_clearance"]
 
@@ -64,11 +64,11 @@ class CornerTriangles(Method):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         roles: dict[str, int] = {}
         for n in range(1, 5):
-            roles.setdefault(spec.ring[n], n)
-        corners = (PieceRule("triangle", n, spec.ring[1:].count(role), gives=2) for role, n in roles.items())
+            roles.setdefault(spec.part_fabrics[n], n)
+        corners = (PieceRule("triangle", n, spec.part_fabrics[1:].count(role), gives=2) for role, n in roles.items())
         return Batch((PieceRule("centre", 0, 1), *corners), units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         """c = F/√2 + 2e, and R = t + (c - 4e)/√2 solved for t."""
         centre = spec.width.over_root2() + take_up * 2
         return Cuts(centre=centre, triangle=self._triangle(spec, centre, allowance, take_up, margin))
@@ -76,7 +76,9 @@ class CornerTriangles(Method):
     def _triangle(self, spec: UnitSpec, centre: Length, allowance: Length, take_up: Length, margin: Length) -> Length:
         return spec.width + allowance * 2 + margin * 2 - (centre - take_up * 4).over_root2()
 
-    def settled(self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length) -> Cuts:
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
         """The centre to the ruler's nearest mark, since a larger one cuts its own tips off; the triangles make it up."""
         allowance, take_up = seam
         centre = wanted["centre"].round_near(step)
@@ -95,8 +97,8 @@ class CornerTriangles(Method):
         return (LadderRule("size", "triangle", "by the centre, less its seams"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, c, t = Bench(needle), cuts["centre"], cuts["triangle"]
-        centre, lower_left, lower_right, upper_right, upper_left = spec.ring
+        bench, c, t = WorkSurface(needle), cuts["centre"], cuts["triangle"]
+        centre, lower_left, lower_right, upper_right, upper_left = spec.part_fabrics
         corners = ((0.0, 0.0), (c, 0.0), (c, c), (0.0, c))
         # The centre lies square while it is sewn; turned by 45 degrees its lower side faces the lower right corner.
         sides = {0: lower_right, 2: upper_left, 1: upper_right, 3: lower_left}

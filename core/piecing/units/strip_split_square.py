@@ -11,11 +11,11 @@ from ..errors import StripDoesNotFit
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece, oblong
 from ..lengths import ZERO, Length
-from .bench import Bench, half_triangle, long_edge
 from .design import Design, Part
 from .kind import Kind, Mark, long_seams
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, even_margins
 from .spec import UnitSpec
+from .work_surface import WorkSurface, half_triangle, long_edge
 
 __all__ = ["KIND", "STRIP", "check_strip", "strip_piece"]
 
@@ -56,9 +56,9 @@ class StripSplitSquare(Kind):
         beside = float(spec.strip) / 2**0.5  # along an edge, from a corner of the unit to the strip's edge
         strip = ((0.0, 0.0), (beside, 0.0), (side, side - beside), (side, side), (side - beside, side), (0.0, beside))
         parts = (
-            Part(((beside, 0.0), (side, 0.0), (side, side - beside)), spec.ring[0]),
-            Part(((0.0, beside), (side - beside, side), (0.0, side)), spec.ring[1]),
-            Part(strip, spec.ring[2]),
+            Part(((beside, 0.0), (side, 0.0), (side, side - beside)), spec.part_fabrics[0]),
+            Part(((0.0, beside), (side - beside, side), (0.0, side)), spec.part_fabrics[1]),
+            Part(strip, spec.part_fabrics[2]),
         )
         return Design(side, side, parts)
 
@@ -79,7 +79,7 @@ class StripSplitSquare(Kind):
 KIND = StripSplitSquare()
 
 
-class Strip(Method):
+class StripSetIn(Method):
     """The square cut on its diagonal, the strip sewn to one half, then to the other."""
 
     kind = KIND.name
@@ -88,11 +88,11 @@ class Strip(Method):
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         halves: tuple[PieceRule, ...] = (PieceRule("square", 0, 2, gives=2),)
-        if spec.ring[0] != spec.ring[1]:
+        if spec.part_fabrics[0] != spec.part_fabrics[1]:
             halves = (PieceRule("square", 0, 1, gives=2), PieceRule("square", 1, 1, gives=2))
         return Batch((*halves, PieceRule("strip_length", 2, 1, by="strip")), units=1)
 
-    def bare(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
+    def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         """S = U - (w - 4e)/√2; the strip cut its finished width and two allowances, long enough for the diagonal."""
         target, strip = spec.width + allowance * 2 + margin * 2, spec.strip + allowance * 2
         return Cuts(
@@ -113,8 +113,8 @@ class Strip(Method):
         return (LadderRule("size", "square", "by the strip, less its two seams"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side, width, length = Bench(needle), cuts["square"], cuts["strip"], cuts["strip_length"]
-        lower_right, upper_left, role = spec.ring
+        bench, side, width, length = WorkSurface(needle), cuts["square"], cuts["strip"], cuts["strip_length"]
+        lower_right, upper_left, role = spec.part_fabrics
         edge = long_edge(side)
         strip, lower, _ = strip_piece(length, width, role)
         hypotenuse = side * 2**0.5
@@ -128,4 +128,4 @@ class Strip(Method):
         return bench.made(bench.join(one, onto, half_triangle(side, upper_left), edge, "second seam", loose=True))
 
 
-STRIP = Strip()
+STRIP = StripSetIn()

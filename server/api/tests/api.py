@@ -16,7 +16,7 @@ TYPED: dict[str, Any] = {
     "size_basis": "unit",
     "finished": "3 1/2",
     "units_across": "3",
-    "ring": ["a", "b"],
+    "part_fabrics": ["a", "b"],
     "count": "48",
     "mirrored": "0",
     "school": "little",

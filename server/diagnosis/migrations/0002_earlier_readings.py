@@ -20,11 +20,11 @@ def _rows(cursor, table):
 def _model(block, find):
     from blocks.translate import pattern_of
     from piecing.blocks.pattern import laid
-    from piecing.diagnosis import model_of, places_of
+    from piecing.diagnosis import model_of, block_geometry
     from piecing.errors import PiecingError
 
     try:
-        places = places_of(laid(pattern_of(block, find)), block.finished)
+        places = block_geometry(laid(pattern_of(block, find)), block.finished)
         return model_of(places, block.project.seam_allowance)
     except PiecingError:
         return None
@@ -93,6 +93,9 @@ def carry(apps, schema_editor):
         if fields["kind"] not in ("stitch", "strip_test"):
             from projects.translate import choices_of
 
+            # The field's name on that day's rows.
+            if hasattr(unit, "ring"):
+                unit.part_fabrics = unit.ring
             spec = choices_of(unit).spec
             fields["batch"] = f"{spec.kind} {spec.width.rational} x {spec.height.rational}"
         put(unit.project, r["id"], r["order"], r["taken_at"], r["deleted_at"], fields, unit=unit)

@@ -17,7 +17,7 @@ from diagnosis.subjects import Subject
 from measuring.models import ReadingRow
 from piecing.blocks import editing
 from piecing.blocks.file_format import pattern_data
-from piecing.blocks.pattern import UnitHere
+from piecing.blocks.pattern import UnitPlacement
 from piecing.diagnosis.causes import parameters_of, shape_of
 from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
 from piecing.lengths import inches
@@ -126,7 +126,7 @@ class MeasuredTest(DiagnosisCase):
     def lay_plain_square(self) -> None:
         """As laying out does it: the pattern edited, then written."""
         pattern = pattern_of(self.block, find_in(self.block.project.workroom))
-        edited = editing.placed(pattern, [(0, 0)], UnitHere("plain_square", ("a",)))
+        edited = editing.placed(pattern, [(0, 0)], UnitPlacement("plain_square", ("a",)))
         Block.objects.filter(pk=self.block.pk).update(pattern=pattern_data(edited))
 
     def test_what_is_read_on_a_unit_counts_for_the_block_and_seams_for_both(self) -> None:

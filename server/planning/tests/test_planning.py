@@ -94,7 +94,7 @@ class EveryKindTest(PlanCase):
             added = self.ask("post", f"projects/{project['id']}/units", {"id": key, "kind": kind["name"]}, expect=201)
             unit = next(u for u in added["units"] if u["id"] == key)
             with self.subTest(kind["name"]):
-                self.assertEqual(len(unit["ring"]), len(kind["parts"]))
+                self.assertEqual(len(unit["part_fabrics"]), len(kind["parts"]))
                 self.assertTrue(unit["picture"]["marks"])
                 trim = self.ask("get", f"units/{key}/trim")
                 self.assertTrue(trim["recipes"][0]["steps"])
@@ -102,7 +102,12 @@ class EveryKindTest(PlanCase):
                 typed = {f"corner_{n}": unit[f"corner_{n}"]["text"] for n in range(4)} | {
                     "strip": unit["strip"]["text"]
                 }
-                choices = TYPED | {"kind": kind["name"], "method": unit["method"], "ring": unit["ring"], **typed}
+                choices = TYPED | {
+                    "kind": kind["name"],
+                    "method": unit["method"],
+                    "part_fabrics": unit["part_fabrics"],
+                    **typed,
+                }
                 planned = self.ask("post", "plan", choices)
                 self.assertTrue(planned["plan"]["pieces"] and planned["ladders"])
                 ways = self.ask("post", "compare", choices)["ways"]
@@ -111,7 +116,7 @@ class EveryKindTest(PlanCase):
     def test_fields_of_other_kinds_are_not_read(self) -> None:
         self.plan(strip="nonsense", corner_0="nonsense", height="nonsense")
         problem = self.plan(
-            kind="strip_split_square", method="strip", ring=["a", "a", "b"], strip="nonsense", expect=422
+            kind="strip_split_square", method="strip", part_fabrics=["a", "a", "b"], strip="nonsense", expect=422
         )
         self.assertEqual(self.codes(problem), {"strip": "length_not_understood"})
 
@@ -119,15 +124,24 @@ class EveryKindTest(PlanCase):
         goose: dict[str, Any] = {
             "kind": "flying_goose",
             "method": "four",
-            "ring": ["a", "b", "b"],
+            "part_fabrics": ["a", "b", "b"],
             "finished": "6",
             "height": "2",
         }
         self.assertEqual(self.plan(**goose, expect=422)["code"], "ratio_not_possible")
-        corners: dict[str, Any] = {"kind": "corner_triangle", "method": "flipped_corners", "ring": list("abbbb")}
+        corners: dict[str, Any] = {
+            "kind": "corner_triangle",
+            "method": "flipped_corners",
+            "part_fabrics": list("abbbb"),
+        }
         sizes: dict[str, Any] = {"corner_0": "3", "corner_1": "2", "corner_2": "0", "corner_3": "0"}
         self.assertEqual(self.plan(**corners, **sizes, expect=422)["code"], "corners_overlap")
-        strip: dict[str, Any] = {"kind": "strip_split_square", "method": "strip", "ring": ["a", "a", "b"], "strip": "5"}
+        strip: dict[str, Any] = {
+            "kind": "strip_split_square",
+            "method": "strip",
+            "part_fabrics": ["a", "a", "b"],
+            "strip": "5",
+        }
         self.assertEqual(self.plan(**strip, expect=422)["code"], "strip_does_not_fit")
         self.assertEqual(self.plan(method="by_magic", expect=422)["code"], "unknown_choice")
         self.plan(kind="octagon", expect=400)
@@ -136,7 +150,7 @@ class EveryKindTest(PlanCase):
         split: dict[str, Any] = {
             "kind": "split_quarter_square_triangle",
             "method": "unit_and_square",
-            "ring": ["a", "b", "c"],
+            "part_fabrics": ["a", "b", "c"],
         }
         p = self.plan(**split, count="24")["plan"]
         self.assertEqual((p["made_as_drawn"], p["made_mirrored"], p["handed"]), (24, 24, True))
@@ -144,7 +158,7 @@ class EveryKindTest(PlanCase):
         self.assertEqual(self.plan(**split, count="12", mirrored="12")["plan"]["spare"], 0)
 
     def test_a_ring_that_does_not_fit_the_kind_is_replaced_by_the_usual_one(self) -> None:
-        answer = self.plan(kind="flying_goose", method="four", ring=["a"], finished="4")
+        answer = self.plan(kind="flying_goose", method="four", part_fabrics=["a"], finished="4")
         self.assertEqual({p["role"] for p in answer["plan"]["pieces"]}, {"a", "b"})
 
 

@@ -168,7 +168,7 @@ class UnitsTest(ApiCase):
         self.change(f"units/{unit}", {"cuts": {"square": "5"}, "count": "30"})
         (goose,) = self.change(f"units/{unit}", {"kind": "flying_goose"})["units"]
         self.assertEqual(
-            (goose["method"], goose["ring"], goose["cuts"], goose["count"]), ("four", ["a", "b", "b"], {}, 30)
+            (goose["method"], goose["part_fabrics"], goose["cuts"], goose["count"]), ("four", ["a", "b", "b"], {}, 30)
         )
         (split,) = self.change(f"units/{unit}", {"kind": "strip_split_square", "strip": "1"})["units"]
         self.assertEqual(split["strip"]["text"], "1")
@@ -186,10 +186,12 @@ class UnitsTest(ApiCase):
 
     def test_every_part_has_a_fabric_of_the_project(self) -> None:
         unit = self.project["units"][0]["id"]
-        for ring in (["a", "z"], ["a"], ["a", "b", "a"], "", [1, 2], None):
-            with self.subTest(ring):
-                self.change(f"units/{unit}", {"ring": ring}, expect=422)
-        self.assertEqual(self.change(f"units/{unit}", {"ring": ["b", "a"]})["units"][0]["ring"], ["b", "a"])
+        for part_fabrics in (["a", "z"], ["a"], ["a", "b", "a"], "", [1, 2], None):
+            with self.subTest(part_fabrics):
+                self.change(f"units/{unit}", {"part_fabrics": part_fabrics}, expect=422)
+        self.assertEqual(
+            self.change(f"units/{unit}", {"part_fabrics": ["b", "a"]})["units"][0]["part_fabrics"], ["b", "a"]
+        )
 
 
 class FabricsTest(ApiCase):

@@ -17,7 +17,7 @@ from ..causes import Cause, Parameter
 from ..faults import EASED, Fault
 from ..model import FeatureKind
 from ..names import seam_said
-from ..words import Roughly, Setting
+from ..words import GuideSetting, Roughly
 from .remedy import Change, Minutes, Remedy, Work
 
 __all__ = ["offered"]
@@ -64,13 +64,13 @@ def _all_seams(work: Work) -> Iterator[Remedy]:
     minutes = count * (Minutes.SEW + (0 if deeper else Minutes.UNPICK))
     yield Remedy(
         "all_seams",
-        Message("Sew all joining seams again at {to}", to=Setting(work.stitch_for())),
+        Message("Sew all joining seams again at {to}", to=GuideSetting(work.stitch_for())),
         Message(
             "Each of the {count} seams: stitch at {to}, just inside the old line. Nothing is unpicked."
             if deeper
             else "Unpick each of the {count} seams, press flat, and sew it at {to}.",
             count=count,
-            to=Setting(work.stitch_for()),
+            to=GuideSetting(work.stitch_for()),
         ),
         Message("Every row and column comes to its length, and tips meet their seams."),
         Message("small" if deeper else "every seam is handled again: bias edges may stretch"),
@@ -89,7 +89,7 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
         f"ends-{spot}",
         Message(
             "Sew the " + ("first" if spot == "start" else "last") + " two inches of each seam again at {to}",
-            to=Setting(work.stitch_for()),
+            to=GuideSetting(work.stitch_for()),
         ),
         Message(
             (
@@ -98,7 +98,7 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
                 else "Sew over the two inches at the {spot} of each seam, at {to}. Nothing is unpicked."
             ),
             spot=spot,
-            to=Setting(work.stitch_for()),
+            to=GuideSetting(work.stitch_for()),
         ),
         Message("That end of every row comes to its length."),
         Message("bias edges may stretch" if deep else "small"),
@@ -125,14 +125,14 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
             else "Sew {name} again at {to}, " + stretch,
             name=name,
             stretch="two inches at the " + _end_name(work, p) if not whole else "",
-            to=Setting(work.stitch_for()),
+            to=GuideSetting(work.stitch_for()),
         ),
         Message(
             "Unpick {stretch}, press flat, and sew it again at {to}, easing in over an inch."
             if deep
             else "Sew over {stretch} at {to}, easing in over an inch. Nothing is unpicked.",
             stretch=stretch,
-            to=Setting(work.stitch_for()),
+            to=GuideSetting(work.stitch_for()),
         ),
         Message(
             "What crosses it there gains {twice}." if deep else "What crosses it there loses {twice}.",
@@ -190,11 +190,11 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     )
     yield Remedy(
         "deeper_at_tips",
-        Message("Sew again at the tips, {deep} from the raw edge", deep=Setting(deep)),
+        Message("Sew again at the tips, {deep} from the raw edge", deep=GuideSetting(deep)),
         Message(
             "At {where}: start an inch before the tip, ease in to {deep}, and out again over an inch. Nothing is unpicked.",
             where=_where(work, can or faults),
-            deep=Setting(deep),
+            deep=GuideSetting(deep),
         ),
         Message("The row loses up to {twice} there.", twice=Roughly(2 * largest)),
         Message("small"),
@@ -230,11 +230,11 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     to = max(float(np.mean(new)), float(NARROWEST_ALLOWANCE)) if can else min(new)
     yield Remedy(
         "shallower_at_tips",
-        Message("Unpick at the tips and sew {to} from the raw edge", to=Setting(to)),
+        Message("Unpick at the tips and sew {to} from the raw edge", to=GuideSetting(to)),
         Message(
             "At {where}: unpick two inches, an inch either side of the tip, press flat, and sew {to} from the raw edge there.",
             where=_where(work, can or faults),
-            to=Setting(to),
+            to=GuideSetting(to),
         ),
         Message("The row gains up to {twice} there.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
         Message("the cloth is handled once more, and less allowance is left"),

@@ -20,7 +20,7 @@ from ..causes import Cause, Parameter
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import batch_name
-from ..words import Roughly, Setting
+from ..words import GuideSetting, Roughly
 from .remedy import Change, Minutes, Remedy, Work
 
 __all__ = ["offered"]
@@ -150,7 +150,7 @@ def _shared(work: Work, p: Parameter) -> Remedy:
             "Unpick these {seams} seams and sew each at {new}, {change} shallower.",
             seams=len(beside),
             change=Roughly(change),
-            new=Setting(now - change),
+            new=GuideSetting(now - change),
         ),
         Message(
             "Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)

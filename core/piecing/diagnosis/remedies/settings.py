@@ -15,7 +15,7 @@ from ..causes import Cause, Parameter
 from ..inference import Estimate, Inference
 from ..places import batch_name
 from ..verdict import Status, Verdict
-from ..words import Roughly, Setting
+from ..words import GuideSetting, Roughly
 from .remedy import Remedy
 
 __all__ = ["changes_for_the_rest"]
@@ -70,7 +70,7 @@ def _guide(found: Inference) -> Iterator[Remedy]:
         return
     now, to = allowance + float(found.mean[0]), allowance - fold / 2
     scant = fold / 2 > 1 / 128
-    shown = Setting(allowance)
+    shown = GuideSetting(allowance)
     seam = found.model.allowance
     yield Remedy(
         "move_guide",
@@ -81,7 +81,7 @@ def _guide(found: Inference) -> Iterator[Remedy]:
             if abs(now - allowance) < 1 / 128
             else "Stitch at {shown}, a thread less for the fold, not at {now}",
             shown=shown,
-            now=Setting(now),
+            now=GuideSetting(now),
         ),
         Message(
             (
@@ -128,7 +128,10 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
             return Remedy(
                 code,
                 Message(
-                    "Trim the {who} to {to}, not to {now}", who=name, to=Setting(target), now=Setting(target + off)
+                    "Trim the {who} to {to}, not to {now}",
+                    who=name,
+                    to=GuideSetting(target),
+                    now=GuideSetting(target + off),
                 ),
                 Message(
                     "Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."
@@ -156,7 +159,7 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
                     "Leave {to} above the tip of the {who}, not {now}",
                     who=name,
                     to=model.allowance,
-                    now=Setting(float(model.allowance) + off),
+                    now=GuideSetting(float(model.allowance) + off),
                 ),
                 Message("Set the ruler's mark on the tip first, then trim the top."),
                 then,

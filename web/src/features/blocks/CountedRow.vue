@@ -13,7 +13,7 @@ const props = defineProps<{
 }>()
 const plan = computed(() => props.unit.plan)
 const name = (role: string) => props.fabrics.find((f) => f.role === role)?.name ?? role.toUpperCase()
-const used = computed(() => [...new Set(props.unit.ring)].map(name).join(', '))
+const used = computed(() => [...new Set(props.unit.part_fabrics)].map(name).join(', '))
 const over = computed(() => plan.value?.pieces.filter((p) => p.left_over) ?? [])
 </script>
 

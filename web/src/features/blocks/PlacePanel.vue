@@ -60,10 +60,10 @@ function setCorner(n: number, share: string) {
     <div v-if="spot.content" class="fields">
       <template v-if="spot.parts.length">
         <label v-for="(p, i) in spot.parts" :key="p">
-          <i :style="{ background: colour(spot.ring[i]!) }" aria-hidden="true" />
+          <i :style="{ background: colour(spot.part_fabrics[i]!) }" aria-hidden="true" />
           <span>{{ p }}</span>
           <select
-            :value="spot.ring[i]"
+            :value="spot.part_fabrics[i]"
             @change="emit('paint', i, ($event.target as HTMLSelectElement).value)"
           >
             <option v-for="o in options" :key="o.role" :value="o.role">{{ o.name }}</option>

@@ -69,7 +69,7 @@ const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0'
       />
     </div>
     <hr class="basted" />
-    <PartsRows v-model="draft.ring!" :kind="draft.kind!" :project="project" :problem="problems.ring" />
+    <PartsRows v-model="draft.part_fabrics!" :kind="draft.kind!" :project="project" :problem="problems.part_fabrics" />
     <details open>
       <summary>Fabrics</summary>
       <FabricRows :project="project" />

@@ -50,7 +50,7 @@ const save = useDebounceFn((id: string) => {
   send({ kind: 'change_fabric', project: props.project.id, fabric: id, changes, seen })
 }, 400)
 
-const used = (role: string) => props.project.units.some((u) => u.ring.includes(role))
+const used = (role: string) => props.project.units.some((u) => u.part_fabrics.includes(role))
 
 function another() {
   const fabric = crypto.randomUUID()

@@ -6,24 +6,24 @@ import type { Project } from '@/shared/api/client'
 
 /** Which fabric each part of the unit is cut from. */
 const props = defineProps<{ kind: string; project: Project; problem?: string }>()
-const ring = defineModel<string>({ required: true })
+const fabrics = defineModel<string>({ required: true })
 const { data: kinds } = useKinds()
 const parts = computed(() => kinds.value?.find((k) => k.name === props.kind)?.parts ?? [])
 const fabric = (role: string | undefined) => props.project.fabrics.find((f) => f.role === role)
 
 function give(part: number, role: string) {
-  const roles = [...ring.value]
+  const roles = [...fabrics.value]
   roles[part] = role
-  ring.value = roles.join('')
+  fabrics.value = roles.join('')
 }
 </script>
 
 <template>
   <div v-if="parts.length > 1" class="parts" role="group" aria-label="Fabric of each part">
     <label v-for="(p, i) in parts" :key="p">
-      <i :style="{ background: fabric(ring[i])?.colour }" aria-hidden="true" />
+      <i :style="{ background: fabric(fabrics[i])?.colour }" aria-hidden="true" />
       <span>{{ p }}</span>
-      <select :value="ring[i]" @change="give(i, ($event.target as HTMLSelectElement).value)">
+      <select :value="fabrics[i]" @change="give(i, ($event.target as HTMLSelectElement).value)">
         <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
       </select>
     </label>
@@ -31,7 +31,7 @@ function give(part: number, role: string) {
   </div>
   <label v-else-if="parts.length" class="one">
     <span>Cut from</span>
-    <select :value="ring[0]" @change="give(0, ($event.target as HTMLSelectElement).value)">
+    <select :value="fabrics[0]" @change="give(0, ($event.target as HTMLSelectElement).value)">
       <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
     </select>
   </label>

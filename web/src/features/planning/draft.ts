@@ -9,7 +9,7 @@ export const unitFields = [
   'height',
   'block_finished',
   'units_across',
-  'ring',
+  'part_fabrics',
   'corner_0',
   'corner_1',
   'corner_2',
@@ -55,11 +55,11 @@ export const cutsOf = (draft: Draft) =>
 
 /** A draft as the core is asked for its plan. */
 export function asked(draft: Draft): Schemas['PlanRequestRequest'] {
-  const { ring, ...rest } = draft
+  const { part_fabrics, ...rest } = draft
   const plain = Object.fromEntries(Object.entries(rest).filter(([f]) => !isCut(f)))
   return {
     ...plain,
-    ring: [...(ring ?? '')],
+    part_fabrics: [...(part_fabrics ?? '')],
     cuts: cutsOf(draft),
   } as unknown as Schemas['PlanRequestRequest']
 }

@@ -1258,7 +1258,7 @@ export interface components {
             block_finished: string;
             /** @default  */
             units_across: string;
-            ring: string[];
+            part_fabrics: string[];
             /** @default  */
             corner_0: string;
             /** @default  */
@@ -1309,7 +1309,7 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             square: boolean;
-            ring: string[];
+            part_fabrics: string[];
             as_drawn: number;
             mirrored: number;
             handed: boolean;
@@ -1346,6 +1346,9 @@ export interface components {
             top: number;
             spun: boolean;
             plain: boolean;
+        };
+        CsvTextRequest: {
+            text: string;
         };
         CutPiece: {
             role: string;
@@ -1554,7 +1557,14 @@ export interface components {
             readonly start: components["schemas"]["Length"];
             readonly end: components["schemas"]["Length"];
             rungs: components["schemas"]["Rung"][];
-            ticks: components["schemas"]["Tick"][];
+            ticks: components["schemas"]["LadderTick"][];
+        };
+        /** @description A mark of the rule; whole and half units (ranks 0 and 1) carry their figure. */
+        LadderTick: {
+            readonly figure: string | null;
+            /** Format: double */
+            at: number;
+            rank: number;
         };
         /** @description One of the sides that a reading may lie on, as it is picked. */
         Landing: {
@@ -1836,7 +1846,7 @@ export interface components {
             block_finished: string;
             /** @default  */
             units_across: string;
-            ring: string[];
+            part_fabrics: string[];
             /** @default  */
             corner_0: string;
             /** @default  */
@@ -1875,7 +1885,7 @@ export interface components {
             readonly design: components["schemas"]["Drawing"];
             seam_cost: components["schemas"]["SeamCost"];
         };
-        /** @description ``ring`` is the fabric of each part; ``picture`` the finished unit. */
+        /** @description ``part_fabrics`` is the fabric of each part; ``picture`` the finished unit. */
         PlannedUnit: {
             /** Format: uuid */
             id: string;
@@ -1886,7 +1896,7 @@ export interface components {
             readonly height: components["schemas"]["Length"] | null;
             readonly block_finished: components["schemas"]["Length"];
             units_across: number;
-            ring: string[];
+            part_fabrics: string[];
             readonly corner_0: components["schemas"]["Length"];
             readonly corner_1: components["schemas"]["Length"];
             readonly corner_2: components["schemas"]["Length"];
@@ -2280,9 +2290,6 @@ export interface components {
             blocks: components["schemas"]["SavedBlock"][];
             quilt: components["schemas"]["QuiltView"];
         };
-        SheetRequest: {
-            text: string;
-        };
         /**
          * @description * `unit` - unit
          *     * `block` - block
@@ -2298,7 +2305,7 @@ export interface components {
             box: number[];
             content: string;
             name: string;
-            ring: string[];
+            part_fabrics: string[];
             parts: string[];
             corners: string[];
             strip: string;
@@ -2382,13 +2389,6 @@ export interface components {
             /** Format: double */
             times: number;
             readonly adds: components["schemas"]["Length"];
-        };
-        /** @description A mark of the rule; whole and half units (ranks 0 and 1) carry their figure. */
-        Tick: {
-            readonly figure: string | null;
-            /** Format: double */
-            at: number;
-            rank: number;
         };
         TickRequest: {
             number: number;
@@ -2691,7 +2691,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SheetRequest"];
+                "application/json": components["schemas"]["CsvTextRequest"];
             };
         };
         responses: {
@@ -3734,7 +3734,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SheetRequest"];
+                "application/json": components["schemas"]["CsvTextRequest"];
             };
         };
         responses: {
@@ -4299,7 +4299,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SheetRequest"];
+                "application/json": components["schemas"]["CsvTextRequest"];
             };
         };
         responses: {

@@ -12,7 +12,7 @@ from ..geometry.sewing import Needle, Patch, Piece, Stack, joined, laid_on, squa
 from ..messages import Message
 from .method import Making, Stage
 
-__all__ = ["Bench", "half_triangle", "long_edge", "quarter_legs", "quarter_triangle"]
+__all__ = ["WorkSurface", "half_triangle", "long_edge", "quarter_legs", "quarter_triangle"]
 
 
 def half_triangle(side: float, fabric: str) -> Piece:
@@ -36,7 +36,7 @@ def quarter_legs(side: float) -> tuple[Line, Line]:
     return Line(apex, (0.0, 0.0)), Line((side, 0.0), apex)
 
 
-class Bench:
+class WorkSurface:
     """Everything a script does goes through here, so that it can be counted and drawn."""
 
     def __init__(self, needle: Needle) -> None:
