@@ -107,7 +107,7 @@ class PaperSheet:
                 self.canvas.rect(x, self.y, size, size, stroke=1, fill=0)
         self.y -= 6
 
-    def thumb_cuts(self) -> None:
+    def line_across(self) -> None:
         self.y -= 5
         self.canvas.setDash(4, 3)
         self.canvas.line(MARGIN, self.y, self.wide - MARGIN, self.y)

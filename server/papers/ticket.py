@@ -39,15 +39,15 @@ def _one(sheet: PaperSheet, project: str, name: str, t: Ticket, colours: Mapping
     sheet.text(f"Trim to {size}", 18, bold=True, width=sheet.width - picture - 20)
     sheet.y = min(sheet.y, top - high - 6)
     for title, lines in (("Cut", t.cut), ("Sew", t.sew), ("Press", (t.press,)), ("Trim", t.trim)):
-        sheet.thumb_cuts()
+        sheet.line_across()
         sheet.text(title, 13, bold=True)
         for said in lines:
             sheet.ticked(said.text(style))
     if t.tips:
         sheet.text("Then it shows: " + "; ".join(s.text(style) for s in t.tips) + ".", 10)
-    sheet.thumb_cuts()
+    sheet.line_across()
     sheet.text(f"{t.boxes} batches of {t.per_box}" if t.per_box > 1 else f"{t.boxes} to make", 13, bold=True)
     sheet.boxes(min(t.boxes, 600))
-    sheet.thumb_cuts()
+    sheet.line_across()
     for caution in t.cautions:
         sheet.text(caution.text(style), 9)
