@@ -133,7 +133,7 @@ class LengthNotUnderstood(LengthError):
 
     code = "length_not_understood"
 
-    def __init__(self, text: str, why: str, *, field: str = "") -> None:
+    def __init__(self, text: str, why: Message | str, *, field: str = "") -> None:
         shown = text if len(text) <= 40 else text[:37] + "..."
         super().__init__(
             "“{text}” could not be read as a length: {why} Write it like 3 7/8, 3.875 or 98 mm.",

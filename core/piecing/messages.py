@@ -13,7 +13,7 @@ from collections.abc import Iterable, Sequence
 from functools import lru_cache
 from typing import Any, Protocol, runtime_checkable
 
-__all__ = ["Listing", "Message", "Settable"]
+__all__ = ["Listing", "Message", "MidSentence", "Settable"]
 
 
 @runtime_checkable
@@ -90,6 +90,19 @@ class Listing:
 
     def __repr__(self) -> str:
         return f"Listing({list(self.items)!r}, {self.between!r}, {self.last!r})"
+
+
+class MidSentence:
+    """A message that stands inside another one: its first letter small."""
+
+    __slots__ = ("message",)
+
+    def __init__(self, message: Message) -> None:
+        self.message = message
+
+    def set_in(self, style: Any, /) -> str:
+        shown = self.message.text(style)
+        return shown[:1].lower() + shown[1:]
 
 
 def _set(value: Value, style: Any) -> str:

@@ -231,9 +231,9 @@ class PlanTest(TestCase):
         self.assertEqual(len(faces), 10)
         self.assertAlmostEqual(min(x for m in faces for x, _ in m.points), 0)
         self.assertAlmostEqual(max(x for m in left.marks if m.role == "face" for x, _ in m.points), 40)
-        said = strip_said(plan.cloths[0].strips[0], starting_set(Measure.INCHES), YARD.across)
+        said = strip_said(plan.cloths[0].strips[0], starting_set(Measure.INCHES))
         self.assertIn("Cut a strip 4 1⁄2″ deep", str(said.said).replace("\u00a0", " "))
-        self.assertIn("No ruler you own", str(strip_said(plan.cloths[0].strips[0], (), YARD.across).ruler))
+        self.assertIn("No ruler you own", str(strip_said(plan.cloths[0].strips[0], ()).ruler))
 
 
 class BuyingTest(TestCase):

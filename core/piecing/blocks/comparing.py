@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from ..lengths import Length
-from ..messages import Message
+from ..messages import Listing, Message
 from .editing import whole_turned
 from .geometry import cell_middle, placed_parts
 from .pattern import Orientation, Pattern, Place, laid
@@ -78,8 +78,9 @@ def alternatives(pattern: Pattern, spot: tuple[int, int]) -> tuple[Alternative, 
 def _step_said(step: Orientation) -> Message:
     if step == Orientation():
         return Message("as it lies")
-    turn = f"turned {_TURNED[step.turn]}" if step.turn else ""
-    return Message(" and ".join(w for w in ("mirrored" if step.mirrored else "", turn) if w))
+    turned = Message("turned {how}", how=_TURNED[step.turn]) if step.turn else None
+    said = [w for w in (Message("mirrored") if step.mirrored else None, turned) if w]
+    return Message("{said}", said=Listing(said, " and "))
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,15 +119,17 @@ def compared(meant: Pattern, seen: Pattern) -> Finding:
 
 
 def _summary(faults: tuple[Misplaced, ...], whole: int) -> Message:
-    lying = f"The block lies {_TURNED[whole]}; apart from that, " if whole else ""
-    if not faults:
-        rest = "every unit lies as meant."
-    elif len(faults) == 1:
-        rest = "one unit does not lie as meant."
-    else:
-        rest = f"{len(faults)} units do not lie as meant."
-    text = lying + rest
-    return Message(text[0].upper() + text[1:])
+    if whole:
+        return Message(
+            "The block lies {how}; apart from that, {n, plural, =0 {every unit lies as meant} one {one unit does not lie as "
+            "meant} other {# units do not lie as meant}}.",
+            how=_TURNED[whole],
+            n=len(faults),
+        )
+    return Message(
+        "{n, plural, =0 {Every unit lies as meant} one {One unit does not lie as meant} other {# units do not lie as meant}}.",
+        n=len(faults),
+    )
 
 
 def _faults(meant: Pattern, seen: Pattern) -> Iterable[Misplaced]:
@@ -167,7 +170,7 @@ def _step_fault(where: str, step: Orientation) -> tuple[str, Message] | None:
         return None
     if step.mirrored:
         return "mirrored", Message("{where}: this one is of the other hand; no turn puts it right.", where=where)
-    return "turned", Message(f"{{where}}: turn it {_TURNED[step.turn]}.", where=where)
+    return "turned", Message("{where}: turn it {how}.", where=where, how=_TURNED[step.turn])
 
 
 def _kinds(place: Place) -> object:

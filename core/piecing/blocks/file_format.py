@@ -32,10 +32,6 @@ _WORD = re.compile(r"([A-Z][a-z]?)([0-3])(m?)")
 _DEEPEST = 5
 
 
-def _refuse(sentence: str, field: str, **data: str | int) -> PatternNotUnderstood:
-    return PatternNotUnderstood(sentence, field=field, **data)
-
-
 def pattern_from(data: Any, find: Find, key: str = "") -> Pattern:
     """Read a pattern; blocks in it are looked up by ``find``.
 
@@ -47,23 +43,25 @@ def pattern_from(data: Any, find: Find, key: str = "") -> Pattern:
 
 def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
     if not isinstance(data, Mapping):
-        raise _refuse("A block is written as an object with a name, columns, rows, units and a layout.", "")
+        raise PatternNotUnderstood(
+            "A block is written as an object with a name, columns, rows, units and a layout.", field=""
+        )
     if data.get("format", FORMAT) != FORMAT:
-        raise _refuse(
+        raise PatternNotUnderstood(
             "This block is in the format “{given}”; {known} is read here.",
-            "format",
+            field="format",
             given=str(data["format"])[:40],
             known=FORMAT,
         )
     columns, rows = (_tracks(data.get(f), f) for f in ("columns", "rows"))
     units = data.get("units")
     if not isinstance(units, Mapping) or len(units) > 100:
-        raise _refuse("Units are given by name, 100 at most.", "units")
+        raise PatternNotUnderstood("Units are given by name, 100 at most.", field="units")
     legend: dict[str, Content] = {}
     for name, unit in units.items():
         if not isinstance(name, str) or not re.fullmatch(r"[A-Z][a-z]?", name):
-            raise _refuse(
-                "A unit's name in the layout is a capital, perhaps with a small letter.", f"units.{str(name)[:8]}"
+            raise PatternNotUnderstood(
+                "A unit's name in the layout is a capital, perhaps with a small letter.", field=f"units.{str(name)[:8]}"
             )
         legend[name] = content_from(unit, find, above, f"units.{name}")
     name = re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(data.get("name") or "")).strip()[:80] or "Block"
@@ -72,7 +70,7 @@ def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
 
 def _tracks(given: Any, field: str) -> tuple[Fraction, ...]:
     if not isinstance(given, list | tuple):
-        raise _refuse("Tracks are a list of parts, such as [1, 1, 1].", field)
+        raise PatternNotUnderstood("Tracks are a list of parts, such as [1, 1, 1].", field=field)
     return tuple(_share(g, f"{field}.{n}", most=1000) for n, g in enumerate(given))
 
 
@@ -80,8 +78,11 @@ def _share(given: Any, field: str, most: int = 1) -> Fraction:
     text = str(given) if isinstance(given, int | str) and not isinstance(given, bool) else ""
     found = re.fullmatch(r"(\d{1,6})(?:/(\d{1,4}))?", text)
     if not found or found[2] == "0" * len(found[2] or " ") or Fraction(text) > most:
-        raise _refuse(
-            "“{given}” is no share: write it as 1 or 3/2, {most} at most.", field, given=str(given)[:20], most=most
+        raise PatternNotUnderstood(
+            "“{given}” is no share: write it as 1 or 3/2, {most} at most.",
+            field=field,
+            given=str(given)[:20],
+            most=most,
         )
     return Fraction(text)
 
@@ -89,28 +90,30 @@ def _share(given: Any, field: str, most: int = 1) -> Fraction:
 def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str = "unit") -> Content:
     """A unit or a smaller block as written in the legend."""
     if not isinstance(data, Mapping) or ("kind" in data) == ("block" in data):
-        raise _refuse("A place holds a unit, by its kind, or a block, by its key.", field)
+        raise PatternNotUnderstood("A place holds a unit, by its kind, or a block, by its key.", field=field)
     if "block" in data:
         return _held(data, find, above, field)
     if data["kind"] not in KINDS:
-        raise _refuse(
+        raise PatternNotUnderstood(
             "“{given}” is no kind of unit. Known are {known}.",
-            f"{field}.kind",
+            field=f"{field}.kind",
             given=str(data["kind"])[:40],
             known=", ".join(KINDS),
         )
     kind = kind_of(data["kind"])
     part_fabrics = _ring(data.get("fabrics", kind.usual), f"{field}.fabrics")
     if len(part_fabrics) != len(kind.parts):
-        raise _refuse(
+        raise PatternNotUnderstood(
             "This kind has {parts} parts: {names}. Give each a fabric.",
-            f"{field}.fabrics",
+            field=f"{field}.fabrics",
             parts=len(kind.parts),
             names=", ".join(kind.parts),
         )
     corners = data.get("corners", ["1/3" if n == 2 else 0 for n in range(4)] if kind.has_corners else [0] * 4)
     if not isinstance(corners, list | tuple) or len(corners) != 4:
-        raise _refuse("Corners are four shares: lower left, lower right, upper right, upper left.", f"{field}.corners")
+        raise PatternNotUnderstood(
+            "Corners are four shares: lower left, lower right, upper right, upper left.", field=f"{field}.corners"
+        )
     strip = _share(data.get("strip", "1/7" if kind.has_strip else 0), f"{field}.strip")
     return UnitPlacement(
         kind.name, part_fabrics, tuple(_share(c, f"{field}.corners.{n}") for n, c in enumerate(corners)), strip
@@ -121,7 +124,7 @@ def _ring(given: Any, field: str) -> tuple[str, ...]:
     if not isinstance(given, str | list | tuple) or not all(
         isinstance(r, str) and re.fullmatch("[a-z]", r) for r in given
     ):
-        raise _refuse("Fabrics are roles, small letters, one for each part.", field)
+        raise PatternNotUnderstood("Fabrics are roles, small letters, one for each part.", field=field)
     return tuple(given)
 
 
@@ -144,7 +147,9 @@ def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: st
         )
     roles = data.get("fabrics", {})
     if not isinstance(roles, Mapping) or not all(re.fullmatch("[a-z]", str(r)) for pair in roles.items() for r in pair):
-        raise _refuse("Fabrics of a block in a block are roles by role, such as {{a: c}}.", f"{field}.fabrics")
+        raise PatternNotUnderstood(
+            "Fabrics of a block in a block are roles by role, such as a: c.", field=f"{field}.fabrics"
+        )
     try:
         inner = _pattern(found, find, (*above, key))
     except PiecingError as refusal:
@@ -156,8 +161,8 @@ def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: st
 def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) -> tuple[Place, ...]:
     words = [str(line).split() for line in layout] if isinstance(layout, list | tuple) else []
     if len(words) != high or any(len(line) != wide for line in words):
-        raise _refuse(
-            "The layout has {high} lines of {wide} words, one for each place.", "layout", high=high, wide=wide
+        raise PatternNotUnderstood(
+            "The layout has {high} lines of {wide} words, one for each place.", field="layout", high=high, wide=wide
         )
     places = []
     for row, line in enumerate(words):
@@ -166,9 +171,9 @@ def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) ->
                 continue
             found = _WORD.fullmatch(word)
             if not found or found[1] not in legend:
-                raise _refuse(
+                raise PatternNotUnderstood(
                     "“{word}” in row {row}, column {column} names no unit of this block.",
-                    "layout",
+                    field="layout",
                     word=word[:20],
                     row=row + 1,
                     column=column + 1,
@@ -180,9 +185,9 @@ def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) ->
             )
     covered = sum(p.across * p.down for p in places) + sum(line.count(".") for line in words)
     if covered != wide * high:
-        raise _refuse(
+        raise PatternNotUnderstood(
             "In the layout < goes on from something at its left and ^ from something above; one of them does not.",
-            "layout",
+            field="layout",
         )
     return tuple(places)
 

@@ -199,14 +199,12 @@ class Pattern:
     def complete(self) -> Pattern:
         """Itself. Raises ``LayoutIncomplete``, naming the empty places and counting them."""
         if self.empty:
-            shown = "; ".join(f"row {r + 1}, column {c + 1}" for c, r in self.empty[:6])
-            more = f" and {len(self.empty) - 6} more" if len(self.empty) > 6 else ""
             raise LayoutIncomplete(
-                "{count} of the block is empty: {where}. Lay something there first."
-                if len(self.empty) == 1
-                else "{count} of the block are empty: {where}. Lay something there first.",
-                count="One place" if len(self.empty) == 1 else f"{len(self.empty)} places",
-                where=shown + more,
+                "{n, plural, one {One place of the block is} other {# places of the block are}} empty: {where}{more, plural, "
+                "=0 {} other { and # more}}. Lay something there first.",
+                n=len(self.empty),
+                where="; ".join(f"row {r + 1}, column {c + 1}" for c, r in self.empty[:6]),
+                more=max(0, len(self.empty) - 6),
             )
         return self
 

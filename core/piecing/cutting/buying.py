@@ -66,11 +66,11 @@ class Purchase:
 def shop_said(length: Length, measure: Measure) -> Message:
     """As one asks for it in the shop: yards in eighths, or metres."""
     if measure is Measure.MILLIMETRES:
-        return Message(f"{float(length) * 0.0254:.1f} m")
+        return Message("{metres} m", metres=f"{float(length) * 0.0254:.1f}")
     whole, eighths = divmod(-(-(length.rational / 36 * 8) // 1), 8)
     part = Fraction(int(eighths), 8)
     words = " ".join(str(x).replace("/", "⁄") for x in (int(whole), part) if x)
-    return Message(f"{words} yd")
+    return Message("{yards} yd", yards=words)
 
 
 def purchases(pieces: Iterable[WantedPiece], shop: Shop, seconds: float = 4.0) -> tuple[Purchase, ...]:

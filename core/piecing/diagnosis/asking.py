@@ -285,16 +285,17 @@ def _outcome_said(
     cause = Message("nothing of note") if p is None else _subject(found.model, p)
     ends = {k: Length.near(v).round_near(resolution) for k, v in (("low", low), ("high", high)) if v is not None}
     how = sure_in_words(sure)
-    template = (
+    reads = Message(
         "whatever it reads"
         if not ends
         else "under {high}"
         if low is None
         else "{low} or more"
         if high is None
-        else "from {low} to under {high}"
+        else "from {low} to under {high}",
+        **ends,
     )
-    return Message(template + ": {cause} ({how})", cause=cause, how=how, **ends)
+    return Message("{reads}: {cause} ({how})", reads=reads, cause=cause, how=how)
 
 
 _SUBJECTS = {

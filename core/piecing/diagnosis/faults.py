@@ -90,9 +90,15 @@ def said_of(model: BlockModel, f: Feature, deviation: float) -> Message:
     size, less, true = Roughly(deviation), deviation < 0, abs(deviation) < SEEN / 4
     match f.kind:
         case FeatureKind.EDGE_TIP:
-            how = "touches the seam" if true else "is cut off by {size}" if less else "floats {size} short of the seam"
             return Message(
-                "{unit}: the tip at its {edge} " + how, unit=model.places.cells[f.cell].name, edge=f.edge, size=size
+                "{unit}: the tip at its {edge} touches the seam"
+                if true
+                else "{unit}: the tip at its {edge} is cut off by {size}"
+                if less
+                else "{unit}: the tip at its {edge} floats {size} short of the seam",
+                unit=model.places.cells[f.cell].name,
+                edge=f.edge,
+                size=size,
             )
         case FeatureKind.CORNER_TIP:
             down, across = f.edge.split()
@@ -108,12 +114,27 @@ def said_of(model: BlockModel, f: Feature, deviation: float) -> Message:
             )
         case FeatureKind.CROSSING:
             sides = ("left", "right") if model.places.seams[f.seam].upright else ("upper", "lower")
-            how = "the seams meet" if true else "the {longer} side reaches {size} further"
-            name = model.places.seams[f.seam].name
-            return Message("{seam}, crossing {n}: " + how, seam=name, n=f.nth, longer=sides[less], size=size)
+            return Message(
+                "{seam}, crossing {n}: the seams meet"
+                if true
+                else "{seam}, crossing {n}: the {longer} side reaches {size} further",
+                seam=model.places.seams[f.seam].name,
+                n=f.nth,
+                longer=sides[less],
+                size=size,
+            )
         case _:
             edge = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}.get(
                 f.edge, f"{f.edge} edge"
             )
-            how = "as it should be" if true else "{size} short" if less else "{size} long"
-            return Message("{what} {n}, {edge}: " + how, what=f.kind.value, n=f.row + 1, edge=edge, size=size)
+            return Message(
+                "{what} {n}, {edge}: as it should be"
+                if true
+                else "{what} {n}, {edge}: {size} short"
+                if less
+                else "{what} {n}, {edge}: {size} long",
+                what=f.kind.value,
+                n=f.row + 1,
+                edge=edge,
+                size=size,
+            )

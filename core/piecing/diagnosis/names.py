@@ -65,7 +65,7 @@ def against(kind: ReadingKind, off: float) -> Message:
     more, less = ("wide", "narrow") if kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST) else ("over", "short")
     if kind in SIDED:
         return Message("{size} off", size=Roughly(off))
-    return Message("{size} " + (more if off > 0 else less), size=Roughly(off))
+    return Message("{size} {way}", size=Roughly(off), way=more if off > 0 else less)
 
 
 @dataclass(frozen=True, slots=True)

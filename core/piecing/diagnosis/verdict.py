@@ -11,7 +11,7 @@ from enum import StrEnum
 
 import numpy as np
 
-from ..messages import Message
+from ..messages import Listing, Message, MidSentence
 from .causes import Cause, Parameter, effect_of, shape_of
 from .faults import faults_of
 from .inference import Estimate, Inference
@@ -129,6 +129,19 @@ _WORDS: dict[Cause, tuple[str, str]] = {
     Cause.CUT: ("pieces for the {who} cut {size} too small", "pieces for the {who} cut {size} too large"),
     Cause.STRETCH: ("{who} drawn in by {size} on the bias", "{who} stretched by {size} on the bias"),
 }
+_ONE_UNIT = {
+    "slip": ("the unit in {name} lies {size} off its lines", "the unit in {name} lies {size} off its lines"),
+    "tip": (
+        "the unit in {name} has {size} too little above its tip",
+        "the unit in {name} has {size} too much above its tip",
+    ),
+    "width": ("the unit in {name} is {size} too small across", "the unit in {name} is {size} too large across"),
+    "height": (
+        "the unit in {name} is {size} too small up and down",
+        "the unit in {name} is {size} too large up and down",
+    ),
+    "size": ("the unit in {name} is {size} too small", "the unit in {name} is {size} too large"),
+}
 _SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its middle", "whole": ""}
 
 
@@ -138,25 +151,22 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
         seam = model.places.seams[p.place]
         spot = _ends(p, seam.upright)
         return Message(
-            "{seam} strays " + ("deep" if size > 0 else "narrow") + " by {size}" + spot,
+            "{seam} strays {way} by {size}{spot}",
             seam=seam_said(seam.name),
+            way="deep" if size > 0 else "narrow",
             size=Roughly(size),
+            spot=spot,
         )
     if p.cause is Cause.ONE_UNIT:
         name = model.places.cells[p.place].name
-        how = {
-            "slip": "lies {size} off its lines",
-            "tip": "has {size} too much above its tip" if size > 0 else "has {size} too little above its tip",
-        }.get(p.spot, "is {size} too large" if size > 0 else "is {size} too small")
-        across = {"width": " across", "height": " up and down"}.get(p.spot, "")
-        return Message("the unit in {name} " + how + across, name=name, size=Roughly(size))
+        spot = p.spot if p.spot in _ONE_UNIT else "size"
+        return Message(_ONE_UNIT[spot][size > 0], name=name, size=Roughly(size))
     # Half of what a fold swallows is each fabric's.
     said = size / 2 if p.cause is Cause.FOLD else size
     who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
-    words = _WORDS[p.cause][size > 0]
     if p.cause is Cause.SHIFT and not model.places.batches[p.batch].corners:
-        words = "{who} trimmed {size} off to one side"
-    return Message(words, size=Roughly(said), who=who)
+        return Message("{who} trimmed {size} off to one side", size=Roughly(said), who=who)
+    return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who)
 
 
 def _ends(p: Parameter, upright: bool) -> str:
@@ -187,7 +197,7 @@ def judge(found: Inference) -> Verdict:
             else Message(
                 "{one}, or {other}",
                 one=first.said,
-                other=Message(seen[1].said.template[0].lower() + seen[1].said.template[1:]),
+                other=MidSentence(seen[1].said),
             )
         )
         return Verdict(Status.MISTAKE, said, first.why, sum(s.probability for s in seen), leads, code=first.code)
@@ -386,13 +396,11 @@ def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
         cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
         for g in may
     ]
-    values: dict[str, Message] = {f"c{n}": name for n, name in enumerate(names)}
-    listed = "; or ".join(f"{{c{n}}}" for n in range(len(names)))
     if not names:
         return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
     if none >= 0.25:
-        return Message("It may be that " + listed + "; or nothing at all.", **values)
-    return Message("It may be that " + listed + ".", **values)
+        return Message("It may be that {causes}; or nothing at all.", causes=Listing(names, "; or "))
+    return Message("It may be that {causes}.", causes=Listing(names, "; or "))
 
 
 def _likely(found: Inference, e: Estimate) -> float:
@@ -433,7 +441,7 @@ def _evidence(found: Inference, e: Estimate) -> Message:
             alike += 1
     off = r.read - equation.nominal
     return Message(
-        "{what}: {size} {way}" + (", and {more} more like it." if alike > 1 else "."),
+        "{what}: {size} {way}, and {more} more like it." if alike > 1 else "{what}: {size} {way}.",
         what=reading_said(r, found.model),
         size=Roughly(off),
         way=_way(r.kind, off),

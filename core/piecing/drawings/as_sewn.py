@@ -247,7 +247,7 @@ def as_sewn(model: BlockModel, errors: Vector, faults: Sequence[Fault] = (), fac
         at = _beside(at, numbers, 0.055 * max(w, h))
         numbers.append(at)
         sketch.mark("fault-point", at)
-        sketch.dimension(at, at, at, Message(str(f.number)))
+        sketch.dimension(at, at, at, Message("{n}", n=f.number))
     points = [p for u in units for p in u.outline]
     xs, ys = [x for x, _ in points] + [-s, w + s], [y for _, y in points] + [-s, h + s]
     pad = 0.045 * max(w, h)

@@ -13,7 +13,7 @@ from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, Polygon, area, clip, rectangle, sides_of
 from ..joining.pressing import Press, Pressed, arrow_of
 from ..lengths import Length
-from ..messages import Message
+from ..messages import Listing, Message
 
 __all__ = ["back_picture", "direction_said"]
 
@@ -32,7 +32,7 @@ _WAYS = {
 def direction_said(p: Pressed) -> Message:
     """Where a seam goes, as one sees it on the back."""
     ways = [p.way, *(w for _, w in p.after)]
-    return Message(", then ".join(_direction(p, w) for w in ways))
+    return Message("{ways}", ways=Listing([_direction(p, w) for w in ways], ", then "))
 
 
 def _direction(p: Pressed, way: Press) -> str:
@@ -64,7 +64,7 @@ def back_picture(pattern: Pattern, pressed: Sequence[Pressed], finished: Length,
     return sketch.drawn(
         (0.0, 0.0, wide, high),
         Message(
-            "{name} from the back: {seams} seams, each with the way it is pressed.",
+            "{name} from the back: {seams, plural, one {one seam} other {# seams}}, each with the way it is pressed.",
             name=pattern.name,
             seams=len(pressed),
         ),

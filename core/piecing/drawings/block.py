@@ -57,14 +57,15 @@ def block_picture(layout: Layout, finished: Length) -> Drawing:
 
 def _alt(layout: Layout, finished: Length) -> Message:
     empty = len(layout.pattern.empty)
-    rest = f"; {empty} places empty" if empty > 1 else "; one place empty" if empty else ""
     return Message(
-        "{name}, finishing {size}: {units} units in a grid of {columns} by {rows}" + rest + ".",
+        "{name}, finishing {size}: {units, plural, one {one unit} other {# units}} in a grid of {columns} by {rows}{empty, "
+        "plural, =0 {} one {; one place empty} other {; # places empty}}.",
         name=layout.pattern.name,
         size=finished,
         units=len(layout.cells),
         columns=len(layout.pattern.columns),
         rows=len(layout.pattern.rows),
+        empty=empty,
     )
 
 

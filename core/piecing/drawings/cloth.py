@@ -12,7 +12,7 @@ from ..cutting.plan import ClothPlan, CutStrip
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, rectangle
 from ..lengths import Length
-from ..messages import Message
+from ..messages import Listing, Message
 from ..trimming import Cutter, Ruler
 
 __all__ = ["StripSaid", "cloth_picture", "strip_said"]
@@ -37,7 +37,7 @@ def cloth_picture(plan: ClothPlan, cutter: Cutter = Cutter.RIGHT) -> Drawing:
     return sketch.drawn(
         (0.0, 0.0, across, shown),
         Message(
-            "{n} strips across {cloth}, {used} of it used.",
+            "{n, plural, one {one strip} other {# strips}} across {cloth}, {used} of it used.",
             n=len(plan.strips),
             cloth=plan.cloth.name or "the cloth",
             used=plan.used,
@@ -53,20 +53,24 @@ class StripSaid:
     ruler: Message
 
 
-def strip_said(strip: CutStrip, rulers: Sequence[Ruler], across: Length) -> StripSaid:
+def strip_said(strip: CutStrip, rulers: Sequence[Ruler]) -> StripSaid:
     """What to set, what to cut from it, and which ruler owned is wide enough."""
     piles: dict[tuple[str, Length, Length, int], int] = {}
     for p in strip.placed:
         key = (p.piece.key, p.width, p.height, p.piece.gives)
         piles[key] = piles.get(key, 0) + 1
-    values: dict[str, Length] = {"depth": strip.depth, "across": across}
-    words = []
-    for n, ((letter, wide, high, gives), count) in enumerate(piles.items()):
-        values |= {f"w{n}": wide, f"h{n}": high}
-        size = f"{{w{n}}}" if wide == high else f"{{w{n}}} by {{h{n}}}"
-        further = {2: ", then once on the diagonal", 4: ", then on both diagonals"}.get(gives, "")
-        words.append(f"{count} {letter} of {size}{further}")
-    said = Message("Cut a strip {depth} deep; from it " + "; ".join(words) + ".", **values)
+    words = [
+        Message(
+            "{n} {letter} of {w}{further}" if wide == high else "{n} {letter} of {w} by {h}{further}",
+            n=count,
+            letter=letter,
+            w=wide,
+            h=high,
+            further={2: ", then once on the diagonal", 4: ", then on both diagonals"}.get(gives, ""),
+        )
+        for (letter, wide, high, gives), count in piles.items()
+    ]
+    said = Message("Cut a strip {depth} deep; from it {pieces}.", depth=strip.depth, pieces=Listing(words, "; "))
     fits = [r for r in rulers if max(r.width, r.height) >= strip.depth]
     broad = [r for r in rulers if min(r.width, r.height) >= strip.depth]
     best = min(broad or fits, key=lambda r: float(r.width) * float(r.height), default=None)

@@ -68,7 +68,11 @@ def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid]) -> 
     for n, (x, y) in enumerate(block_middles(q)):
         _draw_laid(sketch, at[n] if isinstance(at, Sequence) else at(n), c, (x + inset, y + inset))
     said = Message(
-        "The quilt, finishing {w} by {h}: {n} blocks of {b}.", w=q.width, h=q.height, n=q.blocks, b=c.block_width
+        "The quilt, finishing {w} by {h}: {n, plural, one {one block} other {# blocks}} of {b}.",
+        w=q.width,
+        h=q.height,
+        n=q.blocks,
+        b=c.block_width,
     )
     return sketch.drawn((0.0, 0.0, wide, high), said)
 

@@ -36,10 +36,12 @@ def symptom_picture(code: str, *, true: bool = False) -> Drawing:
     model = model_of(block_geometry(laid(pattern), inches(_SIZES[symptom.block])), inches("1/4"))
     errors = np.zeros(model.errors) if true else errors_of(model, symptom.causes)
     drawing = as_sewn(model, errors, factor=2.0)
-    shown = (
-        f"How it should look: {pattern.name}." if true else f"{symptom.said}: {pattern.name}, drawn larger than it is."
+    shown = Message(
+        "How it should look: {name}." if true else "{seen}: {name}, drawn larger than it is.",
+        name=pattern.name,
+        seen=symptom.said,
     )
-    return replace(drawing, alt=Message(shown))
+    return replace(drawing, alt=shown)
 
 
 def _one_wrong(pattern: Pattern, *, mirrored: bool) -> Pattern:

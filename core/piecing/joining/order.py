@@ -16,7 +16,7 @@ from functools import lru_cache
 from ..blocks.pattern import Layout, Pattern, Place
 from ..errors import CannotBeSewn
 from ..lengths import Length
-from ..messages import Message
+from ..messages import Listing, Message
 
 __all__ = ["Joint", "Order", "Ordering", "Section", "Step", "order_of", "orders", "steps"]
 
@@ -236,17 +236,31 @@ class Ordering:
 
     @property
     def said(self) -> Message:
-        told = [
-            _some(self.partial, "seam is", "seams are", "sewn in part and finished last"),
-            _some(self.crowded, "seam has", "seams have", f"more than {_MANY_CROSSINGS} crossings to match at once"),
-            _some(self.bowing, "seam joins", "seams join", "long strips to long strips, which bow"),
-        ]
-        told = [t for t in told if t]
-        return Message("; ".join(told) + "." if told else "No awkward seam in it.")
-
-
-def _some(n: int, one: str, many: str, what: str) -> str:
-    return "" if not n else f"{'one' if n == 1 else n} {one if n == 1 else many} {what}"
+        awkward = (
+            (
+                self.partial,
+                Message(
+                    "{n, plural, one {one seam is} other {# seams are}} sewn in part and finished last", n=self.partial
+                ),
+            ),
+            (
+                self.crowded,
+                Message(
+                    "{n, plural, one {one seam has} other {# seams have}} more than {most} crossings to match at once",
+                    n=self.crowded,
+                    most=_MANY_CROSSINGS,
+                ),
+            ),
+            (
+                self.bowing,
+                Message(
+                    "{n, plural, one {one seam joins} other {# seams join}} long strips to long strips, which bow",
+                    n=self.bowing,
+                ),
+            ),
+        )
+        told = [said for n, said in awkward if n]
+        return Message("{told}.", told=Listing(told, "; ")) if told else Message("No awkward seam in it.")
 
 
 def _crossings(section: Section) -> Iterator[tuple[Joint, int]]:
@@ -353,7 +367,10 @@ def _step_said(s: Section, whole: Section) -> Message:
     side = "side by side" if s.joints[0].upright else "one below the other"
     places = [p.place for p in s.parts if p.place]
     if len(places) == len(s.parts):
-        return Message(f"{_named(places)}, {side}")
-    kind = "pieces" if all(p.place for p in s.parts) else "sections"
-    joined = f"{len(s.parts)} {kind} {side}"
-    return Message(f"{joined}: the whole block" if s is whole else joined)
+        return Message("{places}, {side}", places=_named(places), side=side)
+    return Message(
+        "{n} {what} {side}: the whole block" if s is whole else "{n} {what} {side}",
+        n=len(s.parts),
+        what="pieces" if all(p.place for p in s.parts) else "sections",
+        side=side,
+    )

@@ -7,6 +7,7 @@ import unicodedata
 from fractions import Fraction
 
 from ..errors import LengthNotUnderstood, LengthOutOfRange
+from ..messages import Message
 from .format import MM_PER_INCH, MOST_DECIMALS, Measure
 from .length import LONGEST, ZERO, Length
 
@@ -67,7 +68,7 @@ def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool =
     body = plain[1:].strip() if negative else plain
     found = _NUMBER.match(body)
     if not found:
-        raise LengthNotUnderstood(text, f"it begins with “{body[:12]}”, which is no number.")
+        raise LengthNotUnderstood(text, Message("it begins with “{start}”, which is no number.", start=body[:12]))
     rest = body[found.end() :].strip()
     unit = _unit(text, rest)
     value = _value(text, found)
@@ -85,8 +86,8 @@ def _unit(text: str, rest: str) -> str | None:
     if re.search(r"\d", rest):
         if re.search(r"[a-z\"″]", rest):
             raise LengthNotUnderstood(text, "it mixes two measures or holds two numbers. Give one length in one unit.")
-        raise LengthNotUnderstood(text, f"“{rest}” is left over after the number.")
-    raise LengthNotUnderstood(text, f"“{rest}” is no unit known here (in, mm or cm).")
+        raise LengthNotUnderstood(text, Message("“{rest}” is left over after the number.", rest=rest))
+    raise LengthNotUnderstood(text, Message("“{rest}” is no unit known here (in, mm or cm).", rest=rest))
 
 
 def _value(text: str, found: re.Match[str]) -> Fraction:
@@ -98,7 +99,9 @@ def _value(text: str, found: re.Match[str]) -> Fraction:
         whole = int(found["whole"] or 0)
         part = Fraction(int(found["num"]), int(found["den"]))
         if whole and part >= 1:
-            raise LengthNotUnderstood(text, f"{found['num']}/{found['den']} after a whole number must be less than 1.")
+            raise LengthNotUnderstood(
+                text, Message("{part} after a whole number must be less than 1.", part=f"{found['num']}/{found['den']}")
+            )
         return whole + part
     decimal = found["dec"].replace(",", ".")
     if len(decimal.partition(".")[2]) > MOST_DECIMALS:

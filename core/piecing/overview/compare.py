@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 from ..errors import PiecingError
 from ..lengths import Length, inches
-from ..messages import Message
+from ..messages import Listing, Message
 from ..planning.holdings import Holding, largest_unit, units_from
 from ..planning.plan import plan
 from ..planning.room import WANTED_SHARE, QuilterRecord
@@ -159,19 +159,17 @@ def _score(way: Way, drawbacks: int) -> float:
 
 def _reason(way: Way) -> Message:
     assert way.plan is not None
-    parts = ["{waste}% of the cloth wasted", "{margin} a side to trim"]
+    parts = [
+        Message("{waste}% of the cloth wasted", waste=round(100 * way.waste_share)),
+        Message("{margin} a side to trim", margin=way.plan.margin),
+    ]
     if way.bias_outside < 0.2:
-        parts.append("straight grain outside")
+        parts.append(Message("straight grain outside"))
     if not way.loose_bias:
-        parts.append("no loose bias edge to handle")
+        parts.append(Message("no loose bias edge to handle"))
     if way.at_hand is not None:
-        parts.append("the pieces at hand give {at_hand}")
-    return Message(
-        ", ".join(parts[:-1]) + " and " + parts[-1] + ".",
-        waste=round(100 * way.waste_share),
-        margin=way.plan.margin,
-        at_hand=way.at_hand or 0,
-    )
+        parts.append(Message("the pieces at hand give {at_hand}", at_hand=way.at_hand))
+    return Message("{parts}.", parts=Listing(parts, ", ", " and "))
 
 
 def _least_bad(way: Way) -> Message | None:

@@ -66,7 +66,9 @@ def ticket(
     recipe = recipes(plan, rulers, cutter)[0]
     stages = plan.simulated.making.stages
     expected = expectation(plan)
-    tips = tuple(Message(f"{m.name}: {{at}} from the {m.side} edge", at=m.distance) for m in expected.marks)
+    tips = tuple(
+        Message("{mark}: {at} from the {side} edge", mark=m.name, at=m.distance, side=m.side) for m in expected.marks
+    )
     hands = Message("{drawn} as drawn, {other} mirrored", drawn=plan.choices.count, other=plan.choices.mirrored)
     cautions = (*recipe.cautions, NEEDLE, *((_REST,) if plan.made > _LONG_BATCH else ()))
     return Ticket(
@@ -90,12 +92,16 @@ def ticket(
 def _cut(p: CutPiece, fabrics: Mapping[str, str]) -> Message:
     name = fabrics.get(p.role, p.role.upper())
     further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
-    if p.is_square:
-        return Message(
-            f"{{n}} squares {{size}}, {name.replace('{', '(').replace('}', ')')}{further}", n=p.count, size=p.width
-        )
-    plain = name.replace("{", "(").replace("}", ")")
-    return Message(f"{{n}} of {{w}} by {{h}}, {plain}{further}", n=p.count, w=p.width, h=p.height)
+    return Message(
+        "{n, plural, one {one square} other {# squares}} {w}, {fabric}{further}"
+        if p.is_square
+        else "{n} of {w} by {h}, {fabric}{further}",
+        n=p.count,
+        w=p.width,
+        h=p.height,
+        fabric=name,
+        further=further,
+    )
 
 
 def _press(plan: UnitPlan) -> Message:

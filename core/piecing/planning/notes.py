@@ -76,8 +76,11 @@ def _hand_note(p: UnitPlan) -> Note | None:
     return Note(
         "half_of_each_hand",
         Message(
-            "This unit has a hand, and this way gives as many mirrored ones as ones as drawn: {spare} of {made} are not "
-            "among those you want." + (" Made from {other_way}, all are of the hand you want." if one_handed else ""),
+            "This unit has a hand, and this way gives as many mirrored ones as ones as drawn: {spare} of {made} are not among "
+            "those you want. Made from {other_way}, all are of the hand you want."
+            if one_handed
+            else "This unit has a hand, and this way gives as many mirrored ones as ones as drawn: {spare} of {made} are not "
+            "among those you want.",
             spare=p.spare,
             made=p.made,
             other_way=one_handed[0] if one_handed else "",
@@ -104,12 +107,12 @@ def _spare_note(p: UnitPlan) -> Note | None:
         return None
     return Note(
         "spare_unit",
-        Message("The method gives {units} at a time, so {spare} left over.", units=p.batch.units, spare=_are(p.spare)),
+        Message(
+            "The method gives {units} at a time, so {n, plural, one {one unit is} other {# units are}} left over.",
+            units=p.batch.units,
+            n=p.spare,
+        ),
     )
-
-
-def _are(number: int) -> str:
-    return "one unit is" if number == 1 else f"{number} units are"
 
 
 def _by_records(p: UnitPlan) -> Note | None:

@@ -11,7 +11,7 @@ from functools import lru_cache
 
 from ..geometry.sewing import Needle
 from ..lengths import ZERO, Area, Length, inches
-from ..messages import Message
+from ..messages import Listing, Message
 from ..units import Kind, Method, kind_of
 from ..units.design import has_hand
 from ..units.method import Batch, Cuts, Margins, PieceRule, Spare
@@ -101,12 +101,11 @@ def pieces_said(pieces: Sequence[CutPiece]) -> Message:
     sizes: dict[tuple[Length, Length], int] = {}
     for p in pieces:
         sizes[p.width, p.height] = sizes.get((p.width, p.height), 0) + p.count
-    parts: list[str] = []
-    values: dict[str, Length] = {}
-    for n, ((width, height), count) in enumerate(sizes.items()):
-        values |= {f"w{n}": width, f"h{n}": height}
-        parts.append(f"{count} of {{w{n}}}" if width == height else f"{count} of {{w{n}}} by {{h{n}}}")
-    return Message(" and ".join(parts), **values)
+    parts = [
+        Message("{n} of {w}" if width == height else "{n} of {w} by {h}", n=count, w=width, h=height)
+        for (width, height), count in sizes.items()
+    ]
+    return Message("{pieces}", pieces=Listing(parts, " and "))
 
 
 @dataclass(frozen=True)

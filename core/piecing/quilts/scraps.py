@@ -163,12 +163,13 @@ def arranged(
     alike = touching(fabrics, pairs)
     if not alike:
         return Arrangement(fabrics, (), ordered.optimal, (Message("No two neighbours are alike."),))
-    told = (
-        "{n} neighbours are alike; fewer cannot be had."
+    told = Message(
+        "{n, plural, one {One pair} other {# pairs}} of neighbours are alike; fewer cannot be had."
         if proven
-        else "{n} neighbours are alike, the fewest found in the time there is."
+        else "{n, plural, one {One pair} other {# pairs}} of neighbours are alike, the fewest found in the time there is.",
+        n=len(alike),
     )
-    return Arrangement(fabrics, alike, proven, (*reasons, Message(told, n=_pairs_said(len(alike)))))
+    return Arrangement(fabrics, alike, proven, (*reasons, told))
 
 
 def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]]) -> Sequence[str]:
@@ -192,7 +193,7 @@ def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Ma
     total = sum(s.count for s in stock)
     if total < len(places):
         raise ScrapsImpossible(
-            "The layout has {places} places and there are {total} units: {short} more are needed.",
+            "The layout has {places, plural, one {one place} other {# places}} and there {total, plural, one {is one unit} other {are # units}}: {short, plural, one {one more is} other {# more are}} needed.",
             field="stock",
             places=len(places),
             total=total,
@@ -208,7 +209,7 @@ def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Ma
         wanted = sum(1 for f in fixed.values() if f == fabric)
         if wanted > count:
             raise ScrapsImpossible(
-                "{wanted} fixed places ask for fabric {fabric}, and there are {count} units of it.",
+                "{wanted, plural, one {One fixed place asks} other {# fixed places ask}} for fabric {fabric}, and there {count, plural, one {is one unit} other {are # units}} of it.",
                 field="fixed",
                 wanted=wanted,
                 fabric=fabric.upper(),
@@ -360,8 +361,8 @@ def _reasons(
             if needed > apart:
                 said.append(
                     Message(
-                        "Fabric {fabric} has to fill {needed} of {places} places, since there are only {others} units of others; {apart} at most "
-                        "can lie apart. {more} more units of other fabrics would do.",
+                        "Fabric {fabric} has to fill {needed} of {places, plural, one {one place} other {# places}}, since there {others, plural, one {is only one unit} other {are only # units}} of others; {apart} at most "
+                        "can lie apart. {more, plural, one {One more unit of another fabric} other {# more units of other fabrics}} would do.",
                         fabric=s.fabric.upper(),
                         needed=needed,
                         places=len(places),

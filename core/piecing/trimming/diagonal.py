@@ -76,7 +76,11 @@ class _Closed:
             if fold > ZERO
             else Message("Exactly on the stitching, corner to corner, not on the drawn line.")
         )
-        cut = "Run the blade in both slots." if self.slotted else f"Cut up the {beside} side and along the top."
+        cut = (
+            Message("Run the blade in both slots.")
+            if self.slotted
+            else Message("Cut up the {side} side and along the top.", side=beside)
+        )
         return (
             RecipeStep(
                 Message("Lay the ruler"),
@@ -86,7 +90,7 @@ class _Closed:
             ),
             RecipeStep(
                 Message("Trim the two short sides"),
-                Message(cut),
+                cut,
                 Message("Both layers cut, the long edge untouched."),
                 self._flat(Message("Two cuts along the ruler's edges."), cutting=True),
             ),
@@ -197,14 +201,15 @@ class _Folded:
             RecipeStep(
                 Message("Trim one side"),
                 Message(
-                    f"Lay the ruler's 45-degree line on the fold, its edge through the dot; cut the {sides[0]} side."
+                    "Lay the ruler's 45-degree line on the fold, its edge through the dot; cut the {side} side.",
+                    side=sides[0],
                 ),
                 Message("The line on the fold from end to end."),
                 self._picture(Message("The first cut, through the dot at 45 degrees to the fold."), cuts=sides[:1]),
             ),
             RecipeStep(
                 Message("Trim the other"),
-                Message(f"The same on the {sides[1]} side."),
+                Message("The same on the {side} side.", side=sides[1]),
                 Message("Opened, {u} a side, square, the seam into two corners.", u=self.plan.target_width),
                 self._picture(Message("Both cuts."), cuts=sides),
             ),

@@ -18,6 +18,15 @@ from .rulers import Fit, Ruler, fit
 __all__ = ["opened", "ruler_notes"]
 
 
+NO_RULER = {
+    "small": "None of your rulers is as large as this unit: fold it on its diagonal, or lay two rulers edge to edge.",
+    "diagonal": "None of your rulers that are large enough has a 45-degree line into its corner: draw the diagonal "
+    "on the unit, or trim it folded.",
+    "none": "You have no rulers listed. Add yours in the settings, and recipes follow them.",
+}
+"""What to do where no ruler owned will do, by why not."""
+
+
 def opened(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     """After pressing. The unit comes to the target itself, whatever the seam did."""
     register = register_for(plan)
@@ -37,22 +46,27 @@ def opened(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
 
 def _ruler_said(plan: UnitPlan, register: Register, found: Fit) -> Message:
     if found.ruler is None:
-        line = ", with a 45-degree line into its corner" if register.diagonal else ""
-        return Message("One on which {w} by {h} can be read" + line + ".", w=plan.target_width, h=plan.target_height)
-    grooved = " Its groove sits on the seam." if found.ruler.grooved and register.diagonal else ""
-    return Message("{name}, {w} by {h}." + grooved, name=found.ruler.name, w=found.ruler.width, h=found.ruler.height)
+        return Message(
+            "One on which {w} by {h} can be read, with a 45-degree line into its corner."
+            if register.diagonal
+            else "One on which {w} by {h} can be read.",
+            w=plan.target_width,
+            h=plan.target_height,
+        )
+    return Message(
+        "{name}, {w} by {h}. Its groove sits on the seam."
+        if found.ruler.grooved and register.diagonal
+        else "{name}, {w} by {h}.",
+        name=found.ruler.name,
+        w=found.ruler.width,
+        h=found.ruler.height,
+    )
 
 
 def ruler_notes(found: Fit) -> tuple[Note, ...]:
     """What the rulers owned mean for this unit."""
     if found.ruler is None:
-        sentences = {
-            "small": "None of your rulers is as large as this unit: fold it on its diagonal, or lay two rulers edge to edge.",
-            "diagonal": "None of your rulers that are large enough has a 45-degree line into its corner: draw the diagonal "
-            "on the unit, or trim it folded.",
-            "none": "You have no rulers listed. Add yours in the settings, and recipes follow them.",
-        }
-        return (Note(f"ruler_{found.why_not}", Message(sentences[found.why_not]), serious=found.why_not != "none"),)
+        return (Note(f"ruler_{found.why_not}", Message(NO_RULER[found.why_not]), serious=found.why_not != "none"),)
     notes = []
     if found.ruler.border > ZERO:
         notes.append(
@@ -105,7 +119,7 @@ class _Table:
             ),
             RecipeStep(
                 Message("Shave two sides"),
-                Message(f"Cut up the {beside} side, then along the top. Do not lift the ruler between them."),
+                Message("Cut up the {side} side, then along the top. Do not lift the ruler between them.", side=beside),
                 Message("Two fresh edges, square to each other."),
                 self._picture(self.raw, first_corner, Message("Two cuts along the ruler's edges."), cutting=True),
             ),
@@ -117,7 +131,7 @@ class _Table:
             ),
             RecipeStep(
                 Message("Shave the other two"),
-                Message(f"Cut the {beside} side and the top again."),
+                Message("Cut the {side} side and the top again.", side=beside),
                 register.true,
                 self._picture(half, second_corner, Message("The last two cuts."), turned=True, cutting=True),
             ),
@@ -128,15 +142,16 @@ class _Table:
         side = margins.right if beside == "right" else margins.left
         if margins.top == ZERO:
             return Message(
-                "About {side} of cloth shows past the ruler on the " + beside + ", none at the top.", side=side
+                "About {side} of cloth shows past the ruler on the {where}, none at the top.", side=side, where=beside
             )
         if side == margins.top:
             return Message(
-                "About {margin} of cloth shows past the ruler on the " + beside + " and at the top.", margin=side
+                "About {margin} of cloth shows past the ruler on the {where} and at the top.", margin=side, where=beside
             )
         return Message(
-            "About {side} of cloth shows past the ruler on the " + beside + ", {top} at the top.",
+            "About {side} of cloth shows past the ruler on the {where}, {top} at the top.",
             side=side,
+            where=beside,
             top=margins.top,
         )
 

@@ -85,13 +85,16 @@ def _tips(p: _Planned) -> list[Note]:
     off = clearance - p.allowance
     if abs(off) < _CLOSE:
         return []
-    said = (
+    said = Message(
         "A centre of {centre} leaves its tips {clearance} from the raw edge: they will float {off} short of the seam."
         if off.sign > 0
-        else "A centre of {centre} leaves its tips {clearance} from the raw edge: the seam will cut {off} off them."
+        else "A centre of {centre} leaves its tips {clearance} from the raw edge: the seam will cut {off} off them.",
+        centre=p.cuts["centre"],
+        clearance=clearance,
+        off=abs(off),
     )
     serious = abs(off) > _CLOSE * 2
-    return [Note("tips_off", Message(said, centre=p.cuts["centre"], clearance=clearance, off=abs(off)), serious)]
+    return [Note("tips_off", said, serious)]
 
 
 def _joined_width(p: _Planned) -> list[Note]:

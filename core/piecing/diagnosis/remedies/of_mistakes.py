@@ -43,11 +43,11 @@ _PICTURE = {
 def offered(work: Work) -> Iterator[Remedy]:
     code = work.verdict.code
     if code in _PICTURE:
-        title, how, minutes = _PICTURE[code]
+        minutes = _PICTURE[code][2]
         yield Remedy(
             code,
-            Message(title),
-            Message(how),
+            Message(_PICTURE[code][0]),
+            Message(_PICTURE[code][1]),
             Message("Sizes stay."),
             Message("its neighbours' seams are sewn once more"),
             minutes,

@@ -11,7 +11,7 @@ from dataclasses import replace
 import numpy as np
 
 from ...lengths import Length
-from ...messages import Message
+from ...messages import Listing, Message
 from ...planning.seam import NARROWEST_ALLOWANCE
 from ..causes import Cause, Parameter
 from ..faults import EASED, Fault
@@ -66,9 +66,9 @@ def _all_seams(work: Work) -> Iterator[Remedy]:
         "all_seams",
         Message("Sew all joining seams again at {to}", to=GuideSetting(work.stitch_for())),
         Message(
-            "Each of the {count} seams: stitch at {to}, just inside the old line. Nothing is unpicked."
+            "{count, plural, one {The one seam} other {Each of the # seams}}: stitch at {to}, just inside the old line. Nothing is unpicked."
             if deeper
-            else "Unpick each of the {count} seams, press flat, and sew it at {to}.",
+            else "Unpick {count, plural, one {the seam} other {each of the # seams}}, press flat, and sew it at {to}.",
             count=count,
             to=GuideSetting(work.stitch_for()),
         ),
@@ -88,7 +88,9 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
     yield Remedy(
         f"ends-{spot}",
         Message(
-            "Sew the " + ("first" if spot == "start" else "last") + " two inches of each seam again at {to}",
+            "Sew the first two inches of each seam again at {to}"
+            if spot == "start"
+            else "Sew the last two inches of each seam again at {to}",
             to=GuideSetting(work.stitch_for()),
         ),
         Message(
@@ -118,13 +120,19 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
     return Remedy(
         f"one_seam-{p.place}",
         Message(
-            ("Unpick " if deep else "Sew over ")
-            + ("{name}" if whole else "{stretch} of {name}")
-            + " and sew it at {to}"
+            (
+                "Unpick {name} and sew it at {to}"
+                if whole
+                else "Unpick two inches at the {end} of {name} and sew it at {to}"
+            )
             if deep
-            else "Sew {name} again at {to}, " + stretch,
+            else (
+                "Sew {name} again at {to}, all of it"
+                if whole
+                else "Sew {name} again at {to}, the two inches at its {end}"
+            ),
             name=name,
-            stretch="two inches at the " + _end_name(work, p) if not whole else "",
+            end="" if whole else _end_name(work, p),
             to=GuideSetting(work.stitch_for()),
         ),
         Message(
@@ -170,10 +178,8 @@ def _moved(work: Work, faults: Sequence[Fault]) -> Change:
 
 def _where(work: Work, faults: Sequence[Fault]) -> Message:
     names = [work.model.places.cells[f.feature.cell].name for f in faults]
-    shown = "; ".join(f"{{n{k}}}" for k in range(len(names[:4])))
-    more = len(names) - 4
     return Message(
-        shown + (" and {more} more" if more > 0 else ""), more=more, **{f"n{k}": n for k, n in enumerate(names[:4])}
+        "{names} and {more} more" if len(names) > 4 else "{names}", names=Listing(names[:4], "; "), more=len(names) - 4
     )
 
 

@@ -147,7 +147,7 @@ def _shared(work: Work, p: Parameter) -> Remedy:
         f"share-{p.batch}",
         Message("Share what the {who} are short between the seams beside them", who=batch_name(model.places, p.batch)),
         Message(
-            "Unpick these {seams} seams and sew each at {new}, {change} shallower.",
+            "Unpick {seams, plural, one {this seam and sew it} other {these # seams and sew each}} at {new}, {change} shallower.",
             seams=len(beside),
             change=Roughly(change),
             new=GuideSetting(now - change),

@@ -84,12 +84,9 @@ def _guide(found: Inference) -> Iterator[Remedy]:
             now=GuideSetting(now),
         ),
         Message(
-            (
-                "Move the guide nearer to the needle by {move}."
-                if now > to
-                else "Move the guide away from the needle by {move}."
-            )
-            + " Then sew three strips cut {strip} wide and press: the middle one should read {middle}, all three {whole}.",
+            "Move the guide {way} the needle by {move}. Then sew three strips cut {strip} wide and press: the middle one should "
+            "read {middle}, all three {whole}.",
+            way="nearer to" if now > to else "away from",
             move=Roughly(now - to),
             strip=seam * 6,
             middle=seam * 4,
@@ -171,10 +168,9 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
                 code,
                 Message("Check the pieces cut for the {who}", who=name),
                 Message(
-                    "They are {size} too "
-                    + ("small" if off < 0 else "large")
-                    + ". Measure the next ones before sewing.",
+                    "They are {size} too {way}. Measure the next ones before sewing.",
                     size=size,
+                    way="small" if off < 0 else "large",
                 ),
                 then,
                 risk,
