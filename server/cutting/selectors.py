@@ -12,8 +12,9 @@ from blocks.translate import colourways_of, find_in, joining_of, makings_of, pat
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from piecing.cutting import WantedPiece, flaws
 from piecing.cutting.buying import Purchase, Shop, purchases, shop_step
-from piecing.cutting.fitting import most_blocks, suggestions
+from piecing.cutting.fitting import Suggestion, most_blocks, suggestions
 from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
+from piecing.cutting.stock import CLOTH_WORDS
 from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import PiecingError
@@ -21,7 +22,6 @@ from piecing.geometry.drawing import Drawing
 from piecing.joining.thread import Thread, block_seam_length, thread_needed
 from piecing.lengths import Area, Length, Measure, inches, mm
 from piecing.messages import Message
-from piecing.overview.ticket import KIND_NAMES
 from piecing.trimming import Cutter
 from projects.models import Project
 from workrooms.selectors import owned_rulers
@@ -142,7 +142,7 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
         StripView(s.number, w.said, w.ruler, s.number in done, s.depth, float(s.y + s.depth / 2) / high)
         for s, w in said
     )
-    name = c.cloth.name or c.cloth.kind.value.replace("_", " ")
+    name = c.cloth.name or CLOTH_WORDS[c.cloth.kind][0].lower()
     return ClothView(
         name, c.cloth.fabric, c.cloth.across, c.cloth.along, c.used, picture, tuple(letters), strips, c.left
     )
@@ -153,7 +153,7 @@ class Possible:
     """``blocks``: name and number that the stock gives of each block alone. ``ways``: what would fit instead."""
 
     blocks: tuple[tuple[str, int], ...]
-    ways: tuple[tuple[str, str, str], ...]
+    ways: tuple[Suggestion, ...]
 
 
 def possible_of(project: Project) -> Possible:
@@ -179,7 +179,7 @@ def possible_of(project: Project) -> Possible:
     return Possible(tuple(blocks), tuple(_ways(project, cloths)))
 
 
-def _ways(project: Project, cloths: list[Any]) -> list[tuple[str, str, str]]:
+def _ways(project: Project, cloths: list[Any]) -> list[Suggestion]:
     row = CutPlan.objects.filter(project=project).first()
     kept = plan_from(row) if row else None
     if row is None or kept is None or not kept[0].missing:
@@ -190,7 +190,7 @@ def _ways(project: Project, cloths: list[Any]) -> list[tuple[str, str, str]]:
         made = [p for u in units for p in unit_pieces(u, u.spec.kind, directions_of(project))]
         return [*made, *rest]
 
-    return [(KIND_NAMES[s.kind], s.method, s.school.value) for s in suggestions(plans, pieces, cloths)]
+    return list(suggestions(plans, pieces, cloths))
 
 
 @dataclass(frozen=True)

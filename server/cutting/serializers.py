@@ -135,9 +135,9 @@ class BlockPossibleSerializer(serializers.Serializer[Any]):
 
 
 class WayThatFitsSerializer(serializers.Serializer[Any]):
-    unit = serializers.CharField()
+    kind = serializers.CharField()
     method = serializers.CharField()
-    school = serializers.CharField()
+    school = serializers.CharField(source="school.value")
 
 
 class PossibleSerializer(serializers.Serializer[Any]):

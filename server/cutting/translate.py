@@ -14,8 +14,8 @@ from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Length
-from piecing.overview.ticket import KIND_NAMES
 from piecing.planning.unit_plan import UnitPlan
+from piecing.units import kind_of
 from projects.models import Project
 
 from .models import CutPlan, Stock
@@ -56,7 +56,7 @@ def plain_of(project: Project, *, along: bool = False) -> tuple[WantedPiece, ...
 def wanted_of(project: Project, *, along: bool = False) -> tuple[WantedPiece, ...]:
     """Every piece of every planned unit, and of the quilt if there are blocks."""
     directions = directions_of(project)
-    units = (p for u in unit_plans_of(project) for p in unit_pieces(u, KIND_NAMES[u.spec.kind], directions))
+    units = (p for u in unit_plans_of(project) for p in unit_pieces(u, kind_of(u.spec.kind).title, directions))
     return lettered([*units, *plain_of(project, along=along), *_from_lists(project, directions)])
 
 

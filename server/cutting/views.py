@@ -92,7 +92,7 @@ class PossibleView(APIView):
         found = selectors.possible_of(get_project(current_workroom(), key))
         body = {
             "blocks": [{"name": n, "count": c} for n, c in found.blocks],
-            "ways": [{"unit": u, "method": m, "school": s} for u, m, s in found.ways],
+            "ways": found.ways,
         }
         return Response(body)
 

@@ -9,7 +9,7 @@ from measuring.models import KINDS
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.names import against, feature_name, landings, reading_said
 from piecing.diagnosis.places import batch_name
-from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.readings import ReadingKind, kinds_offered
 from piecing.diagnosis.verdict import Status
 from piecing.lengths import Length, Style, hair
 from projects.serializers import KINDS as UNIT_KINDS
@@ -158,6 +158,11 @@ class PlacesSerializer(serializers.Serializer[Any]):
     seams = SeamSerializer(many=True)
     features = serializers.SerializerMethodField()
     parameters = serializers.SerializerMethodField()
+    kinds = serializers.SerializerMethodField()
+
+    def get_kinds(self, _places: Any) -> list[str]:
+        """What can be read here, in the order of the work."""
+        return [k.value for k in kinds_offered(self.context["model"], of_row=self.context["of_row"])]
 
     @extend_schema_field(FeatureSerializer(many=True))
     def get_features(self, _places: Any) -> Any:

@@ -32,12 +32,13 @@ _ANSWERS: Any = {200: serializers.DiagnosisSerializer, **_REFUSED}
 _SUBJECT = OpenApiParameter("subject", str, OpenApiParameter.PATH, enum=["blocks", "units"])
 
 
-def _context(sheet: selectors.DiagnosisSheet, style: Style) -> dict[str, Any]:
+def _context(sheet: selectors.DiagnosisSheet, style: Style, *, of_row: bool) -> dict[str, Any]:
     first = len(sheet.pool.elsewhere)
     own = {first + n: row for n, row in enumerate(sheet.rows)}
     model = sheet.scene.model
     return {
         "style": style,
+        "of_row": of_row,
         "model": model,
         "parameters": parameters_of(model),
         "reach": sheet.verdict.reach,
@@ -54,7 +55,11 @@ def _sheet(subject: Subject, factor: float = 4.0, tried: str = "") -> Response:
         sheet = selectors.sheet_of(subject, factor, tried)
     except PiecingError as refusal:
         raise Refused([refusal], subject.style) from None
-    return Response(serializers.DiagnosisSerializer(sheet, context=_context(sheet, subject.style)).data)
+    return Response(
+        serializers.DiagnosisSerializer(
+            sheet, context=_context(sheet, subject.style, of_row=subject.block is None)
+        ).data
+    )
 
 
 def _factor(request: Request) -> float:
@@ -177,7 +182,7 @@ class ByHandView(APIView):
         body = valid(serializers.ByHandSerializer(data=request.data))
         style = Style(Measure(body["measure"]))
         sheet = by_hand_sheet(body, style)
-        return Response(serializers.DiagnosisSerializer(sheet, context=_context(sheet, style)).data)
+        return Response(serializers.DiagnosisSerializer(sheet, context=_context(sheet, style, of_row=True)).data)
 
 
 class SymptomsView(APIView):

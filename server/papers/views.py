@@ -26,8 +26,9 @@ from piecing.drawings.block import block_picture
 from piecing.errors import PaperImpossible, PiecingError
 from piecing.geometry.vector import svg
 from piecing.lengths import Measure
-from piecing.overview.ticket import KIND_NAMES, Ticket, ticket
+from piecing.overview.ticket import Ticket, ticket
 from piecing.trimming import Cutter
+from piecing.units import kind_of
 from projects.models import Project
 from projects.selectors import get_project, get_unit
 from projects.translate import style_of
@@ -71,7 +72,7 @@ def tickets_of(project: Project) -> list[tuple[str, Ticket]]:
     for unit in project.units.all():
         unit.project = project
         try:
-            found.append((KIND_NAMES[unit.kind], ticket(plan_of(unit), names, rulers, cutter)))
+            found.append((kind_of(unit.kind).title, ticket(plan_of(unit), names, rulers, cutter)))
         except PiecingError:
             continue
     return found
@@ -201,4 +202,4 @@ class QuiltDrawing(APIView):
 
 
 def _title(unit: Any) -> str:
-    return f"{KIND_NAMES[unit.kind]}, {unit.project.name}"
+    return f"{kind_of(unit.kind).title}, {unit.project.name}"

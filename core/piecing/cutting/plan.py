@@ -15,10 +15,11 @@ from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
 from ..solver import Stop
 from .packing import packed
-from .stock import Cloth, ClothKind, WantedPiece, grid_of
+from .stock import CLOTH_WORDS, Cloth, ClothKind, WantedPiece, grid_of
 from .strips import Bin, Item, Packed, PackedStrip, shelves
 
 __all__ = [
+    "GOAL_WORDS",
     "ClothPlan",
     "CutStrip",
     "CuttingPlan",
@@ -40,6 +41,9 @@ class Goal(StrEnum):
     LEAST = "least"
     FEWEST = "fewest"
     SPARE = "spare"
+
+
+GOAL_WORDS = {Goal.LEAST: "least fabric", Goal.FEWEST: "fewest cuts", Goal.SPARE: "spare the large pieces"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -269,7 +273,7 @@ def _in_strip(s: PackedStrip, pieces: Sequence[WantedPiece], step: Length, y: Le
 
 def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[LeftOver]:
     rest = cloth.along - used
-    name = cloth.name or cloth.kind.value.replace("_", " ")
+    name = cloth.name or CLOTH_WORDS[cloth.kind][0].lower()
     if rest >= _WORTH_KEEPING and cloth.across >= _WORTH_KEEPING:
         yield LeftOver(f"rest of {name}", cloth.fabric, ZERO, used, cloth.across, rest)
     for s in strips:

@@ -13,7 +13,7 @@ from math import gcd, lcm
 from ..errors import ClothImpossible
 from ..lengths import ZERO, Area, Length, inches
 
-__all__ = ["Cloth", "ClothKind", "Direction", "WantedPiece", "grid_of"]
+__all__ = ["CLOTH_WORDS", "Cloth", "ClothKind", "Direction", "WantedPiece", "grid_of"]
 
 LARGEST_CLOTH = inches(2_000)
 MOST_PIECES = 20_000
@@ -25,6 +25,16 @@ class ClothKind(StrEnum):
     SQUARE = "square"
     STRIP = "strip"
     SCRAP = "scrap"
+
+
+CLOTH_WORDS = {
+    ClothKind.YARDAGE: ("Yardage", inches(40), inches(36)),
+    ClothKind.FAT_QUARTER: ("Fat quarter", inches(20), inches(18)),
+    ClothKind.SQUARE: ("Precut square", inches(10), inches(10)),
+    ClothKind.STRIP: ("Precut strip", inches(40), inches("5/2")),
+    ClothKind.SCRAP: ("Scrap", inches(8), inches(8)),
+}
+"""What a kind of cloth is called, and a usual size across and along to begin with."""
 
 
 class Direction(StrEnum):

@@ -18,10 +18,12 @@ from .model import OF_SEAM, OF_UNIT, BlockModel, Vector
 from .places import PlacedUnit, UnitBatch
 
 __all__ = [
+    "CAUSE_WORDS",
     "FOLD_USUAL",
     "SCATTER",
     "SOURCES",
     "Cause",
+    "CauseWords",
     "Parameter",
     "Source",
     "drawn_out",
@@ -48,6 +50,28 @@ class Cause(StrEnum):
     ONE_UNIT = "one_unit"
 
 
+@dataclass(frozen=True, slots=True)
+class CauseWords:
+    """What a cause is called, and what less and more of it is called."""
+
+    title: str
+    less: str
+    more: str
+
+
+CAUSE_WORDS = {
+    Cause.SEAM: CauseWords("Stitching distance", "narrow", "wide"),
+    Cause.START: CauseWords("Drift at the start of seams", "narrow", "wide"),
+    Cause.END: CauseWords("Drift at the end of seams", "narrow", "wide"),
+    Cause.FOLD: CauseWords("Fold", "none", "swallows"),
+    Cause.TRIM: CauseWords("Trimmed size", "small", "large"),
+    Cause.SHIFT: CauseWords("Off the diagonal", "one way", "the other"),
+    Cause.TIP: CauseWords("Clearance above the tip", "too little", "too much"),
+    Cause.CUT: CauseWords("Cut size", "small", "large"),
+    Cause.STRETCH: CauseWords("Stretch on the bias", "drawn in", "stretched"),
+    Cause.ONE_SEAM: CauseWords("One seam", "narrow", "deep"),
+    Cause.ONE_UNIT: CauseWords("One unit", "small", "large"),
+}
 FOLD_USUAL = 1 / 64
 """Where none was measured: between paid for and the usual 1/32."""
 

@@ -370,21 +370,6 @@ def _strains(ends: list[tuple[Point, Point]], tip: Point | None, w: float, h: fl
     return (((w / long, h / long),), ((w / long, -h / long),))
 
 
-_MANY = {
-    "half_square_triangle": "half-square triangles",
-    "quarter_square_triangle": "hourglasses",
-    "split_quarter_square_triangle": "split hourglasses",
-    "flying_goose": "flying geese",
-    "corner_triangle": "corner-triangle units",
-    "strip_split_square": "strip-split squares",
-    "square_in_square": "squares in squares",
-    "banded_hourglass": "banded hourglasses",
-    "pieced_half": "pieced halves",
-    "four_patch": "four-patches",
-    "plain_square": "plain squares",
-    "rectangle": "rectangles",
-    "strip": "strips",
-}
 _RANKS = {2: ("larger ", "smaller "), 3: ("largest ", "middle ", "smallest ")}
 
 
@@ -399,4 +384,4 @@ def batch_name(places: BlockGeometry, batch: int) -> str:
     which = (
         "" if len(alike) == 1 else _RANKS.get(len(alike), tuple(f"{n + 1}. size of " for n in range(len(alike))))[rank]
     )
-    return which + _MANY.get(b.kind, b.kind.replace("_", " "))
+    return which + kind_of(b.kind).many

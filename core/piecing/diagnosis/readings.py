@@ -26,12 +26,15 @@ __all__ = [
     "OF_A_UNIT",
     "OF_THE_BLOCK",
     "PLAIN",
+    "READING_WORDS",
     "SIDED",
     "Equation",
     "RawSizes",
+    "ReadOn",
     "Reading",
     "ReadingKind",
     "equation_of",
+    "kinds_offered",
     "loosened",
     "marked",
     "raw_sizes",
@@ -72,6 +75,98 @@ class ReadingKind(StrEnum):
     TWO_ALIKE = "two_alike"
 
 
+class ReadOn(StrEnum):
+    """What a reading is taken on: a unit, one of its corners, its tip, a seam, a place of the joined block, strips sewn for it;
+    or it is only seen."""
+
+    UNIT = "unit"
+    CORNER = "corner"
+    TIP = "tip"
+    SEAM = "seam"
+    FEATURE = "feature"
+    NOTHING = "none"
+    SEEN = "seen"
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingWords:
+    """What a reading is called, what it is taken on, and just where the ruler lies."""
+
+    title: str
+    on: ReadOn
+    where: str = ""
+
+
+READING_WORDS = {
+    ReadingKind.CUT: ReadingWords(
+        "A piece as cut", ReadOn.UNIT, "one side of a piece, cut edge to cut edge, before it is sewn"
+    ),
+    ReadingKind.RAW_WIDTH: ReadingWords(
+        "Raw width", ReadOn.UNIT, "the unit sewn, pressed and not yet trimmed: across it as it is made"
+    ),
+    ReadingKind.RAW_HEIGHT: ReadingWords(
+        "Raw height", ReadOn.UNIT, "the unit sewn, pressed and not yet trimmed: up and down it as it is made"
+    ),
+    ReadingKind.WIDTH: ReadingWords(
+        "Trimmed width",
+        ReadOn.UNIT,
+        "raw edge to raw edge through its middle, across the unit as it is made, however it lies",
+    ),
+    ReadingKind.HEIGHT: ReadingWords(
+        "Trimmed height",
+        ReadOn.UNIT,
+        "raw edge to raw edge through its middle, up and down the unit as it is made, however it lies",
+    ),
+    ReadingKind.DIAGONAL_RISING: ReadingWords(
+        "Diagonal, rising", ReadOn.UNIT, "from its lower left to its upper right raw corner, not pulled"
+    ),
+    ReadingKind.DIAGONAL_FALLING: ReadingWords(
+        "Diagonal, falling", ReadOn.UNIT, "from its upper left to its lower right raw corner, not pulled"
+    ),
+    ReadingKind.MISS: ReadingWords(
+        "Diagonal past the corner",
+        ReadOn.CORNER,
+        "the ruler on the diagonal seam, drawn out to the raw edge: how far from the corner it passes, square to it",
+    ),
+    ReadingKind.CLEARANCE: ReadingWords(
+        "Tip to raw edge", ReadOn.TIP, "before joining: from the tip straight to the raw edge it points at"
+    ),
+    ReadingKind.STITCH: ReadingWords(
+        "Raw edge to stitching", ReadOn.SEAM, "on the back, allowance lifted flat: from the raw edge to the stitches"
+    ),
+    ReadingKind.STRIP_TEST: ReadingWords(
+        "Strip test",
+        ReadOn.NOTHING,
+        "three strips of one width, sewn and pressed to one side: the middle one seam to seam, then all three",
+    ),
+    ReadingKind.ROW: ReadingWords(
+        "Row", ReadOn.FEATURE, "joined, pressed and lying flat: raw edge to raw edge along the line shown"
+    ),
+    ReadingKind.COLUMN: ReadingWords(
+        "Column", ReadOn.FEATURE, "joined, pressed and lying flat: raw edge to raw edge along the line shown"
+    ),
+    ReadingKind.TIP_GAP: ReadingWords(
+        "Tip to its seam", ReadOn.FEATURE, "on the front after joining: from the tip to the seam it should touch"
+    ),
+    ReadingKind.CORNER_GAP: ReadingWords(
+        "Diagonal to its corner",
+        ReadOn.FEATURE,
+        "on the front after joining: along the seam, from the corner to where the diagonal ends",
+    ),
+    ReadingKind.CROSSING: ReadingWords(
+        "Step at a crossing",
+        ReadOn.FEATURE,
+        "on the front after joining: along the seam, from one seam end to the other",
+    ),
+    ReadingKind.WAVY: ReadingWords("It lies wavy", ReadOn.SEEN),
+    ReadingKind.BOWED: ReadingWords("A row is bowed", ReadOn.SEEN),
+    ReadingKind.SHADOW: ReadingWords("Dark cloth shows through", ReadOn.SEEN),
+    ReadingKind.FRAYED: ReadingWords("Edges fray", ReadOn.SEEN),
+    ReadingKind.PICTURE_WRONG: ReadingWords("The picture is wrong", ReadOn.SEEN),
+    ReadingKind.RIGHT_WHEN_TURNED: ReadingWords("It comes right when a unit is turned", ReadOn.SEEN),
+    ReadingKind.SEAM_INSIDE_OUT: ReadingWords("An allowance shows on the front", ReadOn.SEEN),
+    ReadingKind.TWO_ALIKE: ReadingWords("Two units alike where mirrored ones are wanted", ReadOn.SEEN),
+}
 PLAIN = (
     ReadingKind.WAVY,
     ReadingKind.BOWED,
@@ -493,3 +588,23 @@ def _corner(reading: Reading, model: BlockModel, cell: PlacedUnit) -> CornerTip:
         if reading.corner == f"{'top' if y > 0 else 'bottom'} {'right' if x > 0 else 'left'}":
             return t
     raise ReadingMisplaced("No diagonal runs into that corner of this unit.", field="corner")
+
+
+def kinds_offered(model: BlockModel, *, of_row: bool = False) -> tuple[ReadingKind, ...]:
+    """Every kind of reading that can be taken of this block, in the order of the work; of a loose row, no columns or crossings."""
+    has = {f.kind.value for f in model.features} - ({"column", "crossing"} if of_row else set())
+    batches = model.places.batches
+    able = {
+        ReadOn.TIP: any(b.tips for b in batches),
+        ReadOn.CORNER: any(b.corners for b in batches),
+        ReadOn.UNIT: True,
+        ReadOn.SEAM: True,
+        ReadOn.NOTHING: True,
+        ReadOn.SEEN: True,
+    }
+    made = any(not b.plain for b in batches)
+    return tuple(
+        kind
+        for kind, words in READING_WORDS.items()
+        if (kind.value in has if words.on is ReadOn.FEATURE else able[words.on]) and (made or kind not in NEEDS_RAW)
+    )

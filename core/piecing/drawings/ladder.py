@@ -13,7 +13,7 @@ from ..lengths import Length, Measure, inches, mm
 from ..planning.unit_plan import UnitPlan
 from ..units.method import LadderRule
 
-__all__ = ["Ladder", "LadderStep", "Rung", "Tick", "ladders"]
+__all__ = ["DIMENSION_WORDS", "RUNG_WORDS", "Ladder", "LadderStep", "Rung", "Tick", "ladders"]
 
 _ROOM_BESIDE = 0.12
 
@@ -31,6 +31,10 @@ class Rung:
     beyond: bool
     loss: Length | None = None
     why: str = ""
+
+
+RUNG_WORDS = {"cut": "Cut", "raw": "Raw", "trimmed": "Trimmed", "finished": "Finished"}
+DIMENSION_WORDS = {"size": "Size", "width": "Width", "height": "Height", "half": "Half unit"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,7 +18,7 @@ from ..errors import CannotBeSewn
 from ..lengths import Length
 from ..messages import Listing, Message
 
-__all__ = ["Joint", "Order", "Ordering", "Section", "Step", "order_of", "orders", "steps"]
+__all__ = ["ORDER_WORDS", "Joint", "Order", "Ordering", "Section", "Step", "order_of", "orders", "steps"]
 
 Box = tuple[Fraction, Fraction, Fraction, Fraction]
 """Left, top, right, bottom in parts from the upper left corner."""
@@ -32,6 +32,15 @@ class Order(StrEnum):
     COLUMNS = "columns"
     PAIRS = "pairs"
     SECTIONS = "sections"
+
+
+ORDER_WORDS = {
+    Order.ROWS: ("Rows", "each row, then row to row"),
+    Order.COLUMNS: ("Columns", "each column, then column to column"),
+    Order.PAIRS: ("Pairs", "pairs, then pairs of pairs"),
+    Order.SECTIONS: ("Sections", "squarish sections, joined to larger ones"),
+}
+"""What an order is called, and what it is in a line."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,24 +15,8 @@ from ..messages import Message
 from ..planning.unit_plan import CutPiece, UnitPlan
 from ..trimming import Cutter, Ruler, expectation, recipes
 
-__all__ = ["KIND_NAMES", "NEEDLE", "Ticket", "ticket"]
+__all__ = ["NEEDLE", "Ticket", "ticket"]
 
-KIND_NAMES = {
-    "half_square_triangle": "Half-square triangle",
-    "quarter_square_triangle": "Hourglass",
-    "split_quarter_square_triangle": "Split hourglass",
-    "flying_goose": "Flying goose",
-    "corner_triangle": "Corner-triangle unit",
-    "strip_split_square": "Strip-split square",
-    "square_in_square": "Square in a square",
-    "banded_hourglass": "Banded hourglass",
-    "pieced_half": "Pieced half",
-    "four_patch": "Four-patch",
-    "plain_square": "Plain square",
-    "rectangle": "Rectangle",
-    "strip": "Strip",
-}
-"""What a kind is called on paper."""
 
 NEEDLE = Message("Never sew over pins; take each out before the needle reaches it.")
 _LONG_BATCH = 40

@@ -66,7 +66,7 @@ def _hand_note(p: UnitPlan) -> Note | None:
     if p.batch.hands is Hands.AS_WANTED or max(other, over) == 0:
         return Note("has_a_hand", Message("This unit has a hand: turned it stays itself, mirrored it is another unit."))
     one_handed = [
-        m.name.replace("_", " ")
+        m.title.lower()
         for m in methods_of(p.spec.kind)
         if m.batch(
             p.spec, p.cuts if m is p.method else m.minimum_cuts(p.spec, p.allowance, p.take_up), p.allowance, p.take_up

@@ -15,7 +15,7 @@ from ..units.method import Cuts, Method
 from ..units.spec import UnitSpec
 from .room import WANTED_SHARE, QuilterRecord, room_share
 
-__all__ = ["School", "record_cuts", "record_margin", "rounded", "school_cuts"]
+__all__ = ["SCHOOL_WORDS", "School", "record_cuts", "record_margin", "rounded", "school_cuts"]
 
 
 class School(StrEnum):
@@ -24,6 +24,16 @@ class School(StrEnum):
     GENEROUS = "generous"
     OWN_MARGIN = "own_margin"
     RECORDS = "records"
+
+
+SCHOOL_WORDS = {
+    School.EXACT: ("Exact", "least cloth, nothing to spare"),
+    School.LITTLE: ("Trim a little", "what most people do"),
+    School.GENEROUS: ("Generous", "for wandering seams and slippery cloth"),
+    School.OWN_MARGIN: ("Your margin", "so much off each side"),
+    School.RECORDS: ("Your records", "99 in 100 can be trimmed, by your own seam"),
+}
+"""What a school is called, and what it is in a line."""
 
 
 def rounded(method: Method, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length, step: Length) -> Cuts:

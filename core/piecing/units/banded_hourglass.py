@@ -23,6 +23,8 @@ __all__ = ["KIND", "LOOSE"]
 
 class BandedHourglass(Kind):
     name = "banded_hourglass"
+    title, many = "Banded hourglass", "banded hourglasses"
+    line = "two quarters, a band and a triangle"
     usual = "abac"
     parts = ("left quarter", "top quarter", "lower right triangle", "band")
     has_strip = True
@@ -69,6 +71,8 @@ class BandedHourglassLoose(Method):
 
     kind = KIND.name
     name = "loose_triangles"
+    title = "Loose triangles"
+    line = "any hand; bias edges to handle"
     templated = frozenset({"band"})
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:

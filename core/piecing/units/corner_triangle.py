@@ -26,6 +26,8 @@ _SIDES = (("left", "bottom"), ("right", "bottom"), ("right", "top"), ("left", "t
 
 class CornerTriangle(Kind):
     name = "corner_triangle"
+    title, many = "Corner-triangle unit", "corner-triangle units"
+    line = "a square with flipped corners"
     usual = "abbbb"
     parts = ("square", *(f"{c} corner" for c in CORNERS))
     has_corners = True
@@ -87,6 +89,8 @@ class FlippedCorners(Method):
 
     kind = KIND.name
     name = "flipped_corners"
+    title = "Flipped corners"
+    line = "exact; the cut-offs make spares"
     exact = True
     templated = frozenset(f"corner_{n}" for n in range(4))
 

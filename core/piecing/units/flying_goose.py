@@ -24,6 +24,8 @@ __all__ = ["FLIPPED", "FOUR", "KIND", "LOOSE", "TEMPLATES", "TWO_UNITS"]
 
 class FlyingGoose(Kind):
     name = "flying_goose"
+    title, many = "Flying goose", "flying geese"
+    line = "a large triangle between two of sky"
     usual = "abb"
     parts = ("goose", "left sky", "right sky")
     free_height = True
@@ -75,6 +77,8 @@ class GooseLoose(_TwoToOne):
     """A goose from a square cut twice, skies from squares cut once; straight grain outside."""
 
     name = "loose_triangles"
+    title = "Loose triangles"
+    line = "any hand; bias edges to handle"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         pieces = (
@@ -129,6 +133,8 @@ class GooseFour(GooseLoose):
     """One large square and four small ones, four geese, nothing wasted but the trim."""
 
     name = "four"
+    title = "Four at a time"
+    line = "one large square, four small"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         pieces = (PieceRule("large", 0, 1), PieceRule("small", 1, 2), PieceRule("small", 2, 2))
@@ -158,6 +164,8 @@ class GooseFlipped(_TwoToOne):
     """A rectangle with a square flipped over each upper corner; exact unless all three are cut larger."""
 
     name = "two_flipped_corners"
+    title = "Two flipped corners"
+    line = "exact; two spares each"
     exact = True
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
@@ -198,6 +206,8 @@ class GooseTwoUnits(_TwoToOne):
     """Two half-square triangles, trimmed, joined goose to goose: one more seam, down the middle."""
 
     name = "two_half_square_triangles"
+    title = "Two half-squares"
+    line = "a seam down the middle"
     templated = frozenset({"trimmed"})
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
@@ -252,6 +262,8 @@ class Templates(Method):
 
     kind = KIND.name
     name = "templates"
+    title = "Paper templates"
+    line = "any ratio"
     templated = frozenset({"goose_wide", "goose_tall", "sky_wide", "sky_tall"})
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:

@@ -21,6 +21,8 @@ __all__ = ["EIGHT", "FLIPPED", "FOUR", "KIND", "LOOSE", "PAIR", "spare_from_corn
 
 class HalfSquareTriangle(Kind):
     name = "half_square_triangle"
+    title, many = "Half-square triangle", "half-square triangles"
+    line = "two triangles on one diagonal"
     usual = "ab"
     parts = ("lower right half", "upper left half")
 
@@ -64,6 +66,8 @@ class Pair(_Square):
     """Two squares sewn both sides of one diagonal, cut on it."""
 
     name = "pair"
+    title = "Pair"
+    line = "two at a time, both sides of a diagonal"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch((PieceRule("square", 0, 1), PieceRule("square", 1, 1)), units=2)
@@ -91,6 +95,8 @@ class HalfSquareFour(_Square):
     """Two squares sewn right round the outside, cut on both diagonals: every outer edge ends on the bias."""
 
     name = "four"
+    title = "Four from a pair"
+    line = "sewn right round; bias outside"
     change = "four units from each pair, less the seams"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
@@ -123,6 +129,8 @@ class Eight(_Square):
     """Two squares, both diagonals drawn, sewn both sides of each, cut in quarters and on both diagonals."""
 
     name = "eight"
+    title = "Eight from a pair"
+    line = "both sides of both diagonals"
     change = "eight units from each pair, less the seams"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
@@ -159,6 +167,8 @@ class HalfSquareLoose(Pair):
     """Squares cut once on the diagonal, or triangles bought or left over, joined on the long edge."""
 
     name = "loose_triangles"
+    title = "Loose triangles"
+    line = "any hand; bias edges to handle"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch((PieceRule("square", 0, 1, gives=2), PieceRule("square", 1, 1, gives=2)), units=1)
@@ -175,6 +185,8 @@ class HalfSquareFlipped(_Square):
     """A square over a whole square, sewn on its diagonal and folded over: exact, unless both are cut larger."""
 
     name = "flipped_corner"
+    title = "Flipped square"
+    line = "exact; leaves a spare"
     exact = True
     change = "nothing: the fold lies on the diagonal"
 

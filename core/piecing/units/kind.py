@@ -31,6 +31,10 @@ class Kind(ABC):
     """One kind of unit; ``parts`` names its parts in the order of a spec's fabrics."""
 
     name: str
+    title: str
+    many: str
+    line: str
+    """What one of them is called, several, and what it is in a line."""
     parts: tuple[str, ...]
     usual: str
     """The fabric roles of the parts as the unit is most often made."""

@@ -19,6 +19,7 @@ from ..messages import Message
 from .spec import UnitSpec
 
 __all__ = [
+    "CUT_WORDS",
     "Batch",
     "Cuts",
     "Hands",
@@ -164,11 +165,46 @@ class Making:
     loose_bias: bool = False
 
 
+CUT_WORDS = {
+    "square": "squares",
+    "plain": "plain squares",
+    "trimmed": "trimmed between",
+    "half": "half triangles",
+    "quarter": "quarter triangles",
+    "large": "large squares",
+    "small": "small squares",
+    "wide": "width",
+    "tall": "height",
+    "corner": "corner squares",
+    "corner_0": "lower left corner",
+    "corner_1": "lower right corner",
+    "corner_2": "upper right corner",
+    "corner_3": "upper left corner",
+    "strip": "strip width",
+    "strip_length": "strip length",
+    "band": "band width",
+    "band_length": "band length",
+    "centre": "centre square",
+    "triangle": "triangle squares",
+    "half_square": "half-square squares",
+    "goose_wide": "goose, wide",
+    "goose_tall": "goose, high",
+    "sky_wide": "sky, wide",
+    "sky_tall": "sky, high",
+}
+"""What the sizes to cut are called."""
+
+
 class Method(ABC):
     """One way of making one kind of unit."""
 
     kind: str
     name: str
+    title: str
+    line: str
+    """What this way is called, and what it is in a line."""
+    size_words: Mapping[str, str] = {}
+    """What its sizes are called where ``CUT_WORDS`` has no word for them."""
     templated: frozenset[str] = frozenset()
     """Names of sizes that follow from others and are not rounded to the ruler's step."""
     exact: bool = False

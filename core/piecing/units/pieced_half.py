@@ -22,6 +22,8 @@ __all__ = ["KIND", "TRIANGLES"]
 
 class PiecedHalf(Kind):
     name = "pieced_half"
+    title, many = "Pieced half", "units with a pieced half"
+    line = "a small square in one half"
     usual = "abccb"
     parts = (
         "large triangle",
@@ -67,6 +69,8 @@ class Triangles(Method):
 
     kind = KIND.name
     name = "triangles"
+    title = "Triangles on a square"
+    line = "long edge trued, then joined"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         pieces = [

@@ -22,6 +22,8 @@ __all__ = ["CUT", "FOUR_PATCH", "KINDS", "SQUARES", "STRIPS"]
 
 class FourPatch(Kind):
     name = "four_patch"
+    title, many = "Four-patch", "four-patches"
+    line = "four squares"
     usual = "abab"
     parts = ("lower left", "lower right", "upper right", "upper left")
 
@@ -64,11 +66,15 @@ class _Plain(Kind):
 
 class PlainSquare(_Plain):
     name = "plain_square"
+    title, many = "Plain square", "plain squares"
+    line = "one piece of cloth"
     usual = "a"
 
 
 class Rectangle(_Plain):
     name = "rectangle"
+    title, many = "Rectangle", "rectangles"
+    line = "one piece of cloth"
     usual = "a"
     free_height = True
 
@@ -78,6 +84,8 @@ class Rectangle(_Plain):
 
 class StripUnit(_Plain):
     name = "strip"
+    title, many = "Strip", "strips"
+    line = "one long piece"
     usual = "a"
     free_height = True
 
@@ -94,6 +102,8 @@ class Squares(Method):
 
     kind = FOUR_PATCH.name
     name = "squares"
+    title = "Squares"
+    line = "two rows of two"
     exact = True
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
@@ -135,6 +145,8 @@ class Strips(Squares):
     """Strips sewn in pairs and cut across, the rows joined: the same sizes, fewer small pieces to handle."""
 
     name = "strips"
+    title = "Strips"
+    line = "sewn in pairs, cut across"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch(tuple(PieceRule("square", n, 1, strip=True) for n in range(4)), units=1)
@@ -144,6 +156,8 @@ class Cut(Method):
     """Cut, and that is all."""
 
     name = "cut"
+    title = "Cut"
+    line = "nothing to sew"
     exact = True
 
     def __init__(self, kind: Kind) -> None:

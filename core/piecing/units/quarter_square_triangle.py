@@ -21,6 +21,8 @@ __all__ = ["KIND", "LOOSE", "TWO_TRIMMED", "TWO_UNITS", "sewn_quarters"]
 
 class QuarterSquareTriangle(Kind):
     name = "quarter_square_triangle"
+    title, many = "Hourglass", "hourglasses"
+    line = "four triangles round a crossing"
     usual = "abab"
     parts = ("bottom", "right", "top", "left")
 
@@ -68,6 +70,8 @@ class QuarterTwoUnits(_Squares):
     """Two half-square triangles laid together, seams nested, sewn both sides of the other diagonal."""
 
     name = "two_half_square_triangles"
+    title = "Two half-squares"
+    line = "laid together, seams nested"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         first, second = {spec.part_fabrics[0], spec.part_fabrics[3]}, {spec.part_fabrics[1], spec.part_fabrics[2]}
@@ -103,6 +107,8 @@ class TwoTrimmed(QuarterTwoUnits):
     """The same, the half-square triangles trimmed in between: the second diagonal then starts from true corners."""
 
     name = "two_half_square_triangles_trimmed"
+    title = "Two half-squares, trimmed"
+    line = "true corners in between"
 
     def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         trimmed = spec.width + allowance * 2 + margin * 2 + take_up.times_root2()
@@ -135,6 +141,8 @@ class QuarterSquareLoose(_Squares):
     """Squares cut twice, four triangles each: any ring of fabrics, straight grain outside."""
 
     name = "loose_triangles"
+    title = "Loose triangles"
+    line = "any hand; bias edges to handle"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch(tuple(PieceRule("square", n, 1, gives=4) for n in range(4)), units=1)

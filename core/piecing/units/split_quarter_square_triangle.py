@@ -22,6 +22,8 @@ __all__ = ["KIND", "LOOSE", "UNIT_AND_SQUARE"]
 
 class SplitQuarterSquareTriangle(Kind):
     name = "split_quarter_square_triangle"
+    title, many = "Split hourglass", "split hourglasses"
+    line = "one half, two quarters"
     usual = "abc"
     parts = ("lower right half", "left quarter", "top quarter")
 
@@ -50,6 +52,8 @@ class UnitAndSquare(Method):
 
     kind = KIND.name
     name = "unit_and_square"
+    title = "Half-square and square"
+    line = "one of each hand"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         pieces = (PieceRule("plain", 0, 2), PieceRule("square", 1, 1), PieceRule("square", 2, 1))
@@ -98,6 +102,8 @@ class SplitQuarterLoose(Method):
 
     kind = KIND.name
     name = "loose_triangles"
+    title = "Loose triangles"
+    line = "any hand; bias edges to handle"
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         pieces = (

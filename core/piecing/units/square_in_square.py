@@ -22,6 +22,8 @@ __all__ = ["CORNER_TRIANGLES", "FLIPPED", "KIND", "tip_clearance"]
 
 class SquareInSquare(Kind):
     name = "square_in_square"
+    title, many = "Square in a square", "squares in squares"
+    line = "a square on its point"
     usual = "abbbb"
     parts = ("centre", "lower left corner", "lower right corner", "upper right corner", "upper left corner")
 
@@ -59,6 +61,8 @@ class CornerTriangles(Method):
 
     kind = KIND.name
     name = "corner_triangles"
+    title = "Four triangles"
+    line = "round a centre square"
     templated = frozenset({"centre"})
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:

@@ -43,6 +43,8 @@ def strip_piece(length: float, width: float, fabric: str) -> tuple[Piece, Line, 
 
 class StripSplitSquare(Kind):
     name = "strip_split_square"
+    title, many = "Strip-split square", "strip-split squares"
+    line = "a strip down the diagonal"
     usual = "abc"
     parts = ("lower right half", "upper left half", "strip")
     has_strip = True
@@ -84,6 +86,8 @@ class StripSetIn(Method):
 
     kind = KIND.name
     name = "strip"
+    title = "Strip set in"
+    line = "square cut once"
     templated = frozenset({"strip"})
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:

@@ -65,6 +65,13 @@ class PaperTest(ApiCase):
         done = subprocess.run(["pdftotext", "-layout", "-", "-"], input=pdf, capture_output=True, check=True)
         return done.stdout.decode()
 
+    def test_a_fabric_named_like_a_template_is_only_a_name(self) -> None:
+        fabric = self.project["fabrics"][0]
+        self.ask("patch", f"fabrics/{fabric['id']}", {"changes": {"name": "Buoy {red} {0} #"}, "seen": {}})
+        (ticket,) = self.ask("get", f"projects/{self.project['id']}/ticket")
+        self.assertTrue(any("Buoy {red} {0} #" in line for line in ticket["cut"]), ticket["cut"])
+        self.pdf(f"{self.path}/papers/ticket.pdf")
+
     def test_the_ticket_says_what_the_screen_says(self) -> None:
         text = self.said(self.pdf(f"{self.path}/papers/ticket.pdf"))
         for words in ('Trim to 4"', '2 squares 4 1/2", Dark', "Close the blade", "2 batches of 2"):

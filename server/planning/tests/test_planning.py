@@ -13,6 +13,18 @@ class PlanCase(ApiCase):
         return self.ask("post", "plan", TYPED | typed, expect=expect)
 
 
+class WordsTest(PlanCase):
+    def test_words_answer_for_every_kind_and_way_the_kinds_name(self) -> None:
+        words, kinds = self.ask("get", "words"), self.ask("get", "kinds")
+        for kind in kinds:
+            self.assertTrue(words["kinds"][kind["name"]]["many"])
+            for method in kind["methods"]:
+                self.assertTrue(words["methods"][f"{kind['name']}/{method}"]["name"])
+        self.assertEqual(words["methods"]["flying_goose/four"]["name"], "Four at a time")
+        self.assertEqual(words["methods"]["half_square_triangle/four"]["name"], "Four from a pair")
+        self.assertEqual(words["readings"]["row"]["on"], "feature")
+
+
 class PlanTest(PlanCase):
     def test_the_lantern_unit(self) -> None:
         p = self.plan()["plan"]

@@ -6,9 +6,11 @@ import { createApp } from 'vue'
 
 import { watchForReturn } from '@/shared/api/client'
 import { openOutbox } from '@/shared/api/outbox'
+import { openWords } from '@/shared/lib/words'
 
 import App from './App.vue'
 import { router } from './router'
 
 watchForReturn()
-createApp(App).use(router).use(VueQueryPlugin, { queryClient: openOutbox() }).mount('#app')
+const app = createApp(App).use(router).use(VueQueryPlugin, { queryClient: openOutbox() })
+void openWords().then(() => app.mount('#app'))

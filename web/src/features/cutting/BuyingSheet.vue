@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 
 import type { Project } from '@/shared/api/client'
-import { methodWords, schoolWords } from '@/shared/lib/words'
+import { kindWords, methodWords, schoolWords } from '@/shared/lib/words'
 import Len from '@/shared/ui/Len.vue'
 
 import { useBuying, usePossible } from './api'
@@ -30,9 +30,9 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
     <p v-for="b in possible.blocks" :key="b.name">
       {{ b.count }} {{ b.count === 1 ? 'block' : 'blocks' }} of {{ b.name }}, if it is all used for them.
     </p>
-    <p v-for="w in possible.ways" :key="w.unit + w.method + w.school">
-      {{ w.unit }} by
-      <strong>{{ methodWords('', w.method).name }}, {{ schoolWords[w.school]?.name }}</strong> would make
+    <p v-for="w in possible.ways" :key="w.kind + w.method + w.school">
+      {{ kindWords[w.kind]?.name }} by
+      <strong>{{ methodWords(w.kind, w.method).name }}, {{ schoolWords[w.school]?.name }}</strong> would make
       everything fit.
     </p>
   </section>

@@ -24,7 +24,6 @@ export const nowhere = (): Where => ({
   spot: 'middle',
   feature: '',
 })
-const before = ['cut', 'raw_width', 'raw_height']
 
 /** What is being measured and where, what is typed, and what the last Enter came to. */
 export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefined>) {
@@ -42,20 +41,7 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
   const on = computed(() => readingWords[where.value.kind]?.on ?? 'unit')
   const features = computed(() => places.value?.features.filter((f) => f.kind === where.value.kind) ?? [])
   const anyRow = computed(() => of.value.subject === 'units' && where.value.kind === 'row')
-  const kinds = computed(() => {
-    const p = places.value
-    if (!p) return []
-    const has = (kind: string) => {
-      const to = readingWords[kind]?.on
-      if (of.value.subject === 'units' && ['column', 'crossing'].includes(kind)) return false
-      if (to === 'feature') return p.features.some((f) => f.kind === kind)
-      if (to === 'tip') return p.batches.some((b) => b.tips)
-      if (to === 'corner') return p.batches.some((b) => b.corners)
-      if (before.includes(kind)) return p.batches.some((b) => !b.plain)
-      return true
-    }
-    return Object.keys(readingWords).filter(has)
-  })
+  const kinds = computed(() => places.value?.kinds ?? [])
   const cells = computed(() => {
     const p = places.value
     if (!p) return []

@@ -69,7 +69,12 @@ const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0'
       />
     </div>
     <hr class="basted" />
-    <PartsRows v-model="draft.part_fabrics!" :kind="draft.kind!" :project="project" :problem="problems.part_fabrics" />
+    <PartsRows
+      v-model="draft.part_fabrics!"
+      :kind="draft.kind!"
+      :project="project"
+      :problem="problems.part_fabrics"
+    />
     <details open>
       <summary>Fabrics</summary>
       <FabricRows :project="project" />

@@ -1012,6 +1012,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What every kind, method, school, cause and reading is called. */
+        get: operations["words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workroom": {
         parameters: {
             query?: never;
@@ -1194,6 +1211,11 @@ export interface components {
          * @enum {string}
          */
         CauseEnum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch" | "one_seam" | "one_unit";
+        CauseWords: {
+            name: string;
+            less: string;
+            more: string;
+        };
         /** @description A unit to pick on the drawing; ``box`` is left, top, width, height. */
         Cell: {
             number: number;
@@ -1237,6 +1259,11 @@ export interface components {
             }[];
             strips: components["schemas"]["Strip"][];
             left: components["schemas"]["ScrapLeft"][];
+        };
+        ClothWords: {
+            name: string;
+            across: string;
+            along: string;
         };
         Colourway: {
             count: number;
@@ -1550,6 +1577,12 @@ export interface components {
          * @enum {string}
          */
         KindEnum: "half_square_triangle" | "quarter_square_triangle" | "split_quarter_square_triangle" | "flying_goose" | "corner_triangle" | "strip_split_square" | "square_in_square" | "banded_hourglass" | "pieced_half" | "four_patch" | "plain_square" | "rectangle" | "strip";
+        /** @description ``name`` is what one calls it, ``line`` what it is in a line. */
+        KindWords: {
+            name: string;
+            line: string;
+            many: string;
+        };
         /** @description Positions are shares, 0 to 1, of the window from ``start`` to ``end``; ``head`` names the piece it begins with. */
         Ladder: {
             dimension: string;
@@ -1682,6 +1715,11 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             count: number;
+        };
+        /** @description ``name`` is what one calls it, ``line`` what it is in a line. */
+        Named: {
+            name: string;
+            line: string;
         };
         NearSize: {
             readonly finished: components["schemas"]["Length"];
@@ -1817,6 +1855,8 @@ export interface components {
             seams: components["schemas"]["Seam"][];
             readonly features: components["schemas"]["Feature"][];
             readonly parameters: components["schemas"]["Parameter"][];
+            /** @description What can be read here, in the order of the work. */
+            readonly kinds: string[];
         };
         /** @description ``cut_into`` 2 or 4: a square cut on its diagonals, of which ``needed`` are used and ``left_over`` not. */
         PlainPiece: {
@@ -2061,6 +2101,11 @@ export interface components {
          * @enum {string}
          */
         ReadingKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
+        ReadingWords: {
+            name: string;
+            on: string;
+            where: string;
+        };
         Recipe: {
             code: string;
             readonly title: string;
@@ -2563,7 +2608,7 @@ export interface components {
             readonly drawbacks: string[];
         };
         WayThatFits: {
-            unit: string;
+            kind: string;
             method: string;
             school: string;
         };
@@ -2591,6 +2636,42 @@ export interface components {
             layers: number | null;
             repeats: boolean;
             spun: number[][];
+        };
+        /** @description Words by code; those of methods by "kind/method". */
+        Words: {
+            kinds: {
+                [key: string]: components["schemas"]["KindWords"];
+            };
+            methods: {
+                [key: string]: components["schemas"]["Named"];
+            };
+            schools: {
+                [key: string]: components["schemas"]["Named"];
+            };
+            cuts: {
+                [key: string]: string;
+            };
+            causes: {
+                [key: string]: components["schemas"]["CauseWords"];
+            };
+            readings: {
+                [key: string]: components["schemas"]["ReadingWords"];
+            };
+            cloths: {
+                [key: string]: components["schemas"]["ClothWords"];
+            };
+            goals: {
+                [key: string]: string;
+            };
+            orders: {
+                [key: string]: components["schemas"]["Named"];
+            };
+            rungs: {
+                [key: string]: string;
+            };
+            dimensions: {
+                [key: string]: string;
+            };
         };
         Working: {
             readonly said: string;
@@ -4638,6 +4719,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Words"];
                 };
             };
         };

@@ -1,0 +1,105 @@
+"""Every word for a code that crosses the wire, from the one place in the core where each is written."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from piecing.cutting.plan import GOAL_WORDS
+from piecing.cutting.stock import CLOTH_WORDS
+from piecing.diagnosis.causes import CAUSE_WORDS
+from piecing.diagnosis.readings import READING_WORDS
+from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS
+from piecing.joining.order import ORDER_WORDS
+from piecing.lengths import Style
+from piecing.planning.schools import SCHOOL_WORDS
+from piecing.units import KINDS, METHODS
+from piecing.units.method import CUT_WORDS
+
+__all__ = ["WordsView"]
+
+
+class NamedSerializer(serializers.Serializer[Any]):
+    """``name`` is what one calls it, ``line`` what it is in a line."""
+
+    name = serializers.CharField()
+    line = serializers.CharField()
+
+
+class KindWordsSerializer(NamedSerializer):
+    many = serializers.CharField()  # type: ignore[assignment]
+
+
+class CauseWordsSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    less = serializers.CharField()
+    more = serializers.CharField()
+
+
+class ReadingWordsSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    on = serializers.CharField()
+    where = serializers.CharField(allow_blank=True)
+
+
+class ClothWordsSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    across = serializers.CharField()
+    along = serializers.CharField()
+
+
+def _by_code(child: serializers.Field[Any, Any, Any, Any]) -> serializers.DictField:
+    return serializers.DictField(child=child)
+
+
+class WordsSerializer(serializers.Serializer[Any]):
+    """Words by code; those of methods by "kind/method"."""
+
+    kinds = _by_code(KindWordsSerializer())
+    methods = _by_code(NamedSerializer())
+    schools = _by_code(NamedSerializer())
+    cuts = _by_code(serializers.CharField())
+    causes = _by_code(CauseWordsSerializer())
+    readings = _by_code(ReadingWordsSerializer())
+    cloths = _by_code(ClothWordsSerializer())
+    goals = _by_code(serializers.CharField())
+    orders = _by_code(NamedSerializer())
+    rungs = _by_code(serializers.CharField())
+    dimensions = _by_code(serializers.CharField())
+
+
+def _named(words: dict[Any, tuple[str, str]]) -> dict[str, dict[str, str]]:
+    return {code.value: {"name": name, "line": line} for code, (name, line) in words.items()}
+
+
+def all_words() -> dict[str, Any]:
+    style = Style()
+    return {
+        "kinds": {k.name: {"name": k.title, "many": k.many, "line": k.line} for k in KINDS.values()},
+        "methods": {f"{m.kind}/{m.name}": {"name": m.title, "line": m.line} for m in METHODS},
+        "schools": _named(SCHOOL_WORDS),
+        "cuts": CUT_WORDS | {name: word for m in METHODS for name, word in m.size_words.items()},
+        "causes": {c.value: {"name": w.title, "less": w.less, "more": w.more} for c, w in CAUSE_WORDS.items()},
+        "readings": {k.value: {"name": w.title, "on": w.on.value, "where": w.where} for k, w in READING_WORDS.items()},
+        "cloths": {
+            k.value: {"name": name, "across": f"{style.text(across)} in", "along": f"{style.text(along)} in"}
+            for k, (name, across, along) in CLOTH_WORDS.items()
+        },
+        "goals": {g.value: words for g, words in GOAL_WORDS.items()},
+        "orders": _named(ORDER_WORDS),
+        "rungs": RUNG_WORDS,
+        "dimensions": DIMENSION_WORDS,
+    }
+
+
+class WordsView(APIView):
+    """What every kind, method, school, cause and reading is called."""
+
+    @extend_schema(operation_id="words", responses=WordsSerializer)
+    def get(self, _request: Request) -> Response:
+        return Response(WordsSerializer(all_words()).data)
