@@ -91,12 +91,23 @@ class JourneyCase(LiveServerTestCase):
         """The readings listed."""
         return self.region("Readings").locator("li")
 
-    def choose(self, label: str, text: str) -> None:
-        """In a list that can be searched: typed, the first that fits taken."""
-        field = self.labelled(label)
-        field.click()
+    def choose(self, label: str, text: str, within: Locator | None = None) -> None:
+        """In a list that can be searched: typed, the first that fits taken. By keys: a list moves while it is filtered."""
+        field = (within or self.page).get_by_label(label, exact=True)
         field.fill(text)
-        self.page.locator(".n-base-select-option").filter(has_text=text).first.click()
+        wanted = self.page.locator(".n-base-select-option--pending:visible").filter(has_text=text)
+        expect(wanted).to_have_count(1)
+        # One frame for the list to follow what was typed: until then Enter takes what was marked before.
+        self.page.wait_for_timeout(50)
+        expect(wanted).to_have_count(1)
+        field.press("Enter")
+        expect(self.page.locator(".n-base-select-menu:visible")).to_have_count(0)
+
+    def pick(self, name: str, within: Locator | None = None, *, exact: bool = False) -> None:
+        """One of a few side by side: what one clicks is its words, the radio itself is drawn by the theme."""
+        radio = (within or self.page).get_by_role("radio", name=name, exact=exact)
+        radio.locator("xpath=ancestor::label[1]").click()
+        expect(radio).to_be_checked()
 
     def saved(self, page: Page | None = None) -> None:
         """Wait until the outbox is empty: everything typed is with the server."""

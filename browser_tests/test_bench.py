@@ -14,7 +14,7 @@ class TrimTest(JourneyCase):
         self.open(f"{HALF_SEWN}/trim")
         expect(self.page.locator(".steps").get_by_role("img")).to_have_count(4)
         expect(self.region("Target")).to_contain_text("4″")
-        self.page.get_by_role("radio", name="Closed, before pressing").check()
+        self.pick("Closed, before pressing")
         expect(self.page.get_by_role("heading", name="Trim the two short sides")).to_be_visible()
         self.assertIn("way=closed", self.page.url)
 

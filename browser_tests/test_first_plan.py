@@ -26,7 +26,7 @@ class FirstPlanTest(JourneyCase):
         expect(answer).to_contain_text("3\u00a03⁄4″")
         self.labelled("Units wanted").fill("7")
         expect(answer).to_contain_text("8 units, 1 spare")
-        self.page.get_by_role("radio", name="Generous").check()
+        self.pick("Generous")
         expect(answer).to_contain_text("4\u00a01⁄4″")
         self.labelled("Fold not paid for").fill("1/32")
         expect(self.page.get_by_role("img", name="The sewn unit")).to_be_visible()
@@ -71,7 +71,7 @@ class FirstPlanTest(JourneyCase):
 
     def test_a_school_that_waits_for_its_margin_says_so(self) -> None:
         self.begin()
-        self.page.get_by_role("radio", name="Your margin").check()
+        self.pick("Your margin")
         expect(self.page.get_by_text("Say how much should come off each side").first).to_be_visible()
         self.labelled("Margin of your own, each side").fill("1/8")
         expect(self.region("What to cut")).to_contain_text("4\u00a05⁄8″")
@@ -79,7 +79,7 @@ class FirstPlanTest(JourneyCase):
 
     def test_a_block_gives_the_units_size(self) -> None:
         self.begin()
-        self.page.get_by_role("radio", name="Block").check()
+        self.pick("Block")
         self.labelled("Block finishes").fill("12")
         self.labelled("Units across").fill("4")
         expect(self.region("Worth knowing")).to_contain_text("A row of 4 has 3 seams across")
@@ -90,7 +90,7 @@ class FirstPlanTest(JourneyCase):
         self.begin()
         self.labelled("Unit finishes").fill("3")
         self.page.get_by_text("More about seam, cut and ruler").click()
-        self.page.get_by_role("radio", name="Millimetres").check()
+        self.pick("Millimetres")
         expect(self.labelled("Unit finishes")).to_have_value("76.2 mm")
         expect(self.labelled("Seam allowance")).to_have_value("6.35 mm")
         expect(self.region("What to cut")).to_contain_text("88.9\u00a0mm")

@@ -41,7 +41,7 @@ class ProjectsTest(JourneyCase):
     def test_fabrics_are_named_and_coloured_where_they_are_used(self) -> None:
         self.open(f"{HALF_SEWN}/plan")
         self.labelled("Name of fabric A").fill("Tar")
-        self.labelled("Value of fabric A").select_option("dark")
+        self.choose("Value of fabric A", "dark")
         self.labelled("Colour of fabric A").fill("#20262e")
         expect(self.region("What to cut")).to_contain_text("24 squares of 4\u00a01⁄2″ from Tar")
         self.saved()
@@ -73,12 +73,12 @@ class SettingsTest(JourneyCase):
 
     def test_new_projects_start_from_the_settings(self) -> None:
         self.open("/settings")
-        self.page.get_by_role("radio", name="Millimetres").check()
+        self.pick("Millimetres")
         self.labelled("Seam allowance").fill("wide")
         expect(self.page.get_by_role("alert").filter(has_text="no number").first).to_be_visible()
         self.labelled("Seam allowance").fill("6 mm")
         expect(self.page.get_by_role("alert")).to_have_count(0)
-        self.page.get_by_role("radio", name="5 mm", exact=True).check()
+        self.pick("5 mm", exact=True)
         self.page.wait_for_timeout(800)
         self.open("/")
         self.page.get_by_role("button", name="Plan a first unit").click()

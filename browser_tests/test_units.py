@@ -123,7 +123,7 @@ class RulersTest(JourneyCase):
 
     def test_recipes_follow_the_rulers_and_the_hand(self) -> None:
         self.open("/settings")
-        self.page.get_by_role("radio", name="Left").check()
+        self.pick("Left")
         self.page.wait_for_timeout(900)
         self.open(f"{HALF_SEWN}/trim")
         expect(self.region("Target")).to_contain_text("For a left-handed cutter")

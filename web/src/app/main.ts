@@ -6,7 +6,7 @@ import { createApp } from 'vue'
 
 import { watchForReturn } from '@/shared/api/client'
 import { openOutbox } from '@/shared/api/outbox'
-import { openWords } from '@/shared/lib/words'
+import { openWords } from '@/shared/words/words'
 
 import App from './App.vue'
 import { router } from './router'

@@ -45,6 +45,7 @@ export const theme: GlobalThemeOverrides = {
     buttonBorderColorActive: petrol,
     buttonBoxShadowFocus: '0 0 0 3px rgba(240,180,41,.8)',
   },
+  Checkbox: { sizeMedium: '20px', sizeSmall: '20px', border: `1px solid ${steelLine}` },
   Button: { fontWeight: '550', rippleDuration: '0s' },
   Dialog: { borderRadius: '3px' },
   Message: { fontSize: '16px' },

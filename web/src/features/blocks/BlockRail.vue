@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 import type { SavedBlock, Sheet } from './api'
 import LibraryDialog from './LibraryDialog.vue'
@@ -76,8 +76,8 @@ const views = [
         >Add a block</NButton
       >
       <template v-if="block">
-        <button type="button" class="quiet" @click="copy(block)">Copy this one</button>
-        <button type="button" class="quiet" @click="remove(block)">Remove it</button>
+        <NButton text class="quiet" @click="copy(block)">Copy this one</NButton>
+        <NButton text class="quiet" @click="remove(block)">Remove it</NButton>
       </template>
     </div>
     <nav v-if="block" class="views" :aria-label="`What to do with ${block.view.name}`">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui'
 import type { useBoard } from './useBoard'
 
 /** What can be done to the places chosen, each with its key. */
@@ -8,29 +9,29 @@ const emit = defineEmits<{ undo: []; redo: [] }>()
 
 <template>
   <div class="keys" role="toolbar" aria-label="What to do with the places chosen">
-    <button type="button" @click="board.turn(1)">Turn <kbd>T</kbd></button>
-    <button type="button" @click="board.mirror()">Mirror <kbd>M</kbd></button>
-    <button type="button" @click="board.keep()">Copy <kbd>C</kbd></button>
-    <button type="button" @click="board.repeat()">Repeat <kbd>V</kbd></button>
-    <button type="button" @click="board.clear()">Clear <kbd>Del</kbd></button>
-    <button
-      type="button"
+    <NButton size="small" @click="board.turn(1)">Turn <kbd>T</kbd></NButton>
+    <NButton size="small" @click="board.mirror()">Mirror <kbd>M</kbd></NButton>
+    <NButton size="small" @click="board.keep()">Copy <kbd>C</kbd></NButton>
+    <NButton size="small" @click="board.repeat()">Repeat <kbd>V</kbd></NButton>
+    <NButton size="small" @click="board.clear()">Clear <kbd>Del</kbd></NButton>
+    <NButton
+      size="small"
       :disabled="!canUndo"
       aria-keyshortcuts="Control+Z"
       title="Ctrl Z"
       @click="emit('undo')"
     >
       Undo
-    </button>
-    <button
-      type="button"
+    </NButton>
+    <NButton
+      size="small"
       :disabled="!canRedo"
       aria-keyshortcuts="Control+Y"
       title="Ctrl Y"
       @click="emit('redo')"
     >
       Redo
-    </button>
+    </NButton>
   </div>
 </template>
 

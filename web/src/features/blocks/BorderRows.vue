@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { NButton } from 'naive-ui'
 import { reactive, watch } from 'vue'
 
 import type { Project } from '@/shared/api/client'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import FabricSelect from './FabricSelect.vue'
 
@@ -17,6 +19,10 @@ watch(model, (now) => {
 })
 watch(rows, () => (model.value = JSON.stringify(rows)))
 
+const corners = [
+  { value: 'overlapped', label: 'overlapped' },
+  { value: 'square', label: 'squares' },
+]
 const more = () => rows.push({ width: '2', fabric: 'a', corners: 'overlapped', corner_fabric: 'b' })
 </script>
 
@@ -25,25 +31,22 @@ const more = () => rows.push({ width: '2', fabric: 'a', corners: 'overlapped', c
     <div v-for="(b, n) in rows" :key="n" class="border">
       <LengthInput v-model="b.width" :label="`Border ${n + 1} finishes`" />
       <FabricSelect v-model="b.fabric" label="From" :project="project" />
-      <label class="field">
+      <div class="field">
         Corners
-        <select v-model="b.corners">
-          <option value="overlapped">overlapped</option>
-          <option value="square">squares</option>
-        </select>
-      </label>
+        <SelectInput v-model="b.corners" :labelled="`Corners of border ${n + 1}`" :options="corners" />
+      </div>
       <FabricSelect
         v-if="b.corners === 'square'"
         v-model="b.corner_fabric"
         label="Squares from"
         :project="project"
       />
-      <button type="button" class="quiet" @click="rows.splice(n, 1)">Take border {{ n + 1 }} away</button>
+      <NButton text class="quiet" @click="rows.splice(n, 1)">Take border {{ n + 1 }} away</NButton>
     </div>
     <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
-    <button v-if="rows.length < 6" type="button" class="quiet" @click="more">
+    <NButton v-if="rows.length < 6" text class="quiet" @click="more">
       {{ rows.length ? 'Another border' : 'Add a border' }}
-    </button>
+    </NButton>
   </div>
 </template>
 

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import RowInput from '@/shared/form/RowInput.vue'
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { NButton } from 'naive-ui'
 import { computed, reactive, watch } from 'vue'
 
 import type { Project } from '@/shared/api/client'
@@ -19,6 +22,10 @@ watch(
 )
 const name = (role: string) =>
   props.project.fabrics.find((f) => f.role === role)?.name ?? `role ${role.toUpperCase()}`
+const fabricsFor = (role: string) => [
+  ...(props.project.fabrics.some((f) => f.role === role) ? [] : [{ value: role, label: 'no fabric yet' }]),
+  ...props.project.fabrics.map((f) => ({ value: f.role, label: f.name })),
+]
 const two = computed(() => props.roles.slice(0, 2))
 
 function save() {
@@ -55,32 +62,41 @@ function drop(n: number) {
   <section class="sheet" aria-label="How many">
     <h2>How many, in which fabrics</h2>
     <div v-for="(w, n) in ways" :key="n" class="way">
-      <label>
-        <span class="visually-hidden">Blocks of colourway {{ n + 1 }}</span>
-        <input v-model="w.count" inputmode="numeric" class="count" @change="save" />
+      <div class="role">
+        <RowInput
+          v-model="w.count"
+          class="count"
+          numeric
+          :labelled="`Blocks of colourway ${n + 1}`"
+          @keep="save"
+        />
         {{ w.count === '1' ? 'block' : 'blocks' }}
-      </label>
-      <label v-for="r in roles" :key="r" class="role">
+      </div>
+      <div v-for="r in roles" :key="r" class="role">
         <span>{{ name(r) }}:</span>
-        <select :value="w.roles[r] ?? r" @change="give(w, r, ($event.target as HTMLSelectElement).value)">
-          <option v-if="!project.fabrics.some((f) => f.role === r)" :value="r">no fabric yet</option>
-          <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
-        </select>
-      </label>
-      <button
+        <SelectInput
+          class="fabric"
+          small
+          :labelled="`${name(r)}, in colourway ${n + 1}`"
+          :model-value="w.roles[r] ?? r"
+          :options="fabricsFor(r)"
+          @update:model-value="give(w, r, $event)"
+        />
+      </div>
+      <NButton
         v-if="ways.length > 1"
-        type="button"
+        text
         class="drop"
         :aria-label="`Remove colourway ${n + 1}`"
         @click="drop(n)"
       >
         ×
-      </button>
+      </NButton>
     </div>
-    <button type="button" class="quiet" @click="more(false)">Another colourway</button>
-    <button v-if="two.length === 2" type="button" class="quiet" @click="more(true)">
+    <NButton text class="quiet" @click="more(false)">Another colourway</NButton>
+    <NButton v-if="two.length === 2" text class="quiet" @click="more(true)">
       A twin, {{ name(two[0]!) }} and {{ name(two[1]!) }} exchanged
-    </button>
+    </NButton>
   </section>
 </template>
 
@@ -100,24 +116,16 @@ function drop(n: number) {
   align-items: center;
 }
 
-input,
 .count {
   width: 72px;
 }
 
-.drop {
-  font: inherit;
-  background: none;
-  border: 0;
-  color: var(--petrol);
-  cursor: pointer;
-  padding: 0;
-  margin: 10px 18px 0 0;
+.fabric {
+  width: 170px;
 }
 
 .drop {
   font-size: 22px;
-  margin: 0;
 }
 
 .quiet {

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
-import Len from '@/shared/ui/Len.vue'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import Len from '@/shared/words/Len.vue'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 /** One unit with its numbers: wanted, spare, made in batches that come out even, and what is over. */
 const props = defineProps<{

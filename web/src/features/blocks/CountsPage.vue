@@ -1,13 +1,14 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { NButton, useMessage } from 'naive-ui'
+import { NButton, NTable, useMessage } from 'naive-ui'
 import { computed, reactive, ref, watch } from 'vue'
 
 import { useKinds } from '@/features/projects'
 import { Refusal, type Project, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
-import { kindWords, methodWords, plural, schoolWords } from '@/shared/lib/words'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import { kindWords, methodWords, plural, schoolWords } from '@/shared/words/words'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import { planCounts, type Sheet, useCounts } from './api'
 import CountedRow from './CountedRow.vue'
@@ -111,28 +112,30 @@ async function toPlan() {
       <div class="kind">
         <h3>{{ kindWords[kind]?.name }}</h3>
         <template v-if="!plain(kind)">
-          <label>
+          <div>
             made by
-            <select
-              :value="making(kind).method || units[0]?.method"
-              @change="make(kind, { method: ($event.target as HTMLSelectElement).value })"
-            >
-              <option v-for="m in methods(kind)" :key="m" :value="m">{{ methodWords(kind, m).name }}</option>
-            </select>
-          </label>
-          <label>
+            <SelectInput
+              small
+              labelled="made by"
+              :model-value="making(kind).method || (units[0]?.method ?? '')"
+              :options="methods(kind).map((m) => ({ value: m, label: methodWords(kind, m).name }))"
+              @update:model-value="make(kind, { method: $event })"
+            />
+          </div>
+          <div>
             oversize
-            <select
-              :value="making(kind).school"
-              @change="make(kind, { school: ($event.target as HTMLSelectElement).value })"
-            >
-              <option v-for="s in schools" :key="s" :value="s">{{ schoolWords[s]?.name }}</option>
-            </select>
-          </label>
+            <SelectInput
+              small
+              labelled="oversize"
+              :model-value="making(kind).school"
+              :options="schools.map((s) => ({ value: s, label: schoolWords[s]?.name ?? s }))"
+              @update:model-value="make(kind, { school: $event })"
+            />
+          </div>
         </template>
       </div>
       <div class="scroll">
-        <table>
+        <NTable size="small" :bordered="false">
           <thead>
             <tr>
               <th scope="col">Unit</th>
@@ -151,7 +154,7 @@ async function toPlan() {
               :colours="colours"
             />
           </tbody>
-        </table>
+        </NTable>
       </div>
     </section>
   </main>
@@ -186,10 +189,14 @@ async function toPlan() {
   margin-bottom: 8px;
 }
 
-.kind label {
+.kind > div {
   display: flex;
   gap: 8px;
   align-items: center;
+}
+
+.kind :deep(.n-select) {
+  width: 220px;
 }
 
 .scroll {

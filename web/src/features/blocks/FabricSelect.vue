@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { computed } from 'vue'
 
 import type { Project } from '@/shared/api/client'
@@ -6,20 +7,23 @@ import type { Project } from '@/shared/api/client'
 /** One of the project's fabrics, with its colour beside the name. */
 const props = defineProps<{ label: string; project: Project }>()
 const role = defineModel<string>({ required: true })
+const options = computed(() => [
+  ...(props.project.fabrics.some((f) => f.role === role.value)
+    ? []
+    : [{ value: role.value, label: 'no fabric yet' }]),
+  ...props.project.fabrics.map((f) => ({ value: f.role, label: f.name })),
+])
 const colour = computed(() => props.project.fabrics.find((f) => f.role === role.value)?.colour)
 </script>
 
 <template>
-  <label class="field">
+  <div class="field">
     {{ label }}
     <span>
       <i :style="{ background: colour }" aria-hidden="true" />
-      <select v-model="role">
-        <option v-if="!colour" :value="role">no fabric yet</option>
-        <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
-      </select>
+      <SelectInput v-model="role" :labelled="label" :options="options" />
     </span>
-  </label>
+  </div>
 </template>
 
 <style scoped>

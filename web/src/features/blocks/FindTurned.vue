@@ -3,7 +3,7 @@ import { NButton } from 'naive-ui'
 import { ref, shallowRef, watch } from 'vue'
 
 import { Refusal, type Project, type Schemas } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import { findTurned, look, type SavedBlock, type Spot, type View } from './api'
 import GridBoard from './GridBoard.vue'

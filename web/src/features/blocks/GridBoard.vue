@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { nextTick, ref, watch } from 'vue'
 
-import { kindWords } from '@/shared/lib/words'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import { kindWords } from '@/shared/words/words'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import type { Spot, View } from './api'
 

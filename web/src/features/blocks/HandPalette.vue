@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { NButton, NRadio, NRadioGroup } from 'naive-ui'
 import { computed, ref } from 'vue'
 
 import { useKinds } from '@/features/projects'
-import { kindWords } from '@/shared/lib/words'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import { kindWords } from '@/shared/words/words'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 import { type SavedBlock, useLibrary } from './api'
 import LibraryDialog from './LibraryDialog.vue'
@@ -31,22 +32,33 @@ function takeBlock(key: string) {
 </script>
 
 <template>
-  <fieldset class="palette">
-    <legend>In hand</legend>
-    <label class="tile bare" :class="{ on: !held }">
-      <input type="radio" name="in-hand" :checked="!held" @change="take('')" />
-      <span class="nothing" aria-hidden="true" />
-      Nothing
-    </label>
-    <label v-for="k in kinds ?? []" :key="k.name" class="tile" :class="{ on: held === k.name }">
-      <input type="radio" name="in-hand" :checked="held === k.name" @change="take(k.name)" />
-      <UnitPicture :drawing="{ ...k.picture, alt: '' }" :colours="colours" :size="32" />
-      <span>{{ kindWords[k.name]?.name }}</span>
-    </label>
-    <button type="button" class="tile" :class="{ on: holdsBlock }" @click="choosing = true">
+  <div class="palette">
+    <strong id="in-hand">In hand</strong>
+    <NRadioGroup
+      :value="holdsBlock ? 'block' : held"
+      name="in-hand"
+      aria-labelledby="in-hand"
+      @update:value="take"
+    >
+      <NRadio value="" class="tile" :class="{ on: !held }">
+        <span class="nothing" aria-hidden="true" />
+        Nothing
+      </NRadio>
+      <NRadio
+        v-for="k in kinds ?? []"
+        :key="k.name"
+        :value="k.name"
+        class="tile"
+        :class="{ on: held === k.name }"
+      >
+        <UnitPicture :drawing="{ ...k.picture, alt: '' }" :colours="colours" :size="32" />
+        <span>{{ kindWords[k.name]?.name }}</span>
+      </NRadio>
+    </NRadioGroup>
+    <NButton text class="tile smaller" :class="{ on: holdsBlock }" @click="choosing = true">
       <span class="four" aria-hidden="true" />
       <span>{{ holdsBlock ? hand!.name : 'A smaller block…' }}</span>
-    </button>
+    </NButton>
     <LibraryDialog
       v-model:show="choosing"
       title="Which block to lay inside"
@@ -54,41 +66,46 @@ function takeBlock(key: string) {
       :blocks="blocks"
       @choose="takeBlock"
     />
-  </fieldset>
+  </div>
 </template>
 
 <style scoped>
-.palette {
-  border: 0;
-  margin: 0;
-  padding: 0;
-  min-width: 0;
+.palette,
+.palette :deep(.n-radio-group) {
   display: grid;
   gap: 2px;
-}
-
-legend {
-  font-weight: 600;
-  padding: 0;
-  margin-bottom: 4px;
+  min-width: 0;
 }
 
 .tile {
-  position: relative;
+  display: block;
+  min-height: 38px;
+  padding: 2px 6px;
+  border: 1px solid transparent;
+  border-radius: 3px;
+  line-height: 1.1;
+}
+
+.tile :deep(.n-radio__dot-wrapper) {
+  position: absolute;
+  opacity: 0;
+}
+
+.tile :deep(.n-radio__label),
+.smaller :deep(.n-button__content) {
   display: grid;
   grid-template-columns: 32px minmax(0, 1fr);
   gap: 10px;
   align-items: center;
-  min-height: 38px;
-  padding: 2px 6px;
-  font: inherit;
-  line-height: 1.1;
+  padding: 0;
   text-align: left;
+  white-space: normal;
+}
+
+.smaller {
+  justify-content: start;
+  height: auto;
   color: var(--ink);
-  background: none;
-  border: 1px solid transparent;
-  border-radius: 3px;
-  cursor: pointer;
 }
 
 .tile:hover {
@@ -101,14 +118,6 @@ legend {
 
 .tile:has(:focus-visible) {
   outline: 3px solid var(--petrol);
-}
-
-input {
-  position: absolute;
-  inset: 0;
-  margin: 0;
-  opacity: 0;
-  cursor: pointer;
 }
 
 .nothing {
@@ -125,7 +134,7 @@ input {
 }
 
 @media (width <= 1000px) {
-  .palette {
+  .palette :deep(.n-radio-group) {
     grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
   }
 }

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NRadio, NRadioGroup, NTable } from 'naive-ui'
 import { computed } from 'vue'
 
 import { Refusal, type Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
-import { orderWords } from '@/shared/lib/words'
-import Len from '@/shared/ui/Len.vue'
+import { orderWords } from '@/shared/words/words'
+import Len from '@/shared/words/Len.vue'
 
 import { type SavedBlock, type Sheet, useJoining } from './api'
 import PressingSheet from './PressingSheet.vue'
@@ -40,24 +41,26 @@ const join = (order: string) =>
     <template v-if="data && !refusal">
       <section class="sheet" aria-label="Order of joining">
         <h2>Order of joining</h2>
-        <fieldset>
-          <legend class="visually-hidden">Order</legend>
-          <label v-for="(o, i) in data.orders" :key="o.order" :class="{ on: o.order === data.order }">
-            <input
-              type="radio"
-              name="order"
-              :value="o.order"
-              :checked="o.order === data.order"
-              @change="join(o.order)"
-            />
-            <span>
-              <strong>{{ orderWords[o.order]?.name }}<template v-if="i === 0">, proposed</template></strong>
-              {{ orderWords[o.order]?.line }}. {{ o.said }}
-            </span>
-          </label>
-        </fieldset>
+        <NRadioGroup
+          :value="data.order"
+          name="order"
+          role="radiogroup"
+          aria-label="Order"
+          class="orders"
+          @update:value="join($event)"
+        >
+          <NRadio
+            v-for="(o, i) in data.orders"
+            :key="o.order"
+            :value="o.order"
+            :class="{ on: o.order === data.order }"
+          >
+            <strong>{{ orderWords[o.order]?.name }}<template v-if="i === 0">, proposed</template></strong>
+            {{ orderWords[o.order]?.line }}. {{ o.said }}
+          </NRadio>
+        </NRadioGroup>
         <hr class="basted" />
-        <table>
+        <NTable size="small" :bordered="false">
           <thead>
             <tr>
               <th scope="col">Step</th>
@@ -74,7 +77,7 @@ const join = (order: string) =>
               <td>{{ s.crossings || '' }}</td>
             </tr>
           </tbody>
-        </table>
+        </NTable>
         <p class="soft">
           Finished, once neighbours are joined on all sides: <Len :of="data.block.finished" about /> ×
           <Len :of="data.block.finished_height" about />.
@@ -97,25 +100,19 @@ const join = (order: string) =>
   grid-column: 1 / -1;
 }
 
-fieldset {
-  border: 0;
-  margin: 10px 0 0;
-  padding: 0;
+.orders {
   display: grid;
   gap: 6px;
+  margin-top: 10px;
 }
 
-label {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 10px;
+.orders :deep(.n-radio) {
+  align-items: start;
   padding: 6px 10px;
-  border-radius: 3px;
   line-height: 1.3;
-  cursor: pointer;
 }
 
-label.on {
+.orders :deep(.n-radio.on) {
   background: #fdf1d2;
   box-shadow: inset 5px 0 0 var(--oilskin);
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { NButton, useMessage } from 'naive-ui'
+import { NButton, NInput, useMessage } from 'naive-ui'
 import { computed, onMounted, ref } from 'vue'
 
 import type { Project } from '@/shared/api/client'
@@ -76,8 +76,13 @@ const renamed = () =>
     </div>
     <div class="side">
       <section class="sheet named">
-        <label for="block-name">Name</label>
-        <input id="block-name" v-model="name" maxlength="80" @change="renamed" />
+        <span aria-hidden="true">Name</span>
+        <NInput
+          v-model:value="name"
+          :maxlength="80"
+          :input-props="{ 'aria-label': 'Name' }"
+          @change="renamed"
+        />
         <NButton size="small" @click="keepThis">Keep in my library</NButton>
       </section>
       <p v-if="problems.layout" class="sheet problem" role="alert">{{ problems.layout }}</p>
@@ -134,14 +139,9 @@ const renamed = () =>
   padding: 10px 14px;
 }
 
-.named input {
-  font: inherit;
-  min-width: 0;
+.named :deep(.n-input) {
   flex: 1;
-  height: 36px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  padding: 0 8px;
+  min-width: 0;
 }
 
 .problem {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
 
-import { kindWords } from '@/shared/lib/words'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import { kindWords } from '@/shared/words/words'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 import { dropOwn, type SavedBlock, useLibrary } from './api'
 
@@ -22,6 +23,10 @@ const client = useQueryClient()
 const kind = ref('')
 
 const kinds = computed(() => [...new Set((library.value ?? []).flatMap((b) => b.kinds))])
+const holding = computed(() => [
+  { value: '', label: 'any unit' },
+  ...kinds.value.map((k) => ({ value: k, label: kindWords[k]?.many ?? k })),
+])
 const shown = computed(() =>
   (library.value ?? []).filter((b) => !kind.value || b.kinds.includes(kind.value)).map((b) => ({ ...b })),
 )
@@ -39,13 +44,10 @@ async function drop(key: string) {
 
 <template>
   <NModal v-model:show="show" preset="card" :title="title" class="library-dialog" :aria-label="title">
-    <label class="with">
+    <div class="with">
       Holding
-      <select v-model="kind">
-        <option value="">any unit</option>
-        <option v-for="k in kinds" :key="k" :value="k">{{ kindWords[k]?.many ?? k }}</option>
-      </select>
-    </label>
+      <SelectInput v-model="kind" class="list" labelled="Holding" :options="holding" />
+    </div>
     <ul class="arrangements">
       <li v-if="empty">
         <button type="button" @click="choose('')">
@@ -96,6 +98,10 @@ async function drop(key: string) {
   gap: 10px;
   align-items: center;
   margin-bottom: 12px;
+}
+
+.list {
+  width: 280px;
 }
 
 .arrangements {

@@ -3,8 +3,8 @@ import { computed, ref } from 'vue'
 
 import { Refusal, type Project } from '@/shared/api/client'
 import { greys } from '@/shared/lib/colours'
-import Choice from '@/shared/ui/Choice.vue'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import Choice from '@/shared/form/Choice.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import { type SavedBlock, type Sheet, useLooking } from './api'
 import FindTurned from './FindTurned.vue'

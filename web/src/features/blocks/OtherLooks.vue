@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
-import { kindWords } from '@/shared/lib/words'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import { kindWords } from '@/shared/words/words'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import type { SavedBlock, Spot } from './api'
 
@@ -21,18 +22,19 @@ const chosen = computed({
 })
 const name = (s: Spot) =>
   `row ${s.row + 1}, column ${s.column + 1}: ${s.name || kindWords[s.content]?.name.toLowerCase() || 'block'}`
+const places = computed(() => [
+  { value: '', label: 'choose a place' },
+  ...laid.value.map((s) => ({ value: `${s.column} ${s.row}`, label: name(s) })),
+])
 </script>
 
 <template>
   <section class="sheet" aria-label="If one unit lay otherwise">
     <h2>If one unit lay otherwise</h2>
-    <label class="which">
+    <div class="which">
       The unit at
-      <select v-model="chosen">
-        <option value="">choose a place</option>
-        <option v-for="s in laid" :key="name(s)" :value="`${s.column} ${s.row}`">{{ name(s) }}</option>
-      </select>
-    </label>
+      <SelectInput v-model="chosen" class="list" labelled="The unit at" :options="places" />
+    </div>
     <div class="looks">
       <figure v-for="a in alternatives" :key="a.said">
         <CoreDrawing :drawing="a.drawing" :colours="colours" :width="190" />
@@ -52,6 +54,10 @@ const name = (s: Spot) =>
   gap: 10px;
   align-items: center;
   margin: 8px 0 12px;
+}
+
+.list {
+  width: 340px;
 }
 
 .looks {

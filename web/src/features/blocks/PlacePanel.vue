@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { NInputNumber } from 'naive-ui'
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { computed, ref, watch } from 'vue'
 
 import { useKinds } from '@/features/projects'
 import type { Project } from '@/shared/api/client'
-import { kindWords } from '@/shared/lib/words'
-import Len from '@/shared/ui/Len.vue'
+import { kindWords } from '@/shared/words/words'
+import Len from '@/shared/words/Len.vue'
 
 import type { Spot } from './api'
 
@@ -18,9 +20,12 @@ const emit = defineEmits<{
 
 const title = computed(() => props.spot.name || kindWords[props.spot.content]?.name || 'Nothing yet')
 const options = computed(() => {
-  const known = props.project.fabrics.map((f) => ({ role: f.role, name: f.name }))
-  const free = props.roles.filter((r) => !known.some((k) => k.role === r))
-  return [...known, ...free.map((role) => ({ role, name: `Role ${role.toUpperCase()}, no fabric yet` }))]
+  const known = props.project.fabrics.map((f) => ({ value: f.role, label: f.name }))
+  const free = props.roles.filter((r) => !known.some((k) => k.value === r))
+  return [
+    ...known,
+    ...free.map((role) => ({ value: role, label: `Role ${role.toUpperCase()}, no fabric yet` })),
+  ]
 })
 const colour = (role: string) => props.project.fabrics.find((f) => f.role === role)?.colour
 
@@ -36,9 +41,11 @@ watch(
 )
 const names = ['lower left', 'lower right', 'upper right', 'upper left']
 const shares = ['0', '1/8', '1/7', '1/6', '1/5', '1/4', '2/7', '1/3', '2/5', '3/7', '1/2', '3/4', '1']
-const withOwn = (own: string | undefined, zero: boolean) => [
-  ...new Set([...(own ? [own] : []), ...shares.filter((s) => zero || s !== '0')]),
-]
+const withOwn = (own: string | undefined, zero: boolean) =>
+  [...new Set([...(own ? [own] : []), ...shares.filter((s) => zero || s !== '0')])].map((value) => ({
+    value,
+    label: value === '0' ? 'none' : `${value.replace('/', '⁄')} of the side`,
+  }))
 const { data: kinds } = useKinds()
 const kind = computed(() => kinds.value?.find((k) => k.name === props.spot.content))
 const hasCorners = computed(() => !!kind.value?.has_corners)
@@ -59,61 +66,64 @@ function setCorner(n: number, share: string) {
     </p>
     <div v-if="spot.content" class="fields">
       <template v-if="spot.parts.length">
-        <label v-for="(p, i) in spot.parts" :key="p">
+        <div v-for="(p, i) in spot.parts" :key="p" class="field">
           <i :style="{ background: colour(spot.part_fabrics[i]!) }" aria-hidden="true" />
           <span>{{ p }}</span>
-          <select
-            :value="spot.part_fabrics[i]"
-            @change="emit('paint', i, ($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="o in options" :key="o.role" :value="o.role">{{ o.name }}</option>
-          </select>
-        </label>
+          <SelectInput
+            small
+            :labelled="p"
+            :model-value="spot.part_fabrics[i] ?? ''"
+            :options="options"
+            @update:model-value="emit('paint', i, $event)"
+          />
+        </div>
       </template>
       <template v-if="hasCorners">
-        <label v-for="(n, i) in names" :key="n">
+        <div v-for="(n, i) in names" :key="n" class="field">
           <i class="none" />
           <span>{{ n }} corner</span>
-          <select :value="corners[i]" @change="setCorner(i, ($event.target as HTMLSelectElement).value)">
-            <option v-for="s in withOwn(corners[i], true)" :key="s" :value="s">
-              {{ s === '0' ? 'none' : `${s.replace('/', '⁄')} of the side` }}
-            </option>
-          </select>
-        </label>
+          <SelectInput
+            small
+            :labelled="`${n} corner`"
+            :model-value="corners[i] ?? '0'"
+            :options="withOwn(corners[i], true)"
+            @update:model-value="setCorner(i, $event)"
+          />
+        </div>
       </template>
-      <label v-if="hasStrip">
+      <div v-if="hasStrip" class="field">
         <i class="none" />
         <span>strip finishes</span>
-        <select :value="strip" @change="emit('shape', { strip: ($event.target as HTMLSelectElement).value })">
-          <option v-for="s in withOwn(strip, false)" :key="s" :value="s">
-            {{ s.replace('/', '⁄') }} of the side
-          </option>
-        </select>
-      </label>
+        <SelectInput
+          small
+          labelled="strip finishes"
+          :model-value="strip"
+          :options="withOwn(strip, false)"
+          @update:model-value="emit('shape', { strip: $event })"
+        />
+      </div>
       <div class="span">
         <span>Covers</span>
-        <label>
-          <span class="visually-hidden">Columns covered</span>
-          <input
-            type="number"
-            min="1"
-            max="24"
-            :value="spot.across"
-            @change="emit('span', +($event.target as HTMLInputElement).value, spot.down)"
-          />
-          across
-        </label>
-        <label>
-          <span class="visually-hidden">Rows covered</span>
-          <input
-            type="number"
-            min="1"
-            max="24"
-            :value="spot.down"
-            @change="emit('span', spot.across, +($event.target as HTMLInputElement).value)"
-          />
-          down
-        </label>
+        <NInputNumber
+          size="small"
+          :show-button="false"
+          :min="1"
+          :max="24"
+          :value="spot.across"
+          :input-props="{ 'aria-label': 'Columns covered' }"
+          @update:value="emit('span', $event ?? 1, spot.down)"
+        />
+        across
+        <NInputNumber
+          size="small"
+          :show-button="false"
+          :min="1"
+          :max="24"
+          :value="spot.down"
+          :input-props="{ 'aria-label': 'Rows covered' }"
+          @update:value="emit('span', spot.across, $event ?? 1)"
+        />
+        down
       </div>
     </div>
     <p v-else class="soft">Take a unit in hand and lay it here: a click, or Enter.</p>
@@ -123,13 +133,14 @@ function setCorner(n: number, share: string) {
 <style scoped>
 .fields {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
   margin-top: 8px;
 }
 
-.fields > label {
+.fields > .field {
   display: grid;
-  grid-template-columns: 16px minmax(0, 1fr) 132px;
+  grid-template-columns: 16px minmax(0, 1fr) 150px;
   gap: 8px;
   align-items: center;
   line-height: 1.15;
@@ -145,18 +156,6 @@ i.none {
   border: 0;
 }
 
-select,
-input {
-  font: inherit;
-  height: 34px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-  padding: 0 6px;
-  width: 100%;
-}
-
 .span {
   display: flex;
   align-items: center;
@@ -164,13 +163,7 @@ input {
   margin-top: 4px;
 }
 
-.span label {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-}
-
-.span input {
-  width: 58px;
+.span :deep(.n-input-number) {
+  width: 88px;
 }
 </style>

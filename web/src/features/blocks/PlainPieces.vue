@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NTable } from 'naive-ui'
 import { computed } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
-import Len from '@/shared/ui/Len.vue'
+import Len from '@/shared/words/Len.vue'
 
 /** Every piece without a seam in it, and what backs and binds the quilt. */
 const props = defineProps<{ project: Project; quilt: Schemas['QuiltView'] }>()
@@ -17,7 +18,7 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
     <h2>Plain pieces to cut</h2>
     <p class="soft">{{ quilt.cloth }} of cloth besides the blocks, backing not counted.</p>
     <div class="scroll">
-      <table>
+      <NTable size="small" :bordered="false">
         <thead>
           <tr>
             <th scope="col">Piece</th>
@@ -49,7 +50,7 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
             <td class="size"><Len :of="p.finished_width" about /> × <Len :of="p.finished_height" about /></td>
           </tr>
         </tbody>
-      </table>
+      </NTable>
     </div>
     <hr class="basted" />
     <div class="two">

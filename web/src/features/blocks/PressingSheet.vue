@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
+import TickBox from '@/shared/form/TickBox.vue'
 import { computed } from 'vue'
 
 import { Refusal, type Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import { type SavedBlock, usePressing } from './api'
 
@@ -29,6 +31,10 @@ function spin(x: number, y: number, on: boolean) {
   const others = (data.value?.wishes.spun ?? []).filter(([a, b]) => a !== x || b !== y)
   wish({ spun: on ? [...others, [x, y]] : others })
 }
+const layers = [0, 5, 6, 7, 8, 9, 10, 12, 14].map((n) => ({
+  value: n,
+  label: n ? String(n) : 'any number of',
+}))
 const percent = (share: number) => `${share * 100}%`
 const crossings = computed(() => (data.value?.crossings ?? []).filter((c) => c.plain))
 </script>
@@ -80,44 +86,29 @@ const crossings = computed(() => (data.value?.crossings ?? []).filter((c) => c.p
           </figcaption>
         </figure>
       </div>
-      <fieldset>
-        <legend>Wishes</legend>
-        <label>
-          <input
-            type="checkbox"
-            :checked="data.wishes.to_dark"
-            @change="wish({ to_dark: ($event.target as HTMLInputElement).checked })"
-          />
+      <div class="wishes" role="group" aria-label="Wishes">
+        <strong>Wishes</strong>
+        <TickBox :model-value="data.wishes.to_dark" @update:model-value="wish({ to_dark: $event })">
           toward the dark
-        </label>
-        <label>
-          <input
-            type="checkbox"
-            :checked="data.wishes.from_bulk"
-            @change="wish({ from_bulk: ($event.target as HTMLInputElement).checked })"
-          />
+        </TickBox>
+        <TickBox :model-value="data.wishes.from_bulk" @update:model-value="wish({ from_bulk: $event })">
           away from the bulk
-        </label>
-        <label>
-          <input
-            type="checkbox"
-            :checked="data.wishes.repeats"
-            @change="wish({ repeats: ($event.target as HTMLInputElement).checked })"
-          />
+        </TickBox>
+        <TickBox :model-value="data.wishes.repeats" @update:model-value="wish({ repeats: $event })">
           nest across neighbouring blocks
-        </label>
-        <label>
+        </TickBox>
+        <div class="layers">
           open where more than
-          <select
-            :value="data.wishes.layers ?? ''"
-            @change="wish({ layers: ($event.target as HTMLSelectElement).value || null })"
-          >
-            <option value="">any number of</option>
-            <option v-for="n in [5, 6, 7, 8, 9, 10, 12, 14]" :key="n" :value="n">{{ n }}</option>
-          </select>
+          <SelectInput
+            small
+            labelled="Layers that may meet"
+            :model-value="data.wishes.layers ?? 0"
+            :options="layers"
+            @update:model-value="wish({ layers: $event || null })"
+          />
           layers meet
-        </label>
-      </fieldset>
+        </div>
+      </div>
       <ul v-if="byCode.length" class="conflicts">
         <li v-for="c in byCode" :key="c.said" :class="{ serious: c.code !== 'to_light' }">{{ c.said }}</li>
       </ul>
@@ -179,31 +170,24 @@ figcaption {
   border-width: 3px;
 }
 
-fieldset {
-  border: 0;
+.wishes {
   border-top: 2px dashed var(--steel-line);
-  margin: 14px 0 0;
-  padding: 10px 0 0;
+  margin-top: 14px;
+  padding-top: 10px;
   display: flex;
   flex-wrap: wrap;
   gap: 8px 22px;
+  align-items: center;
 }
 
-legend {
-  font-weight: 600;
-  padding: 0 8px 0 0;
-}
-
-label {
+.layers {
   display: flex;
   gap: 8px;
   align-items: center;
 }
 
-input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--petrol);
+.layers :deep(.n-select) {
+  width: 160px;
 }
 
 .conflicts {

@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import TickBox from '@/shared/form/TickBox.vue'
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { watchDebounced } from '@vueuse/core'
 import { reactive, watch } from 'vue'
 
 import { type Project, Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
-import Choice from '@/shared/ui/Choice.vue'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import Choice from '@/shared/form/Choice.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import BorderRows from './BorderRows.vue'
 import FabricSelect from './FabricSelect.vue'
@@ -15,6 +17,12 @@ const props = defineProps<{ project: Project; quilt: Schemas['QuiltView'] }>()
 const { tried } = useOutbox()
 type Field = keyof typeof first
 
+const lyings = [
+  { value: 'upright', label: 'as it is' },
+  { value: 'quarter', label: 'turned a quarter' },
+  { value: 'half', label: 'turned half round' },
+  { value: 'mirrored', label: 'mirrored' },
+]
 const lengths = ['sash', 'binding_strip', 'backing_over', 'usable', 'oversize'] as const
 const kept = () => ({
   columns: String(props.quilt.columns),
@@ -111,15 +119,10 @@ watchDebounced(
         { value: 'in_order', label: 'in their order' },
       ]"
     />
-    <label class="field">
+    <div class="field">
       Every second block
-      <select v-model="draft.every_second">
-        <option value="upright">as it is</option>
-        <option value="quarter">turned a quarter</option>
-        <option value="half">turned half round</option>
-        <option value="mirrored">mirrored</option>
-      </select>
-    </label>
+      <SelectInput v-model="draft.every_second" labelled="Every second block" :options="lyings" />
+    </div>
     <FabricSelect
       v-if="draft.setting !== 'straight'"
       v-model="draft.setting_fabric"
@@ -131,10 +134,10 @@ watchDebounced(
       <LengthInput v-model="draft.sash" label="Sashing finishes" :problem="problems.sash" />
       <FabricSelect v-model="draft.sash_fabric" label="Sashing from" :project="project" />
     </div>
-    <label v-if="draft.setting === 'straight'" class="tick">
-      <input v-model="draft.sash_round" type="checkbox" /> outside the outer blocks too
-    </label>
-    <label class="tick"><input v-model="draft.cornerstones" type="checkbox" /> cornerstones</label>
+    <TickBox v-if="draft.setting === 'straight'" v-model="draft.sash_round">
+      outside the outer blocks too
+    </TickBox>
+    <TickBox v-model="draft.cornerstones">cornerstones</TickBox>
     <FabricSelect
       v-if="draft.cornerstones"
       v-model="draft.cornerstone_fabric"
@@ -191,17 +194,5 @@ watchDebounced(
   gap: 3px;
   font-stretch: 88%;
   font-weight: 550;
-}
-
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-
-.tick input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--petrol);
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Project } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
-import Len from '@/shared/ui/Len.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import Len from '@/shared/words/Len.vue'
 
 import type { Sheet } from './api'
 import { fit } from './fit'

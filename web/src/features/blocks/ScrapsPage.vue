@@ -1,10 +1,14 @@
 <script setup lang="ts">
+import RangeInput from '@/shared/form/RangeInput.vue'
+import RowInput from '@/shared/form/RowInput.vue'
+import SelectInput from '@/shared/form/SelectInput.vue'
+import TickBox from '@/shared/form/TickBox.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { NButton } from 'naive-ui'
 import { computed, reactive, ref, watch } from 'vue'
 
 import { Refusal, type Project } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import { layScraps, type Sheet, takeUpScraps, useScrapPlaces } from './api'
 import { fit } from './fit'
@@ -33,6 +37,10 @@ const refusal = computed(() => problem.value || (error.value instanceof Refusal 
 const total = computed(() => Object.values(stock).reduce((n, v) => n + (Number(v) || 0), 0))
 const alike = computed(() => new Set(kept.value.laid ? (kept.value.alike ?? []).flat() : []))
 const name = (r: string) => props.project.fabrics.find((f) => f.role === r)?.name ?? r.toUpperCase()
+const pins = computed(() => [
+  { value: '', label: 'nothing, and frees' },
+  ...props.project.fabrics.map((f) => ({ value: f.role, label: f.name })),
+])
 const percent = (share: number | undefined) => `${(share ?? 0) * 100}%`
 
 watch(
@@ -85,44 +93,39 @@ function fix(n: number) {
     <form class="sheet form" @submit.prevent="run(false)">
       <FabricSelect v-model="role" label="Scraps take the place of" :project="project" />
       <p>{{ places.length }} places in the quilt, {{ total }} units named below.</p>
-      <fieldset>
-        <legend>Units there are</legend>
-        <label v-for="f in project.fabrics" :key="f.id" class="count">
+      <div class="group" role="group" aria-label="Units there are">
+        <strong>Units there are</strong>
+        <div v-for="f in project.fabrics" :key="f.id" class="count">
           <i :style="{ background: f.colour }" aria-hidden="true" />
           <span>{{ f.name }}</span>
-          <input v-model="stock[f.role]" inputmode="numeric" />
-        </label>
-      </fieldset>
-      <label class="range">
+          <RowInput
+            :model-value="stock[f.role] ?? '0'"
+            numeric
+            :labelled="f.name"
+            @update:model-value="stock[f.role] = $event"
+          />
+        </div>
+      </div>
+      <div class="range">
         <span>At random</span>
-        <input
-          v-model.number="order"
-          type="range"
-          min="0"
-          max="100"
-          step="10"
-          aria-label="From at random to light to dark"
-        />
+        <RangeInput v-model="order" label="From at random to light to dark" :min="0" :max="100" :step="10" />
         <span>Light to dark</span>
-      </label>
-      <label class="tick"><input v-model="corners" type="checkbox" /> corners count as neighbours too</label>
-      <fieldset>
-        <legend>Fixed places</legend>
-        <label class="pin">
+      </div>
+      <TickBox v-model="corners">corners count as neighbours too</TickBox>
+      <div class="group" role="group" aria-label="Fixed places">
+        <strong>Fixed places</strong>
+        <div class="pin">
           A click on the picture fixes
-          <select v-model="pin">
-            <option value="">nothing, and frees</option>
-            <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
-          </select>
-        </label>
+          <SelectInput v-model="pin" labelled="A click on the picture fixes" :options="pins" />
+        </div>
         <p class="soft">{{ Object.keys(fixed).length }} fixed.</p>
-      </fieldset>
+      </div>
       <NButton type="primary" attr-type="submit" :loading="working" :disabled="!places.length"
         >Lay them out</NButton
       >
       <div class="more">
-        <button type="button" class="quiet" @click="run(true)">Another arrangement</button>
-        <button v-if="kept.laid" type="button" class="quiet" @click="takeUp">Take them up</button>
+        <NButton text class="quiet" @click="run(true)">Another arrangement</NButton>
+        <NButton v-if="kept.laid" text class="quiet" @click="takeUp">Take them up</NButton>
       </div>
     </form>
     <div class="result">
@@ -175,18 +178,13 @@ function fix(n: number) {
   gap: 12px;
 }
 
-fieldset {
+.group {
   border: 0;
   border-top: 2px dashed var(--steel-line);
   margin: 0;
   padding: 8px 0 0;
   display: grid;
   gap: 6px;
-}
-
-legend {
-  font-weight: 600;
-  padding: 0 8px 0 0;
 }
 
 .count {
@@ -202,7 +200,6 @@ i {
   border: 1px solid var(--ink);
 }
 
-.count input,
 .range {
   display: grid;
   grid-template-columns: auto 1fr auto;
@@ -210,23 +207,9 @@ i {
   align-items: center;
 }
 
-.range input,
-.tick input {
-  accent-color: var(--petrol);
-  min-width: 0;
-}
-
-.tick,
 .pin {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-}
-
-.tick input {
-  width: 20px;
-  height: 20px;
+  display: grid;
+  gap: 4px;
 }
 
 .more {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui'
 import { ref, watch } from 'vue'
 
-import Len from '@/shared/ui/Len.vue'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import Len from '@/shared/words/Len.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import type { View } from './api'
 
@@ -50,12 +51,12 @@ const count = (text: string) => text.split(' ').length
     </div>
     <p class="soft">
       Parts, such as 1 2 1; or finished sizes with commas between, such as 3 1⁄2, 1, 3 1⁄2.
-      <button type="button" class="quiet" @click="emit('grid', count(view.columns) + 1, count(view.rows))">
+      <NButton text class="quiet" @click="emit('grid', count(view.columns) + 1, count(view.rows))">
         One column more
-      </button>
-      <button type="button" class="quiet" @click="emit('grid', count(view.columns), count(view.rows) + 1)">
+      </NButton>
+      <NButton text class="quiet" @click="emit('grid', count(view.columns), count(view.rows) + 1)">
         One row more
-      </button>
+      </NButton>
     </p>
     <div v-if="view.sizes.off_step.length" class="off" role="status">
       <p>
@@ -65,9 +66,9 @@ const count = (text: string) => text.split(' ').length
       </p>
       <ul>
         <li v-for="n in view.sizes.nearest" :key="n.finished.exact">
-          <button type="button" class="pick" @click="finished = n.finished.text">
+          <NButton size="small" class="pick" @click="finished = n.finished.text">
             {{ n.finished.pretty }}
-          </button>
+          </NButton>
           every unit falls on {{ n.step.pretty }}
         </li>
       </ul>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { NButton } from 'naive-ui'
 import { ref } from 'vue'
 
 /** What is done to the block as a whole. */
@@ -15,15 +17,10 @@ const symmetries = [
 
 <template>
   <div class="keys">
-    <label>
-      <span class="visually-hidden">Symmetry</span>
-      <select v-model="symmetry">
-        <option v-for="s in symmetries" :key="s.value" :value="s.value">{{ s.label }}</option>
-      </select>
-    </label>
-    <button type="button" @click="emit('symmetry', symmetry)">Fill the rest</button>
-    <button type="button" @click="emit('whole', 'turn_whole')">Turn the block</button>
-    <button type="button" @click="emit('whole', 'mirror_whole')">Mirror the block</button>
+    <SelectInput v-model="symmetry" class="which" small labelled="Symmetry" :options="symmetries" />
+    <NButton size="small" @click="emit('symmetry', symmetry)">Fill the rest</NButton>
+    <NButton size="small" @click="emit('whole', 'turn_whole')">Turn the block</NButton>
+    <NButton size="small" @click="emit('whole', 'mirror_whole')">Mirror the block</NButton>
   </div>
   <p class="help">
     Arrows move, Shift chooses more, Ctrl with an arrow carries the unit along, Enter lays what is in hand.
@@ -32,10 +29,8 @@ const symmetries = [
 </template>
 
 <style scoped>
-kbd {
-  font: inherit;
-  color: var(--ink-soft);
-  margin-left: 4px;
+.which {
+  width: 230px;
 }
 
 .help {

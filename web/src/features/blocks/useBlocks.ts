@@ -1,7 +1,7 @@
-import { NButton, useMessage } from 'naive-ui'
-import { h, type MaybeRefOrGetter, toValue } from 'vue'
+import { type MaybeRefOrGetter, toValue } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/api/outbox'
 
 import type { SavedBlock } from './api'
@@ -10,7 +10,7 @@ import type { SavedBlock } from './api'
 export function useBlocks(project: MaybeRefOrGetter<string>) {
   const { send, sent } = useOutbox()
   const router = useRouter()
-  const message = useMessage()
+  const undo = useUndo()
   const id = () => toValue(project)
 
   async function begin(start: string, changes: Record<string, unknown> = {}) {
@@ -25,24 +25,9 @@ export function useBlocks(project: MaybeRefOrGetter<string>) {
   async function remove(b: SavedBlock) {
     await router.push({ name: 'blocks', params: { project: id() } })
     send({ kind: 'delete_block', project: id(), block: b.id })
-    const note = message.info(
-      () =>
-        h('span', [
-          `${b.view.name} was removed. `,
-          h(
-            NButton,
-            {
-              size: 'small',
-              onClick: () => {
-                send({ kind: 'restore_block', project: id(), block: b.id })
-                note.destroy()
-              },
-            },
-            () => 'Undo',
-          ),
-        ]),
-      { duration: 15_000, closable: true },
-    )
+    undo(`${b.view.name} was removed.`, () => {
+      send({ kind: 'restore_block', project: id(), block: b.id })
+    })
   }
 
   return { begin, copy, remove }

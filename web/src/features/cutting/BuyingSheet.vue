@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import RowInput from '@/shared/form/RowInput.vue'
 import { useLocalStorage } from '@vueuse/core'
 
 import type { Project } from '@/shared/api/client'
-import { kindWords, methodWords, schoolWords } from '@/shared/lib/words'
-import Len from '@/shared/ui/Len.vue'
+import { kindWords, methodWords, schoolWords } from '@/shared/words/words'
+import Len from '@/shared/words/Len.vue'
 
 import { useBuying, usePossible } from './api'
 
@@ -53,12 +54,21 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
         </li>
       </ul>
       <div class="allow">
-        <label>Shrinkage, in a hundred <input v-model="typed.shrinkage" inputmode="numeric" /></label>
-        <label>Strips cut wrong <input v-model="typed.wrong_cuts" inputmode="numeric" /></label>
-        <label>
+        <div>
+          Shrinkage, in a hundred
+          <RowInput v-model="typed.shrinkage" labelled="Shrinkage, in a hundred" numeric />
+        </div>
+        <div>
+          Strips cut wrong <RowInput v-model="typed.wrong_cuts" labelled="Strips cut wrong" numeric />
+        </div>
+        <div>
           {{ project.measure === 'mm' ? 'Metres' : 'Yards' }} on a bobbin
-          <input v-model="typed.bobbin" inputmode="numeric" />
-        </label>
+          <RowInput
+            v-model="typed.bobbin"
+            :labelled="`${project.measure === 'mm' ? 'Metres' : 'Yards'} on a bobbin`"
+            numeric
+          />
+        </div>
       </div>
       <p v-if="data.bobbins">
         Thread: <Len :of="data.seam" about /> of seam in the blocks takes <Len :of="data.thread" about />;
@@ -84,19 +94,10 @@ ul {
   margin: 10px 0;
 }
 
-.allow label {
+.allow > div {
   display: grid;
   grid-template-columns: 1fr 70px;
   align-items: center;
-}
-
-.allow input {
-  font: inherit;
-  height: 34px;
-  min-width: 0;
-  padding: 0 6px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
 }
 
 .soft {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { NCheckbox } from 'naive-ui'
 import type { Project, Schemas } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
-import Len from '@/shared/ui/Len.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import Len from '@/shared/words/Len.vue'
 
 import { type Sheet, tick } from './api'
 
@@ -49,17 +50,10 @@ async function mark(number: number, done: boolean) {
       </div>
       <ol>
         <li v-for="s in cloth.strips" :key="s.number" :class="{ done: s.done }">
-          <label>
-            <input
-              type="checkbox"
-              :checked="s.done"
-              @change="mark(s.number, ($event.target as HTMLInputElement).checked)"
-            />
-            <span>
-              <strong>{{ s.number }}.</strong> {{ s.said }}
-              <span class="soft">{{ s.ruler }}</span>
-            </span>
-          </label>
+          <NCheckbox :checked="s.done" @update:checked="mark(s.number, $event)">
+            <strong>{{ s.number }}.</strong> {{ s.said }}
+            <span class="soft">{{ s.ruler }}</span>
+          </NCheckbox>
         </li>
       </ol>
     </div>
@@ -113,22 +107,12 @@ ol {
   gap: 8px;
 }
 
-label {
-  display: grid;
-  grid-template-columns: 26px minmax(0, 1fr);
-  gap: 8px;
+li :deep(.n-checkbox) {
+  align-items: start;
   line-height: 1.3;
-  cursor: pointer;
 }
 
-input {
-  width: 24px;
-  height: 24px;
-  margin: 0;
-  accent-color: var(--petrol);
-}
-
-.done span {
+.done :deep(.n-checkbox__label) {
   text-decoration: line-through;
 }
 

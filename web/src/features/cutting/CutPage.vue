@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import TickBox from '@/shared/form/TickBox.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { NButton } from 'naive-ui'
+import { NButton, NProgress } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 
 import { Refusal, type Project, type Schemas } from '@/shared/api/client'
-import { goalWords } from '@/shared/lib/words'
-import Choice from '@/shared/ui/Choice.vue'
+import { goalWords } from '@/shared/words/words'
+import Choice from '@/shared/form/Choice.vue'
 
 import { begin, markCut, type Sheet, stop, useCutting } from './api'
 import BuyingSheet from './BuyingSheet.vue'
@@ -57,15 +58,18 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
       <section class="sheet" aria-label="Cutting plan">
         <div class="ask">
           <Choice v-model="goal" label="Go for" :options="goals" />
-          <label class="tick"><input v-model="along" type="checkbox" /> borders along the selvedge</label>
+          <TickBox v-model="along" class="tick">borders along the selvedge</TickBox>
           <NButton v-if="!data?.job.running" type="primary" @click="start">Plan the cuts</NButton>
           <NButton v-else @click="run(() => stop(project.id))">Stop, keep the best so far</NButton>
         </div>
-        <progress
+        <NProgress
           v-if="data?.job.running"
-          :value="data.job.share"
-          max="1"
+          type="line"
+          :percentage="Math.round(100 * data.job.share)"
+          :show-indicator="false"
+          role="progressbar"
           aria-label="Time used for looking"
+          :aria-valuenow="Math.round(100 * data.job.share)"
         />
         <p v-if="problem || data?.job.failed" class="serious" role="alert">
           {{ problem || data?.job.failed }}
@@ -134,23 +138,8 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
 }
 
 .tick {
-  display: flex;
-  gap: 8px;
   align-items: center;
   min-height: 40px;
-}
-
-.tick input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--petrol);
-}
-
-progress {
-  width: 100%;
-  height: 14px;
-  margin-top: 12px;
-  accent-color: var(--petrol);
 }
 
 .answer {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import FileButton from '@/shared/form/FileButton.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { NButton } from 'naive-ui'
+import { NButton, NInput } from 'naive-ui'
 import { ref } from 'vue'
 
 import { type Project, Refusal, type Schemas } from '@/shared/api/client'
-import Choice from '@/shared/ui/Choice.vue'
+import Choice from '@/shared/form/Choice.vue'
 
 import { importList } from './api'
 
@@ -34,9 +35,7 @@ async function take() {
   }
 }
 
-async function open(e: Event) {
-  const file = (e.target as HTMLInputElement).files?.[0]
-  if (!file) return
+async function open(file: File) {
   if (file.size > 1_900_000) problem.value = 'This file is larger than 1.9 MB. Send it in smaller parts.'
   else text.value = await file.text()
 }
@@ -56,15 +55,13 @@ async function open(e: Event) {
           { value: 'cut-list', label: 'pieces to cut' },
         ]"
       />
-      <label class="lines">
+      <div class="lines">
         Lines: {{ columns[which] }}
-        <textarea v-model="text" rows="5" />
-      </label>
+        <NInput v-model:value="text" type="textarea" :rows="5" :input-props="{ 'aria-label': 'Lines' }" />
+      </div>
       <div class="acts">
         <NButton size="small" :disabled="!text.trim()" @click="take">Take it in</NButton>
-        <label class="file"
-          >or open a file <input type="file" accept=".csv,.txt,text/csv" @change="open"
-        /></label>
+        <FileButton accept=".csv,.txt,text/csv" @file="open">Open a file</FileButton>
       </div>
       <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
       <div v-if="told" role="status">
@@ -90,22 +87,10 @@ summary {
   margin: 8px 0;
 }
 
-textarea {
-  font: inherit;
-  width: 100%;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-}
-
 .acts {
   display: flex;
   flex-wrap: wrap;
   gap: 8px 16px;
   align-items: center;
-}
-
-.file input {
-  font: inherit;
-  max-width: 100%;
 }
 </style>

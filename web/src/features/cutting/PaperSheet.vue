@@ -3,8 +3,8 @@ import { useLocalStorage } from '@vueuse/core'
 import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
-import { kindWords } from '@/shared/lib/words'
-import Choice from '@/shared/ui/Choice.vue'
+import { kindWords } from '@/shared/words/words'
+import Choice from '@/shared/form/Choice.vue'
 
 /** Paper for the table: what can be printed, and the ticket on screen. */
 const props = defineProps<{ project: Project }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Project, Schemas } from '@/shared/api/client'
-import Len from '@/shared/ui/Len.vue'
+import Len from '@/shared/words/Len.vue'
 
 /** Everything to cut, pile by pile, each under its letter. */
 const props = defineProps<{ piles: Schemas['Pile'][]; project: Project }>()

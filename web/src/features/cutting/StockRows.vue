@@ -1,10 +1,14 @@
 <script setup lang="ts">
+import FileButton from '@/shared/form/FileButton.vue'
+import RowInput from '@/shared/form/RowInput.vue'
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton, useMessage } from 'naive-ui'
-import { h, reactive, watch } from 'vue'
+import { computed, reactive, watch } from 'vue'
 
 import { type Project, Refusal } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/api/outbox'
-import { clothWords } from '@/shared/lib/words'
+import { clothWords } from '@/shared/words/words'
 
 import type { Stock } from './api'
 
@@ -12,6 +16,7 @@ import type { Stock } from './api'
 const props = defineProps<{ project: Project; stock: Stock[] }>()
 const { send, tried } = useOutbox()
 const message = useMessage()
+const undo = useUndo()
 type Field = 'kind' | 'across' | 'along' | 'count' | 'name'
 type Row = Record<Field, string>
 
@@ -69,25 +74,16 @@ function add(fabric: string, kind: string) {
 function drop(s: Stock) {
   const project = props.project.id
   send({ kind: 'delete_stock', project, stock: s.id })
-  const note = message.info(
-    () =>
-      h('span', [
-        `${clothWords[s.kind]?.name ?? 'The cloth'} was taken away. `,
-        h(
-          NButton,
-          {
-            size: 'small',
-            onClick: () => {
-              send({ kind: 'restore_stock', project, stock: s.id })
-              note.destroy()
-            },
-          },
-          () => 'Undo',
-        ),
-      ]),
-    { duration: 15_000, closable: true },
-  )
+  undo(`${clothWords[s.kind]?.name ?? 'The cloth'} was taken away.`, () => {
+    send({ kind: 'restore_stock', project, stock: s.id })
+  })
 }
+const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ value, label: w.name })))
+const prints = [
+  { value: 'none', label: 'no direction' },
+  { value: 'stripes', label: 'stripes' },
+  { value: 'one_way', label: 'one-way print' },
+]
 const of = (role: string) => props.stock.filter((s) => s.role === role)
 
 function change(fabric: string, changes: Record<string, string>, seen: Record<string, string>) {
@@ -95,11 +91,7 @@ function change(fabric: string, changes: Record<string, string>, seen: Record<st
 }
 
 /** A photo of the cloth, made small here before it is kept. */
-async function photograph(f: Project['fabrics'][number], e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function photograph(f: Project['fabrics'][number], file: File) {
   try {
     const picture = await createImageBitmap(file)
     const side = Math.min(picture.width, picture.height)
@@ -122,85 +114,45 @@ async function photograph(f: Project['fabrics'][number], e: Event) {
       <h3>
         <img v-if="f.swatch" :src="f.swatch" :alt="`Swatch of ${f.name}`" width="44" height="44" />
         <i v-else :style="{ background: f.colour }" aria-hidden="true" /> {{ f.name }}
-        <label class="print">
-          <span class="visually-hidden">Print of {{ f.name }}</span>
-          <select
-            :value="f.direction"
-            @change="
-              change(
-                f.id,
-                { direction: ($event.target as HTMLSelectElement).value },
-                { direction: f.direction },
-              )
-            "
-          >
-            <option value="none">no direction</option>
-            <option value="stripes">stripes</option>
-            <option value="one_way">one-way print</option>
-          </select>
-        </label>
+        <SelectInput
+          class="print"
+          small
+          :labelled="`Print of ${f.name}`"
+          :model-value="f.direction"
+          :options="prints"
+          @update:model-value="change(f.id, { direction: $event }, { direction: f.direction })"
+        />
       </h3>
       <div v-for="s in of(f.role)" :key="s.id" class="cloth">
-        <input
+        <RowInput
           v-model="typed[s.id]!.count"
-          class="count"
-          inputmode="numeric"
-          :aria-label="`How many, ${f.name}`"
-          @change="save(s, 'count')"
+          numeric
+          :labelled="`How many, ${f.name}`"
+          @keep="save(s, 'count')"
         />
-        <select
+        <SelectInput
           v-model="typed[s.id]!.kind"
-          :aria-label="`Kind of cloth, ${f.name}`"
-          @change="save(s, 'kind')"
-        >
-          <option v-for="(w, k) in clothWords" :key="k" :value="k">{{ w.name }}</option>
-        </select>
-        <input
-          v-model="typed[s.id]!.across"
-          :aria-label="`Across, ${f.name}`"
-          @change="save(s, 'across')"
-          @keydown.enter="save(s, 'across')"
+          small
+          :labelled="`Kind of cloth, ${f.name}`"
+          :options="cloths"
+          @update:model-value="save(s, 'kind')"
         />
+        <RowInput v-model="typed[s.id]!.across" :labelled="`Across, ${f.name}`" @keep="save(s, 'across')" />
         <span aria-hidden="true">×</span>
-        <input
-          v-model="typed[s.id]!.along"
-          :aria-label="`Along, ${f.name}`"
-          @change="save(s, 'along')"
-          @keydown.enter="save(s, 'along')"
-        />
-        <button type="button" class="drop" :aria-label="`Take this ${f.name} away`" @click="drop(s)">
-          ×
-        </button>
+        <RowInput v-model="typed[s.id]!.along" :labelled="`Along, ${f.name}`" @keep="save(s, 'along')" />
+        <NButton text class="drop" :aria-label="`Take this ${f.name} away`" @click="drop(s)"> × </NButton>
         <p v-if="typed[s.id]!.name" class="soft named">{{ typed[s.id]!.name }}</p>
         <p v-if="problems[s.id]" class="serious named" role="alert">{{ problems[s.id] }}</p>
       </div>
       <div class="adds">
-        <label class="quiet photo">
+        <FileButton accept="image/*" @file="photograph(f, $event)">
           {{ f.swatch ? 'Another photo' : 'Photo' }}<span class="visually-hidden"> of {{ f.name }}</span>
-          <input type="file" accept="image/*" class="visually-hidden" @change="photograph(f, $event)" />
-        </label>
-        <label>
-          <span class="visually-hidden">Scale of the print of {{ f.name }}</span>
-          <select
-            :value="f.scale"
-            @change="change(f.id, { scale: ($event.target as HTMLSelectElement).value }, { scale: f.scale })"
-          >
-            <option value="small">small print</option>
-            <option value="medium">medium print</option>
-            <option value="large">large print</option>
-          </select>
-        </label>
+        </FileButton>
       </div>
       <div class="adds">
-        <button
-          v-for="(w, k) in clothWords"
-          :key="k"
-          type="button"
-          class="quiet"
-          @click="add(f.id, String(k))"
-        >
+        <NButton v-for="(w, k) in clothWords" :key="k" text class="quiet" @click="add(f.id, String(k))">
           {{ w.name }}<span class="visually-hidden"> of {{ f.name }}</span>
-        </button>
+        </NButton>
       </div>
     </div>
     <p class="soft">Across is the usable width, selvedges cut off; along runs with them.</p>
@@ -221,6 +173,7 @@ h3 {
 
 .print {
   margin-left: auto;
+  width: 160px;
   font-weight: 400;
   font-size: 16px;
 }
@@ -233,19 +186,10 @@ i {
 
 .cloth {
   display: grid;
-  grid-template-columns: 46px minmax(0, 1fr) 78px 10px 78px 20px;
+  grid-template-columns: 46px minmax(0, 1fr) 70px 8px 70px 16px;
   gap: 6px;
   align-items: center;
   margin-top: 6px;
-}
-
-input {
-  font: inherit;
-  height: 36px;
-  min-width: 0;
-  padding: 0 6px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
 }
 
 .named {
@@ -264,21 +208,7 @@ h3 img {
   border: 1px solid var(--ink);
 }
 
-.photo {
-  align-self: center;
-}
-
-.photo:focus-within {
-  outline: 3px solid var(--oilskin);
-}
-
 .drop {
-  font: inherit;
   font-size: 22px;
-  padding: 0;
-  color: var(--petrol);
-  background: none;
-  border: 0;
-  cursor: pointer;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Project } from '@/shared/api/client'
-import Len from '@/shared/ui/Len.vue'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import Len from '@/shared/words/Len.vue'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 import { useTicket } from './api'
 

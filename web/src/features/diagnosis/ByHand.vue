@@ -5,7 +5,7 @@ import { NButton, NInput, NInputNumber, NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 
 import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
-import { kindWords, readingWords } from '@/shared/lib/words'
+import { kindWords, readingWords } from '@/shared/words/words'
 
 import { byHand, type Diagnosis } from './api'
 import RemedyList from './RemedyList.vue'

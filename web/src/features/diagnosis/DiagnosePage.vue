@@ -4,8 +4,8 @@ import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
-import { causeWords } from '@/shared/lib/words'
-import RangeInput from '@/shared/ui/RangeInput.vue'
+import { causeWords } from '@/shared/words/words'
+import RangeInput from '@/shared/form/RangeInput.vue'
 
 import { type Asked, useDiagnosis } from './api'
 import MeasureForm from './MeasureForm.vue'

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NTable } from 'naive-ui'
 import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
-import RangeInput from '@/shared/ui/RangeInput.vue'
+import RangeInput from '@/shared/form/RangeInput.vue'
 
 /** Ten thousand blocks of these hands: how their widths fall, how many tips are cut, how many units cannot be trimmed. */
 const props = defineProps<{
@@ -55,14 +56,14 @@ const alt = computed(
       {{ many.width.high.pretty }}. By adding squares, ±{{ many.width.rss.pretty }}; in the worst case, all
       astray the same way, ±{{ many.width.worst.pretty }}.
     </p>
-    <table>
+    <NTable size="small" :bordered="false">
       <tbody>
         <tr v-for="[name, share] in rows" :key="name">
           <th scope="row">{{ name }}</th>
-          <td class="number">{{ inHundred(share) }} in 100</td>
+          <td>{{ inHundred(share) }} in 100</td>
         </tr>
       </tbody>
-    </table>
+    </NTable>
     <template v-for="t in table" :key="t.name">
       <h4>No room to trim: {{ t.name }}</h4>
       <p class="schools">
@@ -97,8 +98,6 @@ const alt = computed(
 }
 
 table {
-  width: 100%;
-  border-collapse: collapse;
   margin: 6px 0;
 }
 

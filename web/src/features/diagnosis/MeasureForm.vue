@@ -3,7 +3,7 @@ import { NButton, NInput, NRadio, NRadioGroup, NSelect } from 'naive-ui'
 import { computed, nextTick, onMounted, ref, toRef } from 'vue'
 
 import { type Of, useOutbox } from '@/shared/api/outbox'
-import { readingWords } from '@/shared/lib/words'
+import { readingWords } from '@/shared/words/words'
 
 import type { Diagnosis } from './api'
 import { useMeasure } from './useMeasure'

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import type { Diagnosis } from './api'
 import type { Where } from './useMeasure'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import SizeLadder, { type Pin } from '@/shared/ui/SizeLadder.vue'
+import SizeLadder, { type Pin } from '@/shared/drawing/SizeLadder.vue'
 
 import type { Diagnosis } from './api'
 

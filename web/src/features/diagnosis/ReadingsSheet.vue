@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { NButton, NInput, useMessage } from 'naive-ui'
+import { useUndo } from '@/shared/notes/useUndo'
+import { NButton, NInput } from 'naive-ui'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, h, ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
 import { type Of, useOutbox, useWaiting } from '@/shared/api/outbox'
-import { plural, readingWords } from '@/shared/lib/words'
+import { plural, readingWords } from '@/shared/words/words'
 
 import { type Diagnosis, takeLines } from './api'
 
@@ -23,7 +24,7 @@ const unsent = computed(() =>
 )
 const newest = computed(() => [...props.found.readings].reverse())
 const typedOf = (o: object) => (o as { changes: Record<string, string> }).changes
-const message = useMessage()
+const undo = useUndo()
 const editing = ref('')
 const typed = ref('')
 const problem = ref('')
@@ -77,24 +78,9 @@ const confirm = (r: Schemas['Reading'], yes: string) =>
 
 function remove(id: string, name: string) {
   send({ kind: 'delete_reading', ...props.of, reading: id })
-  const note = message.info(
-    () =>
-      h('span', [
-        `${name} was deleted. `,
-        h(
-          NButton,
-          {
-            size: 'small',
-            onClick: () => {
-              send({ kind: 'restore_reading', ...props.of, reading: id })
-              note.destroy()
-            },
-          },
-          () => 'Undo',
-        ),
-      ]),
-    { duration: 15_000, closable: true },
-  )
+  undo(`${name} was deleted.`, () => {
+    send({ kind: 'restore_reading', ...props.of, reading: id })
+  })
 }
 </script>
 

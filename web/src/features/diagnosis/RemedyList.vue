@@ -2,7 +2,7 @@
 import { NButton } from 'naive-ui'
 
 import type { Schemas } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 /** What can be done, the best first; what cannot or is not worth it, with the reason. */
 const props = defineProps<{

@@ -6,7 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 
 import { api, type Project, taken } from '@/shared/api/client'
 import type { Of } from '@/shared/api/outbox'
-import { kindWords } from '@/shared/lib/words'
+import { kindWords } from '@/shared/words/words'
 
 /** What is measured and diagnosed: a kind of unit, a block, or sizes typed by hand. The readings are one pool. */
 const props = defineProps<{ project: Project; of: Of }>()

@@ -1,12 +1,13 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui'
 import { refDebounced, useSessionStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
-import { schoolWords, causeWords } from '@/shared/lib/words'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
-import RangeInput from '@/shared/ui/RangeInput.vue'
+import { schoolWords, causeWords } from '@/shared/words/words'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import RangeInput from '@/shared/form/RangeInput.vue'
 
 import { useDiagnosis, useWhatIf } from './api'
 import ManyBlocks from './ManyBlocks.vue'
@@ -79,7 +80,7 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
       <section class="sheet knobs" aria-label="What is off">
         <div class="head">
           <h2>What if</h2>
-          <button type="button" class="quiet" @click="marks = {}">All true</button>
+          <NButton text class="quiet" @click="marks = {}">All true</NButton>
         </div>
         <fieldset v-for="g in groups" :key="g.title">
           <legend>{{ g.title }}</legend>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import IntervalBar from '@/shared/ui/IntervalBar.vue'
+import { NTable } from 'naive-ui'
+import IntervalBar from '@/shared/drawing/IntervalBar.vue'
 
 import type { Diagnosis } from './api'
 
@@ -43,7 +44,7 @@ const sources: Record<string, string> = {
     </p>
     <h3>What each cause adds</h3>
     <div class="scroll" tabindex="0" role="region" aria-label="Figures of the block">
-      <table>
+      <NTable size="small" :bordered="false">
         <thead>
           <tr>
             <th scope="col">Figure</th>
@@ -65,7 +66,7 @@ const sources: Record<string, string> = {
             </td>
           </tr>
         </tbody>
-      </table>
+      </NTable>
     </div>
     <p class="soft">
       Left unexplained of a reading, by the causes and the units' own scatter together:

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
-import { readingWords } from '@/shared/lib/words'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import { readingWords } from '@/shared/words/words'
 
 import { type Symptom, useSymptoms } from './api'
 import ByHand from './ByHand.vue'
@@ -37,7 +38,7 @@ const colours = { a: '#d8392b', b: '#cfd8dc', c: '#20262e', d: '#2f6f7e' }
   <main id="main" class="wrong">
     <h1>{{ end ? end.said : at ? at.question : hand ? 'By hand' : 'What do you see?' }}</h1>
     <p v-if="path.length">
-      <button type="button" class="quiet chalk" @click="back">Back to the question before</button>
+      <NButton text class="quiet chalk" @click="back">Back to the question before</NButton>
     </p>
     <p v-if="!data && !hand" class="chalk">Drawing the pictures…</p>
     <div v-if="choices.length" class="choices">
@@ -72,9 +73,9 @@ const colours = { a: '#d8392b', b: '#cfd8dc', c: '#20262e', d: '#2f6f7e' }
       </section>
       <section class="sheet looks" aria-label="How it looks">
         <CoreDrawing :drawing="showTrue ? end.true_picture : end.picture" :colours="colours" :width="300" />
-        <button type="button" class="quiet" @click="showTrue = !showTrue">
+        <NButton text class="quiet" @click="showTrue = !showTrue">
           {{ showTrue ? 'Show how it looks now' : 'This is how it should look' }}
-        </button>
+        </NButton>
       </section>
       <ByHand v-if="end.measure.length" :measure="end.measure" />
     </div>

@@ -2,7 +2,7 @@ import { computed, type Ref, ref, watch } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
 import { type Of, useOutbox } from '@/shared/api/outbox'
-import { readingWords } from '@/shared/lib/words'
+import { readingWords } from '@/shared/words/words'
 
 import type { Asked, Diagnosis } from './api'
 

@@ -2,7 +2,7 @@ import { computed } from 'vue'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
 import type { Of } from '@/shared/api/outbox'
-import { kindWords } from '@/shared/lib/words'
+import { kindWords } from '@/shared/words/words'
 
 export interface SubjectProps {
   project: Project

@@ -4,9 +4,9 @@ import { computed, ref } from 'vue'
 
 import { KindDialog } from '@/features/projects'
 import type { Project, Schemas } from '@/shared/api/client'
-import { cutWords, kindWords } from '@/shared/lib/words'
-import Choice from '@/shared/ui/Choice.vue'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import { cutWords, kindWords } from '@/shared/words/words'
+import Choice from '@/shared/form/Choice.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import { cutsOf, type Draft } from './draft'
 import FabricRows from './FabricRows.vue'

@@ -7,8 +7,8 @@ import { RouterLink, useRoute, useRouter } from 'vue-router'
 
 import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
-import { methodWords, schoolWords } from '@/shared/lib/words'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import { methodWords, schoolWords } from '@/shared/words/words'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import CompareTable from './CompareTable.vue'
 import { asked, keptDraft } from './draft'

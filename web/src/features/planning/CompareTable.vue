@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { NButton } from 'naive-ui'
+import { NButton, NTable } from 'naive-ui'
 import { computed, ref } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
-import { methodWords, plural, schoolWords } from '@/shared/lib/words'
-import Len from '@/shared/ui/Len.vue'
+import { methodWords, plural, schoolWords } from '@/shared/words/words'
+import Len from '@/shared/words/Len.vue'
 
 type Way = Schemas['Way']
 const props = defineProps<{
@@ -73,16 +73,16 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
 <template>
   <section class="sheet" aria-label="All ways side by side">
     <div class="scroll" tabindex="0" role="region" aria-label="Ways and schools">
-      <table>
+      <NTable size="small" :bordered="false">
         <thead>
           <tr>
             <th scope="col">Way, oversize</th>
             <th scope="col">Cut</th>
             <th v-for="c in columns" :key="c.key" scope="col" :aria-sort="aria(c)">
-              <button type="button" @click="sort(c)">
+              <NButton size="small" @click="sort(c)">
                 {{ c.title }}
                 <span aria-hidden="true">{{ { ascending: '↑', descending: '↓', none: '' }[aria(c)] }}</span>
-              </button>
+              </NButton>
             </th>
             <th scope="col">Hands, ruler</th>
             <th scope="col"><span class="visually-hidden">Choose</span></th>
@@ -136,7 +136,7 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
             </td>
           </tr>
         </tbody>
-      </table>
+      </NTable>
     </div>
     <ul v-if="refusals.length" class="refusals">
       <li v-for="[why, who] in refusals" :key="why" class="soft">{{ who.join(', ') }}: {{ why }}</li>

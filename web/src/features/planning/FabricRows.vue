@@ -1,14 +1,16 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { useDebounceFn } from '@vueuse/core'
-import { NButton, NInput, useMessage } from 'naive-ui'
-import { h, reactive, watch } from 'vue'
+import { NButton, NInput } from 'naive-ui'
+import { reactive, watch } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/api/outbox'
 
 const props = defineProps<{ project: Project }>()
 const { send } = useOutbox()
-const message = useMessage()
+const undo = useUndo()
 type Fabric = Schemas['Fabric']
 type Field = 'name' | 'colour' | 'value'
 
@@ -50,6 +52,7 @@ const save = useDebounceFn((id: string) => {
   send({ kind: 'change_fabric', project: props.project.id, fabric: id, changes, seen })
 }, 400)
 
+const values = ['light', 'medium', 'dark'].map((v) => ({ value: v, label: v }))
 const used = (role: string) => props.project.units.some((u) => u.part_fabrics.includes(role))
 
 function another() {
@@ -60,26 +63,11 @@ function another() {
 function drop(f: Fabric) {
   const project = props.project.id
   send({ kind: 'delete_fabric', project, fabric: f.id })
-  const note = message.info(
-    () =>
-      h('span', [
-        `${f.name} was removed. `,
-        h(
-          NButton,
-          {
-            size: 'small',
-            onClick: () => {
-              const { role, name, colour, value, direction, scale, swatch } = f
-              const changes = { role, name, colour, value, direction, scale, swatch }
-              send({ kind: 'put_fabric', project, fabric: f.id, changes, seen: {} })
-              note.destroy()
-            },
-          },
-          () => 'Undo',
-        ),
-      ]),
-    { duration: 15_000, closable: true },
-  )
+  undo(`${f.name} was removed.`, () => {
+    const { role, name, colour, value, direction, scale, swatch } = f
+    const changes = { role, name, colour, value, direction, scale, swatch }
+    send({ kind: 'put_fabric', project, fabric: f.id, changes, seen: {} })
+  })
 }
 
 function set(id: string, field: Field, value: string) {
@@ -105,18 +93,15 @@ function set(id: string, field: Field, value: string) {
         :input-props="{ 'aria-label': `Name of fabric ${f.role.toUpperCase()}` }"
         @update:value="set(f.id, 'name', $event)"
       />
-      <select
-        :value="typed[f.id]?.value"
-        :aria-label="`Value of fabric ${f.role.toUpperCase()}`"
-        @change="set(f.id, 'value', ($event.target as HTMLSelectElement).value)"
-      >
-        <option value="light">light</option>
-        <option value="medium">medium</option>
-        <option value="dark">dark</option>
-      </select>
-      <button
+      <SelectInput
+        :labelled="`Value of fabric ${f.role.toUpperCase()}`"
+        :model-value="typed[f.id]?.value ?? 'medium'"
+        :options="values"
+        @update:model-value="set(f.id, 'value', $event)"
+      />
+      <NButton
         v-if="project.fabrics.length > 1"
-        type="button"
+        text
         class="drop"
         :aria-label="`Remove fabric ${f.name}`"
         :disabled="used(f.role)"
@@ -124,9 +109,9 @@ function set(id: string, field: Field, value: string) {
         @click="drop(f)"
       >
         ×
-      </button>
+      </NButton>
     </div>
-    <button type="button" class="more" @click="another">Another fabric</button>
+    <NButton text class="more" @click="another">Another fabric</NButton>
   </div>
 </template>
 
@@ -138,7 +123,7 @@ function set(id: string, field: Field, value: string) {
 
 .fabric {
   display: grid;
-  grid-template-columns: 40px minmax(0, 1fr) 92px 22px;
+  grid-template-columns: 40px minmax(0, 1fr) 112px 22px;
   gap: 8px;
 }
 
@@ -150,36 +135,12 @@ input[type='color'] {
   background: none;
 }
 
-.drop,
-.more {
-  font: inherit;
-  background: none;
-  border: 0;
-  padding: 0;
-  color: var(--petrol);
-  cursor: pointer;
-}
-
 .drop {
   font-size: 22px;
-}
-
-.drop:disabled {
-  visibility: hidden;
 }
 
 .more {
   justify-self: start;
   border-bottom: 2px dashed var(--steel-line);
-}
-
-select {
-  font: inherit;
-  height: 40px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-  padding: 0 6px;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { computed } from 'vue'
 
 import { useKinds } from '@/features/projects'
@@ -9,6 +10,7 @@ const props = defineProps<{ kind: string; project: Project; problem?: string }>(
 const fabrics = defineModel<string>({ required: true })
 const { data: kinds } = useKinds()
 const parts = computed(() => kinds.value?.find((k) => k.name === props.kind)?.parts ?? [])
+const options = computed(() => props.project.fabrics.map((f) => ({ value: f.role, label: f.name })))
 const fabric = (role: string | undefined) => props.project.fabrics.find((f) => f.role === role)
 
 function give(part: number, role: string) {
@@ -23,17 +25,25 @@ function give(part: number, role: string) {
     <label v-for="(p, i) in parts" :key="p">
       <i :style="{ background: fabric(fabrics[i])?.colour }" aria-hidden="true" />
       <span>{{ p }}</span>
-      <select :value="fabrics[i]" @change="give(i, ($event.target as HTMLSelectElement).value)">
-        <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
-      </select>
+      <SelectInput
+        small
+        :labelled="p"
+        :model-value="fabrics[i] ?? ''"
+        :options="options"
+        @update:model-value="give(i, $event)"
+      />
     </label>
     <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
   </div>
   <label v-else-if="parts.length" class="one">
     <span>Cut from</span>
-    <select :value="fabrics[0]" @change="give(0, ($event.target as HTMLSelectElement).value)">
-      <option v-for="f in project.fabrics" :key="f.id" :value="f.role">{{ f.name }}</option>
-    </select>
+    <SelectInput
+      small
+      labelled="Cut from"
+      :model-value="fabrics[0] ?? ''"
+      :options="options"
+      @update:model-value="give(0, $event)"
+    />
   </label>
 </template>
 
@@ -45,30 +55,19 @@ function give(part: number, role: string) {
 
 label {
   display: grid;
-  grid-template-columns: 16px minmax(0, 1fr) 112px;
+  grid-template-columns: 16px minmax(0, 1fr) 150px;
   gap: 8px;
   align-items: center;
   line-height: 1.15;
 }
 
 .one {
-  grid-template-columns: minmax(0, 1fr) 112px;
+  grid-template-columns: minmax(0, 1fr) 150px;
 }
 
 i {
   width: 16px;
   height: 16px;
   border: 1px solid var(--ink);
-}
-
-select {
-  font: inherit;
-  height: 34px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-  background: #fff;
-  color: var(--ink);
-  padding: 0 6px;
-  width: 100%;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import { cutWords, plural } from '@/shared/lib/words'
-import Len from '@/shared/ui/Len.vue'
+import { cutWords, plural } from '@/shared/words/words'
+import Len from '@/shared/words/Len.vue'
 
 /** The answer: what to cut from which cloth, what to trim to, what it costs. */
 const props = defineProps<{ plan: Schemas['UnitPlan']; fabrics: Schemas['Fabric'][] }>()

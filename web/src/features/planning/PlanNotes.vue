@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import Len from '@/shared/ui/Len.vue'
+import Len from '@/shared/words/Len.vue'
 import SeamCost from '@/shared/ui/SeamCost.vue'
 
 defineProps<{ plan: Schemas['UnitPlan']; seamCost: Schemas['SeamCost'] }>()

@@ -2,9 +2,9 @@
 import { computed, toRef } from 'vue'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
-import Len from '@/shared/ui/Len.vue'
-import SizeLadder from '@/shared/ui/SizeLadder.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import Len from '@/shared/words/Len.vue'
+import SizeLadder from '@/shared/drawing/SizeLadder.vue'
 
 import ChoicesPanel from './ChoicesPanel.vue'
 import PlanAnswer from './PlanAnswer.vue'

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import RowInput from '@/shared/form/RowInput.vue'
+import { NRadio, NRadioGroup, NTable } from 'naive-ui'
 import { useId } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
-import { schoolWords } from '@/shared/lib/words'
-import Len from '@/shared/ui/Len.vue'
+import { schoolWords } from '@/shared/words/words'
+import Len from '@/shared/words/Len.vue'
 
 /** The schools side by side; the row chosen is the plan. */
 defineProps<{ offers: Schemas['Offer'][]; ownCut: boolean; problem?: string }>()
@@ -23,54 +25,54 @@ const shown = (plan: Schemas['UnitPlan']) =>
     <p v-if="ownCut" class="soft">
       The squares are already cut, so the schools below are only for comparison.
     </p>
-    <table>
-      <thead>
-        <tr>
-          <th scope="col">Oversize</th>
-          <th scope="col">Cut</th>
-          <th scope="col">A side</th>
-          <th scope="col">Cloth</th>
-          <th scope="col">Waste</th>
-          <th scope="col">Can be trimmed</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="o in offers" :key="o.school" :class="{ on: o.school === school && !ownCut }">
-          <th scope="row">
-            <label>
-              <input v-model="school" type="radio" :name="name" :value="o.school" />
-              <span>{{ schoolWords[o.school]?.name }}</span>
-              <small v-if="o.school !== 'own_margin'">{{ schoolWords[o.school]?.line }}</small>
-            </label>
-            <input
-              v-if="o.school === 'own_margin'"
-              v-model="margin"
-              class="margin"
-              aria-label="Margin of your own, each side"
-              placeholder="off each side"
-              autocomplete="off"
-              :aria-invalid="problem && margin ? 'true' : undefined"
-              @input="school = 'own_margin'"
-            />
-          </th>
-          <template v-if="o.plan">
-            <td class="nowrap">
-              <template v-for="(size, n) in shown(o.plan)" :key="n"
-                ><template v-if="n">, </template><Len :of="size" about
-              /></template>
-            </td>
-            <td><Len :of="o.plan.margin" about /></td>
-            <td class="nowrap">{{ o.plan.cloth }}</td>
-            <td>{{ o.plan.waste_percent }}%</td>
-            <td :class="{ serious: o.plan.room_percent !== null && o.plan.room_percent < 99 }">
-              <template v-if="o.plan.room_percent !== null">{{ o.plan.room_percent }} in 100</template>
-              <span v-else class="soft">after three seam readings</span>
-            </td>
-          </template>
-          <td v-else colspan="5" class="soft">{{ o.refusal }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <NRadioGroup v-model:value="school" :name="name" role="radiogroup" aria-label="Oversize">
+      <NTable size="small" :bordered="false">
+        <thead>
+          <tr>
+            <th scope="col">Oversize</th>
+            <th scope="col">Cut</th>
+            <th scope="col">A side</th>
+            <th scope="col">Cloth</th>
+            <th scope="col">Waste</th>
+            <th scope="col">Can be trimmed</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="o in offers" :key="o.school" :class="{ on: o.school === school && !ownCut }">
+            <th scope="row">
+              <NRadio :value="o.school">
+                <strong>{{ schoolWords[o.school]?.name }}</strong>
+                <small v-if="o.school !== 'own_margin'">{{ schoolWords[o.school]?.line }}</small>
+              </NRadio>
+              <span v-if="o.school === 'own_margin'" class="margin">
+                <RowInput
+                  v-model="margin"
+                  labelled="Margin of your own, each side"
+                  placeholder="off each side"
+                  :wrong="!!problem && !!margin"
+                  @update:model-value="school = 'own_margin'"
+                />
+              </span>
+            </th>
+            <template v-if="o.plan">
+              <td class="nowrap">
+                <template v-for="(size, n) in shown(o.plan)" :key="n"
+                  ><template v-if="n">, </template><Len :of="size" about
+                /></template>
+              </td>
+              <td><Len :of="o.plan.margin" about /></td>
+              <td class="nowrap">{{ o.plan.cloth }}</td>
+              <td>{{ o.plan.waste_percent }}%</td>
+              <td :class="{ serious: o.plan.room_percent !== null && o.plan.room_percent < 99 }">
+                <template v-if="o.plan.room_percent !== null">{{ o.plan.room_percent }} in 100</template>
+                <span v-else class="soft">after three seam readings</span>
+              </td>
+            </template>
+            <td v-else colspan="5" class="soft">{{ o.refusal }}</td>
+          </tr>
+        </tbody>
+      </NTable>
+    </NRadioGroup>
   </section>
 </template>
 
@@ -102,16 +104,7 @@ tbody tr + tr > * {
   border-top: 1px solid var(--steel-mid);
 }
 
-label {
-  display: inline-grid;
-  grid-template-columns: auto auto 1fr;
-  align-items: baseline;
-  gap: 8px;
-  cursor: pointer;
-}
-
-label span {
-  font-weight: 600;
+strong {
   white-space: nowrap;
 }
 
@@ -137,23 +130,9 @@ tr.on > :first-child {
 }
 
 .margin {
-  font: inherit;
-  width: 130px;
+  display: inline-block;
+  width: 150px;
   margin-left: 14px;
-  padding: 0 8px;
-  border: 1px solid var(--steel-line);
-  border-radius: 3px;
-}
-
-.margin[aria-invalid] {
-  border: 2px solid var(--buoy);
-}
-
-input[type='radio'] {
-  accent-color: var(--petrol);
-  width: 18px;
-  height: 18px;
-  align-self: center;
 }
 
 @media (width <= 820px) {

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 
 import { useKinds } from '@/features/projects'
-import Choice from '@/shared/ui/Choice.vue'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import Choice from '@/shared/form/Choice.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import type { Draft } from './draft'
 

@@ -2,8 +2,8 @@
 import { NModal } from 'naive-ui'
 
 import { plainColours } from '@/shared/lib/colours'
-import { kindWords } from '@/shared/lib/words'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import { kindWords } from '@/shared/words/words'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 import { useKinds } from './api'
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton, NInput } from 'naive-ui'
 import { nextTick, ref } from 'vue'
 
 import type { Project } from '@/shared/api/client'
@@ -9,7 +10,7 @@ const props = defineProps<{ project: Project }>()
 const { send } = useOutbox()
 const editing = ref(false)
 const typed = ref('')
-const field = ref<HTMLInputElement>()
+const field = ref<InstanceType<typeof NInput>>()
 
 async function edit() {
   typed.value = props.project.name
@@ -34,19 +35,20 @@ function keep() {
 
 <template>
   <div class="name">
-    <input
+    <NInput
       v-if="editing"
       ref="field"
-      v-model="typed"
-      aria-label="Project name"
-      maxlength="120"
+      v-model:value="typed"
+      size="large"
+      :maxlength="120"
+      :input-props="{ 'aria-label': 'Project name' }"
       @keydown.enter="keep"
       @keydown.esc="editing = false"
       @blur="keep"
     />
     <template v-else>
       <h1>{{ project.name }}</h1>
-      <button type="button" @click="edit">Rename</button>
+      <NButton text class="rename" @click="edit">Rename</NButton>
     </template>
   </div>
 </template>
@@ -64,20 +66,8 @@ h1 {
   font-size: 26px;
 }
 
-input {
-  font: inherit;
-  font-size: 24px;
-  width: 100%;
-  padding: 2px 8px;
-}
-
-button {
-  font: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 2px dashed var(--steel-line);
+.rename {
   color: var(--chalk);
-  cursor: pointer;
-  padding: 0;
+  border-bottom: 2px dashed var(--steel-line);
 }
 </style>

@@ -5,8 +5,8 @@ import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
 import { coloursOf } from '@/shared/lib/colours'
-import { kindWords } from '@/shared/lib/words'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import { kindWords } from '@/shared/words/words'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 const props = defineProps<{ project: Project }>()
 const emit = defineEmits<{ duplicate: [string]; archive: []; remove: [] }>()

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import FileButton from '@/shared/form/FileButton.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { NButton, useMessage } from 'naive-ui'
-import { computed, h, ref } from 'vue'
+import { NButton } from 'naive-ui'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/api/outbox'
 
 import { importProject, useProjects } from './api'
@@ -14,7 +16,7 @@ const { data, isPending, error } = useProjects()
 const { send, sent } = useOutbox()
 const router = useRouter()
 const client = useQueryClient()
-const message = useMessage()
+const undo = useUndo()
 const showArchive = ref(false)
 
 const live = computed(() => (data.value ?? []).filter((p) => !p.archived))
@@ -29,11 +31,7 @@ async function begin() {
 const problem = ref('')
 
 /** A project from a file: a new one, whatever is here already. */
-async function takeIn(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function takeIn(file: File) {
   try {
     if (file.size > 1_900_000) throw new SyntaxError('too large')
     const project = await importProject(JSON.parse(await file.text()))
@@ -50,24 +48,9 @@ async function takeIn(e: Event) {
 
 function remove(p: Project) {
   send({ kind: 'delete_project', project: p.id })
-  const note = message.info(
-    () =>
-      h('span', [
-        `“${p.name}” was deleted. `,
-        h(
-          NButton,
-          {
-            size: 'small',
-            onClick: () => {
-              send({ kind: 'restore_project', project: p.id })
-              note.destroy()
-            },
-          },
-          () => 'Undo',
-        ),
-      ]),
-    { duration: 15_000, closable: true },
-  )
+  undo(`“${p.name}” was deleted.`, () => {
+    send({ kind: 'restore_project', project: p.id })
+  })
 }
 </script>
 
@@ -98,11 +81,9 @@ function remove(p: Project) {
         @remove="remove(p)"
       />
     </ul>
-    <p class="on-mat take-in">
-      <label
-        >Take in a project from a file <input type="file" accept=".json,application/json" @change="takeIn"
-      /></label>
-    </p>
+    <div class="take-in">
+      <FileButton accept=".json,application/json" @file="takeIn">Take in a project from a file</FileButton>
+    </div>
     <p v-if="problem" class="sheet" role="alert">{{ problem }}</p>
     <template v-if="archived.length">
       <NButton text class="archive-door" :aria-expanded="showArchive" @click="showArchive = !showArchive">
@@ -148,11 +129,6 @@ h1,
 
 .take-in {
   margin: 18px 0 10px;
-}
-
-.take-in input {
-  font: inherit;
-  max-width: 100%;
 }
 
 .empty {

@@ -4,8 +4,8 @@ import { computed, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
-import { kindWords } from '@/shared/lib/words'
-import UnitPicture from '@/shared/ui/UnitPicture.vue'
+import { kindWords } from '@/shared/words/words'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 import KindDialog from './KindDialog.vue'
 import { useUnits } from './useUnits'
@@ -46,8 +46,8 @@ const many = computed(() => props.project.units.length > 1)
     </nav>
     <div class="acts">
       <NButton size="small" color="#f0b429" text-color="#10242b" @click="choosing = true">Add a unit</NButton>
-      <button type="button" class="quiet" @click="add(unit.kind, unit.id)">Copy this one</button>
-      <button v-if="many" type="button" class="quiet" @click="remove(unit)">Remove it</button>
+      <NButton text class="quiet" @click="add(unit.kind, unit.id)">Copy this one</NButton>
+      <NButton v-if="many" text class="quiet" @click="remove(unit)">Remove it</NButton>
     </div>
     <KindDialog v-model:show="choosing" title="Which unit" @choose="add($event)" />
   </div>

@@ -1,17 +1,17 @@
-import { NButton, useMessage } from 'naive-ui'
-import { h, type MaybeRefOrGetter, toValue } from 'vue'
+import { type MaybeRefOrGetter, toValue } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/api/outbox'
-import { kindWords } from '@/shared/lib/words'
+import { kindWords } from '@/shared/words/words'
 
 /** Adding, copying and removing the units of a project; removing can be undone. */
 export function useUnits(project: MaybeRefOrGetter<Project>) {
   const { send, sent } = useOutbox()
   const router = useRouter()
   const route = useRoute()
-  const message = useMessage()
+  const undo = useUndo()
   const id = () => toValue(project).id
 
   async function add(of: string, copyOf?: string) {
@@ -30,24 +30,9 @@ export function useUnits(project: MaybeRefOrGetter<Project>) {
           ? { name: route.name ?? 'plan', params: { project: id(), unit: next.id } }
           : { name: 'project', params: { project: id() } },
       )
-    const note = message.info(
-      () =>
-        h('span', [
-          `${kindWords[unit.kind]?.name ?? 'The unit'} was removed. `,
-          h(
-            NButton,
-            {
-              size: 'small',
-              onClick: () => {
-                send({ kind: 'restore_unit', project: id(), unit: unit.id })
-                note.destroy()
-              },
-            },
-            () => 'Undo',
-          ),
-        ]),
-      { duration: 15_000, closable: true },
-    )
+    undo(`${kindWords[unit.kind]?.name ?? 'The unit'} was removed.`, () => {
+      send({ kind: 'restore_unit', project: id(), unit: unit.id })
+    })
   }
 
   return { add, remove }

@@ -4,7 +4,7 @@ import { reactive, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
 import { refused, useOutbox } from '@/shared/api/outbox'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 /** A ruler added, or one changed; a refusal stands under its field and nothing typed is lost. */
 const props = defineProps<{ id: string; ruler?: Schemas['Ruler'] }>()

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { NButton, useMessage } from 'naive-ui'
-import { h, ref } from 'vue'
+import { NButton } from 'naive-ui'
+import { ref } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/api/outbox'
 
 import RulerForm from './RulerForm.vue'
@@ -10,7 +11,7 @@ import RulerForm from './RulerForm.vue'
 type Ruler = Schemas['Ruler']
 defineProps<{ rulers: Ruler[] }>()
 const { send } = useOutbox()
-const message = useMessage()
+const undo = useUndo()
 const editing = ref<string | null>(null)
 const adding = ref<string | null>(null)
 
@@ -27,24 +28,9 @@ const about = (r: Ruler) =>
 
 function remove(r: Ruler) {
   send({ kind: 'delete_ruler', ruler: r.id })
-  const note = message.info(
-    () =>
-      h('span', [
-        `${r.name} was removed. `,
-        h(
-          NButton,
-          {
-            size: 'small',
-            onClick: () => {
-              send({ kind: 'restore_ruler', ruler: r.id })
-              note.destroy()
-            },
-          },
-          () => 'Undo',
-        ),
-      ]),
-    { duration: 15_000, closable: true },
-  )
+  undo(`${r.name} was removed.`, () => {
+    send({ kind: 'restore_ruler', ruler: r.id })
+  })
 }
 </script>
 

@@ -5,8 +5,8 @@ import { computed, reactive, ref, watch } from 'vue'
 
 import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { refused, useOutbox } from '@/shared/api/outbox'
-import Choice from '@/shared/ui/Choice.vue'
-import LengthInput from '@/shared/ui/LengthInput.vue'
+import Choice from '@/shared/form/Choice.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 
 import RulersSheet from './RulersSheet.vue'
 

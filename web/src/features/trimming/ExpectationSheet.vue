@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import CoreDrawing from '@/shared/ui/CoreDrawing.vue'
-import Len from '@/shared/ui/Len.vue'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import Len from '@/shared/words/Len.vue'
 
 /** What a unit trimmed true shows, and the same spot when the trim slipped. */
 defineProps<{ expectation: Schemas['Expectation']; colours: Record<string, string> }>()

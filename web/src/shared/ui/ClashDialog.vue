@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { NButton, NModal } from 'naive-ui'
+import { NButton, NModal, NTable } from 'naive-ui'
 
 import { clash, type Outgoing, useOutbox } from '@/shared/api/outbox'
 
@@ -27,7 +27,7 @@ function keepMine() {
     aria-label="Changed in another window"
   >
     <p>Another window changed this after it was read here. Nothing was overwritten. Which should stay?</p>
-    <table v-if="clash">
+    <NTable v-if="clash" size="small" :bordered="false">
       <thead>
         <tr>
           <th scope="col">Field</th>
@@ -42,7 +42,7 @@ function keepMine() {
           <td class="number">{{ f.mine || '(empty)' }}</td>
         </tr>
       </tbody>
-    </table>
+    </NTable>
     <template #action>
       <NButton @click="clash = null">Keep theirs</NButton>
       <NButton type="primary" @click="keepMine">Keep mine</NButton>

@@ -4,7 +4,7 @@ import { NButton } from 'naive-ui'
 import { computed, onScopeDispose, ref } from 'vue'
 
 import { refused, useWaiting } from '@/shared/api/outbox'
-import { plural } from '@/shared/lib/words'
+import { plural } from '@/shared/words/words'
 
 const here = ref(onlineManager.isOnline())
 onScopeDispose(onlineManager.subscribe((on) => (here.value = on)))

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import { plural } from '@/shared/lib/words'
+import { plural } from '@/shared/words/words'
 
-import Len from './Len.vue'
+import Len from '@/shared/words/Len.vue'
 
 /** What the seam costs, kept near wherever seams are spoken of. */
 defineProps<{ cost: Schemas['SeamCost'] }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import { cutWords, dimensionWords, rungWords } from '@/shared/lib/words'
+import { cutWords, dimensionWords, rungWords } from '@/shared/words/words'
 
-import Len from './Len.vue'
+import Len from '@/shared/words/Len.vue'
 
 export interface Pin {
   id: string

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { NInput } from 'naive-ui'
+
+/** A short field in a row of its own kind; it is kept when one leaves it or presses Enter. */
+defineProps<{ labelled: string; wrong?: boolean; placeholder?: string; numeric?: boolean }>()
+const value = defineModel<string>({ required: true })
+const emit = defineEmits<{ keep: [] }>()
+</script>
+
+<template>
+  <NInput
+    v-model:value="value"
+    size="small"
+    :placeholder="placeholder ?? ''"
+    :status="wrong ? 'error' : undefined"
+    :input-props="{
+      'aria-label': labelled,
+      'aria-invalid': wrong ? 'true' : undefined,
+      inputmode: numeric ? 'numeric' : 'text',
+      autocomplete: 'off',
+    }"
+    @change="emit('keep')"
+    @keydown.enter="emit('keep')"
+  />
+</template>
