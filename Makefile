@@ -9,7 +9,7 @@ MANAGE := ENTRETOILE_DATA=$(DATA) $(PY) server/manage.py
 export UV_PYTHON_DOWNLOADS = never
 export UV_LINK_MODE = copy
 
-.PHONY: demo test setup setup-dev web chromium lint types check-web core-tests server-tests browser-tests bench shots drawings api lock clean
+.PHONY: demo dev count mutants test setup setup-dev web chromium lint types check-web core-tests server-tests browser-tests bench shots drawings api lock clean
 
 demo: $(VENV)/base.stamp web/dist/built.stamp
 	@$(PY) server/serve.py --check --port $(PORT)
@@ -70,13 +70,28 @@ browser-tests: $(VENV)/dev.stamp web/dist/built.stamp chromium
 lint types check-web: $(VENV)/dev.stamp web/node_modules/installed.stamp
 	@$(PY) scripts/check.py $@
 
+# Vite's server with a change shown in a second, Django beside it reloading; Ctrl-C ends both.
+dev: $(VENV)/base.stamp web/node_modules/installed.stamp
+	@$(MANAGE) migrate -v 0
+	@$(MANAGE) lantern_deck
+	@trap 'kill 0' EXIT INT TERM; $(MANAGE) runserver 127.0.0.1:8322 & \
+		echo "Entretoile in development is at http://127.0.0.1:5321/"; cd web && npx vite --logLevel warn
+
+# How much of the code is tests.
+count: $(VENV)/dev.stamp
+	@$(PY) scripts/count.py
+
+# Sixty places broken one at a time: which are not noticed.
+mutants: $(VENV)/dev.stamp
+	@$(PY) scripts/mutants.py
+
 bench: $(VENV)/dev.stamp web/dist/built.stamp chromium
 	@PYTHONPATH=core:server:. $(PY) -m bench
 
 shots: $(VENV)/dev.stamp web/dist/built.stamp chromium
 	@PYTHONPATH=core:server:. $(PY) -m browser_tests.shots
 
-# The drawings in docs/theory.md.
+# The drawings in docs/theory.
 drawings: $(VENV)/dev.stamp
 	@PYTHONPATH=core $(PY) scripts/drawings.py
 

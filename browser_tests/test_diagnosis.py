@@ -93,7 +93,7 @@ class DiagnoseTest(JourneyCase):
         expect(working).to_contain_text("in 100")
         working.get_by_text("Show the working of every reading").click()
         expect(working).to_contain_text("row = Σ widths − 2 Σ take-ups")
-        expect(working).to_contain_text("docs/theory.md, section 14.2")
+        expect(working).to_contain_text("docs/theory, section 14.2")
 
     def test_a_layout_changed_under_its_readings(self) -> None:
         self.open(f"{LANTERN}/lay")

@@ -1,4 +1,4 @@
-"""Draws every kind of unit, cut apart, sewn and opened, for docs/theory.md: ``make drawings``."""
+"""Draws what the pages of docs/theory speak of, from the computation itself: ``make drawings``."""
 
 from __future__ import annotations
 
@@ -6,16 +6,27 @@ from pathlib import Path
 from xml.sax.saxutils import escape
 
 from piecing import Choices, plan
-from piecing.drawings import unit as pictures
+from piecing.blocks.library import library_pattern
+from piecing.blocks.pattern import laid
+from piecing.cutting import Cloth, cutting_plan
+from piecing.cutting.stock import WantedPiece
+from piecing.diagnosis import block_geometry, model_of
+from piecing.diagnosis.whatif import errors_of
+from piecing.drawings import apart_picture, as_sewn, back_picture, pictures, quilt_picture
+from piecing.drawings.cloth import cloth_picture
 from piecing.geometry.drawing import Drawing
-from piecing.lengths import Style
+from piecing.joining import Order, Wishes, pressing_map
+from piecing.lengths import Style, inches
+from piecing.quilts import Laid, QuiltChoices, quilt_sizes
+from piecing.trimming import expectation
 from piecing.units import KINDS, methods_of
 from tests.samples import sample
 
 FABRICS = {"a": "#1f6f78", "b": "#d8dee0", "c": "#f0b429", "d": "#c2452d", "e": "#7a8c92"}
 ASIDE = 0.12
 """Room for the labels at both sides, as a share of the width."""
-DRAWN = {"face", "under", "seam", "target", "clearance"}
+DRAWN = {"face", "under", "seam", "target", "clearance", "joined", "stitch", "blade", "arrow", "back", "patch"}
+FILLED = {"face", "under", "joined", "patch", "back"}
 
 
 def svg(drawing: Drawing) -> str:
@@ -28,8 +39,8 @@ def svg(drawing: Drawing) -> str:
         if m.role not in DRAWN or len(m.points) < 2:
             continue
         points = " ".join(f"{x:.4f},{y:.4f}" for x, y in m.points)
-        fill = FABRICS.get(m.fabric, "none") if m.role in ("face", "under") else "none"
-        line = "#10242b" if m.role != "target" else "#c2452d"
+        fill = FABRICS.get(m.fabric, "none") if m.role in FILLED else "#ffffff" if m.role == "arrow" else "none"
+        line = "#c2452d" if m.role == "target" else fill if m.role == "joined" else "#10242b"
         dashes = f' stroke-dasharray="{thin * 4:.4f}"' if m.role == "target" else ""
         tag = "polygon" if m.closed else "polyline"
         marks.append(f'<{tag} points="{points}" fill="{fill}" stroke="{line}" stroke-width="{thin:.4f}"{dashes}/>')
@@ -45,9 +56,40 @@ def svg(drawing: Drawing) -> str:
     return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" width="360" font-family="sans-serif">\n{body}\n</svg>\n'
 
 
+def pages() -> dict[str, Drawing]:
+    """One drawing for each page that is not about a kind of unit; the Lantern block finishing 10 1/2."""
+    pattern, finished, allowance = library_pattern("lantern"), inches("21/2"), inches("1/4")
+    layout = laid(pattern)
+    model = model_of(block_geometry(layout, finished), allowance)
+    pair = pictures(plan(Choices(sample("half_square_triangle", inches("7/2")), "pair")))
+    quilt = quilt_sizes(QuiltChoices(2, 2, finished, finished, sash=inches("3/2")))
+    lying = [Laid(layout)] * quilt.blocks
+    cloth = cutting_plan(
+        [WantedPiece("A", "a", inches("9/2"), inches("9/2"), 12), WantedPiece("B", "a", inches(4), inches(4), 6)],
+        [Cloth("bolt", "a", inches(40), inches(18))],
+    ).cloths[0]
+    geese = pictures(plan(Choices(sample("flying_goose", inches(4)), "four")))
+    return {
+        "seams": pair.trimmed,
+        "engine": geese.stages[0].drawing,
+        "oversizing": pair.sewn,
+        "trimming": expectation(plan(Choices(sample("flying_goose", inches(4)), "four"))).slipped,
+        "comparing": geese.sewn,
+        "blocks": apart_picture(layout, finished, allowance),
+        "joining": back_picture(
+            pattern, pressing_map(pattern, Order.ROWS, dict.fromkeys("abc", 1), Wishes()).pressed, finished, allowance
+        ),
+        "quilts": quilt_picture(quilt, lying),
+        "cutting": cloth_picture(cloth),
+        "diagnosis": as_sewn(model, errors_of(model, {"seam": 1 / 32}), factor=4.0),
+    }
+
+
 def main() -> None:
     out = Path(__file__).parents[1] / "docs/drawings"
     out.mkdir(exist_ok=True)
+    for name, drawing in pages().items():
+        (out / f"{name}.svg").write_text(svg(drawing))
     for kind in KINDS:
         method = methods_of(kind)[0]
         drawn = pictures(plan(Choices(sample(kind), method.name)))

@@ -133,7 +133,6 @@ SPECTACULAR_SETTINGS = {
         "LyingEnum": "blocks.models.LYINGS",
         "SizeBasisEnum": "projects.models.SIZE_BASES",
         "DirectionEnum": "projects.models.DIRECTIONS",
-        "ScaleEnum": "projects.models.SCALES",
         "ValueEnum": "projects.models.VALUES",
         "ReadingKindEnum": "measuring.models.KINDS",
         "CauseEnum": "diagnosis.serializers.CAUSES",

@@ -94,7 +94,7 @@ def exported(project: Project) -> dict[str, Any]:
         "measure": project.measure,
         **{f: _plain(getattr(project, f)) for f in ("seam_allowance", "stitch", "fold", "ruler_step", "reading_step")},
         "fabrics": [
-            {f: getattr(row, f) for f in ("role", "name", "colour", "value", "direction", "scale", "swatch")}
+            {f: getattr(row, f) for f in ("role", "name", "colour", "value", "direction", "swatch")}
             for row in project.fabrics.all()
         ],
         "units": [_unit(u) for u in project.units.all()],
@@ -273,7 +273,8 @@ def _fabric(room: Workroom, project: Project, f: dict[str, Any]) -> None:
     key: UUID = known.pk if known else uuid4()
     if known is None:
         put_fabric(room, project.pk, key, {"role": f["role"]})
-    change_fabric(room, key, {k: v for k, v in f.items() if k != "role"}, {})
+    # ``scale`` stands in files of an earlier version; nothing reads it.
+    change_fabric(room, key, {k: v for k, v in f.items() if k not in ("role", "scale")}, {})
 
 
 def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[str, str]) -> None:

@@ -15,7 +15,6 @@ from workrooms.models import MEASURES, Workroom
 SCHOOLS = [(s.value, s.name.lower()) for s in School]
 SIZE_BASES = [("unit", "unit"), ("block", "block")]
 DIRECTIONS = [("none", "none"), ("stripes", "stripes"), ("one_way", "one way")]
-SCALES = [("small", "small"), ("medium", "medium"), ("large", "large")]
 VALUES = [("light", "light"), ("medium", "medium"), ("dark", "dark")]
 
 
@@ -90,7 +89,6 @@ class Fabric(models.Model):
     colour = models.CharField(max_length=7)
     value = models.CharField(max_length=6, choices=VALUES)
     direction = models.CharField(max_length=8, choices=DIRECTIONS, default="none")
-    scale = models.CharField(max_length=6, choices=SCALES, default="small")
     swatch = models.TextField(blank=True, default="")
 
     class Meta:
@@ -99,6 +97,5 @@ class Fabric(models.Model):
             models.UniqueConstraint(fields=["project", "role"], name="one_fabric_a_role"),
             models.CheckConstraint(condition=Q(value__in=[v for v, _ in VALUES]), name="fabric_value"),
             models.CheckConstraint(condition=Q(direction__in=[d for d, _ in DIRECTIONS]), name="fabric_direction"),
-            models.CheckConstraint(condition=Q(scale__in=[s for s, _ in SCALES]), name="fabric_scale"),
             models.CheckConstraint(condition=Q(colour__regex=r"^#[0-9a-f]{6}$"), name="fabric_colour"),
         ]

@@ -23,7 +23,7 @@ from piecing.lengths import Measure
 from piecing.planning.unit_plan import MOST_UNITS
 from piecing.units import KINDS, METHODS
 
-from .models import DIRECTIONS, SCALES, SCHOOLS, SIZE_BASES, VALUES
+from .models import DIRECTIONS, SCHOOLS, SIZE_BASES, VALUES
 
 __all__ = ["fabric_readers", "project_readers", "unit_readers"]
 
@@ -84,6 +84,5 @@ def fabric_readers() -> dict[str, Reader]:
         "colour": _colour,
         "value": one_of_reader([v for v, _ in VALUES], "value"),
         "direction": one_of_reader([d for d, _ in DIRECTIONS], "direction of a print"),
-        "scale": one_of_reader([s for s, _ in SCALES], "scale of a print"),
         "swatch": _swatch,
     }

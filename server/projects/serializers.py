@@ -10,7 +10,7 @@ from piecing.units import KINDS as CORE_KINDS
 from piecing.units import kind_of
 from workrooms.models import MEASURES
 
-from .models import DIRECTIONS, SCALES, SCHOOLS, SIZE_BASES, VALUES, PlannedUnit
+from .models import DIRECTIONS, SCHOOLS, SIZE_BASES, VALUES, PlannedUnit
 from .translate import spec_of
 
 KINDS = [(k, k) for k in CORE_KINDS]
@@ -23,7 +23,6 @@ class FabricSerializer(serializers.Serializer[Any]):
     colour = serializers.CharField()
     value = serializers.ChoiceField(choices=VALUES)
     direction = serializers.ChoiceField(choices=DIRECTIONS)
-    scale = serializers.ChoiceField(choices=SCALES)
     swatch = serializers.CharField(allow_blank=True)
 
 

@@ -1,6 +1,6 @@
 """Checking by eye, by computation: what else a place could look like, and which unit lies wrong.
 
-Source: docs/theory.md, section 12.4.
+Source: docs/theory, section 12.4.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """How many of each unit: by kind, size, fabrics and hand, over several blocks, colourways and twins.
 
 Two units are one when a turn lays one on the other; they are two hands of one when only a mirror does. Source:
-docs/theory.md, section 12.5.
+docs/theory, section 12.5.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Laying out: one change to a pattern at a time, each giving a new pattern. Nothing here has a size.
 
-Source: docs/theory.md, section 12.2.
+Source: docs/theory, section 12.2.
 """
 
 from __future__ import annotations

@@ -9,7 +9,7 @@
 
 A word of the layout is a name of the legend, quarter turns clockwise, and ``m`` when mirrored first. ``.`` is an empty
 place, ``<`` goes on from the left, ``^`` from above. Tracks are parts, whole or such as "3/2". Corners and strips are
-shares of the unit's side, such as "1/3". Source: docs/theory.md, section 12.
+shares of the unit's side, such as "1/3". Source: docs/theory, section 12.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Where the parts and seams of every unit lie in a block; inches, y upward.
 
-Every outline comes from a unit's own design or from the engine. Source: docs/theory.md, section 12.3.
+Every outline comes from a unit's own design or from the engine. Source: docs/theory, section 12.3.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """The arrangements that come with the program, each a plain data file in ``library/`` in the project's own format.
 
-The names are the craft's common old ones, or this project's own. Source: docs/theory.md, section 12.
+The names are the craft's common old ones, or this project's own. Source: docs/theory, section 12.
 """
 
 from __future__ import annotations

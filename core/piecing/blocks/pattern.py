@@ -2,7 +2,7 @@
 
 A pattern has no size. Tracks are parts of one scale, across and down alike, so that a block of 3 by 2 parts is half as
 wide again as it is high; a finished width turns parts into inches. Rows are counted from the top. Fabrics are roles,
-letters that a project gives its fabrics to. Source: docs/theory.md, section 12.
+letters that a project gives its fabrics to. Source: docs/theory, section 12.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Any finished size: what every track comes to, where the ruler has no mark for it, and the nearest sizes that avoid it.
 
-Source: docs/theory.md, section 12.1.
+Source: docs/theory, section 12.1.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """How much to buy: the length of cloth a plan takes, with shrinkage and a wrong cut, in the shop's steps.
 
-Source: docs/theory.md, section 13.5.
+Source: docs/theory, section 13.5.
 """
 
 from __future__ import annotations

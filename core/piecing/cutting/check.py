@@ -1,6 +1,6 @@
 """Whether a cutting plan can be cut, found again from the placed rectangles alone. Shares no code with the planning.
 
-Source: docs/theory.md, section 13.4.
+Source: docs/theory, section 13.4.
 """
 
 from __future__ import annotations

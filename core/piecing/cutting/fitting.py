@@ -1,6 +1,6 @@
 """What a stock is enough for: whether pieces fit it, how many blocks it gives, which other way of making would fit.
 
-Source: docs/theory.md, section 13.5.
+Source: docs/theory, section 13.5.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Which piece comes from where: strips across each cloth, cut across to pieces, then diagonals; the largest first.
 
-One fabric is planned at a time. Source: docs/theory.md, section 13.
+One fabric is planned at a time. Source: docs/theory, section 13.
 """
 
 from __future__ import annotations

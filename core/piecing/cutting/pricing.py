@@ -1,6 +1,6 @@
 """Strips worth cutting: columns priced by a knapsack, the linear choice among them, and a bound on every plan.
 
-Source: docs/theory.md, section 13.2 (Gilmore and Gomory's two-stage cutting).
+Source: docs/theory, section 13.2 (Gilmore and Gomory's two-stage cutting).
 """
 
 from __future__ import annotations

@@ -3,7 +3,7 @@
 A plan that costs no more than ``h`` uses only strips whose reduced costs, at prices that prove a bound ``b``, add up to at
 most ``h - b``, the price of pieces cut beyond those wanted included. Those strips are few enough to list, and so are the
 sets of pieces that can be left after each strip. ``h`` rises from the bound until a plan is found or the time is out; each
-``h`` without a plan raises the bound. Source: docs/theory.md, section 13.2.
+``h`` without a plan raises the bound. Source: docs/theory, section 13.2.
 """
 
 from __future__ import annotations

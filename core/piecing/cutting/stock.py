@@ -1,6 +1,6 @@
 """What there is to cut from, and what is wanted: rectangles of cloth, and pieces with their grain.
 
-Lengths are exact. ``across`` runs from selvedge to selvedge, ``along`` with the selvedge. Source: docs/theory.md, section 13.
+Lengths are exact. ``across`` runs from selvedge to selvedge, ``along`` with the selvedge. Source: docs/theory, section 13.
 """
 
 from __future__ import annotations

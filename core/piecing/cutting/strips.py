@@ -1,7 +1,7 @@
 """Strips across a cloth: what lies in one, how deep it is, and the plain plan. Everything is in whole steps.
 
 A strip has a depth; in it lie pieces side by side, the lesser ones stacked when several fit the depth, all trimmed to size
-afterwards. Source: docs/theory.md, section 13.2.
+afterwards. Source: docs/theory, section 13.2.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """From what is planned to what is cut: the pieces of units, and plain ones, by fabric, each pile with its letter.
 
-Source: docs/theory.md, section 13.1.
+Source: docs/theory, section 13.1.
 """
 
 from __future__ import annotations

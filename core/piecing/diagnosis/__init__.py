@@ -1,6 +1,6 @@
 """A block as it comes out, what its readings say of what went wrong, and what to do about it.
 
-A row of units is a block of one row. Source: docs/theory.md, section 14.
+A row of units is a block of one row. Source: docs/theory, section 14.
 """
 
 from .inference import Inference, infer, prior_of

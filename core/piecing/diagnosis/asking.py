@@ -1,6 +1,6 @@
 """The next reading: of all that can still be taken the one that is worth most to what is done next, and what it would mean.
 
-Source: docs/theory.md, section 14.8.
+Source: docs/theory, section 14.8.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """What can go wrong with a block: causes common to its seams or to a batch of its units, and single seams and units.
 
 Every judged figure here (how large a cause is when there is one, how often, how much hands vary) is derived in
-docs/theory.md, section 14.3; change them there and here together.
+docs/theory, section 14.3; change them there and here together.
 """
 
 from __future__ import annotations

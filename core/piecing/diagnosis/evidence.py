@@ -4,7 +4,7 @@ Everything that may or may not be so is a candidate with prior odds: a common ca
 strays, a slip of the pen, a mistake made at a stroke. A set of them makes the readings one joint normal, whose density
 times the odds is its weight. The sets are searched from the empty one outward, best first: adding or taking away one
 candidate changes the density by a formula of rank one, so that all neighbours of a set are weighed at once
-(shotgun search: Hans, Dobra and West 2007). Source: docs/theory.md, section 14.7.
+(shotgun search: Hans, Dobra and West 2007). Source: docs/theory, section 14.7.
 """
 
 from __future__ import annotations

@@ -85,7 +85,7 @@ def _workings(found: Inference) -> Iterator[Working]:
             n,
             reading_said(reading, found.model),
             equation,
-            f"docs/theory.md, section {section}",
+            f"docs/theory, section {section}",
             reading.read,
             e.nominal,
             terms,

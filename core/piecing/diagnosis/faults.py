@@ -1,6 +1,6 @@
 """What one sees on a sewn block: tips cut off or floating, diagonals past their corner, steps, edges short or long.
 
-Source: docs/theory.md, section 14.4.
+Source: docs/theory, section 14.4.
 """
 
 from __future__ import annotations

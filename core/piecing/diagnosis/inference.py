@@ -1,6 +1,6 @@
 """What the readings say: of every cause, of single seams and units, of slips and mistakes, and of the hands themselves.
 
-Source: docs/theory.md, section 14.7.
+Source: docs/theory, section 14.7.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Mistakes made at a stroke: a wrong mark, finished for unfinished size, a border counted; and those that only the eye finds.
 
-Source: docs/theory.md, section 14.7.
+Source: docs/theory, section 14.7.
 """
 
 from __future__ import annotations

@@ -3,7 +3,7 @@
 Every error is inches from true. Of a unit: trimmed width and height, the design moved across and up, turned (inches at
 its corner), and its tips' clearance. Of a seam: the mean stitching distance, what it strays by at its start, middle and
 end, and its fold. To first order, which is exact for lengths along raw edges, every figure of the block is a sum of
-these. Source: docs/theory.md, section 14.2.
+these. Source: docs/theory, section 14.2.
 """
 
 from __future__ import annotations

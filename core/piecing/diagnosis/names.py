@@ -1,6 +1,6 @@
 """Places and readings of a block in words.
 
-Source: docs/theory.md, section 14.6.
+Source: docs/theory, section 14.6.
 """
 
 from __future__ import annotations

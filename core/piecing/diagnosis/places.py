@@ -1,7 +1,7 @@
 """Where units, seams, tips and crossings of a block lie: what the errors act on.
 
 Coordinates are inches of the finished block, x from the left and y upward from the lower edge.
-Source: docs/theory.md, section 14.1.
+Source: docs/theory, section 14.1.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """What is held likely before any reading: of every cause, of slips of the pen, and of how steady these hands are.
 
-Source: docs/theory.md, sections 14.3 and 14.7.
+Source: docs/theory, sections 14.3 and 14.7.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """What a ruler reads on units, seams, rows and blocks: where each reading is taken, and its equation.
 
 A reading is ``nominal + response · errors + noise``. One tied to a unit or seam by name speaks of that one's own errors;
-one that is not speaks of any of its batch, and what sets that one apart is noise. Source: docs/theory.md, section 14.6.
+one that is not speaks of any of its batch, and what sets that one apart is noise. Source: docs/theory, section 14.6.
 """
 
 from __future__ import annotations

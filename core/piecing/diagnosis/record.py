@@ -1,6 +1,6 @@
 """The quilter's own seam, from everything that was read of her seams.
 
-Source: docs/theory.md, section 14.12.
+Source: docs/theory, section 14.12.
 """
 
 from __future__ import annotations

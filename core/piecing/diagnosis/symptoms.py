@@ -1,6 +1,6 @@
 """From what one sees to what to measure: a few pictures and plain questions, ending in readings.
 
-Every picture is a block sewn with the error it stands for, drawn larger than it is. Source: docs/theory.md, section 14.11.
+Every picture is a block sewn with the error it stands for, drawn larger than it is. Source: docs/theory, section 14.11.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """What an expert would say first: the cause that leads, that all is true, that hands vary, or that it is open.
 
-Source: docs/theory.md, section 14.8.
+Source: docs/theory, section 14.8.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """What a seam, a fold or a trim costs a block, and how blocks of this quilter come out: Monte Carlo, worst case, root-sum-square.
 
-Source: docs/theory.md, section 14.9.
+Source: docs/theory, section 14.9.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Sizes as the quilter says them: on her ruler's marks, with a thread over or under, never a 64th.
 
-Source: docs/theory.md, section 14.8.
+Source: docs/theory, section 14.8.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """The block as it comes out, its errors made larger by a factor, its faults numbered.
 
 Every unit is drawn from the engine, moved and turned in its trim as told, clipped where its seams run, and put where
-the lengths before it leave it. Source: docs/theory.md, section 14.5.
+the lengths before it leave it. Source: docs/theory, section 14.5.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """The back of a block with every seam allowance on the side it is pressed to, and an arrow for each.
 
-Seen from the back, left and right are exchanged. Source: docs/theory.md, section 12.7.
+Seen from the back, left and right are exchanged. Source: docs/theory, section 12.7.
 """
 
 from __future__ import annotations

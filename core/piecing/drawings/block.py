@@ -1,7 +1,7 @@
 """Blocks drawn: finished, taken apart with the allowances shaded, and many side by side.
 
 Every outline comes from a unit's own design or from the engine; y runs upward here and is turned by ``Sketch``.
-Source: docs/theory.md, section 12.3.
+Source: docs/theory, section 12.3.
 """
 
 from __future__ import annotations

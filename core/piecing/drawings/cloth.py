@@ -1,6 +1,6 @@
 """Each cloth with its strips in the order of cutting, numbered and sized, to cut from.
 
-Source: docs/theory.md, section 13.6.
+Source: docs/theory, section 13.6.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """The quilt drawn: blocks where they lie, sashing, setting triangles and borders, all at their finished sizes.
 
-Source: docs/theory.md, section 12.8.
+Source: docs/theory, section 12.8.
 """
 
 from __future__ import annotations

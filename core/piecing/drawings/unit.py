@@ -1,6 +1,6 @@
 """One unit on its way: how it is made, as sewn, and trimmed. Every drawing is taken from the engine.
 
-Source: docs/theory.md, section 3.
+Source: docs/theory, section 3.
 """
 
 from __future__ import annotations

@@ -3,7 +3,7 @@
 A ``Piece`` is what lies on the table, right side up: patches one sees (``faces``), cloth folded away beneath
 (``under``), and the seams that show. A ``Stack`` is two pieces right sides together, the upper one face down and hence
 drawn mirrored, with the stitches that hold them. ``Stack.opened`` folds the upper one back along a stitch. Every method
-of making a unit is a short script of these. Source: docs/theory.md, section 3.
+of making a unit is a short script of these. Source: docs/theory, section 3.
 """
 
 from __future__ import annotations

@@ -2,7 +2,7 @@
 
 A layout can be sewn with straight seams when it falls apart along lines that cross no place, again and again. Where it
 does not, four sections may run round a fifth like a windmill: then the first seam is sewn in part and finished last.
-Anything else needs set-in corners and is refused. Source: docs/theory.md, section 12.6.
+Anything else needs set-in corners and is refused. Source: docs/theory, section 12.6.
 """
 
 from __future__ import annotations

@@ -2,7 +2,7 @@
 
 A seam goes to its left, to its right, or open. Two seams that meet across a later one nest when their allowances point
 opposite ways along it. What cannot be had is weighed: first nesting, then the number of layers, then the wishes.
-Source: docs/theory.md, section 12.7.
+Source: docs/theory, section 12.7.
 """
 
 from __future__ import annotations

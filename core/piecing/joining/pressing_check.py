@@ -1,7 +1,7 @@
 """Whether a pressing nests, found again from nothing but where seams lie and where their allowances point.
 
 Shares no code with the model in ``pressing``: seams are complex numbers here, and what meets what is read off the
-drawing. Source: docs/theory.md, section 12.7.
+drawing. Source: docs/theory, section 12.7.
 """
 
 from __future__ import annotations

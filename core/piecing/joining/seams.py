@@ -1,6 +1,6 @@
 """Every seam of a block in the order it is sewn, where seams run into it, and which side of it is darker.
 
-Coordinates are parts, x from the left and y upward from the lower edge. Source: docs/theory.md, section 12.7.
+Coordinates are parts, x from the left and y upward from the lower edge. Source: docs/theory, section 12.7.
 """
 
 from __future__ import annotations

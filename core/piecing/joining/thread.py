@@ -1,4 +1,4 @@
-"""Thread: how much the seams of a project take, and how many bobbins to wind. Source: docs/theory.md, section 13.7."""
+"""Thread: how much the seams of a project take, and how many bobbins to wind. Source: docs/theory, section 13.7."""
 
 from __future__ import annotations
 

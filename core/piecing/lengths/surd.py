@@ -1,7 +1,7 @@
 """Exact numbers of the form p + q·√2.
 
 Every size in straight and diagonal piecing lies in this field, so sums, products and, above all,
-comparisons ("does the raw unit reach its target?") need no tolerance. Source: docs/theory.md, section 1.
+comparisons ("does the raw unit reach its target?") need no tolerance. Source: docs/theory, section 1.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Every way and every school that can make one unit, side by side, the recommended one first.
 
-Source: docs/theory.md, section 11.
+Source: docs/theory, section 11.
 """
 
 from __future__ import annotations

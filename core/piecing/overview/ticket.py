@@ -1,6 +1,6 @@
 """The bench ticket: one unit's cutting, sewing, pressing and trimming on one sheet, the same on paper as on screen.
 
-Source: docs/theory.md, section 13.8.
+Source: docs/theory, section 13.8.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Pieces at hand: squares from a precut pack, strips, scraps. How many units they give, and how large those can be.
 
-All lengths in inches. Source: docs/theory.md, section 11.
+All lengths in inches. Source: docs/theory, section 11.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """From a finished size to what to cut: one unit's plan, and the same under every other school.
 
-All lengths in inches, areas in square inches. Source: docs/theory.md, sections 4 and 5.
+All lengths in inches, areas in square inches. Source: docs/theory, sections 4 and 5.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """How many units will have something to trim, by a quilter's own seam and cutting.
 
-Source: docs/theory.md, section 5.
+Source: docs/theory, section 5.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Schools of oversizing: how much larger than bare need to cut, so that a unit can be trimmed true.
 
 A school names cut sizes; each is then rounded up to what the ruler shows. No school goes below the bare sizes, so a
-higher school never leaves less margin. Source: docs/theory.md, section 5.
+higher school never leaves less margin. Source: docs/theory, section 5.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """What one seam takes: stitching distance, fold, take-up, and the three-strip test.
 
-Source: docs/theory.md, section 2. All lengths in inches, perpendicular to the raw edge.
+Source: docs/theory, section 2. All lengths in inches, perpendicular to the raw edge.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""What too much take-up in every seam costs a row. Source: docs/theory.md, section 4."""
+"""What too much take-up in every seam costs a row. Source: docs/theory, section 4."""
 
 from __future__ import annotations
 

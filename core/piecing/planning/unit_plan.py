@@ -1,6 +1,6 @@
 """What is chosen for a unit, and every figure of its plan.
 
-All lengths in inches, areas in square inches. Source: docs/theory.md, section 4.
+All lengths in inches, areas in square inches. Source: docs/theory, section 4.
 """
 
 from __future__ import annotations

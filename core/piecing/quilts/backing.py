@@ -1,4 +1,4 @@
-"""Backing pieced from panels, and binding from strips. Source: docs/theory.md, section 12.8."""
+"""Backing pieced from panels, and binding from strips. Source: docs/theory, section 12.8."""
 
 from __future__ import annotations
 

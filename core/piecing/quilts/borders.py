@@ -1,4 +1,4 @@
-"""Borders, cut to the length of what they are sewn to. Source: docs/theory.md, section 12.8."""
+"""Borders, cut to the length of what they are sewn to. Source: docs/theory, section 12.8."""
 
 from __future__ import annotations
 

@@ -1,6 +1,6 @@
 """What is chosen of a quilt, where its blocks stand, and the pieces without a seam that it takes.
 
-All sizes are finished unless they are called cut. Source: docs/theory.md, section 12.8.
+All sizes are finished unless they are called cut. Source: docs/theory, section 12.8.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Scraps: so many units of each fabric laid out so that no neighbours are alike.
 
 Places are the units of a quilt that hold one fabric role. When it cannot be done, what is in the way is said, and the
-arrangement with the fewest neighbours alike is given all the same. Source: docs/theory.md, section 12.9.
+arrangement with the fewest neighbours alike is given all the same. Source: docs/theory, section 12.9.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Blocks to a quilt: straight, on point or staggered; sashing, borders, backing, binding, and every plain piece to cut.
 
-All sizes are finished unless they are called cut. Source: docs/theory.md, section 12.8.
+All sizes are finished unless they are called cut. Source: docs/theory, section 12.8.
 """
 
 from __future__ import annotations

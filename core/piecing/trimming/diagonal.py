@@ -1,4 +1,4 @@
-"""Trimming a half-square triangle before it is opened, or folded again. Source: docs/theory.md, section 6."""
+"""Trimming a half-square triangle before it is opened, or folded again. Source: docs/theory, section 6."""
 
 from __future__ import annotations
 

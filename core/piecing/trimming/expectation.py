@@ -1,4 +1,4 @@
-"""What a unit trimmed true shows, and how it looks when the trim slipped by a sixteenth. Source: docs/theory.md, section 6."""
+"""What a unit trimmed true shows, and how it looks when the trim slipped by a sixteenth. Source: docs/theory, section 6."""
 
 from __future__ import annotations
 

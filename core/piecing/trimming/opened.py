@@ -1,4 +1,4 @@
-"""Trimming an opened, pressed unit of any kind: two sides, half a turn, the other two. Source: docs/theory.md, section 6."""
+"""Trimming an opened, pressed unit of any kind: two sides, half a turn, the other two. Source: docs/theory, section 6."""
 
 from __future__ import annotations
 

@@ -1,6 +1,6 @@
 """How the ruler finds its place on each kind of unit: which of its lines lie on which seam.
 
-Source: docs/theory.md, section 6.
+Source: docs/theory, section 6.
 """
 
 from __future__ import annotations

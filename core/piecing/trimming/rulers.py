@@ -1,4 +1,4 @@
-"""The rulers a quilter owns, and which of them will do. All lengths in inches. Source: docs/theory.md, section 6."""
+"""The rulers a quilter owns, and which of them will do. All lengths in inches. Source: docs/theory, section 6."""
 
 from __future__ import annotations
 

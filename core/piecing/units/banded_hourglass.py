@@ -1,6 +1,6 @@
 """Banded hourglass: one half two quarter triangles, the other half a triangle with a band on its long edge.
 
-Parts: the left quarter, the top quarter, the lower right triangle, the band. Source: docs/theory.md, section 4.8.
+Parts: the left quarter, the top quarter, the lower right triangle, the band. Source: docs/theory, section 4.8.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Corner-triangle unit: a square with one to four flipped corners, each of its own size and fabric.
 
-Parts: the square, then the corners lower left, lower right, upper right, upper left. Source: docs/theory.md, section 4.5.
+Parts: the square, then the corners lower left, lower right, upper right, upper left. Source: docs/theory, section 4.5.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """The finished picture of a unit, and whether it has a hand.
 
-A unit has a hand when its picture cannot be turned into its mirror image. Source: docs/theory.md, section 4.
+A unit has a hand when its picture cannot be turned into its mirror image. Source: docs/theory, section 4.
 """
 
 from __future__ import annotations

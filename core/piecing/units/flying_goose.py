@@ -1,6 +1,6 @@
 """Flying goose: a large triangle with a sky triangle on either side; twice as wide as high.
 
-Parts: the goose, the left sky, the right sky. Source: docs/theory.md, section 4.4.
+Parts: the goose, the left sky, the right sky. Source: docs/theory, section 4.4.
 """
 
 from __future__ import annotations

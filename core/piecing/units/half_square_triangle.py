@@ -1,6 +1,6 @@
 """Half-square triangle: two right triangles of different fabrics, joined on their long edges.
 
-Parts: the lower right half, the upper left half. Source: docs/theory.md, section 4.1.
+Parts: the lower right half, the upper left half. Source: docs/theory, section 4.1.
 """
 
 from __future__ import annotations
@@ -9,7 +9,7 @@ from collections.abc import Mapping
 
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece, Stack, square, turned_over
-from ..lengths import ZERO, Length
+from ..lengths import ZERO, Length, inches
 from .design import Design
 from .kind import Kind, Mark, long_seams, part
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, Spare, even_margins
@@ -214,12 +214,16 @@ def flipped_margin(allowance: Length, level: int) -> Length:
     return allowance / 4 if level == 1 else allowance
 
 
+_SMALLEST_SPARE = inches("1/4")
+"""Finished; a smaller unit is nothing that anyone sews."""
+
+
 def spare_from_corner(sizes: tuple[Length, ...], allowance: Length, take_up: Length) -> tuple[Spare, ...]:
-    """The small half-square triangles from cut-off corners: raw size k - √2 (s + e), when there is enough to sew."""
+    """The small half-square triangles from cut-off corners: raw size k - √2 (s + e), where that finishes a quarter inch or more."""
     found: dict[Length, int] = {}
     for size in sizes:
-        if size >= allowance * 4:
-            raw = size - (allowance + take_up).times_root2()
+        raw = size - (allowance + take_up).times_root2()
+        if raw >= allowance * 2 + _SMALLEST_SPARE:
             found[raw] = found.get(raw, 0) + 1
     return tuple(Spare(count, raw) for raw, count in found.items())
 

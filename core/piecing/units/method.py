@@ -2,7 +2,7 @@
 
 A new way is a new subclass of ``Method``; plan, ladder, drawings, comparison and tests follow from it. All lengths in
 inches: s is the seam allowance, e the take-up, m a margin wanted on every side. Source of every size formula:
-docs/theory.md, section 4.
+docs/theory, section 4.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Half-square unit with a pieced half: a small square with a triangle on two neighbouring sides, and one large triangle.
 
 Parts: the lower right triangle, the small square, the lower left triangle, the upper right triangle, and the inner half of
-the small square, which is a half-square triangle when the two differ. Source: docs/theory.md, section 4.9.
+the small square, which is a half-square triangle when the two differ. Source: docs/theory, section 4.9.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Units without a diagonal: four-patch, plain square, rectangle and strip.
 
-Four-patch parts, anticlockwise: lower left, lower right, upper right, upper left. Source: docs/theory.md, section 4.10.
+Four-patch parts, anticlockwise: lower left, lower right, upper right, upper left. Source: docs/theory, section 4.10.
 """
 
 from __future__ import annotations

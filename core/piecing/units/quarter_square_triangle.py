@@ -1,6 +1,6 @@
 """Quarter-square triangle (hourglass): four triangles round a crossing.
 
-Parts, anticlockwise: bottom, right, top, left. Source: docs/theory.md, section 4.2.
+Parts, anticlockwise: bottom, right, top, left. Source: docs/theory, section 4.2.
 """
 
 from __future__ import annotations

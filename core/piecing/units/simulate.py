@@ -1,4 +1,4 @@
-"""One batch made on the engine, and what the trimmed unit then shows. Source: docs/theory.md, section 3.
+"""One batch made on the engine, and what the trimmed unit then shows. Source: docs/theory, section 3.
 
 Nothing here uses a closed form: sizes, hands, tips, crossings and grain are read off the sewn cloth.
 """

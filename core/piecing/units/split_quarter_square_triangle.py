@@ -1,6 +1,6 @@
 """Split quarter-square triangle: one half and two quarters. It has a hand when its quarters differ.
 
-Parts: the lower right half, the left quarter, the top quarter. Source: docs/theory.md, section 4.3.
+Parts: the lower right half, the left quarter, the top quarter. Source: docs/theory, section 4.3.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Square in a square (diamond): a square on its point, a triangle on each side.
 
-Parts: the centre, then the corners lower left, lower right, upper right, upper left. Source: docs/theory.md, section 4.7.
+Parts: the centre, then the corners lower left, lower right, upper right, upper left. Source: docs/theory, section 4.7.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Strip-split square: a square cut once on the diagonal, a strip set in.
 
-Parts: the lower right half, the upper left half, the strip. Source: docs/theory.md, section 4.6.
+Parts: the lower right half, the upper left half, the strip. Source: docs/theory, section 4.6.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """The working surface of a method's script: sews, cuts and opens, and keeps count of what was done.
 
-Pieces that several methods start from are made here too. Source: docs/theory.md, section 3.
+Pieces that several methods start from are made here too. Source: docs/theory, section 3.
 """
 
 from __future__ import annotations

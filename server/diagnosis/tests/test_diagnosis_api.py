@@ -219,7 +219,7 @@ class JudgedTest(DiagnosisCase):
         sheet = self.ask("get", f"{self.path}/diagnosis")
         self.assertEqual(len(sheet["workings"]), len(sheet["readings"]) + sheet["elsewhere"])
         for w in sheet["workings"]:
-            self.assertIn("theory.md", w["section"])
+            self.assertIn("docs/theory", w["section"])
             self.assertTrue(w["equation"])
 
     def test_kept_and_compared_with_what_turned_out(self) -> None:

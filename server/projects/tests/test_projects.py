@@ -47,8 +47,8 @@ class SwatchTest(ApiCase):
     def test_a_photo_of_the_cloth_is_small_and_an_image(self) -> None:
         fabric = self.new_project()["fabrics"][0]["id"]
         good = "data:image/png;base64,iVBORw0KGgo="
-        kept = self.change(f"fabrics/{fabric}", {"swatch": good, "scale": "large"})["fabrics"][0]
-        self.assertEqual((kept["swatch"], kept["scale"]), (good, "large"))
+        kept = self.change(f"fabrics/{fabric}", {"swatch": good})["fabrics"][0]
+        self.assertEqual(kept["swatch"], good)
         for bad in ("data:text/html;base64,AAAA", "javascript:1", "data:image/png;base64," + "A" * 70_000, 7):
             self.change(f"fabrics/{fabric}", {"swatch": bad}, expect=422)
         self.assertEqual(self.change(f"fabrics/{fabric}", {"swatch": ""})["fabrics"][0]["swatch"], "")

@@ -1,6 +1,6 @@
 """What to do about a block as its readings make it, and what to change for the blocks not yet sewn.
 
-Source: docs/theory.md, section 14.10.
+Source: docs/theory, section 14.10.
 """
 
 from .remedy import Remedy, remedies_of

@@ -1,6 +1,6 @@
 """What to do about a mistake made at a stroke: nothing of it is a matter of small sizes.
 
-Source: docs/theory.md, section 14.10.
+Source: docs/theory, section 14.10.
 """
 
 from __future__ import annotations

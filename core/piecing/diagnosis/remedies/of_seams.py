@@ -1,6 +1,6 @@
 """Remedies at the seams: sewn again, at once or on a stretch; pressed to hide a hair.
 
-Source: docs/theory.md, section 14.10.
+Source: docs/theory, section 14.10.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Remedies at the units: trimmed again, what they lack shared between seams, made again, cut again.
 
-Source: docs/theory.md, section 14.10.
+Source: docs/theory, section 14.10.
 """
 
 from __future__ import annotations

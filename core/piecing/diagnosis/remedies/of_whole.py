@@ -1,6 +1,6 @@
 """Remedies for a block that is small or large as a whole and cannot be cured, and for one that is best left.
 
-Source: docs/theory.md, section 14.10.
+Source: docs/theory, section 14.10.
 """
 
 from __future__ import annotations

@@ -2,7 +2,7 @@
 
 Each says what it makes of the errors of units and seams: some are changed, some are sewn or made anew and vary as these hands
 do. Faults left are counted over the blocks that the readings leave possible, never on one of them.
-Source: docs/theory.md, section 14.10.
+Source: docs/theory, section 14.10.
 """
 
 from __future__ import annotations

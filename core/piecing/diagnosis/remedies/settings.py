@@ -1,7 +1,7 @@
 """What to change for the blocks not yet sewn: guide, marks, cut and handling, from the setting that was to the one to make.
 
 Only what the readings leave no doubt about, and only by amounts that a guide or a mark can be moved.
-Source: docs/theory.md, section 14.10.
+Source: docs/theory, section 14.10.
 """
 
 from __future__ import annotations

@@ -64,8 +64,8 @@ function drop(f: Fabric) {
   const project = props.project.id
   send({ kind: 'delete_fabric', project, fabric: f.id })
   undo(`${f.name} was removed.`, () => {
-    const { role, name, colour, value, direction, scale, swatch } = f
-    const changes = { role, name, colour, value, direction, scale, swatch }
+    const { role, name, colour, value, direction, swatch } = f
+    const changes = { role, name, colour, value, direction, swatch }
     send({ kind: 'put_fabric', project, fabric: f.id, changes, seen: {} })
   })
 }

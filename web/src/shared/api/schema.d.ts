@@ -1489,7 +1489,6 @@ export interface components {
             colour: string;
             value: components["schemas"]["ValueEnum"];
             direction: components["schemas"]["DirectionEnum"];
-            scale: components["schemas"]["ScaleEnum"];
             swatch: string;
         };
         Fault: {
@@ -2204,13 +2203,6 @@ export interface components {
             this_block: string[];
             the_batch: string[];
         };
-        /**
-         * @description * `small` - small
-         *     * `medium` - medium
-         *     * `large` - large
-         * @enum {string}
-         */
-        ScaleEnum: "small" | "medium" | "large";
         /** @description How much more or less than steady hands these vary, by where. */
         Scatter: {
             where: string;

@@ -1,0 +1,258 @@
+"""``make mutants``: sixty places broken by hand, one at a time, each with the tests that must notice.
+
+A sabotage is one text for another in one file of the core; its tests run in a copy of the core. What was not noticed is listed
+last, and the share that was. It stays out of ``make test``: it takes some minutes.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+HOME = Path(__file__).resolve().parent.parent
+PRESCRIBED, METHODS, PLANNING = "tests.test_prescriptions", "tests.test_methods", "tests.test_planning"
+DIAGNOSIS, MODEL, TRIALS = "tests.test_diagnosis", "tests.test_block_model", "tests.test_bench_trials"
+
+
+@dataclass(frozen=True)
+class Sabotage:
+    file: str
+    before: str
+    after: str
+    tests: tuple[str, ...]
+
+
+def in_file(file: str, tests: str, *changes: tuple[str, str]) -> list[Sabotage]:
+    return [Sabotage(file, before, after, tuple(tests.split())) for before, after in changes]
+
+
+SABOTAGES = [
+    *in_file(
+        "units/half_square_triangle.py",
+        f"{METHODS} {PRESCRIBED}",
+        (
+            "square=spec.width + allowance * 2 + margin * 2 + take_up.times_root2())",
+            "square=spec.width + allowance * 2 + margin * 2 + take_up * 2)",
+        ),
+        ("spec.width + allowance * (2 + 2 * level))", "spec.width + allowance * (2 + level))"),
+        ('raw = cuts["square"] - take_up.times_root2()', 'raw = cuts["square"] - take_up'),
+        ('(cuts["square"] - take_up * 2).over_root2()', '(cuts["square"] - take_up).over_root2()'),
+        ('raw = cuts["square"] / 2 - take_up.times_root2()', 'raw = cuts["square"] / 2 - take_up'),
+        ("raw = size - (allowance + take_up).times_root2()", "raw = size - (allowance + take_up)"),
+        ("allowance * 2 + _SMALLEST_SPARE", "allowance + _SMALLEST_SPARE"),
+        ("units=8)", "units=4)"),
+    ),
+    *in_file(
+        "units/flying_goose.py",
+        f"{METHODS} {PRESCRIBED} {PLANNING}",
+        ("large=spec.width + more + take_up.times_root2() * 2", "large=spec.width + more + take_up.times_root2()"),
+        (
+            'return cuts["large"] - eaten * 2, cuts["small"] - eaten',
+            'return cuts["small"] - eaten, cuts["large"] - eaten * 2',
+        ),
+        ('top = cuts["small"] - cuts["large"] / 2 - allowance', 'top = cuts["small"] - cuts["large"] / 2'),
+        ("small=spec.height + allowance * (3 + level))", "small=spec.height + allowance * (2 + level))"),
+        ('top = cuts["corner"] - cuts["wide"] / 2 - allowance', 'top = cuts["corner"] - cuts["wide"] / 2 + allowance'),
+    ),
+    *in_file(
+        "units/quarter_square_triangle.py",
+        METHODS,
+        ("margin * 2 + take_up.times_root2() * 2)", "margin * 2 + take_up.times_root2())"),
+        ('raw = cuts["square"] - take_up.times_root2() * 2', 'raw = cuts["square"] - take_up.times_root2()'),
+        ("middle = spec.width / 2 + allowance", "middle = spec.width / 2"),
+    ),
+    *in_file(
+        "units/square_in_square.py",
+        METHODS,
+        ("centre = spec.width.over_root2() + take_up * 2", "centre = spec.width.over_root2() + take_up"),
+        ("(centre - take_up * 4).over_root2()", "(centre - take_up * 2).over_root2()"),
+    ),
+    *in_file(
+        "planning/seam.py",
+        "tests.test_seams",
+        ("return self.stitch + self.fold / 2", "return self.stitch + self.fold"),
+        ("return (self.whole - self.middle * 3) / 2", "return self.whole - self.middle * 3"),
+        ("return (take_up - stitch) * 2", "return take_up - stitch"),
+    ),
+    *in_file(
+        "planning/plan.py",
+        PLANNING,
+        ("batches = -(-total // batch.units)", "batches = total // batch.units"),
+    ),
+    *in_file(
+        "planning/unit_plan.py",
+        f"{PLANNING} {METHODS}",
+        ("count = -(-need * batches // rule.gives)", "count = need * batches // rule.gives"),
+        (
+            "return self.spec.width * units + self.seam_allowance * 2",
+            "return self.spec.width * units + self.seam_allowance",
+        ),
+    ),
+    *in_file(
+        "planning/holdings.py",
+        f"{PRESCRIBED} tests.test_comparing",
+        ("by_size = sorted(holdings, key=lambda h: float(h.width) * float(h.height))", "by_size = list(holdings)"),
+        ("wanted = -(-piece.bits * batches // piece.gives)", "wanted = piece.bits * batches // piece.gives"),
+    ),
+    *in_file(
+        "planning/room.py",
+        "tests.test_oversize",
+        ("record.cut_sd * sizes[:, :2]", "0.5 * record.cut_sd * sizes[:, :2]"),
+        ("base + record.take_up_sd * np.outer", "base + 0.5 * record.take_up_sd * np.outer"),
+    ),
+    *in_file(
+        "planning/seam_cost.py",
+        PLANNING,
+        ("slip * (2 * (units - 1))", "slip * (units - 1)"),
+    ),
+    *in_file(
+        "trimming/expectation.py",
+        PRESCRIBED,
+        ("return (mean - target) / 2", "return mean - target"),
+    ),
+    *in_file(
+        "trimming/diagonal.py",
+        "tests.test_trimming",
+        ("raw + seam.take_up.times_root2()", "raw + seam.take_up"),
+        ("2**0.5 * self.stitch + self.target) / 2", "self.stitch + self.target) / 2"),
+    ),
+    *in_file(
+        "quilts/backing.py",
+        f"{PRESCRIBED} tests.test_quilts",
+        ('_BACKING_SEAM = inches("1/2")', "_BACKING_SEAM = ZERO"),
+        ("gained = c.usable - c.binding_strip", "gained = c.usable"),
+        ("_JOIN_LOSS = inches(12)", "_JOIN_LOSS = ZERO"),
+        ("wide, high = width + c.backing_over * 2", "wide, high = width + c.backing_over"),
+        ("about = (width + height) * 2", "about = width + height"),
+    ),
+    *in_file(
+        "quilts/borders.py",
+        f"{PRESCRIBED} tests.test_quilts",
+        ("wider = width + b.width * 2", "wider = width + b.width"),
+        ("b.width, wider, 2, c.oversize", "b.width, width, 2, c.oversize"),
+    ),
+    *in_file(
+        "quilts/sizes.py",
+        f"{PRESCRIBED} tests.test_quilts",
+        (
+            "side_square = (step + s * 2 + s.times_root2() * 2 + over)",
+            "side_square = (step + s * 2 + s.times_root2() + over)",
+        ),
+        (
+            "corner_square = (corner_leg + s * 2 + s.times_root2() + over)",
+            "corner_square = (corner_leg + s * 2 + over)",
+        ),
+        ("-(-sides // 4)", "sides // 4"),
+    ),
+    *in_file(
+        "quilts/choices.py",
+        f"{PRESCRIBED} tests.test_quilts",
+        ("s2 = c.seam_allowance * 2", "s2 = c.seam_allowance"),
+    ),
+    *in_file(
+        "joining/thread.py",
+        PRESCRIBED,
+        ("PER_SEAM = 3", "PER_SEAM = 2"),
+        ("s.length * part + 2 * float(allowance)", "s.length * part"),
+        ("ceil(float(thread) / 2 / float(bobbin)) + 1", "ceil(float(thread) / float(bobbin)) + 1"),
+    ),
+    *in_file(
+        "joining/order.py",
+        PRESCRIBED,
+        ("_LONG = 3\n", "_LONG = 4\n"),
+        ("_LONG = 3\n", "_LONG = 2\n"),
+    ),
+    *in_file(
+        "blocks/sizing.py",
+        "tests.test_block_patterns tests.test_block_counts",
+        ("finished + allowance * 2, height + allowance * 2", "finished + allowance * 2, height + allowance"),
+    ),
+    *in_file(
+        "cutting/buying.py",
+        PRESCRIBED,
+        ("(1 / (1 - shop.shrinkage))", "(1 + shop.shrinkage)"),
+        ("bare + deepest * shop.wrong_cuts", "bare"),
+        ("narrow = min(p.width, p.height) if p.turns else p.width", "narrow = min(p.width, p.height)"),
+    ),
+    *in_file(
+        "diagnosis/readings.py",
+        f"{PRESCRIBED} {MODEL} {TRIALS}",
+        (
+            "hands = 2.5 * HAND_NOISE**2 + 1.5 * STRIP_SCATTER**2",
+            "hands = 0.5 * HAND_NOISE**2 + 0.5 * STRIP_SCATTER**2",
+        ),
+    ),
+    *in_file(
+        "diagnosis/record.py",
+        DIAGNOSIS,
+        ("end / sqrt(pi) / one_in_hundred + ", ""),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_whole.py",
+        f"{PRESCRIBED} {DIAGNOSIS} {TRIALS}",
+        ('work.model.allowance * 2 + inches("1/4")', 'work.model.allowance + inches("1/4")'),
+        ("size = -(-smallest).round_up(_MARK)", "size = smallest.round_up(_MARK)"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_units.py",
+        f"{PRESCRIBED} {DIAGNOSIS} {TRIALS}",
+        ("sqrt(2) if p.cause is Cause.SHIFT else 1.0", "1.0"),
+    ),
+    *in_file(
+        "diagnosis/remedies/settings.py",
+        f"{PRESCRIBED} {TRIALS}",
+        ("allowance - fold / 2\n", "allowance + fold / 2\n"),
+        ("middle=seam * 4", "middle=seam * 6"),
+        ("whole=seam * 14", "whole=seam * 18"),
+    ),
+    *in_file(
+        "diagnosis/verdict.py",
+        f"{PRESCRIBED} {TRIALS} {DIAGNOSIS}",
+        ("_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0", "_NAMED, _FEW, _SOON = 0.30, 0.0, 5.0"),
+        ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.7, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
+    ),
+    *in_file(
+        "lengths/length.py",
+        "tests.test_lengths",
+        ("return step * step.whole_times(self, up=True)", "return step * step.whole_times(self)"),
+    ),
+]
+
+
+def noticed(sabotage: Sabotage) -> bool | None:
+    """Whether its tests fail in a copy of the core with the one change; None when the text is no longer there."""
+    source = HOME / "core" / "piecing" / sabotage.file
+    text = source.read_text("utf-8")
+    if sabotage.before not in text:
+        return None
+    with tempfile.TemporaryDirectory() as folder:
+        core = Path(folder) / "core"
+        shutil.copytree(HOME / "core", core, ignore=shutil.ignore_patterns("__pycache__"))
+        shutil.copytree(HOME / "docs", Path(folder) / "docs", ignore=shutil.ignore_patterns("screenshots"))
+        (core / "piecing" / sabotage.file).write_text(text.replace(sabotage.before, sabotage.after, 1), "utf-8")
+        env = {**os.environ, "PYTHONPATH": str(core), "OMP_NUM_THREADS": "1"}
+        command = [sys.executable, "-m", "unittest", "-f", *sabotage.tests]
+        done = subprocess.run(command, cwd=core, env=env, capture_output=True, check=False)
+    return done.returncode != 0
+
+
+def main() -> int:
+    wanted = [s for s in SABOTAGES if not sys.argv[1:] or any(a in s.file for a in sys.argv[1:])]
+    with ThreadPoolExecutor(2) as pool:
+        found = list(pool.map(noticed, wanted))
+    for s, was in zip(wanted, found, strict=True):
+        if not was:
+            print(f"{'NOT NOTICED' if was is False else 'NO LONGER THERE'}  {s.file}: {s.before!r} -> {s.after!r}")
+    share = sum(was is True for was in found) / len(found)
+    print(f"{sum(was is True for was in found)} of {len(found)} sabotages noticed ({share:.0%}; 90% are wanted)")
+    return 0 if share >= 0.9 else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
