@@ -125,6 +125,8 @@ class PiecingError(ValueError):
 
 
 class LengthError(PiecingError):
+    """A length that cannot be had."""
+
     code = "length_error"
 
 
@@ -144,6 +146,8 @@ class LengthNotUnderstood(LengthError):
 
 
 class LengthOutOfRange(LengthError):
+    """A length below zero, or beyond ten thousand inches; or no step that a ruler has."""
+
     code = "length_out_of_range"
 
 
@@ -154,22 +158,32 @@ class InexactLength(LengthError):
 
 
 class SeamError(PiecingError):
+    """A seam, or a test of one, that cannot be."""
+
     code = "seam_error"
 
 
 class StripTestImpossible(SeamError):
+    """Two figures of a strip test that no three strips give."""
+
     code = "strip_test_impossible"
 
 
 class PlanError(PiecingError):
+    """A unit that cannot be planned so."""
+
     code = "plan_error"
 
 
 class SizeOutOfRange(PlanError):
+    """A finished or cut size that nobody sews, or that this kind does not have."""
+
     code = "size_out_of_range"
 
 
 class SeamTooWide(PlanError):
+    """An allowance, a stitching distance or a fold that does not go with the unit or with each other."""
+
     code = "seam_too_wide"
 
 
@@ -180,14 +194,20 @@ class CutTooSmall(PlanError):
 
 
 class NoMarginGiven(PlanError):
+    """The school of one's own margin without one."""
+
     code = "no_margin_given"
 
 
 class RecordsTooFew(PlanError):
+    """The school of one's own records before there are enough readings."""
+
     code = "records_too_few"
 
 
 class UnknownChoice(PlanError):
+    """A name that is none of those there are; the known ones in its data."""
+
     code = "unknown_choice"
 
 
@@ -198,108 +218,162 @@ class RatioNotPossible(PlanError):
 
 
 class StripDoesNotFit(PlanError):
+    """A strip wider than its square takes."""
+
     code = "strip_does_not_fit"
 
 
 class CornersOverlap(PlanError):
+    """Flipped corners that lie over each other."""
+
     code = "corners_overlap"
 
 
 class HoldingNotUnderstood(PlanError):
+    """Pieces at hand that could not be read."""
+
     code = "holding_not_understood"
 
 
 class RulerImpossible(PlanError):
+    """A ruler that no one owns."""
+
     code = "ruler_impossible"
 
 
 class CountOutOfRange(PlanError):
+    """A number below or beyond what is worked with."""
+
     code = "count_out_of_range"
 
 
 class BlockError(PiecingError):
+    """A block or quilt that cannot be so."""
+
     code = "block_error"
 
 
 class PatternNotUnderstood(BlockError):
+    """A written pattern that could not be read; ``field`` is the path of what is wrong."""
+
     code = "pattern_not_understood"
 
 
 class TracksDoNotAddUp(BlockError):
+    """Columns or rows that do not make the size asked for."""
+
     code = "tracks_do_not_add_up"
 
 
 class PlaceTaken(BlockError):
+    """Something lies there already."""
+
     code = "place_taken"
 
 
 class UnitDoesNotFit(BlockError):
+    """A unit in a place of another shape."""
+
     code = "unit_does_not_fit"
 
 
 class NestedBlockDoesNotFit(BlockError):
+    """A block in a place of another shape."""
+
     code = "nested_block_does_not_fit"
 
 
 class BlockHoldsItself(BlockError):
+    """Blocks within blocks without end, or too deep."""
+
     code = "block_holds_itself"
 
 
 class UnknownBlock(BlockError):
+    """A block that is nowhere to be found by its key."""
+
     code = "unknown_block"
 
 
 class LayoutIncomplete(BlockError):
+    """Places of the block are empty; they are named."""
+
     code = "layout_incomplete"
 
 
 class RoleWithoutFabric(BlockError):
+    """A letter that no fabric has."""
+
     code = "role_without_fabric"
 
 
 class CannotBeSewn(BlockError):
+    """No order of straight seams joins it."""
+
     code = "cannot_be_sewn"
 
 
 class QuiltImpossible(BlockError):
+    """A setting, sashing or border that does not go together."""
+
     code = "quilt_impossible"
 
 
 class ScrapsImpossible(BlockError):
+    """Scraps that cannot be laid over this quilt."""
+
     code = "scraps_impossible"
 
 
 class CuttingError(PiecingError):
+    """Cloth, a list or a paper that cannot be."""
+
     code = "cutting_error"
 
 
 class ClothImpossible(CuttingError):
+    """A cloth nobody has, or a piece wider than any."""
+
     code = "cloth_impossible"
 
 
 class NothingToCut(CuttingError):
+    """A plan asked for without pieces, or without cloth."""
+
     code = "nothing_to_cut"
 
 
 class SheetNotUnderstood(CuttingError):
+    """A list that is no CSV of the kind meant."""
+
     code = "sheet_not_understood"
 
 
 class PaperImpossible(CuttingError):
+    """A drawing larger than any sheets it could be printed on."""
+
     code = "paper_impossible"
 
 
 class ReadingError(PiecingError):
+    """A reading that cannot be taken so."""
+
     code = "reading_error"
 
 
 class RowCountMissing(ReadingError):
+    """A row read without saying of how many units."""
+
     code = "row_count_missing"
 
 
 class StripTestIncomplete(ReadingError):
+    """A strip test with only one of its two figures."""
+
     code = "strip_test_incomplete"
 
 
 class ReadingMisplaced(ReadingError):
+    """A reading of something that this block does not have, or has no longer."""
+
     code = "reading_misplaced"

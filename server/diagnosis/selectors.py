@@ -148,14 +148,13 @@ def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> 
 
 def _in_stock(project: Project, sheet: DiagnosisSheet) -> dict[str, Message]:
     """Whether the stock holds the cloth of units that would be made or cut again, by the remedy's code."""
-    again = [r for r in sheet.this_block if r.pieces is not None]
+    again = [(r, r.batch) for r in sheet.this_block if r.pieces is not None and r.batch is not None]
     if not again:
         return {}
     fabrics = {f.role: f.name or f"fabric {f.role.upper()}" for f in project.fabrics.all()}
     found: dict[str, Message] = {}
     cloths, directions = [cloth_of(s) for s in stock_of(project)], directions_of(project)
-    for remedy in again:
-        number = int(remedy.code.rsplit("-", 1)[1])
+    for remedy, number in again:
         planned = sheet.scene.plans.get(number)
         if planned is None:
             continue

@@ -73,6 +73,7 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
         batch.count * (Minutes.UNIT + Minutes.UNPICK),
         _units_anew(work, units),
         pieces=pieces_said(again.pieces) if again else None,
+        batch=p.batch,
         faults=tuple(f.number for f in work.faults),
         cures=True,
         spread=True,
@@ -185,6 +186,7 @@ def _cut_again(work: Work, p: Parameter) -> Remedy:
         Message("none" if large else "cloth"),
         batch.count * (Minutes.TRIM if large else 2),
         pieces=pieces_said(again.pieces) if again and not large else None,
+        batch=p.batch,
         cures=True,
         spread=True,
     )

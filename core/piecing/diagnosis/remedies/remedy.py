@@ -64,7 +64,8 @@ class Change:
 class Remedy:
     """``change`` is None when nothing of it can be drawn. ``left`` is how many faults stay on the mean, ``none_left`` whether
     it is likely that none does; None when sizes do not tell. ``minutes`` are for this block, ``quilt_minutes`` for all that
-    are sewn alike. ``why_not`` says why it cannot be done or is not worth it; ``faults`` are the numbers it answers."""
+    are sewn alike. ``why_not`` says why it cannot be done or is not worth it; ``faults`` are the numbers it answers; ``pieces`` what it
+    cuts anew, for units of ``batch``."""
 
     code: str
     title: Message
@@ -74,6 +75,7 @@ class Remedy:
     minutes: int
     change: Change | None = None
     pieces: Message | None = None
+    batch: int | None = None
     why_not: Message | None = None
     left: float | None = None
     none_left: bool = False

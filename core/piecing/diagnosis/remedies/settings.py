@@ -115,76 +115,41 @@ def _hold(p: Parameter, e: Estimate) -> Remedy:
 
 
 def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
-    model = found.model
-    name, size = batch_name(model.places, p.batch), Roughly(off)
-    target = float(model.places.batches[p.batch].spec.width + model.allowance * 2)
+    """What to do otherwise with the rest of a batch that was cut, trimmed or handled off."""
+    title, how = _marks(found, p, off)
     code = f"{p.cause.value}-{p.batch}"
-    risk, then = Message("none"), Message("The next ones come out true.")
+    return Remedy(code, title, how, Message("The next ones come out true."), Message("none"), 2)
+
+
+def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message]:
+    """Title and way, ``off`` inches beyond what was wanted."""
+    model = found.model
+    who, size = batch_name(model.places, p.batch), Roughly(off)
+    target = float(model.places.batches[p.batch].spec.width + model.allowance * 2)
     match p.cause:
         case Cause.TRIM:
-            return Remedy(
-                code,
-                Message(
-                    "Trim the {who} to {to}, not to {now}",
-                    who=name,
-                    to=GuideSetting(target),
-                    now=GuideSetting(target + off),
-                ),
-                Message(
-                    "Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."
-                ),
-                then,
-                risk,
-                2,
+            to, now = GuideSetting(target), GuideSetting(target + off)
+            return Message("Trim the {who} to {to}, not to {now}", who=who, to=to, now=now), Message(
+                "Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."
             )
         case Cause.SHIFT:
-            return Remedy(
-                code,
-                Message("Lay the ruler's line on the seam of the {who}", who=name),
-                Message(
-                    "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, and set it on the seam again before the other two.",
-                    size=size,
-                ),
-                then,
-                risk,
-                2,
+            return Message("Lay the ruler's line on the seam of the {who}", who=who), Message(
+                "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, and set "
+                "it on the seam again before the other two.",
+                size=size,
             )
         case Cause.TIP:
-            return Remedy(
-                code,
-                Message(
-                    "Leave {to} above the tip of the {who}, not {now}",
-                    who=name,
-                    to=model.allowance,
-                    now=GuideSetting(float(model.allowance) + off),
-                ),
-                Message("Set the ruler's mark on the tip first, then trim the top."),
-                then,
-                risk,
-                2,
-            )
+            now = GuideSetting(float(model.allowance) + off)
+            return Message(
+                "Leave {to} above the tip of the {who}, not {now}", who=who, to=model.allowance, now=now
+            ), Message("Set the ruler's mark on the tip first, then trim the top.")
         case Cause.CUT:
-            return Remedy(
-                code,
-                Message("Check the pieces cut for the {who}", who=name),
-                Message(
-                    "They are {size} too {way}. Measure the next ones before sewing.",
-                    size=size,
-                    way="small" if off < 0 else "large",
-                ),
-                then,
-                risk,
-                2,
+            way = "small" if off < 0 else "large"
+            return Message("Check the pieces cut for the {who}", who=who), Message(
+                "They are {size} too {way}. Measure the next ones before sewing.", size=size, way=way
             )
         case _:
-            return Remedy(
-                code,
-                Message("Starch the {who}, and true them up on the corners that were not sewn", who=name),
-                Message(
-                    "They are drawn out by {size}. Starch before cutting, press up and down, and sew with the bias side below.",
-                    size=size,
-                ),
-                then,
-                risk,
-                2,
+            return Message("Starch the {who}, and true them up on the corners that were not sewn", who=who), Message(
+                "They are drawn out by {size}. Starch before cutting, press up and down, and sew with the bias side below.",
+                size=size,
             )
