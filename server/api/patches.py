@@ -7,18 +7,64 @@ else by now is a conflict, said field by field; every other field goes in. See d
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from typing import Any
 
 from django.db import models
+from rest_framework import serializers
 
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Measure, Style
 
 from .problems import ChangedElsewhere, Refused
 
-__all__ = ["Reader", "apply_changes"]
+__all__ = ["ChangeSerializer", "Reader", "Wire", "apply_changes", "change_of", "patch_of", "text_wire"]
 
-Reader = Callable[[Any], Any]
+Wire = Callable[[], "serializers.Field[Any, Any, Any, Any]"]
+
+
+def text_wire() -> serializers.Field[Any, Any, Any, Any]:
+    return serializers.CharField(allow_blank=True, allow_null=True)
+
+
+@dataclass(frozen=True, slots=True)
+class Reader:
+    """What a field takes: ``read`` makes a value of what was typed or raises a ``PiecingError``; ``wire`` says how it is sent,
+    for the schema, the browser's types and forms. A row's readers by field are the one list of its fields."""
+
+    read: Callable[[Any], Any]
+    wire: Wire = text_wire
+
+    def __call__(self, value: Any) -> Any:
+        return self.read(value)
+
+
+class ChangeSerializer(serializers.Serializer[Any]):
+    """``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields."""
+
+    changes = serializers.DictField(child=serializers.JSONField(allow_null=True))
+    seen = serializers.DictField(child=serializers.JSONField(allow_null=True), required=False, default=dict)
+
+
+def patch_of(name: str, readers: Mapping[str, Reader]) -> type[serializers.Serializer[Any]]:
+    """A serializer that names every field a row takes, each of them optional."""
+
+    def get_fields(_self: object) -> dict[str, serializers.Field[Any, Any, Any, Any]]:
+        fields = {field: reader.wire() for field, reader in readers.items()}
+        for field in fields.values():
+            field.required = False
+        return fields
+
+    return type(f"{name}PatchSerializer", (serializers.Serializer,), {"get_fields": get_fields})
+
+
+def change_of(
+    name: str, readers: Mapping[str, Reader], **more: serializers.Field[Any, Any, Any, Any]
+) -> type[serializers.Serializer[Any]]:
+    """A change of such a row as it is sent: the fields it sets, and what its writer last saw in them."""
+    patch = patch_of(name, readers)
+    fields = {"changes": patch(), "seen": patch(), **more}
+    return type(f"{name}ChangeSerializer", (serializers.Serializer,), fields)
 
 
 def _read(readers: Mapping[str, Reader], values: Mapping[str, Any], style: Style) -> dict[str, Any]:

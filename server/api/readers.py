@@ -8,6 +8,8 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from rest_framework import serializers
+
 from piecing.errors import CountOutOfRange, LengthError, LengthNotUnderstood, UnknownChoice
 from piecing.lengths import Length, Measure, parse_length, parse_step
 from piecing.planning.checks import check_allowance
@@ -41,16 +43,16 @@ def _text(value: Any) -> str:
 
 
 def length_reader(measure: Measure) -> Reader:
-    return lambda v: parse_length(_text(v), measure)
+    return Reader(lambda v: parse_length(_text(v), measure))
 
 
 def maybe_length_reader(measure: Measure) -> Reader:
     """A length, or None for nothing typed."""
-    return lambda v: None if v is None or not _text(v).strip() else parse_length(_text(v), measure)
+    return Reader(lambda v: None if v is None or not _text(v).strip() else parse_length(_text(v), measure))
 
 
 def step_reader(measure: Measure) -> Reader:
-    return lambda v: parse_step(_text(v), measure)
+    return Reader(lambda v: parse_step(_text(v), measure))
 
 
 def allowance_reader(measure: Measure) -> Reader:
@@ -59,12 +61,12 @@ def allowance_reader(measure: Measure) -> Reader:
         check_allowance(allowance)
         return allowance
 
-    return read
+    return Reader(read)
 
 
 def note_reader(longest: int) -> Reader:
     """One line of text, perhaps empty; control characters, which no person types, become spaces."""
-    return lambda v: re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(v or "")).strip()[:longest]
+    return Reader(lambda v: re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(v or "")).strip()[:longest])
 
 
 def name_reader(longest: int) -> Reader:
@@ -76,7 +78,7 @@ def name_reader(longest: int) -> Reader:
             raise UnknownChoice("A name needs at least one letter or figure.")
         return name
 
-    return read
+    return Reader(read)
 
 
 def one_of_reader(known: list[str], what: str) -> Reader:
@@ -90,7 +92,7 @@ def one_of_reader(known: list[str], what: str) -> Reader:
             )
         return str(value)
 
-    return read
+    return Reader(read, lambda: serializers.ChoiceField(choices=known))
 
 
 def measure_reader() -> Reader:
@@ -104,15 +106,18 @@ def whole_reader(most: int, what: str, *, least: int = 1) -> Reader:
             raise CountOutOfRange("{what} is a whole number from {least} to {most}.", what=what, least=least, most=most)
         return int(text)
 
-    return read
+    return Reader(read)
 
 
-def yes_no_reader(value: Any) -> bool:
+def _yes_no(value: Any) -> bool:
     if value in (True, "true", "yes", "1"):
         return True
     if value in (False, "false", "no", "0", ""):
         return False
     raise UnknownChoice("Answer yes or no.")
+
+
+yes_no_reader = Reader(_yes_no, serializers.BooleanField)
 
 
 def cuts_reader(measure: Measure) -> Reader:
@@ -132,12 +137,15 @@ def cuts_reader(measure: Measure) -> Reader:
                 raise refusal.at(f"cuts.{name}") from None
         return Cuts(sizes.items())
 
-    return read
+    return Reader(read, lambda: serializers.DictField(child=serializers.CharField(allow_blank=True, allow_null=True)))
 
 
-def part_fabrics_reader(value: Any) -> list[str]:
+def _part_fabrics(value: Any) -> list[str]:
     """Fabric roles of a unit's parts, as letters."""
     roles = list(value) if isinstance(value, str | list | tuple) else []
     if not 1 <= len(roles) <= _MOST_PARTS or not all(isinstance(r, str) and re.fullmatch("[a-z]", r) for r in roles):
         raise UnknownChoice("Give each part of the unit one of the project's fabrics.")
     return roles
+
+
+part_fabrics_reader = Reader(_part_fabrics, lambda: serializers.ListField(child=serializers.CharField(max_length=1)))

@@ -6,6 +6,8 @@ import re
 from collections.abc import Callable
 from typing import Any
 
+from rest_framework import serializers
+
 from api.patches import Reader
 from api.readers import length_reader, one_of_reader, whole_reader, yes_no_reader
 from piecing.blocks.file_format import Find, pattern_data, pattern_from
@@ -17,7 +19,7 @@ from piecing.planning.schools import School
 from piecing.quilts.choices import Corners
 from piecing.units import KINDS, methods_of
 
-from .models import LYINGS, SETTINGS, SPREADS
+from .models import LYINGS, ORDERS, SETTINGS, SPREADS
 
 __all__ = ["MOST_COLOURWAYS", "block_readers", "quilt_readers", "stock_reader"]
 
@@ -33,13 +35,53 @@ def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
         return size
 
     return {
-        "pattern": lambda v: pattern_data(pattern_from(v, find, key)),
-        "finished": finished,
-        "colourways": _colourways,
-        "order": lambda v: "" if v in (None, "") else one_of_reader([o.value for o in Order], "order of joining")(v),
-        "pressing": _pressing,
-        "sewn_open": _seam_names,
+        "pattern": Reader(lambda v: pattern_data(pattern_from(v, find, key)), PatternWire),
+        "finished": Reader(finished),
+        "colourways": Reader(_colourways, lambda: ColourwayWire(many=True)),
+        "order": Reader(_order, lambda: serializers.ChoiceField(choices=ORDERS, allow_blank=True)),
+        "pressing": Reader(_pressing, WishesWire),
+        "sewn_open": Reader(_seam_names, lambda: serializers.ListField(child=serializers.CharField())),
     }
+
+
+class PatternWire(serializers.Serializer[Any]):
+    """A block in the format ``entretoile-block/1``; or what is done to one, as the board says it (docs/formats)."""
+
+    format = serializers.CharField(required=False)
+    name = serializers.CharField()
+    columns = serializers.ListField(child=serializers.JSONField())
+    rows = serializers.ListField(child=serializers.JSONField())
+    units = serializers.DictField(child=serializers.DictField(child=serializers.JSONField()))
+    layout = serializers.ListField(child=serializers.CharField())
+
+
+class ColourwayWire(serializers.Serializer[Any]):
+    count = serializers.CharField()
+    roles = serializers.DictField(child=serializers.CharField())
+
+
+class WishesWire(serializers.Serializer[Any]):
+    to_dark = serializers.BooleanField(required=False)
+    from_bulk = serializers.BooleanField(required=False)
+    layers = serializers.IntegerField(required=False, allow_null=True)
+    repeats = serializers.BooleanField(required=False)
+    spun = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()), required=False)
+
+
+class BorderWire(serializers.Serializer[Any]):
+    width = serializers.CharField()
+    fabric = serializers.CharField()
+    corners = serializers.ChoiceField(choices=[c.value for c in Corners])
+    corner_fabric = serializers.CharField()
+
+
+class MakingWire(serializers.Serializer[Any]):
+    method = serializers.CharField(allow_blank=True)
+    school = serializers.CharField()
+
+
+def _order(value: Any) -> str:
+    return "" if value in (None, "") else str(one_of_reader([o.value for o in Order], "order of joining")(value))
 
 
 def _role(value: Any) -> str:
@@ -99,10 +141,10 @@ def quilt_readers(measure: Measure) -> dict[str, Reader]:
         **dict.fromkeys(("sash", "binding_strip", "backing_over", "usable", "oversize"), length),
         **dict.fromkeys(("sash_round", "cornerstones"), yes_no_reader),
         **dict.fromkeys(
-            ("sash_fabric", "cornerstone_fabric", "setting_fabric", "binding_fabric", "backing_fabric"), _role
+            ("sash_fabric", "cornerstone_fabric", "setting_fabric", "binding_fabric", "backing_fabric"), Reader(_role)
         ),
-        "borders": _borders(length),
-        "makings": _makings,
+        "borders": Reader(_borders(length), lambda: BorderWire(many=True)),
+        "makings": Reader(_makings, lambda: serializers.DictField(child=MakingWire())),
         "spare_percent": whole_reader(100, "Spares in a hundred", least=0),
         "spare_number": whole_reader(1000, "The number of spares", least=0),
     }

@@ -5,17 +5,19 @@ from uuid import UUID
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
+from rest_framework.serializers import CharField
 from rest_framework.views import APIView
 
+from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
 from piecing.errors import PiecingError
+from piecing.lengths import Measure
 from projects.models import Project
 from projects.selectors import get_project
 from projects.serializers import ProjectSerializer
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
-from workrooms.serializers import ChangeSerializer
 
 from . import commands, selectors, serializers
 from .counts import counts_of
@@ -24,8 +26,14 @@ from .library import library_of
 from .looking import find_of_turned, other_ways
 from .models import Block
 from .quilt import QuiltSheet, quilt_view
+from .readers import block_readers, quilt_readers
 from .scraps import scrap_boxes, scrap_setting
 from .translate import find_in, pattern_of
+
+_QUILT_CHANGE = change_of("Quilt", quilt_readers(Measure.INCHES))
+_BLOCK_CHANGE = change_of(
+    "Block", block_readers(Measure.INCHES, lambda _key: None, ""), start=CharField(required=False, allow_blank=True)
+)
 
 
 @dataclass(frozen=True)
@@ -111,9 +119,7 @@ class LookView(APIView):
 class NewBlockView(APIView):
     """A block made or changed; its key is made by the caller."""
 
-    @extend_schema(
-        operation_id="put_block", request=serializers.NewBlockSerializer, responses=serializers.SheetSerializer
-    )
+    @extend_schema(operation_id="put_block", request=_BLOCK_CHANGE, responses=serializers.SheetSerializer)
     def put(self, request: Request, key: UUID, block: UUID) -> Response:
         body = valid(serializers.NewBlockSerializer(data=request.data))
         room = current_workroom()
@@ -193,7 +199,7 @@ class PressingView(APIView):
 
 class QuiltView(APIView):
     @extend_schema(
-        operation_id="change_quilt", request=ChangeSerializer, responses={200: serializers.SheetSerializer, **_REFUSED}
+        operation_id="change_quilt", request=_QUILT_CHANGE, responses={200: serializers.SheetSerializer, **_REFUSED}
     )
     def patch(self, request: Request, key: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))

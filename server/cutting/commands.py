@@ -27,13 +27,22 @@ from . import jobs
 from .models import GOALS, KINDS, CutPlan, Stock
 from .translate import cloth_of, plan_data, plan_from, stock_of, wanted_of
 
-__all__ = ["begin_plan", "delete_stock", "mark_cut", "put_stock", "restore_stock", "stop_plan", "tick_strip"]
+__all__ = [
+    "begin_plan",
+    "delete_stock",
+    "mark_cut",
+    "put_stock",
+    "restore_stock",
+    "stock_readers",
+    "stop_plan",
+    "tick_strip",
+]
 
 _SECONDS = 6.0
 _MOST_STOCK = 400
 
 
-def _readers(measure: Measure) -> dict[str, Reader]:
+def stock_readers(measure: Measure) -> dict[str, Reader]:
     return {
         "kind": one_of_reader([k for k, _ in KINDS], "kind of cloth"),
         "across": length_reader(measure),
@@ -60,7 +69,7 @@ def put_stock(
         row = Stock(pk=key, fabric=fabric, position=last + 1, across=inches(40), along=inches(36))
         row._state.adding = True
     row.fabric = fabric
-    apply_changes(row, _readers(style.measure), changes, seen, style.measure)
+    apply_changes(row, stock_readers(style.measure), changes, seen, style.measure)
     try:
         cloth_of(row)
     except PiecingError as refusal:

@@ -8,15 +8,18 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from api.csv_serializers import CsvTextSerializer, ImportedSerializer
+from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer
 from api.requests import valid
+from piecing.lengths import Measure
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
-from workrooms.serializers import ChangeSerializer
 
 from . import commands, selectors, serializers, sheets
+
+_STOCK_CHANGE = change_of("Stock", commands.stock_readers(Measure.INCHES))
 
 
 def _sheet(project: Project) -> Response:
@@ -66,7 +69,7 @@ class MarkCutView(APIView):
 class NewStockView(APIView):
     """A cloth of a fabric; its key is made by the caller."""
 
-    @extend_schema(operation_id="put_stock", request=ChangeSerializer, responses=_ANSWERS)
+    @extend_schema(operation_id="put_stock", request=_STOCK_CHANGE, responses=_ANSWERS)
     def put(self, request: Request, key: UUID, stock: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         return _sheet(commands.put_stock(current_workroom(), key, stock, body["changes"], body["seen"]))

@@ -30,6 +30,7 @@ from .subjects import Subject
 
 __all__ = [
     "MOST",
+    "SAVED_READERS",
     "change_saved",
     "delete_reading",
     "put_lost",
@@ -43,6 +44,9 @@ __all__ = [
 _GONE = "This reading is not here. It may have been deleted in another window."
 MOST = 5_000
 """Readings of one project."""
+
+
+SAVED_READERS = {"turned_out": one_of_reader(["", "right", "partly", "wrong"], "outcome"), "later": note_reader(400)}
 
 
 @transaction.atomic
@@ -177,8 +181,7 @@ def change_saved(subject: Subject, key: UUID, changes: Mapping[str, Any], seen: 
         raise NotHere("This diagnosis is not kept here.")
     if "deleted" in changes:
         row.deleted_at = timezone.now() if changes["deleted"] else None
-    readers = {"turned_out": one_of_reader(["", "right", "partly", "wrong"], "outcome"), "later": note_reader(400)}
     some = {k: v for k, v in changes.items() if k != "deleted"}
-    apply_changes(row, readers, some, {k: v for k, v in seen.items() if k != "deleted"}, subject.style.measure)
+    apply_changes(row, SAVED_READERS, some, {k: v for k, v in seen.items() if k != "deleted"}, subject.style.measure)
     row.save()
     return subject

@@ -10,9 +10,11 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from api.csv_serializers import CsvTextSerializer, ImportedSerializer
+from api.patches import ChangeSerializer, Reader, change_of
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
 from blocks.selectors import get_block
+from measuring.translate import reading_readers
 from piecing.diagnosis.causes import parameters_of
 from piecing.diagnosis.symptoms import Symptom, symptoms
 from piecing.drawings.symptom import symptom_picture
@@ -20,7 +22,6 @@ from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
-from workrooms.serializers import ChangeSerializer
 
 from . import commands, selectors, serializers
 from .hand import by_hand_sheet
@@ -30,6 +31,9 @@ from .subjects import Subject, subject_of
 _REFUSED = {422: ProblemSerializer}
 _ANSWERS: Any = {200: serializers.DiagnosisSerializer, **_REFUSED}
 _SUBJECT = OpenApiParameter("subject", str, OpenApiParameter.PATH, enum=["blocks", "units"])
+
+_READING_CHANGE = change_of("Reading", {**reading_readers(Measure.INCHES), "lands": Reader(str)})
+_SAVED_CHANGE = change_of("Saved", {**commands.SAVED_READERS, "deleted": Reader(str)})
 
 
 def _context(sheet: selectors.DiagnosisSheet, style: Style, *, of_row: bool) -> dict[str, Any]:
@@ -102,7 +106,7 @@ class WhatIfView(APIView):
 class ReadingView(APIView):
     """One reading, taken down, changed or taken away; what it then says comes with the answer."""
 
-    @extend_schema(operation_id="put_reading", parameters=[_SUBJECT], request=ChangeSerializer, responses=_ANSWERS)
+    @extend_schema(operation_id="put_reading", parameters=[_SUBJECT], request=_READING_CHANGE, responses=_ANSWERS)
     def put(self, request: Request, subject: str, key: UUID, reading: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         found = subject_of(current_workroom(), subject, key)
@@ -167,7 +171,7 @@ class SavedView(APIView):
         found = subject_of(current_workroom(), subject, key)
         return _sheet(_done(found, lambda: commands.save_diagnosis(found, saved)))
 
-    @extend_schema(operation_id="change_saved", parameters=[_SUBJECT], request=ChangeSerializer, responses=_ANSWERS)
+    @extend_schema(operation_id="change_saved", parameters=[_SUBJECT], request=_SAVED_CHANGE, responses=_ANSWERS)
     def patch(self, request: Request, subject: str, key: UUID, saved: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         found = subject_of(current_workroom(), subject, key)

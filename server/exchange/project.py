@@ -21,6 +21,7 @@ from api.problems import ApiError, Refused
 from blocks.commands import change_quilt, put_block
 from blocks.models import Block
 from blocks.quilt import quilt_of
+from blocks.readers import quilt_readers
 from blocks.selectors import blocks_of
 from blocks.translate import find_in
 from cutting.commands import put_stock
@@ -31,11 +32,13 @@ from diagnosis.earlier import of_block, of_unit
 from diagnosis.models import SavedDiagnosis
 from diagnosis.subjects import subject_of
 from measuring.models import ReadingRow
+from measuring.translate import reading_readers
 from piecing.blocks.library import library_data
 from piecing.errors import PiecingError, ReadingMisplaced, RoleWithoutFabric
-from piecing.lengths import Length
+from piecing.lengths import Length, Measure
 from projects.commands import add_unit, change_fabric, change_project, change_unit, create_project, put_fabric
 from projects.models import Project
+from projects.readers import unit_readers
 from projects.selectors import get_project
 from workrooms.models import Workroom
 
@@ -43,27 +46,8 @@ __all__ = ["FORMAT", "ProjectRefused", "exported", "imported", "schema"]
 
 FORMAT = "entretoile-project/1"
 _SCHEMA = Path(settings.HOME) / "docs" / "formats" / "entretoile-project-1.schema.json"
-_UNIT = (
-    "kind",
-    "method",
-    "size_basis",
-    "finished",
-    "height",
-    "block_finished",
-    "units_across",
-    "part_fabrics",
-    "count",
-    "mirrored",
-    "school",
-    "own_margin",
-    "strip",
-)
-_CORNERS = tuple(f"corner_{n}" for n in range(4))
-_QUILT = (
-    *("columns", "rows", "setting", "spread", "every_second", "sash", "sash_round", "cornerstones", "sash_fabric"),
-    *("cornerstone_fabric", "setting_fabric", "binding_strip", "binding_fabric", "backing_fabric", "backing_over"),
-    *("usable", "oversize", "makings", "spare_percent", "spare_number"),
-)
+_UNIT = tuple(f for f in unit_readers(Measure.INCHES) if f != "cuts")
+_QUILT = tuple(f for f in quilt_readers(Measure.INCHES) if f != "borders")
 
 
 class ProjectRefused(ApiError):
@@ -128,20 +112,7 @@ def exported(project: Project) -> dict[str, Any]:
     }
 
 
-_READING = (
-    "kind",
-    "whole",
-    "count",
-    "batch",
-    "at_unit",
-    "corner",
-    "seam",
-    "spot",
-    "feature",
-    "day",
-    "confirmed",
-    "note",
-)
+_READING = tuple(f for f in reading_readers(Measure.INCHES) if f != "value")
 
 
 def _reading(row: ReadingRow) -> dict[str, Any]:
@@ -156,7 +127,7 @@ def _saved(row: SavedDiagnosis) -> dict[str, Any]:
 
 
 def _unit(unit: Any) -> dict[str, Any]:
-    fields = {f: _plain(getattr(unit, f)) for f in (*_UNIT, *_CORNERS)}
+    fields = {f: _plain(getattr(unit, f)) for f in _UNIT}
     fields["cuts"] = {name: _plain(size) for name, size in unit.cuts.items()}
     fields["readings"] = [_reading(r) for r in unit.readings.filter(deleted_at=None)]
     fields["saved"] = [_saved(k) for k in unit.saved.filter(deleted_at=None)]

@@ -50,7 +50,7 @@ def signed_reader(measure: Measure) -> Reader:
         length: Length = plain(found.group(2) if found else text)
         return -length if found and found.group(1) != "+" else length
 
-    return read
+    return Reader(read)
 
 
 def _count(value: Any) -> int:
@@ -79,14 +79,14 @@ def reading_readers(measure: Measure) -> dict[str, Reader]:
         "kind": one_of_reader([k.value for k in ReadingKind], "kind of reading"),
         "value": signed_reader(measure),
         "whole": signed_reader(measure),
-        "count": _count,
+        "count": Reader(_count),
         "batch": note_reader(80),
         "at_unit": note_reader(16),
         "corner": note_reader(20),
         "seam": note_reader(120),
         "spot": one_of_reader(_SPOTS, "spot on a seam"),
         "feature": note_reader(160),
-        "day": _day,
-        "confirmed": _flag,
+        "day": Reader(_day),
+        "confirmed": Reader(_flag),
         "note": note_reader(200),
     }

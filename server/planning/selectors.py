@@ -24,25 +24,14 @@ from piecing.planning.unit_plan import Choices, UnitPlan
 from piecing.trimming import Cutter, Expectation, Recipe, expectation, margin_read, recipes, trimmed_plan
 from piecing.units import UnitSpec, kind_of
 from projects.models import PlannedUnit
-from projects.readers import project_readers, unit_readers
+from projects.readers import SEAM_FIELDS, project_readers, unit_readers
 from workrooms.models import Workroom
 from workrooms.selectors import owned_rulers
 
 __all__ = ["Planned", "Trim", "compare_choices", "plan_choices", "read_choices", "trim_of"]
 
-_PROJECT_FIELDS = ("seam_allowance", "stitch", "fold", "ruler_step")
-_UNIT_FIELDS = (
-    "units_across",
-    "count",
-    "mirrored",
-    "school",
-    "own_margin",
-    "size_basis",
-    "kind",
-    "method",
-    "part_fabrics",
-    "cuts",
-)
+_SHAPE_FIELDS = ("finished", "block_finished", "height", "strip", *(f"corner_{n}" for n in range(4)))
+_UNIT_FIELDS = tuple(f for f in unit_readers(Measure.INCHES) if f not in _SHAPE_FIELDS)
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,14 +53,14 @@ def read_choices(typed: Mapping[str, Any]) -> tuple[Choices, int]:
     readers = project_readers(measure) | unit_readers(measure)
     read: dict[str, Any] = {}
     refusals: list[PiecingError] = []
-    for field in (*_PROJECT_FIELDS, *_UNIT_FIELDS, *_shape_fields(typed)):
+    for field in (*SEAM_FIELDS, *_UNIT_FIELDS, *_shape_fields(typed)):
         try:
             read[field] = readers[field](typed.get(field))
         except PiecingError as refusal:
             refusals.append(refusal.at(field))
     if refusals:
         raise Refused(refusals, Style(measure))
-    choices = {f: read[f] for f in (*_PROJECT_FIELDS, "count", "mirrored", "own_margin", "cuts", "method")}
+    choices = {f: read[f] for f in (*SEAM_FIELDS, "count", "mirrored", "own_margin", "cuts", "method")}
     return Choices(spec=_spec(read), school=School(read["school"]), **choices), read["units_across"]
 
 

@@ -16,11 +16,12 @@ from api.wire import (
     length_out,
 )
 from piecing.drawings.unit import design_picture
-from piecing.lengths import Length
+from piecing.lengths import Length, Measure
 from piecing.messages import Message
 from piecing.overview.compare import Way
 from piecing.units import Kind, methods_of
 from projects.models import SCHOOLS, SIZE_BASES
+from projects.readers import SEAM_FIELDS, unit_readers
 from projects.serializers import KINDS
 from workrooms.models import MEASURES
 
@@ -34,31 +35,20 @@ class TypedField(serializers.CharField):
 
 
 class PlanRequestSerializer(serializers.Serializer[Any]):
-    """The choices as typed; nothing is saved by asking."""
+    """The choices as typed, every field a unit takes and what the project says of its seams; nothing is saved by asking."""
 
     measure = serializers.ChoiceField(choices=MEASURES)
     kind = serializers.ChoiceField(choices=KINDS)
     method = serializers.CharField(max_length=60)
     size_basis = serializers.ChoiceField(choices=SIZE_BASES)
-    finished = TypedField()
-    height = TypedField()
-    block_finished = TypedField()
-    units_across = TypedField()
     part_fabrics = serializers.ListField(child=serializers.CharField(max_length=2), max_length=12)
-    corner_0 = TypedField()
-    corner_1 = TypedField()
-    corner_2 = TypedField()
-    corner_3 = TypedField()
-    strip = TypedField()
-    count = TypedField()
-    mirrored = TypedField()
     school = serializers.ChoiceField(choices=SCHOOLS)
-    own_margin = TypedField()
     cuts = serializers.DictField(child=TypedField(allow_null=True), required=False, default=dict)
-    seam_allowance = TypedField()
-    stitch = TypedField()
-    fold = TypedField()
-    ruler_step = TypedField()
+
+    def get_fields(self) -> dict[str, Any]:
+        fields = super().get_fields()
+        typed = (*unit_readers(Measure.INCHES), *SEAM_FIELDS)
+        return {**fields, **{f: TypedField() for f in typed if f not in fields}}
 
 
 class CompareRequestSerializer(PlanRequestSerializer):

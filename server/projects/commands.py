@@ -22,7 +22,7 @@ from piecing.units.spec import UnitSpec
 from workrooms.models import Workroom
 
 from .models import Fabric, PlannedUnit, Project
-from .readers import fabric_readers, project_readers, unit_readers
+from .readers import SEAM_FIELDS, fabric_readers, project_readers, unit_readers
 from .selectors import get_fabric, get_project, get_unit
 from .translate import choices_of, finished_of, spec_of, style_of
 
@@ -304,7 +304,7 @@ def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: 
     project = get_project(room, key)
     measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else Measure(project.measure)
     fields = apply_changes(project, project_readers(measure), changes, seen, measure)
-    if set(fields) & {"seam_allowance", "stitch", "fold", "ruler_step"}:
+    if set(fields) & set(SEAM_FIELDS):
         _check(project.units.filter(deleted_at=None), project, Style(measure))
     _save(project, [*fields, "updated_at"] if fields else [])
     return get_project(room, key)

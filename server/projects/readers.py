@@ -25,7 +25,10 @@ from piecing.units import KINDS, METHODS
 
 from .models import DIRECTIONS, SCHOOLS, SIZE_BASES, VALUES
 
-__all__ = ["fabric_readers", "project_readers", "unit_readers"]
+SEAM_FIELDS = ("seam_allowance", "stitch", "fold", "ruler_step")
+"""What a project says of every seam and cut in it."""
+
+__all__ = ["SEAM_FIELDS", "fabric_readers", "project_readers", "unit_readers"]
 
 
 def _colour(value: Any) -> str:
@@ -61,7 +64,7 @@ def project_readers(measure: Measure) -> dict[str, Reader]:
 def unit_readers(measure: Measure) -> dict[str, Reader]:
     return {
         "kind": one_of_reader(list(KINDS), "kind of unit"),
-        "method": one_of_reader(sorted({m.name for m in METHODS}), "way of making a unit"),
+        "method": Reader(one_of_reader(sorted({m.name for m in METHODS}), "way of making a unit").read),
         "height": maybe_length_reader(measure),
         "part_fabrics": part_fabrics_reader,
         **{f"corner_{n}": length_reader(measure) for n in range(4)},
@@ -81,8 +84,8 @@ def unit_readers(measure: Measure) -> dict[str, Reader]:
 def fabric_readers() -> dict[str, Reader]:
     return {
         "name": name_reader(80),
-        "colour": _colour,
+        "colour": Reader(_colour),
         "value": one_of_reader([v for v, _ in VALUES], "value"),
         "direction": one_of_reader([d for d, _ in DIRECTIONS], "direction of a print"),
-        "swatch": _swatch,
+        "swatch": Reader(_swatch),
     }

@@ -3,14 +3,18 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from api.fields import LengthField
+from api.patches import Reader, change_of
 from api.wire import DrawingField, DrawingSerializer, LengthAnswerField, LengthSerializer, LengthsField, length_out
 from piecing.drawings.unit import design_picture
+from piecing.lengths import Measure
 from piecing.messages import Message
 from piecing.units import KINDS as CORE_KINDS
 from piecing.units import kind_of
 from workrooms.models import MEASURES
 
-from .models import DIRECTIONS, SCHOOLS, SIZE_BASES, VALUES, PlannedUnit
+from .models import DIRECTIONS, VALUES, PlannedUnit
+from .readers import fabric_readers, project_readers, unit_readers
 from .translate import spec_of
 
 KINDS = [(k, k) for k in CORE_KINDS]
@@ -26,31 +30,26 @@ class FabricSerializer(serializers.Serializer[Any]):
     swatch = serializers.CharField(allow_blank=True)
 
 
-class PlannedUnitSerializer(serializers.Serializer[Any]):
-    """``part_fabrics`` is the fabric of each part; ``picture`` the finished unit."""
+class PlannedUnitSerializer(serializers.ModelSerializer[PlannedUnit]):
+    """Every field a unit takes (``projects.readers.unit_readers``) and what follows: ``part_fabrics`` is the fabric of each part,
+    ``picture`` the finished unit."""
 
-    id = serializers.UUIDField()
     kind = serializers.ChoiceField(choices=KINDS)
-    method = serializers.CharField()
-    size_basis = serializers.ChoiceField(choices=SIZE_BASES)
-    finished = LengthAnswerField()
-    height = LengthAnswerField(allow_null=True)
-    block_finished = LengthAnswerField()
-    units_across = serializers.IntegerField()
     part_fabrics = serializers.ListField(child=serializers.CharField())
-    corner_0 = LengthAnswerField()
-    corner_1 = LengthAnswerField()
-    corner_2 = LengthAnswerField()
-    corner_3 = LengthAnswerField()
-    strip = LengthAnswerField()
-    count = serializers.IntegerField()
-    mirrored = serializers.IntegerField()
-    school = serializers.ChoiceField(choices=SCHOOLS)
-    own_margin = LengthAnswerField(allow_null=True)
     cuts = LengthsField()
     width_shown = serializers.SerializerMethodField()
     height_shown = serializers.SerializerMethodField()
     picture = serializers.SerializerMethodField()
+
+    class Meta:
+        model = PlannedUnit
+        fields = ("id", *unit_readers(Measure.INCHES), "width_shown", "height_shown", "picture")
+        read_only_fields = fields
+
+    def build_standard_field(self, field_name: str, model_field: Any) -> Any:
+        if isinstance(model_field, LengthField):
+            return LengthAnswerField, {"allow_null": model_field.null}
+        return super().build_standard_field(field_name, model_field)
 
     @extend_schema_field(LengthSerializer)
     def get_width_shown(self, unit: PlannedUnit) -> dict[str, Any]:
@@ -106,3 +105,8 @@ class NewUnitSerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
     kind = serializers.CharField(required=False, default="half_square_triangle", max_length=60)
     copy_of = serializers.UUIDField(required=False, allow_null=True, default=None)
+
+
+ProjectChangeSerializer = change_of("Project", project_readers(Measure.INCHES))
+UnitChangeSerializer = change_of("Unit", unit_readers(Measure.INCHES))
+FabricChangeSerializer = change_of("Fabric", {"role": Reader(str), **fabric_readers()})

@@ -5,14 +5,22 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from api.patches import ChangeSerializer
 from api.requests import valid
 from workrooms.selectors import current_workroom
-from workrooms.serializers import ChangeSerializer
 
 from . import commands
 from .models import Project
 from .selectors import get_project, projects_of
-from .serializers import NewKeySerializer, NewProjectSerializer, NewUnitSerializer, ProjectSerializer
+from .serializers import (
+    FabricChangeSerializer,
+    NewKeySerializer,
+    NewProjectSerializer,
+    NewUnitSerializer,
+    ProjectChangeSerializer,
+    ProjectSerializer,
+    UnitChangeSerializer,
+)
 from .translate import style_of
 
 
@@ -37,7 +45,7 @@ class ProjectView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         return _out(get_project(current_workroom(), key))
 
-    @extend_schema(operation_id="change_project", request=ChangeSerializer, responses=ProjectSerializer)
+    @extend_schema(operation_id="change_project", request=ProjectChangeSerializer, responses=ProjectSerializer)
     def patch(self, request: Request, key: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_project(current_workroom(), key, body["changes"], body["seen"]))
@@ -79,7 +87,7 @@ class UnitsView(APIView):
 
 
 class UnitView(APIView):
-    @extend_schema(operation_id="change_unit", request=ChangeSerializer, responses=ProjectSerializer)
+    @extend_schema(operation_id="change_unit", request=UnitChangeSerializer, responses=ProjectSerializer)
     def patch(self, request: Request, key: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_unit(current_workroom(), key, body["changes"], body["seen"]))
@@ -98,14 +106,14 @@ class RestoreUnitView(APIView):
 class NewFabricView(APIView):
     """A fabric more; its key is made by the caller."""
 
-    @extend_schema(operation_id="put_fabric", request=ChangeSerializer, responses=ProjectSerializer)
+    @extend_schema(operation_id="put_fabric", request=FabricChangeSerializer, responses=ProjectSerializer)
     def put(self, request: Request, key: UUID, fabric: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         return _out(commands.put_fabric(current_workroom(), key, fabric, body["changes"]))
 
 
 class FabricView(APIView):
-    @extend_schema(operation_id="change_fabric", request=ChangeSerializer, responses=ProjectSerializer)
+    @extend_schema(operation_id="change_fabric", request=FabricChangeSerializer, responses=ProjectSerializer)
     def patch(self, request: Request, key: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_fabric(current_workroom(), key, body["changes"], body["seen"]))

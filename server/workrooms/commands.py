@@ -28,15 +28,22 @@ from piecing.lengths import Measure, Style
 from .models import CUTTERS, OwnedRuler, Workroom
 from .selectors import current_workroom, find_ruler, get_ruler, ruler_of
 
-__all__ = ["change_workroom", "delete_ruler", "put_ruler", "restore_ruler"]
+__all__ = ["change_workroom", "delete_ruler", "put_ruler", "restore_ruler", "ruler_readers", "workroom_readers"]
 
 
 @transaction.atomic
 def change_workroom(changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Workroom:
-    """Set fields of the current workroom; see ``common.patches`` for conflicts."""
+    """Set fields of the current workroom; see ``api.patches`` for conflicts."""
     room = current_workroom()
     measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else Measure(room.measure)
-    readers = {
+    fields = apply_changes(room, workroom_readers(measure), changes, seen, measure)
+    if fields:
+        room.save(update_fields=fields)
+    return room
+
+
+def workroom_readers(measure: Measure) -> dict[str, Reader]:
+    return {
         "name": name_reader(120),
         "measure": measure_reader(),
         "ruler_step": step_reader(measure),
@@ -44,13 +51,9 @@ def change_workroom(changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Work
         "seam_allowance": allowance_reader(measure),
         "cutter": one_of_reader([c for c, _ in CUTTERS], "hand"),
     }
-    fields = apply_changes(room, readers, changes, seen, measure)
-    if fields:
-        room.save(update_fields=fields)
-    return room
 
 
-def _ruler_readers(measure: Measure) -> dict[str, Reader]:
+def ruler_readers(measure: Measure) -> dict[str, Reader]:
     return {
         "name": name_reader(60),
         "width": length_reader(measure),
@@ -74,7 +77,7 @@ def put_ruler(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mappi
     elif row.deleted_at is not None:
         raise NotHere("This ruler was removed in another window. Undo that there, or add it again.")
     new = row._state.adding
-    apply_changes(row, _ruler_readers(measure), changes, seen, measure)
+    apply_changes(row, ruler_readers(measure), changes, seen, measure)
     try:
         ruler_of(row)
     except RulerImpossible as refusal:

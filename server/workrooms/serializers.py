@@ -33,10 +33,3 @@ class WorkroomSerializer(serializers.Serializer[Any]):
     def get_rulers(self, room: Any) -> list[dict[str, Any]]:
         rows = room.rulers.filter(deleted_at=None)
         return list(RulerSerializer(rows, many=True, context=self.context).data)
-
-
-class ChangeSerializer(serializers.Serializer[Any]):
-    """``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields."""
-
-    changes = serializers.DictField(child=serializers.JSONField(allow_null=True))
-    seen = serializers.DictField(child=serializers.JSONField(allow_null=True), required=False, default=dict)

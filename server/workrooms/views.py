@@ -5,16 +5,21 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from api.patches import ChangeSerializer, change_of
 from piecing.lengths import Measure, Style
 
 from . import commands
 from .models import Workroom
 from .selectors import current_workroom
-from .serializers import ChangeSerializer, WorkroomSerializer
+from .serializers import WorkroomSerializer
 
 
 def _out(room: Workroom) -> Response:
     return Response(WorkroomSerializer(room, context={"style": Style(Measure(room.measure))}).data)
+
+
+_WORKROOM_CHANGE = change_of("Workroom", commands.workroom_readers(Measure.INCHES))
+_RULER_CHANGE = change_of("Ruler", commands.ruler_readers(Measure.INCHES))
 
 
 class WorkroomView(APIView):
@@ -24,7 +29,7 @@ class WorkroomView(APIView):
     def get(self, _request: Request) -> Response:
         return _out(current_workroom())
 
-    @extend_schema(operation_id="change_workroom", request=ChangeSerializer, responses=WorkroomSerializer)
+    @extend_schema(operation_id="change_workroom", request=_WORKROOM_CHANGE, responses=WorkroomSerializer)
     def patch(self, request: Request) -> Response:
         body = ChangeSerializer(data=request.data)
         body.is_valid(raise_exception=True)
@@ -32,7 +37,7 @@ class WorkroomView(APIView):
 
 
 class RulerView(APIView):
-    @extend_schema(operation_id="put_ruler", request=ChangeSerializer, responses=WorkroomSerializer)
+    @extend_schema(operation_id="put_ruler", request=_RULER_CHANGE, responses=WorkroomSerializer)
     def put(self, request: Request, key: UUID) -> Response:
         body = ChangeSerializer(data=request.data)
         body.is_valid(raise_exception=True)

@@ -36,7 +36,7 @@ function save() {
     project: props.project.id,
     block: props.block.id,
     changes: { colourways },
-    seen: { colourways: props.block.colourways },
+    seen: { colourways: props.block.colourways.map((w) => ({ ...w, count: String(w.count) })) },
   })
 }
 

@@ -21,7 +21,7 @@ const { data, error } = useJoining(() => props.block.id)
 const { send } = useOutbox()
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 
-const join = (order: string) =>
+const join = (order: SavedBlock['order']) =>
   send({
     kind: 'put_block',
     project: props.project.id,

@@ -64,7 +64,7 @@ async function save(s: Stock, field: Field) {
   }
 }
 
-function add(fabric: string, kind: string) {
+function add(fabric: string, kind: Stock['kind']) {
   const usual = clothWords[kind]!
   const changes = { kind, across: usual.across, along: usual.along, count: '1' }
   const stock = crypto.randomUUID()
@@ -150,7 +150,13 @@ async function photograph(f: Project['fabrics'][number], file: File) {
         </FileButton>
       </div>
       <div class="adds">
-        <NButton v-for="(w, k) in clothWords" :key="k" text class="quiet" @click="add(f.id, String(k))">
+        <NButton
+          v-for="(w, k) in clothWords"
+          :key="k"
+          text
+          class="quiet"
+          @click="add(f.id, k as Stock['kind'])"
+        >
           {{ w.name }}<span class="visually-hidden"> of {{ f.name }}</span>
         </NButton>
       </div>

@@ -19,7 +19,10 @@ export const unitFields = [
   'mirrored',
   'school',
   'own_margin',
-] as const
+] as const satisfies readonly (keyof Schemas['UnitPatchRequest'])[]
+type Left = Exclude<keyof Schemas['UnitPatchRequest'], (typeof unitFields)[number] | 'cuts'>
+/** Does not compile when the server's unit has a field that is not listed here. */
+export const allFieldsListed: [Left] extends [never] ? true : Left = true
 const cutPrefix = 'cuts.'
 
 /** What is typed, by field; sizes that are cut already by `cuts.large` and the like. */

@@ -2,7 +2,7 @@ import { keepPreviousData, onlineManager, useQuery } from '@tanstack/vue-query'
 import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
 import { computed, reactive, type Ref, ref, shallowRef, watch } from 'vue'
 
-import { api, type PlannedUnit, type Project, Refusal, taken } from '@/shared/api/client'
+import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { useOutbox } from '@/shared/api/outbox'
 
 import { asked, cutsOf, type Draft, isCut, keptDraft, projectFields, unitFields } from './draft'
@@ -75,15 +75,18 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   /** What is typed means the measure it was typed in: it is saved first, and comes back told in the other one. */
   function measureIn(measure: string) {
     save()
-    const seen = { measure: base.measure ?? '' }
-    send({ kind: 'change_project', project: project.value.id, changes: { measure }, seen })
+    const changes = { measure } as Schemas['ProjectPatchRequest']
+    const seen = { measure: base.measure } as Schemas['ProjectPatchRequest']
+    send({ kind: 'change_project', project: project.value.id, changes, seen })
   }
 
   /** Another kind of unit brings its own usual parts, ways and sizes, which the server knows. */
   function become(kind: string) {
     save()
     const ids = { project: project.value.id, unit: unit.value.id }
-    send({ kind: 'change_unit', ...ids, changes: { kind }, seen: { kind: base.kind ?? '' } })
+    const changes = { kind } as Schemas['UnitPatchRequest']
+    const seen = { kind: base.kind } as Schemas['UnitPatchRequest']
+    send({ kind: 'change_unit', ...ids, changes, seen })
   }
 
   /** Sizes that are cut belong to the way they were cut for. */

@@ -1121,6 +1121,19 @@ export interface components {
         };
         /** @enum {unknown} */
         BlankEnum: "";
+        BlockChangeRequest: {
+            start?: string;
+            changes: components["schemas"]["BlockPatchRequest"];
+            seen: components["schemas"]["BlockPatchRequest"];
+        };
+        BlockPatchRequest: {
+            pattern?: components["schemas"]["PatternWireRequest"];
+            finished?: string | null;
+            colourways?: components["schemas"]["ColourwayWireRequest"][];
+            order?: components["schemas"]["OrderEnum"] | components["schemas"]["BlankEnum"];
+            pressing?: components["schemas"]["WishesWireRequest"];
+            sewn_open?: string[];
+        };
         BlockPossible: {
             name: string;
             count: number;
@@ -1160,6 +1173,12 @@ export interface components {
             corners: string;
             corner_fabric: string;
         };
+        BorderWireRequest: {
+            width: string;
+            fabric: string;
+            corners: components["schemas"]["CornersEnum"];
+            corner_fabric: string;
+        };
         /** @description What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for. */
         Buying: {
             purchases: components["schemas"]["Purchase"][];
@@ -1170,16 +1189,10 @@ export interface components {
             readonly thread: components["schemas"]["Length"];
             bobbins: number;
         };
-        /**
-         * @description * `in` - in
-         *     * `mm` - mm
-         * @enum {string}
-         */
-        ByHandMeasureEnum: "in" | "mm";
         /** @description A row of units without a project: sizes and readings as typed. */
         ByHandRequest: {
             /** @default in */
-            measure: components["schemas"]["ByHandMeasureEnum"];
+            measure: components["schemas"]["Measure1baEnum"];
             /** @default half_square_triangle */
             kind: components["schemas"]["KindEnum"];
             finished: string;
@@ -1227,15 +1240,6 @@ export interface components {
             readonly corners: components["schemas"]["Corner"][];
             readonly tips: string[];
         };
-        /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
-        ChangeRequest: {
-            changes: {
-                [key: string]: unknown | null;
-            };
-            seen?: {
-                [key: string]: unknown | null;
-            };
-        };
         /**
          * @description * `yardage` - yardage
          *     * `fat_quarter` - fat_quarter
@@ -1271,21 +1275,27 @@ export interface components {
                 [key: string]: string;
             };
         };
+        ColourwayWireRequest: {
+            count: string;
+            roles: {
+                [key: string]: string;
+            };
+        };
         /** @description ``at_hand``: pieces there are, such as "12 of 10 x 10; 5 x 5". */
         CompareRequestRequest: {
             measure: components["schemas"]["MeasureEnum"];
             kind: components["schemas"]["KindEnum"];
             method: string;
             size_basis: components["schemas"]["SizeBasisEnum"];
+            part_fabrics: string[];
+            school: components["schemas"]["SchoolEnum"];
+            cuts?: {
+                [key: string]: string | null;
+            };
             /** @default  */
-            finished: string;
+            at_hand: string;
             /** @default  */
             height: string;
-            /** @default  */
-            block_finished: string;
-            /** @default  */
-            units_across: string;
-            part_fabrics: string[];
             /** @default  */
             corner_0: string;
             /** @default  */
@@ -1297,15 +1307,17 @@ export interface components {
             /** @default  */
             strip: string;
             /** @default  */
+            finished: string;
+            /** @default  */
+            block_finished: string;
+            /** @default  */
+            units_across: string;
+            /** @default  */
             count: string;
             /** @default  */
             mirrored: string;
-            school: components["schemas"]["SchoolEnum"];
             /** @default  */
             own_margin: string;
-            cuts?: {
-                [key: string]: string | null;
-            };
             /** @default  */
             seam_allowance: string;
             /** @default  */
@@ -1314,8 +1326,6 @@ export interface components {
             fold: string;
             /** @default  */
             ruler_step: string;
-            /** @default  */
-            at_hand: string;
         };
         /** @description The recommended way first, with its reason. */
         Comparison: {
@@ -1330,6 +1340,12 @@ export interface components {
             corner: string;
             landings: components["schemas"]["Landing"][];
         };
+        /**
+         * @description * `overlapped` - overlapped
+         *     * `square` - square
+         * @enum {string}
+         */
+        CornersEnum: "overlapped" | "square";
         /** @description A core refusal told beside what could be worked out. */
         Counted: {
             kind: components["schemas"]["KindEnum"];
@@ -1490,6 +1506,25 @@ export interface components {
             value: components["schemas"]["ValueEnum"];
             direction: components["schemas"]["DirectionEnum"];
             swatch: string;
+        };
+        FabricChangeRequest: {
+            changes: components["schemas"]["FabricPatchRequest"];
+            seen: components["schemas"]["FabricPatchRequest"];
+        };
+        /**
+         * @description * `none` - none
+         *     * `stripes` - stripes
+         *     * `one_way` - one_way
+         * @enum {string}
+         */
+        FabricPatchDirectionEnum: "none" | "stripes" | "one_way";
+        FabricPatchRequest: {
+            role?: string | null;
+            name?: string | null;
+            colour?: string | null;
+            value?: components["schemas"]["ValueEnum"];
+            direction?: components["schemas"]["FabricPatchDirectionEnum"];
+            swatch?: string | null;
         };
         Fault: {
             column: number;
@@ -1667,6 +1702,10 @@ export interface components {
             method: string;
             school: components["schemas"]["SchoolEnum"];
         };
+        MakingWireRequest: {
+            method: string;
+            school: string;
+        };
         Many: {
             blocks: number;
             width: components["schemas"]["Spread"];
@@ -1697,6 +1736,12 @@ export interface components {
             fabric: string;
         };
         /**
+         * @description * `in` - in
+         *     * `mm` - mm
+         * @enum {string}
+         */
+        Measure1baEnum: "in" | "mm";
+        /**
          * @description * `in` - inches
          *     * `mm` - millimetres
          * @enum {string}
@@ -1724,17 +1769,6 @@ export interface components {
             readonly finished: components["schemas"]["Length"];
             readonly step: components["schemas"]["Length"];
             larger: boolean;
-        };
-        /** @description ``start``: the key of the arrangement a new block begins with; empty for an empty grid. */
-        NewBlockRequest: {
-            /** @default  */
-            start: string;
-            changes?: {
-                [key: string]: unknown | null;
-            };
-            seen?: {
-                [key: string]: unknown | null;
-            };
         };
         NewKeyRequest: {
             /** Format: uuid */
@@ -1814,14 +1848,42 @@ export interface components {
             name: string;
             readonly adds: components["schemas"]["Length"];
         };
-        /** @description ``changes``: field to new value as typed. ``seen``: what the writer last saw in those fields. */
-        PatchedChangeRequest: {
-            changes?: {
-                [key: string]: unknown | null;
+        PatchedFabricChangeRequest: {
+            changes?: components["schemas"]["FabricPatchRequest"];
+            seen?: components["schemas"]["FabricPatchRequest"];
+        };
+        PatchedProjectChangeRequest: {
+            changes?: components["schemas"]["ProjectPatchRequest"];
+            seen?: components["schemas"]["ProjectPatchRequest"];
+        };
+        PatchedQuiltChangeRequest: {
+            changes?: components["schemas"]["QuiltPatchRequest"];
+            seen?: components["schemas"]["QuiltPatchRequest"];
+        };
+        PatchedSavedChangeRequest: {
+            changes?: components["schemas"]["SavedPatchRequest"];
+            seen?: components["schemas"]["SavedPatchRequest"];
+        };
+        PatchedUnitChangeRequest: {
+            changes?: components["schemas"]["UnitPatchRequest"];
+            seen?: components["schemas"]["UnitPatchRequest"];
+        };
+        PatchedWorkroomChangeRequest: {
+            changes?: components["schemas"]["WorkroomPatchRequest"];
+            seen?: components["schemas"]["WorkroomPatchRequest"];
+        };
+        /** @description A block in the format ``entretoile-block/1``; or what is done to one, as the board says it (docs/formats). */
+        PatternWireRequest: {
+            format?: string;
+            name: string;
+            columns: unknown[];
+            rows: unknown[];
+            units: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
             };
-            seen?: {
-                [key: string]: unknown | null;
-            };
+            layout: string[];
         };
         Pictures: {
             stages: components["schemas"]["StagePicture"][];
@@ -1871,21 +1933,19 @@ export interface components {
             left_over: number;
             readonly note: string;
         };
-        /** @description The choices as typed; nothing is saved by asking. */
+        /** @description The choices as typed, every field a unit takes and what the project says of its seams; nothing is saved by asking. */
         PlanRequestRequest: {
             measure: components["schemas"]["MeasureEnum"];
             kind: components["schemas"]["KindEnum"];
             method: string;
             size_basis: components["schemas"]["SizeBasisEnum"];
-            /** @default  */
-            finished: string;
+            part_fabrics: string[];
+            school: components["schemas"]["SchoolEnum"];
+            cuts?: {
+                [key: string]: string | null;
+            };
             /** @default  */
             height: string;
-            /** @default  */
-            block_finished: string;
-            /** @default  */
-            units_across: string;
-            part_fabrics: string[];
             /** @default  */
             corner_0: string;
             /** @default  */
@@ -1897,15 +1957,17 @@ export interface components {
             /** @default  */
             strip: string;
             /** @default  */
+            finished: string;
+            /** @default  */
+            block_finished: string;
+            /** @default  */
+            units_across: string;
+            /** @default  */
             count: string;
             /** @default  */
             mirrored: string;
-            school: components["schemas"]["SchoolEnum"];
             /** @default  */
             own_margin: string;
-            cuts?: {
-                [key: string]: string | null;
-            };
             /** @default  */
             seam_allowance: string;
             /** @default  */
@@ -1924,26 +1986,29 @@ export interface components {
             readonly design: components["schemas"]["Drawing"];
             seam_cost: components["schemas"]["SeamCost"];
         };
-        /** @description ``part_fabrics`` is the fabric of each part; ``picture`` the finished unit. */
+        /**
+         * @description Every field a unit takes (``projects.readers.unit_readers``) and what follows: ``part_fabrics`` is the fabric of each part,
+         *     ``picture`` the finished unit.
+         */
         PlannedUnit: {
             /** Format: uuid */
-            id: string;
+            readonly id: string;
             kind: components["schemas"]["KindEnum"];
-            method: string;
-            size_basis: components["schemas"]["SizeBasisEnum"];
-            readonly finished: components["schemas"]["Length"];
+            readonly method: string;
             readonly height: components["schemas"]["Length"] | null;
-            readonly block_finished: components["schemas"]["Length"];
-            units_across: number;
             part_fabrics: string[];
             readonly corner_0: components["schemas"]["Length"];
             readonly corner_1: components["schemas"]["Length"];
             readonly corner_2: components["schemas"]["Length"];
             readonly corner_3: components["schemas"]["Length"];
             readonly strip: components["schemas"]["Length"];
-            count: number;
-            mirrored: number;
-            school: components["schemas"]["SchoolEnum"];
+            readonly size_basis: components["schemas"]["SizeBasisEnum"];
+            readonly finished: components["schemas"]["Length"];
+            readonly block_finished: components["schemas"]["Length"];
+            readonly units_across: number;
+            readonly count: number;
+            readonly mirrored: number;
+            readonly school: components["schemas"]["SchoolEnum"];
             readonly own_margin: components["schemas"]["Length"] | null;
             readonly cuts: {
                 [key: string]: components["schemas"]["Length"];
@@ -1999,6 +2064,15 @@ export interface components {
             units: components["schemas"]["PlannedUnit"][];
             fabrics: components["schemas"]["Fabric"][];
         };
+        ProjectPatchRequest: {
+            name?: string | null;
+            measure?: components["schemas"]["Measure1baEnum"];
+            seam_allowance?: string | null;
+            stitch?: string | null;
+            fold?: string | null;
+            ruler_step?: string | null;
+            reading_step?: string | null;
+        };
         Purchase: {
             fabric: string;
             readonly bare: components["schemas"]["Length"];
@@ -2006,6 +2080,37 @@ export interface components {
             readonly asked: string;
             instead: components["schemas"]["Pack"][];
         };
+        QuiltPatchRequest: {
+            columns?: string | null;
+            rows?: string | null;
+            setting?: components["schemas"]["SettingEnum"];
+            spread?: components["schemas"]["QuiltPatchSpreadEnum"];
+            every_second?: components["schemas"]["LyingEnum"];
+            sash?: string | null;
+            binding_strip?: string | null;
+            backing_over?: string | null;
+            usable?: string | null;
+            oversize?: string | null;
+            sash_round?: boolean;
+            cornerstones?: boolean;
+            sash_fabric?: string | null;
+            cornerstone_fabric?: string | null;
+            setting_fabric?: string | null;
+            binding_fabric?: string | null;
+            backing_fabric?: string | null;
+            borders?: components["schemas"]["BorderWireRequest"][];
+            makings?: {
+                [key: string]: components["schemas"]["MakingWireRequest"];
+            };
+            spare_percent?: string | null;
+            spare_number?: string | null;
+        };
+        /**
+         * @description * `chequered` - chequered
+         *     * `in_order` - in_order
+         * @enum {string}
+         */
+        QuiltPatchSpreadEnum: "chequered" | "in_order";
         /** @description ``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound. */
         QuiltSizes: {
             blocks: number;
@@ -2072,6 +2177,10 @@ export interface components {
             note: string;
             readonly odd: string;
         };
+        ReadingChangeRequest: {
+            changes: components["schemas"]["ReadingPatchRequest"];
+            seen: components["schemas"]["ReadingPatchRequest"];
+        };
         /**
          * @description * `cut` - cut
          *     * `width` - width
@@ -2100,6 +2209,50 @@ export interface components {
          * @enum {string}
          */
         ReadingKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
+        /**
+         * @description * `cut` - cut
+         *     * `width` - width
+         *     * `height` - height
+         *     * `raw_width` - raw_width
+         *     * `raw_height` - raw_height
+         *     * `diagonal_rising` - diagonal_rising
+         *     * `diagonal_falling` - diagonal_falling
+         *     * `miss` - miss
+         *     * `clearance` - clearance
+         *     * `stitch` - stitch
+         *     * `strip_test` - strip_test
+         *     * `edge_tip` - edge_tip
+         *     * `corner_tip` - corner_tip
+         *     * `row` - row
+         *     * `column` - column
+         *     * `crossing` - crossing
+         *     * `wavy` - wavy
+         *     * `bowed` - bowed
+         *     * `shadow` - shadow
+         *     * `frayed` - frayed
+         *     * `picture_wrong` - picture_wrong
+         *     * `right_when_turned` - right_when_turned
+         *     * `seam_inside_out` - seam_inside_out
+         *     * `two_alike` - two_alike
+         * @enum {string}
+         */
+        ReadingPatchKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
+        ReadingPatchRequest: {
+            kind?: components["schemas"]["ReadingPatchKindEnum"];
+            value?: string | null;
+            whole?: string | null;
+            count?: string | null;
+            batch?: string | null;
+            at_unit?: string | null;
+            corner?: string | null;
+            seam?: string | null;
+            spot?: components["schemas"]["SpotEnum"] | components["schemas"]["BlankEnum"];
+            feature?: string | null;
+            day?: string | null;
+            confirmed?: string | null;
+            note?: string | null;
+            lands?: string | null;
+        };
         ReadingWords: {
             name: string;
             on: string;
@@ -2160,6 +2313,19 @@ export interface components {
             slotted: boolean;
             grooved: boolean;
         };
+        RulerChangeRequest: {
+            changes: components["schemas"]["RulerPatchRequest"];
+            seen: components["schemas"]["RulerPatchRequest"];
+        };
+        RulerPatchRequest: {
+            name?: string | null;
+            width?: string | null;
+            height?: string | null;
+            corner_diagonal?: boolean;
+            border?: string | null;
+            slotted?: boolean;
+            grooved?: boolean;
+        };
         Rung: {
             name: string;
             readonly size: components["schemas"]["Length"];
@@ -2190,6 +2356,19 @@ export interface components {
             pressing: unknown;
             view: components["schemas"]["BlockView"];
         };
+        SavedPatchRequest: {
+            turned_out?: components["schemas"]["SavedPatchTurnedOutEnum"] | components["schemas"]["BlankEnum"];
+            later?: string | null;
+            deleted?: string | null;
+        };
+        /**
+         * @description * `` -
+         *     * `right` - right
+         *     * `partly` - partly
+         *     * `wrong` - wrong
+         * @enum {string}
+         */
+        SavedPatchTurnedOutEnum: "right" | "partly" | "wrong";
         SavedSaid: {
             status: components["schemas"]["StatusEnum"];
             /** @description Diagnoses kept before headlines were said have their first cause. */
@@ -2351,6 +2530,14 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
         };
+        /**
+         * @description * `` -
+         *     * `start` - start
+         *     * `middle` - middle
+         *     * `end` - end
+         * @enum {string}
+         */
+        SpotEnum: "start" | "middle" | "end";
         Spread: {
             readonly mean: components["schemas"]["Length"];
             readonly sd: components["schemas"]["Length"];
@@ -2398,6 +2585,17 @@ export interface components {
             readonly along: components["schemas"]["Length"];
             count: number;
             name: string;
+        };
+        StockChangeRequest: {
+            changes: components["schemas"]["StockPatchRequest"];
+            seen: components["schemas"]["StockPatchRequest"];
+        };
+        StockPatchRequest: {
+            kind?: components["schemas"]["ClothKindEnum"];
+            across?: string | null;
+            along?: string | null;
+            count?: string | null;
+            name?: string | null;
         };
         Strip: {
             number: number;
@@ -2501,6 +2699,28 @@ export interface components {
          * @enum {string}
          */
         TurnedOutEnum: "right" | "partly" | "wrong";
+        UnitPatchRequest: {
+            kind?: components["schemas"]["KindEnum"];
+            method?: string | null;
+            height?: string | null;
+            part_fabrics?: string[];
+            corner_0?: string | null;
+            corner_1?: string | null;
+            corner_2?: string | null;
+            corner_3?: string | null;
+            strip?: string | null;
+            size_basis?: components["schemas"]["SizeBasisEnum"];
+            finished?: string | null;
+            block_finished?: string | null;
+            units_across?: string | null;
+            count?: string | null;
+            mirrored?: string | null;
+            school?: components["schemas"]["SchoolEnum"];
+            own_margin?: string | null;
+            cuts?: {
+                [key: string]: string | null;
+            };
+        };
         UnitPlan: {
             method: string;
             readonly finished: components["schemas"]["Length"];
@@ -2629,6 +2849,13 @@ export interface components {
             repeats: boolean;
             spun: number[][];
         };
+        WishesWireRequest: {
+            to_dark?: boolean;
+            from_bulk?: boolean;
+            layers?: number | null;
+            repeats?: boolean;
+            spun?: number[][];
+        };
         /** @description Words by code; those of methods by "kind/method". */
         Words: {
             kinds: {
@@ -2687,6 +2914,14 @@ export interface components {
             readonly seam_allowance: components["schemas"]["Length"];
             cutter: components["schemas"]["CutterEnum"];
             readonly rulers: components["schemas"]["Ruler"][];
+        };
+        WorkroomPatchRequest: {
+            name?: string | null;
+            measure?: components["schemas"]["Measure1baEnum"];
+            ruler_step?: string | null;
+            reading_step?: string | null;
+            seam_allowance?: string | null;
+            cutter?: components["schemas"]["CutterEnum"];
         };
     };
     responses: never;
@@ -2799,7 +3034,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChangeRequest"];
+                "application/json": components["schemas"]["ReadingChangeRequest"];
             };
         };
         responses: {
@@ -2927,7 +3162,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedChangeRequest"];
+                "application/json": components["schemas"]["PatchedSavedChangeRequest"];
             };
         };
         responses: {
@@ -3322,7 +3557,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedChangeRequest"];
+                "application/json": components["schemas"]["PatchedFabricChangeRequest"];
             };
         };
         responses: {
@@ -3348,7 +3583,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChangeRequest"];
+                "application/json": components["schemas"]["StockChangeRequest"];
             };
         };
         responses: {
@@ -3598,7 +3833,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedChangeRequest"];
+                "application/json": components["schemas"]["PatchedProjectChangeRequest"];
             };
         };
         responses: {
@@ -3684,9 +3919,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: {
+        requestBody: {
             content: {
-                "application/json": components["schemas"]["NewBlockRequest"];
+                "application/json": components["schemas"]["BlockChangeRequest"];
             };
         };
         responses: {
@@ -4008,7 +4243,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChangeRequest"];
+                "application/json": components["schemas"]["FabricChangeRequest"];
             };
         };
         responses: {
@@ -4183,7 +4418,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedChangeRequest"];
+                "application/json": components["schemas"]["PatchedQuiltChangeRequest"];
             };
         };
         responses: {
@@ -4443,7 +4678,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChangeRequest"];
+                "application/json": components["schemas"]["RulerChangeRequest"];
             };
         };
         responses: {
@@ -4590,7 +4825,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedChangeRequest"];
+                "application/json": components["schemas"]["PatchedUnitChangeRequest"];
             };
         };
         responses: {
@@ -4762,7 +4997,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedChangeRequest"];
+                "application/json": components["schemas"]["PatchedWorkroomChangeRequest"];
             };
         };
         responses: {

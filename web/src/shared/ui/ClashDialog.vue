@@ -10,7 +10,7 @@ function keepMine() {
   const c = clash.value
   clash.value = null
   if (!c) return
-  const seen = { ...c.outgoing.seen }
+  const seen: Record<string, unknown> = { ...c.outgoing.seen }
   for (const f of c.fields) seen[f.field] = f.here
   send({ ...c.outgoing, seen } as Outgoing)
 }
