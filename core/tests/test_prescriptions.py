@@ -3,6 +3,7 @@ shapely, or by drawing lots. Nothing here is computed with the formula that it c
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import ceil, sqrt
 from unittest import TestCase
 
@@ -11,13 +12,15 @@ from shapely.geometry import Polygon, box
 
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
+from piecing.blocks.sizing import block_size
 from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.stock import WantedPiece
 from piecing.diagnosis.causes import Cause, Parameter, parameters_of
 from piecing.diagnosis.readings import HAND_NOISE, STRIP_SCATTER, Reading, ReadingKind, equation_of
-from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
-from piecing.diagnosis.remedies.remedy import Remedy
-from piecing.diagnosis.verdict import Status
+from piecing.diagnosis.remedies import changes_for_the_rest, of_whole
+from piecing.diagnosis.remedies.remedy import Remedy, Work
+from piecing.diagnosis.verdict import Status, judge
+from piecing.errors import ClothImpossible
 from piecing.joining.order import Order, orders, steps
 from piecing.joining.thread import block_seam_length, thread_needed
 from piecing.lengths import ZERO, Length, inches
@@ -25,7 +28,8 @@ from piecing.planning import Choices, School, plan
 from piecing.planning.holdings import Holding, units_from
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
-from piecing.trimming import margin_read
+from piecing.trimming import margin_read, recipes
+from piecing.units import method_for
 
 from .blocks import grid
 from .samples import sample
@@ -104,6 +108,12 @@ class QuiltTest(TestCase):
                 held = right - left if pieces == 4 else (right - left) * sqrt(2)
                 self.assertGreaterEqual(held + 1e-3, long_edge)
 
+    def test_setting_triangles_are_enough(self) -> None:
+        """Three by four on point: two places along each short side, three along each long one, ten in all; a square gives four."""
+        q = quilt(setting=Setting.ON_POINT)
+        side = next(p for p in q.pieces if p.name.startswith("side"))
+        self.assertEqual((side.needed, side.count, side.left_over), (10, 3, 2))
+
     def test_borders_and_sashing_cut_with_an_allowance_on_every_edge(self) -> None:
         q = quilt(
             sash=inches("3/2"),
@@ -142,6 +152,11 @@ class ShopTest(TestCase):
 
         self.assertEqual(self.one("10", 2, shrinkage=Fraction(0), wrong_cuts=1), inches("63/2"))
         self.assertEqual(self.one("10", 2, shrinkage=Fraction(0), wrong_cuts=0), inches("45/2"))
+
+    def test_a_piece_that_may_not_turn_is_refused_where_it_is_wider_than_cloth(self) -> None:
+        wide = [WantedPiece("A", "a", inches(41), inches(10), 1, turns=False)]
+        with self.assertRaises(ClothImpossible):
+            purchases(wide, Shop(), 1.0)
 
 
 class ThreadTest(TestCase):
@@ -195,6 +210,33 @@ class UnitTest(TestCase):
         # 3 3/4 on the mean, trimmed to 3 1/2: an eighth a side.
         self.assertEqual(read_, EIGHTH)
         self.assertIsNone(margin_read(p, []))
+
+    def test_one_square_at_hand_gives_two_triangles_and_no_third(self) -> None:
+        """Loose triangles: half of a square of each fabric to a unit."""
+        loose = plan(Choices(sample("half_square_triangle", inches(3)), "loose_triangles", School.LITTLE))
+        self.assertEqual(units_from(loose, (Holding(inches(5), inches(5), 1),)), 2)
+        self.assertEqual(units_from(loose, (Holding(inches(5), inches(5), 3),)), 6)
+
+    def test_rules_of_thumb_as_they_are_taught(self) -> None:
+        """Finishing 3: a pair from squares of 4, generously 4 1/2; eight from squares of 8, generously 9."""
+        for method, level, size in (("pair", 1, 4), ("pair", 2, "9/2"), ("eight", 1, 8), ("eight", 2, 9)):
+            cuts = method_for("half_square_triangle", method).thumb_cuts(
+                sample("half_square_triangle", inches(3)), QUARTER, level
+            )
+            self.assertEqual(cuts["square"], inches(size), (method, level))
+
+    def test_a_pair_trimmed_closed_has_the_legs_it_was_cut_with(self) -> None:
+        """Sewn and cut apart, each half still has the legs of the square it came from."""
+        p = plan(Choices(sample("half_square_triangle", inches(3)), "pair", School.LITTLE))
+        closed = next(r for r in recipes(p, None) if r.code == "closed")
+        points = [q for m in closed.steps[0].drawing.marks if m.role == "back" for q in m.points]
+        wide = max(x for x, _ in points) - min(x for x, _ in points)
+        self.assertAlmostEqual(wide, float(p.cuts["square"]), places=3)
+
+    def test_a_block_that_is_not_square_has_two_allowances_each_way(self) -> None:
+        pattern = grid(["A0 A0 A0"], SQUARES)
+        size = block_size(laid(pattern), inches(9), QUARTER)
+        self.assertEqual((size.unfinished, size.unfinished_height), (inches("19/2"), inches("7/2")))
 
 
 class JoiningTest(TestCase):
@@ -257,25 +299,29 @@ class RawTest(TestCase):
 
 
 class RemediesTest(TestCase):
-    def offered(self, *readings: Reading) -> dict[str, Remedy]:
+    def when_it_cannot_be_cured(self, *lengths: str) -> dict[str, Remedy]:
+        """Rows and columns of a block of 12 read so; what is offered where no seam or unit can be put right."""
+        row, *others = lengths
+        readings = [*read("row", row, feature="row 1, middle"), *read("column", *others, feature="column 1, middle")]
         found = FOUR_BY_FOUR().infer(*readings)
-        verdict = FOUR_BY_FOUR().judge(*readings)
-        return {r.code.split("-")[0]: r for r in remedies_of(found, verdict, plans=None)}
+        verdict = replace(judge(found), status=Status.SEVERAL)
+        deviations = found.model.deviations(found.block)
+        work = Work(found, verdict, {}, (), 1, deviations)
+        return {r.code: r for r in of_whole.offered(work, cured=False)}
 
     def test_a_frame_is_cut_so_that_the_block_is_trimmed_to_its_size(self) -> None:
-        """Rows half an inch short: 12 raw. A strip sewn on takes a quarter off each and adds what is left of its width."""
-        rows = [
-            *read("row", "12", "12", feature="row 1, middle"),
-            *read("row", "12", feature="row 2, middle"),
-            *read("column", "12", "12", feature="column 1, middle"),
-        ]
-        found, verdict = FOUR_BY_FOUR().infer(*rows), FOUR_BY_FOUR().judge(*rows)
-        frames = [r for r in remedies_of(found, verdict) if r.code == "frame"]
-        for frame in frames:
-            strip = float(frame.how.values["strip"])  # type: ignore[arg-type]
-            sewn = 12 - 2 * 0.25 + 2 * (strip - 0.25)
-            self.assertGreaterEqual(sewn, 12.5 + 0.25, "a quarter to trim, all round")
-            self.assertLess(sewn, 12.5 + 1)
+        """About half an inch short: 12 raw. A strip sewn on takes a quarter off each and adds what is left of its width."""
+        frame = self.when_it_cannot_be_cured("12", "12", "12")["frame"]
+        strip = float(frame.how.values["strip"])  # type: ignore[arg-type]
+        sewn = 12 - 2 * 0.25 + 2 * (strip - 0.25)
+        self.assertGreaterEqual(sewn, 12.5 + 0.25, "a quarter to trim, all round")
+        self.assertLess(sewn, 12.5 + 1)
+
+    def test_the_set_is_brought_down_to_the_smallest_edge_on_the_mark_below(self) -> None:
+        """The smallest edge reads 11 63/64: 11 31/32 is the mark that all of it reaches."""
+        down = self.when_it_cannot_be_cured("12", "767/64", "12")["bring_down"]
+        self.assertEqual(down.how.values["size"], inches("383/32"))
+        self.assertEqual(down.how.values["finished"], inches("383/32") - inches("1/2"))
 
     def test_from_nine_thirty_seconds_back_to_a_quarter(self) -> None:
         readings = [
@@ -287,6 +333,9 @@ class RemediesTest(TestCase):
         found, verdict = FOUR_BY_FOUR().infer(*readings), FOUR_BY_FOUR().judge(*readings)
         first = changes_for_the_rest(found, verdict)[0]
         self.assertIn("not at 9⁄32″", str(first.title))
+        # Three strips of 1 1/2 lose a quarter on each sewn side: 1 in the middle, 3 1/2 over all.
+        shown = [first.how.values[n] for n in ("strip", "middle", "whole")]
+        self.assertEqual(shown, [inches("3/2"), inches(1), inches("7/2")])
         moved = first.how.values["move"].size  # type: ignore[union-attr]
         self.assertAlmostEqual(moved, 1 / 32, delta=1 / 100)
 
@@ -298,6 +347,16 @@ class LevelsTest(TestCase):
         many = read("stitch", *["5/16"] * 8, spot="middle")
         rows = read("row", "12 1/8", "12 1/8", feature="row 1, middle")
         self.assertEqual(judged(*many, *rows).status, Status.SETTLED)
+
+    def test_true_is_not_said_while_something_may_still_lead(self) -> None:
+        """Two widths a thirty-second under, one seam in three over by as much: five in six that nothing is off is too little."""
+        batch = FOUR_BY_FOUR().batch("half_square_triangle")
+        readings = [
+            *read("width", "111/32", "111/32", "7/2", batch=batch),
+            *read("stitch", "1/4", "9/32", "1/4", spot="middle"),
+            *read("row", "399/32", feature="row 1, middle"),
+        ]
+        self.assertNotEqual(FOUR_BY_FOUR().judge(*readings).status, Status.TRUE)
 
     def test_true_is_not_said_of_what_was_hardly_looked_at(self) -> None:
         judged = FOUR_BY_FOUR().judge
