@@ -5,7 +5,7 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 
 import { watchForReturn } from '@/shared/api/client'
-import { openOutbox } from '@/shared/api/outbox'
+import { openOutbox } from '@/shared/offline/outbox'
 import { openWords } from '@/shared/words/words'
 
 import App from './App.vue'

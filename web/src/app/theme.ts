@@ -46,6 +46,13 @@ export const theme: GlobalThemeOverrides = {
     buttonBoxShadowFocus: '0 0 0 3px rgba(240,180,41,.8)',
   },
   Checkbox: { sizeMedium: '20px', sizeSmall: '20px', border: `1px solid ${steelLine}` },
+  Table: {
+    thColor: 'transparent',
+    tdColor: 'transparent',
+    borderColor: '#cbd6da',
+    thFontWeight: '600',
+    lineHeight: '1.3',
+  },
   Button: { fontWeight: '550', rippleDuration: '0s' },
   Dialog: { borderRadius: '3px' },
   Message: { fontSize: '16px' },

@@ -5,7 +5,7 @@ import { NButton } from 'naive-ui'
 import { computed, reactive, watch } from 'vue'
 
 import type { Project } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import type { SavedBlock } from './api'
 

@@ -63,7 +63,6 @@ const over = computed(() => plan.value?.pieces.filter((p) => p.left_over) ?? [])
 <style scoped>
 td {
   padding: 7px 14px 7px 0;
-  border-top: 1px solid var(--steel-mid);
   vertical-align: top;
 }
 

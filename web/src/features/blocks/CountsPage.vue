@@ -6,7 +6,7 @@ import { computed, reactive, ref, watch } from 'vue'
 
 import { useKinds } from '@/features/projects'
 import { Refusal, type Project, type Schemas } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords, methodWords, plural, schoolWords } from '@/shared/words/words'
 import LengthInput from '@/shared/form/LengthInput.vue'
 

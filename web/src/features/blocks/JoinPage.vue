@@ -3,7 +3,7 @@ import { NRadio, NRadioGroup, NTable } from 'naive-ui'
 import { computed } from 'vue'
 
 import { Refusal, type Project } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 import { orderWords } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
 

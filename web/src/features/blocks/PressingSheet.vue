@@ -4,7 +4,7 @@ import TickBox from '@/shared/form/TickBox.vue'
 import { computed } from 'vue'
 
 import { Refusal, type Project } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import { type SavedBlock, usePressing } from './api'

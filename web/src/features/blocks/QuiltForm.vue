@@ -5,7 +5,7 @@ import { watchDebounced } from '@vueuse/core'
 import { reactive, watch } from 'vue'
 
 import { type Project, Refusal, type Schemas } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 

@@ -2,7 +2,7 @@ import { type MaybeRefOrGetter, toValue } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { useUndo } from '@/shared/notes/useUndo'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import type { SavedBlock } from './api'
 

@@ -2,7 +2,7 @@ import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import { look, type Pattern, type SavedBlock, type View } from './api'
 

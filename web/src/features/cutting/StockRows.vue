@@ -7,7 +7,7 @@ import { computed, reactive, watch } from 'vue'
 
 import { type Project, Refusal } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 import { clothWords } from '@/shared/words/words'
 
 import type { Stock } from './api'

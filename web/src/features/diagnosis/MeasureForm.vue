@@ -2,7 +2,8 @@
 import { NButton, NInput, NRadio, NRadioGroup, NSelect } from 'naive-ui'
 import { computed, nextTick, onMounted, ref, toRef } from 'vue'
 
-import { type Of, useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
+import type { Of } from '@/shared/offline/outgoing'
 import { readingWords } from '@/shared/words/words'
 
 import type { Diagnosis } from './api'

@@ -2,7 +2,7 @@
 import { NSelect } from 'naive-ui'
 import { computed } from 'vue'
 
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import type { Diagnosis } from './api'
 

@@ -5,7 +5,8 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
-import { type Of, useOutbox, useWaiting } from '@/shared/api/outbox'
+import { useOutbox, useWaiting } from '@/shared/offline/outbox'
+import type { Of } from '@/shared/offline/outgoing'
 import { plural, readingWords } from '@/shared/words/words'
 
 import { type Diagnosis, takeLines } from './api'

@@ -3,7 +3,8 @@ import { NButton, NInput, NSelect } from 'naive-ui'
 import { reactive } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
-import { type Of, useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
+import type { Of } from '@/shared/offline/outgoing'
 
 /** Diagnoses as they were said, beside what turned out later. */
 const props = defineProps<{ of: Of; saved: Schemas['Saved'][]; status: string }>()

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { api, type Project, taken } from '@/shared/api/client'
-import type { Of } from '@/shared/api/outbox'
+import type { Of } from '@/shared/offline/outgoing'
 import { kindWords } from '@/shared/words/words'
 
 /** What is measured and diagnosed: a kind of unit, a block, or sizes typed by hand. The readings are one pool. */

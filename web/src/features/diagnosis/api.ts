@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
-import type { Of } from '@/shared/api/outbox'
+import type { Of } from '@/shared/offline/outgoing'
 
 export type Diagnosis = Schemas['Diagnosis']
 export type Tried = Schemas['Tried']

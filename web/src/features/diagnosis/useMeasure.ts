@@ -1,7 +1,8 @@
 import { computed, type Ref, ref, watch } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
-import { type Of, useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
+import type { Of } from '@/shared/offline/outgoing'
 import { readingWords } from '@/shared/words/words'
 
 import type { Asked, Diagnosis } from './api'

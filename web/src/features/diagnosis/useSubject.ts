@@ -1,7 +1,7 @@
 import { computed } from 'vue'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
-import type { Of } from '@/shared/api/outbox'
+import type { Of } from '@/shared/offline/outgoing'
 import { kindWords } from '@/shared/words/words'
 
 export interface SubjectProps {

@@ -6,7 +6,7 @@ import { reactive, watch } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 const props = defineProps<{ project: Project }>()
 const { send } = useOutbox()

@@ -3,7 +3,7 @@ import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
 import { computed, reactive, type Ref, ref, shallowRef, watch } from 'vue'
 
 import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import { asked, cutsOf, type Draft, isCut, keptDraft, projectFields, unitFields } from './draft'
 

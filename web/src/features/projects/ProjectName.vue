@@ -3,7 +3,7 @@ import { NButton, NInput } from 'naive-ui'
 import { nextTick, ref } from 'vue'
 
 import type { Project } from '@/shared/api/client'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 /** The project's name; a button turns it into a field, Enter keeps it, Escape leaves it. */
 const props = defineProps<{ project: Project }>()

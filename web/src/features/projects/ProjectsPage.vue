@@ -7,7 +7,7 @@ import { useRouter } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import { importProject, useProjects } from './api'
 import ProjectRow from './ProjectRow.vue'

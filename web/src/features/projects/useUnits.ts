@@ -3,7 +3,7 @@ import { useRoute, useRouter } from 'vue-router'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords } from '@/shared/words/words'
 
 /** Adding, copying and removing the units of a project; removing can be undone. */

@@ -3,7 +3,8 @@ import { NButton, NCheckbox } from 'naive-ui'
 import { reactive, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
-import { refused, useOutbox } from '@/shared/api/outbox'
+import { refused } from '@/shared/offline/conflicts'
+import { useOutbox } from '@/shared/offline/outbox'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
 /** A ruler added, or one changed; a refusal stands under its field and nothing typed is lost. */

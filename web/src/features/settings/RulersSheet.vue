@@ -4,7 +4,7 @@ import { ref } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
-import { useOutbox } from '@/shared/api/outbox'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import RulerForm from './RulerForm.vue'
 

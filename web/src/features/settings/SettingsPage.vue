@@ -4,7 +4,8 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, reactive, ref, watch } from 'vue'
 
 import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
-import { refused, useOutbox } from '@/shared/api/outbox'
+import { refused } from '@/shared/offline/conflicts'
+import { useOutbox } from '@/shared/offline/outbox'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { NButton, NModal, NTable } from 'naive-ui'
 
-import { clash, type Outgoing, useOutbox } from '@/shared/api/outbox'
+import { clash } from '@/shared/offline/conflicts'
+import { useOutbox } from '@/shared/offline/outbox'
+import type { Outgoing } from '@/shared/offline/outgoing'
 
 const { send } = useOutbox()
 

@@ -3,7 +3,8 @@ import { onlineManager } from '@tanstack/vue-query'
 import { NButton } from 'naive-ui'
 import { computed, onScopeDispose, ref } from 'vue'
 
-import { refused, useWaiting } from '@/shared/api/outbox'
+import { refused } from '@/shared/offline/conflicts'
+import { useWaiting } from '@/shared/offline/outbox'
 import { plural } from '@/shared/words/words'
 
 const here = ref(onlineManager.isOnline())

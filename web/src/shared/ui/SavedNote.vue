@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { useWaiting } from '@/shared/api/outbox'
+import { useWaiting } from '@/shared/offline/outbox'
 
 const waiting = useWaiting()
 const said = computed(() => (waiting.value.length ? 'Saving…' : 'All saved'))

@@ -1,0 +1,52 @@
+import type { Schemas } from '@/shared/api/client'
+
+/** Fields that are set, and what was last seen in them. */
+interface EditOf<P> {
+  changes: P
+  seen: P
+}
+type Patches = {
+  change_project: Schemas['ProjectPatchRequest']
+  change_unit: Schemas['UnitPatchRequest']
+  change_fabric: Schemas['FabricPatchRequest']
+  change_workroom: Schemas['WorkroomPatchRequest']
+  put_ruler: Schemas['RulerPatchRequest']
+  put_fabric: Schemas['FabricPatchRequest']
+  put_block: Schemas['BlockPatchRequest']
+  change_quilt: Schemas['QuiltPatchRequest']
+  put_stock: Schemas['StockPatchRequest']
+  put_reading: Schemas['ReadingPatchRequest']
+  change_saved: Schemas['SavedPatchRequest']
+}
+type Sets<K extends keyof Patches> = { kind: K } & EditOf<Patches[K]>
+
+/** What readings are of: a block or a kind of unit. */
+export interface Of {
+  subject: 'blocks' | 'units'
+  of: string
+}
+
+/** Everything the quilter can change, as plain data: kept in this browser until the server has it. */
+export type Outgoing =
+  | (Sets<'change_project'> & { project: string })
+  | (Sets<'change_unit'> & { project: string; unit: string })
+  | (Sets<'change_fabric'> & { project: string; fabric: string })
+  | Sets<'change_workroom'>
+  | (Sets<'put_ruler'> & { ruler: string })
+  | { kind: 'delete_ruler' | 'restore_ruler'; ruler: string }
+  | { kind: 'add_unit'; project: string; unit: string; of: string; copyOf?: string }
+  | { kind: 'delete_unit' | 'restore_unit'; project: string; unit: string }
+  | (Sets<'put_fabric'> & { project: string; fabric: string })
+  | { kind: 'delete_fabric'; project: string; fabric: string }
+  | { kind: 'create_project'; project: string; name?: string }
+  | { kind: 'duplicate_project'; project: string; source: string }
+  | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
+  | (Sets<'put_block'> & { project: string; block: string; start?: string })
+  | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
+  | (Sets<'change_quilt'> & { project: string })
+  | (Sets<'put_stock'> & { project: string; fabric: string; stock: string })
+  | { kind: 'delete_stock' | 'restore_stock'; project: string; stock: string }
+  | (Sets<'put_reading'> & { reading: string } & Of)
+  | ({ kind: 'delete_reading' | 'restore_reading'; reading: string } & Of)
+  | ({ kind: 'save_diagnosis'; saved: string } & Of)
+  | (Sets<'change_saved'> & { saved: string } & Of)
