@@ -6,7 +6,8 @@ import tempfile
 
 from playwright.sync_api import Page
 
-from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
+from blocks.models import Block
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 from browser_tests.own_server import OwnServer
 from projects.models import Project
 
@@ -47,6 +48,50 @@ class TwoWindowsTest(JourneyCase):
                 two.reload()
                 expect(self.labelled("Units wanted", two)).to_have_value(kept)
                 two.close()
+
+    def test_borders_of_two_windows_are_told_in_words(self) -> None:
+        other = self.new_page()
+        for page in (self.page, other):
+            self.open(f"{HALF_SEWN}/blocks/quilt", page)
+            expect(self.labelled("Border 1 finishes", page)).to_have_value("1")
+        self.labelled("Border 1 finishes").fill("1 1/2")
+        self.saved()
+        self.labelled("Border 1 finishes", other).fill("2")
+        dialog = other.get_by_role("dialog", name="Changed in another window")
+        expect(dialog).to_contain_text("width 3/2")
+        expect(dialog).to_contain_text("width 2")
+        expect(dialog).not_to_contain_text("object")
+        dialog.get_by_role("button", name="Keep mine").click()
+        expect(dialog).to_be_hidden()
+        self.saved(other)
+        self.page.reload()
+        expect(self.labelled("Border 1 finishes")).to_have_value("2")
+
+    def test_the_layout_of_two_windows_is_asked_about(self) -> None:
+        other = self.new_page()
+        for page in (self.page, other):
+            self.open(f"{LANTERN}/lay", page)
+            expect(page.get_by_role("toolbar")).to_be_visible()
+        self.page.get_by_role("button", name="Mirror the block").click()
+        self.saved()
+        other.get_by_role("button", name="Turn the block").click()
+        dialog = other.get_by_role("dialog", name="Changed in another window")
+        expect(dialog).to_contain_text("/")
+        dialog.get_by_role("button", name="Keep theirs").click()
+        expect(dialog).to_be_hidden()
+        kept = Block.objects.get(pattern__name="Lantern").pattern["layout"]
+        other.reload()
+        self.saved(other)
+        self.assertEqual(Block.objects.get(pattern__name="Lantern").pattern["layout"], kept)
+
+    def test_one_field_twice_in_one_window_is_no_clash(self) -> None:
+        one, _two = self.both()
+        for typed in ("31", "32", "33", "34"):
+            self.labelled("Units wanted", one).fill(typed)
+            one.wait_for_timeout(120)
+        self.saved(one)
+        expect(one.get_by_role("dialog")).to_have_count(0)
+        self.assertEqual(Project.objects.get(name__startswith="Wake").units.get(kind="flying_goose").count, 34)
 
     def test_a_project_deleted_in_another_window(self) -> None:
         one, two = self.both()
@@ -91,6 +136,24 @@ class ServerAwayTest(JourneyCase):
         expect(page.get_by_text("The server is away.")).to_be_hidden(timeout=10_000)
         expect(self.lines()).to_have_count(18)
         expect(self.region("Readings")).to_contain_text("3⁄16″ over")
+
+    def test_a_page_read_again_sends_what_was_kept_and_in_its_order(self) -> None:
+        page = self.page
+        page.goto(f"{self.own.url}{HALF_SEWN}/measure")
+        expect(self.labelled("The ruler reads")).to_be_focused()
+        self.own.stop()
+        for typed in ("3 15/16", "4", "4 1/16"):
+            page.keyboard.type(typed)
+            page.keyboard.press("Enter")
+        expect(page.get_by_text("3 changes are kept in this browser")).to_be_visible()
+        self.own.start()
+        page.reload()
+        expect(self.lines()).to_have_count(18, timeout=15_000)
+        expect(page.get_by_text("kept here, not sent yet")).to_have_count(0)
+        newest = self.lines().all_inner_texts()[:3]
+        self.assertEqual([t.split("\n")[1].strip() for t in newest], ["4\u00a01⁄16″", "4″", "3\u00a015⁄16″"])
+        page.reload()
+        expect(self.lines()).to_have_count(18)
 
     def test_closing_the_window_meanwhile_loses_nothing_either(self) -> None:
         page = self.page

@@ -23,10 +23,10 @@ const shown = (value: unknown): string =>
     : typeof value === 'object' && 'layout' in value
       ? (value.layout as string[]).join(' / ')
       : Array.isArray(value)
-        ? value.join(', ')
+        ? value.map(shown).join(', ')
         : typeof value === 'object'
           ? Object.entries(value)
-              .map(([name, size]) => `${name} ${String(size)}`)
+              .map(([name, size]) => `${name} ${shown(size)}`)
               .join(', ')
           : String(value)
 

@@ -13,7 +13,12 @@ function keepMine() {
   clash.value = null
   if (!c) return
   const seen: Record<string, unknown> = { ...c.outgoing.seen }
-  for (const f of c.fields) seen[f.field] = f.here
+  const changes = c.outgoing.changes as Record<string, unknown>
+  for (const f of c.fields) {
+    // A layout or a list of borders is told in words, which is nothing to compare with: it is written as chosen.
+    if (typeof changes[f.field] === 'object') delete seen[f.field]
+    else seen[f.field] = f.here
+  }
   send({ ...c.outgoing, seen } as Outgoing)
 }
 </script>
