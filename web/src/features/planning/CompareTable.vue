@@ -79,7 +79,7 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
             <th scope="col">Way, oversize</th>
             <th scope="col">Cut</th>
             <th v-for="c in columns" :key="c.key" scope="col" :aria-sort="aria(c)">
-              <NButton size="small" @click="sort(c)">
+              <NButton text class="sorts" @click="sort(c)">
                 {{ c.title }}
                 <span aria-hidden="true">{{ { ascending: '↑', descending: '↓', none: '' }[aria(c)] }}</span>
               </NButton>
@@ -171,15 +171,10 @@ thead th {
   white-space: nowrap;
 }
 
-thead button {
-  font: inherit;
+.sorts {
   font-stretch: 88%;
-  background: none;
-  border: 0;
-  padding: 0;
   color: var(--petrol);
   text-decoration: underline;
-  cursor: pointer;
 }
 
 tbody tr + tr > * {

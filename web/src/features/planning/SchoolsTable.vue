@@ -109,6 +109,7 @@ strong {
 }
 
 small {
+  margin-left: 8px;
   font-size: 16px;
   color: var(--ink-soft);
 }
