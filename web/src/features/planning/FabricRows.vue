@@ -38,7 +38,8 @@ function merged(mine: Record<Field, string>, was: Record<Field, string>, now: Re
   return out
 }
 
-const save = useDebounceFn((id: string) => {
+/** What differs from what the server has goes out at once; while a name is typed, a moment after the last key. */
+function save(id: string) {
   const mine = typed[id]
   const was = base[id]
   if (!mine || !was) return
@@ -50,7 +51,8 @@ const save = useDebounceFn((id: string) => {
   const seen = Object.fromEntries(fields.map((k) => [k, was[k]]))
   base[id] = { ...was, ...(changes as Record<Field, string>) }
   send({ kind: 'change_fabric', project: props.project.id, fabric: id, changes, seen })
-}, 400)
+}
+const saveSoon = useDebounceFn(save, 400)
 
 const values = ['light', 'medium', 'dark'].map((v) => ({ value: v, label: v }))
 const used = (role: string) => props.project.units.some((u) => u.part_fabrics.includes(role))
@@ -72,9 +74,7 @@ function drop(f: Fabric) {
 
 function set(id: string, field: Field, value: string) {
   const row = typed[id]
-  if (!row) return
-  row[field] = value
-  void save(id)
+  if (row) row[field] = value
 }
 </script>
 
@@ -86,18 +86,20 @@ function set(id: string, field: Field, value: string) {
         :value="typed[f.id]?.colour"
         :aria-label="`Colour of fabric ${f.role.toUpperCase()}`"
         @input="set(f.id, 'colour', ($event.target as HTMLInputElement).value)"
+        @change="save(f.id)"
       />
       <NInput
         :value="typed[f.id]?.name"
         :maxlength="80"
         :input-props="{ 'aria-label': `Name of fabric ${f.role.toUpperCase()}` }"
-        @update:value="set(f.id, 'name', $event)"
+        @update:value="(set(f.id, 'name', $event), saveSoon(f.id))"
+        @blur="save(f.id)"
       />
       <SelectInput
         :labelled="`Value of fabric ${f.role.toUpperCase()}`"
         :model-value="typed[f.id]?.value ?? 'medium'"
         :options="values"
-        @update:model-value="set(f.id, 'value', $event)"
+        @update:model-value="(set(f.id, 'value', $event), save(f.id))"
       />
       <NButton
         v-if="project.fabrics.length > 1"
