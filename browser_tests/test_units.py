@@ -62,6 +62,8 @@ class UnitsTest(JourneyCase):
     def test_what_cannot_be_made_is_said_with_what_works(self) -> None:
         self.begin()
         self.add("Flying goose")
+        expect(self.region("What to cut")).to_contain_text("squares of")
+        self.saved()
         self.labelled("Finishes high").fill("3")
         expect(self.page.get_by_role("alert").filter(has_text="twice as wide as high").first).to_be_visible()
         self.labelled("Finishes high").fill("1 3/4")
