@@ -13,7 +13,7 @@ from rest_framework.views import APIView
 from piecing.cutting.plan import GOAL_WORDS
 from piecing.cutting.stock import CLOTH_WORDS
 from piecing.diagnosis.causes import CAUSE_WORDS
-from piecing.diagnosis.readings import READING_WORDS
+from piecing.diagnosis.readings import NEEDS_RAW, READING_WORDS
 from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS
 from piecing.joining.order import ORDER_WORDS
 from piecing.lengths import Style
@@ -45,6 +45,7 @@ class ReadingWordsSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     on = serializers.CharField()
     where = serializers.CharField(allow_blank=True)
+    before_trimming = serializers.BooleanField()
 
 
 class ClothWordsSerializer(serializers.Serializer[Any]):
@@ -85,7 +86,10 @@ def all_words() -> dict[str, Any]:
         "schools": _named(SCHOOL_WORDS),
         "cuts": CUT_WORDS | {name: word for m in METHODS for name, word in m.size_words.items()},
         "causes": {c.value: {"name": w.title, "less": w.less, "more": w.more} for c, w in CAUSE_WORDS.items()},
-        "readings": {k.value: {"name": w.title, "on": w.on.value, "where": w.where} for k, w in READING_WORDS.items()},
+        "readings": {
+            k.value: {"name": w.title, "on": w.on.value, "where": w.where, "before_trimming": k in NEEDS_RAW}
+            for k, w in READING_WORDS.items()
+        },
         "cloths": {
             k.value: {"name": name, "across": f"{style.text(across)} in", "along": f"{style.text(along)} in"}
             for k, (name, across, along) in CLOTH_WORDS.items()

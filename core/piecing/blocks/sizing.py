@@ -14,7 +14,7 @@ from ..lengths import ZERO, Length, Measure, inches, parse_length
 from ..messages import Message
 from ..planning.checks import LARGEST_FINISHED, SMALLEST_FINISHED
 from ..units import Method, UnitSpec, kind_of, methods_of
-from .pattern import Cell, Layout, UnitPlacement, whole_parts
+from .pattern import Layout, UnitPlacement, whole_parts
 
 __all__ = [
     "BlockSize",
@@ -26,7 +26,6 @@ __all__ = [
     "check_finished",
     "parts_from_text",
     "parts_text",
-    "sized_cells",
     "sizes",
 ]
 
@@ -251,9 +250,3 @@ def _allowed(method: Method, spec: UnitSpec, allowance: Length) -> bool:
     except PiecingError:
         return False
     return True
-
-
-def sized_cells(layout: Layout, finished: Length) -> tuple[tuple[Cell, UnitSpec], ...]:
-    """Every unit with its size."""
-    part = layout.part(finished)
-    return tuple((c, c.spec(part)) for c in layout.cells)

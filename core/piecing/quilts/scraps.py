@@ -183,10 +183,6 @@ def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]
     return best
 
 
-def _pairs_said(n: int) -> str:
-    return "One pair of" if n == 1 else f"{n} pairs of"
-
-
 def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Mapping[int, str]) -> None:
     if any(s.count < 0 for s in stock):
         raise ScrapsImpossible("Counts are zero or more.", field="stock")

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fabricOptions } from '@/shared/form/fabrics'
 import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
@@ -22,10 +23,6 @@ watch(
 )
 const name = (role: string) =>
   props.project.fabrics.find((f) => f.role === role)?.name ?? `role ${role.toUpperCase()}`
-const fabricsFor = (role: string) => [
-  ...(props.project.fabrics.some((f) => f.role === role) ? [] : [{ value: role, label: 'no fabric yet' }]),
-  ...props.project.fabrics.map((f) => ({ value: f.role, label: f.name })),
-]
 const two = computed(() => props.roles.slice(0, 2))
 
 function save() {
@@ -79,7 +76,7 @@ function drop(n: number) {
           small
           :labelled="`${name(r)}, in colourway ${n + 1}`"
           :model-value="w.roles[r] ?? r"
-          :options="fabricsFor(r)"
+          :options="fabricOptions(project, r)"
           @update:model-value="give(w, r, $event)"
         />
       </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fabricOptions } from '@/shared/form/fabrics'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { computed } from 'vue'
 
@@ -7,12 +8,7 @@ import type { Project } from '@/shared/api/client'
 /** One of the project's fabrics, with its colour beside the name. */
 const props = defineProps<{ label: string; project: Project }>()
 const role = defineModel<string>({ required: true })
-const options = computed(() => [
-  ...(props.project.fabrics.some((f) => f.role === role.value)
-    ? []
-    : [{ value: role.value, label: 'no fabric yet' }]),
-  ...props.project.fabrics.map((f) => ({ value: f.role, label: f.name })),
-])
+const options = computed(() => fabricOptions(props.project, role.value))
 const colour = computed(() => props.project.fabrics.find((f) => f.role === role.value)?.colour)
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fabricOptions } from '@/shared/form/fabrics'
 import { NInputNumber } from 'naive-ui'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { computed, ref, watch } from 'vue'
@@ -20,7 +21,7 @@ const emit = defineEmits<{
 
 const title = computed(() => props.spot.name || kindWords[props.spot.content]?.name || 'Nothing yet')
 const options = computed(() => {
-  const known = props.project.fabrics.map((f) => ({ value: f.role, label: f.name }))
+  const known = fabricOptions(props.project)
   const free = props.roles.filter((r) => !known.some((k) => k.value === r))
   return [
     ...known,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fabricOptions } from '@/shared/form/fabrics'
 import RangeInput from '@/shared/form/RangeInput.vue'
 import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
@@ -37,10 +38,7 @@ const refusal = computed(() => problem.value || (error.value instanceof Refusal 
 const total = computed(() => Object.values(stock).reduce((n, v) => n + (Number(v) || 0), 0))
 const alike = computed(() => new Set(kept.value.laid ? (kept.value.alike ?? []).flat() : []))
 const name = (r: string) => props.project.fabrics.find((f) => f.role === r)?.name ?? r.toUpperCase()
-const pins = computed(() => [
-  { value: '', label: 'nothing, and frees' },
-  ...props.project.fabrics.map((f) => ({ value: f.role, label: f.name })),
-])
+const pins = computed(() => [{ value: '', label: 'nothing, and frees' }, ...fabricOptions(props.project)])
 const percent = (share: number | undefined) => `${(share ?? 0) * 100}%`
 
 watch(

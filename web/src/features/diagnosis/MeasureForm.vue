@@ -35,7 +35,6 @@ const wholeField = ref<InstanceType<typeof NInput>>()
 const { send } = useOutbox()
 
 const option = (value: string, label: string, disabled = false) => ({ value, label, disabled })
-const before = (kind: string) => ['cut', 'raw_width', 'raw_height'].includes(kind)
 const kindOptions = computed(() => kinds.value.map((k) => option(k, readingWords[k]?.name ?? k)))
 const unitOptions = computed(() => [
   ...(on.value === 'corner' ? [] : [option('', 'any of them, laid or not')]),
@@ -43,7 +42,11 @@ const unitOptions = computed(() => [
 ])
 const batchOptions = computed(() =>
   places.value.batches.map((b) =>
-    option(b.key, b.name, (b.plain && before(where.value.kind)) || (on.value === 'tip' && !b.tips)),
+    option(
+      b.key,
+      b.name,
+      (b.plain && !!readingWords[where.value.kind]?.before_trimming) || (on.value === 'tip' && !b.tips),
+    ),
   ),
 )
 const seamOptions = computed(() => [

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fabricOptions } from '@/shared/form/fabrics'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { computed } from 'vue'
 
@@ -10,7 +11,7 @@ const props = defineProps<{ kind: string; project: Project; problem?: string }>(
 const fabrics = defineModel<string>({ required: true })
 const { data: kinds } = useKinds()
 const parts = computed(() => kinds.value?.find((k) => k.name === props.kind)?.parts ?? [])
-const options = computed(() => props.project.fabrics.map((f) => ({ value: f.role, label: f.name })))
+const options = computed(() => fabricOptions(props.project))
 const fabric = (role: string | undefined) => props.project.fabrics.find((f) => f.role === role)
 
 function give(part: number, role: string) {

@@ -2257,6 +2257,7 @@ export interface components {
             name: string;
             on: string;
             where: string;
+            before_trimming: boolean;
         };
         Recipe: {
             code: string;
