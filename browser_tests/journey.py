@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import atexit
 import os
 import re
-from contextlib import suppress
+import shutil
+import sqlite3
+import tempfile
+from contextlib import closing, suppress
 from io import StringIO
 from typing import ClassVar
 
 from django.core.management import call_command
+from django.db import connection
 from django.test import LiveServerTestCase
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
 
@@ -22,6 +27,24 @@ HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
 JUST_PLANNED = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
 LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 expect.set_options(timeout=8_000)
+
+
+_made: dict[str, str] = {}
+
+
+def put_demo() -> None:
+    """The demo data in the test's database: made once, and copied page by page into every database after that."""
+    connection.ensure_connection()
+    if "demo" not in _made:
+        call_command("lantern_deck", stdout=StringIO())
+        scratch = tempfile.mkdtemp()
+        atexit.register(shutil.rmtree, scratch, ignore_errors=True)
+        _made["demo"] = f"{scratch}/demo.sqlite3"
+        with closing(sqlite3.connect(_made["demo"])) as kept:
+            connection.connection.backup(kept)
+        return
+    with closing(sqlite3.connect(_made["demo"])) as kept:
+        kept.backup(connection.connection)
 
 
 class JourneyCase(LiveServerTestCase):
@@ -46,7 +69,7 @@ class JourneyCase(LiveServerTestCase):
 
     def setUp(self) -> None:
         if self.demo:
-            call_command("lantern_deck", stdout=StringIO())
+            put_demo()
         self.complaints: list[str] = []
         self.context = self.browser.new_context(viewport={"width": self.size[0], "height": self.size[1]})
         self.addCleanup(self.context.close)
@@ -63,9 +86,15 @@ class JourneyCase(LiveServerTestCase):
             kind="half_square_triangle", method="pair", finished=inches("11/4"), height=None, part_fabrics=["a", "b"]
         )
 
-    def new_page(self) -> Page:
-        """Another window of the same person, its complaints collected too."""
-        page = self.context.new_page()
+    def elsewhere(self) -> Page:
+        """A window of another browser, such as the tablet beside the machine."""
+        context = self.browser.new_context(viewport={"width": self.size[0], "height": self.size[1]})
+        self.addCleanup(context.close)
+        return self.new_page(context)
+
+    def new_page(self, context: BrowserContext | None = None) -> Page:
+        """Another window of the same browser, its complaints collected too."""
+        page = (context or self.context).new_page()
         page.on("console", lambda m: self.complaints.append(m.text) if m.type in ("error", "warning") else None)
         page.on("pageerror", lambda e: self.complaints.append(str(e)))
         page.on("request", self._stays_here)
@@ -114,11 +143,5 @@ class JourneyCase(LiveServerTestCase):
         expect(radio).to_be_checked()
 
     def saved(self, page: Page | None = None) -> None:
-        """Wait until the outbox is empty: everything typed is with the server."""
-        # What was typed a moment ago reaches the outbox, and its copy on disk, in a later turn of the page's loop.
-        (page or self.page).wait_for_timeout(60)
-        (page or self.page).wait_for_function(
-            "() => JSON.parse(localStorage.getItem('entretoile.outbox') ?? '{}')"
-            ".clientState?.mutations?.length === 0 && !Object.keys(localStorage)"
-            ".some(k => k.startsWith('entretoile.draft.') && localStorage.getItem(k) !== '{}')"
-        )
+        """Wait until the page says so: everything typed is with the server."""
+        expect((page or self.page).locator("header .saved")).to_have_text("All saved")

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import atexit
 import os
+import shutil
 import socket
 import subprocess
 import sys
@@ -11,11 +13,33 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import cache
 from pathlib import Path
 
 __all__ = ["OwnServer", "demo_server"]
 
 _HOME = Path(__file__).resolve().parent.parent
+
+
+def _run(env: dict[str, str], program: str, *args: str) -> subprocess.Popen[bytes]:
+    command = [sys.executable, str(_HOME / "server" / program), *args]
+    return subprocess.Popen(command, env=env, stdout=subprocess.DEVNULL)
+
+
+def _env(data: str) -> dict[str, str]:
+    env = {**os.environ, "ENTRETOILE_DATA": data}
+    env.pop("DJANGO_SETTINGS_MODULE", None)
+    return env
+
+
+@cache
+def _prepared() -> str:
+    """A data folder as ``make demo`` makes it, made once and copied for every server."""
+    data = tempfile.mkdtemp()
+    atexit.register(shutil.rmtree, data, ignore_errors=True)
+    for command in (["migrate", "-v", "0"], ["lantern_deck"], ["collectstatic", "--noinput", "-v", "0"]):
+        _run(_env(data), "manage.py", *command).wait()
+    return data
 
 
 class OwnServer:
@@ -25,19 +49,13 @@ class OwnServer:
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
-        self.env = {**os.environ, "ENTRETOILE_DATA": data}
-        self.env.pop("DJANGO_SETTINGS_MODULE", None)
+        self.env = _env(data)
         self.url = f"http://127.0.0.1:{self.port}"
-        for command in (["migrate", "-v", "0"], ["lantern_deck"], ["collectstatic", "--noinput", "-v", "0"]):
-            self._run("manage.py", *command).wait()
+        shutil.copytree(_prepared(), data, dirs_exist_ok=True)
         self.start()
 
-    def _run(self, program: str, *args: str) -> subprocess.Popen[bytes]:
-        command = [sys.executable, str(_HOME / "server" / program), *args]
-        return subprocess.Popen(command, env=self.env, stdout=subprocess.DEVNULL)
-
     def start(self) -> None:
-        self.process = self._run("serve.py", "--port", str(self.port))
+        self.process = _run(self.env, "serve.py", "--port", str(self.port))
         for _ in range(150):
             try:
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()

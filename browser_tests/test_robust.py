@@ -9,12 +9,49 @@ from playwright.sync_api import Page
 from blocks.models import Block
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 from browser_tests.own_server import OwnServer
-from projects.models import Project
+from piecing.lengths import inches
+from projects.models import PlannedUnit, Project
 
 
-class TwoWindowsTest(JourneyCase):
-    def both(self) -> tuple[Page, Page]:
+class OneBrowserTest(JourneyCase):
+    """Windows of one browser share one queue, and show what the other one does."""
+
+    def test_one_window_follows_the_other_and_nobody_clashes_with_herself(self) -> None:
         other = self.new_page()
+        for page in (self.page, other):
+            self.open(f"{JUST_PLANNED}/plan", page)
+            expect(self.labelled("Units wanted", page)).to_have_value("30")
+        self.labelled("Units wanted").fill("40")
+        expect(self.labelled("Units wanted", other)).to_have_value("40")
+        self.labelled("Units wanted", other).fill("50")
+        expect(self.labelled("Units wanted")).to_have_value("50")
+        self.saved()
+        self.saved(other)
+        self.assertEqual(PlannedUnit.objects.get(project__name__startswith="Wake", kind="flying_goose").count, 50)
+        # The window that sends is closed in the middle: the other one takes over.
+        self.labelled("Units wanted").fill("60")
+        self.page.close()
+        expect(self.labelled("Units wanted", other)).to_have_value("60")
+        self.labelled("Fold not paid for", other).fill("1/64")
+        self.saved(other)
+        other.reload()
+        expect(self.labelled("Units wanted", other)).to_have_value("60")
+        expect(self.labelled("Fold not paid for", other)).to_have_value("1/64")
+
+    def test_a_colourway_changed_twice_at_once_is_no_clash(self) -> None:
+        self.open(f"{LANTERN}/lay")
+        self.page.get_by_role("button", name="Another colourway").click()
+        self.page.get_by_role("button", name="Another colourway").click()
+        expect(self.labelled("Blocks of colourway 3")).to_be_visible()
+        self.saved()
+        expect(self.page.get_by_role("dialog")).to_have_count(0)
+
+
+class TwoBrowsersTest(JourneyCase):
+    """The table in one room and the machine in another: what was read before the other wrote is asked about."""
+
+    def both(self) -> tuple[Page, Page]:
+        other = self.elsewhere()
         self.open(f"{JUST_PLANNED}/plan")
         self.open(f"{JUST_PLANNED}/plan", other)
         for page in (self.page, other):
@@ -50,7 +87,7 @@ class TwoWindowsTest(JourneyCase):
                 two.close()
 
     def test_borders_of_two_windows_are_told_in_words(self) -> None:
-        other = self.new_page()
+        other = self.elsewhere()
         for page in (self.page, other):
             self.open(f"{HALF_SEWN}/blocks/quilt", page)
             expect(self.labelled("Border 1 finishes", page)).to_have_value("1")
@@ -67,22 +104,52 @@ class TwoWindowsTest(JourneyCase):
         self.page.reload()
         expect(self.labelled("Border 1 finishes")).to_have_value("2")
 
-    def test_the_layout_of_two_windows_is_asked_about(self) -> None:
-        other = self.new_page()
+    def test_layouts_go_on_from_one_another_and_undoing_over_it_is_asked_about(self) -> None:
+        other = self.elsewhere()
         for page in (self.page, other):
             self.open(f"{LANTERN}/lay", page)
             expect(page.get_by_role("toolbar")).to_be_visible()
+        layout = self.lantern()
+        other.get_by_role("button", name="Turn the block").click()
+        self.saved(other)
+        turned = self.lantern()
         self.page.get_by_role("button", name="Mirror the block").click()
         self.saved()
-        other.get_by_role("button", name="Turn the block").click()
+        both = self.lantern()
+        self.assertEqual(len({tuple(x) for x in (layout, turned, both)}), 3)
+        # Taking the turn back would throw the mirroring away, which this window has not seen.
+        other.keyboard.press("Tab")
+        other.get_by_role("button", name="Undo").click()
         dialog = other.get_by_role("dialog", name="Changed in another window")
-        expect(dialog).to_contain_text("/")
+        expect(dialog).to_contain_text(" / ".join(both))
+        expect(dialog).to_contain_text(" / ".join(layout))
         dialog.get_by_role("button", name="Keep theirs").click()
         expect(dialog).to_be_hidden()
-        kept = Block.objects.get(pattern__name="Lantern").pattern["layout"]
-        other.reload()
         self.saved(other)
-        self.assertEqual(Block.objects.get(pattern__name="Lantern").pattern["layout"], kept)
+        self.assertEqual(self.lantern(), both)
+
+    def lantern(self) -> list[str]:
+        return list(Block.objects.get(pattern__name="Lantern").pattern["layout"])
+
+    def test_every_clash_is_listed_and_both_versions_wait(self) -> None:
+        one, two = self.both()
+        self.labelled("Units wanted", one).fill("40")
+        self.labelled("Fold not paid for", one).fill("1/64")
+        self.saved(one)
+        self.labelled("Units wanted", two).fill("50")
+        self.labelled("Fold not paid for", two).fill("1/32")
+        dialog = two.get_by_role("dialog", name="Changed in another window")
+        expect(dialog).to_contain_text("1 more to decide")
+        # Not decided before the page is read again: it is asked again.
+        two.reload()
+        expect(dialog).to_contain_text("1 more to decide")
+        dialog.get_by_role("button", name="Keep mine").click()
+        expect(dialog).not_to_contain_text("more to decide")
+        dialog.get_by_role("button", name="Keep mine").click()
+        expect(dialog).to_be_hidden()
+        self.saved(two)
+        unit = PlannedUnit.objects.get(project__name__startswith="Wake", kind="flying_goose")
+        self.assertEqual((unit.count, unit.project.fold), (50, inches("1/32")))
 
     def test_one_field_twice_in_one_window_is_no_clash(self) -> None:
         one, _two = self.both()

@@ -12,6 +12,7 @@ import sys
 import tempfile
 import time
 from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from pathlib import Path
 
 HOME = Path(__file__).resolve().parent.parent
@@ -67,10 +68,19 @@ def checks(env: dict[str, str]) -> dict[str, list[Command]]:
     }
 
 
-SUITES = {
-    "core": ["core/tests", "-t", "core"],
-    "server": ["server", "-t", "server"],
-    "browser": ["browser_tests", "-t", "."],
+def _journeys(parts: int = 3) -> list[list[str]]:
+    """The journeys' modules in heaps of about one length, so that two processors have something to do to the end."""
+    modules = sorted((HOME / "browser_tests").glob("test_*.py"), key=lambda p: -p.stat().st_size)
+    heaps: list[list[Path]] = [[] for _ in range(parts)]
+    for module in modules:
+        min(heaps, key=lambda heap: sum(p.stat().st_size for p in heap)).append(module)
+    return [[f"browser_tests.{p.stem}" for p in heap] for heap in heaps]
+
+
+SUITES: dict[str, list[list[str]]] = {
+    "core": [["core/tests", "-t", "core"]],
+    "server": [["server", "-t", "server"]],
+    "browser": [[*modules, "-t", "."] for modules in _journeys()],
 }
 
 
@@ -83,11 +93,16 @@ def run_check(name: str, command: list[str], cwd: Path, env: dict[str, str]) -> 
     return ok
 
 
-def run_suite(name: str, env: dict[str, str]) -> tuple[int, int]:
-    """Django's runner over one folder of tests, in a data folder of its own; returns passed and failed."""
+def run_checks(commands: list[Command], env: dict[str, str]) -> tuple[int, int]:
+    """The checks of one group, one after another; returns passed and failed."""
+    good = sum(run_check(*command, env) for command in commands)
+    return good, len(commands) - good
+
+
+def run_suite(name: str, labels: list[str], env: dict[str, str]) -> tuple[int, int]:
+    """Django's runner over some tests, in a data folder of its own; returns passed and failed."""
     began = time.monotonic()
-    where, *top = SUITES[name]
-    command = [PY, "server/manage.py", "test", where, *top, "--noinput"]
+    command = [PY, "server/manage.py", "test", *labels, "--noinput"]
     with tempfile.TemporaryDirectory() as data:
         own = {**env, "ENTRETOILE_DATA": data}
         done = subprocess.run(command, cwd=HOME, env=own, capture_output=True, text=True, check=False)
@@ -112,17 +127,16 @@ def main(wanted: list[str]) -> int:
             "SCRATCH": scratch,
             "NO_UPDATE_NOTIFIER": "1",
         }
-        suites = [name for name in SUITES if not wanted or name in wanted]
-        # The journeys in the browser take longest and mostly wait: they run beside everything else.
-        beside = {name: pool.submit(run_suite, name, env) for name in suites if name == "browser"}
-        passed = failed = 0
-        for group, commands in checks(env).items():
-            for name, command, cwd in commands if not wanted or group in wanted else []:
-                ok = run_check(name, command, cwd, env)
-                passed, failed = passed + ok, failed + (not ok)
-        for name in suites:
-            good, bad = beside[name].result() if name in beside else run_suite(name, env)
-            passed, failed = passed + good, failed + bad
+        suites = {n: [partial(run_suite, n, labels, env) for labels in SUITES[n]] for n in SUITES}
+        groups = [
+            partial(run_checks, commands, env) for g, commands in checks(env).items() if not wanted or g in wanted
+        ]
+        heaps = {n: jobs if not wanted or n in wanted else [] for n, jobs in suites.items()}
+        # A first heap of journeys, which mostly wait, beside everything else; the others fill up the time that is left.
+        first, *more = heaps["browser"] or [lambda: (0, 0)]
+        jobs = [first, *groups, *heaps["core"], *heaps["server"], *more]
+        results = [job.result() for job in [pool.submit(job) for job in jobs]]
+    passed, failed = (sum(column) for column in zip(*results, strict=True))
     print(f"{passed} passed, {failed} failed", flush=True)
     return 1 if failed else 0
 

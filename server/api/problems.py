@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from typing import Any, ClassVar
 
 from django.core.exceptions import RequestDataTooBig
+from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from rest_framework import exceptions, serializers
 from rest_framework.response import Response
@@ -15,13 +16,18 @@ from piecing.errors import PiecingError
 from piecing.lengths import Length, Style
 
 __all__ = [
+    "ApiError",
     "ChangedElsewhere",
     "FieldProblemSerializer",
     "NotHere",
     "ProblemSerializer",
     "Refused",
+    "bad_request",
     "field_problem",
+    "problem_body",
     "problem_response",
+    "server_error",
+    "storage_problem",
     "unknown_address",
 ]
 
@@ -80,7 +86,8 @@ class NotHere(ApiError):
     title = "Not here"
 
 
-def _body(status: int, code: str, title: str, detail: str, errors: list[dict[str, Any]]) -> dict[str, Any]:
+def problem_body(status: int, code: str, title: str, detail: str, errors: list[dict[str, Any]]) -> dict[str, Any]:
+    """The body of an ``application/problem+json`` answer (RFC 9457), with this application's ``code`` and ``errors``."""
     return {"type": "about:blank", "title": title, "status": status, "code": code, "detail": detail, "errors": errors}
 
 
@@ -112,25 +119,64 @@ def _problem(exc: Exception) -> dict[str, Any] | None:
         exc = Refused([exc])
     if isinstance(exc, Refused):
         rows = [field_problem(e, exc.style) for e in exc.errors]
-        return _body(422, rows[0]["code"], "This cannot be done", rows[0]["message"], rows)
+        return problem_body(422, rows[0]["code"], "This cannot be done", rows[0]["message"], rows)
     if isinstance(exc, ApiError):
         rows = [
             {"field": f, "code": exc.code, "message": exc.detail, "values": {"here": v}} for f, v in exc.values.items()
         ]
-        return _body(exc.status, exc.code, exc.title, exc.detail, rows)
+        return problem_body(exc.status, exc.code, exc.title, exc.detail, rows)
     if isinstance(exc, Http404):
-        return _body(404, "not_here", "Not here", "There is nothing at this address. It may have been deleted.", [])
+        return problem_body(
+            404, "not_here", "Not here", "There is nothing at this address. It may have been deleted.", []
+        )
+    if isinstance(exc, DatabaseError):
+        return storage_problem(exc)
     if isinstance(exc, RequestDataTooBig):
         too_large = "This is more than can be taken at once. Send it in smaller parts."
-        return _body(413, "too_large", "Too large", too_large, [])
+        return problem_body(413, "too_large", "Too large", too_large, [])
     if isinstance(exc, exceptions.ValidationError):
         rows = _from_framework(exc.detail)
-        return _body(400, "invalid_request", "Not understood", rows[0]["message"] if rows else "", rows)
+        return problem_body(400, "invalid_request", "Not understood", rows[0]["message"] if rows else "", rows)
     if isinstance(exc, exceptions.APIException):
-        return _body(exc.status_code, str(exc.default_code), "Not understood", str(exc.detail), [])
+        return problem_body(exc.status_code, str(exc.default_code), "Not understood", str(exc.detail), [])
     return None
 
 
+_STORAGE = (
+    ("locked", 503, "busy", "Busy", "Another change is being written. What you sent is kept in the browser and tried again."),
+    ("busy", 503, "busy", "Busy", "Another change is being written. What you sent is kept in the browser and tried again."),
+    ("full", 507, "disk_full", "The disk is full", "There is no room left on the disk, so nothing was changed. Make room; what you typed is kept in the browser and tried again."),
+    ("readonly", 507, "read_only", "The data folder is read-only", "The data folder cannot be written to, so nothing was changed. Let this program write there; what you typed is kept in the browser and tried again."),
+    ("disk i/o", 507, "disk_error", "The disk does not answer", "The data folder could not be read or written, so nothing was changed. Look whether its disk is there; what you typed is kept in the browser and tried again."),
+    ("malformed", 507, "damaged", "The database is damaged", "The database cannot be read as a whole, so nothing was changed. Stop the program and restore the last good copy: make restore."),
+    ("unable to open", 507, "not_there", "The database is not there", "The database cannot be opened, so nothing was changed. Look whether the data folder is where it was."),
+)  # fmt: skip
+
+
+def storage_problem(exc: Exception) -> dict[str, Any] | None:
+    """What SQLite says of its file, in the user's words: ``None`` for anything that is a fault of the program."""
+    said = str(exc).lower()
+    for sign, status, code, title, detail in _STORAGE:
+        if sign in said:
+            return problem_body(status, code, title, detail, [])
+    return None
+
+
+def server_error(_request: HttpRequest) -> HttpResponse:
+    """Django's handler for what nobody foresaw."""
+    detail = "The server could not do this, and nothing was changed. It is a fault of the program."
+    body = problem_body(500, "server_error", "Not done", detail, [])
+    return JsonResponse(body, status=500, content_type=_TYPE)
+
+
+def bad_request(_request: HttpRequest, _exception: Exception) -> HttpResponse:
+    """Django's handler for what it refuses before any view: an unknown host, a malformed address."""
+    body = problem_body(
+        400, "invalid_request", "Not understood", "This request is not one of this application's pages.", []
+    )
+    return JsonResponse(body, status=400, content_type=_TYPE)
+
+
 def unknown_address(_request: HttpRequest) -> HttpResponse:
-    body = _body(404, "not_here", "Not here", "The API has no such address.", [])
+    body = problem_body(404, "not_here", "Not here", "The API has no such address.", [])
     return JsonResponse(body, status=404, content_type=_TYPE)

@@ -23,19 +23,22 @@ from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
 from workrooms.models import Workroom
+from workrooms.once import change
 
 from .counts import counts_of
+from .edits import Asked, edited
 from .models import Block, OwnBlock
 from .quilt import quilt_of
 from .readers import block_readers, quilt_readers, stock_reader
 from .scraps import scrap_setting
 from .selectors import blocks_of, get_block
-from .translate import find_in, quilt_choices
+from .translate import find_in, pattern_of, quilt_choices
 
 __all__ = [
     "change_quilt",
     "delete_block",
     "delete_own",
+    "edit_block",
     "keep_own",
     "lay_scraps",
     "plan_counts",
@@ -48,7 +51,7 @@ _MOST_BLOCKS = 40
 _EMPTY = {"name": "New block", "columns": [1, 1, 1], "rows": [1, 1, 1], "units": {}, "layout": [". . ."] * 3}
 
 
-@transaction.atomic
+@change
 def put_block(
     room: Workroom, project_key: UUID, key: UUID, start: str, changes: Mapping[str, Any], seen: Mapping[str, Any]
 ) -> Project:
@@ -75,6 +78,23 @@ def put_block(
     return get_project(room, project_key)
 
 
+@change
+def edit_block(room: Workroom, key: UUID, edit: Mapping[str, Any]) -> Block:
+    """One change to the layout of a block as it stands, kept. Raises ``Refused`` for what cannot be laid."""
+    block = get_block(room, key)
+    project = get_project(room, block.project_id)
+    style, find = style_of(project), find_in(room)
+    try:
+        asked = Asked(find, str(key), block.finished, style.measure)
+        block.pattern = pattern_data(edited(pattern_of(block, find), edit, asked))
+    except PiecingError as refusal:
+        raise Refused([refusal.at("layout")], style) from None
+    _ensure_fabrics(project, block)
+    block.save(update_fields=["pattern"])
+    _touch(project)
+    return block
+
+
 def _first_size(start: str) -> Any:
     """Tracks of 3 1/2, so that a grid of three finishes 10 1/2; a library block begins at as much a part."""
     data = library_data(start)
@@ -89,13 +109,13 @@ def _ensure_fabrics(project: Project, block: Block) -> None:
     ensure_fabrics(project, roles)
 
 
-@transaction.atomic
+@change
 def delete_block(room: Workroom, key: UUID) -> Project:
     """Hidden, not erased: ``restore_block`` is the undo."""
     return _stamp(room, key, timezone.now())
 
 
-@transaction.atomic
+@change
 def restore_block(room: Workroom, key: UUID) -> Project:
     return _stamp(room, key, None)
 
@@ -112,7 +132,7 @@ def _touch(project: Project) -> None:
     Project.objects.filter(pk=project.pk).update(updated_at=timezone.now())
 
 
-@transaction.atomic
+@change
 def keep_own(room: Workroom, key: UUID, block: UUID) -> OwnBlock:
     """A project's block kept in one's own library; asking twice with one key keeps one."""
     known = OwnBlock.objects.filter(pk=key, workroom=room).first()
@@ -122,13 +142,13 @@ def keep_own(room: Workroom, key: UUID, block: UUID) -> OwnBlock:
     return OwnBlock.objects.create(pk=key, workroom=room, pattern=get_block(room, block).pattern)
 
 
-@transaction.atomic
+@change
 def delete_own(room: Workroom, key: UUID) -> None:
     if not OwnBlock.objects.filter(pk=key, workroom=room).update(deleted_at=timezone.now()):
         raise NotHere("There is no such arrangement in your library.")
 
 
-@transaction.atomic
+@change
 def change_quilt(room: Workroom, project_key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     """Kept only if the quilt can still be put together; scraps laid out for another layout are taken up."""
     project = get_project(room, project_key)
@@ -189,7 +209,7 @@ def _darkness(value: str, colour: str) -> float:
     )
 
 
-@transaction.atomic
+@change
 def take_up_scraps(room: Workroom, project_key: UUID) -> Project:
     """The arrangement put away; counts and fixed places stay."""
     project = get_project(room, project_key)
@@ -199,7 +219,7 @@ def take_up_scraps(room: Workroom, project_key: UUID) -> Project:
     return get_project(room, project_key)
 
 
-@transaction.atomic
+@change
 def plan_counts(room: Workroom, project_key: UUID) -> Project:
     """Every unit counted becomes a planned unit: those of the same kind, size and fabrics get the number, others are added."""
     project = get_project(room, project_key)

@@ -21,6 +21,21 @@ class PatternField(serializers.JSONField):
     """A layout in the format ``entretoile-block/1``; taken and given back as it is."""
 
 
+def _sound_edit(value: Any) -> Any:
+    if not isinstance(value, dict):
+        raise serializers.ValidationError("A change is an object that says what to do.")
+    return value
+
+
+class EditRequestSerializer(serializers.Serializer[Any]):
+    """One change to a layout."""
+
+    edit = serializers.JSONField()
+
+    def validate_edit(self, value: Any) -> Any:
+        return _sound_edit(value)
+
+
 class LookRequestSerializer(serializers.Serializer[Any]):
     """A layout, and one change to it if any; nothing is saved by asking."""
 
@@ -30,9 +45,7 @@ class LookRequestSerializer(serializers.Serializer[Any]):
     edit = serializers.JSONField(required=False, default=None, allow_null=True)
 
     def validate_edit(self, value: Any) -> Any:
-        if value is not None and not isinstance(value, dict):
-            raise serializers.ValidationError("A change is an object that says what to do.")
-        return value
+        return value if value is None else _sound_edit(value)
 
 
 class TrackSerializer(serializers.Serializer[Any]):
@@ -163,6 +176,13 @@ class SavedBlockSerializer(serializers.Serializer[Any]):
     order = serializers.ChoiceField(choices=ORDERS, allow_blank=True, source="block.order")
     pressing = serializers.JSONField(source="block.pressing")
     view = BlockViewSerializer()
+
+
+class EditedBlockSerializer(serializers.Serializer[Any]):
+    """A block after a change to its layout."""
+
+    project = serializers.UUIDField()
+    block = SavedBlockSerializer()
 
 
 class PlainPieceSerializer(serializers.Serializer[Any]):

@@ -12,6 +12,7 @@ urlpatterns = [
     path("projects/<uuid:key>/scraps", views.ScrapsView.as_view()),
     path("projects/<uuid:key>/counts", views.CountsView.as_view()),
     path("blocks/<uuid:key>", views.BlockView.as_view()),
+    path("blocks/<uuid:key>/edits", views.EditView.as_view()),
     path("blocks/<uuid:key>/restore", views.RestoreBlockView.as_view()),
     path("blocks/<uuid:key>/looking", views.LookingView.as_view()),
     path("blocks/<uuid:key>/turned", views.FindTurnedView.as_view()),

@@ -126,6 +126,24 @@ class NewBlockView(APIView):
         return _sheet(commands.put_block(room, key, block, body["start"], body["changes"], body["seen"]))
 
 
+class EditView(APIView):
+    """One change to the layout of a block, made by the core and kept."""
+
+    @extend_schema(
+        operation_id="edit_block",
+        request=serializers.EditRequestSerializer,
+        responses={200: serializers.EditedBlockSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(serializers.EditRequestSerializer(data=request.data))
+        room = current_workroom()
+        block = commands.edit_block(room, key, body["edit"])
+        project = get_project(room, block.project_id)
+        view = selectors.viewed(pattern_of(block, find_in(room)), block.finished, project)
+        edited = {"project": project.pk, "block": _Saved(block, view)}
+        return Response(serializers.EditedBlockSerializer(edited, context={"style": style_of(project)}).data)
+
+
 class BlockView(APIView):
     @extend_schema(operation_id="delete_block", responses={200: serializers.SheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:

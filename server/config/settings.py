@@ -56,6 +56,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "csp.middleware.CSPMiddleware",
     "api.middleware.SameOriginMiddleware",
+    "workrooms.once.OnceMiddleware",
 ]
 TEMPLATES = [
     {

@@ -16,6 +16,9 @@ def page(request: HttpRequest) -> HttpResponse:
     return render(request, "index.html")
 
 
+handler400 = "api.problems.bad_request"
+handler500 = "api.problems.server_error"
+
 urlpatterns = [
     path("api/health", HealthView.as_view()),
     path("api/schema", SpectacularAPIView.as_view()),

@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
@@ -22,6 +21,7 @@ from projects.models import Project
 from projects.selectors import get_fabric, get_project
 from projects.translate import style_of
 from workrooms.models import Workroom
+from workrooms.once import change
 
 from . import jobs
 from .models import GOALS, KINDS, CutPlan, Stock
@@ -52,7 +52,7 @@ def stock_readers(measure: Measure) -> dict[str, Reader]:
     }
 
 
-@transaction.atomic
+@change
 def put_stock(
     room: Workroom, fabric_key: UUID, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]
 ) -> Project:
@@ -63,7 +63,10 @@ def put_stock(
     if row is not None and row.fabric.project_id != project.pk:
         raise NotHere("This key belongs to another project.")
     if row is None:
-        if Stock.objects.filter(fabric__project=project, deleted_at=None).count() >= _MOST_STOCK:
+        if (
+            Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None).count()
+            >= _MOST_STOCK
+        ):
             raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=_MOST_STOCK)])
         last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
         row = Stock(pk=key, fabric=fabric, position=last + 1, across=inches(40), along=inches(36))
@@ -85,13 +88,13 @@ def _get(room: Workroom, key: UUID) -> Stock:
     return row
 
 
-@transaction.atomic
+@change
 def delete_stock(room: Workroom, key: UUID) -> Project:
     """Hidden, not erased: ``restore_stock`` is the undo."""
     return _stamp(_get(room, key), room, timezone.now())
 
 
-@transaction.atomic
+@change
 def restore_stock(room: Workroom, key: UUID) -> Project:
     return _stamp(_get(room, key), room, None)
 
@@ -144,7 +147,7 @@ def stop_plan(room: Workroom, key: UUID) -> Project:
     return project
 
 
-@transaction.atomic
+@change
 def tick_strip(room: Workroom, key: UUID, number: int, done: bool) -> Project:
     """A strip cut, or not yet after all."""
     project = get_project(room, key)
@@ -155,7 +158,7 @@ def tick_strip(room: Workroom, key: UUID, number: int, done: bool) -> Project:
     return project
 
 
-@transaction.atomic
+@change
 def mark_cut(room: Workroom, key: UUID) -> Project:
     """The plan is cut: its cloths are used up, and what is worth keeping comes back as named scraps."""
     project = get_project(room, key)

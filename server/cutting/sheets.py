@@ -6,7 +6,6 @@ from collections.abc import Callable
 from typing import Any
 from uuid import uuid4
 
-from django.db import transaction
 from django.db.models import Max
 
 from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
@@ -16,6 +15,7 @@ from piecing.errors import PiecingError, SheetNotUnderstood
 from piecing.lengths import Style
 from projects.models import Fabric, Project
 from projects.translate import style_of
+from workrooms.once import change
 
 from .models import CutPlan, Stock
 from .translate import stock_of, wanted_of
@@ -70,7 +70,7 @@ def _taken(
     return good, Imported(len(good), tuple(refused))
 
 
-@transaction.atomic
+@change
 def import_stock(project: Project, text: str) -> Imported:
     """Lines are added to the stock; what is there stays."""
     style = style_of(project)
@@ -100,7 +100,7 @@ def import_stock(project: Project, text: str) -> Imported:
     return told
 
 
-@transaction.atomic
+@change
 def import_cut_list(project: Project, text: str) -> Imported:
     """Lines are added to what is to be cut, beside what the units and the quilt take."""
     style = style_of(project)

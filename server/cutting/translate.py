@@ -24,7 +24,9 @@ __all__ = ["cloth_of", "directions_of", "plain_of", "plan_data", "plan_from", "s
 
 
 def stock_of(project: Project) -> list[Stock]:
-    return list(Stock.objects.filter(fabric__project=project, deleted_at=None).select_related("fabric"))
+    return list(
+        Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None).select_related("fabric")
+    )
 
 
 def cloth_of(row: Stock) -> Cloth:

@@ -7,7 +7,6 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
@@ -23,6 +22,7 @@ from piecing.diagnosis.readings import PLAIN, SIDED, ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError, UnknownChoice
 from piecing.lengths import Length
 from projects.models import PlannedUnit
+from workrooms.once import change
 
 from .models import SavedDiagnosis
 from .selectors import summary_of
@@ -49,7 +49,7 @@ MOST = 5_000
 SAVED_READERS = {"turned_out": one_of_reader(["", "right", "partly", "wrong"], "outcome"), "later": note_reader(400)}
 
 
-@transaction.atomic
+@change
 def put_reading(subject: Subject, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Subject:
     """Write a new reading or change one; sending the same one twice leaves one."""
     style = subject.style
@@ -76,7 +76,7 @@ def put_reading(subject: Subject, key: UUID, changes: Mapping[str, Any], seen: M
     return subject
 
 
-@transaction.atomic
+@change
 def put_lost(subject: Subject, key: UUID, fields: Mapping[str, Any]) -> None:
     """A reading that comes from elsewhere and whose place is no longer in the block: kept, shown, and not used."""
     order = (ReadingRow.objects.filter(project=subject.project).aggregate(last=Max("order"))["last"] or 0) + 1
@@ -126,18 +126,18 @@ def _stamp(subject: Subject, key: UUID, deleted_at: datetime | None) -> Subject:
     return subject
 
 
-@transaction.atomic
+@change
 def delete_reading(subject: Subject, key: UUID) -> Subject:
     """Hidden, not erased: ``restore_reading`` is the undo."""
     return _stamp(subject, key, timezone.now())
 
 
-@transaction.atomic
+@change
 def restore_reading(subject: Subject, key: UUID) -> Subject:
     return _stamp(subject, key, None)
 
 
-@transaction.atomic
+@change
 def save_diagnosis(subject: Subject, key: UUID) -> Subject:
     """The diagnosis as it stands, in sentences; asking twice with one key keeps one."""
     if not SavedDiagnosis.objects.filter(pk=key).exists():
@@ -158,7 +158,7 @@ _NOTHING_SAID: dict[str, Any] = {
 }
 
 
-@transaction.atomic
+@change
 def take_saved(
     saved: Iterable[Mapping[str, Any]], *, block: Block | None = None, unit: PlannedUnit | None = None
 ) -> None:
@@ -173,7 +173,7 @@ def take_saved(
             SavedDiagnosis.objects.filter(pk=row.pk).update(saved_at=when)
 
 
-@transaction.atomic
+@change
 def change_saved(subject: Subject, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Subject:
     """What turned out later; ``deleted`` takes it away, or brings it back."""
     row = SavedDiagnosis.objects.filter(pk=key, block=subject.block, unit=subject.unit).first()

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from uuid import uuid4
 
-from django.db import transaction
 from django.db.models import Max
 
 from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
@@ -15,6 +14,7 @@ from piecing.diagnosis.names import landings
 from piecing.diagnosis.readings import ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import Length, Style
+from workrooms.once import change
 
 from .commands import MOST, settle
 from .subjects import Subject
@@ -69,7 +69,7 @@ def as_csv(rows: Iterable[ReadingRow], style: Style) -> str:
     return written(COLUMNS, cells)
 
 
-@transaction.atomic
+@change
 def import_csv(subject: Subject, text: str) -> Imported:
     """Take the lines that can be read and have a place here; nothing already kept is touched.
 

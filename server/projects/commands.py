@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from datetime import datetime
+from string import ascii_lowercase
 from typing import Any
 from uuid import UUID, uuid4
 
-from django.db import models, transaction
+from django.db import models
 from django.db.models import Max
 from django.utils import timezone
 
@@ -15,11 +16,13 @@ from api.patches import apply_changes
 from api.problems import NotHere, Refused
 from piecing.errors import CountOutOfRange, NoMarginGiven, PlanError, RecordsTooFew, SeamError, UnknownChoice
 from piecing.lengths import Measure, Style, inches
+from piecing.messages import Listing
 from piecing.planning.plan import plan
 from piecing.units import kind_of, methods_of
 from piecing.units.method import Cuts
 from piecing.units.spec import UnitSpec
 from workrooms.models import Workroom
+from workrooms.once import change
 
 from .models import Fabric, PlannedUnit, Project
 from .readers import SEAM_FIELDS, fabric_readers, project_readers, unit_readers
@@ -40,6 +43,7 @@ __all__ = [
     "ensure_fabrics",
     "put_counted_unit",
     "put_fabric",
+    "restore_fabric",
     "restore_project",
     "restore_unit",
 ]
@@ -57,7 +61,7 @@ def _free_name(room: Workroom, wanted: str) -> str:
     return next(f"{wanted} {n}" for n in range(2, len(taken) + 3) if f"{wanted} {n}" not in taken)
 
 
-@transaction.atomic
+@change
 def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
     """A project with one unit, started from the workroom's settings. Asking twice with one key gives one project."""
     existing = room.projects.filter(pk=key).first()
@@ -108,7 +112,7 @@ def ensure_fabrics(project: Project, roles: Iterable[str]) -> None:
         Fabric.objects.create(project=project, role=role, name=name, colour=colour, value=value)
 
 
-@transaction.atomic
+@change
 def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: UUID | None) -> Project:
     """Another kind of unit in a project, or a copy of one that is there. Asking twice with one key adds one."""
     project = get_project(room, project_key)
@@ -132,7 +136,7 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
     return get_project(room, project_key)
 
 
-@transaction.atomic
+@change
 def put_counted_unit(project: Project, spec: UnitSpec, method: str, school: str, count: int, mirrored: int) -> None:
     """So many of a unit wanted: the planned unit of this kind, size and fabrics takes the number, or one is added."""
     shape = {
@@ -162,13 +166,13 @@ def put_counted_unit(project: Project, spec: UnitSpec, method: str, school: str,
     )
 
 
-@transaction.atomic
+@change
 def delete_unit(room: Workroom, key: UUID) -> Project:
     """Hidden, not erased: ``restore_unit`` is the undo."""
     return _stamp_unit(room, key, timezone.now())
 
 
-@transaction.atomic
+@change
 def restore_unit(room: Workroom, key: UUID) -> Project:
     return _stamp_unit(room, key, None)
 
@@ -181,17 +185,17 @@ def _stamp_unit(room: Workroom, key: UUID, deleted_at: datetime | None) -> Proje
     return get_project(room, unit.project_id)
 
 
-@transaction.atomic
+@change
 def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[str, Any]) -> Project:
-    """A fabric more, under the next free letter (or the one it had, when its removal is undone)."""
+    """A fabric more, under the letter wanted or the next one free."""
     project = get_project(room, project_key)
-    if not Fabric.objects.filter(pk=key).exists():
+    if not Fabric.every.filter(pk=key).exists():
         taken = set(project.fabrics.values_list("role", flat=True))
         if len(taken) >= _MOST_FABRICS:
             raise Refused(
                 [CountOutOfRange("A project holds {most} fabrics at most.", field="role", most=_MOST_FABRICS)]
             )
-        free = [c for c in "abcdefghijklmnopqrstuvwxyz" if c not in taken]
+        free = [c for c in ascii_lowercase if c not in taken]
         wanted = changes.get("role")
         role = wanted if wanted in free else free[0]
         name, colour, value = _MORE_FABRICS[len(taken) % len(_MORE_FABRICS)]
@@ -202,21 +206,61 @@ def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[st
     return get_project(room, project_key)
 
 
-@transaction.atomic
+def _users(project: Project, role: str) -> list[str]:
+    """What a fabric is in use for, in words: units, blocks, the quilt once there is a block for it."""
+    found = ["a unit"] if any(role in u.part_fabrics for u in project.units.filter(deleted_at=None)) else []
+    blocks = list(project.blocks.filter(deleted_at=None))
+    found += [str(b.pattern["name"]) for b in blocks if role in _roles_of(b.pattern, b.colourways)]
+    quilt = getattr(project, "quilt", None)
+    if quilt is not None and blocks:
+        worn = {f: getattr(quilt, f"{f}_fabric") for f in ("sash", "cornerstone", "setting", "binding", "backing")}
+        rims = {r for b in quilt.borders for r in (b["fabric"], b["corner_fabric"])}
+        found += ["the quilt"] if role in set(worn.values()) | rims else []
+    return found
+
+
+def _roles_of(pattern: Mapping[str, Any], colourways: Iterable[Mapping[str, Any]]) -> set[str]:
+    units = pattern["units"].values()
+    roles = {r for u in units if "kind" in u for r in u["fabrics"]}
+    roles |= {r for u in units if "block" in u for r in u.get("fabrics", {}).values()}
+    return roles | {way["roles"].get(r, r) for way in colourways for r in roles}
+
+
+@change
 def delete_fabric(room: Workroom, key: UUID) -> Project:
-    """Removed, unless a unit is made of it."""
+    """Hidden with its stock, unless something is made of it; ``restore_fabric`` is the undo."""
     fabric = get_fabric(room, key)
-    users = [u for u in fabric.project.units.filter(deleted_at=None) if fabric.role in u.part_fabrics]
+    users = _users(fabric.project, fabric.role)
     if users:
         raise Refused(
-            [UnknownChoice("{name} is used by a unit. Give its parts another fabric first.", name=fabric.name)]
+            [
+                UnknownChoice(
+                    "{name} is used by {users}. Give another fabric there first.",
+                    name=fabric.name,
+                    users=Listing(users),
+                )
+            ]
         )
-    fabric.delete()
+    fabric.deleted_at = timezone.now()
+    fabric.save(update_fields=["deleted_at"])
     _touch(fabric.project)
     return get_project(room, fabric.project_id)
 
 
-@transaction.atomic
+@change
+def restore_fabric(room: Workroom, key: UUID) -> Project:
+    """With its stock, under the letter that it had or, that given away meanwhile, the next one free."""
+    fabric = get_fabric(room, key, deleted=True)
+    if fabric.deleted_at is not None:
+        taken = set(fabric.project.fabrics.values_list("role", flat=True))
+        fabric.role = fabric.role if fabric.role not in taken else next(c for c in ascii_lowercase if c not in taken)
+        fabric.deleted_at = None
+        fabric.save(update_fields=["role", "deleted_at"])
+    _touch(fabric.project)
+    return get_project(room, fabric.project_id)
+
+
+@change
 def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
     """The plan over again under a new name; readings stay with the work they were taken from."""
     if room.projects.filter(pk=key).exists():
@@ -235,8 +279,13 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
         fabric._state.adding, fabric.project = True, project
         fabric.id = Fabric._meta.get_field("id").get_default()
         fabric.save()
+    own = {str(block.pk): str(uuid4()) for block in blocks}
     for block in blocks:
-        block._state.adding, block.project, block.id = True, project, uuid4()
+        block._state.adding, block.project, block.id = True, project, UUID(own[str(block.pk)])
+        # A block inside another is the copy's own, not the original's.
+        for unit in block.pattern["units"].values():
+            if unit.get("block") in own:
+                unit["block"] = own[unit["block"]]
         block.save()
     if quilt is not None:
         quilt._state.adding, quilt.project = True, project
@@ -251,18 +300,18 @@ def _stamp(room: Workroom, key: UUID, field: str, on: bool, *, deleted: bool = F
     return project
 
 
-@transaction.atomic
+@change
 def archive_project(room: Workroom, key: UUID, archived: bool) -> Project:
     return _stamp(room, key, "archived_at", archived)
 
 
-@transaction.atomic
+@change
 def delete_project(room: Workroom, key: UUID) -> Project:
     """Hidden, not erased: ``restore_project`` is the undo."""
     return _stamp(room, key, "deleted_at", True, deleted=True)
 
 
-@transaction.atomic
+@change
 def restore_project(room: Workroom, key: UUID) -> Project:
     return _stamp(room, key, "deleted_at", False, deleted=True)
 
@@ -299,7 +348,7 @@ def _check(units: Iterable[PlannedUnit], project: Project, style: Style) -> None
         raise Refused(refusals, style)
 
 
-@transaction.atomic
+@change
 def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     project = get_project(room, key)
     measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else Measure(project.measure)
@@ -310,7 +359,7 @@ def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: 
     return get_project(room, key)
 
 
-@transaction.atomic
+@change
 def change_unit(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     unit = get_unit(room, key)
     style = style_of(unit.project)
@@ -354,7 +403,7 @@ def _check_fabrics(unit: PlannedUnit) -> None:
         raise Refused([UnknownChoice("Give each part of the unit one of the project's fabrics.", field="part_fabrics")])
 
 
-@transaction.atomic
+@change
 def change_fabric(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     fabric = get_fabric(room, key)
     _save(fabric, apply_changes(fabric, fabric_readers(), changes, seen, Measure(fabric.project.measure)))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from typing import ClassVar
 
 from django.db import models
 from django.db.models import Q
@@ -81,7 +82,16 @@ class PlannedUnit(models.Model):
         ]
 
 
+class _Live(models.Manager["Fabric"]):
+    """Fabrics that were not removed."""
+
+    def get_queryset(self) -> models.QuerySet[Fabric]:
+        return super().get_queryset().filter(deleted_at=None)
+
+
 class Fabric(models.Model):
+    """A fabric of a project under its letter; removed, it is hidden with its stock until that is undone."""
+
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="fabrics")
     role = models.CharField(max_length=2)
@@ -90,11 +100,15 @@ class Fabric(models.Model):
     value = models.CharField(max_length=6, choices=VALUES)
     direction = models.CharField(max_length=8, choices=DIRECTIONS, default="none")
     swatch = models.TextField(blank=True, default="")
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    objects = _Live()
+    every: ClassVar[models.Manager[Fabric]] = models.Manager()
 
     class Meta:
         ordering = ["role"]
         constraints = [
-            models.UniqueConstraint(fields=["project", "role"], name="one_fabric_a_role"),
+            models.UniqueConstraint(fields=["project", "role"], name="one_fabric_a_role", condition=Q(deleted_at=None)),
             models.CheckConstraint(condition=Q(value__in=[v for v, _ in VALUES]), name="fabric_value"),
             models.CheckConstraint(condition=Q(direction__in=[d for d, _ in DIRECTIONS]), name="fabric_direction"),
             models.CheckConstraint(condition=Q(colour__regex=r"^#[0-9a-f]{6}$"), name="fabric_colour"),

@@ -42,8 +42,10 @@ def get_unit(room: Workroom, key: UUID, *, deleted: bool = False) -> PlannedUnit
     return unit
 
 
-def get_fabric(room: Workroom, key: UUID) -> Fabric:
-    found = Fabric.objects.select_related("project").filter(pk=key, project__workroom=room)
+def get_fabric(room: Workroom, key: UUID, *, deleted: bool = False) -> Fabric:
+    found = (
+        (Fabric.every if deleted else Fabric.objects).select_related("project").filter(pk=key, project__workroom=room)
+    )
     fabric = found.filter(project__deleted_at=None).first()
     if fabric is None:
         raise NotHere(_GONE)

@@ -13,4 +13,5 @@ urlpatterns = [
     path("units/<uuid:key>", views.UnitView.as_view()),
     path("units/<uuid:key>/restore", views.RestoreUnitView.as_view()),
     path("fabrics/<uuid:key>", views.FabricView.as_view()),
+    path("fabrics/<uuid:key>/restore", views.RestoreFabricView.as_view()),
 ]

@@ -121,3 +121,9 @@ class FabricView(APIView):
     @extend_schema(operation_id="delete_fabric", responses=ProjectSerializer)
     def delete(self, _request: Request, key: UUID) -> Response:
         return _out(commands.delete_fabric(current_workroom(), key))
+
+
+class RestoreFabricView(APIView):
+    @extend_schema(operation_id="restore_fabric", request=None, responses=ProjectSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _out(commands.restore_fabric(current_workroom(), key))

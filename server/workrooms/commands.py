@@ -7,7 +7,6 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
@@ -26,12 +25,13 @@ from piecing.errors import RulerImpossible
 from piecing.lengths import Measure, Style
 
 from .models import CUTTERS, OwnedRuler, Workroom
+from .once import change
 from .selectors import current_workroom, find_ruler, get_ruler, ruler_of
 
 __all__ = ["change_workroom", "delete_ruler", "put_ruler", "restore_ruler", "ruler_readers", "workroom_readers"]
 
 
-@transaction.atomic
+@change
 def change_workroom(changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Workroom:
     """Set fields of the current workroom; see ``api.patches`` for conflicts."""
     room = current_workroom()
@@ -65,7 +65,7 @@ def ruler_readers(measure: Measure) -> dict[str, Reader]:
     }
 
 
-@transaction.atomic
+@change
 def put_ruler(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Workroom:
     """Write a new ruler or change one; sending the same one twice leaves one."""
     measure = Measure(room.measure)
@@ -93,12 +93,12 @@ def _stamp(room: Workroom, key: UUID, deleted_at: datetime | None) -> Workroom:
     return room
 
 
-@transaction.atomic
+@change
 def delete_ruler(room: Workroom, key: UUID) -> Workroom:
     """Hidden, not erased: ``restore_ruler`` is the undo."""
     return _stamp(room, key, timezone.now())
 
 
-@transaction.atomic
+@change
 def restore_ruler(room: Workroom, key: UUID) -> Workroom:
     return _stamp(room, key, None)

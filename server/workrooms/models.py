@@ -64,3 +64,10 @@ class OwnedRuler(models.Model):
     class Meta:
         ordering = ["position", "pk"]
         constraints = [models.CheckConstraint(condition=~Q(name=""), name="ruler_has_name")]
+
+
+class AppliedChange(models.Model):
+    """The name of a change that was made, so that the same change sent again is not made twice."""
+
+    id = models.UUIDField(primary_key=True)
+    at = models.DateTimeField(auto_now_add=True, db_index=True)

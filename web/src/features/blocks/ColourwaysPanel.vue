@@ -3,10 +3,11 @@ import { fabricOptions } from '@/shared/form/fabrics'
 import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
-import { computed, reactive, watch } from 'vue'
+import { computed } from 'vue'
 
 import type { Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useTyped } from '@/shared/offline/typed'
 
 import type { SavedBlock } from './api'
 
@@ -16,42 +17,33 @@ const { send } = useOutbox()
 type Way = { count: string; roles: Record<string, string> }
 
 const kept = () => props.block.colourways.map((w) => ({ count: String(w.count), roles: { ...w.roles } }))
-const ways = reactive<Way[]>(kept())
-watch(
-  () => JSON.stringify(props.block.colourways),
-  () => ways.splice(0, ways.length, ...kept()),
-)
+const { typed, base } = useTyped<{ colourways: Way[] }>(() => ({ colourways: kept() }), {
+  thing: () => `block ${props.block.id}`,
+  flat: ({ colourways }) => (colourways ? { colourways } : {}),
+})
+const ways = computed(() => typed.colourways)
 const name = (role: string) =>
   props.project.fabrics.find((f) => f.role === role)?.name ?? `role ${role.toUpperCase()}`
 const two = computed(() => props.roles.slice(0, 2))
 
-function save() {
-  const colourways = ways.map((w) => ({ count: w.count.trim() || '0', roles: { ...w.roles } }))
-  if (colourways.some((w) => !/^\d{1,4}$/.test(w.count))) return
+function save(now: Way[]) {
+  typed.colourways = now
+  if (now.some((w) => !/^\d{1,4}$/.test(w.count))) return
   send({
     kind: 'put_block',
     project: props.project.id,
     block: props.block.id,
-    changes: { colourways },
-    seen: { colourways: props.block.colourways.map((w) => ({ ...w, count: String(w.count) })) },
+    changes: { colourways: now },
+    seen: { colourways: base.value.colourways },
   })
 }
+
+const put = (n: number, way: Partial<Way>) => save(ways.value.map((w, i) => (i === n ? { ...w, ...way } : w)))
 
 function more(twin: boolean) {
   const [a, b] = two.value
   const roles = twin && a && b ? { [a]: b, [b]: a } : {}
-  ways.push({ count: '1', roles })
-  save()
-}
-
-function give(w: Way, role: string, fabric: string) {
-  w.roles[role] = fabric
-  save()
-}
-
-function drop(n: number) {
-  ways.splice(n, 1)
-  save()
+  save([...ways.value, { count: '1', roles }])
 }
 </script>
 
@@ -61,11 +53,11 @@ function drop(n: number) {
     <div v-for="(w, n) in ways" :key="n" class="way">
       <div class="role">
         <RowInput
-          v-model="w.count"
+          :model-value="w.count"
           class="count"
           numeric
           :labelled="`Blocks of colourway ${n + 1}`"
-          @keep="save"
+          @keep="put(n, { count: ($event ?? '').trim() || '0' })"
         />
         {{ w.count === '1' ? 'block' : 'blocks' }}
       </div>
@@ -77,7 +69,7 @@ function drop(n: number) {
           :labelled="`${name(r)}, in colourway ${n + 1}`"
           :model-value="w.roles[r] ?? r"
           :options="fabricOptions(project, r)"
-          @update:model-value="give(w, r, $event)"
+          @update:model-value="put(n, { roles: { ...w.roles, [r]: $event } })"
         />
       </div>
       <NButton
@@ -85,7 +77,7 @@ function drop(n: number) {
         text
         class="drop"
         :aria-label="`Remove colourway ${n + 1}`"
-        @click="drop(n)"
+        @click="save(ways.filter((_, i) => i !== n))"
       >
         ×
       </NButton>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import SelectInput from '@/shared/form/SelectInput.vue'
-import { useQueryClient } from '@tanstack/vue-query'
 import { NButton, NTable, useMessage } from 'naive-ui'
 import { computed, reactive, ref, watch } from 'vue'
 
@@ -10,15 +9,14 @@ import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords, methodWords, plural, schoolWords } from '@/shared/words/words'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
-import { planCounts, type Sheet, useCounts } from './api'
+import { type Sheet, useCounts } from './api'
 import CountedRow from './CountedRow.vue'
 
 /** Every unit of every block, by kind, size, fabrics and hand, with how each kind is made. */
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const { data } = useCounts(() => props.project.id)
 const { data: kinds } = useKinds()
-const { send } = useOutbox()
-const client = useQueryClient()
+const { send, tried } = useOutbox()
 const message = useMessage()
 const problem = ref('')
 
@@ -64,9 +62,7 @@ function make(kind: string, choice: Record<string, string>) {
 
 async function toPlan() {
   try {
-    const project = await planCounts(props.project.id)
-    client.setQueryData(['project', project.id], project)
-    void client.invalidateQueries({ queryKey: ['projects'] })
+    await tried({ kind: 'plan_counts', project: props.project.id })
     problem.value = ''
     message.success('The units stand in the plan, with these numbers.')
   } catch (error) {

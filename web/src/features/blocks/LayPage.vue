@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { NButton, NInput, useMessage } from 'naive-ui'
 import { computed, onMounted, ref } from 'vue'
 
 import type { Project } from '@/shared/api/client'
+import { useOutbox } from '@/shared/offline/outbox'
 
-import { keepOwn, type SavedBlock, type Sheet } from './api'
+import { type SavedBlock, type Sheet } from './api'
 import BoardActs from './BoardActs.vue'
 import ColourwaysPanel from './ColourwaysPanel.vue'
 import GridBoard from './GridBoard.vue'
@@ -29,14 +29,14 @@ const { view, finished, problems, change, undo, redo, canUndo, canRedo } = useLa
 )
 const board = useBoard(view, change, undo, redo)
 const { cursor, here, chosen, hand, kept, go, add, key, act, move, lay } = board
-const client = useQueryClient()
+const { sent } = useOutbox()
 const message = useMessage()
 const others = computed(() => props.sheet.blocks.filter((b) => b.id !== props.block.id))
 const name = ref(view.value.name)
 onMounted(() => (name.value = view.value.name))
 
 async function keepThis() {
-  client.setQueryData(['library'], await keepOwn(crypto.randomUUID(), props.block.id))
+  await sent({ kind: 'keep_own', library: crypto.randomUUID(), block: props.block.id })
   message.success(`${view.value.name} is in your library, for every project.`)
 }
 

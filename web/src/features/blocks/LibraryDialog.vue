@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import SelectInput from '@/shared/form/SelectInput.vue'
-import { useQueryClient } from '@tanstack/vue-query'
 import { NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
 
+import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords } from '@/shared/words/words'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
-import { dropOwn, type SavedBlock, useLibrary } from './api'
+import { type SavedBlock, useLibrary } from './api'
 
 /** Arrangements as pictures to choose from: those that come with it, one's own, and blocks of this project. */
 const props = defineProps<{
@@ -19,7 +19,7 @@ const props = defineProps<{
 const show = defineModel<boolean>('show', { required: true })
 const emit = defineEmits<{ choose: [key: string] }>()
 const { data: library } = useLibrary()
-const client = useQueryClient()
+const { send } = useOutbox()
 const kind = ref('')
 
 const kinds = computed(() => [...new Set((library.value ?? []).flatMap((b) => b.kinds))])
@@ -37,9 +37,7 @@ function choose(key: string) {
   emit('choose', key)
 }
 
-async function drop(key: string) {
-  client.setQueryData(['library'], await dropOwn(key))
-}
+const drop = (library: string) => send({ kind: 'delete_own', library })
 </script>
 
 <template>

@@ -2,10 +2,11 @@
 import TickBox from '@/shared/form/TickBox.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { watchDebounced } from '@vueuse/core'
-import { reactive, watch } from 'vue'
+import { reactive } from 'vue'
 
 import { type Project, Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useTyped } from '@/shared/offline/typed'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
@@ -15,7 +16,7 @@ import FabricSelect from './FabricSelect.vue'
 /** How the quilt is put together; every field is saved as it is typed, and refused beside itself. */
 const props = defineProps<{ project: Project; quilt: Schemas['QuiltView'] }>()
 const { tried } = useOutbox()
-type Field = keyof typeof first
+type Field = keyof ReturnType<typeof kept>
 
 const lyings = [
   { value: 'upright', label: 'as it is' },
@@ -43,22 +44,11 @@ const kept = () => ({
   backing_fabric: props.quilt.backing_fabric,
   borders: JSON.stringify(props.quilt.borders),
 })
-const first = kept()
-const draft = reactive(kept())
-const base = reactive(kept())
-const fields = Object.keys(first) as Field[]
-
-// What the server keeps is followed by every field that is not being typed in.
-watch(
-  () => props.quilt,
-  () => {
-    const now = kept()
-    for (const f of fields) {
-      if (draft[f] === base[f]) (draft as Record<string, unknown>)[f] = now[f]
-      ;(base as Record<string, unknown>)[f] = now[f]
-    }
-  },
-)
+const { typed: draft, base } = useTyped(kept, {
+  thing: () => `quilt ${props.project.id}`,
+  flat: (c) => ('borders' in c ? { ...c, borders: JSON.stringify(c.borders) } : c),
+})
+const fields = Object.keys(draft) as Field[]
 
 const value = (f: Field, from: typeof draft) => (f === 'borders' ? JSON.parse(from.borders) : from[f])
 const tries = reactive<Record<string, unknown>>({})
@@ -72,7 +62,7 @@ async function save(f: Field) {
       kind: 'change_quilt',
       project: props.project.id,
       changes: { [f]: value(f, draft) },
-      seen: { [f]: value(f, base) },
+      seen: { [f]: value(f, base.value) },
     })
     delete problems[f]
   } catch (error) {
@@ -85,7 +75,7 @@ watchDebounced(
   draft,
   () => {
     for (const f of fields) {
-      if (draft[f] === base[f]) {
+      if (draft[f] === base.value[f]) {
         delete problems[f]
         delete tries[f]
       } else if (tries[f] !== draft[f]) void save(f)

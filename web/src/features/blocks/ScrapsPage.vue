@@ -9,15 +9,17 @@ import { NButton } from 'naive-ui'
 import { computed, reactive, ref, watch } from 'vue'
 
 import { Refusal, type Project } from '@/shared/api/client'
+import { useOutbox } from '@/shared/offline/outbox'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
-import { layScraps, type Sheet, takeUpScraps, useScrapPlaces } from './api'
+import { layScraps, type Sheet, useScrapPlaces } from './api'
 import { fit } from './fit'
 import FabricSelect from './FabricSelect.vue'
 
 /** So many units of each fabric, laid over the quilt so that no neighbours are alike. */
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const client = useQueryClient()
+const { send } = useOutbox()
 const kept = computed(() => props.sheet.quilt.scraps)
 const role = ref(kept.value.role || props.sheet.blocks[0]?.view.roles[0] || 'a')
 const stock = reactive<Record<string, string>>({})
@@ -75,9 +77,7 @@ async function run(again: boolean) {
   }
 }
 
-async function takeUp() {
-  client.setQueryData(['blocks', props.project.id], await takeUpScraps(props.project.id))
-}
+const takeUp = () => send({ kind: 'take_up_scraps', project: props.project.id })
 
 function fix(n: number) {
   if (fixed[n] || !pin.value) delete fixed[n]

@@ -89,12 +89,3 @@ export const findTurned = (block: string, seen: Pattern) =>
 
 export const layScraps = (project: string, body: Schemas['ScrapsRequestRequest']) =>
   taken(api.POST('/api/projects/{key}/scraps', { ...key(project), body }))
-
-export const takeUpScraps = (project: string) => taken(api.DELETE('/api/projects/{key}/scraps', key(project)))
-
-export const planCounts = (project: string) => taken(api.POST('/api/projects/{key}/counts', key(project)))
-
-export const keepOwn = (own: string, block: string) =>
-  taken(api.PUT('/api/library/{key}', { ...key(own), body: { block } }))
-
-export const dropOwn = (own: string) => taken(api.DELETE('/api/library/{key}', key(own)))

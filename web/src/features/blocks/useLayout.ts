@@ -1,147 +1,123 @@
-import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, toRef, watch } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
+import type { Outgoing } from '@/shared/offline/outgoing'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useDraft, onLeaving, useTyped } from '@/shared/offline/typed'
 
-import { look, type Pattern, type SavedBlock, type View } from './api'
+import type { SavedBlock } from './api'
 
 interface Step {
-  view: View
+  pattern: unknown
   finished: string
 }
-export type Edit = Record<string, unknown> & { do: string }
+export type Edit = Extract<Outgoing, { kind: 'edit_block' }>['edit']
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 
 /**
- * A block under the hands: every change is made by the core, in the order asked for, and saved as one goes.
- * Undo and redo step through what the core answered.
+ * A block under the hands. Every change goes through the queue and is made by the core on the block as it then is, in
+ * the order in which it was asked for. Undo and redo put back the layouts that these changes came from.
  */
 export function useLayout(project: () => string, block: () => SavedBlock) {
-  const { send } = useOutbox()
-  const view = shallowRef<View>(block().view)
-  const finished = ref(block().finished.text)
+  const { tried } = useOutbox()
+  const thing = { project: project(), block: block().id }
+  const { draft, keepDraft } = useDraft(`block ${thing.block}`)
+  const view = computed(() => block().view)
+  const { typed, base, dirty } = useTyped(() => ({ finished: block().finished.text }), {
+    thing: () => `block ${thing.block}`,
+    flat: ({ finished: size }) => (size === undefined ? {} : { finished: size }),
+  })
+  Object.assign(typed, draft)
+  const finished = toRef(typed, 'finished')
   const past = shallowRef<Step[]>([])
   const coming = shallowRef<Step[]>([])
   const problems = ref<Record<string, string>>({})
-  const working = ref(0)
-  const unsaved = useLocalStorage<Partial<{ pattern: Pattern; finished: string }>>(
-    `entretoile.draft.${block().id}`,
-    {},
-  )
-  let saved = { pattern: block().view.pattern as Pattern, finished: block().finished.text }
-  let good = finished.value
-  let queue: Promise<unknown> = Promise.resolve()
+  const now = (): Step => ({ pattern: view.value.pattern, finished: block().finished.text })
 
-  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
-
-  function save() {
-    const changes: Record<string, unknown> = {}
-    const seen: Record<string, unknown> = {}
-    if (!same(view.value.pattern, saved.pattern)) {
-      changes.pattern = view.value.pattern
-      seen.pattern = saved.pattern
-    }
-    if (good !== saved.finished) {
-      changes.finished = good
-      seen.finished = saved.finished
-    }
-    unsaved.value = {}
-    if (!Object.keys(changes).length) return
-    saved = { pattern: view.value.pattern as Pattern, finished: good }
-    send({ kind: 'put_block', project: project(), block: block().id, changes, seen })
-  }
-  const sendSoon = useDebounceFn(save, 350)
-  /** Kept in this browser at once, so that a page closed in between loses nothing. */
-  function saveSoon() {
-    unsaved.value = { pattern: view.value.pattern as Pattern, finished: good }
-    void sendSoon()
-  }
-  onBeforeUnmount(save)
-
-  function show(step: Step) {
-    view.value = step.view
-    finished.value = good = step.finished
-    problems.value = {}
-    saveSoon()
-  }
-
-  async function asked(edit: Edit | null, size: string, pattern?: Pattern) {
-    const from: Step = { view: view.value, finished: good }
+  /** Hands a change over; true when it was made, and else its reason stands where it was asked for. */
+  async function made(o: Outgoing, field: string): Promise<boolean> {
     try {
-      const next = await look(project(), {
-        block: block().id,
-        pattern: pattern ?? from.view.pattern,
-        finished: size,
-        edit,
-      })
-      if (!same(next.pattern, from.view.pattern) || size !== good) {
-        past.value = [...past.value.slice(-199), from]
-        coming.value = []
-      }
-      good = size
-      view.value = next
+      await tried(o)
       problems.value = {}
-      saveSoon()
+      return true
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
-      const field = error.problem.errors[0]?.field ?? ''
-      problems.value = { [['finished', 'columns', 'rows'].includes(field) ? field : 'layout']: error.message }
-    } finally {
-      working.value--
+      const { code, errors } = error.problem
+      if (code === 'changed_elsewhere') return false
+      const at = errors[0]?.field ?? ''
+      problems.value = { [['finished', 'columns', 'rows'].includes(at) ? at : field]: error.message }
+      return false
     }
   }
 
-  function change(edit: Edit | null, size = good) {
-    working.value++
-    queue = queue.then(() => asked(edit, size)).catch(() => undefined)
-    return queue
-  }
-
-  // What an earlier page could not send any more is taken up again.
-  const left = { ...unsaved.value }
-  if (left.pattern && left.finished) {
-    working.value++
-    queue = queue.then(() => asked(null, left.finished!, left.pattern)).catch(() => undefined)
-  }
-
-  watchDebounced(finished, (size) => size !== good && change(null, size), { debounce: 120 })
-
-  function undo() {
-    const last = past.value.at(-1)
-    if (!last) return
-    past.value = past.value.slice(0, -1)
-    coming.value = [...coming.value, { view: view.value, finished: good }]
-    show(last)
-  }
-
-  function redo() {
-    const next = coming.value.at(-1)
-    if (!next) return
-    coming.value = coming.value.slice(0, -1)
-    past.value = [...past.value, { view: view.value, finished: good }]
-    show(next)
-  }
-
-  // What another window saved is taken over while nothing is being changed here.
-  watch(block, (now) => {
-    const mine = !same(view.value.pattern, saved.pattern) || good !== saved.finished
-    if (mine || working.value) return
-    if (same(now.view.pattern, saved.pattern) && now.finished.text === saved.finished) {
-      view.value = now.view
-      return
-    }
-    saved = { pattern: now.view.pattern as Pattern, finished: now.finished.text }
-    view.value = now.view
-    finished.value = good = now.finished.text
+  // What there was before the change that is answered next.
+  let before = now()
+  let open = 0
+  watch([view, () => block().finished.text], () => {
+    if (!open) before = now()
   })
+
+  async function recorded(o: Outgoing, field: string) {
+    open++
+    const done = await made(o, field)
+    open--
+    const [from, to] = [before, now()]
+    before = to
+    if (!done || same(from, to)) return
+    past.value = [...past.value.slice(-199), from]
+    coming.value = []
+  }
+
+  let behind: Promise<unknown> = Promise.resolve()
+  /** One after another, so that each knows the layout it came from. */
+  function inTurn(act: () => Promise<unknown>) {
+    behind = behind.then(act, act)
+    return behind
+  }
+
+  const change = (edit: Edit) => recorded({ kind: 'edit_block', ...thing, edit }, 'layout')
+
+  /** A size is kept once the core can read it; what it cannot read stays typed here. */
+  let asked = ''
+  function resize() {
+    if (!dirty().length || asked === finished.value) return
+    asked = finished.value
+    const changes = { finished: finished.value }
+    const seen = { finished: base.value.finished }
+    void recorded({ kind: 'put_block', ...thing, changes, seen }, 'finished')
+  }
+  watchDebounced(finished, resize, { debounce: 120 })
+  watch([finished, base], () => {
+    if (!dirty().length) asked = ''
+    keepDraft(dirty().length ? { finished: finished.value } : {})
+  })
+  onLeaving(resize)
+  resize()
+
+  /** Back or forth by one: what is there now waits on the other side. */
+  async function go(from: typeof past, to: typeof past) {
+    const step = from.value.at(-1)
+    if (!step) return
+    const here = now()
+    from.value = from.value.slice(0, -1)
+    to.value = [...to.value, here]
+    asked = finished.value = step.finished
+    const changes = { pattern: step.pattern, finished: step.finished } as Record<string, unknown>
+    await made(
+      { kind: 'put_block', ...thing, changes, seen: { ...here } as Record<string, unknown> },
+      'layout',
+    )
+  }
 
   return {
     view,
     finished,
     problems,
     change,
-    undo,
-    redo,
+    undo: () => void inTurn(() => go(past, coming)),
+    redo: () => void inTurn(() => go(coming, past)),
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => coming.value.length > 0),
   }

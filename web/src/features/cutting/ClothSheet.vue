@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { NCheckbox } from 'naive-ui'
+import { computed } from 'vue'
+
 import type { Project, Schemas } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import { useOutbox, useWaiting } from '@/shared/offline/outbox'
 import Len from '@/shared/words/Len.vue'
-
-import { type Sheet, tick } from './api'
 
 /** One cloth to cut from: its picture with the piles' letters, and its strips in the order of cutting, to tick off. */
 const props = defineProps<{
@@ -12,13 +13,23 @@ const props = defineProps<{
   project: Project
   colours: Record<string, string>
 }>()
-const emit = defineEmits<{ ticked: [sheet: Sheet] }>()
+const { send } = useOutbox()
+const waiting = useWaiting()
 const fabric = () => props.project.fabrics.find((f) => f.role === props.cloth.fabric)?.name
 const percent = (share: number) => `${share * 100}%`
 
-async function mark(number: number, done: boolean) {
-  emit('ticked', await tick(props.project.id, number, done))
-}
+/** As ticked here, until the server has it. */
+const ticked = computed(
+  () =>
+    new Map(
+      waiting.value.flatMap((o) =>
+        o.kind === 'tick_strip' && o.project === props.project.id ? [[o.number, o.done] as const] : [],
+      ),
+    ),
+)
+const isDone = (s: { number: number; done: boolean }) => ticked.value.get(s.number) ?? s.done
+const mark = (number: number, done: boolean) =>
+  send({ kind: 'tick_strip', project: props.project.id, number, done })
 </script>
 
 <template>
@@ -49,8 +60,8 @@ async function mark(number: number, done: boolean) {
         >
       </div>
       <ol>
-        <li v-for="s in cloth.strips" :key="s.number" :class="{ done: s.done }">
-          <NCheckbox :checked="s.done" @update:checked="mark(s.number, $event)">
+        <li v-for="s in cloth.strips" :key="s.number" :class="{ done: isDone(s) }">
+          <NCheckbox :checked="isDone(s)" @update:checked="mark(s.number, $event)">
             <strong>{{ s.number }}.</strong> {{ s.said }}
             <span class="soft">{{ s.ruler }}</span>
           </NCheckbox>

@@ -5,10 +5,11 @@ import { NButton, NProgress } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 
 import { Refusal, type Project, type Schemas } from '@/shared/api/client'
+import { useOutbox } from '@/shared/offline/outbox'
 import { goalWords } from '@/shared/words/words'
 import Choice from '@/shared/form/Choice.vue'
 
-import { begin, markCut, type Sheet, stop, useCutting } from './api'
+import { begin, type Sheet, stop, useCutting } from './api'
 import BuyingSheet from './BuyingSheet.vue'
 import ClothSheet from './ClothSheet.vue'
 import ListsSheet from './ListsSheet.vue'
@@ -20,6 +21,7 @@ import StockRows from './StockRows.vue'
 const props = defineProps<{ project: Project; colours: Record<string, string> }>()
 const { data } = useCutting(() => props.project.id)
 const client = useQueryClient()
+const { tried } = useOutbox()
 const goal = ref('least')
 const along = ref(false)
 const problem = ref('')
@@ -35,6 +37,15 @@ watch(
 async function run(what: () => Promise<Sheet>) {
   try {
     client.setQueryData(['cutting', props.project.id], await what())
+    problem.value = ''
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.message
+  }
+}
+async function allCut() {
+  try {
+    await tried({ kind: 'mark_cut', project: props.project.id })
     problem.value = ''
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
@@ -97,7 +108,7 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
               {{ name(m.fabric) }}: no cloth left that is large enough.
             </li>
           </ul>
-          <NButton v-if="!plan.missing.length" size="small" @click="run(() => markCut(project.id))">
+          <NButton v-if="!plan.missing.length" size="small" @click="allCut">
             All of it is cut: use up the stock, keep the scraps
           </NButton>
         </template>
@@ -109,7 +120,6 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
         :cloth="c"
         :project="project"
         :colours="colours"
-        @ticked="client.setQueryData(['cutting', project.id], $event)"
       />
     </div>
   </main>

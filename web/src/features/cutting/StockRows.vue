@@ -1,69 +1,21 @@
 <script setup lang="ts">
 import FileButton from '@/shared/form/FileButton.vue'
-import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton, useMessage } from 'naive-ui'
-import { computed, reactive, watch } from 'vue'
 
-import { type Project, Refusal } from '@/shared/api/client'
+import type { Project } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import { clothWords } from '@/shared/words/words'
 
 import type { Stock } from './api'
+import StockRow from './StockRow.vue'
 
 /** What there is of each fabric: entered in a row, changed in place, taken away with undo. */
 const props = defineProps<{ project: Project; stock: Stock[] }>()
-const { send, tried } = useOutbox()
+const { send } = useOutbox()
 const message = useMessage()
 const undo = useUndo()
-type Field = 'kind' | 'across' | 'along' | 'count' | 'name'
-type Row = Record<Field, string>
-
-const kept = (s: Stock): Row => ({
-  kind: s.kind,
-  across: s.across.text,
-  along: s.along.text,
-  count: String(s.count),
-  name: s.name,
-})
-const typed = reactive<Record<string, Row>>({})
-const base = reactive<Record<string, Row>>({})
-const problems = reactive<Record<string, string>>({})
-watch(
-  () => props.stock,
-  (rows) => {
-    for (const s of rows) {
-      const now = kept(s)
-      const row = (typed[s.id] ??= { ...now })
-      const old = base[s.id]
-      for (const f of Object.keys(now) as Field[]) if (!old || row[f] === old[f]) row[f] = now[f]
-      base[s.id] = now
-    }
-  },
-  { immediate: true },
-)
-
-async function save(s: Stock, field: Field) {
-  const row = typed[s.id]!
-  if (row[field] === base[s.id]![field]) return delete problems[s.id]
-  try {
-    const changes = { [field]: row[field] }
-    const seen = { [field]: base[s.id]![field] }
-    await tried({
-      kind: 'put_stock',
-      project: props.project.id,
-      fabric: s.fabric,
-      stock: s.id,
-      changes,
-      seen,
-    })
-    delete problems[s.id]
-  } catch (error) {
-    if (error instanceof Refusal) problems[s.id] = error.problem.errors[0]?.message ?? error.message
-  }
-}
-
 function add(fabric: string, kind: Stock['kind']) {
   const usual = clothWords[kind]!
   const changes = { kind, across: usual.across, along: usual.along, count: '1' }
@@ -78,7 +30,6 @@ function drop(s: Stock) {
     send({ kind: 'restore_stock', project, stock: s.id })
   })
 }
-const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ value, label: w.name })))
 const prints = [
   { value: 'none', label: 'no direction' },
   { value: 'stripes', label: 'stripes' },
@@ -123,27 +74,14 @@ async function photograph(f: Project['fabrics'][number], file: File) {
           @update:model-value="change(f.id, { direction: $event }, { direction: f.direction })"
         />
       </h3>
-      <div v-for="s in of(f.role)" :key="s.id" class="cloth">
-        <RowInput
-          v-model="typed[s.id]!.count"
-          numeric
-          :labelled="`How many, ${f.name}`"
-          @keep="save(s, 'count')"
-        />
-        <SelectInput
-          v-model="typed[s.id]!.kind"
-          small
-          :labelled="`Kind of cloth, ${f.name}`"
-          :options="cloths"
-          @update:model-value="save(s, 'kind')"
-        />
-        <RowInput v-model="typed[s.id]!.across" :labelled="`Across, ${f.name}`" @keep="save(s, 'across')" />
-        <span aria-hidden="true">×</span>
-        <RowInput v-model="typed[s.id]!.along" :labelled="`Along, ${f.name}`" @keep="save(s, 'along')" />
-        <NButton text class="drop" :aria-label="`Take this ${f.name} away`" @click="drop(s)"> × </NButton>
-        <p v-if="typed[s.id]!.name" class="soft named">{{ typed[s.id]!.name }}</p>
-        <p v-if="problems[s.id]" class="serious named" role="alert">{{ problems[s.id] }}</p>
-      </div>
+      <StockRow
+        v-for="s in of(f.role)"
+        :key="s.id"
+        :project="project.id"
+        :stock="s"
+        :fabric="f.name"
+        @drop="drop(s)"
+      />
       <div class="adds">
         <FileButton accept="image/*" @file="photograph(f, $event)">
           {{ f.swatch ? 'Another photo' : 'Photo' }}<span class="visually-hidden"> of {{ f.name }}</span>
@@ -190,19 +128,6 @@ i {
   border: 1px solid var(--ink);
 }
 
-.cloth {
-  display: grid;
-  grid-template-columns: 46px minmax(0, 1fr) 70px 8px 70px 16px;
-  gap: 6px;
-  align-items: center;
-  margin-top: 6px;
-}
-
-.named {
-  grid-column: 1 / -1;
-  line-height: 1.2;
-}
-
 .adds {
   display: flex;
   flex-wrap: wrap;
@@ -212,9 +137,5 @@ i {
 
 h3 img {
   border: 1px solid var(--ink);
-}
-
-.drop {
-  font-size: 22px;
 }
 </style>

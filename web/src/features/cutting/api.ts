@@ -48,11 +48,6 @@ export const begin = (project: string, goal: Schemas['GoalEnum'], along: boolean
 
 export const stop = (project: string) => taken(api.DELETE('/api/projects/{key}/cutting', key(project)))
 
-export const tick = (project: string, number: number, done: boolean) =>
-  taken(api.POST('/api/projects/{key}/cutting/strips', { ...key(project), body: { number, done } }))
-
-export const markCut = (project: string) => taken(api.POST('/api/projects/{key}/cutting/cut', key(project)))
-
 export const useTicket = (project: MaybeRefOrGetter<string>) =>
   useQuery(
     computed(() => ({

@@ -37,6 +37,19 @@ const text = (v: unknown): string =>
         ? String(v.text)
         : String(v)
 
+/** Some fields of a change, as they would be typed. */
+export const pickText = (from: Record<string, unknown>, fields: readonly string[]): Draft =>
+  Object.fromEntries(fields.filter((f) => f in from).map((f) => [f, text(from[f])]))
+
+/** Sizes that are cut, each as a field. */
+export const cutsAsFields = (cuts: unknown): Draft =>
+  Object.fromEntries(
+    Object.entries((cuts ?? {}) as Record<string, unknown>).map(([name, size]) => [
+      cutPrefix + name,
+      text(size),
+    ]),
+  )
+
 /** What the server keeps, as it would be typed. */
 export function keptDraft(project: Project, unit: PlannedUnit): Draft {
   const draft: Draft = { measure: project.measure }

@@ -1,11 +1,22 @@
 import { keepPreviousData, onlineManager, useQuery } from '@tanstack/vue-query'
-import { useDebounceFn, useLocalStorage, watchDebounced } from '@vueuse/core'
-import { computed, reactive, type Ref, ref, shallowRef, watch } from 'vue'
+import { useDebounceFn, watchDebounced } from '@vueuse/core'
+import { computed, type Ref, ref, shallowRef, watch } from 'vue'
 
 import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { editOf, useDraft, onLeaving, useTyped } from '@/shared/offline/typed'
 
-import { asked, cutsOf, type Draft, isCut, keptDraft, projectFields, unitFields } from './draft'
+import {
+  asked,
+  cutsAsFields,
+  cutsOf,
+  type Draft,
+  isCut,
+  keptDraft,
+  pickText,
+  projectFields,
+  unitFields,
+} from './draft'
 
 /**
  * What is typed on the Plan screen. Every choice is planned by the core as it is typed, and saved once the
@@ -13,21 +24,20 @@ import { asked, cutsOf, type Draft, isCut, keptDraft, projectFields, unitFields 
  */
 export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   const { send } = useOutbox()
-  const unsaved = useLocalStorage<Draft>(`entretoile.draft.${unit.value.id}`, {})
-  const draft = reactive<Draft>({ ...keptDraft(project.value, unit.value), ...unsaved.value })
-  const base = reactive<Draft>(keptDraft(project.value, unit.value))
-  const fieldsOf = (...drafts: Draft[]) => [...new Set(drafts.flatMap((d) => Object.keys(d)))]
-
-  // What another window, or our own save, changed: fields not being typed in follow it.
-  watch([project, unit], () => {
-    const now = keptDraft(project.value, unit.value)
-    for (const f of fieldsOf(now, base, draft)) {
-      const kept = now[f] ?? ''
-      if ((draft[f] ?? '') === (base[f] ?? '')) draft[f] = kept
-      base[f] = kept
-      if (draft[f] === kept) delete unsaved.value[f]
-    }
-  })
+  const { draft: unsaved, keepDraft } = useDraft(`unit ${unit.value.id}`)
+  const {
+    typed: draft,
+    base,
+    dirty,
+  } = useTyped<Draft>(
+    () => keptDraft(project.value, unit.value),
+    { thing: () => `project ${project.value.id}`, flat: (c) => pickText(c, [...projectFields, 'measure']) },
+    {
+      thing: () => `unit ${unit.value.id}`,
+      flat: (c) => ({ ...pickText(c, unitFields), ...cutsAsFields(c.cuts) }),
+    },
+  )
+  Object.assign(draft, unsaved)
 
   const question = ref<Draft>({ ...draft })
   watchDebounced(draft, () => (question.value = { ...draft }), { debounce: 90 })
@@ -52,31 +62,26 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     return found
   })
 
-  const dirty = () => fieldsOf(draft, base).filter((f) => (draft[f] ?? '') !== (base[f] ?? ''))
-  const pick = (fields: string[], among: readonly string[], from: Draft) =>
-    Object.fromEntries(fields.filter((f) => among.includes(f)).map((f) => [f, from[f] ?? '']))
-
   function save() {
     const fields = dirty().filter((f) => !problems.value[f])
-    const toProject = pick(fields, projectFields, draft)
-    const toUnit = pick(fields, unitFields, draft)
-    const seenProject = pick(fields, projectFields, base)
-    const seenUnit = pick(fields, unitFields, base)
-    const cuts = fields.some(isCut)
+    const among = (known: readonly string[]) => fields.filter((f) => known.includes(f))
+    const toProject = editOf(among(projectFields), draft, base.value)
+    const toUnit = editOf(among(unitFields), draft, base.value)
     const ids = { project: project.value.id, unit: unit.value.id }
-    const change = cuts ? { ...toUnit, cuts: cutsOf(draft) } : toUnit
-    const seen = cuts ? { ...seenUnit, cuts: cutsOf(base) } : seenUnit
-    for (const f of fields) base[f] = draft[f] ?? ''
-    if (Object.keys(toProject).length)
-      send({ kind: 'change_project', project: ids.project, changes: toProject, seen: seenProject })
-    if (Object.keys(change).length) send({ kind: 'change_unit', ...ids, changes: change, seen })
+    if (fields.some(isCut)) {
+      Object.assign(toUnit.changes, { cuts: cutsOf(draft) })
+      Object.assign(toUnit.seen, { cuts: cutsOf(base.value) })
+    }
+    if (Object.keys(toProject.changes).length)
+      send({ kind: 'change_project', project: ids.project, ...toProject })
+    if (Object.keys(toUnit.changes).length) send({ kind: 'change_unit', ...ids, ...toUnit })
   }
 
   /** What is typed means the measure it was typed in: it is saved first, and comes back told in the other one. */
   function measureIn(measure: string) {
     save()
     const changes = { measure } as Schemas['ProjectPatchRequest']
-    const seen = { measure: base.measure } as Schemas['ProjectPatchRequest']
+    const seen = { measure: base.value.measure } as Schemas['ProjectPatchRequest']
     send({ kind: 'change_project', project: project.value.id, changes, seen })
   }
 
@@ -85,7 +90,7 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     save()
     const ids = { project: project.value.id, unit: unit.value.id }
     const changes = { kind } as Schemas['UnitPatchRequest']
-    const seen = { kind: base.kind } as Schemas['UnitPatchRequest']
+    const seen = { kind: base.value.kind } as Schemas['UnitPatchRequest']
     send({ kind: 'change_unit', ...ids, changes, seen })
   }
 
@@ -97,16 +102,23 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
 
   const settled = () =>
     JSON.stringify(question.value) === JSON.stringify(draft) && (plan.isSuccess.value || plan.isError.value)
+  let left = false
   const saveSoon = useDebounceFn(() => {
-    if (!dirty().length) return
+    if (left || !dirty().length) return
     if (!onlineManager.isOnline() || (settled() && !plan.isFetching.value)) save()
     else void saveSoon()
   }, 350)
 
-  watch(draft, () => {
-    for (const f of dirty()) unsaved.value[f] = draft[f] ?? ''
+  // What could not be handed over yet is kept in this browser; it is gone from there once it is on its way.
+  watch([draft, base], () => {
+    keepDraft(Object.fromEntries(dirty().map((f) => [f, draft[f] ?? ''])))
     void saveSoon()
   })
+  onLeaving(() => {
+    left = true
+    save()
+  })
+  if (dirty().length) void saveSoon()
 
   /** The last plan there was; it stays in sight, marked as old, while something typed cannot be read. */
   const last = shallowRef(plan.data.value)

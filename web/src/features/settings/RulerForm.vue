@@ -3,14 +3,13 @@ import { NButton, NCheckbox } from 'naive-ui'
 import { reactive, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
-import { refused } from '@/shared/offline/conflicts'
 import { useOutbox } from '@/shared/offline/outbox'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
 /** A ruler added, or one changed; a refusal stands under its field and nothing typed is lost. */
 const props = defineProps<{ id: string; ruler?: Schemas['Ruler'] }>()
 const emit = defineEmits<{ done: [] }>()
-const { sent } = useOutbox()
+const { tried } = useOutbox()
 const was = {
   name: props.ruler?.name ?? '',
   width: props.ruler?.width.text ?? '',
@@ -27,12 +26,10 @@ async function keep() {
   problems.value = {}
   const changes = { ...typed }
   try {
-    await sent({ kind: 'put_ruler', ruler: props.id, changes, seen: props.ruler ? { ...was } : {} })
+    await tried({ kind: 'put_ruler', ruler: props.id, changes, seen: props.ruler ? { ...was } : {} })
     emit('done')
   } catch (error) {
     if (!(error instanceof Refusal)) return
-    const at = refused.findIndex((r) => 'ruler' in r.outgoing && r.outgoing.ruler === props.id)
-    if (at >= 0) refused.splice(at, 1)
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'name', e.message]))
   }
 }

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { useDebounceFn } from '@vueuse/core'
-import { computed, reactive, ref, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, ref } from 'vue'
 
-import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
-import { refused } from '@/shared/offline/conflicts'
+import { api, Refusal, taken } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { editOf, onLeaving, useTyped } from '@/shared/offline/typed'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
@@ -15,51 +15,27 @@ const fields = ['name', 'measure', 'seam_allowance', 'ruler_step', 'reading_step
 type Field = (typeof fields)[number]
 
 const { data } = useQuery({ queryKey: ['workroom'], queryFn: () => taken(api.GET('/api/workroom')) })
-const { sent } = useOutbox()
-const typed = reactive<Record<Field, string>>({
-  name: '',
-  measure: 'in',
-  seam_allowance: '',
-  ruler_step: '',
-  reading_step: '',
-  cutter: 'right',
-})
-const base = reactive({ ...typed })
+const { tried } = useOutbox()
 const problems = ref<Record<string, string>>({})
-
-const text = (room: Schemas['Workroom'], f: Field) => {
-  const v = room[f]
-  return typeof v === 'string' ? v : v.text
-}
-watch(
-  data,
-  (room) => {
-    if (!room) return
-    for (const f of fields) {
-      const now = text(room, f)
-      if (typed[f] === base[f]) typed[f] = now
-      base[f] = now
-    }
-  },
-  { immediate: true },
+const text = (v: unknown) => (v && typeof v === 'object' && 'text' in v ? String(v.text) : String(v ?? ''))
+const { typed, base, dirty } = useTyped(
+  () => Object.fromEntries(fields.map((f) => [f, text(data.value?.[f])])) as Record<Field, string>,
+  { thing: () => 'workroom' },
 )
 
-const save = useDebounceFn(async () => {
-  const dirty = fields.filter((f) => typed[f] !== base[f])
-  if (!dirty.length) return
-  const changes = Object.fromEntries(dirty.map((f) => [f, typed[f]]))
-  const seen = Object.fromEntries(dirty.map((f) => [f, base[f]]))
+async function save() {
+  const changed = dirty()
   problems.value = {}
+  if (!data.value || !changed.length) return
   try {
-    await sent({ kind: 'change_workroom', changes, seen })
+    await tried({ kind: 'change_workroom', ...editOf(changed, typed, base.value) })
   } catch (error) {
     if (!(error instanceof Refusal)) return
-    const at = refused.findIndex((r) => r.outgoing.kind === 'change_workroom')
-    if (at >= 0) refused.splice(at, 1)
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field, e.message]))
   }
-}, 500)
-watch(typed, () => void save())
+}
+watchDebounced(typed, save, { debounce: 500 })
+onLeaving(() => void save())
 
 const measures = [
   { value: 'in', label: 'Inches' },

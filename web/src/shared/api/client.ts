@@ -24,7 +24,7 @@ export class Refusal extends Error {
   }
 }
 
-async function reach(request: Request): Promise<Response> {
+export async function reach(request: Request): Promise<Response> {
   try {
     const response = await fetch(request)
     if (response.status >= 502 && response.status <= 504) throw new TypeError('gateway')

@@ -107,6 +107,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks/{key}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description One change to the layout of a block, made by the core and kept. */
+        post: operations["edit_block"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks/{key}/joining": {
         parameters: {
             query?: never;
@@ -306,6 +323,22 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["change_fabric"];
+        trace?: never;
+    };
+    "/api/fabrics/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_fabric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/fabrics/{key}/stock/{stock}": {
@@ -1488,6 +1521,16 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             dimensions: components["schemas"]["Dimension"][];
             alt: string;
+        };
+        /** @description One change to a layout. */
+        EditRequestRequest: {
+            edit: unknown;
+        };
+        /** @description A block after a change to its layout. */
+        EditedBlock: {
+            /** Format: uuid */
+            project: string;
+            block: components["schemas"]["SavedBlock"];
         };
         Expectation: {
             marks: components["schemas"]["TruthMark"][];
@@ -3206,6 +3249,39 @@ export interface operations {
             };
         };
     };
+    edit_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedBlock"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     joining: {
         parameters: {
             query?: never;
@@ -3561,6 +3637,27 @@ export interface operations {
                 "application/json": components["schemas"]["PatchedFabricChangeRequest"];
             };
         };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+        };
+    };
+    restore_fabric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: {
                 headers: {

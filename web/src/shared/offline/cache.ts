@@ -4,63 +4,96 @@ import type { Schemas } from '@/shared/api/client'
 
 import type { Outgoing } from './outgoing'
 
+type Kind = Outgoing['kind']
+type Room = 'workroom' | 'project' | 'blocks' | 'cutting' | 'diagnosis' | 'library'
+
+const roomOf = (kind: Kind): Room => {
+  if (kind === 'change_workroom' || kind.endsWith('ruler')) return 'workroom'
+  if (kind.endsWith('stock') || kind === 'tick_strip' || kind === 'mark_cut') return 'cutting'
+  if (kind.endsWith('block') || kind === 'change_quilt' || kind === 'take_up_scraps') return 'blocks'
+  if (kind.endsWith('reading') || kind.endsWith('saved') || kind === 'save_diagnosis') return 'diagnosis'
+  if (kind.endsWith('own')) return 'library'
+  return 'project'
+}
+
+const ofABlock = [
+  'joining',
+  'pressing',
+  'looking',
+  'counts',
+  'scraps',
+  'what-if',
+  'diagnosis',
+  'cutting',
+  'buying',
+]
+/** What else on screen rests on a change in a room, and is asked again when it is next looked at. */
+const restsOn: Record<Room, string[]> = {
+  workroom: ['trim', 'compare'],
+  cutting: ['buying'],
+  blocks: ['project', ...ofABlock],
+  diagnosis: ['diagnosis', 'plan', 'compare', 'trim'],
+  library: [],
+  project: ['projects', 'blocks', 'trim', 'ticket', ...ofABlock],
+}
+
 /** What the server answered stands; a reading of it that set out before is asked again, since it may be the older. */
-function settle(client: QueryClient, queryKey: string[], data: unknown) {
+function stand(client: QueryClient, queryKey: string[], data: unknown) {
   client.setQueryData(queryKey, data)
   if (client.isFetching({ queryKey, exact: true })) void client.invalidateQueries({ queryKey, exact: true })
 }
 
-/** What the answer to a change says of what is on screen, and what has to be asked again. */
-export function keep(client: QueryClient, o: Outgoing, data: unknown) {
-  if ('subject' in o) {
-    // One pool: what is read on a unit counts for every block that holds it. The answer is drawn as by default; a page that
-    // looks at it otherwise, and every other subject, asks again.
-    client.setQueryData(['diagnosis', o.subject, o.of, 4, ''], data)
-    void client.invalidateQueries({ queryKey: ['diagnosis'] })
-    for (const room of ['plan', 'compare', 'trim']) void client.invalidateQueries({ queryKey: [room] })
-    return
-  }
-  if (o.kind === 'change_workroom' || o.kind.endsWith('ruler')) {
-    settle(client, ['workroom'], data)
-    for (const room of ['trim', 'compare']) void client.invalidateQueries({ queryKey: [room] })
-    return
-  }
-  if (o.kind.endsWith('stock')) {
+/** Puts the answer of a change where it is shown. */
+const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => void> = {
+  workroom: (client, _o, data) => stand(client, ['workroom'], data),
+  cutting(client, _o, data) {
     const sheet = data as Schemas['CuttingSheet']
-    settle(client, ['cutting', sheet.project], sheet)
-    void client.invalidateQueries({ queryKey: ['buying'] })
-    return
-  }
-  if (o.kind.endsWith('block') || o.kind === 'change_quilt') {
+    stand(client, ['cutting', sheet.project], sheet)
+  },
+  blocks(client, o, data) {
+    if (o.kind === 'edit_block') return putBlock(client, data as Schemas['EditedBlock'])
     const sheet = data as Schemas['Sheet']
-    settle(client, ['blocks', sheet.project], sheet)
-    for (const room of [
-      'project',
-      'diagnosis',
-      'what-if',
-      'joining',
-      'pressing',
-      'looking',
-      'counts',
-      'scraps',
-      'cutting',
-      'buying',
-    ])
-      void client.invalidateQueries({ queryKey: [room] })
-    return
-  }
-  const project = data as Schemas['Project']
-  settle(client, ['project', project.id], project)
-  for (const room of [
-    'projects',
-    'blocks',
-    'diagnosis',
-    'what-if',
-    'counts',
-    'pressing',
-    'cutting',
-    'buying',
-  ])
-    void client.invalidateQueries({ queryKey: [room] })
-  for (const unit of project.units) void client.invalidateQueries({ queryKey: ['trim', unit.id] })
+    stand(client, ['blocks', sheet.project], sheet)
+  },
+  diagnosis(client, o, data) {
+    // One pool: what is read on a unit counts for every block that holds it. The answer is drawn as by default; a page
+    // that draws it otherwise has its readings at once, and its drawing asked again.
+    if (!('subject' in o)) return
+    const found = data as Schemas['Diagnosis']
+    const queryKey = ['diagnosis', o.subject, o.of]
+    client.setQueriesData<Schemas['Diagnosis']>(
+      { queryKey },
+      (old) => old && { ...found, drawing: old.drawing, before: old.before },
+    )
+    client.setQueryData([...queryKey, 4, ''], found)
+  },
+  library: (client, _o, data) => stand(client, ['library'], data),
+  project(client, _o, data) {
+    const project = data as Schemas['Project']
+    stand(client, ['project', project.id], project)
+  },
+}
+
+/** Only the block that changed came back; the quilt and the others are asked again behind it. */
+function putBlock(client: QueryClient, edited: Schemas['EditedBlock']) {
+  const queryKey = ['blocks', edited.project]
+  client.setQueryData<Schemas['Sheet']>(
+    queryKey,
+    (sheet) =>
+      sheet && { ...sheet, blocks: sheet.blocks.map((b) => (b.id === edited.block.id ? edited.block : b)) },
+  )
+  void client.invalidateQueries({ queryKey })
+}
+
+/**
+ * What the answer to a change says of what is on screen, and what has to be asked again. Without an answer a promise
+ * of when all of it is read again.
+ */
+export function keep(client: QueryClient, o: Outgoing, data: unknown): Promise<void> | undefined {
+  // It was made before, and the answer lost on the way: everything in sight is asked again.
+  if (data === undefined) return client.invalidateQueries()
+  const room = roomOf(o.kind)
+  put[room](client, o, data)
+  for (const other of restsOn[room]) void client.invalidateQueries({ queryKey: [other] })
+  return undefined
 }

@@ -1,126 +1,95 @@
-import { api, taken } from '@/shared/api/client'
+import createClient from 'openapi-fetch'
+
+import { reach, taken } from '@/shared/api/client'
+import type { paths } from '@/shared/api/schema'
 
 import type { Outgoing } from './outgoing'
 
-/** Each change as the request that carries it. */
-const key = (k: string) => ({ params: { path: { key: k } } })
+const at = (k: string) => ({ params: { path: { key: k } } })
+type Api = ReturnType<typeof createClient<paths>>
+type Named<K> = Outgoing extends infer O
+  ? O extends { kind: infer Kinds }
+    ? K extends Kinds
+      ? O
+      : never
+    : never
+  : never
+type Carriers = { [K in Outgoing['kind']]: (api: Api, o: Named<K>) => Promise<unknown> }
+const edit = <C, S>(o: { changes: C; seen: S }) => ({ changes: o.changes, seen: o.seen })
+const reading = (o: { subject: 'blocks' | 'units'; of: string; reading: string }) => ({
+  params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
+})
+const saved = (o: { subject: 'blocks' | 'units'; of: string; saved: string }) => ({
+  params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
+})
 
-export function deliver(o: Outgoing): Promise<unknown> {
-  switch (o.kind) {
-    case 'change_project':
-      return taken(
-        api.PATCH('/api/projects/{key}', { ...key(o.project), body: { changes: o.changes, seen: o.seen } }),
-      )
-    case 'change_unit':
-      return taken(
-        api.PATCH('/api/units/{key}', { ...key(o.unit), body: { changes: o.changes, seen: o.seen } }),
-      )
-    case 'change_fabric':
-      return taken(
-        api.PATCH('/api/fabrics/{key}', { ...key(o.fabric), body: { changes: o.changes, seen: o.seen } }),
-      )
-    case 'change_workroom':
-      return taken(api.PATCH('/api/workroom', { body: { changes: o.changes, seen: o.seen } }))
-    case 'put_ruler':
-      return taken(
-        api.PUT('/api/rulers/{key}', { ...key(o.ruler), body: { changes: o.changes, seen: o.seen } }),
-      )
-    case 'delete_ruler':
-      return taken(api.DELETE('/api/rulers/{key}', key(o.ruler)))
-    case 'restore_ruler':
-      return taken(api.POST('/api/rulers/{key}/restore', key(o.ruler)))
-    case 'add_unit':
-      return taken(
-        api.POST('/api/projects/{key}/units', {
-          ...key(o.project),
-          body: { id: o.unit, kind: o.of, copy_of: o.copyOf ?? null },
-        }),
-      )
-    case 'delete_unit':
-      return taken(api.DELETE('/api/units/{key}', key(o.unit)))
-    case 'restore_unit':
-      return taken(api.POST('/api/units/{key}/restore', key(o.unit)))
-    case 'put_fabric':
-      return taken(
-        api.PUT('/api/projects/{key}/fabrics/{fabric}', {
-          params: { path: { key: o.project, fabric: o.fabric } },
-          body: { changes: o.changes, seen: o.seen },
-        }),
-      )
-    case 'delete_fabric':
-      return taken(api.DELETE('/api/fabrics/{key}', key(o.fabric)))
-    case 'create_project':
-      return taken(api.POST('/api/projects', { body: { id: o.project, name: o.name ?? '' } }))
-    case 'duplicate_project':
-      return taken(api.POST('/api/projects/{key}/duplicates', { ...key(o.source), body: { id: o.project } }))
-    case 'delete_project':
-      return taken(api.DELETE('/api/projects/{key}', key(o.project)))
-    case 'restore_project':
-      return taken(api.POST('/api/projects/{key}/restore', key(o.project)))
-    case 'archive_project':
-      return taken(api.POST('/api/projects/{key}/archived', key(o.project)))
-    case 'unarchive_project':
-      return taken(api.DELETE('/api/projects/{key}/archived', key(o.project)))
-    case 'put_stock':
-      return taken(
-        api.PUT('/api/fabrics/{key}/stock/{stock}', {
-          params: { path: { key: o.fabric, stock: o.stock } },
-          body: { changes: o.changes, seen: o.seen },
-        }),
-      )
-    case 'delete_stock':
-      return taken(api.DELETE('/api/stock/{key}', key(o.stock)))
-    case 'restore_stock':
-      return taken(api.POST('/api/stock/{key}/restore', key(o.stock)))
-    case 'put_block':
-      return taken(
-        api.PUT('/api/projects/{key}/blocks/{block}', {
-          params: { path: { key: o.project, block: o.block } },
-          body: { start: o.start ?? '', changes: o.changes, seen: o.seen },
-        }),
-      )
-    case 'delete_block':
-      return taken(api.DELETE('/api/blocks/{key}', key(o.block)))
-    case 'restore_block':
-      return taken(api.POST('/api/blocks/{key}/restore', key(o.block)))
-    case 'change_quilt':
-      return taken(
-        api.PATCH('/api/projects/{key}/quilt', {
-          ...key(o.project),
-          body: { changes: o.changes, seen: o.seen },
-        }),
-      )
-    case 'put_reading':
-      return taken(
-        api.PUT('/api/{subject}/{key}/readings/{reading}', {
-          params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
-          body: { changes: o.changes, seen: o.seen },
-        }),
-      )
-    case 'delete_reading':
-      return taken(
-        api.DELETE('/api/{subject}/{key}/readings/{reading}', {
-          params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
-        }),
-      )
-    case 'restore_reading':
-      return taken(
-        api.POST('/api/{subject}/{key}/readings/{reading}/restore', {
-          params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
-        }),
-      )
-    case 'save_diagnosis':
-      return taken(
-        api.PUT('/api/{subject}/{key}/saved/{saved}', {
-          params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
-        }),
-      )
-    case 'change_saved':
-      return taken(
-        api.PATCH('/api/{subject}/{key}/saved/{saved}', {
-          params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
-          body: { changes: o.changes, seen: o.seen },
-        }),
-      )
-  }
+/** Each change as the request that carries it. */
+const carriers: Carriers = {
+  change_project: (api, o) => taken(api.PATCH('/api/projects/{key}', { ...at(o.project), body: edit(o) })),
+  change_unit: (api, o) => taken(api.PATCH('/api/units/{key}', { ...at(o.unit), body: edit(o) })),
+  change_fabric: (api, o) => taken(api.PATCH('/api/fabrics/{key}', { ...at(o.fabric), body: edit(o) })),
+  change_workroom: (api, o) => taken(api.PATCH('/api/workroom', { body: edit(o) })),
+  put_ruler: (api, o) => taken(api.PUT('/api/rulers/{key}', { ...at(o.ruler), body: edit(o) })),
+  delete_ruler: (api, o) => taken(api.DELETE('/api/rulers/{key}', at(o.ruler))),
+  restore_ruler: (api, o) => taken(api.POST('/api/rulers/{key}/restore', at(o.ruler))),
+  add_unit: (api, o) => {
+    const body = { id: o.unit, kind: o.of, copy_of: o.copyOf ?? null }
+    return taken(api.POST('/api/projects/{key}/units', { ...at(o.project), body }))
+  },
+  delete_unit: (api, o) => taken(api.DELETE('/api/units/{key}', at(o.unit))),
+  restore_unit: (api, o) => taken(api.POST('/api/units/{key}/restore', at(o.unit))),
+  put_fabric: (api, o) => {
+    const params = { path: { key: o.project, fabric: o.fabric } }
+    return taken(api.PUT('/api/projects/{key}/fabrics/{fabric}', { params, body: edit(o) }))
+  },
+  delete_fabric: (api, o) => taken(api.DELETE('/api/fabrics/{key}', at(o.fabric))),
+  restore_fabric: (api, o) => taken(api.POST('/api/fabrics/{key}/restore', at(o.fabric))),
+  create_project: (api, o) =>
+    taken(api.POST('/api/projects', { body: { id: o.project, name: o.name ?? '' } })),
+  duplicate_project: (api, o) =>
+    taken(api.POST('/api/projects/{key}/duplicates', { ...at(o.source), body: { id: o.project } })),
+  delete_project: (api, o) => taken(api.DELETE('/api/projects/{key}', at(o.project))),
+  restore_project: (api, o) => taken(api.POST('/api/projects/{key}/restore', at(o.project))),
+  archive_project: (api, o) => taken(api.POST('/api/projects/{key}/archived', at(o.project))),
+  unarchive_project: (api, o) => taken(api.DELETE('/api/projects/{key}/archived', at(o.project))),
+  put_stock: (api, o) => {
+    const params = { path: { key: o.fabric, stock: o.stock } }
+    return taken(api.PUT('/api/fabrics/{key}/stock/{stock}', { params, body: edit(o) }))
+  },
+  delete_stock: (api, o) => taken(api.DELETE('/api/stock/{key}', at(o.stock))),
+  restore_stock: (api, o) => taken(api.POST('/api/stock/{key}/restore', at(o.stock))),
+  tick_strip: (api, o) => {
+    const body = { number: o.number, done: o.done }
+    return taken(api.POST('/api/projects/{key}/cutting/strips', { ...at(o.project), body }))
+  },
+  mark_cut: (api, o) => taken(api.POST('/api/projects/{key}/cutting/cut', at(o.project))),
+  put_block: (api, o) => {
+    const params = { path: { key: o.project, block: o.block } }
+    const body = { start: o.start ?? '', ...edit(o) }
+    return taken(api.PUT('/api/projects/{key}/blocks/{block}', { params, body }))
+  },
+  edit_block: (api, o) =>
+    taken(api.POST('/api/blocks/{key}/edits', { ...at(o.block), body: { edit: o.edit } })),
+  delete_block: (api, o) => taken(api.DELETE('/api/blocks/{key}', at(o.block))),
+  restore_block: (api, o) => taken(api.POST('/api/blocks/{key}/restore', at(o.block))),
+  change_quilt: (api, o) =>
+    taken(api.PATCH('/api/projects/{key}/quilt', { ...at(o.project), body: edit(o) })),
+  take_up_scraps: (api, o) => taken(api.DELETE('/api/projects/{key}/scraps', at(o.project))),
+  keep_own: (api, o) => taken(api.PUT('/api/library/{key}', { ...at(o.library), body: { block: o.block } })),
+  delete_own: (api, o) => taken(api.DELETE('/api/library/{key}', at(o.library))),
+  plan_counts: (api, o) => taken(api.POST('/api/projects/{key}/counts', at(o.project))),
+  put_reading: (api, o) =>
+    taken(api.PUT('/api/{subject}/{key}/readings/{reading}', { ...reading(o), body: edit(o) })),
+  delete_reading: (api, o) => taken(api.DELETE('/api/{subject}/{key}/readings/{reading}', reading(o))),
+  restore_reading: (api, o) => taken(api.POST('/api/{subject}/{key}/readings/{reading}/restore', reading(o))),
+  save_diagnosis: (api, o) => taken(api.PUT('/api/{subject}/{key}/saved/{saved}', saved(o))),
+  change_saved: (api, o) =>
+    taken(api.PATCH('/api/{subject}/{key}/saved/{saved}', { ...saved(o), body: edit(o) })),
+}
+
+/** Sends a change under its name: the server makes a change of one name once. Undefined when it was made before. */
+export function deliver(o: Outgoing, id: string): Promise<unknown> {
+  const api = createClient<paths>({ baseUrl: '/', fetch: reach, headers: { 'Change-Id': id } })
+  const carry = carriers[o.kind] as (api: Api, o: Outgoing) => Promise<unknown>
+  return carry(api, o)
 }

@@ -37,11 +37,16 @@ export type Outgoing =
   | { kind: 'add_unit'; project: string; unit: string; of: string; copyOf?: string }
   | { kind: 'delete_unit' | 'restore_unit'; project: string; unit: string }
   | (Sets<'put_fabric'> & { project: string; fabric: string })
-  | { kind: 'delete_fabric'; project: string; fabric: string }
+  | { kind: 'delete_fabric' | 'restore_fabric'; project: string; fabric: string }
   | { kind: 'create_project'; project: string; name?: string }
   | { kind: 'duplicate_project'; project: string; source: string }
   | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
   | (Sets<'put_block'> & { project: string; block: string; start?: string })
+  | { kind: 'edit_block'; project: string; block: string; edit: Record<string, unknown> & { do: string } }
+  | { kind: 'keep_own'; library: string; block: string }
+  | { kind: 'delete_own'; library: string }
+  | { kind: 'tick_strip'; project: string; number: number; done: boolean }
+  | { kind: 'mark_cut' | 'plan_counts' | 'take_up_scraps'; project: string }
   | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
   | (Sets<'change_quilt'> & { project: string })
   | (Sets<'put_stock'> & { project: string; fabric: string; stock: string })

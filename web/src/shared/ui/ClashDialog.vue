@@ -1,31 +1,36 @@
 <script setup lang="ts">
 import { NButton, NModal, NTable } from 'naive-ui'
+import { computed } from 'vue'
 
-import { clash } from '@/shared/offline/conflicts'
-import { useOutbox } from '@/shared/offline/outbox'
+import type { Editing } from '@/shared/offline/change'
+import { clashes } from '@/shared/offline/conflicts'
 import type { Outgoing } from '@/shared/offline/outgoing'
+import { remove, sendAgain } from '@/shared/offline/queue'
 
-const { send } = useOutbox()
+/** What another window changed first, one question after another; both versions are kept until one is chosen. */
+const clash = computed(() => clashes.value[0])
 
 /** Their value becomes what was seen, so that mine is written knowingly. */
 function keepMine() {
   const c = clash.value
-  clash.value = null
   if (!c) return
-  const seen: Record<string, unknown> = { ...c.outgoing.seen }
-  const changes = c.outgoing.changes as Record<string, unknown>
+  const what = c.change.what as Editing
+  const seen: Record<string, unknown> = { ...what.seen }
+  const changes = what.changes as Record<string, unknown>
   for (const f of c.fields) {
     // A layout or a list of borders is told in words, which is nothing to compare with: it is written as chosen.
     if (typeof changes[f.field] === 'object') delete seen[f.field]
     else seen[f.field] = f.here
   }
-  send({ ...c.outgoing, seen } as Outgoing)
+  sendAgain(c.change, { ...what, seen } as Outgoing)
 }
+
+const keepTheirs = () => clash.value && remove(clash.value.change)
 </script>
 
 <template>
   <NModal
-    :show="clash !== null"
+    :show="!!clash"
     preset="dialog"
     title="Changed in another window"
     :closable="false"
@@ -33,7 +38,10 @@ function keepMine() {
     :show-icon="false"
     aria-label="Changed in another window"
   >
-    <p>Another window changed this after it was read here. Nothing was overwritten. Which should stay?</p>
+    <p>
+      Another window changed this after it was read here. Nothing was overwritten. Which should stay?
+      <template v-if="clashes.length > 1">{{ clashes.length - 1 }} more to decide after this.</template>
+    </p>
     <NTable v-if="clash" size="small" :bordered="false">
       <thead>
         <tr>
@@ -51,7 +59,7 @@ function keepMine() {
       </tbody>
     </NTable>
     <template #action>
-      <NButton @click="clash = null">Keep theirs</NButton>
+      <NButton @click="keepTheirs">Keep theirs</NButton>
       <NButton type="primary" @click="keepMine">Keep mine</NButton>
     </template>
   </NModal>

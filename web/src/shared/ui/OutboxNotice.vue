@@ -5,6 +5,8 @@ import { computed, onScopeDispose, ref } from 'vue'
 
 import { refused } from '@/shared/offline/conflicts'
 import { useWaiting } from '@/shared/offline/outbox'
+import { changes, remove } from '@/shared/offline/queue'
+import { storage } from '@/shared/offline/store'
 import { plural } from '@/shared/words/words'
 
 const here = ref(onlineManager.isOnline())
@@ -12,10 +14,11 @@ onScopeDispose(onlineManager.subscribe((on) => (here.value = on)))
 
 const waiting = useWaiting()
 const count = computed(() => waiting.value.length)
+const stuck = computed(() => changes.value.filter((c) => c.tries).length)
 const typed = (o: object) =>
   'changes' in o
     ? Object.values(o.changes as object)
-        .filter(Boolean)
+        .filter((v) => v && typeof v !== 'object')
         .join(', ')
     : ''
 </script>
@@ -30,12 +33,25 @@ const typed = (o: object) =>
       </template>
       <template v-else>What you type is kept in this browser and sent when it is back.</template>
     </p>
-    <p v-for="(r, i) in refused" :key="i" class="notice refused" role="alert">
+    <p v-else-if="stuck" class="notice" role="status">
+      <strong>{{ plural(stuck, 'change') }} could not be written yet.</strong> It is kept in this browser and
+      tried again.
+    </p>
+    <p v-if="storage !== 'kept'" class="notice" role="status">
+      <strong>This browser keeps nothing for you.</strong>
+      {{
+        storage === 'full'
+          ? 'Its storage is full.'
+          : 'Its storage is switched off for this page, as private windows do.'
+      }}
+      What you type goes to the server as always; while the server is away, leave this page open.
+    </p>
+    <p v-for="r in refused" :key="r.id" class="notice refused" role="alert">
       <span>
-        <strong>Not taken{{ typed(r.outgoing) ? `: ${typed(r.outgoing)}.` : '.' }}</strong>
-        {{ r.refusal.problem.detail }}
+        <strong>Not taken{{ typed(r.what) ? `: ${typed(r.what)}.` : '.' }}</strong>
+        {{ r.problem?.detail }}
       </span>
-      <NButton size="small" @click="refused.splice(i, 1)">Put away</NButton>
+      <NButton size="small" @click="remove(r)">Put away</NButton>
     </p>
   </div>
 </template>

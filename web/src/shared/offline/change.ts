@@ -1,0 +1,41 @@
+import type { Problem } from '@/shared/api/client'
+
+import type { Outgoing } from './outgoing'
+
+/** One change on its way to the server, as it is kept. */
+export interface Change {
+  /** Its place in the queue; given by storage, so that all windows agree. */
+  seq?: number
+  /** Its name: the server makes a change of one name once. */
+  id: string
+  what: Outgoing
+  state: 'waiting' | 'refused' | 'clash'
+  /** Why the server would not take it. */
+  problem?: Problem
+  tries: number
+  /** When it was typed, and when it may be tried again, in milliseconds. */
+  born: number
+  notBefore: number
+}
+
+/** A change to fields, with what was seen in them. */
+export type Editing = Extract<Outgoing, { changes: unknown }>
+
+/** The narrower before what it belongs to. */
+const own = ['reading', 'saved', 'stock', 'library', 'ruler', 'unit', 'fabric', 'block'] as const
+
+/** What a change is to, by name: a unit, a fabric, a project as a whole. */
+export function thingOf(o: Outgoing): string {
+  if (o.kind === 'change_quilt' || o.kind.endsWith('scraps'))
+    return `quilt ${(o as { project: string }).project}`
+  if (o.kind === 'tick_strip' || o.kind === 'mark_cut') return `cutting ${o.project}`
+  for (const name of own) if (name in o) return `${name} ${(o as unknown as Record<string, string>)[name]}`
+  return 'project' in o ? `project ${o.project}` : 'workroom'
+}
+
+/** Whether a change has to wait for another that is kept back: to the same thing, or to what it belongs to. */
+export function hangsOn(later: Outgoing, earlier: Outgoing): boolean {
+  if (thingOf(later) === thingOf(earlier)) return true
+  const above = thingOf(earlier).split(' ')[1]
+  return above !== undefined && (Object.values(later) as unknown[]).includes(above)
+}

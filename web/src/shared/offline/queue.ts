@@ -1,0 +1,241 @@
+import { notifyManager, onlineManager, type QueryClient } from '@tanstack/vue-query'
+import { shallowRef } from 'vue'
+
+import { Refusal, ServerAway } from '@/shared/api/client'
+
+import { keep } from './cache'
+import { type Change, type Editing, hangsOn, thingOf } from './change'
+import { listen, tell } from './channel'
+import { deliver } from './deliver'
+import type { Outgoing } from './outgoing'
+import { erase, readAll, write } from './store'
+
+/**
+ * Every change of every window of this browser, oldest first: kept in storage until the server has acknowledged it.
+ * One window sends (the one that holds the lock); all of them show the same list. See docs/decisions/0010.
+ */
+export const changes = shallowRef<readonly Change[]>([])
+
+interface Outcome {
+  inPlace: boolean
+  resolve: (data: unknown) => void
+  reject: (error: Error) => void
+}
+/** Refusals that are shown beside their field. */
+export const inPlace = new Set<string>()
+const outcomes = new Map<string, Outcome>()
+let client: QueryClient
+let leading = false
+let sending = false
+let pause = 0
+let alarm: ReturnType<typeof setTimeout> | undefined
+
+/** Being written to storage: not sent before it is there. */
+const writing = new Set<string>()
+
+/** With the server, and about to be seen in what it answers. */
+const made = new Set<string>()
+
+const last = 1e15
+const bySeq = (a: Change, b: Change) => (a.seq ?? last) - (b.seq ?? last) || a.born - b.born
+const put = (c: Change) => (changes.value = [...changes.value.filter((x) => x.id !== c.id), c].sort(bySeq))
+const drop = (id: string) => (changes.value = changes.value.filter((c) => c.id !== id))
+
+/** Reads back what was kept, and sends it as soon as this window may. */
+export async function openQueue(queries: QueryClient): Promise<void> {
+  client = queries
+  changes.value = (await readAll('changes')).sort(bySeq)
+  listen((told) => {
+    if (told.type === 'added' || told.type === 'marked') put(told.change)
+    else if (told.type === 'made') settle(told.id, told.data)
+    else drop(told.id)
+    if (told.type === 'marked' && told.change.state !== 'waiting') hand(told.change)
+    if (told.type === 'added') wake()
+  })
+  onlineManager.subscribe((on) => on && wake())
+  void lead()
+}
+
+async function lead() {
+  const take = async () => {
+    // What a window that is gone left behind, in the order in which it was typed.
+    for (const c of await readAll('changes')) put(c)
+    leading = true
+    wake()
+    await new Promise(() => undefined)
+  }
+  // Without locks there is no telling windows apart: each sends, and the server takes the second copy as the same one.
+  await (navigator.locks ? navigator.locks.request('entretoile.queue', take) : take())
+}
+
+/**
+ * Adds a change: seen at once, kept in storage a moment later, sent after that. Resolves with the answer; a refusal
+ * rejects, and stays in the queue to be seen unless the caller shows it `inPlace`.
+ */
+export function add(what: Outgoing, inPlace = false): Promise<unknown> {
+  // Plain data, as it is at this moment.
+  const change: Change = {
+    id: crypto.randomUUID(),
+    what: JSON.parse(JSON.stringify(what)) as Outgoing,
+    state: 'waiting',
+    tries: 0,
+    born: performance.timeOrigin + performance.now(),
+    notBefore: 0,
+  }
+  writing.add(change.id)
+  put(change)
+  const outcome = new Promise<unknown>((resolve, reject) =>
+    outcomes.set(change.id, { inPlace, resolve, reject }),
+  )
+  // Nobody may be waiting for it; a refusal is then shown on top of the page.
+  outcome.catch(() => undefined)
+  void write('changes', change).then((seq) => {
+    writing.delete(change.id)
+    if (seq !== undefined) change.seq = seq as number
+    put(change)
+    tell({ type: 'added', change })
+    wake()
+  })
+  return outcome
+}
+
+/** Takes a change out of the queue, made or given up. */
+export async function remove(change: Change): Promise<void> {
+  if (change.seq !== undefined) await erase('changes', change.seq)
+  drop(change.id)
+  outcomes.get(change.id)?.resolve(undefined)
+  outcomes.delete(change.id)
+  tell({ type: 'gone', id: change.id })
+}
+
+function mark(change: Change, what: Partial<Change>) {
+  const now = { ...change, ...what }
+  put(now)
+  if (now.seq !== undefined) void write('changes', now)
+  tell({ type: 'marked', change: now })
+  return now
+}
+
+/** A clash decided: written knowingly over what is there. */
+export function sendAgain(change: Change, what: Outgoing) {
+  // A new name, since the server has not made the old one.
+  void remove(change).then(() => add(what))
+}
+
+function wake() {
+  if (!leading || sending) return
+  clearTimeout(alarm)
+  void sendAll()
+}
+
+/** The first change that nothing kept back stands before. */
+function next(): Change | undefined {
+  const back: Change[] = []
+  const now = Date.now()
+  for (const c of changes.value) {
+    const held = back.some((b) => hangsOn(c.what, b.what))
+    if (c.state !== 'waiting' || made.has(c.id)) continue
+    if (!held && c.notBefore <= now && !writing.has(c.id)) return c
+    back.push(c)
+  }
+  return undefined
+}
+
+async function sendAll() {
+  sending = true
+  try {
+    for (let c = next(); c && (await sendOne(c)); c = next());
+  } finally {
+    sending = false
+  }
+  const waiting = changes.value.filter((c) => c.state === 'waiting' && !made.has(c.id))
+  if (!waiting.length) return
+  const soonest = Math.min(...waiting.map((c) => c.notBefore)) - Date.now()
+  clearTimeout(alarm)
+  alarm = setTimeout(wake, Math.max(soonest, pause, 50))
+}
+
+/** Sends one; false when the server is away and all the rest waits with it. */
+async function sendOne(c: Change): Promise<boolean> {
+  if (foldedIntoClash(c)) return true
+  try {
+    const data = await deliver(c.what, c.id)
+    pause = 0
+    if (c.seq !== undefined) await erase('changes', c.seq)
+    tell({ type: 'made', id: c.id, data })
+    settle(c.id, data)
+    // Shown before the next one goes, since it may rest on it.
+    await new Promise((shown) => notifyManager.schedule(() => shown(undefined)))
+  } catch (error) {
+    if (error instanceof ServerAway) {
+      pause = Math.min(4_000, pause * 2 || 300)
+      return false
+    }
+    // Only a refusal with a reason takes a change out; all else is the server's trouble, and tried again ever more slowly.
+    if (error instanceof Refusal && error.problem.status < 500) notTaken(c, error)
+    else mark(c, { tries: c.tries + 1, notBefore: Date.now() + Math.min(60_000, 500 * 2 ** c.tries) })
+  }
+  return true
+}
+
+/** What the answer says is on screen first; only then does the change stop standing over it. */
+function settle(id: string, data: unknown) {
+  const change = changes.value.find((c) => c.id === id)
+  if (!change || made.has(id)) return
+  made.add(id)
+  const done = () =>
+    notifyManager.schedule(() => {
+      made.delete(id)
+      drop(id)
+      outcomes.get(id)?.resolve(data)
+      outcomes.delete(id)
+    })
+  const shown = keep(client, change.what, data)
+  if (shown) void shown.then(done, done)
+  else done()
+}
+
+function notTaken(c: Change, refusal: Refusal) {
+  const clash = refusal.problem.code === 'changed_elsewhere' && 'changes' in c.what
+  // What was typed after it rests on what it would have set: it is told what is there instead.
+  if ('seen' in c.what) for (const later of changes.value) rebase(later, c.what)
+  hand(mark(c, { state: clash ? 'clash' : 'refused', problem: refusal.problem }))
+}
+
+function rebase(later: Change, gone: Editing) {
+  if (later.state !== 'waiting' || !('seen' in later.what) || thingOf(later.what) !== thingOf(gone)) return
+  const seen = { ...(later.what.seen as Record<string, unknown>) }
+  for (const [field, value] of Object.entries(gone.changes))
+    if (field in seen && JSON.stringify(seen[field]) === JSON.stringify(value))
+      seen[field] = (gone.seen as Record<string, unknown>)[field]
+  mark(later, { what: { ...later.what, seen } as Outgoing })
+}
+
+/** A later value for a field that is being asked about belongs to the question. */
+function foldedIntoClash(c: Change): boolean {
+  if (!('changes' in c.what)) return false
+  const mine = c.what
+  const asked = changes.value.find(
+    (k) =>
+      k.state === 'clash' &&
+      thingOf(k.what) === thingOf(mine) &&
+      Object.keys(mine.changes).some((f) => f in (k.what as Editing).changes),
+  )
+  if (!asked) return false
+  const what = asked.what as Editing
+  mark(asked, { what: { ...what, changes: { ...what.changes, ...mine.changes } } as Outgoing })
+  void remove(c)
+  return true
+}
+
+/** A refusal goes back to the field that is waiting for it, and is shown there; no one waiting, it stays in the queue. */
+function hand(c: Change) {
+  const waiting = outcomes.get(c.id)
+  if (!waiting || !c.problem) return
+  outcomes.delete(c.id)
+  if (waiting.inPlace && c.state === 'refused') {
+    inPlace.add(c.id)
+    void remove(c)
+  }
+  waiting.reject(new Refusal(c.problem))
+}

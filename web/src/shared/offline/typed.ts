@@ -1,0 +1,98 @@
+import { computed, onBeforeUnmount, onScopeDispose, reactive, watch } from 'vue'
+
+import { type Editing, thingOf } from './change'
+import { changes } from './queue'
+import { erase, readAll, write } from './store'
+
+type Fields = Record<string, unknown>
+
+const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a ?? '') === JSON.stringify(b ?? '')
+
+/** Places in which something is typed that was not handed over. */
+const typing = reactive(new Set<symbol>())
+
+/** A thing that fields belong to, and how the changes of it read as those fields. */
+export interface Over {
+  thing: () => string
+  flat?: (changes: Fields) => Fields
+}
+
+const plain = (changes: Fields) => changes
+const changesOf = ({ thing, flat = plain }: Over, refused: boolean) =>
+  changes.value
+    .filter((c) => (c.state === 'refused') === refused && 'changes' in c.what && thingOf(c.what) === thing())
+    .map((c) => flat((c.what as Editing).changes as Fields))
+
+/** What is on its way to a thing, over what the server has: the later change over the earlier. */
+export const onItsWay = (over: Over): Fields => Object.assign({}, ...changesOf(over, false)) as Fields
+
+/**
+ * Fields as they are typed. A field nobody is typing in follows what the server, or another window, says; what is on its
+ * way counts as said, and what was refused stays as it was typed. `base` is what a change is made against, `dirty` the
+ * fields that differ from it.
+ */
+export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
+  const base = computed(() => Object.assign({}, kept(), ...overs.map(onItsWay)) as T)
+  const typed = reactive({ ...base.value }) as T
+  const refused = (f: string) =>
+    overs.some((o) => changesOf(o, true).some((c) => f in c && same(c[f], typed[f])))
+  watch(base, (now, was) => {
+    for (const f of new Set([...Object.keys(now), ...Object.keys(was)]))
+      if (same(typed[f], was[f]) && !same(now[f], was[f]) && !refused(f)) (typed as Fields)[f] = now[f]
+  })
+  const dirty = () =>
+    [...new Set([...Object.keys(typed), ...Object.keys(base.value)])].filter(
+      (f) => !same(typed[f], base.value[f]),
+    )
+  const mine = Symbol('fields')
+  watch(
+    () => dirty().length > 0,
+    (on) => (on ? typing.add(mine) : typing.delete(mine)),
+    {
+      immediate: true,
+      flush: 'sync',
+    },
+  )
+  onScopeDispose(() => typing.delete(mine))
+  return { typed, base, dirty }
+}
+
+/** What is typed goes out when its page is left or its window closed, however little time there was. */
+export function onLeaving(save: () => void) {
+  onBeforeUnmount(save)
+  window.addEventListener('pagehide', save)
+  onScopeDispose(() => window.removeEventListener('pagehide', save))
+}
+
+/** The fields of one thing as they would be sent: what they become, and what was seen in them. */
+export function editOf(fields: string[], typed: Fields, base: Fields) {
+  const pick = (from: Fields) => Object.fromEntries(fields.map((f) => [f, from[f] ?? '']))
+  return { changes: pick(typed), seen: pick(base) }
+}
+
+const drafts = reactive(new Map<string, Fields>())
+
+/** Texts that were typed in this browser and could not be saved, read back before the first page is drawn. */
+export async function openDrafts(): Promise<void> {
+  for (const { key, fields } of await readAll('drafts'))
+    if (Object.keys(fields).length) drafts.set(key, fields)
+}
+
+/** Whether anything is typed that was not handed over. */
+export const unsent = computed(() => drafts.size > 0 || typing.size > 0)
+
+/** What was typed in a place and could not be saved yet; kept through a reload. */
+export function useDraft(key: string) {
+  function keepDraft(fields: Fields) {
+    const now = Object.keys(fields).length ? fields : undefined
+    if (same(now, drafts.get(key))) return
+    if (now) {
+      drafts.set(key, now)
+      void write('drafts', { key, fields: JSON.parse(JSON.stringify(now)) as Fields })
+    } else {
+      drafts.delete(key)
+      void erase('drafts', key)
+    }
+  }
+  return { draft: { ...drafts.get(key) } as Fields, keepDraft }
+}
