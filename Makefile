@@ -2,21 +2,21 @@
 SHELL := /bin/bash
 PORT ?= 8321
 PYTHON ?= python3
-DATA := $(or $(ENTRETOILE_DATA),$(CURDIR)/data)
+DATA := $(if $(ENTRETOILE_DATA),$(ENTRETOILE_DATA),$(CURDIR)/data)
 VENV := .venv
 PY := $(VENV)/bin/python
-MANAGE := ENTRETOILE_DATA=$(DATA) $(PY) server/manage.py
+MANAGE := ENTRETOILE_DATA="$(DATA)" $(PY) server/manage.py
 export UV_PYTHON_DOWNLOADS = never
 export UV_LINK_MODE = copy
 
-.PHONY: demo dev count mutants test setup setup-dev web chromium lint types check-web core-tests server-tests browser-tests bench shots drawings api lock clean
+.PHONY: demo backup restore dev count mutants test setup setup-dev web chromium lint types check-web core-tests server-tests browser-tests bench shots drawings api lock clean
 
 demo: $(VENV)/base.stamp web/dist/built.stamp
 	@$(PY) server/serve.py --check --port $(PORT)
-	@$(MANAGE) migrate -v 0
-	@$(MANAGE) lantern_deck $(if $(filter 1,$(RESET)),--reset)
-	@rm -rf $(DATA)/static && $(MANAGE) collectstatic --noinput -v 0
-	@ENTRETOILE_DATA=$(DATA) $(PY) server/serve.py --port $(PORT)
+	@$(MANAGE) prepare $(if $(filter 1,$(ANEW)),--anew)
+	@$(MANAGE) lantern_deck $(if $(filter 1,$(RESET)),--reset $(if $(filter 1,$(YES)),--yes))
+	@rm -rf "$(DATA)/static" && $(MANAGE) collectstatic --noinput -v 0
+	@ENTRETOILE_DATA="$(DATA)" $(PY) server/serve.py --port $(PORT)
 
 test: $(VENV)/dev.stamp web/dist/built.stamp chromium
 	@$(PY) scripts/check.py
@@ -72,10 +72,17 @@ lint types check-web: $(VENV)/dev.stamp web/node_modules/installed.stamp
 
 # Vite's server with a change shown in a second, Django beside it reloading; Ctrl-C ends both.
 dev: $(VENV)/base.stamp web/node_modules/installed.stamp
-	@$(MANAGE) migrate -v 0
+	@$(MANAGE) prepare
 	@$(MANAGE) lantern_deck
 	@trap 'kill 0' EXIT INT TERM; $(MANAGE) runserver 127.0.0.1:8322 & \
 		echo "Entretoile in development is at http://127.0.0.1:5321/"; cd web && npx vite --logLevel warn
+
+# Everything into one file, also while the program runs; and back, which puts aside what there is.
+backup: $(VENV)/base.stamp
+	@$(MANAGE) backup "$(FILE)"
+
+restore: $(VENV)/base.stamp
+	@$(MANAGE) restore "$(FILE)"
 
 # How much of the code is tests.
 count: $(VENV)/dev.stamp

@@ -10,12 +10,21 @@ import sqlite3
 import tempfile
 from contextlib import closing, suppress
 from io import StringIO
-from typing import ClassVar
+from typing import ClassVar, Literal
 
 from django.core.management import call_command
 from django.db import connection
 from django.test import LiveServerTestCase
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    BrowserContext,
+    Locator,
+    Page,
+    Playwright,
+    ViewportSize,
+    expect,
+    sync_playwright,
+)
 
 from browser_tests.chromium import launched
 from piecing.lengths import inches
@@ -51,8 +60,9 @@ class JourneyCase(LiveServerTestCase):
     """One browser a class, one fresh context a test; an empty workroom unless ``demo`` is set."""
 
     demo: ClassVar[bool] = True
+    worker: ClassVar[bool] = False
     size: ClassVar[tuple[int, int]] = (1280, 800)
-    forgiven: ClassVar[str] = r"Failed to load resource"
+    forgiven: ClassVar[str] = r"Failed to load resource|Service Worker registration blocked"
     playwright: ClassVar[Playwright]
     browser: ClassVar[Browser]
     context: BrowserContext
@@ -71,8 +81,7 @@ class JourneyCase(LiveServerTestCase):
         if self.demo:
             put_demo()
         self.complaints: list[str] = []
-        self.context = self.browser.new_context(viewport={"width": self.size[0], "height": self.size[1]})
-        self.addCleanup(self.context.close)
+        self.context = self.new_context()
         self.page = self.new_page()
 
     def tearDown(self) -> None:
@@ -88,9 +97,15 @@ class JourneyCase(LiveServerTestCase):
 
     def elsewhere(self) -> Page:
         """A window of another browser, such as the tablet beside the machine."""
-        context = self.browser.new_context(viewport={"width": self.size[0], "height": self.size[1]})
+        return self.new_page(self.new_context())
+
+    def new_context(self) -> BrowserContext:
+        """A browser without a past. The worker that keeps the page is left out where a journey does not need it."""
+        workers: Literal["allow", "block"] = "allow" if self.worker else "block"
+        size: ViewportSize = {"width": self.size[0], "height": self.size[1]}
+        context = self.browser.new_context(viewport=size, service_workers=workers)
         self.addCleanup(context.close)
-        return self.new_page(context)
+        return context
 
     def new_page(self, context: BrowserContext | None = None) -> Page:
         """Another window of the same browser, its complaints collected too."""

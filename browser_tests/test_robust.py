@@ -171,6 +171,7 @@ class TwoBrowsersTest(JourneyCase):
 
 class ServerAwayTest(JourneyCase):
     demo = False
+    worker = True
     forgiven = r"Failed to load resource|ERR_CONNECTION"
 
     def setUp(self) -> None:
@@ -237,3 +238,44 @@ class ServerAwayTest(JourneyCase):
         again.wait_for_timeout(800)
         again.reload()
         expect(self.labelled("Units wanted", again)).to_have_value("60")
+
+    def test_the_page_opens_with_the_server_stopped_and_shows_what_it_last_knew(self) -> None:
+        page = self.page
+        page.goto(f"{self.own.url}{HALF_SEWN}/plan")
+        expect(self.labelled("Units wanted")).to_have_value("48")
+        page.wait_for_function("() => navigator.serviceWorker.controller")
+        # The other rooms are fetched behind the page; what was looked at is kept.
+        page.wait_for_function("async () => (await caches.keys()).length > 0")
+        page.wait_for_timeout(1_000)
+        self.own.stop()
+        page.reload()
+        expect(page.get_by_text("The server is away.")).to_be_visible()
+        expect(self.labelled("Units wanted")).to_have_value("48")
+        self.labelled("Units wanted").fill("60")
+        expect(page.locator("header .saved")).to_have_text("Kept in this browser")
+        page.reload()
+        expect(self.labelled("Units wanted")).to_have_value("60")
+        self.own.start()
+        expect(page.locator("header .saved")).to_have_text("All saved", timeout=15_000)
+        page.reload()
+        expect(self.labelled("Units wanted")).to_have_value("60")
+
+    def test_a_turn_made_while_away_is_made_once(self) -> None:
+        page = self.page
+        page.goto(f"{self.own.url}{LANTERN}/lay")
+        first = page.get_by_role("button", name="Row 1, column 1:")
+        expect(first).to_be_visible()
+        before = first.get_attribute("aria-label")
+        self.own.stop()
+        first.click()
+        page.get_by_role("toolbar").get_by_role("button", name="Turn T", exact=True).click()
+        expect(page.locator("header .saved")).to_have_text("Kept in this browser")
+        page.close()
+        self.own.start()
+        again = self.new_page()
+        again.goto(f"{self.own.url}{LANTERN}/lay")
+        self.saved(again)
+        after = again.get_by_role("button", name="Row 1, column 1:").get_attribute("aria-label")
+        self.assertNotEqual(before, after)
+        again.reload()
+        expect(again.get_by_role("button", name="Row 1, column 1:")).to_have_attribute("aria-label", str(after))

@@ -11,6 +11,8 @@ from pathlib import Path
 sys.path[:0] = [str(Path(__file__).resolve().parent), str(Path(__file__).resolve().parent.parent / "core")]
 
 HOST = "127.0.0.1"
+_LARGEST = 500_000_000
+"""Bytes of a request: everything in one file, restored from Settings. All else is refused above 2 MB."""
 
 
 def port_is_free(port: int) -> bool:
@@ -44,12 +46,27 @@ def main() -> int:
     from waitress import serve
 
     from config.wsgi import application
+    from keeping.copies import keep_daily
+    from keeping.serving import AlreadyServed, hold_folder
     from piecing.solver import warm
 
-    threading.Thread(target=warm, daemon=True).start()
+    address = f"http://{HOST}:{port}/"
+    try:
+        held = hold_folder(address)
+    except AlreadyServed as other:
+        print(
+            f"Entretoile already runs on this data folder, at {other}.\n"
+            "Open that page, or stop that program before starting another.",
+            file=sys.stderr,
+        )
+        return 2
 
-    print(f"Entretoile is at http://{HOST}:{port}/   (Ctrl-C stops it; what you type is kept)", flush=True)
-    serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=8_000_000)
+    for behind in (warm, keep_daily):
+        threading.Thread(target=behind, daemon=True).start()
+
+    print(f"Entretoile is at {address}   (Ctrl-C stops it; what you type is kept)", flush=True)
+    serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=_LARGEST)
+    held.close()
     return 0
 
 

@@ -24,6 +24,7 @@ __all__ = [
     "Refused",
     "bad_request",
     "field_problem",
+    "nothing_here",
     "problem_body",
     "problem_response",
     "server_error",
@@ -169,12 +170,18 @@ def server_error(_request: HttpRequest) -> HttpResponse:
     return JsonResponse(body, status=500, content_type=_TYPE)
 
 
-def bad_request(_request: HttpRequest, _exception: Exception) -> HttpResponse:
+def bad_request(_request: HttpRequest, exception: Exception) -> HttpResponse:  # noqa: ARG001
     """Django's handler for what it refuses before any view: an unknown host, a malformed address."""
     body = problem_body(
         400, "invalid_request", "Not understood", "This request is not one of this application's pages.", []
     )
     return JsonResponse(body, status=400, content_type=_TYPE)
+
+
+def nothing_here(_request: HttpRequest, exception: Exception) -> HttpResponse:  # noqa: ARG001
+    """Django's handler for what is at no address, such as a script of an older build."""
+    body = problem_body(404, "not_here", "Not here", "There is nothing at this address.", [])
+    return JsonResponse(body, status=404, content_type=_TYPE)
 
 
 def unknown_address(_request: HttpRequest) -> HttpResponse:

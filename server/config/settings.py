@@ -3,6 +3,7 @@
 import os
 import secrets
 import sys
+from contextlib import suppress
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
@@ -14,9 +15,18 @@ DATA = Path(os.environ.get("ENTRETOILE_DATA", HOME / "data"))
 WEB = HOME / "web" / "dist"
 
 
+def _private_folder() -> None:
+    """What is kept is nobody else's: the folder, and every file that is made from here on."""
+    os.umask(0o077)
+    DATA.mkdir(parents=True, exist_ok=True)
+    with suppress(OSError):
+        DATA.chmod(0o700)
+        for file in DATA.glob("entretoile.sqlite3*"):
+            file.chmod(0o600)
+
+
 def _secret_key() -> str:
     """Made once and kept beside the database; nothing secret is in the repository."""
-    DATA.mkdir(parents=True, exist_ok=True)
     kept = DATA / "secret_key"
     if not kept.exists():
         kept.write_text(secrets.token_urlsafe(50))
@@ -24,9 +34,10 @@ def _secret_key() -> str:
     return kept.read_text()
 
 
+_private_folder()
 SECRET_KEY = _secret_key()
 DEBUG = False
-ALLOWED_HOSTS = ["127.0.0.1", "localhost", "testserver"]
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", *(["testserver"] if TESTING else [])]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -47,9 +58,11 @@ INSTALLED_APPS = [
     "papers",
     "exchange",
     "diagnosis",
+    "keeping",
     "demo",
 ]
 MIDDLEWARE = [
+    "api.middleware.QuietMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
@@ -86,6 +99,7 @@ STATIC_ROOT.mkdir(parents=True, exist_ok=True)
 STORAGES = {"staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"}}
 WHITENOISE_USE_FINDERS = TESTING
 WHITENOISE_MAX_AGE = 31_536_000
+WHITENOISE_ALLOW_ALL_ORIGINS = False
 
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
@@ -101,6 +115,7 @@ CONTENT_SECURITY_POLICY = {
         "form-action": [SELF],
         "frame-ancestors": [NONE],
         "object-src": [NONE],
+        "worker-src": [SELF],
     }
 }
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000

@@ -189,7 +189,10 @@ def _stamp_unit(room: Workroom, key: UUID, deleted_at: datetime | None) -> Proje
 def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[str, Any]) -> Project:
     """A fabric more, under the letter wanted or the next one free."""
     project = get_project(room, project_key)
-    if not Fabric.every.filter(pk=key).exists():
+    known = Fabric.every.filter(pk=key).first()
+    if known is not None and known.project_id != project.pk:
+        raise NotHere("This key belongs to another project.")
+    if known is None:
         taken = set(project.fabrics.values_list("role", flat=True))
         if len(taken) >= _MOST_FABRICS:
             raise Refused(

@@ -5,8 +5,11 @@ from __future__ import annotations
 from io import StringIO
 
 from django.core.management import call_command
+from django.core.management.base import CommandError
 
 from api.tests.api import ApiCase
+from keeping.copies import copies
+from keeping.serving import hold_folder
 from projects.models import Project
 
 
@@ -43,5 +46,13 @@ class DemoTest(ApiCase):
         before = sorted(Project.objects.values_list("pk", "name"))
         Project.objects.all().update(name="Mine")
         self.new_project()
-        lantern_deck("--reset")
+        with self.assertRaisesMessage(CommandError, "Nothing was changed."):
+            lantern_deck("--reset")
+        lantern_deck("--reset", "--yes")
         self.assertEqual(sorted(Project.objects.values_list("pk", "name")), before)
+        self.assertTrue([c for c in copies() if c.name.startswith("before-reset-")])
+
+    def test_a_workroom_that_is_served_is_not_emptied(self) -> None:
+        lantern_deck()
+        with hold_folder("http://127.0.0.1:8321/"), self.assertRaisesMessage(CommandError, "http://127.0.0.1:8321/"):
+            lantern_deck("--reset", "--yes")

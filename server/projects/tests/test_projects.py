@@ -198,15 +198,58 @@ class FabricsTest(ApiCase):
     def setUp(self) -> None:
         self.project = self.new_project()
 
-    def test_added_removed_and_taken_back_under_its_letter(self) -> None:
+    def test_added_removed_and_taken_back_with_its_stock(self) -> None:
         key = str(uuid4())
         path = f"projects/{self.project['id']}/fabrics/{key}"
         for _ in range(2):
             project = self.ask("put", path, {"changes": {"name": "Rope", "colour": "#c8b48a", "value": "light"}})
         self.assertEqual([(f["role"], f["name"]) for f in project["fabrics"]][2:], [("c", "Rope")])
         self.assertEqual(len(self.ask("delete", f"fabrics/{key}")["fabrics"]), 2)
-        back = self.ask("put", path, {"changes": {"name": "Rope", "role": "c"}})
-        self.assertEqual(back["fabrics"][2]["id"], key)
+        self.ask("put", path, {"changes": {}})
+        self.assertEqual(
+            len(self.ask("get", f"projects/{self.project['id']}")["fabrics"]), 2, "put again is not taken back"
+        )
+        back = self.ask("post", f"fabrics/{key}/restore")
+        self.assertEqual([(f["id"], f["role"], f["name"]) for f in back["fabrics"]][2:], [(key, "c", "Rope")])
+
+    def test_its_stock_comes_back_with_it(self) -> None:
+        key = str(uuid4())
+        self.ask("put", f"projects/{self.project['id']}/fabrics/{key}", {"changes": {"name": "Rope"}})
+        changes = {"kind": "scrap", "across": "20", "along": "30", "count": "1"}
+        self.ask("put", f"fabrics/{key}/stock/{uuid4()}", {"changes": changes})
+        sheet = f"projects/{self.project['id']}/cutting"
+        self.assertEqual(len(self.ask("get", sheet)["stock"]), 1)
+        self.ask("delete", f"fabrics/{key}")
+        self.assertEqual(self.ask("get", sheet)["stock"], [])
+        self.ask("post", f"fabrics/{key}/restore")
+        self.assertEqual(len(self.ask("get", sheet)["stock"]), 1)
+
+    def test_its_letter_given_away_meanwhile_it_takes_the_next(self) -> None:
+        path = f"projects/{self.project['id']}/fabrics"
+        first, second = str(uuid4()), str(uuid4())
+        self.ask("put", f"{path}/{first}", {"changes": {}})
+        self.ask("delete", f"fabrics/{first}")
+        self.ask("put", f"{path}/{second}", {"changes": {}})
+        back = self.ask("post", f"fabrics/{first}/restore")["fabrics"]
+        self.assertEqual({f["id"]: f["role"] for f in back[2:]}, {second: "c", first: "d"})
+
+    def test_another_projects_key_is_not_here(self) -> None:
+        other = self.new_project()
+        self.ask(
+            "put", f"projects/{other['id']}/fabrics/{self.project['fabrics'][0]['id']}", {"changes": {}}, expect=404
+        )
+
+    def test_a_fabric_of_a_block_or_the_quilt_stays_and_its_users_are_named(self) -> None:
+        path = f"projects/{self.project['id']}"
+        self.ask("put", f"{path}/blocks/{uuid4()}", {"start": "shoo_fly", "changes": {}})
+        for role in "cd":
+            self.ask("put", f"{path}/fabrics/{uuid4()}", {"changes": {"role": role}})
+        keys = {f["role"]: f["id"] for f in self.ask("get", path)["fabrics"]}
+        block = self.ask("get", f"{path}/blocks")["blocks"][0]["id"]
+        self.ask("post", f"blocks/{block}/edits", {"edit": {"do": "exchange", "one": "b", "other": "c"}})
+        self.ask("patch", f"{path}/quilt", {"changes": {"binding_fabric": "d"}})
+        self.assertIn("Shoo Fly", self.ask("delete", f"fabrics/{keys['c']}", expect=422)["detail"])
+        self.assertIn("the quilt", self.ask("delete", f"fabrics/{keys['d']}", expect=422)["detail"])
 
     def test_a_fabric_in_use_stays(self) -> None:
         problem = self.ask("delete", f"fabrics/{self.project['fabrics'][0]['id']}", expect=422)

@@ -10,8 +10,10 @@ import { openWords } from '@/shared/words/words'
 
 import App from './App.vue'
 import { router } from './router'
+import { openWorker } from './worker'
 
 watchForReturn()
+openWorker(router)
 void Promise.all([openOffline(), openWords()]).then(([queryClient]) =>
   createApp(App).use(router).use(VueQueryPlugin, { queryClient }).mount('#app'),
 )

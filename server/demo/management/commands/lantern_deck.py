@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Iterable
 from typing import Any
 from uuid import UUID
 
-from django.core.management.base import BaseCommand, CommandParser
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from blocks.commands import change_quilt, put_block
@@ -14,6 +15,8 @@ from cutting.commands import put_stock
 from demo.scenario import PROJECTS, DemoProject, DemoReading
 from diagnosis.commands import put_reading
 from diagnosis.subjects import subject_of
+from keeping.copies import put_aside
+from keeping.serving import served_at
 from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
 from workrooms.models import Workroom
@@ -25,11 +28,22 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--reset", action="store_true", help="empty the workroom first")
+        parser.add_argument("--yes", action="store_true", help="do not ask")
+
+    def handle(self, **options: Any) -> None:
+        if options["reset"]:
+            where = served_at()
+            if where is not None:
+                raise CommandError(f"Entretoile is running at {where}. Stop it first.")
+            if not options["yes"] and current_workroom().projects.exists() and not _agreed():
+                raise CommandError("Nothing was changed.")
+            put_aside("reset")
+        self._fill(reset=options["reset"])
 
     @transaction.atomic
-    def handle(self, **options: Any) -> None:
+    def _fill(self, *, reset: bool) -> None:
         room = current_workroom()
-        if options["reset"]:
+        if reset:
             Project.objects.filter(workroom=room).delete()
             Workroom.objects.filter(pk=room.pk).delete()
             room = current_workroom()
@@ -40,6 +54,14 @@ class Command(BaseCommand):
         for demo in PROJECTS:
             _put(room, demo)
         self.stdout.write(f"Demo data: {len(PROJECTS)} projects of the Lantern Deck set.")
+
+
+def _agreed() -> bool:
+    """Asked at the keyboard; without one the answer is no."""
+    if not sys.stdin.isatty():
+        return False
+    said = input("This empties the workroom; a copy of it is kept in the folder “copies”. Type yes to go on: ")
+    return said.strip().lower() == "yes"
 
 
 def _put(room: Workroom, demo: DemoProject) -> None:

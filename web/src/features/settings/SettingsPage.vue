@@ -9,6 +9,7 @@ import { editOf, onLeaving, useTyped } from '@/shared/offline/typed'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
+import CopiesSheet from './CopiesSheet.vue'
 import RulersSheet from './RulersSheet.vue'
 
 const fields = ['name', 'measure', 'seam_allowance', 'ruler_step', 'reading_step', 'cutter'] as const
@@ -69,6 +70,7 @@ const marks = computed(() =>
       <p v-for="(p, f) in problems" :key="f" class="serious" role="alert">{{ p }}</p>
     </section>
     <RulersSheet v-if="data" :rulers="data.rulers" />
+    <CopiesSheet />
   </main>
 </template>
 

@@ -32,6 +32,7 @@ const typed = (o: object) =>
         is back.
       </template>
       <template v-else>What you type is kept in this browser and sent when it is back.</template>
+      You see what it last said; new figures come with it.
     </p>
     <p v-else-if="stuck" class="notice" role="status">
       <strong>{{ plural(stuck, 'change') }} could not be written yet.</strong> It is kept in this browser and

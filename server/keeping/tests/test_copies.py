@@ -1,0 +1,114 @@
+"""Copies of everything: written while in use, read through, restored, and refused when they cannot stand in."""
+
+from __future__ import annotations
+
+import sqlite3
+from contextlib import closing
+from datetime import date, timedelta
+from io import BytesIO
+from pathlib import Path
+from tempfile import mkdtemp
+from uuid import uuid4
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import TransactionTestCase
+
+from keeping import copies
+from keeping.serving import AlreadyServed, hold_folder, served_at
+from projects.commands import create_project
+from projects.models import Project
+from workrooms.selectors import current_workroom
+
+
+class CopiesTest(TransactionTestCase):
+    def setUp(self) -> None:
+        for old in copies.copies():
+            old.path.unlink()
+        self.scratch = Path(mkdtemp())
+        create_project(current_workroom(), uuid4(), "Kept")
+
+    def names(self) -> set[str]:
+        return set(Project.objects.values_list("name", flat=True))
+
+    def test_a_copy_is_one_file_that_another_program_can_read(self) -> None:
+        made = copies.make_copy(self.scratch / "all.sqlite3")
+        self.assertEqual([p.name for p in self.scratch.iterdir()], ["all.sqlite3"])
+        with closing(sqlite3.connect(made)) as db:
+            self.assertEqual(db.execute("SELECT name FROM projects_project").fetchall(), [("Kept",)])
+
+    def test_restored_everything_is_as_it_was_and_what_there_was_is_put_aside(self) -> None:
+        made = copies.make_copy(self.scratch / "all.sqlite3")
+        create_project(current_workroom(), uuid4(), "Later")
+        copies.restore(made)
+        self.assertEqual(self.names(), {"Kept"})
+        aside = copies.copies()
+        self.assertEqual([c.name.startswith("before-restore-") for c in aside], [True])
+        copies.restore(aside[0].path)
+        self.assertEqual(self.names(), {"Kept", "Later"})
+
+    def test_what_cannot_stand_in_is_refused_and_nothing_changes(self) -> None:
+        good = copies.make_copy(self.scratch / "good.sqlite3").read_bytes()
+        newer, other = self.scratch / "newer.sqlite3", self.scratch / "other.sqlite3"
+        newer.write_bytes(good)
+        with closing(sqlite3.connect(newer)) as db, db:
+            db.execute(
+                "INSERT INTO django_migrations (app, name, applied) VALUES ('blocks', '9999_later', '2030-01-01')"
+            )
+        with closing(sqlite3.connect(other)) as db, db:
+            db.execute("CREATE TABLE songs (name)")
+        cases = {
+            "no file": (self.scratch / "none.sqlite3", "There is no file none.sqlite3."),
+            "text": (self.put("text", b"not a database, only some words" * 40), "damaged"),
+            "cut off": (self.put("half", good[: len(good) // 2]), "damaged"),
+            "scribbled over": (self.put("torn", good[:8192] + bytes(range(256)) * 64 + good[24576:]), "damaged"),
+            "another program's": (other, "holds no workroom"),
+            "a newer version's": (newer, "newer version"),
+        }
+        for what, (path, said) in cases.items():
+            with self.subTest(what):
+                with self.assertRaises(copies.Unusable) as refused:
+                    copies.restore(path)
+                self.assertIn(said, refused.exception.detail)
+                self.assertEqual(self.names(), {"Kept"})
+        self.assertEqual(copies.copies(), [])
+
+    def put(self, name: str, data: bytes) -> Path:
+        path = self.scratch / name
+        path.write_bytes(data)
+        return path
+
+    def test_the_last_seven_days_are_kept_and_one_copy_a_day_is_made(self) -> None:
+        first = date(2026, 11, 1)
+        made = [copies.daily_copy(first + timedelta(days=n)) for n in range(9)]
+        self.assertNotIn(None, made)
+        self.assertIsNone(copies.daily_copy(first + timedelta(days=8)))
+        self.assertEqual(
+            sorted(c.name for c in copies.copies()),
+            [f"daily-2026-11-0{n}.sqlite3" for n in range(3, 10)],
+        )
+
+    def test_out_and_in_over_the_wire(self) -> None:
+        answer = self.client.get("/api/backup")
+        everything = b"".join(answer.streaming_content)  # type: ignore[attr-defined]
+        self.assertTrue(everything.startswith(b"SQLite format 3"))
+        create_project(current_workroom(), uuid4(), "Later")
+        back = self.client.post("/api/backup", {"file": BytesIO(everything)})
+        self.assertEqual(back.status_code, 200, back.content)
+        self.assertEqual(self.names(), {"Kept"})
+        name = back.json()[0]["name"]
+        self.assertEqual(self.client.post(f"/api/copies/{name}/restore").status_code, 200)
+        self.assertEqual(self.names(), {"Kept", "Later"})
+        refused = self.client.post("/api/backup", {"file": SimpleUploadedFile("x", b"nothing")})
+        self.assertEqual((refused.status_code, refused.json()["code"]), (422, "copy_unusable"))
+        self.assertEqual(self.client.post("/api/copies/..%2Ftest.sqlite3/restore").status_code, 404)
+        self.assertEqual(self.client.post("/api/copies/daily-2020-01-01.sqlite3/restore").status_code, 404)
+
+
+class OneServerTest(TransactionTestCase):
+    def test_a_folder_is_held_once_and_free_again_when_its_server_ends(self) -> None:
+        self.assertIsNone(served_at())
+        with hold_folder("http://127.0.0.1:8321/"):
+            self.assertEqual(served_at(), "http://127.0.0.1:8321/")
+            with self.assertRaisesMessage(AlreadyServed, "http://127.0.0.1:8321/"):
+                hold_folder("http://127.0.0.1:8400/")
+        self.assertIsNone(served_at())
