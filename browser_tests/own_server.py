@@ -64,8 +64,17 @@ class OwnServer:
                 time.sleep(0.1)
         raise RuntimeError("The server did not start.")
 
+    @property
+    def running(self) -> bool:
+        return self.process.poll() is None
+
     def stop(self) -> None:
         self.process.terminate()
+        self.process.wait()
+
+    def kill(self) -> None:
+        """As the power goes: no time to finish anything."""
+        self.process.kill()
         self.process.wait()
 
 

@@ -6,6 +6,7 @@ Every reader is given whatever JSON brought and answers a value or raises a ``Pi
 from __future__ import annotations
 
 import re
+import unicodedata
 from typing import Any
 
 from rest_framework import serializers
@@ -65,8 +66,16 @@ def allowance_reader(measure: Measure) -> Reader:
 
 
 def note_reader(longest: int) -> Reader:
-    """One line of text, perhaps empty; control characters, which no person types, become spaces."""
-    return Reader(lambda v: re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(v or "")).strip()[:longest])
+    """One line of text, perhaps empty; what cannot be seen, and what turns the direction of writing, becomes a space."""
+
+    def read(value: Any) -> str:
+        if value is not None and not isinstance(value, str):
+            raise UnknownChoice("This is sent as text.")
+        return re.sub(
+            r"[\s\x00-\x1f\x7f-\x9f\u00ad\u200b\u200e\u200f\u2028-\u202e\u2060-\u206f\ufeff]+", " ", value or ""
+        ).strip()[:longest]
+
+    return Reader(read)
 
 
 def name_reader(longest: int) -> Reader:
@@ -74,7 +83,7 @@ def name_reader(longest: int) -> Reader:
 
     def read(value: Any) -> str:
         name: str = plain(value)
-        if not name:
+        if not any(unicodedata.category(c)[0] in "LNPS" for c in name):
             raise UnknownChoice("A name needs at least one letter or figure.")
         return name
 

@@ -9,7 +9,7 @@ from fractions import Fraction
 from ..errors import LengthNotUnderstood, LengthOutOfRange
 from ..messages import Message
 from .format import MM_PER_INCH, MOST_DECIMALS, Measure
-from .length import LONGEST, ZERO, Length
+from .length import LONGEST, Length
 
 __all__ = ["parse_length", "parse_step"]
 
@@ -32,7 +32,7 @@ _NUMBER = re.compile(
     r"""(?:(?P<whole>\d+)[ \-]+)?(?P<num>\d+)\s*/\s*(?P<den>\d+)   # 3 7/8, 3-7/8, 7/8
       | (?P<dec>\d+[.,]\d+|[.,]\d+|\d+[.,]?)                       # 3.875, 3,875, .5, 3
     """,
-    re.VERBOSE,
+    re.VERBOSE | re.ASCII,
 )
 _SIZES = {"in": Fraction(1), "mm": 1 / MM_PER_INCH, "cm": 10 / MM_PER_INCH}
 
@@ -109,9 +109,13 @@ def _value(text: str, found: re.Match[str]) -> Fraction:
     return Fraction(decimal if decimal[-1] != "." else decimal[:-1])
 
 
+FINEST_STEP = Length.of(Fraction(1, 64))
+"""The finest mark on a ruler; half a millimetre is a little more."""
+
+
 def parse_step(text: str, measure: Measure = Measure.INCHES) -> Length:
-    """A ruler's step: a length above zero and not above 1 in."""
+    """A ruler's step: from 1/64 in., the finest mark that is made, to 1 in. Raises ``LengthOutOfRange``."""
     step = parse_length(text, measure)
-    if not ZERO < step <= Length.of(1):
+    if not FINEST_STEP <= step <= Length.of(1):
         raise LengthOutOfRange("“{text}” is no ruler's step. Give one between 1/64 in. and 1 in.", text=text)
     return step

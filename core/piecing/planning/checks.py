@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..errors import SeamTooWide, SizeOutOfRange
-from ..lengths import ZERO, Length, inches
+from ..lengths import Length, inches
 from ..units.spec import UnitSpec
 
 __all__ = ["LARGEST_FINISHED", "SMALLEST_FINISHED", "check_allowance", "check_finished"]
@@ -15,12 +15,13 @@ SMALLEST_FINISHED = inches("1/4")
 LARGEST_FINISHED = inches(60)
 
 
+NARROWEST_SEAM = inches("1/16")
+
+
 def check_allowance(allowance: Length) -> None:
-    """Raises ``SeamTooWide`` unless it is above zero and at most an inch."""
-    if not ZERO < allowance <= Length.of(1):
-        raise SeamTooWide(
-            "The seam allowance is above zero and at most 1 in.; 1/4 in. is usual.", field="seam_allowance"
-        )
+    """Raises ``SeamTooWide`` unless it is from 1/16 in., below which cloth frays out of its seam, to an inch."""
+    if not NARROWEST_SEAM <= allowance <= Length.of(1):
+        raise SeamTooWide("The seam allowance is from 1/16 in. to 1 in.; 1/4 in. is usual.", field="seam_allowance")
 
 
 def check_finished(spec: UnitSpec) -> None:

@@ -21,7 +21,12 @@ from workrooms.selectors import current_workroom
 
 _DOCUMENT: dict[str, Any] = SchemaGenerator().get_schema(request=None, public=True)
 _SCHEMA = schemathesis.openapi.from_dict(_DOCUMENT)
-_OPERATIONS = {op.ok().label: op.ok() for op in _SCHEMA.get_all_operations()}  # type: ignore[union-attr]
+_OPERATIONS = {
+    op.ok().label: op.ok()  # type: ignore[union-attr]
+    for op in _SCHEMA.get_all_operations()
+    # They put another database in place of the one that a test runs in: keeping.tests tries them.
+    if not op.ok().path.startswith(("/api/backup", "/api/copies"))  # type: ignore[union-attr]
+}
 _TYPED = st.sampled_from(
     ["3 7/8", "98 mm", "1/4", "0", "-1", "3 7/0", "", "wide", "9" * 40, "1e9", "∞", "٣", "\u202e4"]
 )
