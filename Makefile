@@ -12,11 +12,7 @@ export UV_LINK_MODE = copy
 .PHONY: demo backup restore dev count mutants test setup setup-dev web chromium lint types check-web core-tests server-tests browser-tests bench shots drawings api lock clean
 
 demo: $(VENV)/base.stamp web/dist/built.stamp
-	@$(PY) server/serve.py --check --port $(PORT)
-	@$(MANAGE) prepare $(if $(filter 1,$(ANEW)),--anew)
-	@$(MANAGE) lantern_deck $(if $(filter 1,$(RESET)),--reset $(if $(filter 1,$(YES)),--yes))
-	@rm -rf "$(DATA)/static" && $(MANAGE) collectstatic --noinput -v 0
-	@ENTRETOILE_DATA="$(DATA)" $(PY) server/serve.py --port $(PORT)
+	@ENTRETOILE_DATA="$(DATA)" $(PY) server/serve.py --port $(PORT) --demo $(if $(filter 1,$(RESET)),--reset) $(if $(filter 1,$(YES)),--yes) $(if $(filter 1,$(ANEW)),--anew)
 
 test: $(VENV)/dev.stamp web/dist/built.stamp chromium
 	@$(PY) scripts/check.py

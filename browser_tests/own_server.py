@@ -37,8 +37,9 @@ def _prepared() -> str:
     """A data folder as ``make demo`` makes it, made once and copied for every server."""
     data = tempfile.mkdtemp()
     atexit.register(shutil.rmtree, data, ignore_errors=True)
-    for command in (["migrate", "-v", "0"], ["lantern_deck"], ["collectstatic", "--noinput", "-v", "0"]):
-        _run(_env(data), "manage.py", *command).wait()
+    server = OwnServer.__new__(OwnServer)
+    server.put_up(data)
+    server.stop()
     return data
 
 
@@ -46,16 +47,20 @@ class OwnServer:
     """The application as ``make demo`` serves it, in a process that can be stopped and started."""
 
     def __init__(self, data: str) -> None:
+        shutil.copytree(_prepared(), data, dirs_exist_ok=True)
+        self.put_up(data)
+
+    def put_up(self, data: str) -> None:
+        """On a port of its own, over this data folder."""
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
         self.env = _env(data)
         self.url = f"http://127.0.0.1:{self.port}"
-        shutil.copytree(_prepared(), data, dirs_exist_ok=True)
         self.start()
 
     def start(self) -> None:
-        self.process = _run(self.env, "serve.py", "--port", str(self.port))
+        self.process = _run(self.env, "serve.py", "--demo", "--port", str(self.port))
         for _ in range(150):
             try:
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()

@@ -1,8 +1,13 @@
-"""Serve the application on this computer with waitress: ``python server/serve.py --port 8321``."""
+"""Serve the application on this computer with waitress: ``python server/serve.py --port 8321``.
+
+The data folder is made ready first: looked over, copied before it is changed, brought up to this version; with ``--demo``
+the demo data is put in where nothing is yet.
+"""
 
 from __future__ import annotations
 
 import argparse
+import shutil
 import socket
 import sys
 import threading
@@ -25,10 +30,30 @@ def port_is_free(port: int) -> bool:
     return True
 
 
+def made_ready(*, demo: bool, reset: bool, yes: bool, anew: bool) -> None:
+    """In this process, since each start of Python costs a second. Raises ``CommandError`` in the user's words."""
+    from django.conf import settings
+    from django.core.management import call_command
+
+    call_command("prepare", anew=anew)
+    if demo:
+        call_command("lantern_deck", reset=reset, yes=yes)
+    # The scripts of one build are packed once.
+    packed, build = settings.STATIC_ROOT / "packed", settings.WEB / "index.html"
+    now = str(build.stat().st_mtime_ns) if build.exists() else ""
+    if not packed.exists() or packed.read_text() != now:
+        shutil.rmtree(settings.STATIC_ROOT, ignore_errors=True)
+        call_command("collectstatic", interactive=False, verbosity=0)
+        packed.write_text(now)
+
+
 def main() -> int:
     parser = argparse.ArgumentParser(description="Serve Entretoile on this computer.")
     parser.add_argument("--port", type=int, default=8321)
-    parser.add_argument("--check", action="store_true", help="only say whether the port can be had")
+    parser.add_argument("--demo", action="store_true", help="put the demo data in where there is none")
+    parser.add_argument("--reset", action="store_true", help="empty the workroom first; asks, and keeps a copy")
+    parser.add_argument("--yes", action="store_true", help="do not ask")
+    parser.add_argument("--anew", action="store_true", help="begin with an empty database where one is missing")
     args = parser.parse_args()
     port: int = args.port
     if not 1 <= port <= 65535:
@@ -41,8 +66,7 @@ def main() -> int:
             file=sys.stderr,
         )
         return 2
-    if args.check:
-        return 0
+    from django.core.management.base import CommandError
     from waitress import serve
 
     from config.wsgi import application
@@ -59,6 +83,12 @@ def main() -> int:
             "Open that page, or stop that program before starting another.",
             file=sys.stderr,
         )
+        return 2
+
+    try:
+        made_ready(demo=args.demo, reset=args.reset, yes=args.yes, anew=args.anew)
+    except CommandError as problem:
+        print(problem, file=sys.stderr)
         return 2
 
     for behind in (warm, keep_daily):

@@ -24,7 +24,8 @@ class Settable(Protocol):
     errors say messages.
     """
 
-    def set_in(self, style: Any, /) -> str: ...
+    def set_in(self, style: Any, /) -> str:
+        """The value as text in a style of lengths."""
 
 
 Value = Settable | str | int
@@ -77,6 +78,7 @@ class Listing:
         self.last = between if last is None else last
 
     def set_in(self, style: Any, /) -> str:
+        """The items in a row, each in this style."""
         shown = [_set(item, style) for item in self.items]
         if len(shown) < 2:
             return "".join(shown)
@@ -101,6 +103,7 @@ class MidSentence:
         self.message = message
 
     def set_in(self, style: Any, /) -> str:
+        """The message with a small first letter."""
         shown = self.message.text(style)
         return shown[:1].lower() + shown[1:]
 

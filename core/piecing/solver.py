@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from types import ModuleType
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
 
-__all__ = ["Answered", "Stop", "cp", "solve", "warm"]
+__all__ = ["Answered", "Stop", "cp", "linear", "solve", "warm"]
 
 
 def cp() -> ModuleType:
@@ -18,9 +19,18 @@ def cp() -> ModuleType:
     return cp_model
 
 
+def linear() -> tuple[Callable[..., Any], Callable[..., Any]]:
+    """SciPy's ``linprog`` (HiGHS) and ``lil_matrix``, loaded where a linear programme is first solved."""
+    from scipy.optimize import linprog
+    from scipy.sparse import lil_matrix
+
+    return linprog, lil_matrix
+
+
 def warm() -> None:
-    """Load it now, so that the first question need not wait."""
+    """Load them now, so that the first question need not wait."""
     cp()
+    linear()
 
 
 class Stop:
@@ -31,11 +41,13 @@ class Stop:
         self._solver: Any = None
 
     def now(self) -> None:
+        """Asks for the best so far; a search under way ends within a moment."""
         self.asked = True
         if self._solver is not None:
             self._solver.stop_search()
 
     def watch(self, solver: Any) -> None:
+        """The search that ``now`` ends."""
         self._solver = solver
 
 
@@ -52,9 +64,11 @@ class Answered:
         self.bound = round(solver.best_objective_bound) if self.found else 0
 
     def value(self, variable: Any) -> int:
+        """What a variable came to."""
         return int(self._solver.value(variable))
 
     def on(self, variable: cp_model.IntVar) -> bool:
+        """Whether a yes-or-no variable came to yes."""
         return bool(self._solver.value(variable))
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ast
 import doctest
 import re
 from pathlib import Path
@@ -37,3 +38,30 @@ class WorkedExamplesTest(TestCase):
             for target in re.findall(r"\]\(([^)#:]+)\)", page.read_text("utf-8")):
                 with self.subTest(f"{page.name}: {target}"):
                     self.assertTrue((page.parent / target).exists())
+
+
+class PublicFunctionsTest(TestCase):
+    """Every public function says what it is; one that overrides a method of its base says it there."""
+
+    def test_none_is_without_a_word(self) -> None:
+        trees = {p: ast.parse(p.read_text("utf-8")) for p in Path(piecing.__file__).parent.rglob("*.py")}
+        classes = [(p, c) for p, t in trees.items() for c in ast.walk(t) if isinstance(c, ast.ClassDef)]
+        said = {(c.name, f.name) for _, c in classes for f in _public(c) if ast.get_docstring(f)}
+        bases = {c.name: [b.id for b in c.bases if isinstance(b, ast.Name)] for _, c in classes}
+
+        def told(owner: str, name: str) -> bool:
+            return (owner, name) in said or any(told(base, name) for base in bases.get(owner, []))
+
+        silent = [f"{p.name}: {f.name}" for p, t in trees.items() for f in _public(t) if not ast.get_docstring(f)]
+        silent += [
+            f"{p.name}: {c.name}.{f.name}"
+            for p, c in classes
+            if not c.name.startswith("_")
+            for f in _public(c)
+            if not told(c.name, f.name)
+        ]
+        self.assertEqual(silent, [])
+
+
+def _public(owner: ast.Module | ast.ClassDef) -> list[ast.FunctionDef]:
+    return [f for f in owner.body if isinstance(f, ast.FunctionDef) and not f.name.startswith("_")]

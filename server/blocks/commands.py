@@ -16,7 +16,7 @@ from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import inches
-from piecing.quilts.scraps import ScrapStock, arranged, neighbours
+from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
 from projects.commands import ensure_fabrics, put_counted_unit
 from projects.models import Project
@@ -44,6 +44,7 @@ __all__ = [
     "plan_counts",
     "put_block",
     "restore_block",
+    "take_scraps",
     "take_up_scraps",
 ]
 
@@ -174,7 +175,7 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
         stock = stock_reader(body["stock"])
         fixed = {int(k): str(v) for k, v in body.get("fixed", {}).items() if str(k).isdigit()}
         pairs = neighbours(setting.places, corners=body.get("corners", False))
-        shades = {f.role: _darkness(f.value, f.colour) for f in project.fabrics.all()}
+        shades = {f.role: darkness(Value(f.value), f.colour) for f in project.fabrics.all()}
         found = arranged(
             setting.places,
             pairs,
@@ -201,12 +202,12 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
     return get_project(room, project_key)
 
 
-def _darkness(value: str, colour: str) -> float:
-    """A fabric's place light to dark: its value first, then how light its colour is."""
-    red, green, blue = (int(colour[n : n + 2], 16) / 255 for n in (1, 3, 5))
-    return {"light": 0.0, "medium": 1.0, "dark": 2.0}[value] + 0.9 * (
-        1 - (0.2126 * red + 0.7152 * green + 0.0722 * blue)
-    )
+@change
+def take_scraps(room: Workroom, project_key: UUID, scraps: Mapping[str, Any]) -> None:
+    """Scraps laid out earlier, as a project's file has them."""
+    quilt = quilt_of(get_project(room, project_key))
+    quilt.scraps = dict(scraps)
+    quilt.save()
 
 
 @change

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from django.db.models import Max
 from django.utils import timezone
+from django.utils.dateparse import parse_datetime
 
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
@@ -35,6 +36,7 @@ __all__ = [
     "restore_stock",
     "stock_readers",
     "stop_plan",
+    "take_cutting",
     "tick_strip",
 ]
 
@@ -193,3 +195,31 @@ def _use_up(plan: ClothPlan, fabrics: Mapping[str, Any], last: int) -> int:
             name=left.name[:80],
         )
     return last
+
+
+def take_cutting(project: Project, data: Mapping[str, Any] | None, renewed: Mapping[str, str]) -> None:
+    """A cutting plan from a project's file; ``renewed`` gives the cloths their new keys. Raises ``Refused``.
+
+    Read through as it is when it is shown, so that nothing is kept that could not be.
+    """
+    if data is None:
+        return
+    made = parse_datetime(data["made_at"]) if data.get("made_at") else None
+    row = CutPlan(project=project, goal=data["goal"], along=data["along"], made_at=made)
+    row.done, row.extra = list(data["done"]), [list(e) for e in data["extra"]]
+    try:
+        row.laid = _with_keys(data["laid"], renewed)
+        row.save(force_insert=True)
+        plan_from(row)
+        wanted_of(project)
+    except (KeyError, ValueError, TypeError, IndexError, ZeroDivisionError, PiecingError):
+        raise Refused([NothingToCut("The cutting plan cannot be read as one.", field="laid")]) from None
+
+
+def _with_keys(laid: Mapping[str, Any], renewed: Mapping[str, str]) -> dict[str, Any]:
+    """A plan as it is kept, its cloths under their new keys; ``#n`` behind a key is the nth of several alike."""
+    cloths = []
+    for cloth in laid.get("cloths", []):
+        key, nth, number = str(cloth["cloth"][0]).partition("#")
+        cloths.append({**cloth, "cloth": [renewed.get(key, key) + nth + number, *cloth["cloth"][1:]]})
+    return {**laid, "cloths": cloths} if laid else {}

@@ -133,3 +133,19 @@ def plan_from(row: CutPlan) -> tuple[CuttingPlan, tuple[WantedPiece, ...]] | Non
     missing = tuple(Missing(pieces[k], n) for k, n in data["missing"])
     plan = CuttingPlan(Goal(row.goal), tuple(cloths), missing, data["gap"], data["proven"])
     return plan, tuple(pieces.values())
+
+
+def cutting_data(project: Project) -> dict[str, Any] | None:
+    """The cutting plan with what is ticked, and the lists that came in, as they are kept; ``None`` before there is one."""
+    row = CutPlan.objects.filter(project=project).first()
+    if row is None:
+        return None
+    made = row.made_at.isoformat() if row.made_at else None
+    return {
+        "goal": row.goal,
+        "along": row.along,
+        "laid": row.laid,
+        "done": row.done,
+        "extra": row.extra,
+        "made_at": made,
+    }

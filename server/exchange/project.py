@@ -18,14 +18,14 @@ from django.db import transaction
 from jsonschema import Draft202012Validator
 
 from api.problems import ApiError, Refused
-from blocks.commands import change_quilt, put_block
+from blocks.commands import change_quilt, put_block, take_scraps
 from blocks.models import Block
 from blocks.quilt import quilt_of
 from blocks.readers import quilt_readers
 from blocks.selectors import blocks_of
 from blocks.translate import find_in
-from cutting.commands import put_stock
-from cutting.translate import stock_of
+from cutting.commands import put_stock, take_cutting
+from cutting.translate import cutting_data, stock_of
 from diagnosis.commands import put_lost, put_reading, take_saved
 from diagnosis.earlier import KINDS as EARLIER
 from diagnosis.earlier import of_block, of_unit
@@ -36,7 +36,15 @@ from measuring.translate import reading_readers
 from piecing.blocks.library import library_data
 from piecing.errors import PiecingError, ReadingMisplaced, RoleWithoutFabric
 from piecing.lengths import Length, Measure
-from projects.commands import add_unit, change_fabric, change_project, change_unit, create_project, put_fabric
+from projects.commands import (
+    add_unit,
+    archive_project,
+    change_fabric,
+    change_project,
+    change_unit,
+    create_project,
+    put_fabric,
+)
 from projects.models import Project
 from projects.readers import unit_readers
 from projects.selectors import get_project
@@ -98,8 +106,12 @@ def exported(project: Project) -> dict[str, Any]:
         ],
         "carried": _carried(project, blocks),
         "quilt": _quilt(project),
+        "archived": project.archived_at is not None,
+        "scraps": quilt_of(project).scraps,
+        "cutting": cutting_data(project),
         "stock": [
             {
+                "id": str(s.pk),
                 "fabric": s.fabric.role,
                 "kind": s.kind,
                 "across": _plain(s.across),
@@ -211,9 +223,18 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
         yield f"$.units[{n}]", lambda u=u: _add_unit(room, project, u)
     yield "$.units", first.delete
     yield "$.quilt", lambda: change_quilt(room, key, data.get("quilt", {}), {})
+    renewed = {s["id"]: str(uuid4()) for s in data.get("stock", []) if "id" in s}
     for n, s in enumerate(data.get("stock", [])):
-        changes = {k: v for k, v in s.items() if k != "fabric"}
-        yield f"$.stock[{n}]", lambda s=s, c=changes: put_stock(room, _role_key(project, s["fabric"]), uuid4(), c, {})
+        changes = {k: v for k, v in s.items() if k not in ("fabric", "id")}
+        cloth = UUID(renewed[s["id"]]) if "id" in s else uuid4()
+        yield (
+            f"$.stock[{n}]",
+            lambda s=s, k=cloth, c=changes: put_stock(room, _role_key(project, s["fabric"]), k, c, {}),
+        )
+    yield "$.scraps", lambda: take_scraps(room, key, data.get("scraps") or {})
+    yield "$.cutting", lambda: take_cutting(project, data.get("cutting"), renewed)
+    if data.get("archived"):
+        yield "$.archived", lambda: archive_project(room, key, True)
 
 
 def _role_key(project: Project, role: str) -> UUID:

@@ -58,7 +58,7 @@ def _free_name(room: Workroom, wanted: str) -> str:
     taken = set(room.projects.filter(deleted_at=None).values_list("name", flat=True))
     if wanted not in taken:
         return wanted
-    return next(f"{wanted} {n}" for n in range(2, len(taken) + 3) if f"{wanted} {n}" not in taken)
+    return next(n for n in (f"{wanted[:114]} {k}" for k in range(2, len(taken) + 3)) if n not in taken)
 
 
 @change
@@ -70,7 +70,7 @@ def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
     project = Project.objects.create(
         pk=key,
         workroom=room,
-        name=_free_name(room, (name or "New project").strip()[:100] or "New project"),
+        name=_free_name(room, (name or "New project").strip()[:120] or "New project"),
         measure=room.measure,
         seam_allowance=room.seam_allowance,
         ruler_step=room.ruler_step,
@@ -272,7 +272,7 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
     units, fabrics = list(project.units.all()), list(project.fabrics.all())
     blocks, quilt = list(project.blocks.filter(deleted_at=None)), getattr(project, "quilt", None)
     project.pk, project._state.adding = key, True
-    project.name, project.archived_at = _free_name(room, f"{project.name[:100]}, again"), None
+    project.name, project.archived_at = _free_name(room, f"{project.name[:113]}, again"), None
     project.save()
     for unit in units:
         unit._state.adding, unit.project = True, project

@@ -61,6 +61,7 @@ class UnitCount:
 
     @property
     def total(self) -> int:
+        """Units of this kind wanted in all, in both hands."""
         return self.as_drawn + self.mirrored
 
 
@@ -154,6 +155,9 @@ class Spares:
     number: int = 0
 
     def on(self, wanted: int) -> int:
+        """Spare units on so many wanted: the share rounded up, or the number, whichever is set. Raises
+        ``CountOutOfRange``.
+        """
         if not 0 <= self.percent <= 100 or not 0 <= self.number <= MOST_UNITS:
             raise CountOutOfRange(
                 "Spares are 0 to 100 percent, or a number up to {most}.", field="spares", most=f"{MOST_UNITS:,}"

@@ -58,6 +58,7 @@ def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientatio
 
 
 def cleared(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
+    """The places at these spots (column, row) taken out; spots that are empty stay so."""
     gone = [pattern.at(*s) for s in spots]
     return replace(pattern, places=tuple(p for p in pattern.places if p not in gone))
 

@@ -34,6 +34,7 @@ def placed_parts(spec: UnitSpec, orientation: Orientation) -> tuple[Part, ...]:
 
 
 def lying(p: Point, orientation: Orientation) -> Point:
+    """A point of a unit, measured from its middle, where it comes to lie: mirrored first, then turned in quarters."""
     return rotated((-p[0], p[1]) if orientation.mirrored else p, -90 * orientation.turn)
 
 

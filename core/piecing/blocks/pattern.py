@@ -52,6 +52,7 @@ class Orientation:
         return Orientation(turn % 4, self.mirrored != outer.mirrored)
 
     def turned(self, quarters: int) -> Orientation:
+        """Turned by so many quarters to the right, the mirroring left as it is."""
         return Orientation((self.turn + quarters) % 4, self.mirrored)
 
     @property
@@ -82,6 +83,7 @@ class UnitPlacement:
         return replace(self, part_fabrics=tuple(roles.get(r, r) for r in self.part_fabrics))
 
     def spec(self, width: Length, height: Length) -> UnitSpec:
+        """The unit at a finished size; corners and strip are shares of its width."""
         a, b, c, d = (width * share for share in self.corners)
         return UnitSpec(self.kind, width, height, self.part_fabrics, (a, b, c, d), width * self.strip)
 
@@ -95,6 +97,7 @@ class BlockPlacement:
     fabrics: tuple[tuple[str, str], ...] = ()
 
     def dyed(self, roles: dict[str, str]) -> BlockPlacement:
+        """The smaller block with its fabrics exchanged by role, its own exchange done first."""
         inner = dict(self.fabrics)
         now = {r: roles.get(inner.get(r, r), inner.get(r, r)) for r in self.pattern.roles}
         return replace(self, fabrics=tuple(sorted((k, v) for k, v in now.items() if k != v)))
@@ -121,6 +124,7 @@ class Place:
 
     @property
     def name(self) -> str:
+        """The place as it is said on screen, counted from one."""
         return f"row {self.row + 1}, column {self.column + 1}"
 
 
@@ -173,6 +177,7 @@ class Pattern:
 
     @property
     def height(self) -> Fraction:
+        """The sum of its rows, in parts."""
         return sum(self.rows, Fraction(0))
 
     @property
@@ -188,6 +193,7 @@ class Pattern:
         return tuple(s for s in spots if s not in taken)
 
     def at(self, column: int, row: int) -> Place | None:
+        """The place that covers a column and row, counted from nought; ``None`` where the block is empty."""
         return next((p for p in self.places if (column, row) in set(p.spots)), None)
 
     def box(self, place: Place) -> tuple[Fraction, Fraction, Fraction, Fraction]:
@@ -236,10 +242,12 @@ class Cell:
 
     @property
     def right(self) -> Fraction:
+        """Its right edge, in parts from the left of the block."""
         return self.left + self.width
 
     @property
     def bottom(self) -> Fraction:
+        """Its lower edge, in parts from the top of the block."""
         return self.top + self.height
 
 
@@ -255,6 +263,7 @@ class Layout:
         return finished / self.pattern.width
 
     def cells_of(self, place: int) -> tuple[Cell, ...]:
+        """The cells of one place by its number: one for a unit, all units of it for a smaller block."""
         return tuple(c for c in self.cells if c.place == place)
 
 

@@ -83,6 +83,7 @@ class BlockSizes:
 
     @property
     def off_step(self) -> tuple[Track, ...]:
+        """Columns and rows whose finished size is on no mark of the ruler."""
         return tuple(t for t in (*self.columns, *self.rows) if not t.on_step)
 
 
@@ -121,6 +122,7 @@ def parts_from_text(
 
 
 def check_finished(finished: Length, field: str = "finished") -> None:
+    """Raises ``SizeOutOfRange`` unless a block of this width can be sewn."""
     if not SMALLEST_FINISHED <= finished <= LARGEST_BLOCK:
         raise SizeOutOfRange(
             "A block finishes between {least} and {most}. Check the size, and whether inches or millimetres are meant.",

@@ -25,6 +25,9 @@ def chosen(
     tidy: bool,
     stop: Stop | None,
 ) -> Packed:
+    """The strips that cost least among all known ones, by CP-SAT (Google OR-Tools) within ``seconds``; ``bound`` is
+    the cost below which no plan can be. Stops early when ``stop`` is asked.
+    """
     items, bins, columns = master.items, master.bins, master.columns
     model = cp().CpModel()
     cloths = [(b, n) for b, bin_ in enumerate(bins) for n in range(bin_.count)]

@@ -58,6 +58,7 @@ class Placed:
 
     @property
     def turned(self) -> bool:
+        """Whether the piece lies across its strip instead of along it."""
         return self.width != self.piece.width
 
 
@@ -94,6 +95,7 @@ class ClothPlan:
 
     @property
     def placed(self) -> tuple[Placed, ...]:
+        """Every piece cut from this cloth."""
         return tuple(p for s in self.strips for p in s.placed)
 
 
@@ -130,6 +132,7 @@ class CuttingPlan:
 
     @property
     def strips(self) -> int:
+        """Strips over all cloths."""
         return sum(len(c.strips) for c in self.cloths)
 
 

@@ -9,9 +9,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import linprog
-from scipy.sparse import lil_matrix
 
+from ..solver import linear
 from .strips import Bin, Counts, Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trimmed
 
 __all__ = ["Column", "Master", "as_laid", "cost_of", "dived", "single", "tops"]
@@ -68,6 +67,7 @@ class Master:
         """The bound proven, with the prices of a piece and of a step of each cloth's depth that prove it."""
 
     def add(self, column: Column) -> bool:
+        """Takes a strip into the choice; ``False`` when it is known already or holds nothing."""
         key = (column.bin, column.depth, column.counts)
         if key in self._known or not any(column.counts):
             return False
@@ -80,6 +80,7 @@ class Master:
         items, bins, columns = self.items, self.bins, self.columns
         width = len(columns) + len(items)
         cost = np.array([bins[c.bin].cost(c.depth) for c in columns] + [self.missing] * len(items), dtype=float)
+        linprog, lil_matrix = linear()
         rows = lil_matrix((len(items) + len(bins), width))
         for k, c in enumerate(columns):
             for n, count in enumerate(c.counts):

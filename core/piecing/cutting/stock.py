@@ -71,9 +71,11 @@ class Cloth:
 
     @property
     def area(self) -> Area:
+        """Square inches of one such cloth."""
         return Area(self.across.area_with(self.along))
 
     def one(self, n: int) -> Cloth:
+        """The nth of several cloths alike, as a cloth of its own."""
         return replace(self, key=f"{self.key}#{n}", count=1)
 
 
@@ -97,6 +99,7 @@ class WantedPiece:
 
     @property
     def area(self) -> Area:
+        """Square inches of all pieces of this pile."""
         return Area(self.width.area_with(self.height) * self.count)
 
 

@@ -96,6 +96,7 @@ def segments_in(items: Sequence[Item], depth: int, width: int) -> list[tuple[int
 
 
 def counts_in(items: Sequence[Item], segments: Sequence[tuple[int, bool, int]]) -> Counts:
+    """How many of each item the segments (item, turned, number) of a strip hold."""
     counts = [0] * len(items)
     for n, _, k in segments:
         counts[n] += k
@@ -103,6 +104,7 @@ def counts_in(items: Sequence[Item], segments: Sequence[tuple[int, bool, int]]) 
 
 
 def depths_of(items: Sequence[Item]) -> list[int]:
+    """Depths that strips can have for these items, deepest first."""
     return sorted({deep for i in items for _, deep in i.ways}, reverse=True)
 
 

@@ -129,6 +129,7 @@ class Parameter:
 
     @property
     def single(self) -> bool:
+        """Whether it is of one seam or unit rather than of all of a batch."""
         return self.place >= 0
 
 

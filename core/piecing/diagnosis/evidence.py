@@ -37,6 +37,7 @@ class Candidates:
 
     @property
     def count(self) -> int:
+        """How many candidates are weighed."""
         return len(self.odds)
 
 
@@ -47,6 +48,7 @@ class Weighed:
     score: dict[frozenset[int], float] = field(default_factory=dict)
 
     def ranked(self, most: int) -> list[tuple[frozenset[int], float]]:
+        """The likeliest sets of candidates by their numbers, each with the logarithm of its weight."""
         return nlargest(most, self.score.items(), key=lambda x: x[1])
 
 

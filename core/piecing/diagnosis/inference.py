@@ -75,6 +75,7 @@ class Estimate:
 
     @property
     def sure_of_side(self) -> bool:
+        """Whether the whole 90% interval lies on one side of nothing."""
         return self.low * self.high > 0
 
 
@@ -110,14 +111,17 @@ class Inference:
 
     @property
     def common(self) -> int:
+        """How many parameters are of batches and of all seams; those of single places come after them."""
         return len(parameters_of(self.model))
 
     @property
     def measured(self) -> bool:
+        """Whether any reading was used."""
         return bool(self.weighed)
 
     @cached_property
     def residuals(self) -> Vector:
+        """What each reading says beyond what was fitted, in inches, shape (readings,); 0 for one that was not used."""
         return np.array(
             [
                 r.read - f if self.equations[n] is not None else 0.0
@@ -136,6 +140,7 @@ class Inference:
         return float(sum(w for h, w in self.hands if max(h.factors[:3]) >= 1.5))
 
     def estimate(self, p: Parameter) -> Estimate:
+        """The estimate of one parameter. Raises ``ValueError`` for one that the model has not."""
         return self.estimates[self.parameters.index(p)]
 
     @property

@@ -88,6 +88,7 @@ class BlockModel:
 
     @property
     def errors(self) -> int:
+        """How many single errors there are: so many of each unit, so many of each seam."""
         return int(self.matrix.shape[1])
 
     def of_unit(self, cell: int, what: str) -> int:
@@ -95,6 +96,7 @@ class BlockModel:
         return len(OF_UNIT) * cell + OF_UNIT.index(what)
 
     def of_seam(self, seam: int, what: str) -> int:
+        """The column of one error of one seam."""
         return len(OF_UNIT) * len(self.places.cells) + len(OF_SEAM) * seam + OF_SEAM.index(what)
 
     def find(self, key: str) -> int | None:
@@ -139,13 +141,16 @@ class Responses:
         self.responses: list[Vector] = []
 
     def add(self, feature: Feature, response: Vector) -> None:
+        """A feature with how it answers to every error, shape (errors,)."""
         self.features.append(feature)
         self.responses.append(response)
 
     def blank(self) -> Vector:
+        """No answer to any error, shape (errors,)."""
         return np.zeros(self.size)
 
     def unit(self, row: Vector, cell: int, what: str, by: float) -> None:
+        """Adds what an error of a unit moves a feature by, in inches an inch."""
         row[len(OF_UNIT) * cell + OF_UNIT.index(what)] += by
 
     def take_up(self, row: Vector, seam: int, at: Point, by: float) -> None:

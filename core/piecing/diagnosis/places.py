@@ -45,10 +45,12 @@ class SeamLine:
 
     @property
     def upright(self) -> bool:
+        """Whether it runs from top to bottom."""
         return abs(self.end[0] - self.start[0]) < _NEAR
 
     @property
     def length(self) -> float:
+        """Its finished length in inches."""
         return hypot(self.end[0] - self.start[0], self.end[1] - self.start[1])
 
     def along(self, p: Point) -> float:
@@ -78,18 +80,22 @@ class PlacedUnit:
 
     @property
     def middle(self) -> Point:
+        """Its middle, in inches from the lower left of the block."""
         left, bottom, right, top = self.box
         return (left + right) / 2, (bottom + top) / 2
 
     @property
     def width(self) -> float:
+        """Its finished width in inches, as it lies."""
         return self.box[2] - self.box[0]
 
     @property
     def height(self) -> float:
+        """Its finished height in inches, as it lies."""
         return self.box[3] - self.box[1]
 
     def seam(self, side: str) -> int | None:
+        """The number of the joining seam at a side (left, right, bottom, top); ``None`` at the rim."""
         return self.seams[SIDES.index(side)]
 
     def toward(self, own: Point) -> Point:
@@ -142,6 +148,7 @@ class UnitBatch:
 
     @property
     def kind(self) -> str:
+        """The kind of unit all of them are."""
         return self.spec.kind
 
 
@@ -157,10 +164,12 @@ class BlockGeometry:
 
     @property
     def width(self) -> float:
+        """The finished width in inches."""
         return float(self.finished)
 
     @property
     def height(self) -> float:
+        """The finished height in inches, by the proportions of the layout."""
         p = self.layout.pattern
         return float(self.finished) * float(p.height / p.width)
 
@@ -169,9 +178,11 @@ class BlockGeometry:
         return next((c for c in self.cells if c.key == key), None)
 
     def seam(self, name: str) -> int | None:
+        """The number of a seam by its lasting name; ``None`` when the block has it no more."""
         return next((n for n, s in enumerate(self.seams) if s.name == name), None)
 
     def batch(self, key: str) -> UnitBatch | None:
+        """The batch with this lasting key; ``None`` when the block has it no more."""
         return next((b for b in self.batches if b.key == key), None)
 
     def mark(self, unit: PlacedUnit) -> str:

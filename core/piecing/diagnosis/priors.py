@@ -78,6 +78,7 @@ class Steadiness:
     often: float
 
     def of(self, source: Source) -> float:
+        """How much wider than usual a source scatters; 1 is usual."""
         return self.factors[SOURCES.index(source)]
 
 

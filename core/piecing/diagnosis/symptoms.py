@@ -33,6 +33,7 @@ class Symptom:
     turned: bool = False
 
     def walk(self) -> Iterator[Symptom]:
+        """This symptom and all it branches into, each before its branches."""
         yield self
         for f in self.further:
             yield from f.walk()
@@ -213,4 +214,5 @@ def symptoms() -> tuple[Symptom, ...]:
 
 
 def end_of(code: str) -> Symptom | None:
+    """The symptom with this code; ``None`` for one that there is not."""
     return next((s for first in _TREE for s in first.walk() if s.code == code), None)

@@ -102,6 +102,7 @@ class Verdict:
 
     @property
     def sure_words(self) -> str:
+        """How sure, in a word: certain, likely or open."""
         named = self.status not in (Status.UNSETTLED, Status.NO_READINGS, Status.DOUBTED)
         return sure_in_words(max(self.sure, 0.75)) if named else "open"
 

@@ -22,6 +22,7 @@ class Roughly:
     size: float
 
     def set_in(self, style: Style | None) -> str:
+        """On the ruler's marks of a measure, to half a millimetre or a thirty-second."""
         style, size = style or Style(), abs(self.size)
         if style.measure is Measure.MILLIMETRES:
             halves = max(1, round(size * 25.4 * 2))
@@ -38,6 +39,7 @@ class GuideSetting:
     size: float
 
     def set_in(self, style: Style | None) -> str:
+        """As a guide can be set in a measure: to a quarter of a millimetre, or to sixteenths and a thread."""
         style = style or Style()
         if style.measure is Measure.MILLIMETRES:
             return style.pretty(mm(1) * round(self.size * 25.4 * 4) / 4)

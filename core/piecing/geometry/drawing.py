@@ -57,6 +57,7 @@ class Sketch:
         self._dimensions: list[Dimension] = []
 
     def polygon(self, role: str, outline: Polygon, fabric: str = "") -> Sketch:
+        """Adds a filled outline, corners in inches with y upward."""
         self._marks.append(DrawnMark(role, _down(outline), True, fabric))
         return self
 
@@ -66,10 +67,12 @@ class Sketch:
         return self
 
     def line(self, role: str, start: Point, end: Point) -> Sketch:
+        """Adds a line, ends in inches with y upward."""
         self._marks.append(DrawnMark(role, _down((start, end)), False))
         return self
 
     def piece(self, piece: Piece, *, seams: bool = True) -> Sketch:
+        """Adds a sewn piece: what lies under, its faces and, if wanted, its seams."""
         for patch in piece.under:
             self.polygon("under", patch.outline, patch.fabric)
         for patch in piece.faces:
@@ -84,6 +87,7 @@ class Sketch:
         return self.line(role, (x1 - dx * beyond, y1 - dy * beyond), (x2 + dx * beyond, y2 + dy * beyond))
 
     def dimension(self, start: Point, end: Point, at: Point, label: Message) -> Sketch:
+        """Adds a measured distance; ``at`` is where its figure stands."""
         down = _down((start, end, at))
         self._dimensions.append(Dimension(down[0], down[1], down[2], label))
         return self

@@ -44,6 +44,7 @@ class Line:
 
     @property
     def direction(self) -> Point:
+        """The unit vector from start to end. Raises ``ZeroDivisionError`` for a line without length."""
         dx, dy = self.end[0] - self.start[0], self.end[1] - self.start[1]
         length = hypot(dx, dy)
         return dx / length, dy / length
@@ -63,6 +64,7 @@ class Line:
         )
 
     def reversed(self) -> Line:
+        """The same line from its other end."""
         return Line(self.end, self.start)
 
     def at(self, along: float) -> Point:
@@ -83,6 +85,7 @@ class Line:
 
 
 def rectangle(width: float, height: float, at: Point = (0.0, 0.0)) -> Polygon:
+    """The four corners from the lower left one on, counterclockwise."""
     x, y = at
     return ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
 

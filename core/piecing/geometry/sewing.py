@@ -43,6 +43,7 @@ class Stitching:
 
     @property
     def take_up(self) -> tuple[float, float]:
+        """What it takes from each side at its two ends: stitching and half the fold, in inches."""
         return self.start + self.fold / 2, self.end + self.fold / 2
 
 
@@ -59,9 +60,11 @@ class Needle:
 
     @classmethod
     def of(cls, stitch: float, fold: float = 0.0) -> Needle:
+        """A needle that sews every seam alike, ``stitch`` and ``fold`` in inches."""
         return cls(Stitching(stitch, stitch, fold))
 
     def at(self, name: str) -> Stitching:
+        """How a named seam is sewn; the usual way when nothing else is said of it."""
         return self.special.get(name, self.usual)
 
 
@@ -84,6 +87,7 @@ class SewnSeam:
 
     @property
     def line(self) -> Line:
+        """The seam as a line on the face."""
         return Line(self.start, self.end)
 
 
@@ -116,6 +120,7 @@ class Piece:
         return Piece(tuple(map(moved, self.faces)), tuple(map(moved, self.under)), seams)
 
     def shifted(self, dx: float, dy: float) -> Piece:
+        """Moved by so many inches."""
         return self.mapped(lambda p: (p[0] + dx, p[1] + dy))
 
     def turned(self, degrees: float) -> Piece:
@@ -125,6 +130,7 @@ class Piece:
         return self.mapped(lambda p: rotated(p, degrees, about))
 
     def at_origin(self) -> Piece:
+        """Moved so that its lower left corner is at nought."""
         left, bottom, _, _ = self.extent
         return self.shifted(-left, -bottom)
 
@@ -143,6 +149,7 @@ def oblong(width: float, height: float, fabric: str) -> Piece:
 
 
 def square(side: float, fabric: str) -> Piece:
+    """A square of cloth of this side, in inches, its lower left corner at nought."""
     return oblong(side, side, fabric)
 
 

@@ -64,10 +64,12 @@ class Section:
 
     @property
     def width(self) -> Fraction:
+        """Its width, in parts of the block."""
         return self.box[2] - self.box[0]
 
     @property
     def height(self) -> Fraction:
+        """Its height, in parts of the block."""
         return self.box[3] - self.box[1]
 
     def walk(self) -> Iterator[Section]:
@@ -241,10 +243,12 @@ class Ordering:
 
     @property
     def awkward(self) -> int:
+        """Seams that want care: sewn in part, into a corner, or across a bowing edge."""
         return self.partial + self.crowded + self.bowing
 
     @property
     def said(self) -> Message:
+        """What is awkward about this order, or that nothing is."""
         awkward = (
             (
                 self.partial,

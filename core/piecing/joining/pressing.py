@@ -60,6 +60,7 @@ class Pressed:
 
     @property
     def arrow(self) -> tuple[float, float] | None:
+        """Which way the allowance lies, as a unit vector; ``None`` pressed open."""
         return arrow_of(self.seam, self.way)
 
     @property
@@ -69,6 +70,7 @@ class Pressed:
 
 
 def arrow_of(seam: BlockSeam, way: Press) -> tuple[float, float] | None:
+    """Which way an allowance lies for a way of pressing, as a unit vector; ``None`` pressed open."""
     if way is Press.OPEN:
         return None
     x, y = seam.left

@@ -36,12 +36,14 @@ class BlockSeam:
 
     @property
     def direction(self) -> Point:
+        """The unit vector along the seam."""
         dx, dy = self.end[0] - self.start[0], self.end[1] - self.start[1]
         length = hypot(dx, dy)
         return dx / length, dy / length
 
     @property
     def length(self) -> float:
+        """Its finished length, in parts of the block."""
         return hypot(self.end[0] - self.start[0], self.end[1] - self.start[1])
 
     @property
@@ -52,6 +54,7 @@ class BlockSeam:
 
     @property
     def middle(self) -> Point:
+        """Its middle, in parts of the block."""
         return (self.start[0] + self.end[0]) / 2, (self.start[1] + self.end[1]) / 2
 
 

@@ -33,6 +33,9 @@ def block_seam_length(pattern: Pattern, finished: Length, allowance: Length, ord
 
 
 def thread_needed(seams: Iterable[Length], bobbin: Length) -> Thread:
+    """Thread and bobbins for seams of these lengths; ``bobbin`` is what one holds. Half the thread is the bobbin's;
+    the first one wound is counted.
+    """
     seam = Length.near(sum(float(s) for s in seams)).round_up(inches(1))
     thread = seam * PER_SEAM
     return Thread(seam, thread, ceil(float(thread) / 2 / float(bobbin)) + 1 if float(seam) else 0)

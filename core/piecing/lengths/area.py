@@ -20,10 +20,12 @@ class Area:
 
     @classmethod
     def near(cls, square_inches: float) -> Area:
+        """The area nearest to a figure in square inches; for what was measured or simulated, never for what is cut."""
         return cls(Length.near(square_inches).value)
 
     @classmethod
     def sum(cls, areas: Iterable[Area]) -> Area:
+        """All of them together, exactly."""
         total = Surd()
         for a in areas:
             total = total + a.value

@@ -23,7 +23,8 @@ class Exact(Protocol):
     """What holds an exact number of inches."""
 
     @property
-    def value(self) -> Surd: ...
+    def value(self) -> Surd:
+        """The exact number."""
 
 
 class Measure(StrEnum):

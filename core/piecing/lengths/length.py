@@ -22,6 +22,7 @@ class Length:
 
     @classmethod
     def of(cls, number: Fraction | int) -> Length:
+        """So many inches. Raises ``InexactLength`` for a float, which no ruler shows exactly."""
         if not isinstance(number, Fraction | int) or isinstance(number, bool):
             raise InexactLength(
                 "A length is exact: {given} is a {kind}, give a whole number or a fraction.",
@@ -84,10 +85,12 @@ class Length:
 
     @property
     def sign(self) -> int:
+        """-1, 0 or 1."""
         return self.value.sign()
 
     @property
     def is_rational(self) -> bool:
+        """Whether it holds no root, so that a ruler could show it."""
         return self.value.is_rational
 
     @property

@@ -43,6 +43,7 @@ class Surd:
 
     @property
     def is_rational(self) -> bool:
+        """Whether it holds no root of two."""
         return not self._m
 
     def __setattr__(self, name: str, value: object) -> None:

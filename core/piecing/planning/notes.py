@@ -17,6 +17,7 @@ _HAIR = inches("1/64")
 
 
 def notes_of(p: UnitPlan) -> tuple[Note, ...]:
+    """What is worth knowing of a plan before cloth is cut, the most pressing first."""
     found = [
         _room_note(p),
         _tip_note(p),

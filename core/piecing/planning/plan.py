@@ -38,6 +38,7 @@ def finished_unit(block: Length, across: int) -> Length:
 
 
 def checked(choices: Choices) -> Kind:
+    """The kind of a choice that can be made. Raises a ``PlanError`` or ``SeamTooWide`` that says what works instead."""
     spec = choices.spec
     check_finished(spec)
     check_allowance(choices.seam_allowance)

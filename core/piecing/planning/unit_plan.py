@@ -68,6 +68,7 @@ class Choices:
 
     @property
     def target_height(self) -> Length:
+        """What the unit is trimmed to in height: finished and two allowances."""
         return self.spec.height + self.seam_allowance * 2
 
     def row(self, units: int) -> Length:
@@ -89,10 +90,12 @@ class CutPiece:
 
     @property
     def is_square(self) -> bool:
+        """Whether it is as wide as high."""
         return self.width == self.height
 
     @property
     def area(self) -> Area:
+        """Square inches of all pieces of this size."""
         return Area(self.width.area_with(self.height) * self.count)
 
 
@@ -131,22 +134,27 @@ class UnitPlan:
 
     @property
     def spec(self) -> UnitSpec:
+        """The unit that is planned."""
         return self.choices.spec
 
     @property
     def allowance(self) -> Length:
+        """The seam allowance that cut sizes rest on."""
         return self.choices.seam_allowance
 
     @property
     def take_up(self) -> Length:
+        """What one seam takes from each side as it is sewn: stitching and half the fold."""
         return self.choices.seam.take_up
 
     @property
     def target_width(self) -> Length:
+        """What the unit is trimmed to in width."""
         return self.choices.target_width
 
     @property
     def target_height(self) -> Length:
+        """What the unit is trimmed to in height."""
         return self.choices.target_height
 
     def raw_at(self, take_up: Length, *, cut_off: Length = ZERO) -> Length:
@@ -168,10 +176,12 @@ class UnitPlan:
 
     @property
     def wanted(self) -> int:
+        """Units wanted, in both hands."""
         return self.choices.count + self.choices.mirrored
 
     @property
     def made(self) -> int:
+        """Units that the pieces give, in both hands."""
         return self.made_as_drawn + self.made_mirrored
 
     @property
@@ -181,6 +191,7 @@ class UnitPlan:
 
     @property
     def batch(self) -> Batch:
+        """What is cut for one go of the method, and what comes of it."""
         return batch_of(self.method, self.choices, self.cuts)
 
     def pieces_for(self, choices: Choices, batches: int) -> tuple[CutPiece, ...]:
@@ -218,6 +229,7 @@ def handed(spec: UnitSpec) -> bool:
 
 
 def batch_of(method: Method, choices: Choices, cuts: Cuts) -> Batch:
+    """What is cut for one go of a method at these cut sizes, and what comes of it."""
     return method.batch(choices.spec, cuts, choices.seam_allowance, choices.seam.take_up)
 
 

@@ -53,6 +53,7 @@ def binding_of(c: QuiltChoices, width: Length, height: Length) -> Binding:
 
 
 def binding_piece(c: QuiltChoices, binding: Binding) -> PlainPiece:
+    """The strips that the binding is joined from, as a pile to cut."""
     return PlainPiece(
         "binding strip", c.binding_fabric, c.binding_strip, c.usable, c.binding_strip, c.usable, binding.strips
     )

@@ -10,6 +10,9 @@ __all__ = ["add_borders"]
 
 
 def add_borders(c: QuiltChoices, width: Length, height: Length, pieces: list[PlainPiece]) -> tuple[Length, Length]:
+    """Adds the pieces of every border to ``pieces``, from the inside out; returns the finished width and height with
+    all of them.
+    """
     measure = Message("Measure the quilt through its middle before cutting to length.")
     for n, b in enumerate(c.borders, 1):
         name = f"border {n}" if len(c.borders) > 1 else "border"

@@ -65,6 +65,7 @@ class QuiltChoices:
 
     @property
     def blocks(self) -> int:
+        """Blocks in the quilt by its setting; on point those between the rows are counted."""
         if self.setting is Setting.ON_POINT:
             return self.columns * self.rows + (self.columns - 1) * (self.rows - 1)
         if self.setting is Setting.STAGGERED:
@@ -92,10 +93,12 @@ class PlainPiece:
 
     @property
     def left_over(self) -> int:
+        """Triangles that are cut and not used, where squares are cut on their diagonals."""
         return self.count * self.cut_into - (self.needed or self.count * self.cut_into)
 
     @property
     def area(self) -> Area:
+        """Square inches of all pieces of this pile."""
         return Area((self.cut_width.area_with(self.cut_height)) * self.count)
 
 

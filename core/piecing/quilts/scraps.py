@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from random import Random
 
 from ..blocks.pattern import carried
@@ -19,10 +20,40 @@ from .choices import Setting, block_spots
 from .laid import Laid
 from .sizes import QuiltSizes
 
-__all__ = ["Arrangement", "ScrapPlace", "ScrapStock", "arranged", "cell_box", "neighbours", "scrap_places", "touching"]
+__all__ = [
+    "Arrangement",
+    "ScrapPlace",
+    "ScrapStock",
+    "Value",
+    "arranged",
+    "cell_box",
+    "darkness",
+    "neighbours",
+    "scrap_places",
+    "touching",
+]
 
 MOST_PLACES = 1_200
 _NEAR = 1e-6
+
+
+class Value(StrEnum):
+    """How light a fabric looks among the others, as the quilter says."""
+
+    LIGHT = "light"
+    MEDIUM = "medium"
+    DARK = "dark"
+
+
+_OF_VALUE = {Value.LIGHT: 0.0, Value.MEDIUM: 1.0, Value.DARK: 2.0}
+_WEIGHTS = (0.2126, 0.7152, 0.0722)
+"""How much red, green and blue count for lightness (ITU-R BT.709)."""
+
+
+def darkness(value: Value, colour: str) -> float:
+    """A fabric's place from light to dark, 0 to 2.9: what she calls it first, then how dark its colour ``#rrggbb`` is."""
+    shares = (int(colour[n : n + 2], 16) / 255 for n in (1, 3, 5))
+    return _OF_VALUE[value] + 0.9 * (1 - sum(w * s for w, s in zip(_WEIGHTS, shares, strict=True)))
 
 
 @dataclass(frozen=True, slots=True)

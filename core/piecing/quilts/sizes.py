@@ -36,14 +36,17 @@ class QuiltSizes:
 
     @property
     def unfinished_width(self) -> Length:
+        """Across with the allowance that the binding covers."""
         return self.width + self.choices.seam_allowance * 2
 
     @property
     def unfinished_height(self) -> Length:
+        """Down with the allowance that the binding covers."""
         return self.height + self.choices.seam_allowance * 2
 
     @property
     def blocks(self) -> int:
+        """Blocks in the quilt."""
         return self.choices.blocks
 
 

@@ -74,9 +74,11 @@ class LaidRuler:
         return self.corner[0] + self.inward * distance
 
     def down(self, distance: float) -> float:
+        """Where a distance from its upper edge lies, in inches with y upward."""
         return self.corner[1] - distance
 
     def lay(self, sketch: Sketch) -> None:
+        """Draws its outline."""
         x, y = self.corner
         sketch.polygon("ruler", rectangle(self.width, self.height, (min(x, self.across(self.width)), y - self.height)))
 
@@ -97,10 +99,12 @@ class LaidRuler:
             sketch.dimension((beside, low), (beside, y), (beside, (low + y) / 2), Message("{size}", size=down))
 
     def upright(self, sketch: Sketch, distance: float) -> None:
+        """Draws the line so far from its working side."""
         x = self.across(distance)
         sketch.line("ruler-line", (x, self.corner[1]), (x, self.down(self.height)))
 
     def level(self, sketch: Sketch, distance: float) -> None:
+        """Draws the line so far from its upper edge."""
         y = self.down(distance)
         sketch.line("ruler-line", (self.corner[0], y), (self.across(self.width), y))
 

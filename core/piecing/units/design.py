@@ -33,6 +33,7 @@ class Design:
         return (0, 90, 180, 270) if abs(self.width - self.height) < 1e-9 else (0, 180)
 
     def turned(self, degrees: int) -> Design:
+        """Turned about its middle by so many degrees, counterclockwise."""
         about = (self.width / 2, self.height / 2)
         return self._mapped(lambda p: rotated(p, degrees, about))
 
@@ -50,6 +51,7 @@ class Design:
         return tuple((centroid(p.outline), p.role) for p in self.parts)
 
     def looks_like(self, other: Design) -> bool:
+        """Whether nobody could tell the two apart by their parts and fabrics."""
         return _signature(self.parts) == _signature(other.parts)
 
 

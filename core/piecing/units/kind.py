@@ -49,6 +49,7 @@ class Kind(ABC):
             raise SizeOutOfRange("This unit is square: give one finished size.", field="height")
 
     def default_height(self, width: Length) -> Length:
+        """The height that goes with a width when none is given; as high as wide."""
         return width
 
     def usual_spec(self, width: Length) -> UnitSpec:

@@ -62,6 +62,7 @@ class Cuts(Mapping[str, Length]):
         return f"Cuts({self._sizes!r})"
 
     def but(self, **named: Length) -> Cuts:
+        """The same sizes with some of them otherwise."""
         return Cuts((self._sizes | named).items())
 
 
@@ -114,10 +115,12 @@ class Margins:
 
     @property
     def sides(self) -> tuple[Length, Length, Length, Length]:
+        """Left, right, bottom and top."""
         return self.left, self.right, self.bottom, self.top
 
     @property
     def least(self) -> Length:
+        """What comes off the side with the least room."""
         return min(self.sides)
 
 
@@ -214,7 +217,10 @@ class Method(ABC):
         """Raises a ``PlanError`` when this way cannot make that unit. The kind has checked the unit itself already."""
 
     @abstractmethod
-    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch: ...
+    def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
+        """What is cut for one go and what comes of it: pieces, units, seams, cloth. Sizes are exact; closed forms are
+        in docs/theory.
+        """
 
     @abstractmethod
     def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
@@ -238,7 +244,8 @@ class Method(ABC):
         """Width and height of the unit as sewn and pressed."""
 
     @abstractmethod
-    def margins(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Margins: ...
+    def margins(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Margins:
+        """What is to be trimmed off each side of the unit as it comes, negative where cloth is missing."""
 
     def rungs(
         self, rule: LadderRule, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length
@@ -249,7 +256,8 @@ class Method(ABC):
         return cuts[rule.head], raw, finished + allowance * 2, finished
 
     @abstractmethod
-    def ladders(self, spec: UnitSpec) -> tuple[LadderRule, ...]: ...
+    def ladders(self, spec: UnitSpec) -> tuple[LadderRule, ...]:
+        """How cut, raw, trimmed and finished sizes follow from one another, across and down."""
 
     @abstractmethod
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:

@@ -52,6 +52,7 @@ class Tip:
 
     @property
     def nearest(self) -> tuple[str, float]:
+        """The side that a tip is nearest to, and how far from it in inches."""
         return min(
             (("left", self.left), ("right", self.right), ("bottom", self.bottom), ("top", self.top)), key=lambda d: d[1]
         )

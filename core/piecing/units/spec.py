@@ -27,7 +27,9 @@ class UnitSpec:
 
     @property
     def is_square(self) -> bool:
+        """Whether it finishes as wide as high."""
         return self.width == self.height
 
     def sized(self, width: Length, height: Length) -> UnitSpec:
+        """The same unit at another finished size; its corners and strip stay as long as they are."""
         return replace(self, width=width, height=height)

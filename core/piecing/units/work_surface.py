@@ -50,6 +50,7 @@ class WorkSurface:
         self._loose_bias = False
 
     def show(self, title: str, shown: Stack | Piece, blades: Iterable[Line] = ()) -> None:
+        """Keeps a stage for the drawing of the method, with the cuts that are made next."""
         self._stages.append(Stage(Message(title), shown, tuple(blades)))
 
     def _count(self, stack: Stack) -> Stack:
@@ -58,9 +59,11 @@ class WorkSurface:
         return stack
 
     def sew(self, stack: Stack, name: str, raw_edge: Line) -> Stack:
+        """Sews two pieces along a raw edge, at the needle's distance from it."""
         return self._count(stack.sewn(name, raw_edge, self.needle))
 
     def sew_on(self, stack: Stack, name: str, line: Line) -> Stack:
+        """Sews two pieces on a line drawn across them."""
         return self._count(stack.sewn_on(name, line, self.needle))
 
     def sew_both_sides(self, stack: Stack, name: str, line: Line) -> Stack:
@@ -68,6 +71,7 @@ class WorkSurface:
         return self.sew(self.sew(stack, name, line), name, line.reversed())
 
     def cut(self, stack: Stack, along: Line) -> tuple[Stack, Stack]:
+        """Cuts along a line; returns what lies left and right of it."""
         self._blades.append(along)
         self._cuts += 1
         return stack.cut(along)
@@ -135,4 +139,5 @@ class WorkSurface:
         return Stack(self.cut_off.lower, self.cut_off.upper).sewn("spare", raw_edge, self.needle).opened()
 
     def made(self, *units: Piece) -> Making:
+        """What came of it, with every stage shown on the way."""
         return Making(tuple(units), tuple(self._stages), self._sewn, self._seams, self._cuts, self._loose_bias)

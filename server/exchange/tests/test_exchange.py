@@ -5,21 +5,27 @@ from __future__ import annotations
 import copy
 import json
 from io import StringIO
+from random import Random
 from typing import Any
+from uuid import UUID
 
 from django.core.management import call_command
 from jsonschema import Draft202012Validator
 
 from api.tests.api import ApiCase
+from blocks.models import Quilt
+from cutting.models import CutPlan, Stock
 from exchange.project import schema
+from piecing.units import KINDS
 from projects.models import Project
 
 
 def _bare(data: Any) -> Any:
     """Without the keys that a copy has of its own."""
     text = json.dumps(data)
-    for n, b in enumerate(data["blocks"]):
-        text = text.replace(b["id"], f"block {n}")
+    for kind in ("blocks", "stock"):
+        for n, row in enumerate(data[kind]):
+            text = text.replace(row["id"], f"{kind} {n}")
     return json.loads(text)
 
 
@@ -81,3 +87,90 @@ class ExchangeTest(ApiCase):
         held = blocks[-1]["view"]["pattern"]["units"]["A"]["block"]
         self.assertIn(held, [b["id"] for b in blocks])
         self.assertNotEqual(held, inner)
+
+    def round_trip(self, key: str) -> tuple[Any, Any]:
+        out = self.ask("get", f"projects/{key}/export")
+        Draft202012Validator(schema()).validate(out)
+        made = self.ask("post", "exchange/projects", out, expect=201)
+        return out, self.ask("get", f"projects/{made['id']}/export")
+
+    def test_what_is_cut_laid_and_put_away_comes_along(self) -> None:
+        project = Project.objects.get(archived_at=None, name__startswith="Lantern")
+        path = f"projects/{project.pk}"
+        self.ask("patch", path, {"changes": {"name": "N" * 120}})
+        cloth = str(Stock.objects.filter(fabric__project=project).values_list("pk", flat=True)[0])
+        laid = {
+            "gap": 0.0,
+            "proven": True,
+            "pieces": [["unit0", "a", "4", "4", 2, "square", True, 1, False]],
+            "missing": [],
+            "cloths": [
+                {
+                    "cloth": [f"{cloth}#0", "a", "40", "36", "yardage", ""],
+                    "used": "4",
+                    "strips": [[1, "0", "4", [["unit0", "0", "0", "4", "4"], ["unit0", "4", "0", "4", "4"]]]],
+                }
+            ],
+        }
+        extra = [["a", "5/2", "9/2", 7, "from a list"]]
+        CutPlan.objects.update_or_create(project=project, defaults={"laid": laid, "done": [1], "extra": extra})
+        scraps = {"role": "a", "order": 0, "seed": 3, "corners": True, "stock": {"a": 4}, "fixed": {"2": "b"}}
+        Quilt.objects.filter(project=project).update(scraps={**scraps, "laid": [[0, 1, "b"]], "alike": [], "said": []})
+        self.ask("post", f"{path}/archived")
+        out, again = self.round_trip(str(project.pk))
+        self.assertEqual(again["name"], "N" * 114 + " 2")
+        self.assertEqual({**_bare(again), "name": ""}, {**_bare(out), "name": ""})
+        self.assertTrue(again["archived"])
+        self.assertEqual((again["cutting"]["done"], again["cutting"]["extra"]), ([1], extra))
+        self.assertNotEqual(again["cutting"]["laid"]["cloths"][0]["cloth"][0], f"{cloth}#0", "the copy's own cloth")
+        for broken in ({**laid, "pieces": [["unit0"]]}, {**laid, "cloths": [{"cloth": []}]}, {"pieces": 3}):
+            with self.subTest(str(broken)[:40]):
+                spoilt = {**out, "cutting": {**out["cutting"], "laid": broken}}
+                self.assertEqual(self.ask("post", "exchange/projects", spoilt, expect=422)["code"], "project_refused")
+
+    def test_any_project_comes_back_the_same(self) -> None:
+        """Projects made by chance: out, in and out again is the same."""
+        for seed in range(4):
+            with self.subTest(seed):
+                out, again = self.round_trip(self.by_chance(Random(seed)))
+                self.assertEqual({**_bare(again), "name": ""}, {**_bare(out), "name": ""})
+
+    def by_chance(self, chance: Random) -> str:
+        key = str(self.new_project()["id"])
+        path, sizes = f"projects/{key}", ("2 1/2", "3", "95 mm", "4 7/8")
+        blocks: list[str] = []
+        for _ in range(10):
+            what = chance.choice(["unit", "block", "turn", "quilt", "stock", "fabric", "reading", "settings"])
+            if what == "unit":
+                self.ask(
+                    "post", f"{path}/units", {"id": self.name(chance), "kind": chance.choice(sorted(KINDS))}, expect=201
+                )
+            elif what == "block":
+                blocks.append(self.name(chance))
+                self.ask(
+                    "put", f"{path}/blocks/{blocks[-1]}", {"start": chance.choice(["pinwheel", "shoo_fly", "lantern"])}
+                )
+            elif what == "turn" and blocks:
+                edit = {"do": "turn_whole", "quarters": chance.randint(1, 3)}
+                self.ask("post", f"blocks/{chance.choice(blocks)}/edits", {"edit": edit})
+            elif what == "quilt":
+                changes = {"columns": str(chance.randint(1, 9)), "sash": chance.choice(["0", "1 1/2", "25 mm"])}
+                self.ask("patch", f"{path}/quilt", {"changes": changes})
+            elif what == "fabric":
+                self.ask(
+                    "put", f"{path}/fabrics/{self.name(chance)}", {"changes": {"name": f"Rope {chance.random():.3f}"}}
+                )
+            elif what == "stock":
+                fabric = chance.choice(self.ask("get", path)["fabrics"])["id"]
+                changes = {"kind": "scrap", "across": chance.choice(sizes), "along": "20", "count": "2", "name": "left"}
+                self.ask("put", f"fabrics/{fabric}/stock/{self.name(chance)}", {"changes": changes})
+            elif what == "reading":
+                unit = self.ask("get", path)["units"][0]["id"]
+                reading = {"kind": "width", "value": chance.choice(sizes), "note": "by chance"}
+                self.ask("put", f"units/{unit}/readings/{self.name(chance)}", {"changes": reading})
+            elif what == "settings":
+                self.ask("patch", path, {"changes": {"fold": chance.choice(["0", "1/64", "0.5 mm"]), "measure": "mm"}})
+        return key
+
+    def name(self, chance: Random) -> str:
+        return str(UUID(int=chance.getrandbits(128), version=4))

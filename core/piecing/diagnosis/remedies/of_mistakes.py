@@ -41,6 +41,7 @@ _PICTURE = {
 
 
 def offered(work: Work) -> Iterator[Remedy]:
+    """What mends a discrete mistake, such as a unit turned or two alike."""
     code = work.verdict.code
     if code in _PICTURE:
         minutes = _PICTURE[code][2]

@@ -27,6 +27,7 @@ _HIDES = 1 / 64
 
 
 def offered(work: Work) -> Iterator[Remedy]:
+    """What mends seams: all of them, one, or the way they were pressed."""
     named = [p for p in (work.verdict.leading, work.verdict.beside) if p is not None]
     for p in named:
         if p.cause in (Cause.SEAM, Cause.FOLD):

@@ -27,6 +27,7 @@ __all__ = ["offered"]
 
 
 def offered(work: Work) -> Iterator[Remedy]:
+    """What mends units: trimming again, cutting again, making one anew."""
     for p in (work.verdict.leading, work.verdict.beside):
         if p is None:
             continue

@@ -25,6 +25,9 @@ _MARK = inches("1/32")
 
 
 def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
+    """What is done with the block as it is: leave it, ease it, bring the set to its size; ``cured`` when its cause
+    has a remedy already.
+    """
     off = float(np.max(np.abs(work.deviations), initial=0.0))
     open_ = not work.faults and work.verdict.status is Status.UNSETTLED
     if open_ or work.verdict.status in (Status.TRUE, Status.VARIES):

@@ -52,6 +52,7 @@ class Change:
 
     @staticmethod
     def none(model: BlockModel) -> Change:
+        """A change that changes nothing."""
         zero = np.zeros(model.errors)
         return Change(zero, np.zeros(model.errors, dtype=bool), zero)
 
@@ -87,6 +88,7 @@ class Remedy:
 
     @property
     def possible(self) -> bool:
+        """Whether it can be done; one that cannot says why not."""
         return self.why_not is None
 
 
@@ -103,10 +105,12 @@ class Work:
 
     @property
     def model(self) -> BlockModel:
+        """The model of the block that is being mended."""
         return self.found.model
 
     @property
     def block(self) -> Vector:
+        """The errors of the block as they are judged, in inches, shape (errors,)."""
         return self.found.block
 
     def stitched(self, seam: int, spot: str = "") -> float:
