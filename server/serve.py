@@ -70,6 +70,7 @@ def main() -> int:
     from waitress import serve
 
     from config.wsgi import application
+    from exchange.history import keep_states
     from keeping.copies import keep_daily
     from keeping.serving import AlreadyServed, hold_folder
     from piecing.solver import warm
@@ -91,7 +92,7 @@ def main() -> int:
         print(problem, file=sys.stderr)
         return 2
 
-    for behind in (warm, keep_daily):
+    for behind in (warm, keep_daily, keep_states):
         threading.Thread(target=behind, daemon=True).start()
 
     print(f"Entretoile is at {address}   (Ctrl-C stops it; what you type is kept)", flush=True)

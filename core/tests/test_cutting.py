@@ -134,7 +134,7 @@ class PlanTest(TestCase):
 
     def test_plans_are_sound_over_many_stocks(self) -> None:
         rng = random.Random(5)
-        for n in range(8):
+        for n in range(4):
             pieces = [
                 replace(
                     piece(
@@ -151,7 +151,7 @@ class PlanTest(TestCase):
             ]
             for goal in Goal:
                 with self.subTest((n, goal)):
-                    self.assert_sound(cutting_plan(pieces, cloths, goal, 1.0), pieces, cloths)
+                    self.assert_sound(cutting_plan(pieces, cloths, goal, 0.5), pieces, cloths)
 
     def test_the_check_finds_what_is_wrong(self) -> None:
         pieces = [piece("A", "4", "4", 4), piece("B", "3", "6", 2, turns=False)]

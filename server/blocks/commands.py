@@ -18,7 +18,7 @@ from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import inches
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
-from projects.commands import ensure_fabrics, put_counted_unit
+from projects.commands import ensure_fabrics, put_counted_unit, touch
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
@@ -75,7 +75,7 @@ def put_block(
     apply_changes(block, block_readers(style.measure, find, str(key)), changes, seen, style.measure)
     _ensure_fabrics(project, block)
     block.save()
-    _touch(project)
+    touch(project)
     return get_project(room, project_key)
 
 
@@ -92,7 +92,7 @@ def edit_block(room: Workroom, key: UUID, edit: Mapping[str, Any]) -> Block:
         raise Refused([refusal.at("layout")], style) from None
     _ensure_fabrics(project, block)
     block.save(update_fields=["pattern"])
-    _touch(project)
+    touch(project)
     return block
 
 
@@ -125,12 +125,8 @@ def _stamp(room: Workroom, key: UUID, deleted_at: Any) -> Project:
     block = get_block(room, key, deleted=True)
     block.deleted_at = deleted_at
     block.save(update_fields=["deleted_at"])
-    _touch(block.project)
+    touch(block.project)
     return get_project(room, block.project_id)
-
-
-def _touch(project: Project) -> None:
-    Project.objects.filter(pk=project.pk).update(updated_at=timezone.now())
 
 
 @change
@@ -162,7 +158,7 @@ def change_quilt(room: Workroom, project_key: UUID, changes: Mapping[str, Any], 
     if set(fields) & {"columns", "rows", "setting", "spread", "every_second"}:
         quilt.scraps = {**quilt.scraps, "laid": []}
     quilt.save()
-    _touch(project)
+    touch(project)
     return get_project(room, project_key)
 
 
@@ -198,7 +194,7 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
         quilt = setting.quilt
         quilt.scraps = kept
         quilt.save()
-        _touch(project)
+        touch(project)
     return get_project(room, project_key)
 
 
@@ -217,6 +213,7 @@ def take_up_scraps(room: Workroom, project_key: UUID) -> Project:
     quilt = quilt_of(project)
     quilt.scraps = {**quilt.scraps, "laid": [], "alike": [], "said": []}
     quilt.save()
+    touch(project)
     return get_project(room, project_key)
 
 
@@ -231,5 +228,5 @@ def plan_counts(room: Workroom, project_key: UUID) -> Project:
         if c.plan:
             choices = c.plan.choices
             put_counted_unit(project, choices.spec, c.method, c.school.value, choices.count, choices.mirrored)
-    _touch(project)
+    touch(project)
     return get_project(room, project_key)

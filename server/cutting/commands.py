@@ -18,6 +18,7 @@ from piecing.cutting.plan import ClothPlan, laid_again
 from piecing.errors import ClothImpossible, NothingToCut, PiecingError
 from piecing.lengths import Measure, inches
 from piecing.solver import Stop
+from projects.commands import touch
 from projects.models import Project
 from projects.selectors import get_fabric, get_project
 from projects.translate import style_of
@@ -80,6 +81,7 @@ def put_stock(
     except PiecingError as refusal:
         raise Refused([refusal], style) from None
     row.save()
+    touch(project)
     return get_project(room, project.pk)
 
 
@@ -104,6 +106,7 @@ def restore_stock(room: Workroom, key: UUID) -> Project:
 def _stamp(row: Stock, room: Workroom, at: Any) -> Project:
     row.deleted_at = at
     row.save(update_fields=["deleted_at"])
+    touch(row.fabric.project)
     return get_project(room, row.fabric.project_id)
 
 
@@ -157,6 +160,7 @@ def tick_strip(room: Workroom, key: UUID, number: int, done: bool) -> Project:
     if row is not None:
         row.done = sorted(set(row.done) | {number} if done else set(row.done) - {number})
         row.save(update_fields=["done"])
+        touch(project)
     return project
 
 
@@ -174,6 +178,7 @@ def mark_cut(room: Workroom, key: UUID) -> Project:
         last = _use_up(cloth, fabrics, last)
     row.laid, row.done = {}, []
     row.save()
+    touch(project)
     return get_project(room, key)
 
 

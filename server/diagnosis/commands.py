@@ -21,6 +21,7 @@ from piecing.diagnosis.names import landings
 from piecing.diagnosis.readings import PLAIN, SIDED, ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError, UnknownChoice
 from piecing.lengths import Length
+from projects.commands import touch
 from projects.models import PlannedUnit
 from workrooms.once import change
 
@@ -73,6 +74,7 @@ def put_reading(subject: Subject, key: UUID, changes: Mapping[str, Any], seen: M
     except PiecingError as refusal:
         raise Refused([refusal.at("value")], style) from None
     row.save(force_insert=new)
+    touch(subject.project)
     return subject
 
 
@@ -123,6 +125,7 @@ def _stamp(subject: Subject, key: UUID, deleted_at: datetime | None) -> Subject:
         raise NotHere(_GONE)
     row.deleted_at = deleted_at
     row.save(update_fields=["deleted_at"])
+    touch(subject.project)
     return subject
 
 
@@ -142,6 +145,7 @@ def save_diagnosis(subject: Subject, key: UUID) -> Subject:
     """The diagnosis as it stands, in sentences; asking twice with one key keeps one."""
     if not SavedDiagnosis.objects.filter(pk=key).exists():
         SavedDiagnosis.objects.create(pk=key, block=subject.block, unit=subject.unit, said=summary_of(subject))
+    touch(subject.project)
     return subject
 
 
@@ -184,4 +188,5 @@ def change_saved(subject: Subject, key: UUID, changes: Mapping[str, Any], seen: 
     some = {k: v for k, v in changes.items() if k != "deleted"}
     apply_changes(row, SAVED_READERS, some, {k: v for k, v in seen.items() if k != "deleted"}, subject.style.measure)
     row.save()
+    touch(subject.project)
     return subject

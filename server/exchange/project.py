@@ -168,8 +168,8 @@ def _carried(project: Project, blocks: list[Block]) -> dict[str, Any]:
     return found
 
 
-def imported(room: Workroom, data: Any) -> Project:
-    """A new project from JSON. Raises ``ProjectRefused`` with the path of what is wrong; nothing is kept then."""
+def imported(room: Workroom, data: Any, key: UUID | None = None) -> Project:
+    """A new project from JSON, under a key of its own or this one. Raises ``ProjectRefused`` with the path of what is wrong; nothing is kept then."""
     if (
         isinstance(data, dict)
         and str(data.get("format", "")).startswith("entretoile-project/")
@@ -187,7 +187,7 @@ def imported(room: Workroom, data: Any) -> Project:
             f"At {wrong.json_path}: {wrong.message[:200]}. Nothing was taken.", {wrong.json_path: wrong.message[:200]}
         )
     with transaction.atomic():
-        project = create_project(room, uuid4(), data["name"])
+        project = create_project(room, key or uuid4(), data["name"])
         for path, step in _steps(room, project, data):
             _taken(path, step)
     return get_project(room, project.pk)

@@ -8,11 +8,13 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from api.problems import ProblemSerializer
+from api.requests import valid
 from projects.selectors import get_project
 from projects.serializers import ProjectSerializer
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
+from .history import opened_as_copy, states_of
 from .project import exported, imported, schema
 
 
@@ -50,3 +52,35 @@ class SchemaView(APIView):
     @extend_schema(operation_id="project_schema", responses={200: dict})
     def get(self, _request: Request) -> Response:
         return Response(schema())
+
+
+class StateSerializer(serializers.Serializer[Any]):
+    """An earlier state of a project; ``said`` names what had changed since the one before."""
+
+    id = serializers.UUIDField()
+    at = serializers.DateTimeField()
+    said = serializers.ListField(child=serializers.CharField())
+
+
+class CopyKeySerializer(serializers.Serializer[Any]):
+    """The key of the project that is made, chosen by the caller."""
+
+    id = serializers.UUIDField()
+
+
+class HistoryView(APIView):
+    """The last states of a project."""
+
+    @extend_schema(operation_id="history", responses=StateSerializer(many=True))
+    def get(self, _request: Request, key: UUID) -> Response:
+        return Response(StateSerializer(states_of(get_project(current_workroom(), key)), many=True).data)
+
+
+class StateCopyView(APIView):
+    """An earlier state opened as a project of its own."""
+
+    @extend_schema(operation_id="open_state", request=CopyKeySerializer, responses={201: ProjectSerializer})
+    def post(self, request: Request, key: UUID, state: UUID) -> Response:
+        body = valid(CopyKeySerializer(data=request.data))
+        project = opened_as_copy(current_workroom(), key, state, body["id"])
+        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)

@@ -46,6 +46,7 @@ __all__ = [
     "restore_fabric",
     "restore_project",
     "restore_unit",
+    "touch",
 ]
 
 _FIRST_FABRICS = (("a", "Dark", "#1f3a5f", "dark"), ("b", "Light", "#d9e0e4", "light"))
@@ -132,7 +133,7 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
         unit.pk, unit._state.adding, unit.project = key, True, project
         unit.position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
         unit.save(force_insert=True)
-    _touch(project)
+    touch(project)
     return get_project(room, project_key)
 
 
@@ -181,7 +182,7 @@ def _stamp_unit(room: Workroom, key: UUID, deleted_at: datetime | None) -> Proje
     unit = get_unit(room, key, deleted=True)
     unit.deleted_at = deleted_at
     unit.save(update_fields=["deleted_at"])
-    _touch(unit.project)
+    touch(unit.project)
     return get_project(room, unit.project_id)
 
 
@@ -205,7 +206,7 @@ def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[st
         fabric = Fabric(pk=key, project=project, role=role, name=name, colour=colour, value=value)
         apply_changes(fabric, fabric_readers(), changes, {}, Measure(project.measure))
         fabric.save(force_insert=True)
-    _touch(project)
+    touch(project)
     return get_project(room, project_key)
 
 
@@ -246,7 +247,7 @@ def delete_fabric(room: Workroom, key: UUID) -> Project:
         )
     fabric.deleted_at = timezone.now()
     fabric.save(update_fields=["deleted_at"])
-    _touch(fabric.project)
+    touch(fabric.project)
     return get_project(room, fabric.project_id)
 
 
@@ -259,7 +260,7 @@ def restore_fabric(room: Workroom, key: UUID) -> Project:
         fabric.role = fabric.role if fabric.role not in taken else next(c for c in ascii_lowercase if c not in taken)
         fabric.deleted_at = None
         fabric.save(update_fields=["role", "deleted_at"])
-    _touch(fabric.project)
+    touch(fabric.project)
     return get_project(room, fabric.project_id)
 
 
@@ -319,7 +320,8 @@ def restore_project(room: Workroom, key: UUID) -> Project:
     return _stamp(room, key, "deleted_at", False, deleted=True)
 
 
-def _touch(project: Project) -> None:
+def touch(project: Project) -> None:
+    """Something of the project was changed just now."""
     Project.objects.filter(pk=project.pk).update(updated_at=timezone.now())
 
 
@@ -376,7 +378,7 @@ def change_unit(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Map
     _check_fabrics(unit)
     _check([unit], unit.project, style)
     _save(unit, fields)
-    _touch(unit.project)
+    touch(unit.project)
     return get_project(room, unit.project_id)
 
 
@@ -410,5 +412,5 @@ def _check_fabrics(unit: PlannedUnit) -> None:
 def change_fabric(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     fabric = get_fabric(room, key)
     _save(fabric, apply_changes(fabric, fabric_readers(), changes, seen, Measure(fabric.project.measure)))
-    _touch(fabric.project)
+    touch(fabric.project)
     return get_project(room, fabric.project_id)

@@ -77,7 +77,8 @@ class HostileTest(ApiCase):
         fabric = f"fabrics/{self.project['fabrics'][0]['id']}"
         for kind in ("JPEG", "PNG", "WEBP"):
             with self.subTest(kind):
-                self.change(fabric, {"swatch": _photo(kind)})
+                kept = self.change(fabric, {"swatch": _photo(kind)})["fabrics"][0]
+                self.assertEqual(kept["swatch"], _photo(kind))
         wrong = (
             "data:image/png;base64,AAAA",
             _photo("PNG").replace("png", "text/html"),
@@ -87,6 +88,7 @@ class HostileTest(ApiCase):
         for swatch in (*wrong, _photo("JPEG")[:60], "javascript:1", 5):
             with self.subTest(str(swatch)[:40]):
                 self.change(fabric, {"swatch": swatch}, expect=422)
+        self.assertEqual(self.change(fabric, {"swatch": ""})["fabrics"][0]["swatch"], "")
 
     def test_another_projects_things_are_not_here(self) -> None:
         other = self.new_project()

@@ -43,17 +43,6 @@ class MakingTest(ApiCase):
         self.assertEqual([p["id"] for p in listed], [first["id"], second["id"]])
 
 
-class SwatchTest(ApiCase):
-    def test_a_photo_of_the_cloth_is_small_and_an_image(self) -> None:
-        fabric = self.new_project()["fabrics"][0]["id"]
-        good = "data:image/png;base64,iVBORw0KGgo="
-        kept = self.change(f"fabrics/{fabric}", {"swatch": good})["fabrics"][0]
-        self.assertEqual(kept["swatch"], good)
-        for bad in ("data:text/html;base64,AAAA", "javascript:1", "data:image/png;base64," + "A" * 70_000, 7):
-            self.change(f"fabrics/{fabric}", {"swatch": bad}, expect=422)
-        self.assertEqual(self.change(f"fabrics/{fabric}", {"swatch": ""})["fabrics"][0]["swatch"], "")
-
-
 class KeepingTest(ApiCase):
     def setUp(self) -> None:
         self.project = self.new_project()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { RouterView, useRoute } from 'vue-router'
+import WaitingFor from '@/shared/ui/WaitingFor.vue'
 
 import type { Project } from '@/shared/api/client'
 
@@ -33,7 +34,7 @@ const lost = computed(() => !!sheet.value && !!route.params.block && !block.valu
       />
     </RouterView>
   </div>
-  <p v-else class="on-mat">Fetching the blocks…</p>
+  <WaitingFor v-else what="these blocks" />
 </template>
 
 <style scoped>

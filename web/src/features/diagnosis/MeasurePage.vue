@@ -6,6 +6,8 @@ import { Refusal } from '@/shared/api/client'
 import { useDiagnosis } from './api'
 import MeasureForm from './MeasureForm.vue'
 import PressedOpen from './PressedOpen.vue'
+import WaitingFor from '@/shared/ui/WaitingFor.vue'
+
 import PickDrawing from './PickDrawing.vue'
 import ReadingsLadder from './ReadingsLadder.vue'
 import ReadingsSheet from './ReadingsSheet.vue'
@@ -51,7 +53,7 @@ const where = computed(() => form.value?.where ?? nowhere())
         <ReadingsSheet :of="of" :found="data" />
       </div>
     </template>
-    <p v-else class="on-mat">Fetching the readings…</p>
+    <WaitingFor v-else what="these readings" />
   </main>
 </template>
 

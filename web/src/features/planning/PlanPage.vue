@@ -7,6 +7,8 @@ import Len from '@/shared/words/Len.vue'
 import SizeLadder from '@/shared/drawing/SizeLadder.vue'
 
 import ChoicesPanel from './ChoicesPanel.vue'
+import { reachable } from '@/shared/offline/reachable'
+
 import PlanAnswer from './PlanAnswer.vue'
 import PlanNotes from './PlanNotes.vue'
 import SchoolsTable from './SchoolsTable.vue'
@@ -43,7 +45,11 @@ const stages = computed(() => {
     />
     <div class="result" :class="{ old }">
       <p v-if="old" class="sheet" role="status">
-        Something typed cannot be read yet, so these are the last sizes that could be planned.
+        {{
+          reachable
+            ? 'Something typed cannot be read yet, so these are the last sizes that could be planned.'
+            : 'The server is away, so these are the last sizes that it worked out.'
+        }}
       </p>
       <PlanAnswer v-if="last?.plan" :plan="last.plan" :fabrics="project.fabrics" />
       <section v-if="last?.plan" class="sheet" aria-label="Sizes">

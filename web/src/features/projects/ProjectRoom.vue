@@ -5,6 +5,8 @@ import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { Refusal } from '@/shared/api/client'
 import { coloursOf } from '@/shared/lib/colours'
 
+import WaitingFor from '@/shared/ui/WaitingFor.vue'
+
 import { useProject } from './api'
 import ProjectName from './ProjectName.vue'
 import StageRule from './StageRule.vue'
@@ -66,7 +68,7 @@ watch(
       />
     </RouterView>
   </div>
-  <p v-else class="page waiting">Fetching the project…</p>
+  <div v-else class="page"><WaitingFor what="this project" /></div>
 </template>
 
 <style scoped>

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
 import { coloursOf } from '@/shared/lib/colours'
 import { kindWords } from '@/shared/words/words'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
+
+import EarlierStates from './EarlierStates.vue'
 
 const props = defineProps<{ project: Project }>()
 const emit = defineEmits<{ duplicate: [string]; archive: []; remove: [] }>()
@@ -22,6 +24,7 @@ const units = computed(() =>
     })
     .join(', '),
 )
+const earlier = ref(false)
 const newKey = () => crypto.randomUUID()
 </script>
 
@@ -35,12 +38,20 @@ const newKey = () => crypto.randomUUID()
         <RouterLink :to="{ name: 'project', params: { project: project.id } }">{{ project.name }}</RouterLink>
       </h2>
       <a
-        class="file"
+        class="file quiet"
         :href="`/api/projects/${project.id}/export`"
         download="project.json"
         :aria-label="`Save ${project.name} as a file`"
         >Save as a file</a
       >
+      <NButton
+        text
+        class="file quiet"
+        :aria-label="`Earlier states of ${project.name}`"
+        @click="earlier = true"
+      >
+        Earlier states
+      </NButton>
       <p>{{ units || 'No unit planned yet' }}; in {{ project.fabrics.map((f) => f.name).join(', ') }}.</p>
     </div>
     <div class="acts">
@@ -56,6 +67,7 @@ const newKey = () => crypto.randomUUID()
       </NButton>
       <NButton size="small" :aria-label="`Delete ${project.name}`" @click="emit('remove')">Delete</NButton>
     </div>
+    <EarlierStates v-model:show="earlier" :project="project" />
   </li>
 </template>
 
@@ -81,6 +93,7 @@ h2 a {
 
 .file {
   float: right;
+  margin-left: 18px;
 }
 
 .acts {

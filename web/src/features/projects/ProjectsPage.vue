@@ -9,6 +9,8 @@ import { type Project, Refusal } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 
+import WaitingFor from '@/shared/ui/WaitingFor.vue'
+
 import { importProject, useProjects } from './api'
 import ProjectRow from './ProjectRow.vue'
 
@@ -62,7 +64,7 @@ function remove(p: Project) {
         >Plan another unit</NButton
       >
     </div>
-    <p v-if="isPending && !error" class="on-mat">Looking for your projects…</p>
+    <WaitingFor v-if="isPending && !error" what="your projects" />
     <section v-else-if="!live.length" class="sheet empty">
       <h2>Nothing is cut yet</h2>
       <p>

@@ -27,3 +27,12 @@ const kindsQuery = queryOptions({
 
 /** The kinds of unit there are, with their parts, ways and pictures. */
 export const useKinds = () => useQuery(kindsQuery)
+
+export const useHistory = (project: () => string, wanted: () => boolean) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['history', project()],
+      queryFn: () => taken(api.GET('/api/projects/{key}/history', { params: { path: { key: project() } } })),
+      enabled: wanted(),
+    })),
+  )

@@ -88,7 +88,7 @@ const fromCopy = (name: string) =>
     <ul v-if="data?.length">
       <li v-for="c in data" :key="c.name">
         <span>{{ occasion(c.name) }}, {{ day(c.made) }}</span>
-        <span class="soft number">{{ size(c.size) }}</span>
+        <span class="soft">{{ size(c.size) }}</span>
         <NButton text :aria-label="`Go back to the copy of ${day(c.made)}`" @click="fromCopy(c.name)"
           >Go back to it</NButton
         >

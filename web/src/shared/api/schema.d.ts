@@ -733,6 +733,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The last states of a project. */
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/history/{state}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description An earlier state opened as a project of its own. */
+        post: operations["open_state"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/look": {
         parameters: {
             query?: never;
@@ -1430,6 +1464,11 @@ export interface components {
         CopyFileRequest: {
             /** Format: binary */
             file: string;
+        };
+        /** @description The key of the project that is made, chosen by the caller. */
+        CopyKeyRequest: {
+            /** Format: uuid */
+            id: string;
         };
         Corner: {
             corner: string;
@@ -2661,6 +2700,14 @@ export interface components {
         StagePicture: {
             readonly title: string;
             readonly drawing: components["schemas"]["Drawing"];
+        };
+        /** @description An earlier state of a project; ``said`` names what had changed since the one before. */
+        State: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            said: string[];
         };
         /**
          * @description * `no_readings` - no_readings
@@ -4506,6 +4553,53 @@ export interface operations {
         };
         responses: {
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"][];
+                };
+            };
+        };
+    };
+    open_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                state: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyKeyRequest"];
+            };
+        };
+        responses: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -48,6 +48,13 @@ const carriers: Carriers = {
     taken(api.POST('/api/projects', { body: { id: o.project, name: o.name ?? '' } })),
   duplicate_project: (api, o) =>
     taken(api.POST('/api/projects/{key}/duplicates', { ...at(o.source), body: { id: o.project } })),
+  open_state: (api, o) =>
+    taken(
+      api.POST('/api/projects/{key}/history/{state}/copy', {
+        params: { path: { key: o.source, state: o.state } },
+        body: { id: o.project },
+      }),
+    ),
   delete_project: (api, o) => taken(api.DELETE('/api/projects/{key}', at(o.project))),
   restore_project: (api, o) => taken(api.POST('/api/projects/{key}/restore', at(o.project))),
   archive_project: (api, o) => taken(api.POST('/api/projects/{key}/archived', at(o.project))),

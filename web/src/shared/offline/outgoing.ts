@@ -40,6 +40,7 @@ export type Outgoing =
   | { kind: 'delete_fabric' | 'restore_fabric'; project: string; fabric: string }
   | { kind: 'create_project'; project: string; name?: string }
   | { kind: 'duplicate_project'; project: string; source: string }
+  | { kind: 'open_state'; project: string; source: string; state: string }
   | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
   | (Sets<'put_block'> & { project: string; block: string; start?: string })
   | { kind: 'edit_block'; project: string; block: string; edit: Record<string, unknown> & { do: string } }

@@ -1,16 +1,13 @@
 <script setup lang="ts">
-import { onlineManager } from '@tanstack/vue-query'
 import { NButton } from 'naive-ui'
-import { computed, onScopeDispose, ref } from 'vue'
+import { computed } from 'vue'
 
 import { refused } from '@/shared/offline/conflicts'
 import { useWaiting } from '@/shared/offline/outbox'
 import { changes, remove } from '@/shared/offline/queue'
+import { reachable } from '@/shared/offline/reachable'
 import { storage } from '@/shared/offline/store'
 import { plural } from '@/shared/words/words'
-
-const here = ref(onlineManager.isOnline())
-onScopeDispose(onlineManager.subscribe((on) => (here.value = on)))
 
 const waiting = useWaiting()
 const count = computed(() => waiting.value.length)
@@ -25,7 +22,7 @@ const typed = (o: object) =>
 
 <template>
   <div aria-live="polite">
-    <p v-if="!here" class="notice" role="status">
+    <p v-if="!reachable" class="notice" role="status">
       <strong>The server is away.</strong>
       <template v-if="count">
         {{ plural(count, 'change') }} {{ count === 1 ? 'is' : 'are' }} kept in this browser and sent when it

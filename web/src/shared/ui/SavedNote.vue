@@ -1,18 +1,16 @@
 <script setup lang="ts">
-import { onlineManager } from '@tanstack/vue-query'
-import { computed, onScopeDispose, ref } from 'vue'
+import { computed } from 'vue'
 
 import { changes } from '@/shared/offline/queue'
+import { reachable } from '@/shared/offline/reachable'
 import { storage } from '@/shared/offline/store'
 import { unsent } from '@/shared/offline/typed'
 
 /** What becomes of what is typed: saved is said only of what the server has, kept only of what storage has taken. */
-const here = ref(onlineManager.isOnline())
-onScopeDispose(onlineManager.subscribe((on) => (here.value = on)))
 const said = computed(() => {
   const waiting = changes.value.filter((c) => c.state === 'waiting')
   if (changes.value.length > waiting.length) return 'To be decided'
-  if (waiting.some((c) => c.tries) || (waiting.length && !here.value))
+  if (waiting.some((c) => c.tries) || (waiting.length && !reachable.value))
     return waiting.every((c) => c.seq !== undefined) && storage.value === 'kept'
       ? 'Kept in this browser'
       : 'Only in this page'
