@@ -4,9 +4,11 @@ import sys
 
 from bench.blocks import print_blocks
 from bench.cutting import print_cutting
+from bench.keys import print_keys
 from bench.records import print_records
 from bench.sewers import print_sewers
 from bench.speed import print_speed
+from bench.storm import print_storm
 
 PARTS = {
     "speed": print_speed,
@@ -14,6 +16,8 @@ PARTS = {
     "cutting": print_cutting,
     "sewers": print_sewers,
     "records": print_records,
+    "keys": print_keys,
+    "storm": print_storm,
 }
 
 if __name__ == "__main__":

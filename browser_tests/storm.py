@@ -15,11 +15,13 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
-from browser_tests.journey import HALF_SEWN, LANTERN
 from browser_tests.own_server import OwnServer
+from browser_tests.shots import HALF_SEWN
 from piecing.lengths import parse_length
 
 __all__ = ["Storm", "weather"]
+
+LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 
 
 @dataclass

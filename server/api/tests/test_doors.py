@@ -110,9 +110,7 @@ class LengthColumnTest(ApiCase):
 
 class ServeTest(SimpleTestCase):
     def check(self, *args: str) -> subprocess.CompletedProcess[str]:
-        return subprocess.run(
-            [sys.executable, str(SERVE), *args], capture_output=True, text=True, check=False
-        )
+        return subprocess.run([sys.executable, str(SERVE), *args], capture_output=True, text=True, check=False)
 
     def test_a_taken_port_is_said_with_another_to_try(self) -> None:
         with socket.socket() as taken:

@@ -30,9 +30,6 @@ let sending = false
 let pause = 0
 let alarm: ReturnType<typeof setTimeout> | undefined
 
-/** Being written to storage: not sent before it is there. */
-const writing = new Set<string>()
-
 /** With the server, and about to be seen in what it answers. */
 const made = new Set<string>()
 
@@ -82,21 +79,30 @@ export function add(what: Outgoing, inPlace = false): Promise<unknown> {
     born: performance.timeOrigin + performance.now(),
     notBefore: 0,
   }
-  writing.add(change.id)
   put(change)
   const outcome = new Promise<unknown>((resolve, reject) =>
     outcomes.set(change.id, { inPlace, resolve, reject }),
   )
   // Nobody may be waiting for it; a refusal is then shown on top of the page.
   outcome.catch(() => undefined)
-  void write('changes', change).then((seq) => {
-    writing.delete(change.id)
-    if (seq !== undefined) change.seq = seq as number
-    put(change)
-    tell({ type: 'added', change })
-    wake()
-  })
+  void write('changes', change).then((seq) => stored(change, seq as number | undefined))
+  wake()
   return outcome
+}
+
+/** In storage, or refused by it. What the server acknowledged meanwhile is not kept any longer. */
+function stored(change: Change, seq: number | undefined) {
+  if (seq !== undefined) change.seq = seq
+  if (!changes.value.some((c) => c.id === change.id) || made.has(change.id)) {
+    if (seq !== undefined) void erase('changes', seq)
+    return
+  }
+  const now = { ...changes.value.find((c) => c.id === change.id)!, seq }
+  put(now)
+  // Refused or put off while it was being written.
+  if (seq !== undefined && (now.state !== 'waiting' || now.tries)) void write('changes', now)
+  tell({ type: 'added', change })
+  wake()
 }
 
 /** Takes a change out of the queue, made or given up. */
@@ -135,7 +141,7 @@ function next(): Change | undefined {
   for (const c of changes.value) {
     const held = back.some((b) => hangsOn(c.what, b.what))
     if (c.state !== 'waiting' || made.has(c.id)) continue
-    if (!held && c.notBefore <= now && !writing.has(c.id)) return c
+    if (!held && c.notBefore <= now) return c
     back.push(c)
   }
   return undefined
@@ -161,7 +167,7 @@ async function sendOne(c: Change): Promise<boolean> {
   try {
     const data = await deliver(c.what, c.id)
     pause = 0
-    if (c.seq !== undefined) await erase('changes', c.seq)
+    if (c.seq !== undefined) void erase('changes', c.seq)
     tell({ type: 'made', id: c.id, data })
     settle(c.id, data)
     // Shown before the next one goes, since it may rest on it.

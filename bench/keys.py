@@ -1,0 +1,90 @@
+"""From a key or a click to the redrawn result, in Chromium on the demo project; measured by the page's own clock."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from browser_tests.chromium import chromium
+from browser_tests.own_server import demo_server
+from browser_tests.shots import HALF_SEWN
+from playwright.sync_api import Page
+
+__all__ = ["print_keys"]
+
+_LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
+_WATCH = """(where) => {
+  window.took = []
+  let began = 0
+  // What is typed or clicked begins the time; the last redraw before the next one ends it.
+  for (const kind of ['input', 'click', 'change'])
+    document.addEventListener(kind, () => (began ||= performance.now()), true)
+  new MutationObserver(() => {
+    if (!began) return
+    const from = began
+    began = 0
+    requestAnimationFrame(() => window.took.push(performance.now() - from))
+  }).observe(document.querySelector(where), {
+    subtree: true, childList: true, characterData: true, attributes: true, attributeFilter: ['d', 'class'],
+  })
+}"""
+
+
+@dataclass(frozen=True)
+class Interaction:
+    """Something done again and again on one page: where, what it redraws, and how the nth time goes."""
+
+    name: str
+    path: str
+    redraws: str
+    act: Callable[[Page, int], None]
+
+
+def _fill(label: str, values: tuple[str, ...]) -> Callable[[Page, int], None]:
+    return lambda page, n: page.get_by_label(label, exact=True).fill(values[n % len(values)])
+
+
+def _read(page: Page, n: int) -> None:
+    page.get_by_label("The ruler reads").fill(("4", "3 31/32", "4 1/32")[n % 3])
+    page.evaluate("window.took = []")
+    page.get_by_label("The ruler reads").press("Enter")
+
+
+def _turn(page: Page, _n: int) -> None:
+    page.get_by_role("button", name="Turn T", exact=True).click()
+
+
+INTERACTIONS = (
+    Interaction("a size typed on Plan", f"{HALF_SEWN}/plan", "section.answer", _fill("Block finishes", ("9", "12"))),
+    Interaction("a unit turned on Lay out", f"{_LANTERN}/lay", ".board", _turn),
+    Interaction("the block's size on Lay out", f"{_LANTERN}/lay", ".joined", _fill("Block finishes", ("9", "12"))),
+    Interaction("blocks across the quilt", f"{HALF_SEWN}/blocks/quilt", "main svg", _fill("Blocks across", ("3", "4"))),
+    Interaction(
+        "pieces at hand on Compare",
+        f"{HALF_SEWN}/compare",
+        "main",
+        _fill("Pieces at hand, of each fabric", ("12 squares 5", "9 squares 6")),
+    ),
+)
+
+
+def print_keys() -> None:
+    print("From a key to the redrawn result in Chromium, milliseconds (aim: p95 100)")
+    with demo_server() as server, chromium() as browser:
+        for i in INTERACTIONS:
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.goto(server.url + i.path)
+            page.wait_for_load_state("networkidle")
+            try:
+                page.wait_for_selector(i.redraws, timeout=5_000)
+                page.evaluate(_WATCH, i.redraws)
+                for n in range(24):
+                    i.act(page, n)
+                    page.wait_for_timeout(550)
+                took = np.array(page.evaluate("window.took")[4:])
+                print(
+                    f"  {i.name}: median {np.median(took):.0f}, p95 {np.percentile(took, 95):.0f} ({len(took)} times)"
+                )
+            finally:
+                page.close()
