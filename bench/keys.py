@@ -46,9 +46,9 @@ def _fill(label: str, values: tuple[str, ...]) -> Callable[[Page, int], None]:
 
 
 def _read(page: Page, n: int) -> None:
-    page.get_by_label("The ruler reads").fill(("4", "3 31/32", "4 1/32")[n % 3])
-    page.evaluate("window.took = []")
-    page.get_by_label("The ruler reads").press("Enter")
+    field = page.get_by_label("The ruler reads")
+    field.fill(("4", "3 31/32", "4 1/32")[n % 3])
+    field.press("Enter")
 
 
 def _turn(page: Page, _n: int) -> None:
@@ -59,7 +59,10 @@ INTERACTIONS = (
     Interaction("a size typed on Plan", f"{HALF_SEWN}/plan", "section.answer", _fill("Block finishes", ("9", "12"))),
     Interaction("a unit turned on Lay out", f"{_LANTERN}/lay", ".board", _turn),
     Interaction("the block's size on Lay out", f"{_LANTERN}/lay", ".joined", _fill("Block finishes", ("9", "12"))),
-    Interaction("blocks across the quilt", f"{HALF_SEWN}/blocks/quilt", "main svg", _fill("Blocks across", ("3", "4"))),
+    Interaction(
+        "blocks across the quilt", f"{HALF_SEWN}/blocks/quilt", ".sizes .big", _fill("Blocks across", ("3", "4"))
+    ),
+    Interaction("a reading entered on Measure", f"{HALF_SEWN}/measure", "[aria-label='Readings'] ul", _read),
     Interaction(
         "pieces at hand on Compare",
         f"{HALF_SEWN}/compare",
@@ -82,7 +85,7 @@ def print_keys() -> None:
                 for n in range(24):
                     i.act(page, n)
                     page.wait_for_timeout(550)
-                took = np.array(page.evaluate("window.took")[4:])
+                took = np.array(page.evaluate("window.took")[4:] or [np.nan])
                 print(
                     f"  {i.name}: median {np.median(took):.0f}, p95 {np.percentile(took, 95):.0f} ({len(took)} times)"
                 )

@@ -81,7 +81,7 @@ watchDebounced(
       } else if (tries[f] !== draft[f]) void save(f)
     }
   },
-  { debounce: 350 },
+  { debounce: 120 },
 )
 </script>
 

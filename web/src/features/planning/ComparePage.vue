@@ -20,7 +20,7 @@ const { send } = useOutbox()
 
 /** What is at hand is part of the address, so that reloading keeps it. */
 const atHand = ref(String(route.query.have ?? ''))
-const asking = refDebounced(atHand, 300)
+const asking = refDebounced(atHand, 40)
 watch(asking, (have) => void router.replace({ query: { ...route.query, have: have || undefined } }))
 
 const body = computed(() => ({

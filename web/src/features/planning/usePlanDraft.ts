@@ -40,7 +40,7 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   Object.assign(draft, unsaved)
 
   const question = ref<Draft>({ ...draft })
-  watchDebounced(draft, () => (question.value = { ...draft }), { debounce: 90 })
+  watchDebounced(draft, () => (question.value = { ...draft }), { debounce: 20 })
 
   const plan = useQuery(
     computed(() => ({

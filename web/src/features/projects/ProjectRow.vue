@@ -94,6 +94,7 @@ h2 a {
 .file {
   float: right;
   margin-left: 18px;
+  line-height: 1.5;
 }
 
 .acts {

@@ -62,7 +62,7 @@ export async function taken<T>(answer: Promise<Answer<T>>): Promise<T> {
   throw new Refusal(problem ?? unknownProblem(response.status))
 }
 
-/** Ask every two seconds whether the server is back; openers of the outbox call this once. */
+/** Asks every two seconds whether a server that was away is back. */
 export function watchForReturn() {
   setInterval(() => {
     if (!onlineManager.isOnline()) void reach(new Request('/api/health')).catch(() => undefined)
