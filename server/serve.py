@@ -16,6 +16,8 @@ from pathlib import Path
 sys.path[:0] = [str(Path(__file__).resolve().parent), str(Path(__file__).resolve().parent.parent / "core")]
 
 HOST = "127.0.0.1"
+_DOORS = {"connection_limit": 2_000, "channel_timeout": 30, "cleanup_interval": 10, "asyncore_use_poll": True}
+"""Connections that are opened and say nothing cost little and are closed after half a minute."""
 _LARGEST = 500_000_000
 """Bytes of a request: everything in one file, restored from Settings. All else is refused above 2 MB."""
 
@@ -96,7 +98,7 @@ def main() -> int:
         threading.Thread(target=behind, daemon=True).start()
 
     print(f"Entretoile is at {address}   (Ctrl-C stops it; what you type is kept)", flush=True)
-    serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=_LARGEST)
+    serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=_LARGEST, **_DOORS)
     held.close()
     return 0
 

@@ -23,6 +23,7 @@ __all__ = [
     "LengthSerializer",
     "LengthsField",
     "MessageField",
+    "described",
     "length_out",
 ]
 
@@ -126,3 +127,9 @@ class DrawingField(_Styled):
             ],
             "alt": value.alt.text(self.setting),
         }
+
+
+def described(wire: type[serializers.Serializer[Any]], *, many: bool = False) -> type[serializers.JSONField]:
+    """A field that is taken as it comes and read by the core, which says what is wrong with it in its own words; the
+    schema, and with it the browser's types, describe it as ``wire``."""
+    return extend_schema_field(wire(many=many))(type(f"Described{wire.__name__}", (serializers.JSONField,), {}))

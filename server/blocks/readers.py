@@ -20,6 +20,7 @@ from piecing.quilts.choices import Corners
 from piecing.units import KINDS, methods_of
 
 from .models import LYINGS, ORDERS, SETTINGS, SPREADS
+from .wire import ColourwayWire, PatternWire, WishesWire
 
 __all__ = ["MOST_COLOURWAYS", "block_readers", "quilt_readers", "stock_reader"]
 
@@ -42,30 +43,6 @@ def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
         "pressing": Reader(_pressing, WishesWire),
         "sewn_open": Reader(_seam_names, lambda: serializers.ListField(child=serializers.CharField())),
     }
-
-
-class PatternWire(serializers.Serializer[Any]):
-    """A block in the format ``entretoile-block/1``; or what is done to one, as the board says it (docs/formats)."""
-
-    format = serializers.CharField(required=False)
-    name = serializers.CharField()
-    columns = serializers.ListField(child=serializers.JSONField())
-    rows = serializers.ListField(child=serializers.JSONField())
-    units = serializers.DictField(child=serializers.DictField(child=serializers.JSONField()))
-    layout = serializers.ListField(child=serializers.CharField())
-
-
-class ColourwayWire(serializers.Serializer[Any]):
-    count = serializers.CharField()
-    roles = serializers.DictField(child=serializers.CharField())
-
-
-class WishesWire(serializers.Serializer[Any]):
-    to_dark = serializers.BooleanField(required=False)
-    from_bulk = serializers.BooleanField(required=False)
-    layers = serializers.IntegerField(required=False, allow_null=True)
-    repeats = serializers.BooleanField(required=False)
-    spun = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()), required=False)
 
 
 class BorderWire(serializers.Serializer[Any]):

@@ -15,10 +15,7 @@ from projects.models import SCHOOLS
 from projects.serializers import KINDS
 
 from .models import LYINGS, ORDERS, SETTINGS, SPREADS
-
-
-class PatternField(serializers.JSONField):
-    """A layout in the format ``entretoile-block/1``; taken and given back as it is."""
+from .wire import EditField, PatternField, PressingField
 
 
 def _sound_edit(value: Any) -> Any:
@@ -30,7 +27,7 @@ def _sound_edit(value: Any) -> Any:
 class EditRequestSerializer(serializers.Serializer[Any]):
     """One change to a layout."""
 
-    edit = serializers.JSONField()
+    edit = EditField()
 
     def validate_edit(self, value: Any) -> Any:
         return _sound_edit(value)
@@ -42,7 +39,7 @@ class LookRequestSerializer(serializers.Serializer[Any]):
     block = serializers.UUIDField(required=False, allow_null=True, default=None)
     pattern = PatternField()
     finished = serializers.CharField(max_length=60, trim_whitespace=False, allow_blank=True)
-    edit = serializers.JSONField(required=False, default=None, allow_null=True)
+    edit = EditField(required=False, default=None, allow_null=True)
 
     def validate_edit(self, value: Any) -> Any:
         return value if value is None else _sound_edit(value)
@@ -174,7 +171,7 @@ class SavedBlockSerializer(serializers.Serializer[Any]):
     finished = LengthAnswerField(source="block.finished")
     colourways = ColourwaySerializer(many=True, source="block.colourways")
     order = serializers.ChoiceField(choices=ORDERS, allow_blank=True, source="block.order")
-    pressing = serializers.JSONField(source="block.pressing")
+    pressing = PressingField(source="block.pressing")
     view = BlockViewSerializer()
 
 
@@ -479,7 +476,7 @@ class ScrapsRequestSerializer(serializers.Serializer[Any]):
     """``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark."""
 
     role = serializers.RegexField("^[a-z]$")
-    stock = serializers.DictField(child=serializers.JSONField(), allow_empty=False)
+    stock = serializers.DictField(child=serializers.CharField(max_length=8), allow_empty=False)
     fixed = serializers.DictField(child=serializers.CharField(max_length=1), required=False, default=dict)
     order = serializers.IntegerField(min_value=0, max_value=100, required=False, default=0)
     seed = serializers.IntegerField(min_value=0, max_value=1_000_000, required=False, default=1)

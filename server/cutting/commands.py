@@ -42,7 +42,7 @@ __all__ = [
 ]
 
 _SECONDS = 6.0
-_MOST_STOCK = 400
+MOST_STOCK = 400
 
 
 def stock_readers(measure: Measure) -> dict[str, Reader]:
@@ -68,9 +68,9 @@ def put_stock(
     if row is None:
         if (
             Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None).count()
-            >= _MOST_STOCK
+            >= MOST_STOCK
         ):
-            raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=_MOST_STOCK)])
+            raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)])
         last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
         row = Stock(pk=key, fabric=fabric, position=last + 1, across=inches(40), along=inches(36))
         row._state.adding = True
@@ -138,6 +138,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
                 "made_at": timezone.now(),
             },
         )
+        touch(project)
         return ""
 
     job = jobs.start(project.pk, _SECONDS, work)

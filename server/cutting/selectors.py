@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import datetime
 from fractions import Fraction
+from functools import lru_cache
 from typing import Any
+from uuid import UUID
 
 from blocks.quilt import quilt_of
 from blocks.selectors import blocks_of
@@ -24,7 +27,8 @@ from piecing.lengths import Area, Length, Measure, inches, mm
 from piecing.messages import Message
 from piecing.trimming import Cutter
 from projects.models import Project
-from workrooms.selectors import owned_rulers
+from projects.selectors import get_project
+from workrooms.selectors import current_workroom, owned_rulers
 
 from . import jobs
 from .models import CutPlan, Stock
@@ -157,7 +161,16 @@ class Possible:
 
 
 def possible_of(project: Project) -> Possible:
-    """How many of each block the stock gives, and, when the plan is short, which other way of making fits."""
+    """How many of each block the stock gives, and, when the plan is short, which other way of making fits.
+
+    Worked out once for a state of the project, since it is looked at far more often than it changes.
+    """
+    return _possible(project.pk, project.updated_at)
+
+
+@lru_cache(maxsize=64)
+def _possible(key: UUID, _at: datetime) -> Possible:
+    project = get_project(current_workroom(), key)
     find, cloths = find_in(project.workroom), [cloth_of(s) for s in stock_of(project)]
     quilt = quilt_of(project)
     directions = directions_of(project)
@@ -215,11 +228,16 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     yard = mm(1000) if measure is Measure.MILLIMETRES else inches(36)
     thread = _thread(project, yard * bobbin if bobbin else _BOBBIN)
     try:
-        found = purchases(wanted_of(project), shop, 3.0)
+        found = _purchases(wanted_of(project), shop)
         refusal = ""
     except PiecingError as misfit:
         found, refusal = (), str(misfit)
     return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread.seam, thread.thread, thread.bobbins)
+
+
+@lru_cache(maxsize=64)
+def _purchases(wanted: tuple[WantedPiece, ...], shop: Shop) -> tuple[Purchase, ...]:
+    return tuple(purchases(wanted, shop, 3.0))
 
 
 def _thread(project: Project, bobbin: Length) -> Thread:

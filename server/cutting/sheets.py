@@ -9,14 +9,17 @@ from uuid import uuid4
 from django.db.models import Max
 
 from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.problems import Refused
 from api.readers import length_reader, note_reader, whole_reader
 from piecing.cutting import Cloth, ClothKind
-from piecing.errors import PiecingError, SheetNotUnderstood
+from piecing.errors import ClothImpossible, CountOutOfRange, PiecingError, SheetNotUnderstood
 from piecing.lengths import Style
+from projects.commands import touch
 from projects.models import Fabric, Project
 from projects.translate import style_of
 from workrooms.once import change
 
+from .commands import MOST_STOCK
 from .models import CutPlan, Stock
 from .translate import stock_of, wanted_of
 
@@ -70,6 +73,10 @@ def _taken(
     return good, Imported(len(good), tuple(refused))
 
 
+MOST_LISTED = 2_000
+"""Lines of lists in a project; the project's file takes as many."""
+
+
 @change
 def import_stock(project: Project, text: str) -> Imported:
     """Lines are added to the stock; what is there stays."""
@@ -96,7 +103,11 @@ def import_stock(project: Project, text: str) -> Imported:
     good, told = _taken(text, style, STOCK, take)
     for n, row in enumerate(good, 1):
         row.position = last + n
+    held = Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None).count()
+    if held + len(good) > MOST_STOCK:
+        raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)], style)
     Stock.objects.bulk_create(good)
+    touch(project)
     return told
 
 
@@ -116,6 +127,9 @@ def import_cut_list(project: Project, text: str) -> Imported:
 
     good, told = _taken(text, style, CUT_LIST, take)
     row, _ = CutPlan.objects.get_or_create(project=project)
+    if len(row.extra) + len(good) > MOST_LISTED:
+        raise Refused([CountOutOfRange("A project holds {most} lines of lists at most.", most=MOST_LISTED)], style)
     row.extra = [*row.extra, *good]
     row.save(update_fields=["extra"])
+    touch(project)
     return told

@@ -14,6 +14,7 @@ from piecing.diagnosis.names import landings
 from piecing.diagnosis.readings import ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import Length, Style
+from projects.commands import touch
 from workrooms.once import change
 
 from .commands import MOST, settle
@@ -69,26 +70,34 @@ def as_csv(rows: Iterable[ReadingRow], style: Style) -> str:
     return written(COLUMNS, cells)
 
 
-@change
 def import_csv(subject: Subject, text: str) -> Imported:
     """Take the lines that can be read and have a place here; nothing already kept is touched.
 
-    Raises ``SheetRefused`` for more lines than a sheet may have.
+    Read before anything is written, so that nobody waits meanwhile. Raises ``SheetRefused`` for more lines than a sheet
+    may have.
     """
     style, held = subject.style, ReadingRow.objects.filter(project=subject.project)
     there = held.filter(deleted_at=None).count()
-    order = (held.aggregate(last=Max("order"))["last"] or 0) + 1
     good: list[ReadingRow] = []
     refused: list[RefusedLine] = []
     for number, line, cells in lines_of(text, COLUMNS, "value"):
         try:
             if there + len(good) >= MOST:
                 raise CountOutOfRange("A project holds {most} readings at most.", most=MOST)
-            good.append(_row(subject, cells, style, order + len(good)))
+            good.append(_row(subject, cells, style, len(good)))
         except PiecingError as refusal:
             refused.append(RefusedLine(number, line[:120], refusal.said.text(style)))
-    ReadingRow.objects.bulk_create(good)
+    _keep(subject, good)
     return Imported(len(good), tuple(refused))
+
+
+@change
+def _keep(subject: Subject, rows: list[ReadingRow]) -> None:
+    last = ReadingRow.objects.filter(project=subject.project).aggregate(last=Max("order"))["last"] or 0
+    for row in rows:
+        row.order += last + 1
+    ReadingRow.objects.bulk_create(rows)
+    touch(subject.project)
 
 
 def _row(subject: Subject, cells: dict[str, str], style: Style, order: int) -> ReadingRow:

@@ -110,6 +110,32 @@ class SheetsTest(ApiCase):
         self.assertIn(("pocket", 4), [(p["name"], p["count"]) for p in piles])
         self.assertIn("pocket", self.client.get(f"/api/{self.path}/cut-list.csv").content.decode())
 
+    def test_lists_and_stock_hold_no_more_than_a_file_takes_back(self) -> None:
+        lines = "\n".join("a,2,3,1,piece" for _ in range(1_500))
+        self.send("cut-list", "fabric,width,height,count,name\n" + lines)
+        self.assertEqual(
+            self.send("cut-list", "fabric,width,height,count,name\n" + lines, expect=422)["code"], "count_out_of_range"
+        )
+        cloths = "\n".join("a,scrap,8,6" for _ in range(300))
+        self.send("stock", "fabric,kind,across,along\n" + cloths)
+        self.send("stock", "fabric,kind,across,along\n" + cloths, expect=422)
+        out = self.ask("get", f"{self.path}/export")
+        again = self.ask("get", f"projects/{self.ask('post', 'exchange/projects', out, expect=201)['id']}/export")
+        self.assertEqual((len(again["cutting"]["extra"]), len(again["stock"])), (1_500, 300))
+
+    def test_what_there_is_enough_for_follows_every_change(self) -> None:
+        """What was worked out is kept for as long as nothing of the project changes, and no longer."""
+        self.ask("put", f"{self.path}/blocks/{uuid4()}", {"start": "pinwheel", "changes": {"finished": "7"}})
+        count = lambda: self.ask("get", f"{self.path}/possible")["blocks"][0]["count"]  # noqa: E731
+        self.assertEqual(count(), 0)
+        self.send("stock", "fabric,kind,across,along\na,yardage,40,9\nb,yardage,40,9")
+        self.assertEqual(count(), 8)
+        self.change(self.path, {"seam_allowance": "1/2"})
+        self.assertLess(count(), 8)
+        stock = self.ask("get", f"{self.path}/cutting")["stock"][0]["id"]
+        self.ask("delete", f"stock/{stock}")
+        self.assertEqual(count(), 0)
+
 
 class PlanTest(TransactionTestCase):
     """The plan is found in a thread of its own, so rows must really be in the database."""

@@ -6,6 +6,7 @@ import { Refusal, type Project, type Schemas } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import { findTurned, look, type SavedBlock, type Spot, type View } from './api'
+import type { Edit } from './useLayout'
 import GridBoard from './GridBoard.vue'
 
 /** What lies on the table, entered by turning what is meant; the core says what does not lie as it should. */
@@ -26,7 +27,7 @@ const covers = (s: Spot, [c, r]: [number, number]) =>
   c >= s.column && c < s.column + s.across && r >= s.row && r < s.row + s.down
 const here = () => seen.value.spots.filter((s) => covers(s, cursor.value))
 
-async function change(edit: Record<string, unknown>) {
+async function change(edit: Edit) {
   try {
     const body = {
       pattern: seen.value.pattern,
@@ -35,7 +36,7 @@ async function change(edit: Record<string, unknown>) {
       block: props.block.id,
     }
     seen.value = await look(props.project.id, body)
-    finding.value = await findTurned(props.block.id, seen.value.pattern as Record<string, unknown>)
+    finding.value = await findTurned(props.block.id, seen.value.pattern)
     problem.value = ''
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
@@ -43,7 +44,7 @@ async function change(edit: Record<string, unknown>) {
   }
 }
 
-const act = (what: string, more = {}) =>
+const act = (what: Edit['do'], more = {}) =>
   change({ do: what, spots: here().map((s) => [s.column, s.row]), ...more })
 
 function key(e: KeyboardEvent) {

@@ -10,12 +10,13 @@ import { kindWords } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
 
 import type { Spot } from './api'
+import type { Edit } from './useLayout'
 
 /** What lies in the place one is at: its fabrics, its shape, and how many tracks it covers. */
 const props = defineProps<{ spot: Spot; chosen: number; project: Project; roles: string[] }>()
 const emit = defineEmits<{
   paint: [part: number | null, role: string]
-  shape: [shape: Record<string, unknown>]
+  shape: [shape: Partial<Edit>]
   span: [across: number, down: number]
 }>()
 

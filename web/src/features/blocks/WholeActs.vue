@@ -3,9 +3,11 @@ import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
 import { ref } from 'vue'
 
+import type { Edit } from './useLayout'
+
 /** What is done to the block as a whole. */
-const emit = defineEmits<{ symmetry: [string]; whole: [string] }>()
-const symmetry = ref('quarter_turns')
+const emit = defineEmits<{ symmetry: [Edit['symmetry']]; whole: [Edit['do']] }>()
+const symmetry = ref<NonNullable<Edit['symmetry']>>('quarter_turns')
 const symmetries = [
   { value: 'quarter_turns', label: 'by quarter turns' },
   { value: 'half_turn', label: 'by a half turn' },

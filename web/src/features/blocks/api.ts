@@ -7,7 +7,7 @@ export type Sheet = Schemas['Sheet']
 export type SavedBlock = Schemas['SavedBlock']
 export type View = Schemas['BlockView']
 export type Spot = Schemas['Spot']
-export type Pattern = Record<string, unknown>
+export type Pattern = Schemas['PatternWire']
 
 const key = (k: string) => ({ params: { path: { key: k } } })
 

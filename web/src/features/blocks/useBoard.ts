@@ -4,7 +4,7 @@ import type { Spot, View } from './api'
 import type { Edit } from './useLayout'
 
 /** What is in hand: a unit by its kind, or a block by its key; null for an empty hand. */
-export type InHand = { content: Record<string, unknown>; name: string } | null
+export type InHand = { content: NonNullable<Edit['content']>; name: string } | null
 
 /** Where one is on the board, what is chosen there, and every key that acts on it. */
 export function useBoard(view: Ref<View>, change: (e: Edit) => unknown, undo: () => void, redo: () => void) {
@@ -59,7 +59,7 @@ export function useBoard(view: Ref<View>, change: (e: Edit) => unknown, undo: ()
     cursor.value = anchor.value = spot
   }
 
-  const act = (what: string, more: Record<string, unknown> = {}) =>
+  const act = (what: Edit['do'], more: Partial<Edit> = {}) =>
     change({ do: what, spots: spots.value, ...more })
   const turn = (quarters = 1) => act('turn', { quarters })
   const mirror = () => act('mirror')

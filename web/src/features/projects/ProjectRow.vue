@@ -37,22 +37,19 @@ const newKey = () => crypto.randomUUID()
       <h2>
         <RouterLink :to="{ name: 'project', params: { project: project.id } }">{{ project.name }}</RouterLink>
       </h2>
-      <a
-        class="file quiet"
-        :href="`/api/projects/${project.id}/export`"
-        download="project.json"
-        :aria-label="`Save ${project.name} as a file`"
-        >Save as a file</a
-      >
-      <NButton
-        text
-        class="file quiet"
-        :aria-label="`Earlier states of ${project.name}`"
-        @click="earlier = true"
-      >
-        Earlier states
-      </NButton>
       <p>{{ units || 'No unit planned yet' }}; in {{ project.fabrics.map((f) => f.name).join(', ') }}.</p>
+      <p class="links">
+        <a
+          class="quiet"
+          :href="`/api/projects/${project.id}/export`"
+          download="project.json"
+          :aria-label="`Save ${project.name} as a file`"
+          >Save as a file</a
+        >
+        <NButton text class="quiet" :aria-label="`Earlier states of ${project.name}`" @click="earlier = true">
+          Earlier states
+        </NButton>
+      </p>
     </div>
     <div class="acts">
       <NButton size="small" :aria-label="`Duplicate ${project.name}`" @click="emit('duplicate', newKey())">
@@ -91,10 +88,11 @@ h2 a {
   text-underline-offset: 4px;
 }
 
-.file {
-  float: right;
-  margin-left: 18px;
-  line-height: 1.5;
+.links {
+  display: flex;
+  gap: 22px;
+  align-items: baseline;
+  margin-top: 6px;
 }
 
 .acts {

@@ -133,6 +133,11 @@ h1,
   margin: 18px 0 10px;
 }
 
+/* On the mat, where the words of a button are dark otherwise. */
+.take-in :deep(.n-button) {
+  background: var(--chalk);
+}
+
 .empty {
   display: grid;
   gap: 14px;

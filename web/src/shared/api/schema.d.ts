@@ -1274,7 +1274,7 @@ export interface components {
         };
         /** @description A core refusal told beside what could be worked out. */
         BlockView: {
-            pattern: unknown;
+            pattern: components["schemas"]["PatternWire"];
             name: string;
             columns: string;
             rows: string;
@@ -1454,6 +1454,30 @@ export interface components {
             code: string;
             readonly said: string;
         };
+        /** @description A unit, by its kind, or a smaller block, by its key. */
+        ContentWire: {
+            kind?: string;
+            block?: string;
+            /** @description Roles of a unit's parts, or of a smaller block by its own. */
+            fabrics?: string | string[] | {
+                [key: string]: string;
+            };
+            corners?: (number | string)[];
+            /** @description A share, such as 1 or 3/2. */
+            strip?: number | string;
+        };
+        /** @description A unit, by its kind, or a smaller block, by its key. */
+        ContentWireRequest: {
+            kind?: string;
+            block?: string;
+            /** @description Roles of a unit's parts, or of a smaller block by its own. */
+            fabrics?: string | string[] | {
+                [key: string]: string;
+            };
+            corners?: (number | string)[];
+            /** @description A share, such as 1 or 3/2. */
+            strip?: number | string;
+        };
         Copy: {
             name: string;
             /** Format: date-time */
@@ -1616,6 +1640,26 @@ export interface components {
          * @enum {string}
          */
         DirectionEnum: "none" | "stripes" | "one_way";
+        /**
+         * @description * `clear` - clear
+         *     * `exchange` - exchange
+         *     * `grid` - grid
+         *     * `mirror` - mirror
+         *     * `mirror_whole` - mirror_whole
+         *     * `move` - move
+         *     * `paint` - paint
+         *     * `place` - place
+         *     * `rename` - rename
+         *     * `repeat` - repeat
+         *     * `shape` - shape
+         *     * `span` - span
+         *     * `symmetry` - symmetry
+         *     * `tracks` - tracks
+         *     * `turn` - turn
+         *     * `turn_whole` - turn_whole
+         * @enum {string}
+         */
+        DoEnum: "clear" | "exchange" | "grid" | "mirror" | "mirror_whole" | "move" | "paint" | "place" | "rename" | "repeat" | "shape" | "span" | "symmetry" | "tracks" | "turn" | "turn_whole";
         /** @description A picture in inches, y downward; ``window`` is left, top, width, height. */
         Drawing: {
             window: number[];
@@ -1625,7 +1669,33 @@ export interface components {
         };
         /** @description One change to a layout. */
         EditRequestRequest: {
-            edit: unknown;
+            edit: components["schemas"]["EditWireRequest"];
+        };
+        /** @description One change to a layout: ``do`` says what, the rest where and with what. Places are a column and a row from 0. */
+        EditWireRequest: {
+            do: components["schemas"]["DoEnum"];
+            spots?: number[][];
+            from?: number[];
+            to?: number[];
+            content?: components["schemas"]["ContentWireRequest"];
+            symmetry?: components["schemas"]["SymmetryEnum"];
+            mirrored?: boolean;
+            part?: number | null;
+            corners?: (number | string)[];
+            /** @description A share, such as 1 or 3/2. */
+            strip?: number | string;
+            /** @description A share, such as 1 or 3/2. */
+            columns?: number | string;
+            /** @description A share, such as 1 or 3/2. */
+            rows?: number | string;
+            turn?: number;
+            quarters?: number;
+            across?: number;
+            down?: number;
+            role?: string;
+            one?: string;
+            other?: string;
+            name?: string;
         };
         /** @description A block after a change to its layout. */
         EditedBlock: {
@@ -1811,7 +1881,7 @@ export interface components {
         LibraryBlock: {
             key: string;
             own: boolean;
-            pattern: unknown;
+            pattern: components["schemas"]["PatternWire"];
             name: string;
             columns: number;
             rows: number;
@@ -1822,9 +1892,9 @@ export interface components {
         LookRequestRequest: {
             /** Format: uuid */
             block?: string | null;
-            pattern: unknown;
+            pattern: components["schemas"]["PatternWireRequest"];
             finished: string;
-            edit?: unknown | null;
+            edit?: components["schemas"]["EditWireRequest"] | null;
         };
         LookingRequestRequest: {
             /** @default 2 */
@@ -2016,16 +2086,25 @@ export interface components {
             changes?: components["schemas"]["WorkroomPatchRequest"];
             seen?: components["schemas"]["WorkroomPatchRequest"];
         };
-        /** @description A block in the format ``entretoile-block/1``; or what is done to one, as the board says it (docs/formats). */
+        /** @description A block in the format ``entretoile-block/1`` (docs/formats). */
+        PatternWire: {
+            format?: string;
+            name?: string;
+            columns: (number | string)[];
+            rows: (number | string)[];
+            units: {
+                [key: string]: components["schemas"]["ContentWire"];
+            };
+            layout: string[];
+        };
+        /** @description A block in the format ``entretoile-block/1`` (docs/formats). */
         PatternWireRequest: {
             format?: string;
-            name: string;
-            columns: unknown[];
-            rows: unknown[];
+            name?: string;
+            columns: (number | string)[];
+            rows: (number | string)[];
             units: {
-                [key: string]: {
-                    [key: string]: unknown;
-                };
+                [key: string]: components["schemas"]["ContentWireRequest"];
             };
             layout: string[];
         };
@@ -2498,7 +2577,7 @@ export interface components {
             readonly finished: components["schemas"]["Length"];
             colourways: components["schemas"]["Colourway"][];
             order: components["schemas"]["OrderEnum"] | components["schemas"]["BlankEnum"];
-            pressing: unknown;
+            pressing: components["schemas"]["WishesWire"];
             view: components["schemas"]["BlockView"];
         };
         SavedPatchRequest: {
@@ -2581,7 +2660,7 @@ export interface components {
         ScrapsRequestRequest: {
             role: string;
             stock: {
-                [key: string]: unknown;
+                [key: string]: string;
             };
             fixed?: {
                 [key: string]: string;
@@ -2625,7 +2704,7 @@ export interface components {
             eased: boolean;
         };
         SeenRequestRequest: {
-            seen: unknown;
+            seen: components["schemas"]["PatternWireRequest"];
         };
         /**
          * @description * `straight` - straight
@@ -2759,6 +2838,15 @@ export interface components {
             /** Format: double */
             top: number;
         };
+        /**
+         * @description * `quarter_turns` - quarter_turns
+         *     * `half_turn` - half_turn
+         *     * `sideways` - sideways
+         *     * `up_and_down` - up_and_down
+         *     * `four_ways` - four_ways
+         * @enum {string}
+         */
+        SymmetryEnum: "quarter_turns" | "half_turn" | "sideways" | "up_and_down" | "four_ways";
         /** @description What one sees; the further answers hang below it, in one flat list by ``under``. */
         Symptom: {
             code: string;
@@ -3002,6 +3090,15 @@ export interface components {
             repeats: boolean;
             spun: number[][];
         };
+        /** @description Wishes for the pressing map; what is not named is as usual. */
+        WishesWire: {
+            to_dark?: boolean;
+            from_bulk?: boolean;
+            layers?: number | null;
+            repeats?: boolean;
+            spun?: number[][];
+        };
+        /** @description Wishes for the pressing map; what is not named is as usual. */
         WishesWireRequest: {
             to_dark?: boolean;
             from_bulk?: boolean;

@@ -43,7 +43,7 @@ export type Outgoing =
   | { kind: 'open_state'; project: string; source: string; state: string }
   | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }
   | (Sets<'put_block'> & { project: string; block: string; start?: string })
-  | { kind: 'edit_block'; project: string; block: string; edit: Record<string, unknown> & { do: string } }
+  | { kind: 'edit_block'; project: string; block: string; edit: Schemas['EditWireRequest'] }
   | { kind: 'keep_own'; library: string; block: string }
   | { kind: 'delete_own'; library: string }
   | { kind: 'tick_strip'; project: string; number: number; done: boolean }
