@@ -16,6 +16,10 @@ class AlreadyServed(Exception):
     """Another server keeps this folder; the message says where."""
 
 
+_mine: list[IO[str]] = []
+"""Held by this process, which may do with the folder what another must not."""
+
+
 def _lock() -> Path:
     return Path(settings.DATA) / "serving"
 
@@ -38,11 +42,15 @@ def hold_folder(where: str) -> IO[str]:
     held.write(where)
     held.flush()
     os.fsync(held.fileno())
+    if where:
+        _mine.append(held)
     return held
 
 
 def served_at() -> str | None:
-    """The address of the server on this folder, if one runs."""
+    """The address of another server on this folder, if one runs."""
+    if any(not held.closed for held in _mine):
+        return None
     try:
         hold_folder("").close()
     except AlreadyServed as other:

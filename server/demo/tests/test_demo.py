@@ -10,6 +10,7 @@ from django.core.management.base import CommandError
 from api.tests.api import ApiCase
 from keeping.copies import copies
 from keeping.serving import hold_folder
+from keeping.tests.other import served_elsewhere
 from projects.models import Project
 
 
@@ -54,5 +55,13 @@ class DemoTest(ApiCase):
 
     def test_a_workroom_that_is_served_is_not_emptied(self) -> None:
         lantern_deck()
-        with hold_folder("http://127.0.0.1:8321/"), self.assertRaisesMessage(CommandError, "http://127.0.0.1:8321/"):
+        with (
+            served_elsewhere("http://127.0.0.1:8321/"),
+            self.assertRaisesMessage(CommandError, "http://127.0.0.1:8321/"),
+        ):
             lantern_deck("--reset", "--yes")
+
+    def test_the_server_that_starts_may_start_over(self) -> None:
+        lantern_deck()
+        with hold_folder("http://127.0.0.1:8321/"):
+            self.assertIn("3 projects", lantern_deck("--reset", "--yes"))

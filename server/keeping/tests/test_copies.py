@@ -5,16 +5,20 @@ from __future__ import annotations
 import sqlite3
 from contextlib import closing
 from datetime import date, timedelta
-from io import BytesIO
+from io import BytesIO, StringIO
 from pathlib import Path
 from tempfile import mkdtemp
+from unittest.mock import patch
 from uuid import uuid4
 
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import call_command
+from django.core.management.base import CommandError
 from django.test import TransactionTestCase
 
 from keeping import copies
 from keeping.serving import AlreadyServed, hold_folder, served_at
+from keeping.tests.other import served_elsewhere
 from projects.commands import create_project
 from projects.models import Project
 from workrooms.selectors import current_workroom
@@ -107,8 +111,70 @@ class CopiesTest(TransactionTestCase):
 class OneServerTest(TransactionTestCase):
     def test_a_folder_is_held_once_and_free_again_when_its_server_ends(self) -> None:
         self.assertIsNone(served_at())
-        with hold_folder("http://127.0.0.1:8321/"):
+        with served_elsewhere("http://127.0.0.1:8321/"):
             self.assertEqual(served_at(), "http://127.0.0.1:8321/")
             with self.assertRaisesMessage(AlreadyServed, "http://127.0.0.1:8321/"):
                 hold_folder("http://127.0.0.1:8400/")
         self.assertIsNone(served_at())
+
+    def test_the_server_itself_is_not_in_its_own_way(self) -> None:
+        with hold_folder("http://127.0.0.1:8321/"):
+            self.assertIsNone(served_at())
+            with self.assertRaisesMessage(AlreadyServed, "http://127.0.0.1:8321/"):
+                hold_folder("http://127.0.0.1:8400/")
+        self.assertIsNone(served_at())
+
+
+class PrepareTest(TransactionTestCase):
+    """What is said at the start, in a folder of its own."""
+
+    def setUp(self) -> None:
+        self.folder = Path(mkdtemp()) / "her data"
+        self.folder.mkdir()
+        self.path = self.folder / "entretoile.sqlite3"
+        with closing(sqlite3.connect(copies.make_copy(self.path))):
+            pass
+        patched = patch("keeping.copies.database", lambda: self.path)
+        patched.start()
+        self.addCleanup(patched.stop)
+        patched = patch("keeping.management.commands.prepare.database", lambda: self.path)
+        patched.start()
+        self.addCleanup(patched.stop)
+
+    def said(self, *flags: str) -> str:
+        try:
+            call_command("prepare", *flags, stdout=StringIO())
+        except CommandError as problem:
+            return str(problem)
+        return ""
+
+    def test_all_is_well_and_a_copy_is_made(self) -> None:
+        self.assertEqual(self.said(), "")
+        self.assertEqual(len(copies.copies()), 1)
+
+    def test_what_is_wrong_is_told_with_the_way_back(self) -> None:
+        self.said()
+        good = self.path.read_bytes()
+        copy = copies.copies()[0].path
+        cases = {
+            "gone": (None, "is gone. Nothing was begun in its place."),
+            "damaged": (b"\x00" * 30_000, "damaged"),
+            "cut off": (good[:5000], "damaged"),
+        }
+        for what, (content, told) in cases.items():
+            with self.subTest(what):
+                self.path.unlink(missing_ok=True)
+                if content is not None:
+                    self.path.write_bytes(content)
+                said = self.said()
+                self.assertIn(told, said)
+                self.assertIn(f"make restore FILE='{copy}'", said, "a folder's name may hold a space")
+                self.assertNotIn("Traceback", said)
+                self.assertEqual(self.path.exists(), content is not None, "nothing is begun anew without a word")
+
+    def test_without_a_copy_it_says_how_to_begin_anew(self) -> None:
+        self.said()
+        for copy in copies.copies():
+            copy.path.unlink()
+        self.path.unlink()
+        self.assertIn("prepare --anew", self.said())

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from shlex import quote
 from typing import Any
 
 from django.core.management import call_command
@@ -48,4 +49,4 @@ def _way_back() -> str:
     if not found:
         return "There is no copy here. To begin with an empty database: python server/manage.py prepare --anew"
     newest = found[0]
-    return f"The last good copy is of {newest.made:%d %B %Y, %H:%M}: make restore FILE={newest.path}"
+    return f"The last good copy is of {newest.made:%d %B %Y, %H:%M}: make restore FILE={quote(str(newest.path))}"
