@@ -127,6 +127,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
         try:
             found = cutting_plan(pieces, cloths, Goal(goal), _SECONDS, stop)
         except PiecingError as refusal:
+            CutPlan.objects.filter(project_id=key).update(asked_at=None)
             return str(refusal)
         CutPlan.objects.update_or_create(
             project_id=key,
@@ -136,11 +137,13 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
                 "laid": plan_data(found, pieces),
                 "done": [],
                 "made_at": timezone.now(),
+                "asked_at": None,
             },
         )
         touch(project)
         return ""
 
+    CutPlan.objects.update_or_create(project=project, defaults={"asked_at": timezone.now()})
     job = jobs.start(project.pk, _SECONDS, work)
     if wait and job.thread:
         job.thread.join()

@@ -35,7 +35,7 @@ class Stock(models.Model):
 
 class CutPlan(models.Model):
     """The last plan of a project as it was found; ``laid`` holds it exactly, ``done`` the strips ticked off,
-    ``extra`` pieces from a list (fabric, width, height, count, name)."""
+    ``extra`` pieces from a list (fabric, width, height, count, name), ``asked_at`` since when one is being looked for."""
 
     project = models.OneToOneField(Project, on_delete=models.CASCADE, primary_key=True, related_name="cut_plan")
     goal = models.CharField(max_length=10, choices=GOALS, default=Goal.LEAST.value)
@@ -44,6 +44,7 @@ class CutPlan(models.Model):
     done = models.JSONField(default=list, blank=True)
     extra = models.JSONField(default=list, blank=True)
     made_at = models.DateTimeField(null=True, blank=True)
+    asked_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
         constraints = [models.CheckConstraint(condition=Q(goal__in=[g for g, _ in GOALS]), name="cut_plan_goal")]

@@ -95,11 +95,17 @@ class CuttingSheet:
     job: JobView
 
 
+_INTERRUPTED = "Looking for the cuts was interrupted when the program stopped. Plan the cuts again."
+
+
 def sheet_of(project: Project) -> CuttingSheet:
-    stock, row = stock_of(project), CutPlan.objects.filter(project=project).first()
-    piles = wanted_of(project, along=bool(row and row.along))
+    # The job first: one that ends meanwhile has said so in the row.
     job = jobs.job_of(project.pk)
     seen = JobView(job.running, job.share, job.failed) if job else JobView(False, 0.0, "")
+    stock, row = stock_of(project), CutPlan.objects.filter(project=project).first()
+    piles = wanted_of(project, along=bool(row and row.along))
+    if row and row.asked_at and not seen.running and not seen.failed:
+        seen = JobView(False, 0.0, _INTERRUPTED)
     return CuttingSheet(project, stock, piles, _plan_view(project, row, piles, stock) if row else None, seen)
 
 

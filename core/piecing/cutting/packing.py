@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Sequence
 
 from ..solver import Stop
@@ -19,21 +20,26 @@ def packed(
     """Strips for every piece at the least cost known, with the bound proven.
 
     ``tidy`` asks, among plans that cost the same, for the fewest strips and the fewest depths. Pieces that fit nowhere, or
-    for which no cloth is left, are counted as missing.
+    for which no cloth is left, are counted as missing. Stopped, or a good deal over its time, it is the best found so far.
     """
+    until = time.monotonic() + seconds * _PATIENCE
+
+    def ended() -> bool:
+        return (stop is not None and stop.asked) or time.monotonic() > until
+
     master = Master(items, bins)
     plain = shelves(items, bins)
     for b, _, s in plain:
         master.add(Column(b, s.depth, counts_in(items, s.segments), s.segments))
     for n, item in enumerate(items):
         single(master, n, item, bins)
-    bound = master.grow() if items and bins else 0.0
-    laid = dived(master, items, bins) if items and bins else []
+    bound = master.grow(ended=ended) if items and bins else 0.0
+    laid = dived(master, items, bins, ended) if items and bins else []
     for b, _, s in laid:
         master.add(Column(b, s.depth, counts_in(items, s.segments), s.segments))
     if cost_of(master, items, laid) < cost_of(master, items, plain):
         plain = laid
-    if sum(b.count for b in bins) > _MOST_CLOTHS:
+    if sum(b.count for b in bins) > _MOST_CLOTHS or ended():
         return as_laid(master, items, plain, bound)
     tops(master, items)
     few = len(bins) == 1 and bins[0].count == 1 and len(plain) <= _FEW
@@ -48,5 +54,7 @@ def packed(
 
 _MOST_CLOTHS = 60
 """Cloths above which the linear plan taken whole, or the plain one, is the answer: choosing among all would take too long."""
+_PATIENCE = 2.0
+"""How many times its time the linear plan may take: it is what every other step begins with."""
 _FEW = 12
 """Strips up to which they are also chosen one by one, and the bound is narrowed by listing every strip worth it."""

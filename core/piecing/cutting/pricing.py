@@ -5,7 +5,7 @@ Source: docs/theory, section 13.2 (Gilmore and Gomory's two-stage cutting).
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -51,6 +51,10 @@ def priced(items: Sequence[Item], duals: np.ndarray, width: int, depth: int) -> 
             at -= along
     column = Column(-1, depth, counts_in(items, segments), tuple(sorted(segments)))
     return float(best[width]), column
+
+
+def _never() -> bool:
+    return False
 
 
 class Master:
@@ -100,8 +104,8 @@ class Master:
         self.solved()
         return self._shares
 
-    def grow(self, rounds: int = 80) -> float:
-        """Columns until none is worth adding; returns the bound proven."""
+    def grow(self, rounds: int = 80, ended: Callable[[], bool] = _never) -> float:
+        """Columns until none is worth adding, or it is ``ended``; returns the bound proven."""
         depths = depths_of(self.items)
         wanted = np.array([i.count for i in self.items], dtype=float)
         room = np.array([b.depth * b.count for b in self.bins], dtype=float)
@@ -110,6 +114,9 @@ class Master:
             added, over = False, 1.0
             for b, bin_ in enumerate(self.bins):
                 for depth in (d for d in depths if d <= bin_.depth):
+                    if ended():
+                        # A round left in the middle proves nothing; what was proven before stands.
+                        return self.proof[0]
                     value, column = priced(self.items, prices, bin_.width, depth)
                     cost = (bin_.price + rooms[b]) * depth + bin_.strip
                     over = max(over, value / cost if cost > 1e-12 else 1.0)
@@ -140,20 +147,22 @@ def cost_of(master: Master, items: Sequence[Item], strips: Sequence[tuple[int, i
     return sum(master.bins[b].cost(s.depth) for b, _, s in strips) + master.missing * short
 
 
-def dived(master: Master, items: Sequence[Item], bins: Sequence[Bin]) -> list[tuple[int, int, PackedStrip]]:
+def dived(
+    master: Master, items: Sequence[Item], bins: Sequence[Bin], ended: Callable[[], bool] = _never
+) -> list[tuple[int, int, PackedStrip]]:
     """A whole-number plan from the linear one: what it takes whole times is cut, the rest is chosen anew."""
     left = [i.count for i in items]
     used: dict[tuple[int, int], int] = {}
     found: list[tuple[int, int, PackedStrip]] = []
     columns = list(master.columns)
     for _ in range(4 * len(items) + 40):
-        if not any(left):
+        if not any(left) or ended():
             break
         rest = [Item(i.wide, i.deep, n, i.turns) for i, n in zip(items, left, strict=True)]
         small = Master(rest, bins)
         for c in columns:
             small.add(_clipped(c, items, left))
-        small.grow(6)
+        small.grow(6, ended)
         shares = small.shares()
         picks = [(k, int(x + 1e-6)) for k, x in enumerate(shares) if x >= 1 - 1e-6]
         if not picks:

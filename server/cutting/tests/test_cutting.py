@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from threading import Event
 from typing import Any
 from uuid import uuid4
 
 from django.test import TransactionTestCase
+from django.utils import timezone
 
 from api.tests.api import ApiCase
 from cutting import commands, jobs
@@ -192,3 +194,36 @@ class PlanTest(TransactionTestCase):
         assert job.thread
         job.thread.join()
         self.assertEqual(CutPlan.objects.get().goal, "fewest")
+
+    def test_one_that_was_interrupted_says_so_until_it_is_begun_again(self) -> None:
+        CutPlan.objects.update_or_create(project_id=self.project["id"], defaults={"asked_at": timezone.now()})
+        jobs._jobs.clear()
+        self.assertIn("was interrupted", self.ask("get", f"{self.path}/cutting")["job"]["failed"])  # type: ignore[misc]
+        self.plan()
+        self.assertEqual(self.ask("get", f"{self.path}/cutting")["job"]["failed"], "")  # type: ignore[misc]
+        self.assertIsNone(CutPlan.objects.get().asked_at)
+
+    def test_two_at_a_time_and_not_without_end(self) -> None:
+        hold, both, keys = Event(), Event(), [uuid4() for _ in range(22)]
+        going: list[int] = []
+
+        def held(_stop: object) -> str:
+            going.append(1)
+            if len(going) == 2:
+                both.set()
+            hold.wait(20)
+            return ""
+
+        try:
+            begun = [jobs.start(key, 5.0, held) for key in keys]
+            self.assertTrue(both.wait(10))
+            self.assertEqual(sum(j.began is not None for j in begun), 2)
+            self.assertEqual([j.share for j in begun if j.began is None], [0.0] * 20)
+            with self.assertRaises(jobs.TooManyAtOnce):
+                jobs.start(uuid4(), 5.0, lambda _stop: "")
+        finally:
+            hold.set()
+        for job in begun:
+            assert job.thread is not None
+            job.thread.join(5)
+        self.assertFalse(any(j.running for j in begun))
