@@ -47,6 +47,45 @@ class OneBrowserTest(JourneyCase):
         expect(self.page.get_by_role("dialog")).to_have_count(0)
 
 
+_NO_STORAGE = """
+  const no = () => { throw new DOMException('Storage is switched off', 'SecurityError') }
+  for (const name of ['indexedDB', 'localStorage', 'sessionStorage'])
+    Object.defineProperty(window, name, { get: no, configurable: true })
+"""
+_FULL = """
+  const put = IDBObjectStore.prototype.put
+  IDBObjectStore.prototype.put = function (...given) {
+    throw new DOMException('No room', 'QuotaExceededError')
+  }
+"""
+
+
+class NoStorageTest(JourneyCase):
+    """A private window, or a full disk: said before one types, and everything goes to the server as always."""
+
+    forgiven = JourneyCase.forgiven + r"|Storage is switched off|No room"
+
+    def test_storage_switched_off(self) -> None:
+        self.context.add_init_script(_NO_STORAGE)
+        self.works_and_says("Its storage is switched off")
+
+    def test_storage_full(self) -> None:
+        self.context.add_init_script(_FULL)
+        self.works_and_says("Its storage is full")
+
+    def works_and_says(self, told: str) -> None:
+        self.open(f"{JUST_PLANNED}/plan")
+        expect(self.page.get_by_role("status").filter(has_text=told)).to_be_visible()
+        self.labelled("Units wanted").fill("42")
+        self.saved()
+        for path in (f"{HALF_SEWN}/measure", f"{LANTERN}/lay", f"{HALF_SEWN}/cut", f"{LANTERN}/diagnose", "/settings"):
+            self.open(path)
+            expect(self.page.get_by_role("main")).to_be_visible()
+            self.page.wait_for_timeout(300)
+        self.open(f"{JUST_PLANNED}/plan")
+        expect(self.labelled("Units wanted")).to_have_value("42")
+
+
 class TwoBrowsersTest(JourneyCase):
     """The table in one room and the machine in another: what was read before the other wrote is asked about."""
 

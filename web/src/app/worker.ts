@@ -1,5 +1,7 @@
 import type { Router } from 'vue-router'
 
+import { inWindow } from '@/shared/offline/preference'
+
 /**
  * The worker that opens the page with the server stopped. A newer build takes over by itself: the page is loaded anew at
  * the next step one takes, when nothing is being typed.
@@ -19,10 +21,9 @@ export function openWorker(router: Router) {
   })
   // A part of the page that an older build had and a newer one has not: the whole page is read again, once.
   router.onError((error, to) => {
-    if (!(error instanceof TypeError) || !navigator.onLine || sessionStorage.getItem('entretoile.again'))
-      return
-    sessionStorage.setItem('entretoile.again', to.fullPath)
+    if (!(error instanceof TypeError) || !navigator.onLine || inWindow.getItem('entretoile.again')) return
+    inWindow.setItem('entretoile.again', to.fullPath)
     window.location.assign(to.fullPath)
   })
-  router.afterEach(() => sessionStorage.removeItem('entretoile.again'))
+  router.afterEach(() => inWindow.removeItem('entretoile.again'))
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import RowInput from '@/shared/form/RowInput.vue'
-import { useLocalStorage } from '@vueuse/core'
+import { usePreference } from '@/shared/offline/preference'
 
 import type { Project } from '@/shared/api/client'
 import { kindWords, methodWords, schoolWords } from '@/shared/words/words'
@@ -10,7 +10,7 @@ import { useBuying, usePossible } from './api'
 
 /** What the shop is asked for when nothing is in stock, and the thread the blocks take. */
 const props = defineProps<{ project: Project }>()
-const typed = useLocalStorage('entretoile.allowances', { shrinkage: '3', wrong_cuts: '1', bobbin: '65' })
+const typed = usePreference('allowances', { shrinkage: '3', wrong_cuts: '1', bobbin: '65' })
 const whole = (text: string, most: number, usual: number) =>
   /^\d{1,4}$/.test(text) && +text <= most ? +text : usual
 const asked = () => ({

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { usePreference } from '@/shared/offline/preference'
 import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
@@ -8,7 +8,7 @@ import Choice from '@/shared/form/Choice.vue'
 
 /** Paper for the table: what can be printed, and the ticket on screen. */
 const props = defineProps<{ project: Project }>()
-const page = useLocalStorage('entretoile.paper', 'a4')
+const page = usePreference<string>('paper', 'a4')
 const paper = (name: string) => `/api/projects/${props.project.id}/papers/${name}.pdf?page=${page.value}`
 const template = (unit: string) => `/api/units/${unit}/papers/template.pdf?page=${page.value}`
 </script>

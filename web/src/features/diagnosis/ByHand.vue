@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { useLocalStorage } from '@vueuse/core'
+import { usePreference } from '@/shared/offline/preference'
 import { NButton, NInput, NInputNumber, NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 
@@ -49,7 +49,7 @@ const fresh = () => ({
 })
 /** Begun afresh each time; what was typed the last time is a press away. */
 const typed = ref(fresh())
-const last = useLocalStorage('entretoile.by-hand', fresh())
+const last = usePreference('by-hand', fresh())
 const takeUp = () => (typed.value = JSON.parse(JSON.stringify(last.value)) as ReturnType<typeof fresh>)
 watch(typed, (now) => now.lines.length && (last.value = JSON.parse(JSON.stringify(now))), { deep: true })
 const lines = computed(() => typed.value.lines)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSessionStorage } from '@vueuse/core'
+import { useWindowPreference } from '@/shared/offline/preference'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
@@ -22,7 +22,7 @@ import WorkingSheet from './WorkingSheet.vue'
 /** A block or a row of units as its readings make it: drawn with its faults, judged, with what to measure next and what to do. */
 const props = defineProps<SubjectProps>()
 const { of, name } = useSubject(props)
-const factor = useSessionStorage('entretoile.factor', 4)
+const factor = useWindowPreference<number>('factor', 4)
 const tried = ref('')
 const { data, error } = useDiagnosis(of, factor, tried)
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))

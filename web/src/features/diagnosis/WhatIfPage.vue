@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { refDebounced, useSessionStorage } from '@vueuse/core'
+import { refDebounced } from '@vueuse/core'
+import { useWindowPreference } from '@/shared/offline/preference'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
@@ -23,9 +24,9 @@ const { data: places, error } = useDiagnosis(
   () => 1,
   () => '',
 )
-const marks = useSessionStorage<Record<string, number>>(`entretoile.what-if.${props.block.id}`, { seam: 2 })
-const factor = useSessionStorage('entretoile.factor', 4)
-const scatter = useSessionStorage('entretoile.scatter', 100)
+const marks = useWindowPreference<Record<string, number>>(`what-if.${props.block.id}`, { seam: 2 })
+const factor = useWindowPreference<number>('factor', 4)
+const scatter = useWindowPreference<number>('scatter', 100)
 
 /** How much a slider's mark is, as the core says for this measure. */
 const step = computed(() => places.value?.slider_step ?? 0)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { useLocalStorage } from '@vueuse/core'
+import { usePreference } from '@/shared/offline/preference'
 import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
@@ -26,7 +26,7 @@ const end = computed(() => (at.value && !choices.value.length ? at.value : null)
 /** Straight to sizes and readings typed by hand; no symptom's code has a hyphen. */
 const hand = computed(() => under.value === 'by-hand')
 const showTrue = ref(false)
-const lastSeen = useLocalStorage('entretoile.seen', '')
+const lastSeen = usePreference<string>('seen', '')
 watch(end, (e) => e && (lastSeen.value = path.value.join('.')), { immediate: true })
 const see = (s: Symptom) => router.push({ query: { see: [...path.value, s.code].join('.') } })
 const back = () =>

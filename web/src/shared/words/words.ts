@@ -1,6 +1,7 @@
 import { reactive } from 'vue'
 
 import { api, type Schemas, taken } from '@/shared/api/client'
+import { inBrowser } from '@/shared/offline/preference'
 
 /** The craft's words for codes, as the core writes them; kept in this browser so that a page opens without the server. */
 type Words = Schemas['Words']
@@ -40,7 +41,7 @@ function fill(found: Words) {
 
 function read(): Words | undefined {
   try {
-    return JSON.parse(localStorage.getItem(kept) ?? '') as Words
+    return JSON.parse(inBrowser.getItem(kept) ?? '') as Words
   } catch {
     return undefined
   }
@@ -53,7 +54,7 @@ export async function openWords(): Promise<void> {
   const fresh = taken(api.GET('/api/words')).then((found) => {
     fill(found)
     try {
-      localStorage.setItem(kept, JSON.stringify(found))
+      inBrowser.setItem(kept, JSON.stringify(found))
     } catch {
       // A full or forbidden storage only means that they are asked for again.
     }
