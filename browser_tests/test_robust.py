@@ -190,6 +190,20 @@ class TwoBrowsersTest(JourneyCase):
         unit = PlannedUnit.objects.get(project__name__startswith="Wake", kind="flying_goose")
         self.assertEqual((unit.count, unit.project.fold), (50, inches("1/32")))
 
+    def test_what_they_did_not_touch_stays_mine(self) -> None:
+        one, two = self.both()
+        self.labelled("Units wanted", one).fill("40")
+        self.saved(one)
+        self.labelled("Units wanted", two).fill("50")
+        two.get_by_role("radio", name="Generous").locator("xpath=ancestor::label[1]").click()
+        dialog = two.get_by_role("dialog", name="Changed in another window")
+        expect(dialog).to_contain_text("50")
+        dialog.get_by_role("button", name="Keep theirs").click()
+        expect(dialog).to_be_hidden()
+        self.saved(two)
+        unit = PlannedUnit.objects.get(project__name__startswith="Wake", kind="flying_goose")
+        self.assertEqual((unit.count, unit.school), (40, "generous"))
+
     def test_one_field_twice_in_one_window_is_no_clash(self) -> None:
         one, _two = self.both()
         for typed in ("31", "32", "33", "34"):

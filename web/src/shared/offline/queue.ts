@@ -124,8 +124,18 @@ function mark(change: Change, what: Partial<Change>) {
 
 /** A clash decided: written knowingly over what is there. */
 export function sendAgain(change: Change, what: Outgoing) {
-  // A new name, since the server has not made the old one.
-  void remove(change).then(() => add(what))
+  drop(change.id)
+  tell({ type: 'gone', id: change.id })
+  // A new name, since the server has not made the old one. Storage takes the new one before it lets go of the old.
+  void add(what)
+  if (change.seq !== undefined) void erase('changes', change.seq)
+}
+
+/** The part of a change that sets some fields only. */
+export function only(what: Editing, wanted: (field: string) => boolean): Editing | undefined {
+  const pick = (from: object) => Object.fromEntries(Object.entries(from).filter(([f]) => wanted(f)))
+  const changes = pick(what.changes)
+  return Object.keys(changes).length ? ({ ...what, changes, seen: pick(what.seen) } as Editing) : undefined
 }
 
 function wake() {
@@ -162,8 +172,9 @@ async function sendAll() {
 }
 
 /** Sends one; false when the server is away and all the rest waits with it. */
-async function sendOne(c: Change): Promise<boolean> {
-  if (foldedIntoClash(c)) return true
+async function sendOne(first: Change): Promise<boolean> {
+  const c = besideClash(first)
+  if (!c) return true
   try {
     const data = await deliver(c.what, c.id)
     pause = 0
@@ -217,9 +228,9 @@ function rebase(later: Change, gone: Editing) {
   mark(later, { what: { ...later.what, seen } as Outgoing })
 }
 
-/** A later value for a field that is being asked about belongs to the question. */
-function foldedIntoClash(c: Change): boolean {
-  if (!('changes' in c.what)) return false
+/** A later value for a field that is being asked about belongs to the question; what is left to be sent beside it. */
+function besideClash(c: Change): Change | undefined {
+  if (!('changes' in c.what)) return c
   const mine = c.what
   const asked = changes.value.find(
     (k) =>
@@ -227,11 +238,16 @@ function foldedIntoClash(c: Change): boolean {
       thingOf(k.what) === thingOf(mine) &&
       Object.keys(mine.changes).some((f) => f in (k.what as Editing).changes),
   )
-  if (!asked) return false
+  if (!asked) return c
   const what = asked.what as Editing
-  mark(asked, { what: { ...what, changes: { ...what.changes, ...mine.changes } } as Outgoing })
+  const questioned = (f: string) => f in what.changes
+  mark(asked, {
+    what: { ...what, changes: { ...what.changes, ...only(mine, questioned)?.changes } } as Outgoing,
+  })
+  const rest = only(mine, (f) => !questioned(f))
+  if (rest) return mark(c, { what: rest })
   void remove(c)
-  return true
+  return undefined
 }
 
 /** A refusal goes back to the field that is waiting for it, and is shown there; no one waiting, it stays in the queue. */

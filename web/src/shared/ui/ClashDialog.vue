@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { Editing } from '@/shared/offline/change'
 import { clashes } from '@/shared/offline/conflicts'
 import type { Outgoing } from '@/shared/offline/outgoing'
-import { remove, sendAgain } from '@/shared/offline/queue'
+import { only, remove, sendAgain } from '@/shared/offline/queue'
 
 /** What another window changed first, one question after another; both versions are kept until one is chosen. */
 const clash = computed(() => clashes.value[0])
@@ -25,7 +25,14 @@ function keepMine() {
   sendAgain(c.change, { ...what, seen } as Outgoing)
 }
 
-const keepTheirs = () => clash.value && remove(clash.value.change)
+/** What they did not touch is mine all the same. */
+function keepTheirs() {
+  const c = clash.value
+  if (!c) return
+  const rest = only(c.change.what as Editing, (f) => !c.fields.some((x) => x.field === f))
+  if (rest) sendAgain(c.change, rest)
+  else void remove(c.change)
+}
 </script>
 
 <template>
