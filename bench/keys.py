@@ -67,7 +67,7 @@ INTERACTIONS = (
         "pieces at hand on Compare",
         f"{HALF_SEWN}/compare",
         "main",
-        _fill("Pieces at hand, of each fabric", ("12 squares 5", "9 squares 6")),
+        _fill("Pieces at hand, of each fabric", ("12 of 10 x 10", "9 of 8 x 8")),
     ),
 )
 
