@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sqlite3
 from collections.abc import Iterable
 from typing import Any, ClassVar
 
@@ -130,7 +131,7 @@ def _problem(exc: Exception) -> dict[str, Any] | None:
         return problem_body(
             404, "not_here", "Not here", "There is nothing at this address. It may have been deleted.", []
         )
-    if isinstance(exc, DatabaseError):
+    if isinstance(exc, DatabaseError | sqlite3.Error | OSError):
         return storage_problem(exc)
     if isinstance(exc, RequestDataTooBig):
         too_large = "This is more than can be taken at once. Send it in smaller parts."
@@ -144,21 +145,20 @@ def _problem(exc: Exception) -> dict[str, Any] | None:
 
 
 _STORAGE = (
-    ("locked", 503, "busy", "Busy", "Another change is being written. What you sent is kept in the browser and tried again."),
-    ("busy", 503, "busy", "Busy", "Another change is being written. What you sent is kept in the browser and tried again."),
-    ("full", 507, "disk_full", "The disk is full", "There is no room left on the disk, so nothing was changed. Make room; what you typed is kept in the browser and tried again."),
-    ("readonly", 507, "read_only", "The data folder is read-only", "The data folder cannot be written to, so nothing was changed. Let this program write there; what you typed is kept in the browser and tried again."),
-    ("disk i/o", 507, "disk_error", "The disk does not answer", "The data folder could not be read or written, so nothing was changed. Look whether its disk is there; what you typed is kept in the browser and tried again."),
-    ("malformed", 507, "damaged", "The database is damaged", "The database cannot be read as a whole, so nothing was changed. Stop the program and restore the last good copy: make restore."),
-    ("unable to open", 507, "not_there", "The database is not there", "The database cannot be opened, so nothing was changed. Look whether the data folder is where it was."),
+    (("locked", "busy"), 503, "busy", "Busy", "Another change is being written. What you sent is kept in the browser and tried again."),
+    (("disk is full", "no space left"), 507, "disk_full", "The disk is full", "There is no room left on the disk, so nothing was changed. Make room; what you typed is kept in the browser and tried again."),
+    (("readonly", "read-only file system"), 507, "read_only", "The data folder is read-only", "The data folder cannot be written to, so nothing was changed. Let this program write there; what you typed is kept in the browser and tried again."),
+    (("disk i/o",), 507, "disk_error", "The disk does not answer", "The data folder could not be read or written, so nothing was changed. Look whether its disk is there; what you typed is kept in the browser and tried again."),
+    (("malformed",), 507, "damaged", "The database is damaged", "The database cannot be read as a whole, so nothing was changed. Stop the program and restore the last good copy: make restore."),
+    (("unable to open",), 507, "not_there", "The database is not there", "The database cannot be opened, so nothing was changed. Look whether the data folder is where it was."),
 )  # fmt: skip
 
 
 def storage_problem(exc: Exception) -> dict[str, Any] | None:
-    """What SQLite says of its file, in the user's words: ``None`` for anything that is a fault of the program."""
+    """What SQLite or the disk says of a file, in the user's words: ``None`` for anything that is a fault of the program."""
     said = str(exc).lower()
-    for sign, status, code, title, detail in _STORAGE:
-        if sign in said:
+    for signs, status, code, title, detail in _STORAGE:
+        if any(sign in said for sign in signs):
             return problem_body(status, code, title, detail, [])
     return None
 

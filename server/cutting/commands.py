@@ -27,7 +27,7 @@ from workrooms.once import change
 
 from . import jobs
 from .models import GOALS, KINDS, CutPlan, Stock
-from .translate import cloth_of, plan_data, plan_from, stock_of, wanted_of
+from .translate import cloth_of, live_stock, plan_data, plan_from, stock_of, wanted_of
 
 __all__ = [
     "begin_plan",
@@ -66,10 +66,7 @@ def put_stock(
     if row is not None and row.fabric.project_id != project.pk:
         raise NotHere("This key belongs to another project.")
     if row is None:
-        if (
-            Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None).count()
-            >= MOST_STOCK
-        ):
+        if live_stock(project).count() >= MOST_STOCK:
             raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)])
         last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
         row = Stock(pk=key, fabric=fabric, position=last + 1, across=inches(40), along=inches(36))

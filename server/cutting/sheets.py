@@ -21,7 +21,7 @@ from workrooms.once import change
 
 from .commands import MOST_STOCK
 from .models import CutPlan, Stock
-from .translate import stock_of, wanted_of
+from .translate import live_stock, stock_of, wanted_of
 
 __all__ = ["CUT_LIST", "STOCK", "cut_list_csv", "import_cut_list", "import_stock", "stock_csv"]
 
@@ -103,7 +103,7 @@ def import_stock(project: Project, text: str) -> Imported:
     good, told = _taken(text, style, STOCK, take)
     for n, row in enumerate(good, 1):
         row.position = last + n
-    held = Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None).count()
+    held = live_stock(project).count()
     if held + len(good) > MOST_STOCK:
         raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)], style)
     Stock.objects.bulk_create(good)

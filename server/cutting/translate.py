@@ -6,6 +6,8 @@ from collections.abc import Iterable
 from fractions import Fraction
 from typing import Any
 
+from django.db.models import QuerySet
+
 from blocks.quilt import quilt_view
 from blocks.translate import find_in
 from measuring.selectors import plan_of
@@ -23,10 +25,13 @@ from .models import CutPlan, Stock
 __all__ = ["cloth_of", "directions_of", "plain_of", "plan_data", "plan_from", "stock_of", "unit_plans_of", "wanted_of"]
 
 
+def live_stock(project: Project) -> QuerySet[Stock]:
+    """Cloths there are, of fabrics there are."""
+    return Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None)
+
+
 def stock_of(project: Project) -> list[Stock]:
-    return list(
-        Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None).select_related("fabric")
-    )
+    return list(live_stock(project).select_related("fabric"))
 
 
 def cloth_of(row: Stock) -> Cloth:

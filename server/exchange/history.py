@@ -16,7 +16,7 @@ from typing import Any
 from uuid import UUID
 
 from django.db import DatabaseError, connection
-from django.db.models import QuerySet
+from django.db.models import F, Max, Q, QuerySet
 from django.utils import timezone
 
 from api.problems import NotHere
@@ -53,15 +53,9 @@ _AREAS = {
 
 def take_states(rested: timedelta = RESTED) -> int:
     """Takes the state of every project that was changed and has rested since; returns how many were taken."""
-    before = timezone.now() - rested
-    taken = 0
-    for project in Project.objects.filter(deleted_at=None):
-        last = _states(project).first()
-        touched = project.updated_at
-        if touched > before or (last is not None and last.at >= touched):
-            continue
-        taken += _take(get_project(project.workroom, project.pk), last)
-    return taken
+    found = Project.objects.filter(deleted_at=None, updated_at__lte=timezone.now() - rested)
+    changed = found.annotate(last=Max("states__at")).filter(Q(last=None) | Q(last__lt=F("updated_at")))
+    return sum(_take(get_project(p.workroom, p.pk), _states(p).first()) for p in changed.select_related("workroom"))
 
 
 @change

@@ -102,13 +102,16 @@ def make_copy(target: Path) -> Path:
     return target
 
 
-def put_aside(occasion: str) -> Path | None:
-    """A copy before a migration, a restore or a reset; ``None`` when there is nothing to copy yet."""
+def put_aside(occasion: str, needed: Path | None = None) -> Path | None:
+    """A copy before a migration, a restore or a reset; ``None`` when there is nothing to copy yet.
+
+    The oldest of its kind goes for it, but never the one ``needed``.
+    """
     if not database().exists():
         return None
     now = datetime.now(UTC)
     made = make_copy(_folder() / f"before-{occasion}-{now:%Y-%m-%d-%H%M%S}-{now.microsecond // 1000:03}.sqlite3")
-    _forget(f"before-{occasion}-")
+    _forget(f"before-{occasion}-", needed)
     return made
 
 
@@ -130,9 +133,10 @@ def keep_daily() -> None:
         time.sleep(1_800)
 
 
-def _forget(kind: str) -> None:
+def _forget(kind: str, needed: Path | None = None) -> None:
     for old in sorted((p for p in _folder().iterdir() if p.name.startswith(kind)), reverse=True)[KEPT_OF_A_KIND:]:
-        old.unlink()
+        if old != needed:
+            old.unlink()
 
 
 def _reading(path: Path) -> sqlite3.Connection:
@@ -177,23 +181,29 @@ def unwritten_migrations() -> list[tuple[str, str]]:
 
 
 def restore(path: Path) -> None:
-    """Everything becomes as it is in a copy; what there was is put aside first. Raises ``Unusable``.
+    """Everything becomes as it is in a copy; what there was is put aside first, or nothing is changed.
 
-    Page by page into the database that is open, so that a running server goes on with it.
+    Page by page into the database that is open, so that a running server goes on with it. Raises ``Unusable`` for the copy,
+    ``sqlite3.Error`` or ``OSError`` when what there is cannot be put aside or overwritten, such as on a full disk.
     """
     examine(path)
-    with suppress(Unusable, sqlite3.Error):
-        # A damaged database cannot be copied: it is what one restores from.
-        put_aside("restore")
     connections.close_all()
     try:
-        _overwrite(path)
-    except sqlite3.DatabaseError:
-        for beside in ("", "-wal", "-shm"):
-            with suppress(FileNotFoundError):
-                Path(f"{database()}{beside}").unlink()
-        _overwrite(path)
+        examine(database())
+    except Unusable:
+        # Nothing that could be copied as a database, or be written over as one: the file itself is put aside.
+        _set_away()
+    else:
+        put_aside("restore", needed=path)
+    _overwrite(path)
     call_command("migrate", verbosity=0, interactive=False)
+
+
+def _set_away() -> None:
+    """A database that cannot be read, and what SQLite keeps beside it, under another name in the same folder."""
+    for beside in ("", "-wal", "-shm"):
+        with suppress(FileNotFoundError):
+            os.replace(f"{database()}{beside}", f"{database()}.damaged{beside}")
 
 
 def _overwrite(path: Path) -> None:

@@ -81,6 +81,33 @@ class CopiesTest(TransactionTestCase):
         path.write_bytes(data)
         return path
 
+    def test_the_oldest_copy_can_be_gone_back_to(self) -> None:
+        """It would be the one to go for the copy that is made first."""
+        for _ in range(copies.KEPT_OF_A_KIND):
+            copies.put_aside("restore")
+        create_project(current_workroom(), uuid4(), "Later")
+        copies.restore(copies.copies()[-1].path)
+        self.assertEqual(self.names(), {"Kept"})
+
+    def test_what_cannot_be_put_aside_is_not_written_over(self) -> None:
+        made = copies.make_copy(self.scratch / "all.sqlite3")
+        create_project(current_workroom(), uuid4(), "Later")
+        full = sqlite3.OperationalError("database or disk is full")
+        with patch("keeping.copies.make_copy", side_effect=full), self.assertRaises(sqlite3.OperationalError):
+            copies.restore(made)
+        with patch("keeping.copies._overwrite", side_effect=full), self.assertRaises(sqlite3.OperationalError):
+            copies.restore(made)
+        self.assertEqual(self.names(), {"Kept", "Later"})
+
+    def test_a_damaged_database_is_set_away_and_the_copy_takes_its_place(self) -> None:
+        path = self.scratch / "entretoile.sqlite3"
+        made = copies.make_copy(self.scratch / "all.sqlite3")
+        path.write_bytes(b"torn" * 5_000)
+        with patch("keeping.copies.database", lambda: path), patch("keeping.copies.call_command"):
+            copies.restore(made)
+        self.assertEqual((self.scratch / "entretoile.sqlite3.damaged").read_bytes()[:4], b"torn")
+        copies.examine(path)
+
     def test_the_last_seven_days_are_kept_and_one_copy_a_day_is_made(self) -> None:
         first = date(2026, 11, 1)
         made = [copies.daily_copy(first + timedelta(days=n)) for n in range(9)]
@@ -104,6 +131,10 @@ class CopiesTest(TransactionTestCase):
         self.assertEqual(self.names(), {"Kept", "Later"})
         refused = self.client.post("/api/backup", {"file": SimpleUploadedFile("x", b"nothing")})
         self.assertEqual((refused.status_code, refused.json()["code"]), (422, "copy_unusable"))
+        for full in (sqlite3.OperationalError("database or disk is full"), OSError(28, "No space left on device")):
+            with patch("keeping.copies.make_copy", side_effect=full):
+                answer = self.client.post(f"/api/copies/{name}/restore")
+            self.assertEqual((answer.status_code, answer.json()["code"]), (507, "disk_full"))
         self.assertEqual(self.client.post("/api/copies/..%2Ftest.sqlite3/restore").status_code, 404)
         self.assertEqual(self.client.post("/api/copies/daily-2020-01-01.sqlite3/restore").status_code, 404)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sqlite3
 from pathlib import Path
 from typing import Any
 
@@ -25,6 +26,8 @@ class Command(BaseCommand):
             restore(Path(options["file"]).absolute())
         except Unusable as problem:
             raise CommandError(problem.detail) from None
+        except (sqlite3.Error, OSError) as error:
+            raise CommandError(f"Nothing was put back: {error}. Make room on the disk and try again.") from None
         self.stdout.write(
             f"Everything is as it was in {options['file']}. What there was before is in the folder “copies”."
         )

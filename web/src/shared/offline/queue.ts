@@ -66,7 +66,7 @@ async function lead() {
 }
 
 /**
- * Adds a change: seen at once, kept in storage a moment later, sent after that. Resolves with the answer; a refusal
+ * Adds a change: seen at once, kept in storage and sent side by side. Resolves with the answer; a refusal
  * rejects, and stays in the queue to be seen unless the caller shows it `inPlace`.
  */
 export function add(what: Outgoing, inPlace = false): Promise<unknown> {
