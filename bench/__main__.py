@@ -4,6 +4,7 @@ import sys
 
 from bench.blocks import print_blocks
 from bench.cutting import print_cutting
+from bench.growth import print_growth
 from bench.keys import print_keys
 from bench.records import print_records
 from bench.sewers import print_sewers
@@ -17,6 +18,7 @@ PARTS = {
     "sewers": print_sewers,
     "records": print_records,
     "keys": print_keys,
+    "growth": print_growth,
     "storm": print_storm,
 }
 

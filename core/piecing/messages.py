@@ -109,6 +109,8 @@ class MidSentence:
 
 
 def _set(value: Value, style: Any) -> str:
+    if isinstance(value, str | int):  # most of them: asking a protocol takes longer than all the rest
+        return str(value)
     return value.set_in(style) if isinstance(value, Settable) else str(value)
 
 

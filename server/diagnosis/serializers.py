@@ -1,3 +1,4 @@
+from functools import lru_cache
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
@@ -96,26 +97,26 @@ class CellSerializer(serializers.Serializer[Any]):
     key = serializers.CharField()
     name = serializers.CharField()
     batch = serializers.IntegerField()
-    across = serializers.BooleanField(source="orientation.across")
-    box = serializers.SerializerMethodField()
-    corners = serializers.SerializerMethodField()
-    tips = serializers.SerializerMethodField()
+    across = serializers.BooleanField()
+    box = serializers.ListField(child=serializers.FloatField())
+    corners = CornerSerializer(many=True)
+    tips = serializers.ListField(child=serializers.CharField())
 
-    @extend_schema_field(serializers.ListField(child=serializers.FloatField()))
-    def get_box(self, c: Any) -> list[float]:
+    def to_representation(self, c: Any) -> dict[str, Any]:
+        # Written out by hand: a block has thousands of them.
+        places = self.context["model"].places
         left, bottom, right, top = c.box
-        return [round(v, 4) for v in (left, -top, right - left, top - bottom)]
-
-    @extend_schema_field(CornerSerializer(many=True))
-    def get_corners(self, c: Any) -> Any:
-        tips = [t for t in self.context["model"].places.corner_tips if t.cell == c.number]
-        named = [f"{t.down} {t.across}" for t in tips]
-        found = [{"corner": name, "landings": landings(ReadingKind.MISS, name)} for name in named]
-        return CornerSerializer(found, many=True, context=self.context).data
-
-    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
-    def get_tips(self, c: Any) -> list[str]:
-        return [t.side for t in self.context["model"].places.edge_tips if t.cell == c.number]
+        corners = [f"{t.down} {t.across}" for t in places.corner_tips_of.get(c.number, ())]
+        return {
+            "number": c.number,
+            "key": c.key,
+            "name": c.name,
+            "batch": c.batch,
+            "across": c.orientation.across,
+            "box": [round(v, 4) for v in (left, -top, right - left, top - bottom)],
+            "corners": [{"corner": corner, "landings": _landed(ReadingKind.MISS, corner)} for corner in corners],
+            "tips": [t.side for t in places.edge_tips_of.get(c.number, ())],
+        }
 
 
 class SeamSerializer(serializers.Serializer[Any]):
@@ -132,22 +133,29 @@ class SeamSerializer(serializers.Serializer[Any]):
 
 class FeatureSerializer(serializers.Serializer[Any]):
     key = serializers.CharField()
-    kind = serializers.CharField(source="kind.value")
-    name = serializers.SerializerMethodField()
+    kind = serializers.CharField()
+    name = serializers.CharField()
     at = PointField()
     nominal = InchesField()
-    landings = serializers.SerializerMethodField()
+    landings = LandingSerializer(many=True)
 
-    def get_name(self, f: Any) -> str:
-        model = self.context["model"]
-        return str(feature_name(model, model.find(f.key)).text(self.context["style"]))
+    def to_representation(self, f: Any) -> dict[str, Any]:
+        # Written out by hand: a block has thousands of them.
+        model, fields = self.context["model"], self.fields
+        upright = f.seam >= 0 and model.places.seams[f.seam].upright
+        return {
+            "key": f.key,
+            "kind": f.kind.value,
+            "name": str(feature_name(model, model.find(f.key)).text(self.context["style"])),
+            "at": fields["at"].to_representation(f.at),
+            "nominal": fields["nominal"].to_representation(f.nominal),
+            "landings": _landed(ReadingKind(f.kind.value), f.edge if " " in f.edge else "", upright),
+        }
 
-    @extend_schema_field(LandingSerializer(many=True))
-    def get_landings(self, f: Any) -> Any:
-        upright = f.seam >= 0 and self.context["model"].places.seams[f.seam].upright
-        corner = f.edge if " " in f.edge else ""
-        found = landings(ReadingKind(f.kind.value), corner, upright=upright)
-        return LandingSerializer(found, many=True, context=self.context).data
+
+@lru_cache(maxsize=256)
+def _landed(kind: ReadingKind, corner: str, upright: bool = False) -> list[dict[str, str]]:
+    return [{"code": x.code, "said": x.said.text()} for x in landings(kind, corner, upright=upright)]
 
 
 class PlacesSerializer(serializers.Serializer[Any]):

@@ -189,7 +189,7 @@ def next_readings(
 def _true_readings(found: Inference, e: Equation) -> NDArray[np.float64]:
     """(draws,): what the reading would be in each block that is possible, beyond its nominal, before the hand that takes it."""
     if e.of_errors.any():
-        return np.asarray(found.sewn @ e.of_errors)
+        return found.read_off(e.of_errors)
     return np.asarray(found.draws[:, : found.common] @ e.of_causes)
 
 

@@ -13,6 +13,7 @@ from functools import lru_cache
 from math import hypot
 
 import numpy as np
+from numpy.typing import NDArray
 
 from .model import OF_SEAM, OF_UNIT, BlockModel, Vector
 from .places import PlacedUnit, UnitBatch
@@ -33,6 +34,7 @@ __all__ = [
     "shape_of",
     "singles_of",
     "sources_of",
+    "touched_by",
 ]
 
 
@@ -149,12 +151,17 @@ def parameters_of(model: BlockModel) -> tuple[Parameter, ...]:
     return tuple(found)
 
 
-def singles_of(model: BlockModel) -> Iterator[Parameter]:
-    """Every single seam, as a whole or toward its start, middle or end, and every single unit, in size or off its lines."""
-    for n in range(len(model.places.seams)):
+def singles_of(model: BlockModel, touched: NDArray[np.int64] | None = None) -> Iterator[Parameter]:
+    """Every single seam, as a whole or toward its start, middle or end, and every single unit, in size or off its lines; only
+    those that have one of the ``touched`` errors, if given."""
+    errors = np.arange(model.errors) if touched is None else touched
+    of_units = len(OF_UNIT) * len(model.places.cells)
+    seams = np.unique((errors[errors >= of_units] - of_units) // len(OF_SEAM))
+    cells = np.unique(errors[errors < of_units] // len(OF_UNIT))
+    for n in map(int, seams):
         for spot in (_WHOLE, *_ALONG):
             yield Parameter(Cause.ONE_SEAM, place=n, spot=spot)
-    for c in model.places.cells:
+    for c in (model.places.cells[int(k)] for k in cells):
         b = model.places.batches[c.batch]
         yield Parameter(Cause.ONE_UNIT, place=c.number, spot="size")
         for side in _SIDES:
@@ -180,28 +187,35 @@ def drawn_out(batch: UnitBatch, axis: int, allowance: float) -> tuple[float, flo
 def effect_of(model: BlockModel, p: Parameter) -> Vector:
     """(errors,): what an inch of this cause makes of every error of units and seams."""
     row = np.zeros(model.errors)
-    if p.cause is Cause.ONE_SEAM:
-        row[model.of_seam(p.place, "mean" if p.spot == _WHOLE else p.spot)] = 1.0
-        return row
-    if p.cause is Cause.ONE_UNIT:
-        _on_unit(model, row, model.places.cells[p.place], p)
-        return row
-    if p.batch < 0:
-        what = {Cause.SEAM: "mean", Cause.START: "start", Cause.END: "end", Cause.FOLD: "fold"}[p.cause]
-        row[[model.of_seam(n, what) for n in range(len(model.places.seams))]] = 1.0
-        return row
-    for cell in model.places.cells:
-        if cell.batch == p.batch:
-            _on_unit(model, row, cell, p)
+    for n, by in touched_by(model, p).items():
+        row[n] = by
     return row
 
 
-def _on_unit(model: BlockModel, row: Vector, cell: PlacedUnit, p: Parameter) -> None:
+def touched_by(model: BlockModel, p: Parameter) -> dict[int, float]:
+    """The errors that an inch of this cause changes, by their numbers, each with what it makes of it in inches."""
+    row: dict[int, float] = {}
+    if p.cause is Cause.ONE_SEAM:
+        row[model.of_seam(p.place, "mean" if p.spot == _WHOLE else p.spot)] = 1.0
+    elif p.cause is Cause.ONE_UNIT:
+        _on_unit(model, row, model.places.cells[p.place], p)
+    elif p.batch < 0:
+        what = {Cause.SEAM: "mean", Cause.START: "start", Cause.END: "end", Cause.FOLD: "fold"}[p.cause]
+        for n in range(len(model.places.seams)):
+            row[model.of_seam(n, what)] = 1.0
+    else:
+        for cell in model.places.cells:
+            if cell.batch == p.batch:
+                _on_unit(model, row, cell, p)
+    return row
+
+
+def _on_unit(model: BlockModel, row: dict[int, float], cell: PlacedUnit, p: Parameter) -> None:
     batch = model.places.batches[cell.batch]
     wide, high = (model.of_unit(cell.number, side) for side in _SIDES)
     what = p.spot or p.cause.value
     if what in ("size", "trim"):
-        row[[wide, high]] = 1.0
+        row[wide] = row[high] = 1.0
     elif what in _SIDES:
         row[model.of_unit(cell.number, what)] = 1.0
     elif what in ("slip", "shift"):
@@ -218,7 +232,7 @@ def _on_unit(model: BlockModel, row: Vector, cell: PlacedUnit, p: Parameter) -> 
         row[wide], row[high] = by_width, by_height
 
 
-def _moved(model: BlockModel, row: Vector, cell: PlacedUnit, own: tuple[float, float], by: float) -> None:
+def _moved(model: BlockModel, row: dict[int, float], cell: PlacedUnit, own: tuple[float, float], by: float) -> None:
     x, y = cell.toward(own)
     row[model.of_unit(cell.number, "across")] = by * x
     row[model.of_unit(cell.number, "up")] = by * y

@@ -5,7 +5,7 @@ Source: docs/theory, section 14.7.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from heapq import nsmallest
@@ -17,7 +17,7 @@ from scipy.special import ndtr
 
 from ..lengths import Length, inches
 from ..messages import Message
-from .causes import SOURCES, Cause, Parameter, effect_of, parameters_of, scatter_of, shape_of, singles_of, sources_of
+from .causes import SOURCES, Cause, Parameter, parameters_of, scatter_of, shape_of, singles_of, sources_of, touched_by
 from .evidence import Candidates, Weighed, density, search
 from .mistakes import Mistake, Seen, headline, mistakes_of, seen_of
 from .model import BlockModel, Vector
@@ -30,6 +30,8 @@ NOTHING = 0.017
 """Inches; a cause smaller than this is the hands' own scatter."""
 _MOST_ALIKE, _MOST_READINGS = 12, 160
 _MOST_SETS, _DRAWS = 32, 900
+_AT_ONCE = 1_000_000
+"""How many errors are drawn in one go: a bound on the memory, not on the blocks."""
 _UNREAD = 0.5
 """How much less often a cause is large of which nothing was read."""
 _MOST_SINGLES, _RARE, _UNLIKELY = 10, 0.01, 7.0
@@ -98,7 +100,7 @@ class Inference:
     estimates: tuple[Estimate, ...]
     mean: Vector
     draws: NDArray[np.float64]
-    sewn: NDArray[np.float64]
+    sewn: NDArray[np.float32]
     leading: NDArray[np.int64]
     sizes: NDArray[np.float64]
     looked: NDArray[np.bool_]
@@ -138,6 +140,11 @@ class Inference:
     def unsteady(self) -> float:
         """Probability that units or seams vary by one and a half times what steady hands do, or more."""
         return float(sum(w for h, w in self.hands if max(h.factors[:3]) >= 1.5))
+
+    def read_off(self, response: Vector) -> Vector:
+        """(draws,): what a figure that answers so to the errors, shape (errors,), is in every possible block, beyond true."""
+        reached = np.nonzero(response)[0]
+        return np.asarray(self.sewn[:, reached].astype(np.float64) @ response[reached])
 
     def estimate(self, p: Parameter) -> Estimate:
         """The estimate of one parameter. Raises ``ValueError`` for one that the model has not."""
@@ -283,7 +290,7 @@ class _Work:
             if np.abs(self.of_causes[:, n]).max(initial=0.0) > 1e-9:
                 wider = float(self.prior.large[n] ** 2 - self.prior.small[n] ** 2)
                 add(self.of_causes[:, n], wider, float(self.prior.odds[n]), p, mean=float(self.prior.shift[n]))
-        singles = [(p, self.of_errors @ effect_of(self.model, p)) for p in self._singles()]
+        singles = [(p, self._reads(p)) for p in singles_of(self.model, self.columns)]
         singles = [(p, c) for p, c in singles if np.abs(c).max(initial=0.0) > 1e-9]
         for p, c in singles:
             held = ONE_SEAM if p.cause is Cause.ONE_SEAM else ONE_UNIT
@@ -308,8 +315,10 @@ class _Work:
             np.array(odds),
         )
 
-    def _singles(self) -> Iterable[Parameter]:
-        return singles_of(self.model) if self.of_errors.any() else ()
+    def _reads(self, p: Parameter) -> Vector:
+        """(readings,): what an inch of a single cause does to each reading."""
+        touched = touched_by(self.model, p)
+        return np.asarray(self.of_errors[:, list(touched)] @ np.array(list(touched.values())))
 
     def answer(self) -> Inference:
         sets = self._sets() if self.count else []
@@ -331,7 +340,7 @@ class _Work:
             leading,
             sizes,
             np.asarray(~(active[:, : self.common] & self._silent()).any(axis=1)),
-            sewn.mean(axis=0),
+            np.asarray(sewn.mean(axis=0, dtype=np.float64), dtype=np.float64),
             self._fitted(sets),
             self._odd(sets),
             self.headline,
@@ -419,7 +428,9 @@ class _Work:
                 shift[params.index(p)] = self.candidates.mean[k]
         return shift
 
-    def _drawn(self, sets: Sequence[_Set], params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
+    def _drawn(
+        self, sets: Sequence[_Set], params: Sequence[Parameter]
+    ) -> tuple[Vector, NDArray[np.float32], NDArray[np.bool_]]:
         """Causes and errors of blocks that are possible after all, and which of the causes are large in each.
 
         Each is drawn as if nothing had been read and then moved by what the readings say of the difference (Matheron's
@@ -428,23 +439,33 @@ class _Work:
         if not sets:
             return self._before(params)
         counts = _shared(np.array([s.weight for s in sets]), _DRAWS)
-        parts = [self._of_set(s, int(n), params) for s, n in zip(sets, counts, strict=True) if n]
-        draws, sewn, active = (np.concatenate([p[k] for p in parts]) for k in range(3))
-        order = self.rng.permutation(len(draws))
-        return draws[order], sewn[order], active[order]
+        draws, active = np.empty((_DRAWS, len(params))), np.empty((_DRAWS, len(params)), dtype=bool)
+        sewn = np.empty((_DRAWS, self.model.errors), dtype=np.float32)
+        order, at = np.random.default_rng(int(self.rng.integers(2**32))).permutation(_DRAWS), 0
+        some = max(1, _AT_ONCE // self.model.errors)
+        for s, count in zip(sets, counts, strict=True):
+            for n in (min(some, int(count) - k) for k in range(0, int(count), some)):
+                rows = order[at : at + n]
+                draws[rows], sewn[rows], active[rows] = self._of_set(s, n, params)
+                at += n
+        return draws, sewn, active
 
-    def _before(self, params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
+    def _before(self, params: Sequence[Parameter]) -> tuple[Vector, NDArray[np.float32], NDArray[np.bool_]]:
         n = _DRAWS
         often = 1 / (1 + np.exp(-self.prior.odds))
         active = self.rng.random((n, len(params))) < often
         sd = np.where(active, self.prior.large, self.prior.small)
         draws = self.prior.mean + active * self.prior.shift + self.rng.standard_normal((n, len(params))) * sd
-        sewn = draws @ shape_of(self.model).T + self.rng.standard_normal((n, self.model.errors)) * scatter_of(
-            self.model
-        )
+        sewn = self.rng.standard_normal((n, self.model.errors), dtype=np.float32)
+        sewn *= scatter_of(self.model).astype(np.float32)
+        shape, some = shape_of(self.model).T.astype(np.float32), max(1, _AT_ONCE // self.model.errors)
+        for k in range(0, n, some):
+            sewn[k : k + some] += draws[k : k + some].astype(np.float32) @ shape
         return draws, sewn, active
 
-    def _of_set(self, s: _Set, n: int, params: Sequence[Parameter]) -> tuple[Vector, Vector, NDArray[np.bool_]]:
+    def _of_set(
+        self, s: _Set, n: int, params: Sequence[Parameter]
+    ) -> tuple[Vector, NDArray[np.float32], NDArray[np.bool_]]:
         v, singles = self._variances(s)
         # What was not read may be a cause all the same, though people measure where something looks wrong.
         silent = self._silent()
@@ -455,16 +476,18 @@ class _Work:
         sd = scatter_of(self.model) * factors[sources_of(self.model)]
         z = self.rng.standard_normal
         causes = z((n, self.common)) * np.sqrt(variance)
-        errors = z((n, self.model.errors)) * sd
+        errors = z((n, self.model.errors), dtype=np.float32)
+        errors *= sd.astype(np.float32)
         alone = {p: z(n) * sqrt(x) for p, x in singles.items()}
-        columns = {p: self.of_errors @ effect_of(self.model, p) for p in singles}
+        columns = {p: self._reads(p) for p in singles}
         noise = self._noise(s)
-        read = causes @ self.of_causes.T + errors @ self.of_errors.T + z((n, self.count)) @ noise.T
+        read = causes @ self.of_causes.T + errors[:, self.columns] @ self.touching.T + z((n, self.count)) @ noise.T
         for p, x in alone.items():
             read += x[:, None] * columns[p]
         pull = (s.left - read) @ s.inverse
         causes += (pull @ self.of_causes) * variance
-        errors += (pull @ self.of_errors) * sd**2
+        # Only errors that some reading touches are moved by what the readings say.
+        errors[:, self.columns] += (pull @ self.touching) * sd[self.columns] ** 2
         found = np.zeros((n, len(params)))
         active = np.zeros((n, len(params)), dtype=bool)
         found[:, : self.common] = self.prior.mean + self._shift(s) + large * self.prior.shift + causes
@@ -474,14 +497,16 @@ class _Work:
                 for number in self.mistakes[m].parameters:
                     found[:, number] += self.mistakes[m].size
         active[:, : self.common] = large
-        sewn = found[:, : self.common] @ shape_of(self.model).T + errors
+        sewn = errors
+        sewn += found[:, : self.common].astype(np.float32) @ shape_of(self.model).T.astype(np.float32)
         for k in s.of:
             named = self.candidates_of[k]
             if named is not None and named in params:
                 active[:, params.index(named)] = True
         for single, x in alone.items():
             off = x + (pull @ columns[single]) * singles[single]
-            sewn += np.outer(off, effect_of(self.model, single))
+            for error, by in touched_by(self.model, single).items():
+                sewn[:, error] += off * by
             if single in params:
                 found[:, params.index(single)] = off
         return found, sewn, active
@@ -518,7 +543,7 @@ class _Work:
         found = []
         for j, p in enumerate(params):
             large, leads = float((sizes[:, j] > NOTHING).mean()), float((leading == j).mean())
-            column = self.of_causes[:, j] if j < self.common else self.of_errors @ effect_of(self.model, p)
+            column = self.of_causes[:, j] if j < self.common else self._reads(p)
             nominal = float(self.prior.mean[j]) if j < self.common else 0.0
             if not sets or np.abs(column).max(initial=0.0) <= 1e-9:
                 found.append(Estimate(p, nominal - self._wanted(p), -1.0, 1.0, large, leads))

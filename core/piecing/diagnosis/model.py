@@ -10,11 +10,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from math import hypot
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.sparse import csr_array
 
 from ..geometry.plane import Point
 from ..lengths import Length
@@ -27,6 +28,7 @@ __all__ = [
     "BlockModel",
     "Feature",
     "FeatureKind",
+    "Response",
     "Responses",
     "across",
     "clearance",
@@ -36,6 +38,8 @@ __all__ = [
 ]
 
 Vector = NDArray[np.float64]
+Response = dict[int, float]
+"""How a figure answers to the errors that reach it: inches an inch, by their numbers."""
 
 OF_UNIT = ("width", "height", "across", "up", "turn", "tip")
 OF_SEAM = ("mean", "start", "middle", "end", "fold")
@@ -76,12 +80,13 @@ class Feature:
 
 @dataclass(frozen=True, eq=False)
 class BlockModel:
-    """``matrix`` (features, errors) turns errors into deviations of the features, all in inches."""
+    """``matrix`` (features, errors), sparse, turns errors into deviations of the features, all in inches: a figure answers to the
+    few units and seams that it runs across."""
 
     places: BlockGeometry
     allowance: Length
     features: tuple[Feature, ...]
-    matrix: NDArray[np.float64]
+    matrix: csr_array
 
     folds: tuple[float, ...] = ()
     """For each seam how much of a full fold it has: one when pressed to a side, half when pressed open."""
@@ -89,7 +94,19 @@ class BlockModel:
     @property
     def errors(self) -> int:
         """How many single errors there are: so many of each unit, so many of each seam."""
-        return int(self.matrix.shape[1])
+        return len(OF_UNIT) * len(self.places.cells) + len(OF_SEAM) * len(self.places.seams)
+
+    def response(self, n: int) -> Vector:
+        """(errors,): how feature ``n`` answers to every error."""
+        row = np.zeros(self.errors)
+        within = slice(self.matrix.indptr[n], self.matrix.indptr[n + 1])
+        row[self.matrix.indices[within]] = self.matrix.data[within]
+        return row
+
+    @cached_property
+    def reached(self) -> NDArray[np.int64]:
+        """The numbers of the errors that any feature answers to."""
+        return np.unique(self.matrix.indices).astype(np.int64)
 
     def of_unit(self, cell: int, what: str) -> int:
         """The column of one error of one unit."""
@@ -101,7 +118,11 @@ class BlockModel:
 
     def find(self, key: str) -> int | None:
         """The number of a feature by its key."""
-        return _keys_of(self.features).get(key)
+        return self._by_key.get(key)
+
+    @cached_property
+    def _by_key(self) -> dict[str, int]:
+        return {f.key: n for n, f in enumerate(self.features)}
 
     def mark_of(self, n: int) -> str:
         """What a feature is made of: while it stays, a reading of that feature belongs there."""
@@ -115,14 +136,15 @@ class BlockModel:
             return places.seam_mark(f.seam)
         return places.mark(places.cells[f.cell])
 
-    def deviations(self, errors: Vector) -> Vector:
-        """(features,) from (errors,), or (samples, features) from (samples, errors)."""
-        return np.asarray(errors @ self.matrix.T)
+    def deviations(self, errors: NDArray[np.floating]) -> Vector:
+        """(features,) from (errors,), or (samples, features) from (samples, errors); many samples are kept in single
+        precision, which is finer than any ruler."""
+        matrix = self._single if errors.dtype == np.float32 else self.matrix
+        return np.asarray((matrix @ errors.T).T)
 
-
-@lru_cache(maxsize=64)
-def _keys_of(features: tuple[Feature, ...]) -> dict[str, int]:
-    return {f.key: n for n, f in enumerate(features)}
+    @cached_property
+    def _single(self) -> csr_array:
+        return self.matrix.astype(np.float32)
 
 
 def course_shares(t: float) -> tuple[float, float, float]:
@@ -138,28 +160,42 @@ class Responses:
         self.folds = folds or (1.0,) * len(places.seams)
         self.size = len(OF_UNIT) * len(places.cells) + len(OF_SEAM) * len(places.seams)
         self.features: list[Feature] = []
-        self.responses: list[Vector] = []
+        self.responses: list[tuple[NDArray[np.int32], Vector]] = []
 
-    def add(self, feature: Feature, response: Vector) -> None:
-        """A feature with how it answers to every error, shape (errors,)."""
+    def add(self, feature: Feature, response: Response) -> None:
+        """A feature with how it answers to every error."""
         self.features.append(feature)
-        self.responses.append(response)
+        count = len(response)
+        numbers = np.fromiter(response.keys(), np.int32, count)
+        self.responses.append((numbers, np.fromiter(response.values(), np.float64, count)))
 
-    def blank(self) -> Vector:
-        """No answer to any error, shape (errors,)."""
-        return np.zeros(self.size)
+    @property
+    def matrix(self) -> csr_array:
+        """(features, errors)."""
+        ends = np.cumsum([0, *(len(numbers) for numbers, _ in self.responses)])
+        numbers = np.concatenate([np.zeros(0, np.int32), *(n for n, _ in self.responses)])
+        values = np.concatenate([np.zeros(0), *(v for _, v in self.responses)])
+        return csr_array((values, numbers, ends.astype(np.int32)), shape=(len(self.features), self.size))
 
-    def unit(self, row: Vector, cell: int, what: str, by: float) -> None:
+    def dense(self, row: Response) -> Vector:
+        """The same answer, shape (errors,)."""
+        found = np.zeros(self.size)
+        for n, by in row.items():
+            found[n] = by
+        return found
+
+    def unit(self, row: Response, cell: int, what: str, by: float) -> None:
         """Adds what an error of a unit moves a feature by, in inches an inch."""
-        row[len(OF_UNIT) * cell + OF_UNIT.index(what)] += by
+        n = len(OF_UNIT) * cell + OF_UNIT.index(what)
+        row[n] = row.get(n, 0.0) + by
 
-    def take_up(self, row: Vector, seam: int, at: Point, by: float) -> None:
+    def take_up(self, row: Response, seam: int, at: Point, by: float) -> None:
         """``by`` times what the seam takes up where it passes ``at``: its mean, its course, half its fold."""
         base = len(OF_UNIT) * len(self.places.cells) + len(OF_SEAM) * seam
-        t = min(1.0, max(0.0, self.places.seams[seam].along(at)))
-        row[base] += by
-        row[base + 1 : base + 4] += by * np.array(course_shares(t))
-        row[base + 4] += by * self.folds[seam] / 2
+        start, middle, end = course_shares(min(1.0, max(0.0, self.places.seams[seam].along(at))))
+        for n, share in enumerate((1.0, start, middle, end, self.folds[seam] / 2), base):
+            if share:
+                row[n] = row.get(n, 0.0) + by * share
 
 
 @lru_cache(maxsize=64)
@@ -174,8 +210,7 @@ def model_of(places: BlockGeometry, allowance: Length, folds: tuple[float, ...] 
         _corner_tip(rows, corner)
     for n, line in enumerate(places.seams):
         _crossings(rows, n, line)
-    matrix = np.array(rows.responses) if rows.responses else np.zeros((0, rows.size))
-    return BlockModel(places, allowance, tuple(rows.features), matrix, rows.folds)
+    return BlockModel(places, allowance, tuple(rows.features), rows.matrix, rows.folds)
 
 
 def _lengths(rows: Responses, allowance: Length, upright: bool) -> None:
@@ -195,7 +230,7 @@ def _lengths(rows: Responses, allowance: Length, upright: bool) -> None:
             ("right" if upright else "bottom", far),
         ):
             level = at + (far - near if edge == "middle" else near + far - 2 * at) * _INSIDE
-            row = rows.blank()
+            row: Response = {}
             for cell in places.crossing(level, upright):
                 across(rows, row, cell, level, upright)
             kind = FeatureKind.COLUMN if upright else FeatureKind.ROW
@@ -204,7 +239,7 @@ def _lengths(rows: Responses, allowance: Length, upright: bool) -> None:
         start = far
 
 
-def across(rows: Responses, row: Vector, cell: PlacedUnit, level: float, upright: bool, skip: str = "") -> None:
+def across(rows: Responses, row: Response, cell: PlacedUnit, level: float, upright: bool, skip: str = "") -> None:
     """What a unit adds to a length along a line: its width less what the seams on both its sides take up there."""
     rows.unit(row, cell.number, "height" if upright else "width", 1.0)
     for side in ("top", "bottom") if upright else ("left", "right"):
@@ -226,14 +261,14 @@ def _edge_tip(rows: Responses, tip: EdgeTip) -> None:
     seam = cell.seam(tip.side)
     if seam is None:
         return
-    row = rows.blank()
+    row: Response = {}
     clearance(rows, row, tip)
     rows.take_up(row, seam, tip.at, -1.0)
     key = f"tip {cell.key} {tip.side}"
     rows.add(Feature(FeatureKind.EDGE_TIP, key, 0.0, tip.at, cell.row, tip.side, tip.cell, seam), row)
 
 
-def clearance(rows: Responses, row: Vector, tip: EdgeTip) -> None:
+def clearance(rows: Responses, row: Response, tip: EdgeTip) -> None:
     """What is left above a tip: less by what the design lies nearer to that edge; where there are tips on several sides, they
     have a clearance of their own, since the unit may be trimmed larger or smaller around all of them."""
     cell = rows.places.cells[tip.cell]
@@ -254,7 +289,7 @@ def _corner_tip(rows: Responses, tip: CornerTip) -> None:
     upright, level = cell.seam(tip.across), cell.seam(tip.down)
     if upright is None or level is None:
         return
-    row = rows.blank()
+    row: Response = {}
     rows.take_up(row, upright, tip.at, 1.0)
     rows.take_up(row, level, tip.at, -1.0)
     miss(rows, row, cell, tip, 1.0)
@@ -264,7 +299,7 @@ def _corner_tip(rows: Responses, tip: CornerTip) -> None:
     )
 
 
-def miss(rows: Responses, row: Vector, cell: PlacedUnit, tip: CornerTip, by: float) -> None:
+def miss(rows: Responses, row: Response, cell: PlacedUnit, tip: CornerTip, by: float) -> None:
     """``by`` times r2 o: the design's own part in a corner tip."""
     ax, ay = -OUTWARD[tip.across][0], -OUTWARD[tip.down][1]
     rx, ry = tip.at[0] - cell.middle[0], tip.at[1] - cell.middle[1]
@@ -279,37 +314,34 @@ def miss(rows: Responses, row: Vector, cell: PlacedUnit, tip: CornerTip, by: flo
 def _crossings(rows: Responses, n: int, line: SeamLine) -> None:
     """Where seams run into this one from both sides: how far the one lies beyond the other, along the seam."""
     sides = ("right", "left") if line.upright else ("bottom", "top")
-    found: list[dict[int, tuple[PlacedUnit, ...]]] = []
+    found: list[dict[int, tuple[int, PlacedUnit, Response]]] = []
     for side in sides:
         cells = _beside(rows.places, n, side, line)
-        ends: dict[int, tuple[PlacedUnit, ...]] = {}
-        for k in range(1, len(cells)):
-            ends[round(_near_end(cells[k], line) * 1000)] = tuple(cells[:k])
+        ends: dict[int, tuple[int, PlacedUnit, Response]] = {}
+        sum_of: Response = {}
+        for k, cell in enumerate(cells[:-1]):
+            first = ("top" if line.upright else "left") if k == 0 else ""
+            across(rows, sum_of, cell, _level(cells[0], line), line.upright, first)
+            ends[round(_near_end(cells[k + 1], line) * 1000)] = (k + 1, cell, dict(sum_of))
         found.append(ends)
     for at in sorted(found[0].keys() & found[1].keys()):
-        row = rows.blank()
-        for units, sign in ((found[0][at], 1.0), (found[1][at], -1.0)):
-            part = rows.blank()
-            level = _level(units[0], line)
-            for k, cell in enumerate(units):
-                first = ("top" if line.upright else "left") if k == 0 else ""
-                across(rows, part, cell, level, line.upright, first)
-            row += sign * part
+        (nth, cell, row), (_, _, other) = found[0][at], found[1][at]
+        for error, by in other.items():
+            row[error] = row.get(error, 0.0) - by
         spot = (
             (line.start[0], line.start[1] - at / 1000) if line.upright else (line.start[0] + at / 1000, line.start[1])
         )
-        cell = found[0][at][-1]
         rows.add(
             Feature(
                 FeatureKind.CROSSING,
-                f"crossing {len(found[0][at])} of {line.name}",
+                f"crossing {nth} of {line.name}",
                 0.0,
                 spot,
                 cell.row,
                 "",
                 cell.number,
                 n,
-                len(found[0][at]),
+                nth,
             ),
             row,
         )
@@ -317,7 +349,7 @@ def _crossings(rows: Responses, n: int, line: SeamLine) -> None:
 
 def _beside(places: BlockGeometry, seam: int, side: str, line: SeamLine) -> list[PlacedUnit]:
     """The units along one side of a seam (the seam is on their ``side``), from its start."""
-    return sorted((c for c in places.cells if c.seam(side) == seam), key=lambda c: _near_end(c, line))
+    return sorted(places.beside(seam, side), key=lambda c: _near_end(c, line))
 
 
 def _near_end(cell: PlacedUnit, line: SeamLine) -> float:

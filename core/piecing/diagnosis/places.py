@@ -6,8 +6,10 @@ Source: docs/theory, section 14.1.
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from math import hypot
 
 from ..blocks.geometry import cell_middle, inner_seams, lying
@@ -175,11 +177,11 @@ class BlockGeometry:
 
     def unit(self, key: str) -> PlacedUnit | None:
         """By the name it keeps; None when this block has no such place."""
-        return next((c for c in self.cells if c.key == key), None)
+        return self._by_key.get(key)
 
     def seam(self, name: str) -> int | None:
         """The number of a seam by its lasting name; ``None`` when the block has it no more."""
-        return next((n for n, s in enumerate(self.seams) if s.name == name), None)
+        return self._by_name.get(name)
 
     def batch(self, key: str) -> UnitBatch | None:
         """The batch with this lasting key; ``None`` when the block has it no more."""
@@ -191,7 +193,45 @@ class BlockGeometry:
 
     def seam_mark(self, seam: int) -> str:
         """What a seam joins: the places beside it with what lies in them."""
-        return "; ".join(f"{c.key} {self.mark(c)}" for c in self.cells if seam in c.seams)
+        beside = sorted((c for side in SIDES for c in self.beside(seam, side)), key=lambda c: c.number)
+        return "; ".join(f"{c.key} {self.mark(c)}" for c in beside)
+
+    def beside(self, seam: int, side: str) -> tuple[PlacedUnit, ...]:
+        """The units that have a seam on their ``side``, in their own order."""
+        return self._beside.get((seam, side), ())
+
+    @cached_property
+    def edge_tips_of(self) -> Mapping[int, tuple[EdgeTip, ...]]:
+        """The tips of each unit, by its number; those that have none are not in it."""
+        found: dict[int, tuple[EdgeTip, ...]] = {}
+        for t in self.edge_tips:
+            found[t.cell] = (*found.get(t.cell, ()), t)
+        return found
+
+    @cached_property
+    def corner_tips_of(self) -> Mapping[int, tuple[CornerTip, ...]]:
+        """The corners of each unit that a diagonal runs into, by its number; those that have none are not in it."""
+        found: dict[int, tuple[CornerTip, ...]] = {}
+        for t in self.corner_tips:
+            found[t.cell] = (*found.get(t.cell, ()), t)
+        return found
+
+    @cached_property
+    def _by_key(self) -> Mapping[str, PlacedUnit]:
+        return {c.key: c for c in reversed(self.cells)}
+
+    @cached_property
+    def _by_name(self) -> Mapping[str, int]:
+        return {s.name: n for n, s in enumerate(self.seams)}
+
+    @cached_property
+    def _beside(self) -> Mapping[tuple[int, str], tuple[PlacedUnit, ...]]:
+        found: dict[tuple[int, str], list[PlacedUnit]] = {}
+        for c in self.cells:
+            for seam, side in zip(c.seams, SIDES, strict=True):
+                if seam is not None:
+                    found.setdefault((seam, side), []).append(c)
+        return {k: tuple(v) for k, v in found.items()}
 
     def crossing(self, at: float, upright: bool) -> tuple[PlacedUnit, ...]:
         """The units that a straight line through the block runs through, in its order."""
@@ -216,6 +256,8 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
     specs: list[UnitSpec] = []
     edge_tips: list[EdgeTip] = []
     corner_tips: list[CornerTip] = []
+    by_level = _by_level(lines)
+    held = Counter[int]()
     for n, cell in enumerate(layout.cells):
         x, y = cell_middle(layout, cell, scale)
         w, h = float(cell.width) * scale / 2, float(cell.height) * scale / 2
@@ -231,7 +273,8 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
         edges, corners = _tips(box, ends)
         edge_tips += [EdgeTip(n, side, at) for side, at in edges]
         corner_tips += [CornerTip(n, a, d, at) for a, d, at in corners]
-        cells.append(_placed(layout, n, cell, box, batch, lines))
+        held[cell.place] += 1
+        cells.append(_placed(layout, n, cell, held[cell.place], box, batch, by_level))
     batches = tuple(
         _batch(
             b,
@@ -247,11 +290,28 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
     )
 
 
+Lines = Mapping[tuple[bool, int], tuple[tuple[int, SeamLine], ...]]
+"""Seams with their numbers, by which way they run and how far across the block, in hundredths."""
+
+
+def _by_level(lines: tuple[SeamLine, ...]) -> Lines:
+    found: dict[tuple[bool, int], list[tuple[int, SeamLine]]] = {}
+    for n, s in enumerate(lines):
+        found.setdefault((s.upright, round(s.start[0 if s.upright else 1] * 100)), []).append((n, s))
+    return {k: tuple(v) for k, v in found.items()}
+
+
 def _placed(
-    layout: Layout, n: int, cell: Cell, box: tuple[float, float, float, float], batch: int, lines: tuple[SeamLine, ...]
+    layout: Layout,
+    n: int,
+    cell: Cell,
+    which: int,
+    box: tuple[float, float, float, float],
+    batch: int,
+    lines: Lines,
 ) -> PlacedUnit:
+    """``which`` unit of its place it is, from 1."""
     place = layout.pattern.places[cell.place]
-    which = 1 + sum(c.place == cell.place for c in layout.cells[:n])
     left, right, bottom, top = (_seam_on(lines, box, side) for side in SIDES)
     return PlacedUnit(
         n,
@@ -283,14 +343,14 @@ def _turned_true(line: SeamLine) -> SeamLine:
     return SeamLine(line.name, line.end, line.start) if back else line
 
 
-def _seam_on(lines: tuple[SeamLine, ...], box: tuple[float, float, float, float], side: str) -> int | None:
+def _seam_on(lines: Lines, box: tuple[float, float, float, float], side: str) -> int | None:
     left, bottom, right, top = box
     x = {"left": left, "right": right}.get(side)
     y = {"bottom": bottom, "top": top}.get(side)
     middle = (x if x is not None else (left + right) / 2, y if y is not None else (bottom + top) / 2)
-    for n, s in enumerate(lines):
-        if s.upright != (x is not None):
-            continue
+    level = round((x if x is not None else middle[1]) * 100)
+    near = (held for k in (level - 1, level, level + 1) for held in lines.get((x is not None, k), ()))
+    for n, s in sorted(near, key=lambda held: held[0]):
         off = middle[0] - s.start[0] if s.upright else middle[1] - s.start[1]
         if abs(off) < _NEAR and -_NEAR < s.along(middle) < 1 + _NEAR:
             return n

@@ -18,7 +18,7 @@ from ..lengths import ZERO, Length, inches
 from ..planning.seam import StripTest
 from ..planning.unit_plan import UnitPlan
 from .causes import SCATTER, SOURCES, Cause, Parameter, drawn_out, parameters_of, scatter_of, shape_of, sources_of
-from .model import BlockModel, FeatureKind, Responses, Vector, clearance, miss
+from .model import BlockModel, FeatureKind, Response, Responses, Vector, clearance, miss
 from .places import OUTWARD, CornerTip, PlacedUnit, UnitBatch
 
 __all__ = [
@@ -397,7 +397,7 @@ def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> 
         if n is None:
             raise ReadingMisplaced("Say where on the block: pick it on the drawing.", field="feature")
         small = model.features[n].kind in (FeatureKind.EDGE_TIP, FeatureKind.CORNER_TIP, FeatureKind.CROSSING)
-        return _tied(model, model.features[n].nominal, model.matrix[n], 2.0 if small else 1.0)
+        return _tied(model, model.features[n].nominal, model.response(n), 2.0 if small else 1.0)
     if reading.kind is ReadingKind.STRIP_TEST:
         return _strip(model)
     if reading.kind is ReadingKind.STITCH:
@@ -532,23 +532,24 @@ def _of_unit(reading: Reading, model: BlockModel, cell: PlacedUnit) -> tuple[flo
     block, or as it is made when any of its kind was measured.
     """
     rows = Responses(model.places)
-    row, s = rows.blank(), float(model.allowance)
+    row: Response = {}
+    s = float(model.allowance)
     batch = model.places.batches[cell.batch]
     match reading.kind:
         case ReadingKind.WIDTH | ReadingKind.HEIGHT:
             wide = reading.kind is ReadingKind.WIDTH
             size = float(batch.spec.width if wide else batch.spec.height)
             rows.unit(row, cell.number, "width" if wide != cell.orientation.across else "height", 1.0)
-            return size + 2 * s, row, {}
+            return size + 2 * s, rows.dense(row), {}
         case ReadingKind.CLEARANCE:
             tip = next((t for t in model.places.edge_tips if t.cell == cell.number), None)
             if tip is None:
                 raise ReadingMisplaced("This unit has no tip in the middle of a side.", field="kind")
             clearance(rows, row, tip)
-            return s, row, {}
+            return s, rows.dense(row), {}
         case ReadingKind.MISS:
             miss(rows, row, cell, _corner(reading, model, cell), 1 / sqrt(2))
-            return 0.0, row, {}
+            return 0.0, rows.dense(row), {}
         case _:
             return _diagonal(reading, model, cell, batch, rows)
 
@@ -556,7 +557,8 @@ def _of_unit(reading: Reading, model: BlockModel, cell: PlacedUnit) -> tuple[flo
 def _diagonal(
     reading: Reading, model: BlockModel, cell: PlacedUnit, batch: UnitBatch, rows: Responses
 ) -> tuple[float, Vector, dict[Parameter, float]]:
-    row, s = rows.blank(), float(model.allowance)
+    row: Response = {}
+    s = float(model.allowance)
     wide, high = cell.width + 2 * s, cell.height + 2 * s
     long = hypot(wide, high)
     rows.unit(row, cell.number, "width", wide / long)
@@ -574,7 +576,7 @@ def _diagonal(
             by_width, by_height = by_height, by_width
         # The sides' part of it is in their own errors already.
         extra[Parameter(Cause.STRETCH, batch.number, axis)] = drawn - (wide * by_width + high * by_height) / long
-    return long, row, extra
+    return long, rows.dense(row), extra
 
 
 def _corner(reading: Reading, model: BlockModel, cell: PlacedUnit) -> CornerTip:

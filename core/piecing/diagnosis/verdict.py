@@ -473,9 +473,7 @@ def shares_of(found: Inference) -> tuple[Share, ...]:
     model = found.model
     causes = shape_of(model)
     shape = model.matrix @ causes
-    whole = found.sewn @ model.matrix.T
-    low, high = np.quantile(whole, (0.05, 0.95), axis=0)
-    values = whole.mean(axis=0)
+    values = model.deviations(found.block)
     taken: dict[FeatureKind, int] = {}
     shares = []
     for n in np.argsort(-np.abs(values)):
@@ -486,7 +484,6 @@ def shares_of(found: Inference) -> tuple[Share, ...]:
         parts = [(p, float(shape[n, k] * found.mean[k])) for k, p in enumerate(found.parameters[: found.common])]
         kept = tuple(x for x in sorted(parts, key=lambda x: -abs(x[1])) if abs(x[1]) > 1 / 256)[:5]
         rest = float(values[n]) - sum(v for _, v in kept)
-        shares.append(
-            Share(f.key, feature_name(model, int(n)), float(values[n]), float(low[n]), float(high[n]), kept, rest)
-        )
+        low, high = np.quantile(found.read_off(model.response(int(n))), (0.05, 0.95))
+        shares.append(Share(f.key, feature_name(model, int(n)), float(values[n]), float(low), float(high), kept, rest))
     return tuple(shares)

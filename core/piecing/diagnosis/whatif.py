@@ -75,8 +75,8 @@ def outcomes(
     sd = scatter_of(model) * scatter
     centre = model.matrix @ mean
     # Only errors that reach a figure are drawn; single precision is finer than any ruler here.
-    used = np.nonzero(model.matrix.any(axis=0) & (sd > 0))[0]
-    matrix = np.ascontiguousarray((model.matrix[:, used] * sd[used]).T.astype(np.float32))
+    used = model.reached[sd[model.reached] > 0]
+    matrix = (model.matrix[:, used] * sd[used]).T.astype(np.float32).tocsr()
     rows, columns = _sides(model)
     kinds = {k: np.array([n for n, f in enumerate(model.features) if f.kind is k], dtype=int) for k in FeatureKind}
     widths, heights = np.empty(blocks, np.float32), np.empty(blocks, np.float32)

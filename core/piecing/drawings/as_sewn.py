@@ -14,18 +14,22 @@ from math import cos, hypot, sin
 import numpy as np
 
 from ..blocks.geometry import lying, sewn
+from ..blocks.pattern import Orientation
 from ..diagnosis.faults import Fault
-from ..diagnosis.model import OF_UNIT, BlockModel, Responses, Vector, across, course_shares
-from ..diagnosis.places import PlacedUnit
+from ..diagnosis.model import OF_UNIT, BlockModel, Vector, course_shares
+from ..diagnosis.places import SIDES, PlacedUnit
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon, clip
 from ..messages import Message
+from ..units import UnitSpec
 
 __all__ = ["Face", "as_sewn", "faces_of"]
 
 _MOST_NUMBERS = 40
 _PAD = 0.6
 """Inches of cloth drawn beyond the allowance, so that a moved design still fills its unit."""
+_FINE = 1 / 2000
+"""A bend of so small a share of the block is less than a dot of a screen, and drawn straight."""
 
 
 class Face(tuple[Polygon, str, int]):
@@ -34,22 +38,52 @@ class Face(tuple[Polygon, str, int]):
     __slots__ = ()
 
 
+Spot = tuple[int, int, int, float]
+"""A unit by its number, an axis, which of three levels along its edge, and that level in inches."""
+
+
 @lru_cache(maxsize=64)
-def _placing(model: BlockModel) -> Vector:
-    """(cells, 2, 3, errors): how far each unit's left edge at its bottom, middle and top, and its lower edge at its left,
-    middle and right, lie beyond where they should, inches."""
+def _courses(model: BlockModel) -> tuple[tuple[tuple[Spot, ...], ...], ...]:
+    """(axes, levels): along every straight line at which an edge of some unit is put, the units that it crosses, in order: their
+    left edges at their bottom, middle and top, their lower edges at their left, middle and right."""
     places = model.places
-    rows = Responses(places)
-    found = np.zeros((len(places.cells), 2, 3, rows.size))
-    for c in places.cells:
-        for axis in (0, 1):
+    found: list[tuple[tuple[Spot, ...], ...]] = []
+    for axis in (0, 1):
+        levels: dict[float, list[tuple[int, int, float]]] = {}
+        for c in places.cells:
             low, high = (c.box[1], c.box[3]) if axis == 0 else (c.box[0], c.box[2])
             for k, share in enumerate((1e-3, 0.5, 1 - 1e-3)):
                 level = low + share * (high - low)
-                row = found[c.number, axis, k]
-                for other in places.crossing(level, axis == 1):
-                    if other.box[axis] < c.box[axis] - 1e-6:
-                        across(rows, row, other, level, axis == 1)
+                levels.setdefault(round(level, 6), []).append((c.number, k, level))
+        lines = []
+        for put in levels.values():
+            level = put[0][2]
+            asked = {number: k for number, k, _ in put}
+            crossed = sorted(places.crossing(level, axis == 1), key=lambda c: c.box[axis])
+            lines.append(tuple((c.number, axis, asked.get(c.number, -1), level) for c in crossed))
+        found.append(tuple(lines))
+    return tuple(found)
+
+
+def _placing(model: BlockModel, errors: Vector) -> Vector:
+    """(cells, 2, 3): how far each unit's left edge at its bottom, middle and top, and its lower edge at its left, middle and
+    right, lie beyond where they should, inches: the sum of what the units before it are too wide or too high."""
+    places = model.places
+    found = np.zeros((len(places.cells), 2, 3))
+    for lines in _courses(model):
+        for line in lines:
+            reached = 0.0
+            for number, axis, k, level in line:
+                cell = places.cells[number]
+                if k >= 0:
+                    found[number, axis, k] = reached
+                reached += float(errors[model.of_unit(number, "width" if axis == 0 else "height")])
+                for side in ("left", "right") if axis == 0 else ("top", "bottom"):
+                    seam = cell.seam(side)
+                    if seam is not None:
+                        edge = cell.box[SIDES.index(side)] if axis == 0 else cell.box[1 if side == "bottom" else 3]
+                        at = (edge, level) if axis == 0 else (level, edge)
+                        reached -= _taken(model, seam, at, errors)
     return found
 
 
@@ -77,26 +111,24 @@ class _Unit:
             y = self.lines["top"][kx] if y > 0 else -self.lines["bottom"][kx]
         return self.put((x, y))
 
-    @property
-    def outline(self) -> Polygon:
-        """The eight points round what one sees of it."""
+    def straight(self, fine: float) -> bool:
+        """Whether no seam of it bends by more than ``fine`` inches in its middle."""
+        bends = (*self.lines.values(), self.across, self.up)
+        return all(abs(b[1] - (b[0] + b[2]) / 2) <= fine for b in bends)
+
+    def outline(self, fine: float = 0.0) -> Polygon:
+        """The eight points round what one sees of it; its four corners where nothing bends by more than ``fine`` inches."""
         left, bottom, right, top = self.cell.box
         x, y = self.cell.middle
-        part_fabrics = (
-            (left, bottom),
-            (x, bottom),
-            (right, bottom),
-            (right, y),
-            (right, top),
-            (x, top),
-            (left, top),
-            (left, y),
-        )
-        return tuple(self.seam_point(p) for p in part_fabrics)
+        corners = ((left, bottom), (right, bottom), (right, top), (left, top))
+        if self.straight(fine):
+            return tuple(self.seam_point(p) for p in corners)
+        middles = ((x, bottom), (right, y), (x, top), (left, y))
+        return tuple(self.seam_point(p) for both in zip(corners, middles, strict=True) for p in both)
 
 
 def _units(model: BlockModel, errors: Vector) -> list[_Unit]:
-    moved = np.einsum("caje,e->caj", _placing(model), errors)
+    moved = _placing(model, errors)
     s, found = float(model.allowance), []
     for cell in model.places.cells:
         own = errors[model.of_unit(cell.number, "width") :][:2]
@@ -112,25 +144,30 @@ def faces_of(model: BlockModel, errors: Vector) -> tuple[Face, ...]:
     return tuple(f for unit in _units(model, errors) for f in _faces(model, unit, errors))
 
 
-def _faces(model: BlockModel, unit: _Unit, errors: Vector) -> Iterator[Face]:
+def _faces(model: BlockModel, unit: _Unit, errors: Vector, fine: float = 0.0) -> Iterator[Face]:
     cell, s = unit.cell, float(model.allowance)
     layout_cell = model.places.layout.cells[cell.number]
     spec = layout_cell.spec(model.places.layout.part(model.places.finished))
+    own = [float(v) for v in errors[model.of_unit(cell.number, "width") :][: len(OF_UNIT)]]
+    angle = own[4] / hypot(cell.width / 2, cell.height / 2)
+    sine, cosine, straight = sin(angle), cos(angle), unit.straight(fine)
+    for outline, fabric in _upright_faces(spec, layout_cell.orientation, s):
+        moved = tuple((x * cosine - y * sine + own[2], x * sine + y * cosine + own[3]) for x, y in outline)
+        for seen in _within(moved, unit.lines) if straight else _quarters(moved, unit.lines):
+            yield Face((tuple(unit.put(p) for p in seen), fabric, cell.number))
+
+
+@lru_cache(maxsize=512)
+def _upright_faces(spec: UnitSpec, orientation: Orientation, s: float) -> tuple[tuple[Polygon, str], ...]:
+    """The patches of a unit as it lies, counted from its middle, with cloth to spare round it."""
     piece = sewn(spec, s + _PAD) or sewn(spec, s)
     if piece is None:
-        return
-    own = [float(v) for v in errors[model.of_unit(cell.number, "width") :][: len(OF_UNIT)]]
+        return ()
     left, bottom, right, top = piece.extent
-    about = ((left + right) / 2, (bottom + top) / 2)
-    angle = own[4] / hypot(cell.width / 2, cell.height / 2)
-    for face in piece.faces:
-        points = []
-        for p in face.outline:
-            x, y = lying((p[0] - about[0], p[1] - about[1]), layout_cell.orientation)
-            x, y = x * cos(angle) - y * sin(angle) + own[2], x * sin(angle) + y * cos(angle) + own[3]
-            points.append((x, y))
-        for quarter in _quarters(tuple(points), unit.lines):
-            yield Face((tuple(unit.put(p) for p in quarter), face.fabric, cell.number))
+    x, y = (left + right) / 2, (bottom + top) / 2
+    return tuple(
+        (tuple(lying((p[0] - x, p[1] - y), orientation) for p in face.outline), face.fabric) for face in piece.faces
+    )
 
 
 def _edges(
@@ -160,7 +197,7 @@ def _taken(model: BlockModel, seam: int, at: Point, errors: Vector) -> float:
     base = model.of_seam(seam, "mean")
     mean, start, middle, end, fold = (float(v) for v in errors[base : base + 5])
     a, b, c = course_shares(t)
-    return mean + a * start + b * middle + c * end + fold / 2
+    return mean + a * start + b * middle + c * end + fold * (model.folds[seam] if model.folds else 1.0) / 2
 
 
 def _course(
@@ -179,6 +216,21 @@ def _course(
 def _at(course: Sequence[float], along: float, half: float) -> float:
     t = along / half
     return course[1] + (course[2] - course[1]) * t if t > 0 else course[1] + (course[1] - course[0]) * t
+
+
+def _within(outline: Polygon, lines: dict[str, tuple[float, float, float]]) -> list[Polygon]:
+    """The outline clipped where straight seams run."""
+    left, right, bottom, top = (lines[k] for k in ("left", "right", "bottom", "top"))
+    w, h = max(*left, *right), max(*bottom, *top)
+    rest = outline
+    for line in (
+        Line((-left[2], h), (-left[0], -h)),
+        Line((right[0], -h), (right[2], h)),
+        Line((-w, -bottom[0]), (w, -bottom[2])),
+        Line((w, top[2]), (-w, top[0])),
+    ):
+        rest = clip(rest, line) if rest else ()
+    return [rest] if rest else []
 
 
 def _quarters(outline: Polygon, lines: dict[str, tuple[float, float, float]]) -> list[Polygon]:
@@ -233,13 +285,15 @@ def as_sewn(model: BlockModel, errors: Vector, faults: Sequence[Fault] = (), fac
     """The drawing, errors ``factor`` times as large; the outline it should have stands around it."""
     sketch = Sketch()
     units = _units(model, errors * factor)
-    for unit in units:
-        for outline, fabric, _ in _faces(model, unit, errors * factor):
-            sketch.polygon("patch", outline, fabric)
-    for unit in units:
-        sketch.polygon("joined", unit.outline)
     s, places = float(model.allowance), model.places
     w, h = places.width, places.height
+    fine = _FINE * max(w, h)
+    for unit in units:
+        for outline, fabric, _ in _faces(model, unit, errors * factor, fine):
+            sketch.polygon("patch", outline, fabric)
+    outlines = [unit.outline(fine) for unit in units]
+    for outline in outlines:
+        sketch.polygon("joined", outline)
     sketch.polygon("target", ((-s, -s), (w + s, -s), (w + s, h + s), (-s, h + s)))
     numbers: list[Point] = []
     for f in faults[:_MOST_NUMBERS]:
@@ -248,7 +302,7 @@ def as_sewn(model: BlockModel, errors: Vector, faults: Sequence[Fault] = (), fac
         numbers.append(at)
         sketch.mark("fault-point", at)
         sketch.dimension(at, at, at, Message("{n}", n=f.number))
-    points = [p for u in units for p in u.outline]
+    points = [p for outline in outlines for p in outline]
     xs, ys = [x for x, _ in points] + [-s, w + s], [y for _, y in points] + [-s, h + s]
     pad = 0.045 * max(w, h)
     return sketch.drawn(

@@ -7,6 +7,7 @@ Anything else needs set-in corners and is refused. Source: docs/theory, section 
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -99,8 +100,13 @@ Held = Sequence[tuple[Box, Place]]
 def _cuts(held: Held, upright: bool) -> list[Fraction]:
     """Where a straight line runs right through and crosses nothing."""
     lo, hi = (0, 2) if upright else (1, 3)
-    edges = sorted({b[lo] for b, _ in held})[1:]
-    return [e for e in edges if not any(b[lo] < e < b[hi] for b, _ in held)]
+    found: list[Fraction] = []
+    reached: Fraction | None = None
+    for low, high in sorted({(b[lo], b[hi]) for b, _ in held}):
+        if reached is not None and low >= reached and (not found or low > found[-1]):
+            found.append(low)
+        reached = high if reached is None else max(reached, high)
+    return found
 
 
 def _outline(held: Held) -> Box:
@@ -110,11 +116,10 @@ def _outline(held: Held) -> Box:
 
 def _split(held: Held, upright: bool, at: Iterable[Fraction]) -> list[list[tuple[Box, Place]]]:
     lo = 0 if upright else 1
-    edges, groups = list(at), []
-    for n in range(len(edges) + 1):
-        low = edges[n - 1] if n else None
-        high = edges[n] if n < len(edges) else None
-        groups.append([(b, p) for b, p in held if (low is None or b[lo] >= low) and (high is None or b[lo] < high)])
+    edges = list(at)
+    groups: list[list[tuple[Box, Place]]] = [[] for _ in range(len(edges) + 1)]
+    for b, p in held:
+        groups[bisect_right(edges, b[lo])].append((b, p))
     return groups
 
 
@@ -278,24 +283,18 @@ class Ordering:
 
 def _crossings(section: Section) -> Iterator[tuple[Joint, int]]:
     """Every seam of a section with how many places it has where seams meet from both sides."""
-    earlier = [j for p in section.parts for j in p.all_joints]
+    ends: dict[tuple[bool, Fraction, bool], set[Fraction]] = {}
+    for p in section.parts:
+        for j in p.all_joints:
+            along, over = (1, 0) if not j.upright else (0, 1)
+            for here, other in ((j.start, j.end), (j.end, j.start)):
+                ends.setdefault((j.upright, here[over], other[over] > here[over]), set()).add(here[along])
     for joint in section.joints:
-        yield joint, len(_met(joint, earlier, -1) & _met(joint, earlier, 1))
-
-
-def _met(joint: Joint, earlier: Iterable[Joint], side: int) -> set[Fraction]:
-    """Where along a seam others run into it from one side."""
-    along, over = (1, 0) if joint.upright else (0, 1)
-    found = set()
-    for j in earlier:
-        if j.upright == joint.upright:
-            continue
-        for here, other in ((j.start, j.end), (j.end, j.start)):
-            ends = sorted((joint.start[along], joint.end[along]))
-            beside = here[over] == joint.start[over] and (other[over] - here[over]) * side > 0
-            if beside and ends[0] < here[along] < ends[1]:
-                found.add(here[along])
-    return found
+        along, over = (1, 0) if joint.upright else (0, 1)
+        first, last = sorted((joint.start[along], joint.end[along]))
+        # Seams of the other direction that end on this one, from its one side and from its other.
+        sides = [ends.get((not joint.upright, joint.start[over], far), set()) for far in (False, True)]
+        yield joint, sum(first < at < last for at in sides[0] & sides[1])
 
 
 def _judged(order: Order, section: Section) -> Ordering:

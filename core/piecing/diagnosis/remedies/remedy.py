@@ -151,11 +151,11 @@ def remedies_of(
     return _ranked(work, _once(_counted(work, offered)))
 
 
-def possible_blocks(found: Inference) -> Vector:
+def possible_blocks(found: Inference) -> NDArray[np.float32]:
     """(draws, errors): blocks that the readings leave possible, as far as was looked at. A cause of which nothing was read is
     asked for before anything is unpicked; a promise made here is of what is known."""
-    looked = found.sewn[found.looked]
-    return np.asarray((looked if len(looked) >= _FEWEST else found.sewn)[:_DRAWS])
+    looked = np.nonzero(found.looked)[0]
+    return np.asarray(found.sewn[looked[:_DRAWS]] if len(looked) >= _FEWEST else found.sewn[:_DRAWS])
 
 
 def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> NDArray[np.int64]:
@@ -163,13 +163,14 @@ def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> N
     sewn = possible_blocks(found)
     factors = np.array([found.factors[s.value] for s in SOURCES])
     sd = scatter_of(found.model) * factors[sources_of(found.model)]
-    fresh = change.to + rng.standard_normal(sewn.shape) * sd
-    after = np.where(change.renewed, fresh, sewn + change.by)
-    return faults_seen(found.model, after @ found.model.matrix.T, change.accepted)
+    after = sewn + change.by.astype(np.float32)
+    renewed = np.nonzero(change.renewed)[0]
+    after[:, renewed] = change.to[renewed] + rng.standard_normal((len(sewn), len(renewed))) * sd[renewed]
+    return faults_seen(found.model, found.model.deviations(after), change.accepted)
 
 
 def _counted(work: Work, offered: Sequence[Remedy]) -> Iterator[Remedy]:
-    now = float(faults_seen(work.model, possible_blocks(work.found) @ work.model.matrix.T).mean())
+    now = float(faults_seen(work.model, work.model.deviations(possible_blocks(work.found))).mean())
     for r in offered:
         minutes = r.minutes * work.blocks if r.spread and work.blocks > 1 else None
         if r.change is None or not r.possible:

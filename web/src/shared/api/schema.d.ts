@@ -1354,9 +1354,9 @@ export interface components {
             name: string;
             batch: number;
             across: boolean;
-            readonly box: number[];
-            readonly corners: components["schemas"]["Corner"][];
-            readonly tips: string[];
+            box: number[];
+            corners: components["schemas"]["Corner"][];
+            tips: string[];
         };
         /**
          * @description * `yardage` - yardage
@@ -1749,10 +1749,10 @@ export interface components {
         Feature: {
             key: string;
             kind: string;
-            readonly name: string;
+            name: string;
             at: number[];
             readonly nominal: components["schemas"]["Length"];
-            readonly landings: components["schemas"]["Landing"][];
+            landings: components["schemas"]["Landing"][];
         };
         /** @description One refusal: which field, a stable code, a sentence, and the values it speaks of. */
         FieldProblem: {
