@@ -75,7 +75,9 @@ def _table(what: str, sizes: list[int], rows: list[dict[str, tuple[float, float]
     print(f"\n{what}: ms and kB, the first answer   (last: the power of growth between the two largest; 1 is in step)")
     print(f"  {'':<12}" + "".join(f"{n:>16,}" for n in sizes) + f"{'power':>10}")
     for page in rows[0]:
-        cells = "".join(f"{row[page][0]:>8.0f} {row[page][1]:>7.0f}" if page in row else f"{'limit':>16}" for row in rows)
+        cells = "".join(
+            f"{row[page][0]:>8.0f} {row[page][1]:>7.0f}" if page in row else f"{'limit':>16}" for row in rows
+        )
         last = [r[page][0] for r in rows[-2:] if page in r]
         power = log(max(last[1], 1) / max(last[0], 1)) / log(sizes[-1] / sizes[-2]) if len(last) == 2 else 0.0
         print(f"  {page:<12}{cells}{power:>10.2f}")

@@ -6,6 +6,7 @@ import random
 from itertools import product
 from unittest import TestCase
 
+from shapely.affinity import rotate
 from shapely.geometry import Polygon as Shape
 from shapely.geometry import box
 from shapely.ops import unary_union
@@ -14,7 +15,8 @@ from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
 from piecing.drawings.quilt import block_middles, quilt_picture
 from piecing.errors import QuiltImpossible, ScrapsImpossible
-from piecing.geometry.plane import rotated
+from piecing.geometry.drawing import DrawnMark, Stamp
+from piecing.geometry.plane import area, rotated
 from piecing.lengths import ZERO, Length, inches
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
@@ -142,8 +144,37 @@ class PictureTest(TestCase):
             q = quilt(setting=setting, cornerstones=True, borders=(Border(inches(2), "a", Corners.SQUARE, "c"),))
             drawing = quilt_picture(q, lambda _n: lantern)
             self.assertAlmostEqual(drawing.window[2], float(q.width))
-            faces = [m for m in drawing.marks if m.role == "face"]
-            self.assertGreater(len(faces), 25 * q.blocks)
+            self.assertEqual(sum(len(s.at) for s in drawing.stamps), q.blocks)
+            blocks = [Shape([(x, -y) for x, y in m.points]) for s in drawing.stamps for m in s.set_down()]
+            self.assertEqual(len(blocks), 25 * q.blocks)
+            # The patches of all blocks tile them, stand where the blocks are, and leave nothing between.
+            size = float(q.choices.block_width)
+            turn = 45 if setting is Setting.ON_POINT else 0
+            wanted = unary_union(
+                [
+                    rotate(box(x - size / 2, y - size / 2, x + size / 2, y + size / 2), turn)
+                    for x, y in ((x + 2, y + 2) for x, y in block_middles(q))
+                ]
+            )
+            self.assertAlmostEqual(unary_union(blocks).symmetric_difference(wanted).area, 0.0, places=6)
+            self.assertAlmostEqual(sum(b.area for b in blocks), wanted.area, places=6)
+
+    def test_a_stamp_is_turned_as_one_sees_it(self) -> None:
+        """A mark to the right of its middle, turned by a quarter anticlockwise, stands above it: y is down, so less."""
+        mark = DrawnMark("face", ((2.0, 0.0), (3.0, 0.0), (3.0, 1.0)))
+        (turned,) = Stamp((mark,), ((10.0, 10.0),), 90.0).set_down()
+        self.assertEqual(turned.points[0], (10.0, 8.0))
+
+    def test_from_afar_every_unit_has_the_fabric_that_it_has_most_of(self) -> None:
+        """144 blocks of 24 by 24 units: one area a unit, alike in size to the unit, in the block's fabrics."""
+        units = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}, "B": {"kind": "plain_square", "fabrics": "c"}}
+        many = Laid(laid(grid(["A0 B0 " * 12] * 24, units)))
+        drawing = quilt_picture(quilt_sizes(QuiltChoices(12, 12, inches(12), inches(12))), lambda _n: many)
+        (stamp,) = drawing.stamps
+        self.assertEqual((len(stamp.marks), len(stamp.at)), (576, 144))
+        self.assertEqual({m.fabric for m in stamp.marks} - {"a", "b"}, {"c"})
+        self.assertEqual(sum(m.fabric == "c" for m in stamp.marks), 288)
+        self.assertAlmostEqual(sum(abs(area(m.points)) for m in stamp.marks), 144.0, places=6)
 
 
 class ScrapsTest(TestCase):

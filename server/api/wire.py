@@ -5,7 +5,7 @@ A serializer's context carries ``style`` (see ``piecing.lengths.Style``).
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
@@ -101,12 +101,21 @@ class DimensionSerializer(serializers.Serializer[Any]):
     label = serializers.CharField()  # type: ignore[assignment]
 
 
+class StampSerializer(serializers.Serializer[Any]):
+    """Marks about a middle, those of one fabric in one path, set down ``at`` each point and turned by ``turn`` degrees."""
+
+    marks = MarkSerializer(many=True)
+    at = serializers.ListField(child=serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2))
+    turn = serializers.FloatField()
+
+
 class DrawingSerializer(serializers.Serializer[Any]):
-    """A picture in inches, y downward; ``window`` is left, top, width, height."""
+    """A picture in inches, y downward; ``window`` is left, top, width, height. ``stamps`` lie over ``marks``."""
 
     window = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
     marks = MarkSerializer(many=True)
     dimensions = DimensionSerializer(many=True)
+    stamps = StampSerializer(many=True)
     alt = serializers.CharField()
 
 
@@ -125,8 +134,24 @@ class DrawingField(_Styled):
                 {"start": d.start, "end": d.end, "at": d.at, "label": d.label.text(self.setting)}
                 for d in value.dimensions
             ],
+            "stamps": [
+                {
+                    "marks": _together(s.marks),
+                    "at": [[round(x, 4), round(y, 4)] for x, y in s.at],
+                    "turn": -s.turn,
+                }
+                for s in value.stamps
+            ],
             "alt": value.alt.text(self.setting),
         }
+
+
+def _together(marks: Iterable[DrawnMark]) -> list[dict[str, str]]:
+    """Those of one role and fabric as one path: they lie beside each other."""
+    paths: dict[tuple[str, str], list[str]] = {}
+    for m in marks:
+        paths.setdefault((m.role, m.fabric), []).append(_path(m))
+    return [{"role": role, "d": "".join(d), "fabric": fabric} for (role, fabric), d in paths.items()]
 
 
 def described(wire: type[serializers.Serializer[Any]], *, many: bool = False) -> type[serializers.JSONField]:

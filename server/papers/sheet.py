@@ -118,7 +118,7 @@ class PaperSheet:
         """A drawing of the core, so many points wide; returns its height."""
         left, upper, wide, high = drawing.window
         scale = width / wide
-        for m in drawing.marks:
+        for m in drawing.all_marks:
             path = self.canvas.beginPath()
             points = [(x + (px - left) * scale, top - (py - upper) * scale) for px, py in m.points]
             path.moveTo(*points[0])

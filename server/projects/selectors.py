@@ -11,7 +11,7 @@ from workrooms.models import Workroom
 
 from .models import Fabric, PlannedUnit, Project
 
-__all__ = ["get_fabric", "get_project", "get_unit", "projects_of"]
+__all__ = ["get_fabric", "get_project", "get_unit"]
 
 _GONE = "There is nothing here. It may have been deleted in another window."
 
@@ -19,11 +19,6 @@ _GONE = "There is nothing here. It may have been deleted in another window."
 def _whole(found: QuerySet[Project]) -> QuerySet[Project]:
     """With the units still there, each knowing its project, and the fabrics: three queries."""
     return found.prefetch_related(Prefetch("units", PlannedUnit.objects.filter(deleted_at=None)), "fabrics")
-
-
-def projects_of(room: Workroom) -> QuerySet[Project]:
-    """Newest change first; three queries with units and fabrics."""
-    return _whole(room.projects.filter(deleted_at=None))
 
 
 def get_project(room: Workroom, key: UUID, *, deleted: bool = False) -> Project:

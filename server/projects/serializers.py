@@ -5,7 +5,15 @@ from rest_framework import serializers
 
 from api.fields import LengthField
 from api.patches import Reader, change_of
-from api.wire import DrawingField, DrawingSerializer, LengthAnswerField, LengthSerializer, LengthsField, length_out
+from api.wire import (
+    DrawingField,
+    DrawingSerializer,
+    LengthAnswerField,
+    LengthSerializer,
+    LengthsField,
+    MessageField,
+    length_out,
+)
 from piecing.drawings.unit import design_picture
 from piecing.lengths import Measure
 from piecing.messages import Message
@@ -86,6 +94,40 @@ class ProjectSerializer(serializers.Serializer[Any]):
 
     def get_deleted(self, project: Any) -> bool:
         return project.deleted_at is not None
+
+
+class ProjectsAskedSerializer(serializers.Serializer[Any]):
+    page = serializers.IntegerField(required=False, default=1, min_value=1, max_value=1_000_000)
+    archived = serializers.BooleanField(required=False, default=False)
+
+
+class DyeSerializer(serializers.Serializer[Any]):
+    """What a picture needs of a fabric."""
+
+    role = serializers.CharField()
+    colour = serializers.CharField()
+
+
+class ProjectLineSerializer(serializers.Serializer[Any]):
+    """A project in the list; ``pictures`` are numbers of the page's pictures, counted from 0."""
+
+    id = serializers.UUIDField(source="project.pk")
+    name = serializers.CharField(source="project.name")
+    updated_at = serializers.DateTimeField(source="project.updated_at")
+    said = MessageField()
+    pictures = serializers.ListField(child=serializers.IntegerField())
+    fabrics = DyeSerializer(many=True)
+
+
+class ProjectPageSerializer(serializers.Serializer[Any]):
+    """``count`` projects on so many ``pages``; ``others`` are in the archive, or out of it when that is what was asked for."""
+
+    lines = ProjectLineSerializer(many=True)
+    pictures = serializers.ListField(child=DrawingField())
+    page = serializers.IntegerField()
+    pages = serializers.IntegerField()
+    count = serializers.IntegerField()
+    others = serializers.IntegerField()
 
 
 class NewProjectSerializer(serializers.Serializer[Any]):

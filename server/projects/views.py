@@ -10,14 +10,17 @@ from api.requests import valid
 from workrooms.selectors import current_workroom
 
 from . import commands
+from .lines import page_of
 from .models import Project
-from .selectors import get_project, projects_of
+from .selectors import get_project
 from .serializers import (
     FabricChangeSerializer,
     NewKeySerializer,
     NewProjectSerializer,
     NewUnitSerializer,
     ProjectChangeSerializer,
+    ProjectPageSerializer,
+    ProjectsAskedSerializer,
     ProjectSerializer,
     UnitChangeSerializer,
 )
@@ -29,10 +32,13 @@ def _out(project: Project, status: int = 200) -> Response:
 
 
 class ProjectsView(APIView):
-    @extend_schema(operation_id="projects", responses=ProjectSerializer(many=True))
-    def get(self, _request: Request) -> Response:
-        rows = projects_of(current_workroom())
-        return Response([ProjectSerializer(p, context={"style": style_of(p)}).data for p in rows])
+    @extend_schema(operation_id="projects", parameters=[ProjectsAskedSerializer], responses=ProjectPageSerializer)
+    def get(self, request: Request) -> Response:
+        """Lines of projects, newest change first; a number beyond the last page gives the last one."""
+        asked = valid(ProjectsAskedSerializer(data=request.query_params))
+        return Response(
+            ProjectPageSerializer(page_of(current_workroom(), asked["page"], archived=asked["archived"])).data
+        )
 
     @extend_schema(operation_id="create_project", request=NewProjectSerializer, responses={201: ProjectSerializer})
     def post(self, request: Request) -> Response:

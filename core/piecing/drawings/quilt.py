@@ -11,7 +11,7 @@ from functools import lru_cache
 from ..blocks.geometry import cell_middle, placed_parts
 from ..blocks.pattern import Layout, Orientation
 from ..geometry.drawing import Drawing, Sketch
-from ..geometry.plane import Point, Polygon, clip, rectangle, rotated, sides_of
+from ..geometry.plane import Point, Polygon, area, clip, rectangle, rotated, sides_of
 from ..lengths import ZERO, Length
 from ..messages import Message
 from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots
@@ -19,6 +19,9 @@ from ..quilts.laid import Laid
 from ..quilts.sizes import QuiltSizes
 
 __all__ = ["block_middles", "quilt_picture"]
+
+_FAR = 20_000
+"""Units from which a quilt is drawn as from afar: on a screen each is a few dots then."""
 
 
 @lru_cache(maxsize=256)
@@ -65,8 +68,15 @@ def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid]) -> 
         sketch.polygon("face", box, ground)
     for outline, fabric in _lattice(q):
         sketch.polygon("face", _clipped(tuple((x + inset, y + inset) for x, y in outline), box), fabric)
+    alike: dict[object, tuple[Laid, list[Point]]] = {}
     for n, (x, y) in enumerate(block_middles(q)):
-        _draw_laid(sketch, at[n] if isinstance(at, Sequence) else at(n), c, (x + inset, y + inset))
+        laid = at[n] if isinstance(at, Sequence) else at(n)
+        # By which layout it is, not by what is in it: that would be asked of every unit at every spot.
+        key = (id(laid.layout), laid.orientation, laid.roles, laid.units)
+        alike.setdefault(key, (laid, []))[1].append((x + inset, y + inset))
+    cells = sum(len(laid.layout.cells) * len(spots) for laid, spots in alike.values())
+    for laid, spots in alike.values():
+        sketch.stamp(_drawn(laid, c, far=cells > _FAR), spots, 45.0 if c.setting is Setting.ON_POINT else 0.0)
     said = Message(
         "The quilt, finishing {w} by {h}: {n, plural, one {one block} other {# blocks}} of {b}.",
         w=q.width,
@@ -85,14 +95,31 @@ def _clipped(outline: Polygon, box: Polygon) -> Polygon:
     return outline or box[:1] * 3
 
 
-def _draw_laid(sketch: Sketch, laid: Laid, c: QuiltChoices, at: Point) -> None:
-    angle = 45.0 if c.setting is Setting.ON_POINT else 0.0
+def _drawn(laid: Laid, c: QuiltChoices, *, far: bool) -> Sketch:
+    """A block about its middle; from ``far``, where a unit is a dot of the screen, each unit in the fabric that it has most of."""
+    sketch = Sketch()
     roles, units = dict(laid.roles), {n: dict(r) for n, r in laid.units}
-    for outline, role, n in _faces(laid.layout, c.block_width, laid.orientation):
-        points = tuple(rotated(p, angle) if angle else p for p in outline)
+
+    def dyed(role: str, n: int) -> str:
         own = units.get(n)
-        dyed = own[role] if own and role in own else roles.get(role, role)
-        sketch.polygon("face", tuple((x + at[0], y + at[1]) for x, y in points), dyed)
+        return own[role] if own and role in own else roles.get(role, role)
+
+    faces = _faces(laid.layout, c.block_width, laid.orientation)
+    if not far:
+        for outline, role, n in faces:
+            sketch.polygon("face", outline, dyed(role, n))
+        return sketch
+    shares: dict[int, dict[str, float]] = {}
+    corners: dict[int, list[Point]] = {}
+    for outline, role, n in faces:
+        fabric = dyed(role, n)
+        shares.setdefault(n, {})[fabric] = shares.get(n, {}).get(fabric, 0.0) + abs(area(outline))
+        corners.setdefault(n, []).extend(outline)
+    for n, held in shares.items():
+        xs, ys = [x for x, _ in corners[n]], [y for _, y in corners[n]]
+        box = rectangle(max(xs) - min(xs), max(ys) - min(ys), (min(xs), min(ys)))
+        sketch.polygon("patch", box, max(sorted(held), key=lambda f: held[f]))
+    return sketch
 
 
 def _draw_borders(sketch: Sketch, c: QuiltChoices, wide: float, high: float) -> float:

@@ -11,14 +11,14 @@ unit's outline) and ``fault-point``.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from ..messages import Message
-from .plane import Line, Point, Polygon
+from .plane import Line, Point, Polygon, rotated
 from .sewing import Piece
 
-__all__ = ["Dimension", "Drawing", "DrawnMark", "Sketch"]
+__all__ = ["Dimension", "Drawing", "DrawnMark", "Sketch", "Stamp"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +27,23 @@ class DrawnMark:
     points: Polygon
     closed: bool = True
     fabric: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Stamp:
+    """Marks about a middle, set down ``at`` several places, each turned by ``turn`` degrees anticlockwise as one sees it. Its marks
+    lie beside each other, none over another."""
+
+    marks: tuple[DrawnMark, ...]
+    at: tuple[Point, ...]
+    turn: float = 0.0
+
+    def set_down(self) -> Iterator[DrawnMark]:
+        """Every mark where it comes to lie."""
+        for x, y in self.at:
+            for m in self.marks:
+                points = tuple((x + px, y + py) for px, py in (rotated(p, -self.turn) for p in m.points))
+                yield DrawnMark(m.role, points, m.closed, m.fabric)
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,12 +58,18 @@ class Dimension:
 
 @dataclass(frozen=True, slots=True)
 class Drawing:
-    """``left, top, width, height`` is the window in inches; ``alt`` says the picture in words."""
+    """``left, top, width, height`` is the window in inches; ``alt`` says the picture in words. ``stamps`` lie over ``marks``."""
 
     window: tuple[float, float, float, float]
     marks: tuple[DrawnMark, ...]
     dimensions: tuple[Dimension, ...]
     alt: Message
+    stamps: tuple[Stamp, ...] = ()
+
+    @property
+    def all_marks(self) -> tuple[DrawnMark, ...]:
+        """Every mark where it lies, those of the stamps too."""
+        return (*self.marks, *(m for s in self.stamps for m in s.set_down()))
 
 
 class Sketch:
@@ -55,6 +78,7 @@ class Sketch:
     def __init__(self) -> None:
         self._marks: list[DrawnMark] = []
         self._dimensions: list[Dimension] = []
+        self._stamps: list[Stamp] = []
 
     def polygon(self, role: str, outline: Polygon, fabric: str = "") -> Sketch:
         """Adds a filled outline, corners in inches with y upward."""
@@ -86,6 +110,11 @@ class Sketch:
         (x1, y1), (x2, y2), (dx, dy) = line.start, line.end, line.direction
         return self.line(role, (x1 - dx * beyond, y1 - dy * beyond), (x2 + dx * beyond, y2 + dy * beyond))
 
+    def stamp(self, drawn: Sketch, at: Iterable[Point], turn: float = 0.0) -> Sketch:
+        """Sets what another sketch drew about its middle down at each point, y upward, turned by degrees anticlockwise."""
+        self._stamps.append(Stamp(tuple(drawn._marks), _down(at), turn))
+        return self
+
     def dimension(self, start: Point, end: Point, at: Point, label: Message) -> Sketch:
         """Adds a measured distance; ``at`` is where its figure stands."""
         down = _down((start, end, at))
@@ -95,7 +124,13 @@ class Sketch:
     def drawn(self, window: tuple[float, float, float, float], alt: Message) -> Drawing:
         """``window`` is left, bottom, right, top."""
         left, bottom, right, top = window
-        return Drawing((left, -top, right - left, top - bottom), tuple(self._marks), tuple(self._dimensions), alt)
+        return Drawing(
+            (left, -top, right - left, top - bottom),
+            tuple(self._marks),
+            tuple(self._dimensions),
+            alt,
+            tuple(self._stamps),
+        )
 
 
 def _down(points: Iterable[Point]) -> Polygon:

@@ -24,7 +24,7 @@ def svg(drawing: Drawing, colours: Mapping[str, str], style: Style | None = None
         f'<{"polygon" if m.closed else "polyline"} points="{" ".join(f"{x:.4f},{y:.4f}" for x, y in m.points)}" '
         f'fill="{_fill(m.role, colours.get(m.fabric, ""))}" fill-opacity="{_FILLED.get(m.role, 0)}" '
         f'stroke="{_LINES.get(m.role, _INK)}" stroke-width="{thin:.4f}"/>'
-        for m in drawing.marks
+        for m in drawing.all_marks
         if len(m.points) > 1
     ]
     for d in drawing.dimensions:

@@ -10,6 +10,7 @@ from django.db import IntegrityError, transaction
 
 from api.tests.api import ApiCase
 from piecing.lengths import inches
+from projects.lines import PER_PAGE
 from projects.models import Fabric, PlannedUnit, Project
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
@@ -38,9 +39,22 @@ class MakingTest(ApiCase):
     def test_the_list_is_newest_first_in_few_queries(self) -> None:
         first, second = self.new_project("First"), self.new_project("Second")
         self.change(f"fabrics/{first['fabrics'][0]['id']}", {"name": "Tar"})
-        with self.assertNumQueries(4):
+        with self.assertNumQueries(6):
             listed = self.ask("get", "projects")
-        self.assertEqual([p["id"] for p in listed], [first["id"], second["id"]])
+        self.assertEqual([p["id"] for p in listed["lines"]], [first["id"], second["id"]])
+
+    def test_the_list_comes_by_the_page_with_every_picture_once(self) -> None:
+        for n in range(PER_PAGE + 3):
+            project = self.new_project(f"Number {n}")
+        self.ask("post", f"projects/{project['id']}/archived")
+        first, last = self.ask("get", "projects"), self.ask("get", "projects?page=99")
+        self.assertEqual([(p["page"], len(p["lines"])) for p in (first, last)], [(1, PER_PAGE), (2, 2)])
+        self.assertEqual(
+            (first["pages"], first["count"], first["others"], len(first["pictures"])), (2, PER_PAGE + 2, 1, 1)
+        )
+        archive = self.ask("get", "projects?archived=true")
+        self.assertEqual([p["name"] for p in archive["lines"]], [project["name"]])
+        self.ask("get", "projects?page=none", expect=400)
 
 
 class KeepingTest(ApiCase):
@@ -73,7 +87,7 @@ class KeepingTest(ApiCase):
     def test_deleted_and_taken_back_with_everything(self) -> None:
         self.take_down(self.unit, "width", "4")
         self.assertTrue(self.ask("delete", self.path)["deleted"])
-        self.assertEqual(self.ask("get", "projects"), [])
+        self.assertEqual(self.ask("get", "projects")["lines"], [])
         self.ask("get", self.path, expect=404)
         self.ask("get", f"units/{self.unit}/diagnosis", expect=404)
         self.change(f"units/{self.unit}", {"count": 2}, expect=404)
@@ -150,7 +164,7 @@ class UnitsTest(ApiCase):
         self.assertEqual(len(self.ask("delete", f"units/{goose}")["units"]), 1)
         self.ask("get", f"units/{goose}/trim", expect=404)
         self.assertEqual(len(self.ask("post", f"units/{goose}/restore")["units"]), 2)
-        self.assertEqual(len(self.ask("get", "projects")[0]["units"]), 2)
+        self.assertEqual(len(self.ask("get", self.path.removesuffix("/units"))["units"]), 2)
 
     def test_another_kind_takes_what_is_usual_for_it(self) -> None:
         unit = self.project["units"][0]["id"]

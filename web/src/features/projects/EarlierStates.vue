@@ -9,7 +9,7 @@ import { useOutbox } from '@/shared/offline/outbox'
 import { useHistory } from './api'
 
 /** The last states of a project, each to be opened as a copy; the project itself stays as it is. */
-const props = defineProps<{ project: Project }>()
+const props = defineProps<{ project: Pick<Project, 'id' | 'name'> }>()
 const show = defineModel<boolean>('show', { required: true })
 const { data } = useHistory(
   () => props.project.id,

@@ -3,27 +3,22 @@ import { NButton } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
-import type { Project } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
 import { coloursOf } from '@/shared/lib/colours'
-import { kindWords } from '@/shared/words/words'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
 import EarlierStates from './EarlierStates.vue'
 
-const props = defineProps<{ project: Project }>()
+const props = defineProps<{
+  project: Schemas['ProjectLine']
+  /** Those of the page; the project has their numbers. */
+  pictures: Schemas['Drawing'][]
+  archived?: boolean
+}>()
 const emit = defineEmits<{ duplicate: [string]; archive: []; remove: [] }>()
 
 const colours = computed(() => coloursOf(props.project.fabrics))
-const shown = computed(() => props.project.units.slice(0, 4))
-const units = computed(() =>
-  props.project.units
-    .map((u) => {
-      const words = kindWords[u.kind]
-      const count = u.count + u.mirrored
-      return `${count} ${count === 1 ? words?.name.toLowerCase() : words?.many}`
-    })
-    .join(', '),
-)
+const shown = computed(() => props.project.pictures.flatMap((n) => props.pictures[n] ?? []))
 const earlier = ref(false)
 const newKey = () => crypto.randomUUID()
 </script>
@@ -31,13 +26,13 @@ const newKey = () => crypto.randomUUID()
 <template>
   <li class="sheet row">
     <div class="units" aria-hidden="true">
-      <UnitPicture v-for="u in shown" :key="u.id" :drawing="u.picture" :colours="colours" :size="46" />
+      <UnitPicture v-for="(picture, n) in shown" :key="n" :drawing="picture" :colours="colours" :size="46" />
     </div>
     <div class="what">
       <h2>
         <RouterLink :to="{ name: 'project', params: { project: project.id } }">{{ project.name }}</RouterLink>
       </h2>
-      <p>{{ units || 'No unit planned yet' }}; in {{ project.fabrics.map((f) => f.name).join(', ') }}.</p>
+      <p>{{ project.said }}</p>
       <p class="links">
         <a
           class="quiet"
@@ -57,10 +52,10 @@ const newKey = () => crypto.randomUUID()
       </NButton>
       <NButton
         size="small"
-        :aria-label="`${project.archived ? 'Take out of the archive' : 'Archive'}: ${project.name}`"
+        :aria-label="`${archived ? 'Take out of the archive' : 'Archive'}: ${project.name}`"
         @click="emit('archive')"
       >
-        {{ project.archived ? 'Take out' : 'Archive' }}
+        {{ archived ? 'Take out' : 'Archive' }}
       </NButton>
       <NButton size="small" :aria-label="`Delete ${project.name}`" @click="emit('remove')">Delete</NButton>
     </div>

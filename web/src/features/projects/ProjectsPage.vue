@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import FileButton from '@/shared/form/FileButton.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { NButton } from 'naive-ui'
-import { computed, ref } from 'vue'
+import { NButton, NPagination } from 'naive-ui'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { type Project, Refusal } from '@/shared/api/client'
+import { Refusal, type Schemas } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 
@@ -14,15 +14,20 @@ import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import { importProject, useProjects } from './api'
 import ProjectRow from './ProjectRow.vue'
 
-const { data, isPending, error } = useProjects()
 const { send, sent } = useOutbox()
 const router = useRouter()
 const client = useQueryClient()
 const undo = useUndo()
 const showArchive = ref(false)
 
-const live = computed(() => (data.value ?? []).filter((p) => !p.archived))
-const archived = computed(() => (data.value ?? []).filter((p) => p.archived))
+const page = ref(1)
+const archivePage = ref(1)
+const { data: live, isPending, error } = useProjects(() => page.value, false)
+const { data: archived } = useProjects(
+  () => archivePage.value,
+  true,
+  () => showArchive.value,
+)
 
 async function begin() {
   const project = crypto.randomUUID()
@@ -48,7 +53,7 @@ async function takeIn(file: File) {
   }
 }
 
-function remove(p: Project) {
+function remove(p: Schemas['ProjectLine']) {
   send({ kind: 'delete_project', project: p.id })
   undo(`“${p.name}” was deleted.`, () => {
     send({ kind: 'restore_project', project: p.id })
@@ -60,12 +65,12 @@ function remove(p: Project) {
   <main id="main" class="page">
     <div class="head">
       <h1>On the table</h1>
-      <NButton v-if="live.length" color="#f0b429" text-color="#10242b" @click="begin"
+      <NButton v-if="live?.count" color="#f0b429" text-color="#10242b" @click="begin"
         >Plan another unit</NButton
       >
     </div>
     <WaitingFor v-if="isPending && !error" what="your projects" />
-    <section v-else-if="!live.length" class="sheet empty">
+    <section v-else-if="!live?.count" class="sheet empty">
       <h2>Nothing is cut yet</h2>
       <p>
         Say how large a unit should finish. You are shown how large to cut, what to trim to, what the ruler
@@ -75,32 +80,49 @@ function remove(p: Project) {
     </section>
     <ul v-else class="rows">
       <ProjectRow
-        v-for="p in live"
+        v-for="p in live.lines"
         :key="p.id"
         :project="p"
+        :pictures="live.pictures"
         @duplicate="send({ kind: 'duplicate_project', source: p.id, project: $event })"
         @archive="send({ kind: 'archive_project', project: p.id })"
         @remove="remove(p)"
       />
     </ul>
+    <NPagination
+      v-if="live && live.pages > 1"
+      v-model:page="page"
+      class="pages"
+      :page-count="live.pages"
+      aria-label="Pages of projects"
+    />
     <div class="take-in">
       <FileButton accept=".json,application/json" @file="takeIn">Take in a project from a file</FileButton>
     </div>
     <p v-if="problem" class="sheet" role="alert">{{ problem }}</p>
-    <template v-if="archived.length">
+    <template v-if="live?.others">
       <NButton text class="archive-door" :aria-expanded="showArchive" @click="showArchive = !showArchive">
-        {{ showArchive ? 'Hide' : 'Show' }} the archive ({{ archived.length }})
+        {{ showArchive ? 'Hide' : 'Show' }} the archive ({{ live.others }})
       </NButton>
-      <ul v-if="showArchive" class="rows">
+      <ul v-if="showArchive && archived" class="rows">
         <ProjectRow
-          v-for="p in archived"
+          v-for="p in archived.lines"
           :key="p.id"
           :project="p"
+          :pictures="archived.pictures"
+          archived
           @duplicate="send({ kind: 'duplicate_project', source: p.id, project: $event })"
           @archive="send({ kind: 'unarchive_project', project: p.id })"
           @remove="remove(p)"
         />
       </ul>
+      <NPagination
+        v-if="showArchive && archived && archived.pages > 1"
+        v-model:page="archivePage"
+        class="pages"
+        :page-count="archived.pages"
+        aria-label="Pages of the archive"
+      />
     </template>
   </main>
 </template>
@@ -127,6 +149,14 @@ h1,
 
 .archive-door {
   margin: 22px 0 12px;
+}
+
+.pages {
+  margin-top: 18px;
+  padding: 8px 12px;
+  background: var(--chalk);
+  border-radius: 4px;
+  width: max-content;
 }
 
 .take-in {

@@ -1,11 +1,18 @@
-import { queryOptions, useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, queryOptions, useQuery } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { api, type Schemas, taken } from '@/shared/api/client'
 
-const projectsQuery = queryOptions({ queryKey: ['projects'], queryFn: () => taken(api.GET('/api/projects')) })
-
-export const useProjects = () => useQuery(projectsQuery)
+/** One page of the list, of the archive or of what is on the table. The page before stays until the next is there. */
+export const useProjects = (page: () => number, archived: boolean, wanted: () => boolean = () => true) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['projects', archived, page()],
+      queryFn: () => taken(api.GET('/api/projects', { params: { query: { page: page(), archived } } })),
+      enabled: wanted(),
+      placeholderData: keepPreviousData,
+    })),
+  )
 
 export const useProject = (id: MaybeRefOrGetter<string>) =>
   useQuery(

@@ -502,6 +502,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description Lines of projects, newest change first; a number beyond the last page gives the last one. */
         get: operations["projects"];
         put?: never;
         post: operations["create_project"];
@@ -1660,12 +1661,18 @@ export interface components {
          * @enum {string}
          */
         DoEnum: "clear" | "exchange" | "grid" | "mirror" | "mirror_whole" | "move" | "paint" | "place" | "rename" | "repeat" | "shape" | "span" | "symmetry" | "tracks" | "turn" | "turn_whole";
-        /** @description A picture in inches, y downward; ``window`` is left, top, width, height. */
+        /** @description A picture in inches, y downward; ``window`` is left, top, width, height. ``stamps`` lie over ``marks``. */
         Drawing: {
             window: number[];
             marks: components["schemas"]["Mark"][];
             dimensions: components["schemas"]["Dimension"][];
+            stamps: components["schemas"]["Stamp"][];
             alt: string;
+        };
+        /** @description What a picture needs of a fabric. */
+        Dye: {
+            role: string;
+            colour: string;
         };
         /** @description One change to a layout. */
         EditRequestRequest: {
@@ -2287,6 +2294,26 @@ export interface components {
             units: components["schemas"]["PlannedUnit"][];
             fabrics: components["schemas"]["Fabric"][];
         };
+        /** @description A project in the list; ``pictures`` are numbers of the page's pictures, counted from 0. */
+        ProjectLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: date-time */
+            updated_at: string;
+            readonly said: string;
+            pictures: number[];
+            fabrics: components["schemas"]["Dye"][];
+        };
+        /** @description ``count`` projects on so many ``pages``; ``others`` are in the archive, or out of it when that is what was asked for. */
+        ProjectPage: {
+            lines: components["schemas"]["ProjectLine"][];
+            pictures: components["schemas"]["Drawing"][];
+            page: number;
+            pages: number;
+            count: number;
+            others: number;
+        };
         ProjectPatchRequest: {
             name?: string | null;
             measure?: components["schemas"]["Measure1baEnum"];
@@ -2779,6 +2806,13 @@ export interface components {
         StagePicture: {
             readonly title: string;
             readonly drawing: components["schemas"]["Drawing"];
+        };
+        /** @description Marks about a middle, those of one fabric in one path, set down ``at`` each point and turned by ``turn`` degrees. */
+        Stamp: {
+            marks: components["schemas"]["Mark"][];
+            at: number[][];
+            /** Format: double */
+            turn: number;
         };
         /** @description An earlier state of a project; ``said`` names what had changed since the one before. */
         State: {
@@ -4143,7 +4177,10 @@ export interface operations {
     };
     projects: {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+                page?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4155,7 +4192,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Project"][];
+                    "application/json": components["schemas"]["ProjectPage"];
                 };
             };
         };

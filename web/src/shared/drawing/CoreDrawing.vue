@@ -73,6 +73,25 @@ const tick = (d: Schemas['Dimension']) => {
       />
       <path v-if="mark.role === 'back'" :d="mark.d" :style="{ fill: `url(#${id}-back)` }" />
     </template>
+    <template v-for="(stamp, s) in drawing.stamps" :key="`s${s}`">
+      <defs>
+        <g :id="`${id}-stamp-${s}`">
+          <path
+            v-for="(mark, i) in stamp.marks"
+            :key="i"
+            :d="mark.d"
+            :class="mark.role"
+            :style="{ fill: fill(mark), ...(mark.role === 'patch' ? { stroke: fill(mark) } : {}) }"
+          />
+        </g>
+      </defs>
+      <use
+        v-for="([x, y], i) in stamp.at"
+        :key="i"
+        :href="`#${id}-stamp-${s}`"
+        :transform="`translate(${x} ${y}) rotate(${stamp.turn})`"
+      />
+    </template>
     <g v-for="(d, i) in drawing.dimensions" :key="`d${i}`">
       <template v-if="!single(d)">
         <path :d="tick(d)" class="dimension-gap" />

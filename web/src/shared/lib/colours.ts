@@ -1,7 +1,7 @@
 import type { Schemas } from '@/shared/api/client'
 
 /** Fabric roles to colours. */
-export const coloursOf = (fabrics: Schemas['Fabric'][]) =>
+export const coloursOf = (fabrics: Pick<Schemas['Fabric'], 'role' | 'colour'>[]) =>
   Object.fromEntries(fabrics.map((f) => [f.role, f.colour]))
 
 /** Colours for pictures of kinds that belong to no project yet. */
