@@ -4,6 +4,7 @@ import sys
 
 from bench.blocks import print_blocks
 from bench.cutting import print_cutting
+from bench.fuzz import print_fuzz
 from bench.growth import print_growth
 from bench.keys import print_keys
 from bench.records import print_records
@@ -19,6 +20,7 @@ PARTS = {
     "records": print_records,
     "keys": print_keys,
     "growth": print_growth,
+    "fuzz": print_fuzz,
     "storm": print_storm,
 }
 

@@ -7,11 +7,14 @@ the demo data is put in where nothing is yet.
 from __future__ import annotations
 
 import argparse
+import json
 import shutil
 import socket
 import sys
 import threading
 from pathlib import Path
+
+from waitress.utilities import Error
 
 sys.path[:0] = [str(Path(__file__).resolve().parent), str(Path(__file__).resolve().parent.parent / "core")]
 
@@ -47,6 +50,15 @@ def made_ready(*, demo: bool, reset: bool, yes: bool, anew: bool) -> None:
         shutil.rmtree(settings.STATIC_ROOT, ignore_errors=True)
         call_command("collectstatic", interactive=False, verbosity=0)
         packed.write_text(now)
+
+
+def told_as_problem(error: Error, _ident: str | None = None) -> tuple[str, list[tuple[str, str]], bytes]:
+    """What waitress refuses before the application sees it (no HTTP, a body beyond all bounds), told as all else is: status
+    line, headers, body."""
+    from api.problems import problem_body
+
+    body = json.dumps(problem_body(error.code, "not_served", error.reason, str(error.body), [])).encode()
+    return f"{error.code} {error.reason}", [("Content-Type", "application/problem+json")], body
 
 
 def main() -> int:
@@ -97,6 +109,7 @@ def main() -> int:
     for behind in (warm, keep_daily, keep_states):
         threading.Thread(target=behind, daemon=True).start()
 
+    Error.to_response = told_as_problem  # type: ignore[method-assign]
     print(f"Entretoile is at {address}   (Ctrl-C stops it; what you type is kept)", flush=True)
     serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=_LARGEST, **_DOORS)
     held.close()

@@ -136,6 +136,10 @@ SPECTACULAR_SETTINGS = {
     "OAS_VERSION": "3.1.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
+    "POSTPROCESSING_HOOKS": [
+        "drf_spectacular.hooks.postprocess_schema_enums",
+        "api.schema.refusals_told",
+    ],
     "ENUM_NAME_OVERRIDES": {
         "MeasureEnum": "workrooms.models.MEASURES",
         "SchoolEnum": "projects.models.SCHOOLS",

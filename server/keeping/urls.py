@@ -5,5 +5,6 @@ from . import views
 urlpatterns = [
     path("backup", views.BackupView.as_view()),
     path("copies", views.CopiesView.as_view()),
+    path("deleted", views.DeletedView.as_view()),
     path("copies/<str:name>/restore", views.RestoreCopyView.as_view()),
 ]

@@ -17,6 +17,7 @@ from api.problems import NotHere, ProblemSerializer
 from api.requests import valid
 
 from .copies import copies, make_copy, restore
+from .purge import deleted_rows, purge
 
 
 class CopySerializer(serializers.Serializer[Any]):
@@ -69,6 +70,26 @@ class CopiesView(APIView):
     @extend_schema(operation_id="copies", responses=CopySerializer(many=True))
     def get(self, _request: Request) -> Response:
         return _listed()
+
+
+class DeletedSerializer(serializers.Serializer[Any]):
+    """How many deleted things can still be taken back."""
+
+    count = serializers.IntegerField()
+
+
+class DeletedView(APIView):
+    """What was deleted and is kept so that it can be taken back."""
+
+    @extend_schema(operation_id="deleted", responses=DeletedSerializer)
+    def get(self, _request: Request) -> Response:
+        return Response({"count": deleted_rows()})
+
+    @extend_schema(operation_id="purge_deleted", responses={200: DeletedSerializer})
+    def delete(self, _request: Request) -> Response:
+        """Lets go of it for good, after a copy of everything."""
+        purge()
+        return Response({"count": deleted_rows()})
 
 
 class RestoreCopyView(APIView):

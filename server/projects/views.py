@@ -56,7 +56,7 @@ class ProjectView(APIView):
         body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_project(current_workroom(), key, body["changes"], body["seen"]))
 
-    @extend_schema(operation_id="delete_project", responses=ProjectSerializer)
+    @extend_schema(operation_id="delete_project", responses={200: ProjectSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _out(commands.delete_project(current_workroom(), key))
 
@@ -72,7 +72,7 @@ class ArchiveProjectView(APIView):
     def post(self, _request: Request, key: UUID) -> Response:
         return _out(commands.archive_project(current_workroom(), key, True))
 
-    @extend_schema(operation_id="unarchive_project", responses=ProjectSerializer)
+    @extend_schema(operation_id="unarchive_project", responses={200: ProjectSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _out(commands.archive_project(current_workroom(), key, False))
 
@@ -98,7 +98,7 @@ class UnitView(APIView):
         body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_unit(current_workroom(), key, body["changes"], body["seen"]))
 
-    @extend_schema(operation_id="delete_unit", responses=ProjectSerializer)
+    @extend_schema(operation_id="delete_unit", responses={200: ProjectSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _out(commands.delete_unit(current_workroom(), key))
 
@@ -124,7 +124,7 @@ class FabricView(APIView):
         body = valid(ChangeSerializer(data=request.data))
         return _out(commands.change_fabric(current_workroom(), key, body["changes"], body["seen"]))
 
-    @extend_schema(operation_id="delete_fabric", responses=ProjectSerializer)
+    @extend_schema(operation_id="delete_fabric", responses={200: ProjectSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _out(commands.delete_fabric(current_workroom(), key))
 

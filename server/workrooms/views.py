@@ -44,7 +44,7 @@ class RulerView(APIView):
         room = current_workroom()
         return _out(commands.put_ruler(room, key, body.validated_data["changes"], body.validated_data["seen"]))
 
-    @extend_schema(operation_id="delete_ruler", responses=WorkroomSerializer)
+    @extend_schema(operation_id="delete_ruler", responses={200: WorkroomSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _out(commands.delete_ruler(current_workroom(), key))
 

@@ -11,7 +11,9 @@ from uuid import uuid4
 from django.conf import settings
 from django.db import connection
 from django.test import SimpleTestCase
+from waitress.utilities import BadRequest
 
+import serve
 from api.fields import LengthField
 from api.tests.api import ApiCase
 from piecing.lengths import Length, inches, mm
@@ -121,6 +123,11 @@ class ServeTest(SimpleTestCase):
         self.assertEqual(done.returncode, 2)
         self.assertIn(f"Port {port} is taken", done.stderr)
         self.assertIn(f"make demo PORT={port + 1}", done.stderr)
+
+    def test_what_is_refused_before_the_application_is_told_as_a_problem_too(self) -> None:
+        told = serve.told_as_problem(BadRequest("Malformed HTTP"), "Entretoile")
+        self.assertEqual((told[0], told[1]), ("400 Bad Request", [("Content-Type", "application/problem+json")]))
+        self.assertEqual(json.loads(told[2])["detail"], "Malformed HTTP")
 
     def test_a_port_that_does_not_exist(self) -> None:
         self.assertIn("does not exist", self.check("--port", "70000").stderr)

@@ -118,6 +118,21 @@ class CopiesTest(TransactionTestCase):
             [f"daily-2026-11-0{n}.sqlite3" for n in range(3, 10)],
         )
 
+    def test_what_was_deleted_is_let_go_of_for_good_after_a_copy(self) -> None:
+        gone, kept = Project.objects.get(), create_project(current_workroom(), uuid4(), "Stays")
+        more = {"id": str(uuid4()), "kind": "flying_goose"}
+        self.client.post(f"/api/projects/{kept.pk}/units", more, content_type="application/json")
+        self.client.delete(f"/api/units/{more['id']}")
+        self.client.delete(f"/api/projects/{gone.pk}")
+        self.assertEqual(self.client.get("/api/deleted").json(), {"count": 2})
+        self.assertEqual(self.client.delete("/api/deleted").json(), {"count": 0})
+        self.assertEqual((self.names(), kept.units.count(), kept.fabrics.count()), ({"Stays"}, 1, 2))
+        self.assertEqual(self.client.post(f"/api/projects/{gone.pk}/restore").status_code, 404)
+        self.assertNotIn(b"Kept", copies.database().read_bytes())
+        aside = next(c for c in copies.copies() if c.name.startswith("before-purge"))
+        copies.restore(aside.path)
+        self.assertEqual(self.names(), {"Kept", "Stays"})
+
     def test_out_and_in_over_the_wire(self) -> None:
         answer = self.client.get("/api/backup")
         everything = b"".join(answer.streaming_content)  # type: ignore[attr-defined]

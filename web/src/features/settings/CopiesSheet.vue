@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import FileButton from '@/shared/form/FileButton.vue'
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { NButton, NSpin, useDialog } from 'naive-ui'
 import { ref } from 'vue'
 
@@ -18,6 +18,7 @@ const occasions: Record<string, string> = {
   'before-migration': 'Before a new version',
   'before-restore': 'Before going back',
   'before-reset': 'Before starting over',
+  'before-purge': 'Before letting go of what was deleted',
 }
 const occasion = (name: string) => Object.entries(occasions).find(([k]) => name.startsWith(k))?.[1] ?? name
 const day = (iso: string) =>
@@ -52,6 +53,34 @@ async function restore(act: () => Promise<unknown>) {
     await act()
     // Nothing on screen is true any more.
     window.location.reload()
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.message
+  } finally {
+    working.value = false
+  }
+}
+
+const client = useQueryClient()
+const { data: deleted } = useQuery({ queryKey: ['deleted'], queryFn: () => taken(api.GET('/api/deleted')) })
+
+function letGo() {
+  dialog.warning({
+    title: 'Let go of it for good?',
+    content:
+      'What was deleted can no longer be taken back. A copy of everything is made before; copies keep it until they are replaced, one by one.',
+    positiveText: 'Let go of it',
+    negativeText: 'Keep it',
+    onPositiveClick: () => void purge(),
+  })
+}
+
+async function purge() {
+  working.value = true
+  problem.value = ''
+  try {
+    client.setQueryData(['deleted'], await taken(api.DELETE('/api/deleted')))
+    await client.invalidateQueries({ queryKey: ['copies'] })
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
     problem.value = error.message
@@ -95,6 +124,14 @@ const fromCopy = (name: string) =>
       </li>
     </ul>
     <p v-else class="soft">A copy is made every day that the program runs; the last seven are kept.</p>
+    <p v-if="deleted?.count" class="deleted">
+      {{
+        deleted.count === 1
+          ? 'One deleted thing is kept, so that it can be taken back.'
+          : `${deleted.count} deleted things are kept, so that they can be taken back.`
+      }}
+      <NButton size="small" @click="letGo">Let go of what was deleted</NButton>
+    </p>
   </section>
 </template>
 
@@ -105,6 +142,17 @@ const fromCopy = (name: string) =>
   gap: 8px 22px;
   align-items: center;
   margin: 10px 0;
+}
+
+.deleted {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 22px;
+  align-items: center;
+  justify-content: space-between;
+  margin-top: 14px;
+  padding-top: 10px;
+  border-top: 2px dashed var(--steel-mid);
 }
 
 ul {
