@@ -3,6 +3,7 @@
 import sys
 
 from bench.blocks import print_blocks
+from bench.clients import print_clients
 from bench.cutting import print_cutting
 from bench.fuzz import print_fuzz
 from bench.growth import print_growth
@@ -20,6 +21,7 @@ PARTS = {
     "records": print_records,
     "keys": print_keys,
     "growth": print_growth,
+    "clients": print_clients,
     "fuzz": print_fuzz,
     "storm": print_storm,
 }

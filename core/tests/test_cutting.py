@@ -14,11 +14,12 @@ from piecing.blocks.library import library_pattern
 from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
+from piecing.cutting.ledger import ledger
 from piecing.cutting.packing import packed
 from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan, shelf_plan
 from piecing.cutting.stock import Cloth, ClothKind, WantedPiece
 from piecing.cutting.strips import Bin, Item, shelves
-from piecing.cutting.wanted import lettered, unit_pieces
+from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import ClothImpossible, NothingToCut
 from piecing.joining.thread import block_seam_length, thread_needed
@@ -254,15 +255,16 @@ class BuyingTest(TestCase):
 
 class PilesTest(TestCase):
     def test_piles_of_one_size_are_put_together_under_a_letter(self) -> None:
-        piles = lettered(
+        piles = ledger(
             [
                 piece("x", "4", "4", 3, name="one"),
                 piece("y", "5", "5", 1, name="two"),
                 piece("z", "4", "4", 2, name="three"),
-            ]
+            ],
+            (),
         )
         self.assertEqual(
-            [(p.key, p.width, p.count, p.name) for p in piles],
+            [(p.piece.key, p.piece.width, p.wanted, p.piece.name) for p in piles],
             [("A", inches(5), 1, "two"), ("B", inches(4), 5, "one; three")],
         )
 

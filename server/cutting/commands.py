@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping
+from fractions import Fraction
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Max
+from django.db import transaction
+from django.db.models import F, Max
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import length_reader, note_reader, one_of_reader, whole_reader
-from piecing.cutting import Goal, cutting_plan
-from piecing.cutting.plan import ClothPlan, laid_again
-from piecing.errors import ClothImpossible, NothingToCut, PiecingError
-from piecing.lengths import Measure, inches
+from piecing.cutting import Goal
+from piecing.cutting.ledger import Pile, pieces_left, plan_of_the_rest, spare_cloths
+from piecing.cutting.plan import LeftOver
+from piecing.errors import ClothImpossible, CountOutOfRange, NothingToCut, PiecingError
+from piecing.lengths import ZERO, Length, Measure, inches
 from piecing.solver import Stop
 from projects.commands import touch
 from projects.models import Project
@@ -26,12 +29,26 @@ from workrooms.models import Workroom
 from workrooms.once import change
 
 from . import jobs
-from .models import GOALS, KINDS, CutPlan, Stock
-from .translate import cloth_of, live_stock, plan_data, plan_from, stock_of, wanted_of
+from .ledger import keep_letters, keep_scraps, put_down, undo, what_stands
+from .models import GOALS, KINDS, CutPile, CutPlan, Stock
+from .translate import (
+    block_counts,
+    cloth_of,
+    live_stock,
+    name_of,
+    piles_of,
+    plan_data,
+    plan_from,
+    stock_data,
+    stock_of,
+    wanted_of,
+)
 
 __all__ = [
     "begin_plan",
+    "change_pile",
     "delete_stock",
+    "keep_over",
     "mark_cut",
     "put_stock",
     "restore_stock",
@@ -39,6 +56,7 @@ __all__ = [
     "stop_plan",
     "take_cutting",
     "tick_strip",
+    "undo_cutting",
 ]
 
 _SECONDS = 6.0
@@ -108,43 +126,63 @@ def _stamp(row: Stock, room: Workroom, at: Any) -> Project:
 
 
 def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool = False) -> Project:
-    """Look for a cutting plan in the background. Raises ``Refused`` when nothing is wanted or there is no stock."""
+    """Look for the cuts still to make, in the background. What is ticked is put down first: nothing cut is planned again.
+
+    Raises ``Refused`` when nothing is wanted or there is no stock.
+    """
     project = get_project(room, key)
     one_of_reader([g for g, _ in GOALS], "goal")(goal)
-    pieces = wanted_of(project, along=along)
-    cloths = [cloth_of(s) for s in stock_of(project)]
-    if not pieces:
-        raise Refused([NothingToCut("Nothing is wanted from the stock yet. Plan a unit or a quilt first.")])
-    if not cloths:
-        raise Refused(
-            [NothingToCut("There is no cloth in stock. Enter what there is of each fabric first.", field="stock")]
-        )
+    with transaction.atomic():
+        row = CutPlan.objects.filter(project=project).first() or CutPlan(project=project)
+        row.along = along
+        piles = _piles_to_cut(project, row)
+        cloths = [cloth_of(s) for s in stock_of(project)]
+        if not cloths and not spare_cloths(piles):
+            raise Refused(
+                [NothingToCut("There is no cloth in stock. Enter what there is of each fabric first.", field="stock")]
+            )
+        row.asked_at = timezone.now()
+        row.save()
+    blocks, stock = block_counts(project), stock_data(cloths)
 
     def work(stop: Stop) -> str:
         try:
-            found = cutting_plan(pieces, cloths, Goal(goal), _SECONDS, stop)
+            found = plan_of_the_rest(piles, cloths, Goal(goal), _SECONDS, stop)
         except PiecingError as refusal:
             CutPlan.objects.filter(project_id=key).update(asked_at=None)
             return str(refusal)
-        CutPlan.objects.update_or_create(
-            project_id=key,
-            defaults={
-                "goal": goal,
-                "along": along,
-                "laid": plan_data(found, pieces),
-                "done": [],
-                "made_at": timezone.now(),
-                "asked_at": None,
-            },
-        )
+        laid = {**plan_data(found, pieces_left(piles)), "blocks": blocks, "stock": stock}
+        fresh = {"goal": goal, "along": along, "laid": laid, "done": [], "made_at": timezone.now(), "asked_at": None}
+        CutPlan.objects.update_or_create(project_id=key, defaults=fresh)
         touch(project)
         return ""
 
-    CutPlan.objects.update_or_create(project=project, defaults={"asked_at": timezone.now()})
     job = jobs.start(project.pk, _SECONDS, work)
     if wait and job.thread:
         job.thread.join()
     return get_project(room, key)
+
+
+def _piles_to_cut(project: Project, row: CutPlan) -> tuple[Pile, ...]:
+    """The ledger once what is ticked was put down. Raises ``Refused`` when nothing is left to cut."""
+    if row.done:
+        _remembering(row, "before planning what is left", lambda: put_down(project, row))
+    piles = piles_of(project)
+    if not any(p.wanted for p in piles):
+        raise Refused([NothingToCut("Nothing is wanted from the stock yet. Plan a unit or a quilt first.")])
+    if not any(p.left for p in piles):
+        raise Refused([NothingToCut("Everything that is wanted is cut already.")])
+    keep_letters(project, piles)
+    return piles
+
+
+def _remembering(row: CutPlan, said: str, act: Callable[[], object]) -> None:
+    """Does it, and keeps what stood before for the undo."""
+    stood = what_stands(row, said)
+    before = set(Stock.objects.filter(fabric__project_id=row.project_id).values_list("pk", flat=True))
+    act()
+    now = set(Stock.objects.filter(fabric__project_id=row.project_id).values_list("pk", flat=True))
+    row.before = {**stood, "made": [str(k) for k in now - before]}
 
 
 def stop_plan(room: Workroom, key: UUID) -> Project:
@@ -154,53 +192,128 @@ def stop_plan(room: Workroom, key: UUID) -> Project:
 
 
 @change
-def tick_strip(room: Workroom, key: UUID, number: int, done: bool) -> Project:
-    """A strip cut, or not yet after all."""
+def tick_strip(room: Workroom, key: UUID, number: int, done: bool, plan: str = "") -> Project:
+    """A strip cut, or not yet after all. ``plan`` names the plan whose strip it is; one of another plan is refused."""
     project = get_project(room, key)
     row = CutPlan.objects.filter(project=project).first()
-    if row is not None:
-        row.done = sorted(set(row.done) | {number} if done else set(row.done) - {number})
-        row.save(update_fields=["done"])
-        touch(project)
+    kept = plan_from(row) if row else None
+    if row is None or kept is None or (plan and plan != name_of(row)):
+        raise Refused(
+            [
+                NothingToCut(
+                    "Strip {number} belongs to a plan that was made anew since. Look at the plan as it is now, and tick there "
+                    "what was cut.",
+                    number=number,
+                )
+            ]
+        )
+    if number not in {s.number for c in kept[0].cloths for s in c.strips}:
+        raise Refused([NothingToCut("This plan has no strip {number}.", number=number)])
+    row.done = sorted(set(row.done) | {number} if done else set(row.done) - {number})
+    row.save(update_fields=["done"])
+    touch(project)
     return project
 
 
 @change
 def mark_cut(room: Workroom, key: UUID) -> Project:
-    """The plan is cut: its cloths are used up, and what is worth keeping comes back as named scraps."""
+    """Every strip of the plan is cut: pieces lie on their piles, cloths are used up, what is worth keeping comes back."""
     project = get_project(room, key)
     row = CutPlan.objects.filter(project=project).first()
     kept = plan_from(row) if row else None
     if row is None or kept is None:
         raise Refused([NothingToCut("There is no cutting plan to mark as cut.")])
-    fabrics = {f.role: f for f in project.fabrics.all()}
-    last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
-    for cloth in map(laid_again, kept[0].cloths):
-        last = _use_up(cloth, fabrics, last)
-    row.laid, row.done = {}, []
+
+    def all_of_it() -> None:
+        row.done = [s.number for c in kept[0].cloths for s in c.strips]
+        put_down(project, row)
+
+    _remembering(row, "before all of it was marked as cut", all_of_it)
     row.save()
     touch(project)
     return get_project(room, key)
 
 
-def _use_up(plan: ClothPlan, fabrics: Mapping[str, Any], last: int) -> int:
-    source = Stock.objects.filter(pk=plan.cloth.key.split("#")[0]).first()
-    if source is not None:
-        source.count = max(0, source.count - 1)
-        source.deleted_at = None if source.count else timezone.now()
-        source.save(update_fields=["count", "deleted_at"])
-    for left in plan.left:
-        last += 1
-        whole = left.width == plan.cloth.across and plan.cloth.kind.value == "yardage"
-        Stock.objects.create(
-            fabric=fabrics[left.fabric],
-            position=last,
-            kind="yardage" if whole else "scrap",
-            across=left.width,
-            along=left.height,
-            name=left.name[:80],
+@change
+def undo_cutting(room: Workroom, key: UUID) -> Project:
+    """Plan, piles and stock as before strips were last put down."""
+    project = get_project(room, key)
+    row = CutPlan.objects.filter(project=project).first()
+    if row is None or not row.before:
+        raise Refused([NothingToCut("There is nothing to take back here.")])
+    undo(row)
+    touch(project)
+    return get_project(room, key)
+
+
+PILE_READERS = {
+    "cut": whole_reader(20_000, "The number of pieces cut", least=0),
+    "spoiled": whole_reader(20_000, "The number of pieces spoiled", least=0),
+}
+
+
+@change
+def change_pile(room: Workroom, key: UUID, letter: str, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
+    """How many pieces of a pile were cut in all, and how many of them spoiled, as counted on the table."""
+    project = get_project(room, key)
+    row = CutPlan.objects.filter(project=project).first()
+    pile = next((p for p in piles_of(project, row) if p.entry.letter == letter), None)
+    if pile is None:
+        raise NotHere("There is no such pile here. What it was for may have been taken out.")
+    keep_letters(project)
+    kept = CutPile.objects.get(project=project, letter=letter)
+    ticked = pile.entry.cut - kept.cut
+    kept.cut = pile.entry.cut
+    apply_changes(kept, PILE_READERS, changes, seen, Measure(project.measure))
+    if kept.cut < ticked:
+        raise Refused(
+            [
+                CountOutOfRange(
+                    "{n, plural, one {One piece} other {# pieces}} of pile {letter} come from strips that are ticked. Take the tick "
+                    "off a strip first, or count {n} at least.",
+                    field="cut",
+                    n=ticked,
+                    letter=letter,
+                )
+            ]
         )
-    return last
+    if kept.spoiled + pile.entry.given > kept.cut:
+        raise Refused(
+            [
+                CountOutOfRange(
+                    "Of pile {letter} {cut, plural, one {one piece was} other {# pieces were}} cut; no more than that can be spoiled "
+                    "or used for something else.",
+                    field="spoiled",
+                    cut=kept.cut,
+                    letter=letter,
+                )
+            ]
+        )
+    kept.cut -= ticked
+    kept.save()
+    touch(project)
+    return get_project(room, key)
+
+
+@change
+def keep_over(room: Workroom, key: UUID, letter: str) -> Project:
+    """The pieces of a pile that are no longer wanted go to the stock as scraps."""
+    project = get_project(room, key)
+    row = CutPlan.objects.filter(project=project).first() or CutPlan(project=project)
+    pile = next((p for p in piles_of(project, row) if p.entry.letter == letter), None)
+    if pile is None or not pile.over:
+        raise Refused([NothingToCut("Pile {letter} has no piece too many.", letter=letter)])
+    e, over = pile.entry, pile.over
+
+    def put_away() -> None:
+        keep_letters(project)
+        CutPile.objects.filter(project=project, letter=letter).update(given=F("given") + over)
+        keep_scraps(project, LeftOver(f"from pile {letter}", e.fabric, ZERO, ZERO, e.width, e.height), over)
+
+    _remembering(row, f"before pile {letter} went to the scraps", put_away)
+    row.save()
+    touch(project)
+    return get_project(room, key)
 
 
 def take_cutting(project: Project, data: Mapping[str, Any] | None, renewed: Mapping[str, str]) -> None:
@@ -214,12 +327,40 @@ def take_cutting(project: Project, data: Mapping[str, Any] | None, renewed: Mapp
     row = CutPlan(project=project, goal=data["goal"], along=data["along"], made_at=made)
     row.done, row.extra = list(data["done"]), [list(e) for e in data["extra"]]
     try:
+        _take_piles(project, data["piles"] if "piles" in data else _piles_of(data["laid"]))
         row.laid = _with_keys(data["laid"], renewed)
         row.save(force_insert=True)
         plan_from(row)
         wanted_of(project)
     except (KeyError, ValueError, TypeError, IndexError, ZeroDivisionError, PiecingError):
         raise Refused([NothingToCut("The cutting plan cannot be read as one.", field="laid")]) from None
+
+
+def _piles_of(laid: Mapping[str, Any]) -> Iterable[Iterable[Any]]:
+    """Of a file from before there was a ledger: the piles of its plan, under the letters that stand in it."""
+    found: dict[tuple[Any, ...], list[Any]] = {}
+    for letter, role, width, height, _count, name, _turns, gives, *_ in laid.get("pieces", ()):
+        found.setdefault((role, width, height, gives), [letter, role, width, height, gives, name, 0, 0, 0])
+    return found.values()
+
+
+def _take_piles(project: Project, piles: Iterable[Iterable[Any]]) -> None:
+    fabrics = {f.role: f for f in project.fabrics.all()}
+    for letter, role, width, height, gives, name, cut, spoiled, given in piles:
+        if spoiled + given > cut:
+            raise ValueError("more spoiled than cut")
+        CutPile.objects.create(
+            project=project,
+            fabric=fabrics[role],
+            letter=letter,
+            width=Length.of(Fraction(width)),
+            height=Length.of(Fraction(height)),
+            gives=gives,
+            name=name,
+            cut=cut,
+            spoiled=spoiled,
+            given=given,
+        )
 
 
 def _with_keys(laid: Mapping[str, Any], renewed: Mapping[str, str]) -> dict[str, Any]:

@@ -33,9 +33,33 @@ class Stock(models.Model):
         constraints = [models.CheckConstraint(condition=Q(kind__in=[k for k, _ in KINDS]), name="stock_kind")]
 
 
+class CutPile(models.Model):
+    """A pile once cloth was planned or cut for it: its letter for the life of the project, what it is, and how many pieces were
+    cut, spoiled and given away; strips ticked on the plan that stands are not in it yet (``piecing.cutting.ledger``)."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="piles")
+    fabric = models.ForeignKey(Fabric, on_delete=models.CASCADE, related_name="piles")
+    letter = models.CharField(max_length=6)
+    width = LengthField()
+    height = LengthField()
+    gives = models.PositiveSmallIntegerField(default=1)
+    name = models.TextField(blank=True, default="")
+    cut = models.PositiveIntegerField(default=0)
+    spoiled = models.PositiveIntegerField(default=0)
+    given = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["project", "letter"], name="pile_letter"),
+            models.UniqueConstraint(fields=["project", "fabric", "width", "height", "gives"], name="pile_once"),
+        ]
+
+
 class CutPlan(models.Model):
     """The last plan of a project as it was found; ``laid`` holds it exactly, ``done`` the strips ticked off,
-    ``extra`` pieces from a list (fabric, width, height, count, name), ``asked_at`` since when one is being looked for."""
+    ``extra`` pieces from a list (fabric, width, height, count, name), ``asked_at`` since when one is being looked for,
+    ``before`` what stood before its strips were last put down as cut, for the undo."""
 
     project = models.OneToOneField(Project, on_delete=models.CASCADE, primary_key=True, related_name="cut_plan")
     goal = models.CharField(max_length=10, choices=GOALS, default=Goal.LEAST.value)
@@ -43,6 +67,7 @@ class CutPlan(models.Model):
     laid = models.JSONField(default=dict, blank=True)
     done = models.JSONField(default=list, blank=True)
     extra = models.JSONField(default=list, blank=True)
+    before = models.JSONField(default=dict, blank=True)
     made_at = models.DateTimeField(null=True, blank=True)
     asked_at = models.DateTimeField(null=True, blank=True)
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, replace
 from datetime import datetime
 from fractions import Fraction
 from functools import lru_cache
@@ -13,9 +14,10 @@ from blocks.quilt import quilt_of
 from blocks.selectors import blocks_of
 from blocks.translate import colourways_of, find_in, joining_of, makings_of, pattern_of
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
-from piecing.cutting import WantedPiece, flaws
+from piecing.cutting import Cloth, CuttingPlan, WantedPiece, flaws
 from piecing.cutting.buying import Purchase, Shop, purchases, shop_step
 from piecing.cutting.fitting import Suggestion, most_blocks, suggestions
+from piecing.cutting.ledger import Pile, of_pile, pieces_left
 from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
 from piecing.cutting.stock import CLOTH_WORDS
 from piecing.cutting.wanted import unit_pieces
@@ -32,7 +34,19 @@ from workrooms.selectors import current_workroom, owned_rulers
 
 from . import jobs
 from .models import CutPlan, Stock
-from .translate import cloth_of, directions_of, plain_of, plan_from, stock_of, unit_plans_of, wanted_of
+from .translate import (
+    block_counts,
+    cloth_of,
+    directions_of,
+    name_of,
+    now_of,
+    piles_of,
+    plain_of,
+    plan_from,
+    stock_data,
+    stock_of,
+    unit_plans_of,
+)
 
 __all__ = ["Buying", "CuttingSheet", "Possible", "buying_of", "possible_of", "sheet_of"]
 
@@ -76,7 +90,8 @@ class CutPlanSheet:
     cut: Area
     waste_percent: float
     flaws: tuple[Message, ...]
-    stale: bool
+    changed: tuple[Message, ...]
+    name: str
 
 
 @dataclass(frozen=True)
@@ -90,9 +105,11 @@ class JobView:
 class CuttingSheet:
     project: Project
     stock: list[Stock]
-    piles: tuple[WantedPiece, ...]
+    piles: tuple[Pile, ...]
     plan: CutPlanSheet | None
     job: JobView
+    left: int
+    undo: str
 
 
 _INTERRUPTED = "Looking for the cuts was interrupted when the program stopped. Plan the cuts again."
@@ -103,15 +120,15 @@ def sheet_of(project: Project) -> CuttingSheet:
     job = jobs.job_of(project.pk)
     seen = JobView(job.running, job.share, job.failed) if job else JobView(False, 0.0, "")
     stock, row = stock_of(project), CutPlan.objects.filter(project=project).first()
-    piles = wanted_of(project, along=bool(row and row.along))
+    piles = tuple(p for p in piles_of(project, row) if p.wanted or p.entry.cut)
     if row and row.asked_at and not seen.running and not seen.failed:
         seen = JobView(False, 0.0, _INTERRUPTED)
-    return CuttingSheet(project, stock, piles, _plan_view(project, row, piles, stock) if row else None, seen)
+    view = _plan_view(project, row, stock) if row else None
+    undo = str(row.before.get("said", "")) if row else ""
+    return CuttingSheet(project, stock, piles, view, seen, sum(p.left for p in piles), undo)
 
 
-def _plan_view(
-    project: Project, row: CutPlan, piles: tuple[WantedPiece, ...], stock: list[Stock]
-) -> CutPlanSheet | None:
+def _plan_view(project: Project, row: CutPlan, stock: list[Stock]) -> CutPlanSheet | None:
     kept = plan_from(row)
     if kept is None:
         return None
@@ -121,7 +138,8 @@ def _plan_view(
     done = set(row.done)
     cloths = tuple(_cloth_view(c, cutter, rulers, done) for c in map(laid_again, plan.cloths))
     cut, used = float(plan.cut_area.value), float(plan.used_area.value)
-    found = flaws(plan, pieces, [cloth_of(s) for s in stock])
+    settled = piles_of(project)
+    found = flaws(plan, pieces, [*(cloth_of(s) for s in stock), *_cut_up(plan)])
     return CutPlanSheet(
         row.goal,
         cloths,
@@ -134,9 +152,60 @@ def _plan_view(
         plan.cut_area,
         round(100 * (1 - cut / used), 1) if used else 0.0,
         tuple(dict.fromkeys(f.said for f in found)),
-        {(p.fabric, p.width, p.height, p.count) for p in pieces}
-        != {(p.fabric, p.width, p.height, p.count) for p in piles},
+        (
+            *_changed(row, pieces, settled, block_counts(project)),
+            *_restocked(row, plan, stock),
+        ),
+        name_of(row),
     )
+
+
+def _cut_up(plan: CuttingPlan) -> list[Cloth]:
+    """Pieces that the plan cuts smaller, as the cloths that they were when it was made."""
+    found: dict[str, Cloth] = {}
+    for c in plan.cloths:
+        if of_pile(c.cloth):
+            key = c.cloth.key.split("#")[0]
+            nth = int(c.cloth.key.partition("#")[2] or 0) + 1
+            found[key] = replace(c.cloth, key=key, count=max(nth, found[key].count if key in found else 1))
+    return list(found.values())
+
+
+def _restocked(row: CutPlan, plan: CuttingPlan, stock: Iterable[Stock]) -> Iterator[Message]:
+    """A plan that was short, when there is other cloth by now."""
+    then = row.laid.get("stock")
+    if plan.missing and then is not None and then != stock_data(cloth_of(s) for s in stock):
+        yield Message("The stock has changed: what was short may be there now.")
+
+
+def _changed(
+    row: CutPlan, planned: Iterable[WantedPiece], piles: Iterable[Pile], blocks: Mapping[str, list[Any]]
+) -> Iterator[Message]:
+    """What is no longer as it was when the plan was made: blocks by their number, then piles by what is left to cut."""
+    then = {p.key: p.count for p in planned}
+    left = {p.entry.letter: p.left for p in piles if p.left or p.entry.letter in then}
+    if all(left.get(k, 0) == n for k, n in then.items()) and all(k in then for k, n in left.items() if n):
+        return
+    before = row.laid.get("blocks", {})
+    for key, (name, count) in blocks.items():
+        was = before.get(key, [name, 0])[1]
+        if before and was != count:
+            yield Message(
+                "{name}: {was, plural, =0 {no block} one {one block} other {# blocks}} became {count}.",
+                name=name,
+                was=was,
+                count=count,
+            )
+    for letter in sorted({*then, *left}, key=lambda k: (len(k), k)):
+        more = left.get(letter, 0) - then.get(letter, 0)
+        if more:
+            yield Message(
+                "Pile {letter}: {n, plural, one {one piece} other {# pieces}} more to cut."
+                if more > 0
+                else "Pile {letter}: {n, plural, one {one piece} other {# pieces}} less to cut.",
+                letter=letter,
+                n=abs(more),
+            )
 
 
 def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> ClothView:
@@ -234,7 +303,7 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     yard = mm(1000) if measure is Measure.MILLIMETRES else inches(36)
     thread = _thread(project, yard * bobbin if bobbin else _BOBBIN)
     try:
-        found = _purchases(wanted_of(project), shop)
+        found = _purchases(pieces_left(now_of(project)), shop)
         refusal = ""
     except PiecingError as misfit:
         found, refusal = (), str(misfit)

@@ -21,20 +21,26 @@ class StockSerializer(serializers.Serializer[Any]):
 
 
 class PileSerializer(serializers.Serializer[Any]):
-    """Pieces of one fabric and size, under the letter they lie under on the table."""
+    """Pieces of one fabric and size, under the letter they lie under on the table. cut + left = wanted + spoiled + given + over;
+    ``given`` ones were cut smaller for others or put with the scraps."""
 
-    letter = serializers.CharField(source="key")
-    fabric = serializers.CharField()
-    width = LengthAnswerField()
-    height = LengthAnswerField()
+    letter = serializers.CharField(source="entry.letter")
+    fabric = serializers.CharField(source="entry.fabric")
+    width = LengthAnswerField(source="entry.width")
+    height = LengthAnswerField(source="entry.height")
     square = serializers.SerializerMethodField()
-    count = serializers.IntegerField()
-    gives = serializers.IntegerField()
-    name = serializers.CharField()
+    gives = serializers.IntegerField(source="entry.gives")
+    name = serializers.CharField(source="entry.name", allow_blank=True)
     turns = serializers.BooleanField()
+    wanted = serializers.IntegerField()
+    cut = serializers.IntegerField(source="entry.cut")
+    spoiled = serializers.IntegerField(source="entry.spoiled")
+    given = serializers.IntegerField(source="entry.given")
+    left = serializers.IntegerField()
+    over = serializers.IntegerField()
 
-    def get_square(self, piece: Any) -> bool:
-        return bool(piece.width == piece.height)
+    def get_square(self, pile: Any) -> bool:
+        return bool(pile.entry.width == pile.entry.height)
 
 
 class StripSerializer(serializers.Serializer[Any]):
@@ -87,7 +93,8 @@ class MissingSerializer(serializers.Serializer[Any]):
 
 
 class CutPlanSerializer(serializers.Serializer[Any]):
-    """``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound."""
+    """``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound;
+    ``changed`` what is no longer as it was when the plan was made; ``name`` tells one plan from another."""
 
     goal = serializers.ChoiceField(choices=GOALS)
     cloths = ClothPlanSerializer(many=True)
@@ -100,7 +107,8 @@ class CutPlanSerializer(serializers.Serializer[Any]):
     cut = AreaField()
     waste_percent = serializers.FloatField()
     flaws = serializers.ListField(child=MessageField())
-    stale = serializers.BooleanField()
+    changed = serializers.ListField(child=MessageField())
+    name = serializers.CharField(allow_blank=True)
 
 
 class JobSerializer(serializers.Serializer[Any]):
@@ -110,11 +118,15 @@ class JobSerializer(serializers.Serializer[Any]):
 
 
 class CuttingSheetSerializer(serializers.Serializer[Any]):
+    """``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing."""
+
     project = serializers.UUIDField(source="project.pk")
     stock = StockSerializer(many=True)
     piles = PileSerializer(many=True)
     plan = CutPlanSerializer(allow_null=True)
     job = JobSerializer()
+    left = serializers.IntegerField()
+    undo = serializers.CharField(allow_blank=True)
 
 
 class BeginSerializer(serializers.Serializer[Any]):
@@ -127,6 +139,7 @@ class BeginSerializer(serializers.Serializer[Any]):
 class TickSerializer(serializers.Serializer[Any]):
     number = serializers.IntegerField(min_value=1, max_value=5000)
     done = serializers.BooleanField()
+    plan = serializers.CharField(required=False, default="", allow_blank=True, max_length=60)
 
 
 class BlockPossibleSerializer(serializers.Serializer[Any]):

@@ -21,7 +21,7 @@ from workrooms.once import change
 
 from .commands import MOST_STOCK
 from .models import CutPlan, Stock
-from .translate import live_stock, stock_of, wanted_of
+from .translate import live_stock, now_of, stock_of
 
 __all__ = ["CUT_LIST", "STOCK", "cut_list_csv", "import_cut_list", "import_stock", "stock_csv"]
 
@@ -46,7 +46,7 @@ def cut_list_csv(project: Project) -> str:
         CUT_LIST,
         (
             [safe(names.get(p.fabric, p.fabric)), style.text(p.width), style.text(p.height), p.count, safe(p.name)]
-            for p in wanted_of(project)
+            for p in (pile.piece for pile in now_of(project) if pile.wanted)
         ),
     )
 

@@ -3,26 +3,45 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
 from fractions import Fraction
 from typing import Any
 
 from django.db.models import QuerySet
 
 from blocks.quilt import quilt_view
+from blocks.selectors import blocks_of
 from blocks.translate import find_in
 from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
+from piecing.cutting.ledger import Entry, Pile, ledger, ticked_pieces
 from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
-from piecing.cutting.wanted import lettered, plain_pieces, unit_pieces
+from piecing.cutting.wanted import plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Length
 from piecing.planning.unit_plan import UnitPlan
 from piecing.units import kind_of
 from projects.models import Project
 
-from .models import CutPlan, Stock
+from .models import CutPile, CutPlan, Stock
 
-__all__ = ["cloth_of", "directions_of", "plain_of", "plan_data", "plan_from", "stock_of", "unit_plans_of", "wanted_of"]
+__all__ = [
+    "block_counts",
+    "cloth_of",
+    "cutting_data",
+    "directions_of",
+    "entries_of",
+    "name_of",
+    "now_of",
+    "piles_of",
+    "plain_of",
+    "plan_data",
+    "plan_from",
+    "stock_data",
+    "stock_of",
+    "unit_plans_of",
+    "wanted_of",
+]
 
 
 def live_stock(project: Project) -> QuerySet[Stock]:
@@ -60,11 +79,37 @@ def plain_of(project: Project, *, along: bool = False) -> tuple[WantedPiece, ...
     return plain_pieces(view.sizes.pieces, directions_of(project), along=along) if view.sizes and view.picture else ()
 
 
-def wanted_of(project: Project, *, along: bool = False) -> tuple[WantedPiece, ...]:
+def wanted_of(project: Project, *, along: bool = False) -> list[WantedPiece]:
     """Every piece of every planned unit, and of the quilt if there are blocks."""
     directions = directions_of(project)
     units = (p for u in unit_plans_of(project) for p in unit_pieces(u, kind_of(u.spec.kind).title, directions))
-    return lettered([*units, *plain_of(project, along=along), *_from_lists(project, directions)])
+    return [*units, *plain_of(project, along=along), *_from_lists(project, directions)]
+
+
+def entries_of(project: Project) -> list[Entry]:
+    """What is kept of the project's piles, of fabrics there are."""
+    rows = CutPile.objects.filter(project=project, fabric__deleted_at=None).select_related("fabric")
+    return [Entry(r.letter, r.fabric.role, r.width, r.height, r.gives, r.name, r.cut, r.spoiled, r.given) for r in rows]
+
+
+def piles_of(project: Project, row: CutPlan | None = None) -> tuple[Pile, ...]:
+    """Every pile as it stands, strips ticked on the plan ``row`` counted as cut; without it, as last put down."""
+    along = (
+        CutPlan.objects.filter(project=project).values_list("along", flat=True).first() if row is None else row.along
+    )
+    entries = entries_of(project)
+    kept = plan_from(row) if row else None
+    if row and kept:
+        cut, given = ticked_pieces(kept[0], row.done)
+        entries = [
+            replace(e, cut=e.cut + cut.get(e.letter, 0), given=e.given + given.get(e.letter, 0)) for e in entries
+        ]
+    return ledger(wanted_of(project, along=bool(along)), entries)
+
+
+def now_of(project: Project) -> tuple[Pile, ...]:
+    """Every pile as it stands now, with what is ticked."""
+    return piles_of(project, CutPlan.objects.filter(project=project).first())
 
 
 def _from_lists(project: Project, directions: dict[str, Direction]) -> list[WantedPiece]:
@@ -140,6 +185,24 @@ def plan_from(row: CutPlan) -> tuple[CuttingPlan, tuple[WantedPiece, ...]] | Non
     return plan, tuple(pieces.values())
 
 
+def name_of(row: CutPlan) -> str:
+    """What tells one plan from another."""
+    return row.made_at.isoformat() if row.made_at else ""
+
+
+def block_counts(project: Project) -> dict[str, list[Any]]:
+    """Name and number of every block of the project, by key."""
+    return {
+        str(b.pk): [str(b.pattern.get("name", "")), sum(int(w["count"]) for w in b.colourways)]
+        for b in blocks_of(project)
+    }
+
+
+def stock_data(cloths: Iterable[Cloth]) -> list[list[Any]]:
+    """What there was to cut from."""
+    return sorted([c.key, c.fabric, str(c.across.rational), str(c.along.rational), c.count] for c in cloths)
+
+
 def cutting_data(project: Project) -> dict[str, Any] | None:
     """The cutting plan with what is ticked, and the lists that came in, as they are kept; ``None`` before there is one."""
     row = CutPlan.objects.filter(project=project).first()
@@ -153,4 +216,18 @@ def cutting_data(project: Project) -> dict[str, Any] | None:
         "done": row.done,
         "extra": row.extra,
         "made_at": made,
+        "piles": [
+            [
+                p.letter,
+                p.fabric.role,
+                str(p.width.rational),
+                str(p.height.rational),
+                p.gives,
+                p.name,
+                p.cut,
+                p.spoiled,
+                p.given,
+            ]
+            for p in CutPile.objects.filter(project=project, fabric__deleted_at=None).select_related("fabric")
+        ],
     }

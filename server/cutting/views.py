@@ -20,6 +20,7 @@ from workrooms.selectors import current_workroom
 from . import commands, selectors, serializers, sheets
 
 _STOCK_CHANGE = change_of("Stock", commands.stock_readers(Measure.INCHES))
+_PILE_CHANGE = change_of("Pile", commands.PILE_READERS)
 
 
 def _sheet(project: Project) -> Response:
@@ -50,12 +51,10 @@ class CuttingView(APIView):
 class TickView(APIView):
     """A strip ticked off."""
 
-    @extend_schema(
-        operation_id="tick_strip", request=serializers.TickSerializer, responses=serializers.CuttingSheetSerializer
-    )
+    @extend_schema(operation_id="tick_strip", request=serializers.TickSerializer, responses=_ANSWERS)
     def post(self, request: Request, key: UUID) -> Response:
         body = valid(serializers.TickSerializer(data=request.data))
-        return _sheet(commands.tick_strip(current_workroom(), key, body["number"], body["done"]))
+        return _sheet(commands.tick_strip(current_workroom(), key, body["number"], body["done"], body["plan"]))
 
 
 class MarkCutView(APIView):
@@ -64,6 +63,31 @@ class MarkCutView(APIView):
     @extend_schema(operation_id="mark_cut", request=None, responses=_ANSWERS)
     def post(self, _request: Request, key: UUID) -> Response:
         return _sheet(commands.mark_cut(current_workroom(), key))
+
+
+class UndoCutView(APIView):
+    """Plan, piles and stock as before strips were last put down as cut."""
+
+    @extend_schema(operation_id="undo_cutting", request=None, responses=_ANSWERS)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _sheet(commands.undo_cutting(current_workroom(), key))
+
+
+class PileView(APIView):
+    """A pile as it was counted on the table."""
+
+    @extend_schema(operation_id="change_pile", request=_PILE_CHANGE, responses=_ANSWERS)
+    def patch(self, request: Request, key: UUID, letter: str) -> Response:
+        body = valid(ChangeSerializer(data=request.data))
+        return _sheet(commands.change_pile(current_workroom(), key, letter, body["changes"], body["seen"]))
+
+
+class KeepOverView(APIView):
+    """Pieces of a pile that are no longer wanted go to the stock as scraps."""
+
+    @extend_schema(operation_id="keep_over", request=None, responses=_ANSWERS)
+    def post(self, _request: Request, key: UUID, letter: str) -> Response:
+        return _sheet(commands.keep_over(current_workroom(), key, letter))
 
 
 class NewStockView(APIView):

@@ -18,8 +18,9 @@ from api.wire import DrawingField, LengthAnswerField, MessageField
 from blocks.quilt import quilt_view
 from blocks.selectors import get_block
 from blocks.translate import find_in, pattern_of
+from cutting.ledger import keep_letters
 from cutting.selectors import sheet_of
-from cutting.translate import wanted_of
+from cutting.translate import now_of
 from measuring.selectors import plan_of
 from piecing.blocks.pattern import laid
 from piecing.drawings.block import block_picture
@@ -129,7 +130,11 @@ class LabelsPaper(APIView):
     @extend_schema(operation_id="labels_pdf", parameters=[_PAGE], responses=_PDF)
     def get(self, request: Request, key: UUID) -> HttpResponse:
         project = get_project(current_workroom(), key)
-        body = labels_pdf(project.name, wanted_of(project), _names(project), Measure(project.measure), _page(request))
+        piles = now_of(project)
+        # A printed letter is kept.
+        keep_letters(project, piles)
+        pieces = [p.piece for p in piles if p.wanted]
+        body = labels_pdf(project.name, pieces, _names(project), Measure(project.measure), _page(request))
         return _pdf(body, "labels")
 
 

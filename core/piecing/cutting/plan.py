@@ -29,6 +29,7 @@ __all__ = [
     "Placed",
     "cutting_plan",
     "laid_again",
+    "numbered",
     "shelf_plan",
 ]
 
@@ -162,14 +163,14 @@ def cutting_plan(
     plans = [plan for _, plan, _ in made]
     return CuttingPlan(
         goal,
-        _numbered(c for p in plans for c in p.cloths),
+        numbered(c for p in plans for c in p.cloths),
         tuple(m for p in plans for m in p.missing),
         gap,
         all(p.proven for p in plans),
     )
 
 
-def _numbered(cloths: Iterable[ClothPlan]) -> tuple[ClothPlan, ...]:
+def numbered(cloths: Iterable[ClothPlan]) -> tuple[ClothPlan, ...]:
     """Strips counted through all cloths, in the order of cutting."""
     numbers = count(1)
     return tuple(

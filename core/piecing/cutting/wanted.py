@@ -1,4 +1,4 @@
-"""From what is planned to what is cut: the pieces of units, and plain ones, by fabric, each pile with its letter.
+"""From what is planned to what is cut: the pieces of units, and plain ones, by fabric.
 
 Source: docs/theory, section 13.1.
 """
@@ -6,7 +6,6 @@ Source: docs/theory, section 13.1.
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import replace
 from math import ceil
 
 from ..lengths import Length, inches
@@ -14,7 +13,7 @@ from ..planning.unit_plan import UnitPlan
 from ..quilts.choices import PlainPiece
 from .stock import Direction, WantedPiece
 
-__all__ = ["lettered", "plain_pieces", "unit_pieces"]
+__all__ = ["plain_pieces", "unit_pieces"]
 
 _USABLE = inches(40)
 _LONG = 2
@@ -64,22 +63,3 @@ def plain_pieces(
             WantedPiece(f"plain{n}", p.fabric, p.cut_width, p.cut_height, p.count, p.name, turns, p.cut_into, border)
         )
     return tuple(found)
-
-
-def lettered(pieces: Iterable[WantedPiece]) -> tuple[WantedPiece, ...]:
-    """Piles of one fabric and size put together, largest first, each under a letter of its own."""
-    piles: dict[tuple[object, ...], WantedPiece] = {}
-    for p in pieces:
-        key = (p.fabric, p.width, p.height, p.turns, p.gives, p.along_cloth)
-        known = piles.get(key)
-        names = [
-            *(known.name.split("; ") if known else []),
-            *([] if known and p.name in known.name.split("; ") else [p.name]),
-        ]
-        piles[key] = replace(p, count=p.count + (known.count if known else 0), name="; ".join(names))
-    ordered = sorted(piles.values(), key=lambda p: (p.fabric, -float(p.width) * float(p.height), -float(p.height)))
-    return tuple(replace(p, key=_letter(n)) for n, p in enumerate(ordered))
-
-
-def _letter(n: int) -> str:
-    return chr(ord("A") + n % 26) + (str(n // 26 + 1) if n >= 26 else "")

@@ -46,7 +46,7 @@ class StockTest(ApiCase):
     def test_piles_have_letters_and_say_what_for(self) -> None:
         piles = self.ask("get", f"{self.path}/cutting")["piles"]
         self.assertEqual(
-            [(p["letter"], p["fabric"], p["count"], p["width"]["text"]) for p in piles],
+            [(p["letter"], p["fabric"], p["wanted"], p["width"]["text"]) for p in piles],
             [("A", "a", 2, "4 1/2"), ("B", "b", 2, "4 1/2")],
         )
 
@@ -109,7 +109,7 @@ class SheetsTest(ApiCase):
         told = self.send("cut-list", "fabric\twidth\theight\tcount\tname\nDark\t3 1/2\t9\t4\tpocket")
         self.assertEqual(told["added"], 1)
         piles = self.ask("get", f"{self.path}/cutting")["piles"]
-        self.assertIn(("pocket", 4), [(p["name"], p["count"]) for p in piles])
+        self.assertIn(("pocket", 4), [(p["name"], p["wanted"]) for p in piles])
         self.assertIn("pocket", self.client.get(f"/api/{self.path}/cut-list.csv").content.decode())
 
     def test_lists_and_stock_hold_no_more_than_a_file_takes_back(self) -> None:
@@ -158,7 +158,7 @@ class PlanTest(TransactionTestCase):
 
     def test_a_plan_is_found_sound_ticked_and_cut(self) -> None:
         plan = self.plan()
-        self.assertEqual((plan["missing"], plan["flaws"], plan["proven"], plan["stale"]), ([], [], True, False))
+        self.assertEqual((plan["missing"], plan["flaws"], plan["proven"], plan["changed"]), ([], [], True, []))
         self.assertEqual(
             plan["cloths"][0]["strips"][0]["said"].replace("\u00a0", " "),
             "Cut a strip 4 1⁄2″ deep; from it 2 A of 4 1⁄2″.",
@@ -175,7 +175,8 @@ class PlanTest(TransactionTestCase):
         self.plan()
         unit = self.project["units"][0]["id"]
         self.ask("patch", f"units/{unit}", {"changes": {"count": 40}, "seen": {}})  # type: ignore[misc]
-        self.assertTrue(self.ask("get", f"{self.path}/cutting")["plan"]["stale"])  # type: ignore[misc]
+        changed = self.ask("get", f"{self.path}/cutting")["plan"]["changed"]  # type: ignore[misc]
+        self.assertEqual(changed, ["Pile A: 18 pieces more to cut.", "Pile B: 18 pieces more to cut."])
 
     def test_what_the_stock_does_not_give_is_missing(self) -> None:
         unit = self.project["units"][0]["id"]

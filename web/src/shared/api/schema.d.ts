@@ -685,6 +685,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/cutting/piles/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description A pile as it was counted on the table. */
+        patch: operations["change_pile"];
+        trace?: never;
+    };
+    "/api/projects/{key}/cutting/piles/{letter}/scraps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Pieces of a pile that are no longer wanted go to the stock as scraps. */
+        post: operations["keep_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/cutting/strips": {
         parameters: {
             query?: never;
@@ -696,6 +730,23 @@ export interface paths {
         put?: never;
         /** @description A strip ticked off. */
         post: operations["tick_strip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/cutting/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Plan, piles and stock as before strips were last put down as cut. */
+        post: operations["undo_cutting"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1580,7 +1631,10 @@ export interface components {
             gives: number;
             left_over: number;
         };
-        /** @description ``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound. */
+        /**
+         * @description ``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound;
+         *     ``changed`` what is no longer as it was when the plan was made; ``name`` tells one plan from another.
+         */
         CutPlan: {
             goal: components["schemas"]["GoalEnum"];
             cloths: components["schemas"]["ClothPlan"][];
@@ -1595,7 +1649,8 @@ export interface components {
             /** Format: double */
             waste_percent: number;
             flaws: string[];
-            stale: boolean;
+            changed: string[];
+            name: string;
         };
         /**
          * @description * `right` - right
@@ -1603,6 +1658,7 @@ export interface components {
          * @enum {string}
          */
         CutterEnum: "right" | "left";
+        /** @description ``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing. */
         CuttingSheet: {
             /** Format: uuid */
             project: string;
@@ -1610,6 +1666,8 @@ export interface components {
             piles: components["schemas"]["Pile"][];
             plan: components["schemas"]["CutPlan"] | null;
             job: components["schemas"]["Job"];
+            left: number;
+            undo: string;
         };
         /** @description How many deleted things can still be taken back. */
         Deleted: {
@@ -2095,6 +2153,10 @@ export interface components {
             changes?: components["schemas"]["FabricPatchRequest"];
             seen?: components["schemas"]["FabricPatchRequest"];
         };
+        PatchedPileChangeRequest: {
+            changes?: components["schemas"]["PilePatchRequest"];
+            seen?: components["schemas"]["PilePatchRequest"];
+        };
         PatchedProjectChangeRequest: {
             changes?: components["schemas"]["ProjectPatchRequest"];
             seen?: components["schemas"]["ProjectPatchRequest"];
@@ -2143,17 +2205,29 @@ export interface components {
             readonly corner: components["schemas"]["Drawing"];
             readonly trimmed: components["schemas"]["Drawing"];
         };
-        /** @description Pieces of one fabric and size, under the letter they lie under on the table. */
+        /**
+         * @description Pieces of one fabric and size, under the letter they lie under on the table. cut + left = wanted + spoiled + given + over;
+         *     ``given`` ones were cut smaller for others or put with the scraps.
+         */
         Pile: {
             letter: string;
             fabric: string;
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             readonly square: boolean;
-            count: number;
             gives: number;
             name: string;
             turns: boolean;
+            wanted: number;
+            cut: number;
+            spoiled: number;
+            given: number;
+            left: number;
+            over: number;
+        };
+        PilePatchRequest: {
+            cut?: string | null;
+            spoiled?: string | null;
         };
         Pin: {
             dimension: string;
@@ -2925,6 +2999,8 @@ export interface components {
         TickRequest: {
             number: number;
             done: boolean;
+            /** @default  */
+            plan: string;
         };
         Ticket: {
             name: string;
@@ -5082,6 +5158,76 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    change_pile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedPileChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    keep_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     tick_strip: {
         parameters: {
             query?: never;
@@ -5096,6 +5242,38 @@ export interface operations {
                 "application/json": components["schemas"]["TickRequest"];
             };
         };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    undo_cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: {
                 headers: {

@@ -33,9 +33,16 @@ export function thingOf(o: Outgoing): string {
   return 'project' in o ? `project ${o.project}` : 'workroom'
 }
 
-/** Whether a change has to wait for another that is kept back: to the same thing, or to what it belongs to. */
+/** Changes to a thing that is there already, and stays there. */
+const within = /^(change_|edit_|tick_|mark_|take_up_|plan_)/
+
+/**
+ * Whether a change has to wait for another that is kept back: to the same thing, or one that makes or removes what it
+ * belongs to. A name or a tick that is kept back holds nothing else.
+ */
 export function hangsOn(later: Outgoing, earlier: Outgoing): boolean {
   if (thingOf(later) === thingOf(earlier)) return true
+  if (within.test(earlier.kind)) return false
   const above = thingOf(earlier).split(' ')[1]
   return above !== undefined && (Object.values(later) as unknown[]).includes(above)
 }
