@@ -115,7 +115,9 @@ def _lost(server: OwnServer, crowd: _Crowd) -> int:
 
 def _hold(server: OwnServer) -> None:
     for _ in range(_LOCKS):
-        db = sqlite3.connect(Path(server.env["ENTRETOILE_DATA"]) / "entretoile.sqlite3", timeout=30, isolation_level=None)
+        db = sqlite3.connect(
+            Path(server.env["ENTRETOILE_DATA"]) / "entretoile.sqlite3", timeout=30, isolation_level=None
+        )
         db.execute("begin exclusive")
         time.sleep(_HELD)
         db.execute("rollback")
@@ -128,12 +130,20 @@ def print_clients() -> None:
         crowd = _crowd(server)
         _run(crowd, _CLIENTS)
         took = np.array(crowd.took) * 1000
-        print(f"\n{_CLIENTS} clients for {_SECONDS:.0f} s ({_THINKS}) beside two searches ({dict(crowd.wrote)}): {len(took):,} calls")
-        print(f"  {dict(sorted(crowd.statuses.items()))}; median {np.median(took):.0f} ms, p95 {np.quantile(took, 0.95):.0f} (aim 500)")
+        print(
+            f"\n{_CLIENTS} clients for {_SECONDS:.0f} s ({_THINKS}) beside two searches ({dict(crowd.wrote)}): {len(took):,} calls"
+        )
+        print(
+            f"  {dict(sorted(crowd.statuses.items()))}; median {np.median(took):.0f} ms, p95 {np.quantile(took, 0.95):.0f} (aim 500)"
+        )
         print(f"  {len(crowd.kept)} readings acknowledged, {_lost(server, crowd)} lost (aim 0)")
     with demo_server() as server:
         crowd = _crowd(server)
         _run(crowd, 8, lambda: _hold(server))
         took = np.array(crowd.took) * 1000
-        print(f"  another program holds the database {_LOCKS} times for {_HELD} s: {dict(sorted(crowd.statuses.items()))}")
-        print(f"  {len(crowd.kept)} readings acknowledged, {_lost(server, crowd)} lost (aim 0); longest answer {took.max():.0f} ms")
+        print(
+            f"  another program holds the database {_LOCKS} times for {_HELD} s: {dict(sorted(crowd.statuses.items()))}"
+        )
+        print(
+            f"  {len(crowd.kept)} readings acknowledged, {_lost(server, crowd)} lost (aim 0); longest answer {took.max():.0f} ms"
+        )

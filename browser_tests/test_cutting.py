@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from playwright.sync_api import Locator
+
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
 from cutting.models import CutPlan, Stock
 
@@ -13,7 +15,7 @@ class CuttingTest(JourneyCase):
 
     def test_the_cuts_are_planned_ticked_and_marked_as_cut(self) -> None:
         self.open(f"{HALF_SEWN}/cut")
-        expect(self.region("Piles")).to_contain_text("24 Buoy 4\u00a01⁄2″")
+        expect(self.pile("Buoy 4\u00a01⁄2″")).to_contain_text("24")
         self.plan()
         cloth = self.region("Buoy, from the dry locker")
         expect(cloth.get_by_role("img").first).to_be_visible()
@@ -27,6 +29,53 @@ class CuttingTest(JourneyCase):
         expect(self.region("Stock")).to_contain_text("rest of")
         self.assertEqual(CutPlan.objects.get().laid, {})
         self.assertGreater(Stock.objects.filter(deleted_at=None).count(), before)
+
+    def pile(self, said: str) -> Locator:
+        return self.region("Piles").get_by_role("row").filter(has_text=said)
+
+    def test_half_way_only_what_is_left_is_planned_and_nothing_ticked_is_lost(self) -> None:
+        self.open(f"{HALF_SEWN}/cut")
+        self.plan()
+        row = self.pile("Half-square triangle").first
+        left = row.get_by_role("cell").nth(4)
+        expect(left).to_have_text("24")
+        row.get_by_role("button", name="is cut").click()
+        expect(left).to_have_text("0")
+        spoiled = row.get_by_role("textbox", name="Spoiled of pile")
+        spoiled.fill("40")
+        spoiled.press("Enter")
+        expect(row.get_by_role("alert")).to_contain_text("24 pieces were cut")
+        expect(spoiled).to_have_value("40")
+        spoiled.fill("2")
+        spoiled.press("Enter")
+        expect(row.get_by_role("alert")).to_have_count(0)
+        expect(left).to_have_text("2")
+        plan = self.region("Cutting plan")
+        expect(plan).to_contain_text("Since this plan was made")
+        # A strip of another fabric is cut as well; then the rest is planned.
+        self.region("Fog, yardage").get_by_role("checkbox").first.click()
+        self.saved()
+        was = self.region("Piles").get_by_role("status").inner_text()
+        plan.get_by_role("button", name="pieces left").click()
+        expect(plan).not_to_contain_text("Since this plan was made", timeout=30_000)
+        expect(self.region("Piles").get_by_role("status")).to_have_text(was)
+        expect(self.region("Stock")).to_contain_text("rest of yardage")
+        plan.get_by_role("button", name="Undo: as it was before planning").click()
+        expect(self.region("Stock")).not_to_contain_text("rest of yardage")
+        expect(self.region("Fog, yardage").get_by_role("checkbox").first).to_be_checked()
+
+    def test_what_is_cut_and_no_longer_wanted_goes_to_the_scraps(self) -> None:
+        self.open(f"{HALF_SEWN}/cut")
+        row = self.pile("Plain square").first
+        letter = row.get_by_role("rowheader").inner_text()
+        cut = row.get_by_role("textbox", name="Cut of pile")
+        cut.fill("15")
+        cut.press("Enter")
+        row.get_by_role("button", name="3 to the scraps").click()
+        expect(row).to_contain_text("3 of them cut smaller for another pile or put with the scraps")
+        expect(self.region("Stock")).to_contain_text(f"from pile {letter}")
+        self.page.get_by_role("button", name="Undo: as it was before pile").click()
+        expect(row.get_by_role("button", name="3 to the scraps")).to_be_visible()
 
     def test_stock_is_entered_refused_changed_and_taken_back(self) -> None:
         self.open(f"{JUST_PLANNED}/cut")

@@ -16,7 +16,7 @@ from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.ledger import ledger
 from piecing.cutting.packing import packed
-from piecing.cutting.plan import CuttingPlan, Goal, cutting_plan, shelf_plan
+from piecing.cutting.plan import CutStrip, CuttingPlan, Goal, cutting_plan, shelf_plan
 from piecing.cutting.stock import Cloth, ClothKind, WantedPiece
 from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.wanted import unit_pieces
@@ -232,9 +232,30 @@ class PlanTest(TestCase):
         self.assertEqual(len(faces), 10)
         self.assertAlmostEqual(min(x for m in faces for x, _ in m.points), 0)
         self.assertAlmostEqual(max(x for m in left.marks if m.role == "face" for x, _ in m.points), 40)
-        said = strip_said(plan.cloths[0].strips[0], starting_set(Measure.INCHES))
+        said = strip_said(plan.cloths[0].strips[0], starting_set(Measure.INCHES), inches(40))
         self.assertIn("Cut a strip 4 1⁄2″ deep", str(said.said).replace("\u00a0", " "))
-        self.assertIn("No ruler you own", str(strip_said(plan.cloths[0].strips[0], ()).ruler))
+
+    def test_the_ruler_reaches_as_far_as_the_cut_runs(self) -> None:
+        """6 1/2 and 12 1/2 squares, 6 by 24: across 40 in. only the long one, folded once; a 6 1/2 square never."""
+        rulers = starting_set(Measure.INCHES)
+        for depth, across, wanted in (
+            ("9/2", "40", "With Long ruler, the cloth folded once: 20″ to cut."),
+            ("9/2", "20", "With Long ruler, the cloth unfolded."),
+            ("9/2", "6", "With Small square, the cloth unfolded."),
+            ("9/2", "90", "With Long ruler, the cloth folded twice: 22 1⁄2″ to cut, four layers."),
+            ("10", "40", "With Large square, the cloth folded twice: 10″ to cut, four layers."),
+            (
+                "15",
+                "40",
+                "No ruler you own is 15″ wide: lay Large square beside Long ruler, edge to edge, and cut along Long ruler.",
+            ),
+            ("48", "40", "No ruler you own is 48″ wide: lay the cloth's edge on a line of the mat"),
+        ):
+            with self.subTest(depth, across=across):
+                strip = CutStrip(1, inches(0), inches(depth), ())
+                said = str(strip_said(strip, rulers, inches(across)).ruler).replace("\u00a0", " ")
+                self.assertTrue(said.startswith(wanted), said)
+        self.assertIn("on the mat", str(strip_said(strip, (), inches(40)).ruler))
 
 
 class BuyingTest(TestCase):

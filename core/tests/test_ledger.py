@@ -18,7 +18,7 @@ from piecing.cutting.ledger import (
     spare_cloths,
     ticked_pieces,
 )
-from piecing.cutting.plan import ClothPlan, CuttingPlan, CutStrip, Placed
+from piecing.cutting.plan import ClothPlan, CutStrip, CuttingPlan, Placed
 from piecing.errors import NothingToCut
 from piecing.lengths import ZERO, Length, inches
 

@@ -216,7 +216,7 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
         x = float(p.x + p.width / 2)
         x = wide - x if cutter is Cutter.LEFT else x
         letters.append((p.piece.key, x / wide, float(p.y + p.height / 2) / high))
-    said = ((s, strip_said(s, rulers)) for s in c.strips)
+    said = ((s, strip_said(s, rulers, c.cloth.across)) for s in c.strips)
     strips = tuple(
         StripView(s.number, w.said, w.ruler, s.number in done, s.depth, float(s.y + s.depth / 2) / high)
         for s, w in said

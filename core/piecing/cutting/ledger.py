@@ -5,7 +5,7 @@ project, also while nothing of it is wanted. For every pile, at every time:
 
     cut + left = wanted + spoiled + given + over
 
-Source: docs/theory, section 13.5.
+Source: docs/theory, section 13.9.
 """
 
 from __future__ import annotations

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 
 from ..cutting.plan import ClothPlan, CutStrip
 from ..geometry.drawing import Drawing, Sketch
@@ -53,8 +54,8 @@ class StripSaid:
     ruler: Message
 
 
-def strip_said(strip: CutStrip, rulers: Sequence[Ruler]) -> StripSaid:
-    """What to set, what to cut from it, and which ruler owned is wide enough."""
+def strip_said(strip: CutStrip, rulers: Sequence[Ruler], across: Length) -> StripSaid:
+    """What to set, what to cut from it, and which ruler owned is wide enough and reaches ``across`` the cloth, folded or not."""
     piles: dict[tuple[str, Length, Length, int], int] = {}
     for p in strip.placed:
         key = (p.piece.key, p.width, p.height, p.piece.gives)
@@ -71,15 +72,40 @@ def strip_said(strip: CutStrip, rulers: Sequence[Ruler]) -> StripSaid:
         for (letter, wide, high, gives), count in piles.items()
     ]
     said = Message("Cut a strip {depth} deep; from it {pieces}.", depth=strip.depth, pieces=Listing(words, "; "))
-    fits = [r for r in rulers if max(r.width, r.height) >= strip.depth]
-    broad = [r for r in rulers if min(r.width, r.height) >= strip.depth]
-    best = min(broad or fits, key=lambda r: float(r.width) * float(r.height), default=None)
-    if best is None:
-        ruler = Message(
-            "No ruler you own is {depth} wide: measure on the mat, or lay two rulers side by side.", depth=strip.depth
+    return StripSaid(said, _ruler_said(strip.depth, rulers, across))
+
+
+_FOLDED = (
+    "With {name}, the cloth unfolded.",
+    "With {name}, the cloth folded once: {long} to cut.",
+    "With {name}, the cloth folded twice: {long} to cut, four layers.",
+)
+
+
+def _ruler_said(depth: Length, rulers: Sequence[Ruler], across: Length) -> Message:
+    """The smallest ruler that shows the strip's width and reaches along the whole cut, with as few folds as may be; else two
+    rulers side by side; else the mat."""
+    for folds, said in enumerate(_FOLDED):
+        long = across * Fraction(1, 2**folds)
+        fits = [r for r in rulers if r.reach >= depth and max(r.width, r.height) >= long]
+        if fits:
+            best = min(fits, key=lambda r: float(r.width) * float(r.height))
+            return Message(said, name=best.name, long=long)
+    along = max(rulers, key=lambda r: float(max(r.width, r.height)), default=None)
+    if along is None:
+        return Message("No ruler is put down as owned: measure {depth} on the mat.", depth=depth)
+    beside = [r for r in rulers if r is not along and r.reach + along.reach >= depth]
+    if beside:
+        other = min(beside, key=lambda r: float(r.reach))
+        return Message(
+            "No ruler you own is {depth} wide: lay {other} beside {name}, edge to edge, and cut along {name}.",
+            depth=depth,
+            other=other.name,
+            name=along.name,
         )
-    elif not broad:
-        ruler = Message("With {name}, its long way across the strip.", name=best.name)
-    else:
-        ruler = Message("With {name}.", name=best.name)
-    return StripSaid(said, ruler)
+    return Message(
+        "No ruler you own is {depth} wide: lay the cloth's edge on a line of the mat, and cut along {name} where the mat shows "
+        "{depth}.",
+        depth=depth,
+        name=along.name,
+    )

@@ -11,6 +11,8 @@ import Len from '@/shared/words/Len.vue'
 const props = defineProps<{
   cloth: Schemas['ClothPlan']
   project: Project
+  /** The name of the plan whose strips these are. */
+  plan: string
   colours: Record<string, string>
 }>()
 const { send } = useOutbox()
@@ -23,13 +25,15 @@ const ticked = computed(
   () =>
     new Map(
       waiting.value.flatMap((o) =>
-        o.kind === 'tick_strip' && o.project === props.project.id ? [[o.number, o.done] as const] : [],
+        o.kind === 'tick_strip' && o.project === props.project.id && o.plan === props.plan
+          ? [[o.number, o.done] as const]
+          : [],
       ),
     ),
 )
 const isDone = (s: { number: number; done: boolean }) => ticked.value.get(s.number) ?? s.done
 const mark = (number: number, done: boolean) =>
-  send({ kind: 'tick_strip', project: props.project.id, number, done })
+  send({ kind: 'tick_strip', project: props.project.id, number, done, plan: props.plan })
 </script>
 
 <template>

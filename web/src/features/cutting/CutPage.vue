@@ -26,6 +26,9 @@ const goal = ref('least')
 const along = ref(false)
 const problem = ref('')
 const plan = computed(() => data.value?.plan)
+const left = computed(() => data.value?.left ?? 0)
+/** Whether any cloth was cut. */
+const begun = computed(() => data.value?.piles.some((p) => p.cut) ?? false)
 const name = (role: string) => props.project.fabrics.find((f) => f.role === role)?.name ?? role.toUpperCase()
 
 watch(
@@ -43,9 +46,10 @@ async function run(what: () => Promise<Sheet>) {
     problem.value = error.message
   }
 }
-async function allCut() {
+type Act = { kind: 'mark_cut' | 'undo_cutting' } | { kind: 'keep_over'; letter: string }
+async function act(what: Act) {
   try {
-    await tried({ kind: 'mark_cut', project: props.project.id })
+    await tried({ ...what, project: props.project.id })
     problem.value = ''
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
@@ -70,7 +74,9 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
         <div class="ask">
           <Choice v-model="goal" label="Go for" :options="goals" />
           <TickBox v-model="along" class="tick">borders along the selvedge</TickBox>
-          <NButton v-if="!data?.job.running" type="primary" @click="start">Plan the cuts</NButton>
+          <NButton v-if="!data?.job.running" type="primary" @click="start">{{
+            begun ? `Plan the ${left} ${left === 1 ? 'piece' : 'pieces'} left` : 'Plan the cuts'
+          }}</NButton>
           <NButton v-else @click="run(() => stop(project.id))">Stop, keep the best so far</NButton>
         </div>
         <NProgress
@@ -98,9 +104,15 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
                   : `At most ${plan.gap_percent || 0.1}% above the best there can be.`
             }}
           </p>
-          <p v-if="plan.stale" class="serious">
-            The units or the quilt have changed since. Plan the cuts again.
-          </p>
+          <div v-if="plan.changed.length" class="changed" role="status">
+            <p class="serious">Since this plan was made:</p>
+            <ul>
+              <li v-for="c in plan.changed" :key="c">{{ c }}</li>
+            </ul>
+            <p class="soft">
+              What is ticked stays cut. Planning again takes only what is left, from the cloth that is left.
+            </p>
+          </div>
           <p v-for="f in plan.flaws" :key="f" class="serious" role="alert">{{ f }}</p>
           <ul v-if="plan.missing.length" class="missing" role="alert">
             <li v-for="m in plan.missing" :key="m.letter">
@@ -108,17 +120,29 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
               {{ name(m.fabric) }}: no cloth left that is large enough.
             </li>
           </ul>
-          <NButton v-if="!plan.missing.length" size="small" @click="allCut">
+          <NButton size="small" @click="act({ kind: 'mark_cut' })">
             All of it is cut: use up the stock, keep the scraps
           </NButton>
         </template>
+        <p v-else-if="begun && !left" role="status" class="answer">Everything that is wanted is cut.</p>
+        <p v-if="data?.undo" class="back">
+          <NButton size="small" @click="act({ kind: 'undo_cutting' })"
+            >Undo: as it was {{ data.undo }}</NButton
+          >
+        </p>
       </section>
-      <PilesSheet v-if="data" :piles="data.piles" :project="project" />
+      <PilesSheet
+        v-if="data"
+        :piles="data.piles"
+        :project="project"
+        @scraps="act({ kind: 'keep_over', letter: $event })"
+      />
       <ClothSheet
         v-for="(c, i) in plan?.cloths ?? []"
         :key="i"
         :cloth="c"
         :project="project"
+        :plan="plan?.name ?? ''"
         :colours="colours"
       />
     </div>
@@ -154,6 +178,19 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
 
 .answer {
   margin: 12px 0 8px;
+}
+
+.changed {
+  margin: 8px 0 12px;
+}
+
+.changed ul {
+  margin: 4px 0;
+  padding-left: 20px;
+}
+
+.back {
+  margin: 10px 0 0;
 }
 
 .missing {

@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import type { Project, Schemas } from '@/shared/api/client'
-import Len from '@/shared/words/Len.vue'
+import { NTable } from 'naive-ui'
+import { computed } from 'vue'
 
-/** Everything to cut, pile by pile, each under its letter. */
+import type { Project, Schemas } from '@/shared/api/client'
+
+import PileRow from './PileRow.vue'
+
+/** The ledger of cuts: everything to cut, pile by pile, each under the letter it keeps. */
 const props = defineProps<{ piles: Schemas['Pile'][]; project: Project }>()
-const fabric = (role: string) => props.project.fabrics.find((f) => f.role === role)
-const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on both diagonals' }
+const emit = defineEmits<{ scraps: [string] }>()
+const cut = computed(() => props.piles.reduce((n, p) => n + p.wanted - p.left, 0))
+const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
 </script>
 
 <template>
@@ -14,48 +19,69 @@ const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut
     <p v-if="!piles.length">
       Nothing to cut yet: plan a unit, or lay out a block and put its counts into the plan.
     </p>
-    <ul v-else>
-      <li v-for="p in piles" :key="p.letter">
-        <b :style="{ borderColor: fabric(p.fabric)?.colour }">{{ p.letter }}</b>
-        <span>
-          {{ p.count }} {{ fabric(p.fabric)?.name }} <Len :of="p.width" about /><template v-if="!p.square">
-            × <Len :of="p.height" about /></template
-          ><template v-if="further[p.gives]">, {{ further[p.gives] }}</template>
-          <span class="soft">{{ p.name }}{{ p.turns ? '' : '; keeps its direction' }}</span>
-        </span>
-      </li>
-    </ul>
+    <template v-else>
+      <p role="status">
+        {{ cut ? `${cut} of ${wanted} pieces are cut.` : `${wanted} pieces to cut.` }}
+        <span class="soft"
+          >Ticking a strip fills its piles; what you count on the table can be typed here.</span
+        >
+      </p>
+      <div class="scrolls">
+        <NTable size="small" :bordered="false" class="piles">
+          <thead>
+            <tr>
+              <th scope="col"><span class="visually-hidden">Letter</span></th>
+              <th scope="col">Pieces</th>
+              <th scope="col" class="amount">Wanted</th>
+              <th scope="col">Cut</th>
+              <th scope="col">Spoiled</th>
+              <th scope="col" class="amount">Left</th>
+              <th scope="col"><span class="visually-hidden">What to do</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <PileRow
+              v-for="p in piles"
+              :key="p.letter"
+              :pile="p"
+              :project="project"
+              @scraps="emit('scraps', p.letter)"
+            />
+          </tbody>
+        </NTable>
+      </div>
+    </template>
   </section>
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 8px 0 0;
-  padding: 0;
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
-  gap: 8px 18px;
+.scrolls {
+  overflow-x: auto;
+  margin-top: 8px;
 }
 
-li {
-  display: grid;
-  grid-template-columns: 40px minmax(0, 1fr);
-  gap: 10px;
-  line-height: 1.25;
+.piles {
+  min-width: 620px;
+  background: transparent;
 }
 
-b {
-  display: grid;
-  place-items: center;
-  height: 40px;
-  border: 0 solid;
-  border-left-width: 8px;
-  background: #fff;
-  box-shadow: inset 0 0 0 1px var(--steel-line);
+.piles :deep(th),
+.piles :deep(td) {
+  padding: 6px 8px;
+  background: transparent;
+  vertical-align: middle;
 }
 
-.soft {
-  display: block;
+.piles :deep(th:nth-child(4)),
+.piles :deep(th:nth-child(5)) {
+  width: 84px;
+}
+
+.piles :deep(th:last-child) {
+  width: 140px;
+}
+
+.amount {
+  text-align: right;
 }
 </style>

@@ -7,9 +7,11 @@ import type { Outgoing } from './outgoing'
 type Kind = Outgoing['kind']
 type Room = 'workroom' | 'project' | 'blocks' | 'cutting' | 'diagnosis' | 'library'
 
+const ofCutting = new Set<Kind>(['tick_strip', 'mark_cut', 'undo_cutting', 'change_pile', 'keep_over'])
+
 const roomOf = (kind: Kind): Room => {
   if (kind === 'change_workroom' || kind.endsWith('ruler')) return 'workroom'
-  if (kind.endsWith('stock') || kind === 'tick_strip' || kind === 'mark_cut') return 'cutting'
+  if (kind.endsWith('stock') || ofCutting.has(kind)) return 'cutting'
   if (kind.endsWith('block') || kind === 'change_quilt' || kind === 'take_up_scraps') return 'blocks'
   if (kind.endsWith('reading') || kind.endsWith('saved') || kind === 'save_diagnosis') return 'diagnosis'
   if (kind.endsWith('own')) return 'library'

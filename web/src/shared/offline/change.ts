@@ -28,13 +28,15 @@ const own = ['reading', 'saved', 'stock', 'library', 'ruler', 'unit', 'fabric', 
 export function thingOf(o: Outgoing): string {
   if (o.kind === 'change_quilt' || o.kind.endsWith('scraps'))
     return `quilt ${(o as { project: string }).project}`
-  if (o.kind === 'tick_strip' || o.kind === 'mark_cut') return `cutting ${o.project}`
+  if (o.kind === 'tick_strip' || o.kind === 'mark_cut' || o.kind === 'undo_cutting')
+    return `cutting ${o.project}`
+  if (o.kind === 'change_pile' || o.kind === 'keep_over') return `pile ${o.project} ${o.letter}`
   for (const name of own) if (name in o) return `${name} ${(o as unknown as Record<string, string>)[name]}`
   return 'project' in o ? `project ${o.project}` : 'workroom'
 }
 
 /** Changes to a thing that is there already, and stays there. */
-const within = /^(change_|edit_|tick_|mark_|take_up_|plan_)/
+const within = /^(change_|edit_|tick_|mark_|undo_|keep_over|take_up_|plan_)/
 
 /**
  * Whether a change has to wait for another that is kept back: to the same thing, or one that makes or removes what it

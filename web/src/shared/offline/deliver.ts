@@ -66,9 +66,18 @@ const carriers: Carriers = {
   delete_stock: (api, o) => taken(api.DELETE('/api/stock/{key}', at(o.stock))),
   restore_stock: (api, o) => taken(api.POST('/api/stock/{key}/restore', at(o.stock))),
   tick_strip: (api, o) => {
-    const body = { number: o.number, done: o.done }
+    const body = { number: o.number, done: o.done, plan: o.plan }
     return taken(api.POST('/api/projects/{key}/cutting/strips', { ...at(o.project), body }))
   },
+  change_pile: (api, o) => {
+    const params = { path: { key: o.project, letter: o.letter } }
+    return taken(api.PATCH('/api/projects/{key}/cutting/piles/{letter}', { params, body: edit(o) }))
+  },
+  keep_over: (api, o) => {
+    const params = { path: { key: o.project, letter: o.letter } }
+    return taken(api.POST('/api/projects/{key}/cutting/piles/{letter}/scraps', { params }))
+  },
+  undo_cutting: (api, o) => taken(api.POST('/api/projects/{key}/cutting/undo', at(o.project))),
   mark_cut: (api, o) => taken(api.POST('/api/projects/{key}/cutting/cut', at(o.project))),
   put_block: (api, o) => {
     const params = { path: { key: o.project, block: o.block } }

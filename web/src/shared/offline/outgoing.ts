@@ -15,6 +15,7 @@ type Patches = {
   put_block: Schemas['BlockPatchRequest']
   change_quilt: Schemas['QuiltPatchRequest']
   put_stock: Schemas['StockPatchRequest']
+  change_pile: Schemas['PilePatchRequest']
   put_reading: Schemas['ReadingPatchRequest']
   change_saved: Schemas['SavedPatchRequest']
 }
@@ -46,8 +47,10 @@ export type Outgoing =
   | { kind: 'edit_block'; project: string; block: string; edit: Schemas['EditWireRequest'] }
   | { kind: 'keep_own'; library: string; block: string }
   | { kind: 'delete_own'; library: string }
-  | { kind: 'tick_strip'; project: string; number: number; done: boolean }
-  | { kind: 'mark_cut' | 'plan_counts' | 'take_up_scraps'; project: string }
+  | { kind: 'tick_strip'; project: string; number: number; done: boolean; plan: string }
+  | { kind: 'mark_cut' | 'undo_cutting' | 'plan_counts' | 'take_up_scraps'; project: string }
+  | (Sets<'change_pile'> & { project: string; letter: string })
+  | { kind: 'keep_over'; project: string; letter: string }
   | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
   | (Sets<'change_quilt'> & { project: string })
   | (Sets<'put_stock'> & { project: string; fabric: string; stock: string })

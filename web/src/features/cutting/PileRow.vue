@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui'
+import { computed, ref } from 'vue'
+
+import { type Project, Refusal, type Schemas } from '@/shared/api/client'
+import RowInput from '@/shared/form/RowInput.vue'
+import { useOutbox } from '@/shared/offline/outbox'
+import { editOf, useTyped } from '@/shared/offline/typed'
+import Len from '@/shared/words/Len.vue'
+
+/** One pile: what is wanted of it, what was cut and spoiled, and what is left to cut. */
+const props = defineProps<{ pile: Schemas['Pile']; project: Project }>()
+const emit = defineEmits<{ scraps: [] }>()
+const { tried } = useOutbox()
+const problem = ref('')
+const fabric = computed(() => props.project.fabrics.find((f) => f.role === props.pile.fabric))
+const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on both diagonals' }
+
+const { typed, base } = useTyped(
+  () => ({ cut: String(props.pile.cut), spoiled: String(props.pile.spoiled) }),
+  { thing: () => `pile ${props.project.id} ${props.pile.letter}` },
+)
+
+async function save(field: keyof typeof typed) {
+  if (typed[field] === base.value[field]) return void (problem.value = '')
+  try {
+    const edit = editOf([field], typed, base.value)
+    await tried({ kind: 'change_pile', project: props.project.id, letter: props.pile.letter, ...edit })
+    problem.value = ''
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.problem.errors[0]?.message ?? error.message
+  }
+}
+
+/** Counted by the piles as they were shown: what is cut so far and what was left of it. */
+function allCut() {
+  typed.cut = String(props.pile.cut + props.pile.left)
+  void save('cut')
+}
+</script>
+
+<template>
+  <tr :class="{ done: !pile.left }">
+    <th scope="row">
+      <b :style="{ borderColor: fabric?.colour }">{{ pile.letter }}</b>
+    </th>
+    <td class="what">
+      {{ fabric?.name }} <Len :of="pile.width" about /><template v-if="!pile.square">
+        × <Len :of="pile.height" about /></template
+      ><template v-if="further[pile.gives]">, {{ further[pile.gives] }}</template>
+      <span class="soft">{{ pile.name }}{{ pile.turns ? '' : '; keeps its direction' }}</span>
+      <span v-if="pile.given" class="soft"
+        >{{ pile.given }} of them cut smaller for another pile or put with the scraps</span
+      >
+      <span v-if="problem" class="serious" role="alert">{{ problem }}</span>
+    </td>
+    <td class="amount">{{ pile.wanted }}</td>
+    <td>
+      <RowInput v-model="typed.cut" numeric :labelled="`Cut of pile ${pile.letter}`" @keep="save('cut')" />
+    </td>
+    <td>
+      <RowInput
+        v-model="typed.spoiled"
+        numeric
+        :labelled="`Spoiled of pile ${pile.letter}`"
+        @keep="save('spoiled')"
+      />
+    </td>
+    <td class="amount left">{{ pile.left }}</td>
+    <td>
+      <NButton v-if="pile.left" size="small" :aria-label="`Pile ${pile.letter} is cut`" @click="allCut"
+        >All cut</NButton
+      >
+      <NButton v-else-if="pile.over" size="small" @click="emit('scraps')"
+        >{{ pile.over }} to the scraps</NButton
+      >
+      <span v-else class="soft">done</span>
+    </td>
+  </tr>
+</template>
+
+<style scoped>
+b {
+  display: grid;
+  place-items: center;
+  width: 44px;
+  height: 36px;
+  border: 0 solid;
+  border-left-width: 8px;
+  background: #fff;
+  box-shadow: inset 0 0 0 1px var(--steel-line);
+}
+
+.what {
+  line-height: 1.25;
+}
+
+.what .soft,
+.serious {
+  display: block;
+}
+
+.amount {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
+}
+
+.left {
+  font-weight: 700;
+}
+
+.done .left {
+  font-weight: 400;
+}
+</style>
