@@ -202,7 +202,7 @@ class QuiltTest(JourneyCase):
         self.pick("on point")
         expect(self.page.get_by_role("alert").first).to_contain_text("Only square blocks stand on point")
 
-    def test_counts_go_into_the_plan(self) -> None:
+    def test_the_plan_follows_the_block_with_its_size_number_and_way(self) -> None:
         self.open(f"{HALF_SEWN}/blocks/counts")
         expect(self.page.get_by_role("main")).to_contain_text("108 units for 12 blocks")
         half = self.region("Half-square triangle")
@@ -212,10 +212,19 @@ class QuiltTest(JourneyCase):
         self.labelled("Spares in a hundred").press("Enter")
         expect(half).to_contain_text("and 3 spare")
         self.saved()
-        self.page.get_by_role("button", name="Put these into the plan").click()
-        expect(self.page.get_by_text("The units stand in the plan")).to_be_visible()
-        planned = PlannedUnit.objects.filter(project__name__startswith="Lantern", kind="half_square_triangle")
-        self.assertEqual([u.count for u in planned], [51])
+        self.page.get_by_role("link", name="See them in the plan").click()
+        expect(self.region("Choices")).to_contain_text("For Lantern: 51, finishing 3\u00a01⁄2″")
+        expect(self.labelled("Units wanted")).to_have_count(0)
+        expect(self.page.get_by_role("radio", name="Eight")).to_be_checked()
+        self.page.get_by_role("link", name="Change them on Lay out").click()
+        size = self.labelled("Block finishes")
+        size.fill("9")
+        size.press("Enter")
+        self.saved()
+        planned = PlannedUnit.objects.filter(project__name__startswith="Lantern", deleted_at=None)
+        self.assertEqual(
+            sorted((u.count, str(u.finished.rational)) for u in planned), [(12, "3"), (51, "3"), (51, "3")]
+        )
 
 
 class ScrapsTest(JourneyCase):

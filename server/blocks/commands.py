@@ -18,15 +18,15 @@ from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import inches
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
-from projects.commands import ensure_fabrics, put_counted_unit, touch
+from projects.commands import ensure_fabrics, touch
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
 from workrooms.models import Workroom
 from workrooms.once import change
 
-from .counts import counts_of
 from .edits import Asked, edited
+from .following import follow_blocks, take_making
 from .models import Block, OwnBlock
 from .quilt import quilt_of
 from .readers import block_readers, quilt_readers, stock_reader
@@ -41,7 +41,6 @@ __all__ = [
     "edit_block",
     "keep_own",
     "lay_scraps",
-    "plan_counts",
     "put_block",
     "restore_block",
     "take_scraps",
@@ -54,9 +53,17 @@ _EMPTY = {"name": "New block", "columns": [1, 1, 1], "rows": [1, 1, 1], "units":
 
 @change
 def put_block(
-    room: Workroom, project_key: UUID, key: UUID, start: str, changes: Mapping[str, Any], seen: Mapping[str, Any]
+    room: Workroom,
+    project_key: UUID,
+    key: UUID,
+    start: str,
+    changes: Mapping[str, Any],
+    seen: Mapping[str, Any],
+    *,
+    follow: bool = True,
 ) -> Project:
-    """A block made (from the library entry ``start``, or empty) or changed; asking twice with one key makes one."""
+    """A block made (from the library entry ``start``, or empty) or changed; asking twice with one key makes one. Its units follow in
+    the plan, unless they come with it (``follow``)."""
     project = get_project(room, project_key)
     style, find = style_of(project), find_in(room)
     block = Block.objects.filter(pk=key).first()
@@ -75,6 +82,8 @@ def put_block(
     apply_changes(block, block_readers(style.measure, find, str(key)), changes, seen, style.measure)
     _ensure_fabrics(project, block)
     block.save()
+    if follow:
+        follow_blocks(project)
     touch(project)
     return get_project(room, project_key)
 
@@ -92,6 +101,7 @@ def edit_block(room: Workroom, key: UUID, edit: Mapping[str, Any]) -> Block:
         raise Refused([refusal.at("layout")], style) from None
     _ensure_fabrics(project, block)
     block.save(update_fields=["pattern"])
+    follow_blocks(project)
     touch(project)
     return block
 
@@ -125,6 +135,7 @@ def _stamp(room: Workroom, key: UUID, deleted_at: Any) -> Project:
     block = get_block(room, key, deleted=True)
     block.deleted_at = deleted_at
     block.save(update_fields=["deleted_at"])
+    follow_blocks(block.project)
     touch(block.project)
     return get_project(room, block.project_id)
 
@@ -146,10 +157,13 @@ def delete_own(room: Workroom, key: UUID) -> None:
 
 
 @change
-def change_quilt(room: Workroom, project_key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
+def change_quilt(
+    room: Workroom, project_key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any], *, follow: bool = True
+) -> Project:
     """Kept only if the quilt can still be put together; scraps laid out for another layout are taken up."""
     project = get_project(room, project_key)
     style, quilt = style_of(project), quilt_of(project)
+    made = dict(quilt.makings)
     fields = apply_changes(quilt, quilt_readers(style.measure), changes, seen, style.measure)
     try:
         quilt_sizes(quilt_choices(quilt, project, blocks_of(project), find_in(room)))
@@ -158,6 +172,9 @@ def change_quilt(room: Workroom, project_key: UUID, changes: Mapping[str, Any], 
     if set(fields) & {"columns", "rows", "setting", "spread", "every_second"}:
         quilt.scraps = {**quilt.scraps, "laid": []}
     quilt.save()
+    if follow and set(fields) & {"makings", "spare_percent", "spare_number"}:
+        take_making(project, {k: m for k, m in quilt.makings.items() if made.get(k) != m})
+        follow_blocks(project)
     touch(project)
     return get_project(room, project_key)
 
@@ -213,20 +230,5 @@ def take_up_scraps(room: Workroom, project_key: UUID) -> Project:
     quilt = quilt_of(project)
     quilt.scraps = {**quilt.scraps, "laid": [], "alike": [], "said": []}
     quilt.save()
-    touch(project)
-    return get_project(room, project_key)
-
-
-@change
-def plan_counts(room: Workroom, project_key: UUID) -> Project:
-    """Every unit counted becomes a planned unit: those of the same kind, size and fabrics get the number, others are added."""
-    project = get_project(room, project_key)
-    counts = counts_of(room, project)
-    if counts.refusal:
-        raise Refused([counts.refusal], style_of(project))
-    for c in counts.units:
-        if c.plan:
-            choices = c.plan.choices
-            put_counted_unit(project, choices.spec, c.method, c.school.value, choices.count, choices.mirrored)
     touch(project)
     return get_project(room, project_key)

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from measuring.selectors import record_for
+from measuring.selectors import plan_of, record_for
 from piecing.blocks.counting import Counted, counted, ordered_plans
 from piecing.errors import PiecingError
 from piecing.lengths import Area
+from piecing.planning.schools import School
 from projects.models import Project
+from projects.translate import spec_of
 from workrooms.models import Workroom
 
 from .models import Quilt
@@ -17,6 +19,19 @@ from .selectors import blocks_of
 from .translate import find_in, makings_of, orders_of, spares_of
 
 __all__ = ["Counts", "counts_of"]
+
+
+def _as_planned(counted_unit: Counted, project: Project) -> Counted:
+    """With the way, the oversize and the cuts that it has in the plan."""
+    for row in project.units.all():
+        if row.of_blocks and spec_of(row) == counted_unit.unit.spec:
+            row.project = project
+            making = replace(counted_unit, method=row.method, school=School(row.school))
+            try:
+                return replace(making, plan=plan_of(row), refusal=None)
+            except PiecingError as refusal:
+                return replace(making, plan=None, refusal=refusal)
+    return counted_unit
 
 
 @dataclass(frozen=True)
@@ -47,6 +62,7 @@ def counts_of(room: Workroom, project: Project) -> Counts:
         )
     except PiecingError as refusal:
         return Counts(quilt, (), 0, 0, refusal, Area.sum(()))
+    planned = tuple(_as_planned(c, project) for c in planned)
     blocks = sum(w.count for o in ordered for w in o.colourways)
     cloth = Area.sum(c.plan.cloth for c in planned if c.plan)
     return Counts(quilt, planned, blocks, sum(u.total for u in units), None, cloth)

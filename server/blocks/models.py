@@ -81,6 +81,7 @@ class Quilt(models.Model):
     makings = models.JSONField(default=dict, blank=True)
     spare_percent = models.PositiveSmallIntegerField(default=0)
     spare_number = models.PositiveSmallIntegerField(default=0)
+    followed = models.BooleanField(default=True)
     scraps = models.JSONField(default=dict, blank=True)
 
     class Meta:

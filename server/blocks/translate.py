@@ -74,7 +74,7 @@ def colourways_of(block: Block) -> tuple[Colourway, ...]:
 
 
 def orders_of(blocks: list[Block], find: Find) -> list[BlockOrder]:
-    return [BlockOrder(pattern_of(b, find), b.finished, colourways_of(b)) for b in blocks]
+    return [BlockOrder(pattern_of(b, find), b.finished, colourways_of(b), str(b.pk)) for b in blocks]
 
 
 def joining_of(block: Block, pattern: Pattern) -> Order:

@@ -15,7 +15,6 @@ from piecing.errors import PiecingError
 from piecing.lengths import Measure
 from projects.models import Project
 from projects.selectors import get_project
-from projects.serializers import ProjectSerializer
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
@@ -265,8 +264,3 @@ class CountsView(APIView):
         project = get_project(room, key)
         counts = counts_of(room, project)
         return Response(serializers.CountsSerializer(counts, context={"style": style_of(project)}).data)
-
-    @extend_schema(operation_id="plan_counts", request=None, responses={200: ProjectSerializer, **_REFUSED})
-    def post(self, _request: Request, key: UUID) -> Response:
-        project = commands.plan_counts(current_workroom(), key)
-        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)

@@ -19,7 +19,7 @@ from jsonschema import Draft202012Validator
 
 from api.problems import ApiError, Refused
 from blocks.commands import change_quilt, put_block, take_scraps
-from blocks.models import Block
+from blocks.models import Block, Quilt
 from blocks.quilt import quilt_of
 from blocks.readers import quilt_readers
 from blocks.selectors import blocks_of
@@ -45,7 +45,7 @@ from projects.commands import (
     create_project,
     put_fabric,
 )
-from projects.models import Project
+from projects.models import PlannedUnit, Project
 from projects.readers import unit_readers
 from projects.selectors import get_project
 from workrooms.models import Workroom
@@ -141,6 +141,7 @@ def _saved(row: SavedDiagnosis) -> dict[str, Any]:
 def _unit(unit: Any) -> dict[str, Any]:
     fields = {f: _plain(getattr(unit, f)) for f in _UNIT}
     fields["cuts"] = {name: _plain(size) for name, size in unit.cuts.items()}
+    fields["of_blocks"] = unit.of_blocks
     fields["readings"] = [_reading(r) for r in unit.readings.filter(deleted_at=None)]
     fields["saved"] = [_saved(k) for k in unit.saved.filter(deleted_at=None)]
     return fields
@@ -220,9 +221,9 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
     for n, b in enumerate(_inner_first([*carried, *data["blocks"]])):
         yield f"$.blocks[{n}]", lambda b=b: _block(room, project, b, renamed)
     for n, u in enumerate(data["units"]):
-        yield f"$.units[{n}]", lambda u=u: _add_unit(room, project, u)
+        yield f"$.units[{n}]", lambda u=u: _add_unit(room, project, u, renamed)
     yield "$.units", first.delete
-    yield "$.quilt", lambda: change_quilt(room, key, data.get("quilt", {}), {})
+    yield "$.quilt", lambda: _set_quilt(room, project, data)
     renewed = {s["id"]: str(uuid4()) for s in data.get("stock", []) if "id" in s}
     for n, s in enumerate(data.get("stock", [])):
         changes = {k: v for k, v in s.items() if k not in ("fabric", "id")}
@@ -235,6 +236,12 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
     yield "$.cutting", lambda: take_cutting(project, data.get("cutting"), renewed)
     if data.get("archived"):
         yield "$.archived", lambda: archive_project(room, key, True)
+
+
+def _set_quilt(room: Workroom, project: Project, data: dict[str, Any]) -> None:
+    """A file says which units follow its blocks; one from before they did leaves that to the first change."""
+    change_quilt(room, project.pk, data.get("quilt", {}), {}, follow=False)
+    Quilt.objects.filter(project=project).update(followed=any("of_blocks" in u for u in data["units"]))
 
 
 def _role_key(project: Project, role: str) -> UUID:
@@ -276,7 +283,7 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
     }
     changes = {"pattern": {**b["pattern"], "units": units}, "finished": b["finished"]}
     changes |= {k: b[k] for k in ("colourways", "order", "pressing", "sewn_open") if b.get(k)}
-    put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {})
+    put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {}, follow=False)
     readings = b.get("readings", [])
     if b.get("measured"):
         model = subject_of(room, "blocks", UUID(renamed[b["id"]])).scene.model
@@ -289,12 +296,14 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
         Block.objects.filter(pk=renamed[b["id"]]).update(deleted_at=project.created_at)
 
 
-def _add_unit(room: Workroom, project: Project, u: dict[str, Any]) -> None:
+def _add_unit(room: Workroom, project: Project, u: dict[str, Any], renamed: dict[str, str]) -> None:
     key = uuid4()
     add_unit(room, project.pk, key, u["kind"], None)
     # ``ring`` is the older name of the parts' fabrics.
     fields = {"part_fabrics" if k == "ring" else k: v for k, v in u.items()}
-    change_unit(room, key, {k: v for k, v in fields.items() if k not in ("readings", "saved", "kind")}, {})
+    change_unit(room, key, {k: v for k, v in fields.items() if k not in ("readings", "saved", "kind", "of_blocks")}, {})
+    of_blocks = {renamed[k]: v for k, v in u.get("of_blocks", {}).items() if k in renamed}
+    PlannedUnit.objects.filter(pk=key).update(of_blocks=of_blocks)
     for r in u.get("readings", []):
         _take_down(room, "units", key, of_unit(r) if r["kind"] in EARLIER or "row_units" in r else r)
     take_saved(u.get("saved", []), unit=project.units.get(pk=key))

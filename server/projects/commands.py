@@ -20,14 +20,13 @@ from piecing.messages import Listing
 from piecing.planning.plan import plan
 from piecing.units import kind_of, methods_of
 from piecing.units.method import Cuts
-from piecing.units.spec import UnitSpec
 from workrooms.models import Workroom
 from workrooms.once import change
 
 from .models import Fabric, PlannedUnit, Project
 from .readers import SEAM_FIELDS, fabric_readers, project_readers, unit_readers
 from .selectors import get_fabric, get_project, get_unit
-from .translate import choices_of, finished_of, spec_of, style_of
+from .translate import choices_of, finished_of, style_of
 
 __all__ = [
     "add_unit",
@@ -41,7 +40,6 @@ __all__ = [
     "delete_unit",
     "duplicate_project",
     "ensure_fabrics",
-    "put_counted_unit",
     "put_fabric",
     "restore_fabric",
     "restore_project",
@@ -122,7 +120,7 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
         if existing.project_id != project.pk:
             raise NotHere("This key belongs to another project.")
         return project
-    if project.units.filter(deleted_at=None).count() >= _MOST_KINDS:
+    if project.units.filter(deleted_at=None, of_blocks={}).count() >= _MOST_KINDS:
         raise Refused(
             [CountOutOfRange("A project holds {most} kinds of unit at most.", field="kind", most=_MOST_KINDS)]
         )
@@ -130,7 +128,7 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
         _begin_unit(project, key, unit_readers(Measure(project.measure))["kind"](kind))
     else:
         unit = get_unit(room, copy_of)
-        unit.pk, unit._state.adding, unit.project = key, True, project
+        unit.pk, unit._state.adding, unit.project, unit.of_blocks = key, True, project, {}
         unit.position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
         unit.save(force_insert=True)
     touch(project)
@@ -138,44 +136,31 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
 
 
 @change
-def put_counted_unit(project: Project, spec: UnitSpec, method: str, school: str, count: int, mirrored: int) -> None:
-    """So many of a unit wanted: the planned unit of this kind, size and fabrics takes the number, or one is added."""
-    shape = {
-        "kind": spec.kind,
-        "part_fabrics": list(spec.part_fabrics),
-        "strip": spec.strip,
-        **{f"corner_{n}": size for n, size in enumerate(spec.corners)},
-    }
-    for unit in project.units.filter(deleted_at=None, kind=spec.kind):
-        if spec_of(unit) == spec:
-            PlannedUnit.objects.filter(pk=unit.pk).update(count=count, mirrored=mirrored)
-            return
-    if project.units.filter(deleted_at=None).count() >= _MOST_KINDS:
-        raise Refused([CountOutOfRange("A project holds {most} kinds of unit at most.", most=_MOST_KINDS)])
-    ensure_fabrics(project, spec.part_fabrics)
-    PlannedUnit.objects.create(
-        project=project,
-        position=(project.units.aggregate(last=Max("position"))["last"] or 0) + 1,
-        method=method,
-        school=school,
-        finished=spec.width,
-        height=None if spec.height == kind_of(spec.kind).default_height(spec.width) else spec.height,
-        block_finished=inches("21/2"),
-        count=count,
-        mirrored=mirrored,
-        **shape,
-    )
-
-
-@change
 def delete_unit(room: Workroom, key: UUID) -> Project:
-    """Hidden, not erased: ``restore_unit`` is the undo."""
+    """Hidden, not erased: ``restore_unit`` is the undo. One that a block wants stays as long as the block does."""
+    _refuse_of_blocks(get_unit(room, key))
     return _stamp_unit(room, key, timezone.now())
 
 
 @change
 def restore_unit(room: Workroom, key: UUID) -> Project:
     return _stamp_unit(room, key, None)
+
+
+_OF_BLOCKS = (
+    "kind", "height", "part_fabrics", "corner_0", "corner_1", "corner_2", "corner_3", "strip", "size_basis", "finished",
+    "block_finished", "units_across", "count", "mirrored",
+)  # fmt: skip
+"""What the blocks say of a unit that stands in the plan because of them."""
+
+
+def _refuse_of_blocks(unit: PlannedUnit, field: str = "") -> None:
+    """Raises ``Refused`` for a unit that blocks want."""
+    if unit.of_blocks:
+        names = Listing(sorted({str(name) for name, _, _ in unit.of_blocks.values()}))
+        raise Refused(
+            [UnknownChoice("This unit comes from {blocks}: change it there, on Lay out.", field=field, blocks=names)]
+        )
 
 
 def _stamp_unit(room: Workroom, key: UUID, deleted_at: datetime | None) -> Project:
@@ -275,15 +260,16 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
     project.pk, project._state.adding = key, True
     project.name, project.archived_at = _free_name(room, f"{project.name[:113]}, again"), None
     project.save()
+    own = {str(block.pk): str(uuid4()) for block in blocks}
     for unit in units:
         unit._state.adding, unit.project = True, project
+        unit.of_blocks = {own[k]: v for k, v in unit.of_blocks.items() if k in own}
         unit.id = PlannedUnit._meta.get_field("id").get_default()
         unit.save()
     for fabric in fabrics:
         fabric._state.adding, fabric.project = True, project
         fabric.id = Fabric._meta.get_field("id").get_default()
         fabric.save()
-    own = {str(block.pk): str(uuid4()) for block in blocks}
     for block in blocks:
         block._state.adding, block.project, block.id = True, project, UUID(own[str(block.pk)])
         # A block inside another is the copy's own, not the original's.
@@ -369,7 +355,11 @@ def change_unit(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Map
     unit = get_unit(room, key)
     style = style_of(unit.project)
     kind = unit.kind
+    before = {f: getattr(unit, f) for f in _OF_BLOCKS}
     fields = apply_changes(unit, unit_readers(style.measure), changes, seen, style.measure)
+    told = next((f for f, old in before.items() if getattr(unit, f) != old), "")
+    if told:
+        _refuse_of_blocks(unit, told)
     if unit.kind != kind:
         fields += _become(unit, set(fields))
     if "method" in fields and "cuts" not in fields:

@@ -47,7 +47,11 @@ class Project(models.Model):
 
 
 class PlannedUnit(models.Model):
-    """One kind of unit in a project, with how it is made and how many are wanted."""
+    """One kind of unit in a project, with how it is made and how many are wanted.
+
+    ``of_blocks`` holds, by the key of each block that it is wanted for, its name and how many as drawn and mirrored; empty for a
+    unit that was planned by hand (see ``blocks.following``).
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="units")
@@ -70,6 +74,7 @@ class PlannedUnit(models.Model):
     school = models.CharField(max_length=20, choices=SCHOOLS, default=School.LITTLE.value)
     own_margin = LengthField(null=True, blank=True)
     cuts = CutsField(default=dict, blank=True)
+    of_blocks = models.JSONField(default=dict, blank=True)
     deleted_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

@@ -45,19 +45,25 @@ class PlannedUnitSerializer(serializers.ModelSerializer[PlannedUnit]):
     kind = serializers.ChoiceField(choices=KINDS)
     part_fabrics = serializers.ListField(child=serializers.CharField())
     cuts = LengthsField()
+    blocks = serializers.SerializerMethodField()
     width_shown = serializers.SerializerMethodField()
     height_shown = serializers.SerializerMethodField()
     picture = serializers.SerializerMethodField()
 
     class Meta:
         model = PlannedUnit
-        fields = ("id", *unit_readers(Measure.INCHES), "width_shown", "height_shown", "picture")
+        fields = ("id", *unit_readers(Measure.INCHES), "blocks", "width_shown", "height_shown", "picture")
         read_only_fields = fields
 
     def build_standard_field(self, field_name: str, model_field: Any) -> Any:
         if isinstance(model_field, LengthField):
             return LengthAnswerField, {"allow_null": model_field.null}
         return super().build_standard_field(field_name, model_field)
+
+    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
+    def get_blocks(self, unit: PlannedUnit) -> list[str]:
+        """The blocks that it is wanted for, by name; none when it was planned by hand."""
+        return sorted({str(name) for name, _, _ in unit.of_blocks.values()})
 
     @extend_schema_field(LengthSerializer)
     def get_width_shown(self, unit: PlannedUnit) -> dict[str, Any]:

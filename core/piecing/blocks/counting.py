@@ -42,22 +42,29 @@ class Colourway:
 
 @dataclass(frozen=True, slots=True)
 class BlockOrder:
-    """So many of a block at a finished size."""
+    """So many of a block at a finished size; ``key`` tells it from others of its name."""
 
     pattern: Pattern
     finished: Length
     colourways: tuple[Colourway, ...]
+    key: str = ""
 
 
 @dataclass(frozen=True, slots=True)
 class UnitCount:
-    """One unit, ``as_drawn`` of it and ``mirrored`` of the other hand; ``blocks`` names where they go."""
+    """One unit, ``as_drawn`` of it and ``mirrored`` of the other hand; ``blocks`` names where they go, ``by_block`` holds key, name
+    and both numbers of each."""
 
     spec: UnitSpec
     as_drawn: int
     mirrored: int
     handed: bool
-    blocks: tuple[str, ...] = ()
+    by_block: tuple[tuple[str, str, int, int], ...] = ()
+
+    @property
+    def blocks(self) -> tuple[str, ...]:
+        """Where they go, each name once."""
+        return tuple(dict.fromkeys(name for _, name, _, _ in self.by_block))
 
     @property
     def total(self) -> int:
@@ -105,7 +112,7 @@ def counted(orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None) 
             _need_fabrics(pattern, roles, known)
             for (spec, mirrored), n in base.items():
                 dyed = replace(spec, part_fabrics=tuple(roles.get(r, r) for r in spec.part_fabrics)) if roles else spec
-                _add(tallies, dyed, mirrored, n * way.count, pattern.name)
+                _add(tallies, dyed, mirrored, n * way.count, (order.key, pattern.name))
     found = [t.told for t in tallies.values()]
     return tuple(sorted(found, key=lambda u: (-float(u.spec.width * 1), u.spec.kind, -u.total)))
 
@@ -126,25 +133,24 @@ class _Tally:
     spec: UnitSpec
     face: Signature
     handed: bool
-    as_drawn: int = 0
-    mirrored: int = 0
-    blocks: dict[str, None] = field(default_factory=dict)
+    blocks: dict[tuple[str, str], list[int]] = field(default_factory=dict)
 
     @property
     def told(self) -> UnitCount:
-        return UnitCount(self.spec, self.as_drawn, self.mirrored, self.handed, tuple(self.blocks))
+        by_block = tuple((key, name, *numbers) for (key, name), numbers in self.blocks.items())
+        drawn, mirrored = (sum(n[k] for n in self.blocks.values()) for k in (0, 1))
+        return UnitCount(self.spec, drawn, mirrored, self.handed, by_block)  # type: ignore[arg-type]
 
 
-def _add(tallies: dict[tuple[object, Signature], _Tally], spec: UnitSpec, mirrored: bool, n: int, block: str) -> None:
+def _add(
+    tallies: dict[tuple[object, Signature], _Tally], spec: UnitSpec, mirrored: bool, n: int, block: tuple[str, str]
+) -> None:
     face, mirror = _faces(spec)
     size = (spec.kind, spec.width, spec.height)
     seen = mirror if mirrored else face
     tally = tallies.setdefault((size, min(face, mirror)), _Tally(spec, face, face != mirror))
-    if not tally.handed or seen == tally.face:
-        tally.as_drawn += n
-    else:
-        tally.mirrored += n
-    tally.blocks[block] = None
+    other = tally.handed and seen != tally.face
+    tally.blocks.setdefault(block, [0, 0])[int(other)] += n
 
 
 @dataclass(frozen=True, slots=True)
@@ -163,6 +169,12 @@ class Spares:
                 "Spares are 0 to 100 percent, or a number up to {most}.", field="spares", most=f"{MOST_UNITS:,}"
             )
         return max(self.number, -(-wanted * self.percent // 100)) if wanted else 0
+
+    def with_spares(self, spec: UnitSpec, as_drawn: int, mirrored: int) -> tuple[int, int]:
+        """Both numbers with their spares. Plain pieces get none: they are cut, not sewn. Raises ``CountOutOfRange``."""
+        if len(kind_of(spec.kind).parts) == 1:
+            return as_drawn, mirrored
+        return as_drawn + self.on(as_drawn), mirrored + self.on(mirrored)
 
 
 @dataclass(frozen=True, slots=True)
@@ -206,14 +218,14 @@ def ordered_plans(
     for unit in units:
         making = makings.get(unit.spec.kind, MakingChoice())
         method = making.method or _usual_method(unit, seam_allowance)
-        plain = len(kind_of(unit.spec.kind).parts) == 1
-        more, more_mirrored = (0, 0) if plain else (spares.on(unit.as_drawn), spares.on(unit.mirrored))
+        count, mirrored = spares.with_spares(unit.spec, unit.as_drawn, unit.mirrored)
+        over = count + mirrored - unit.total
         choices = Choices(
             unit.spec,
             method,
             making.school,
-            unit.as_drawn + more,
-            unit.mirrored + more_mirrored,
+            count,
+            mirrored,
             seam_allowance,
             stitch,
             fold,
@@ -221,9 +233,9 @@ def ordered_plans(
             own_margin,
         )
         try:
-            found.append(Counted(unit, more + more_mirrored, method, making.school, plan(choices, record)))
+            found.append(Counted(unit, over, method, making.school, plan(choices, record)))
         except PiecingError as refusal:
-            found.append(Counted(unit, more + more_mirrored, method, making.school, None, refusal))
+            found.append(Counted(unit, over, method, making.school, None, refusal))
     return tuple(found)
 
 

@@ -275,19 +275,6 @@ class QuiltTest(BlockCase):
         self.quilt(sash="-1", expect=422)
         self.assertEqual(self.ask("get", f"{self.path}/blocks")["quilt"]["setting"], "straight")
 
-    def test_counts_go_into_the_plan(self) -> None:
-        self.put("lantern", finished="10 1/2", colourways=[{"count": 12, "roles": {}}])
-        self.quilt(spare_percent=5, makings={"half_square_triangle": {"method": "eight", "school": "generous"}})
-        counts = self.ask("get", f"{self.path}/counts")
-        half = next(u for u in counts["units"] if u["kind"] == "half_square_triangle")
-        self.assertEqual((half["as_drawn"], half["spares"], half["method"]), (48, 3, "eight"))
-        self.assertEqual(half["plan"]["made"], 56)
-        project = self.ask("post", f"{self.path}/counts")
-        # 48 and 3 spare; the unit that was there has this size and these fabrics, and takes the number.
-        self.assertEqual([u["count"] for u in project["units"] if u["kind"] == "half_square_triangle"], [51])
-        again = self.ask("post", f"{self.path}/counts")
-        self.assertEqual(len(again["units"]), len(project["units"]))
-
     def test_a_role_without_a_fabric_is_named(self) -> None:
         self.put("lantern", colourways=[{"count": 2, "roles": {"a": "z"}}])
         refusal = self.ask("get", f"{self.path}/counts")["refusal"]

@@ -45,7 +45,7 @@ class HistoryTest(ApiCase):
         self.rest()
         newest, second, first = self.states()
         self.assertEqual(newest["said"], ["the fold", "units", "readings"])
-        self.assertIn("units (1 more)", second["said"])
+        self.assertIn("units (4 more)", second["said"])
         self.assertIn("blocks (1 more)", second["said"])
         self.assertEqual(first["said"], [])
 

@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from blocks.commands import change_quilt, put_block
+from blocks.models import Quilt
 from cutting.commands import put_stock
 from demo.scenario import PROJECTS, DemoProject, DemoReading
 from diagnosis.commands import put_reading
@@ -79,6 +80,8 @@ def _put(room: Workroom, demo: DemoProject) -> None:
         change_unit(room, key, {k: v if isinstance(v, int | list) else str(v) for k, v in unit.choices.items()}, {})
         _take_down(room, demo, ("units", key), 1_000 * position, unit.readings)
     first.delete()
+    # The units come first, since their keys are known and readings lie on them; the blocks then make them their own.
+    Quilt.objects.update_or_create(project=project, defaults={"followed": False})
     for position, block in enumerate(demo.blocks):
         changes = {"finished": block.finished, "colourways": [{"count": block.count, "roles": {}}]}
         put_block(room, project.pk, _key(demo, 40_000 + position), block.start, changes, {})

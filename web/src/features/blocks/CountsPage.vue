@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import SelectInput from '@/shared/form/SelectInput.vue'
-import { NButton, NTable, useMessage } from 'naive-ui'
-import { computed, reactive, ref, watch } from 'vue'
+import { NButton, NTable } from 'naive-ui'
+import { computed, reactive, watch } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import { useKinds } from '@/features/projects'
-import { Refusal, type Project, type Schemas } from '@/shared/api/client'
+import type { Project, Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords, methodWords, plural, schoolWords } from '@/shared/words/words'
 import LengthInput from '@/shared/form/LengthInput.vue'
@@ -16,9 +17,8 @@ import CountedRow from './CountedRow.vue'
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const { data } = useCounts(() => props.project.id)
 const { data: kinds } = useKinds()
-const { send, tried } = useOutbox()
-const message = useMessage()
-const problem = ref('')
+const { send } = useOutbox()
+const toPlan = computed(() => ({ name: 'project', params: { project: props.project.id } }))
 
 const spares = reactive({ spare_percent: '0', spare_number: '0' })
 const kept = reactive({ spare_percent: '', spare_number: '' })
@@ -54,21 +54,15 @@ const byKind = computed(() => {
 const methods = (kind: string) => kinds.value?.find((k) => k.name === kind)?.methods ?? []
 const plain = (kind: string) => kinds.value?.find((k) => k.name === kind)?.parts.length === 1
 const making = (kind: string) => data.value?.makings[kind] ?? { method: '', school: 'little' }
+/** What all units of a kind have in common; nothing when they differ, since each may be set in the plan. */
+function common(units: Schemas['Counted'][], field: 'method' | 'school') {
+  const all = new Set(units.map((u) => u[field]))
+  return all.size === 1 ? [...all][0]! : ''
+}
 const schools = ['exact', 'little', 'generous', 'records']
 
 function make(kind: string, choice: Record<string, string>) {
   change({ makings: { ...data.value?.makings, [kind]: { ...making(kind), ...choice } } })
-}
-
-async function toPlan() {
-  try {
-    await tried({ kind: 'plan_counts', project: props.project.id })
-    problem.value = ''
-    message.success('The units stand in the plan, with these numbers.')
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problem.value = error.message
-  }
 }
 </script>
 
@@ -82,7 +76,9 @@ async function toPlan() {
           to cut for them.
         </p>
         <p v-if="data?.refusal" class="serious" role="alert">{{ data.refusal.message }}</p>
-        <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
+        <p v-if="data && data.units.length" class="soft">
+          They stand in the plan with these numbers and follow every change of the blocks.
+        </p>
       </div>
       <div class="spares" @focusout="(spare('spare_percent'), spare('spare_number'))">
         <LengthInput
@@ -100,9 +96,9 @@ async function toPlan() {
           @enter="spare('spare_number')"
         />
       </div>
-      <NButton type="primary" :disabled="!data?.units.length" @click="toPlan"
-        >Put these into the plan</NButton
-      >
+      <RouterLink v-if="data?.units.length" v-slot="{ navigate, href }" custom :to="toPlan">
+        <NButton type="primary" tag="a" :href="href" @click="navigate">See them in the plan</NButton>
+      </RouterLink>
     </section>
     <section v-for="[kind, units] in byKind" :key="kind" class="sheet" :aria-label="kindWords[kind]?.name">
       <div class="kind">
@@ -113,7 +109,8 @@ async function toPlan() {
             <SelectInput
               small
               labelled="made by"
-              :model-value="making(kind).method || (units[0]?.method ?? '')"
+              :model-value="common(units, 'method')"
+              placeholder="several ways"
               :options="methods(kind).map((m) => ({ value: m, label: methodWords(kind, m).name }))"
               @update:model-value="make(kind, { method: $event })"
             />
@@ -123,7 +120,8 @@ async function toPlan() {
             <SelectInput
               small
               labelled="oversize"
-              :model-value="making(kind).school"
+              :model-value="common(units, 'school')"
+              placeholder="several"
               :options="schools.map((s) => ({ value: s, label: schoolWords[s]?.name ?? s }))"
               @update:model-value="make(kind, { school: $event })"
             />

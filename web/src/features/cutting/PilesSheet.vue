@@ -17,7 +17,7 @@ const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
   <section class="sheet" aria-label="Piles">
     <h2>Piles</h2>
     <p v-if="!piles.length">
-      Nothing to cut yet: plan a unit, or lay out a block and put its counts into the plan.
+      Nothing to cut yet: plan a unit, or lay out a block; what it takes stands here by itself.
     </p>
     <template v-else>
       <p role="status">

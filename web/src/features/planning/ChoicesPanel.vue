@@ -10,6 +10,7 @@ import LengthInput from '@/shared/form/LengthInput.vue'
 
 import { cutsOf, type Draft } from './draft'
 import FabricRows from './FabricRows.vue'
+import FromBlocks from './FromBlocks.vue'
 import MethodChoice from './MethodChoice.vue'
 import PartsRows from './PartsRows.vue'
 import ShapeFields from './ShapeFields.vue'
@@ -37,6 +38,9 @@ const steps = computed(() => {
   return all.map((s) => ({ value: s, label: s }))
 })
 const cutNames = computed(() => Object.keys(props.plan?.cuts ?? cutsOf(draft.value)))
+const planned = computed(() => props.project.units.find((u) => u.id === props.unit))
+/** The blocks that it is wanted for: they say its size, its number and its fabrics. */
+const blocks = computed(() => planned.value?.blocks ?? [])
 const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0') !== '0')
 </script>
 
@@ -44,7 +48,7 @@ const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0'
   <section class="sheet panel" aria-label="Choices">
     <div class="kind">
       <h2>{{ kindWords[draft.kind ?? '']?.name }}</h2>
-      <NButton size="small" @click="choosing = true">Another kind</NButton>
+      <NButton v-if="!blocks.length" size="small" @click="choosing = true">Another kind</NButton>
       <KindDialog
         v-model:show="choosing"
         title="Make it another kind"
@@ -52,8 +56,9 @@ const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0'
         @choose="emit('kind', $event)"
       />
     </div>
-    <ShapeFields v-model="draft" :problems="problems" />
-    <div class="pair">
+    <FromBlocks v-if="planned && blocks.length" :project="project" :unit="planned" />
+    <ShapeFields v-if="!blocks.length" v-model="draft" :problems="problems" />
+    <div v-if="!blocks.length" class="pair">
       <LengthInput
         v-model="draft.count!"
         :label="handed ? 'Wanted as drawn' : 'Units wanted'"
@@ -70,6 +75,7 @@ const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0'
     </div>
     <hr class="basted" />
     <PartsRows
+      v-if="!blocks.length"
       v-model="draft.part_fabrics!"
       :kind="draft.kind!"
       :project="project"

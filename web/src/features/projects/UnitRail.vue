@@ -23,7 +23,15 @@ const to = (u: PlannedUnit) => ({
 const size = (u: PlannedUnit) =>
   u.width_shown.exact === u.height_shown.exact
     ? u.width_shown.pretty
-    : `${u.height_shown.pretty} × ${u.width_shown.pretty}`
+    : `${u.width_shown.pretty} × ${u.height_shown.pretty}`
+/** Units of blocks and units planned by hand stand side by side and are told apart. */
+const mixed = computed(
+  () =>
+    new Set(props.project.units.map((u) => u.blocks.join())).size > 1 &&
+    props.project.units.some((u) => u.blocks.length),
+)
+const whose = (u: PlannedUnit) =>
+  !mixed.value ? '' : u.blocks.length ? `, for ${u.blocks.join(', ')}` : ', by hand'
 const many = computed(() => props.project.units.length > 1)
 </script>
 
@@ -40,14 +48,14 @@ const many = computed(() => props.project.units.length > 1)
         <UnitPicture :drawing="u.picture" :colours="colours" :size="34" />
         <span>
           <strong>{{ kindWords[u.kind]?.name }}</strong>
-          {{ u.count + u.mirrored }} finishing {{ size(u) }}
+          {{ u.count + u.mirrored }} finishing {{ size(u) }}{{ whose(u) }}
         </span>
       </RouterLink>
     </nav>
     <div class="acts">
       <NButton size="small" color="#f0b429" text-color="#10242b" @click="choosing = true">Add a unit</NButton>
       <NButton text class="quiet" @click="add(unit.kind, unit.id)">Copy this one</NButton>
-      <NButton v-if="many" text class="quiet" @click="remove(unit)">Remove it</NButton>
+      <NButton v-if="many && !unit.blocks.length" text class="quiet" @click="remove(unit)">Remove it</NButton>
     </div>
     <KindDialog v-model:show="choosing" title="Which unit" @choose="add($event)" />
   </div>

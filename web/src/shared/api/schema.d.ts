@@ -623,8 +623,7 @@ export interface paths {
         /** @description Every unit of every block, counted and planned. */
         get: operations["counts"];
         put?: never;
-        /** @description Every unit of every block, counted and planned. */
-        post: operations["plan_counts"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2339,6 +2338,7 @@ export interface components {
             readonly cuts: {
                 [key: string]: components["schemas"]["Length"];
             };
+            readonly blocks: string[];
             readonly width_shown: components["schemas"]["Length"];
             readonly height_shown: components["schemas"]["Length"];
             readonly picture: components["schemas"]["Drawing"];
@@ -4928,38 +4928,6 @@ export interface operations {
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
-            422: components["responses"]["Problem422"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    plan_counts: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Project"];
-                };
-            };
-            204: components["responses"]["MadeBefore"];
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

@@ -1,21 +1,25 @@
 <script setup lang="ts" generic="T extends string | number">
 import { NSelect } from 'naive-ui'
+import { computed } from 'vue'
 
 /** One of a list, searched by typing. ``labelled`` names it where its words stand beside it already. */
-defineProps<{
+const props = defineProps<{
   labelled: string
   options: { value: T; label: string; disabled?: boolean }[]
   small?: boolean
 }>()
 const value = defineModel<T>({ required: true })
+/** Nothing of the list: its placeholder is shown. */
+const chosen = computed(() => (props.options.some((o) => o.value === value.value) ? value.value : null))
 </script>
 
 <template>
   <NSelect
-    v-model:value="value"
+    :value="chosen"
     :options="options"
     :size="small ? 'small' : 'medium'"
     filterable
     :input-props="{ 'aria-label': labelled }"
+    @update:value="value = $event"
   />
 </template>

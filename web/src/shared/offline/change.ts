@@ -36,7 +36,7 @@ export function thingOf(o: Outgoing): string {
 }
 
 /** Changes to a thing that is there already, and stays there. */
-const within = /^(change_|edit_|tick_|mark_|undo_|keep_over|take_up_|plan_)/
+const within = /^(change_|edit_|tick_|mark_|undo_|keep_over|take_up_)/
 
 /**
  * Whether a change has to wait for another that is kept back: to the same thing, or one that makes or removes what it

@@ -93,7 +93,6 @@ const carriers: Carriers = {
   take_up_scraps: (api, o) => taken(api.DELETE('/api/projects/{key}/scraps', at(o.project))),
   keep_own: (api, o) => taken(api.PUT('/api/library/{key}', { ...at(o.library), body: { block: o.block } })),
   delete_own: (api, o) => taken(api.DELETE('/api/library/{key}', at(o.library))),
-  plan_counts: (api, o) => taken(api.POST('/api/projects/{key}/counts', at(o.project))),
   put_reading: (api, o) =>
     taken(api.PUT('/api/{subject}/{key}/readings/{reading}', { ...reading(o), body: edit(o) })),
   delete_reading: (api, o) => taken(api.DELETE('/api/{subject}/{key}/readings/{reading}', reading(o))),

@@ -48,7 +48,7 @@ export type Outgoing =
   | { kind: 'keep_own'; library: string; block: string }
   | { kind: 'delete_own'; library: string }
   | { kind: 'tick_strip'; project: string; number: number; done: boolean; plan: string }
-  | { kind: 'mark_cut' | 'undo_cutting' | 'plan_counts' | 'take_up_scraps'; project: string }
+  | { kind: 'mark_cut' | 'undo_cutting' | 'take_up_scraps'; project: string }
   | (Sets<'change_pile'> & { project: string; letter: string })
   | { kind: 'keep_over'; project: string; letter: string }
   | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
