@@ -14,8 +14,9 @@ from api.patches import apply_changes
 from api.problems import NotHere, Refused
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data
-from piecing.errors import CountOutOfRange, PiecingError
+from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, UnknownBlock
 from piecing.lengths import inches
+from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
 from projects.commands import ensure_fabrics, touch
@@ -73,8 +74,11 @@ def put_block(
         if project.blocks.filter(deleted_at=None).count() >= _MOST_BLOCKS:
             raise Refused([CountOutOfRange("A project holds {most} blocks at most.", most=_MOST_BLOCKS)])
         position = (project.blocks.aggregate(last=Max("position"))["last"] or 0) + 1
+        begun = find(start) if start else _EMPTY
+        if begun is None:
+            raise Refused([UnknownBlock("There is no arrangement “{key}” here.", field="start", key=start[:80])], style)
         try:
-            pattern = pattern_data(pattern_from(find(start) or _EMPTY, find))
+            pattern = pattern_data(pattern_from(begun, find))
         except PiecingError as refusal:
             raise Refused([refusal], style) from None
         block = Block(pk=key, project=project, position=position, pattern=pattern, finished=_first_size(start))
@@ -163,7 +167,7 @@ def change_quilt(
     """Kept only if the quilt can still be put together; scraps laid out for another layout are taken up."""
     project = get_project(room, project_key)
     style, quilt = style_of(project), quilt_of(project)
-    made = dict(quilt.makings)
+    made, was_begun = dict(quilt.makings), quilt.begun
     fields = apply_changes(quilt, quilt_readers(style.measure), changes, seen, style.measure)
     try:
         quilt_sizes(quilt_choices(quilt, project, blocks_of(project), find_in(room)))
@@ -171,12 +175,24 @@ def change_quilt(
         raise Refused([refusal], style) from None
     if set(fields) & {"columns", "rows", "setting", "spread", "every_second"}:
         quilt.scraps = {**quilt.scraps, "laid": []}
+    if not was_begun and quilt.begun and not set(fields) & {"columns", "rows"}:
+        quilt.columns, quilt.rows = _fitted(project)
+    # Whoever sets anything of a quilt is putting one together.
+    quilt.begun = quilt.begun or bool(set(fields) - {"makings", "spare_percent", "spare_number", "begun"})
     quilt.save()
     if follow and set(fields) & {"makings", "spare_percent", "spare_number"}:
         take_making(project, {k: m for k, m in quilt.makings.items() if made.get(k) != m})
         follow_blocks(project)
     touch(project)
     return get_project(room, project_key)
+
+
+def _fitted(project: Project) -> tuple[int, int]:
+    """Columns and rows for the blocks that are wanted; three by four where they make no such quilt."""
+    try:
+        return fitted_to_number(sum(int(w["count"]) for b in blocks_of(project) for w in b.colourways))
+    except QuiltImpossible:
+        return 3, 4
 
 
 def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Project:

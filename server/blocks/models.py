@@ -57,7 +57,8 @@ class OwnBlock(models.Model):
 
 
 class Quilt(models.Model):
-    """One for a project: its setting, what is round it, and how its units are made."""
+    """One for a project: its setting, what is round it, and how its units are made; ``followed`` once the plan follows its blocks,
+    ``begun`` once somebody put a quilt together: before that it takes no cloth."""
 
     project = models.OneToOneField(Project, on_delete=models.CASCADE, primary_key=True, related_name="quilt")
     columns = models.PositiveSmallIntegerField(default=3)
@@ -82,6 +83,7 @@ class Quilt(models.Model):
     spare_percent = models.PositiveSmallIntegerField(default=0)
     spare_number = models.PositiveSmallIntegerField(default=0)
     followed = models.BooleanField(default=True)
+    begun = models.BooleanField(default=False)
     scraps = models.JSONField(default=dict, blank=True)
 
     class Meta:

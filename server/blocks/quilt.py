@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from piecing.blocks.file_format import Find
@@ -13,7 +14,7 @@ from piecing.quilts.choices import block_spots
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
 
-from .models import Quilt
+from .models import Block, Quilt
 from .selectors import blocks_of
 from .translate import quilt_choices, ways_of, whats_laid
 
@@ -36,9 +37,15 @@ class QuiltSheet:
     cloth: Area
 
 
+def _counted(blocks: Iterable[Block]) -> int:
+    return sum(int(w["count"]) for b in blocks for w in b.colourways)
+
+
 def quilt_view(project: Project, find: Find) -> QuiltSheet:
     """The quilt as it is set; why it cannot be drawn, when it cannot."""
     quilt, blocks = quilt_of(project), blocks_of(project)
+    if not quilt.begun or not blocks:
+        return QuiltSheet(quilt, None, None, None, _counted(blocks), (), Area.sum(()))
     try:
         choices = quilt_choices(quilt, project, blocks, find)
         sized = quilt_sizes(choices)

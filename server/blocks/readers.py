@@ -116,7 +116,7 @@ def quilt_readers(measure: Measure) -> dict[str, Reader]:
         "spread": one_of_reader([s for s, _ in SPREADS], "way of spreading the blocks"),
         "every_second": one_of_reader([s for s, _ in LYINGS], "way of lying"),
         **dict.fromkeys(("sash", "binding_strip", "backing_over", "usable", "oversize"), length),
-        **dict.fromkeys(("sash_round", "cornerstones"), yes_no_reader),
+        **dict.fromkeys(("sash_round", "cornerstones", "begun"), yes_no_reader),
         **dict.fromkeys(
             ("sash_fabric", "cornerstone_fabric", "setting_fabric", "binding_fabric", "backing_fabric"), Reader(_role)
         ),

@@ -3,6 +3,7 @@ from django.urls import path
 from . import views
 
 urlpatterns = [
+    path("beginnings", views.BeginningView.as_view()),
     path("library", views.LibraryView.as_view()),
     path("library/<uuid:key>", views.OwnBlockView.as_view()),
     path("projects/<uuid:key>/blocks", views.SheetView.as_view()),

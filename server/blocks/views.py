@@ -15,10 +15,12 @@ from piecing.errors import PiecingError
 from piecing.lengths import Measure
 from projects.models import Project
 from projects.selectors import get_project
+from projects.serializers import ProjectSerializer
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers
+from .beginning import begin_project
 from .counts import counts_of
 from .joining import joined_view, pressed_view
 from .library import library_of
@@ -62,6 +64,21 @@ def _style(key: UUID) -> dict[str, Any]:
 
 
 _REFUSED = {422: ProblemSerializer}
+
+
+class BeginningView(APIView):
+    """A project with what it begins with, all of it or nothing; its key is made by the caller."""
+
+    @extend_schema(
+        operation_id="begin_project",
+        request=serializers.BeginningSerializer,
+        responses={201: ProjectSerializer, **_REFUSED},
+    )
+    def post(self, request: Request) -> Response:
+        body = valid(serializers.BeginningSerializer(data=request.data))
+        parts = {k: body[k] for k in ("unit", "block", "quilt")}
+        project = begin_project(current_workroom(), body["id"], body["name"], body["fabrics"], **parts)
+        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)
 
 
 class LibraryView(APIView):

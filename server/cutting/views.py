@@ -18,6 +18,7 @@ from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers, sheets
+from .standing import standing_of
 
 _STOCK_CHANGE = change_of("Stock", commands.stock_readers(Measure.INCHES))
 _PILE_CHANGE = change_of("Pile", commands.PILE_READERS)
@@ -46,6 +47,15 @@ class CuttingView(APIView):
     @extend_schema(operation_id="stop_cutting", responses={200: serializers.CuttingSheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _sheet(commands.stop_plan(current_workroom(), key))
+
+
+class StandingView(APIView):
+    """Where a project stands, and what to do next."""
+
+    @extend_schema(operation_id="standing", responses=serializers.StandingSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        project = get_project(current_workroom(), key)
+        return Response(serializers.StandingSerializer(standing_of(project), context={"style": style_of(project)}).data)
 
 
 class TickView(APIView):

@@ -209,7 +209,7 @@ def _taken(path: str, step: Callable[[], object]) -> None:
 
 def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
     """What to do, one after another, each with the path it is about."""
-    key, first = project.pk, project.units.get()
+    key = project.pk
     settings_: dict[str, Any] = {
         f: data[f] for f in ("measure", "seam_allowance", "stitch", "fold", "ruler_step", "reading_step") if f in data
     }
@@ -222,7 +222,6 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
         yield f"$.blocks[{n}]", lambda b=b: _block(room, project, b, renamed)
     for n, u in enumerate(data["units"]):
         yield f"$.units[{n}]", lambda u=u: _add_unit(room, project, u, renamed)
-    yield "$.units", first.delete
     yield "$.quilt", lambda: _set_quilt(room, project, data)
     renewed = {s["id"]: str(uuid4()) for s in data.get("stock", []) if "id" in s}
     for n, s in enumerate(data.get("stock", [])):

@@ -40,6 +40,7 @@ __all__ = [
     "delete_unit",
     "duplicate_project",
     "ensure_fabrics",
+    "name_fabrics",
     "put_fabric",
     "restore_fabric",
     "restore_project",
@@ -47,8 +48,13 @@ __all__ = [
     "touch",
 ]
 
-_FIRST_FABRICS = (("a", "Dark", "#1f3a5f", "dark"), ("b", "Light", "#d9e0e4", "light"))
-_MORE_FABRICS = (("Third", "#c2521b", "medium"), ("Fourth", "#5f7f4f", "medium"), ("Fifth", "#8b6aa0", "medium"))
+_FABRICS = (
+    ("Dark", "#1f3a5f", "dark"), ("Light", "#d9e0e4", "light"), ("Third", "#c2521b", "medium"),
+    ("Fourth", "#5f7f4f", "medium"), ("Fifth", "#8b6aa0", "medium"), ("Sixth", "#d9a441", "light"),
+    ("Seventh", "#3d7f86", "medium"), ("Eighth", "#8c2f39", "dark"), ("Ninth", "#b8c7a1", "light"),
+    ("Tenth", "#4b4453", "dark"), ("Eleventh", "#c98f9f", "medium"), ("Twelfth", "#6b8fb5", "medium"),
+)  # fmt: skip
+"""What a fabric is called, its colour and value, until it is named: by its letter, so that no two are alike."""
 _MOST_FABRICS = 12
 _MOST_KINDS = 60
 
@@ -61,8 +67,8 @@ def _free_name(room: Workroom, wanted: str) -> str:
 
 
 @change
-def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
-    """A project with one unit, started from the workroom's settings. Asking twice with one key gives one project."""
+def create_project(room: Workroom, key: UUID, name: str | None, begin: str = "nothing") -> Project:
+    """An empty project with the workroom's settings, or one that begins with a ``unit``. Asking twice with one key gives one."""
     existing = room.projects.filter(pk=key).first()
     if existing is not None:
         return get_project(room, key, deleted=True)
@@ -75,11 +81,21 @@ def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
         ruler_step=room.ruler_step,
         reading_step=room.reading_step,
     )
-    Fabric.objects.bulk_create(
-        Fabric(project=project, role=r, name=n, colour=c, value=v) for r, n, c, v in _FIRST_FABRICS
-    )
-    _begin_unit(project, uuid4(), "half_square_triangle")
+    if begin == "unit":
+        _begin_unit(project, uuid4(), "half_square_triangle")
     return get_project(room, key)
+
+
+def name_fabrics(project: Project, names: Iterable[str]) -> None:
+    """Fabrics by the names typed, under the letters a, b, c, ... in their order; one left empty is called by its letter's name."""
+    for role, typed in zip(ascii_lowercase[:_MOST_FABRICS], names, strict=False):
+        name, colour, value = _usual_fabric(role)
+        said = " ".join(typed.split())[:80] or name
+        Fabric.objects.create(project=project, role=role, name=said, colour=colour, value=value)
+
+
+def _usual_fabric(role: str) -> tuple[str, str, str]:
+    return _FABRICS[ascii_lowercase.index(role) % len(_FABRICS)]
 
 
 def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
@@ -107,7 +123,7 @@ def ensure_fabrics(project: Project, roles: Iterable[str]) -> None:
     """A fabric for every role named; new ones get a name and a colour to be changed."""
     have = set(project.fabrics.values_list("role", flat=True))
     for role in sorted(set(roles) - have):
-        name, colour, value = _MORE_FABRICS[(ord(role) - ord("c")) % len(_MORE_FABRICS)]
+        name, colour, value = _usual_fabric(role)
         Fabric.objects.create(project=project, role=role, name=name, colour=colour, value=value)
 
 
@@ -187,7 +203,7 @@ def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[st
         free = [c for c in ascii_lowercase if c not in taken]
         wanted = changes.get("role")
         role = wanted if wanted in free else free[0]
-        name, colour, value = _MORE_FABRICS[len(taken) % len(_MORE_FABRICS)]
+        name, colour, value = _usual_fabric(role)
         fabric = Fabric(pk=key, project=project, role=role, name=name, colour=colour, value=value)
         apply_changes(fabric, fabric_readers(), changes, {}, Measure(project.measure))
         fabric.save(force_insert=True)

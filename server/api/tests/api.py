@@ -38,7 +38,9 @@ class ApiCase(TestCase):
         return answer.json()
 
     def new_project(self, name: str = "Lantern") -> dict[str, Any]:
-        project: dict[str, Any] = self.ask("post", "projects", {"id": str(uuid4()), "name": name}, expect=201)
+        project: dict[str, Any] = self.ask(
+            "post", "projects", {"id": str(uuid4()), "name": name, "begin": "unit"}, expect=201
+        )
         return project
 
     def change(self, path: str, changes: dict[str, Any], seen: dict[str, Any] | None = None, expect: int = 200) -> Any:

@@ -136,6 +136,7 @@ class PaperTest(ApiCase):
         block = self.client.get(f"/api/blocks/{key}/picture.svg").content.decode()
         self.assertIn('width="10.5000in" height="10.5000in"', block)
         self.assertEqual(block.count("<polygon"), 25)
+        self.ask("patch", f"projects/{self.project['id']}/quilt", {"changes": {"columns": 3, "rows": 4}, "seen": {}})
         quilt = ElementTree.fromstring(self.client.get(f"/api/projects/{self.project['id']}/quilt.svg").content)
         self.assertEqual(quilt.attrib["width"], "10.0000in")
 

@@ -119,7 +119,7 @@ class CopiesTest(TransactionTestCase):
         )
 
     def test_what_was_deleted_is_let_go_of_for_good_after_a_copy(self) -> None:
-        gone, kept = Project.objects.get(), create_project(current_workroom(), uuid4(), "Stays")
+        gone, kept = Project.objects.get(), create_project(current_workroom(), uuid4(), "Stays", "unit")
         more = {"id": str(uuid4()), "kind": "flying_goose"}
         self.client.post(f"/api/projects/{kept.pk}/units", more, content_type="application/json")
         self.client.delete(f"/api/units/{more['id']}")

@@ -29,7 +29,7 @@ class MakingTest(ApiCase):
         for _ in range(2):
             self.ask("post", "projects", {"id": key, "name": "Wake"}, expect=201)
         self.assertEqual(Project.objects.count(), 1)
-        self.assertEqual(PlannedUnit.objects.count(), 1)
+        self.assertEqual((PlannedUnit.objects.count(), Fabric.objects.count()), (0, 0), "nothing that nobody put there")
 
     def test_names_are_kept_apart_and_short(self) -> None:
         self.assertEqual([self.new_project("Wake")["name"] for _ in range(3)], ["Wake", "Wake 2", "Wake 3"])

@@ -73,13 +73,11 @@ def _put(room: Workroom, demo: DemoProject) -> None:
         if known is None:
             put_fabric(room, project.pk, key, {"role": role})
         change_fabric(room, key, {"name": name, "colour": colour, "value": value}, {})
-    first = project.units.get()
     for position, unit in enumerate(demo.units):
         key = _key(demo, 50_000 + position)
         add_unit(room, project.pk, key, unit.kind, None)
         change_unit(room, key, {k: v if isinstance(v, int | list) else str(v) for k, v in unit.choices.items()}, {})
         _take_down(room, demo, ("units", key), 1_000 * position, unit.readings)
-    first.delete()
     # The units come first, since their keys are known and readings lie on them; the blocks then make them their own.
     Quilt.objects.update_or_create(project=project, defaults={"followed": False})
     for position, block in enumerate(demo.blocks):

@@ -109,6 +109,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beginnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A project with what it begins with, all of it or nothing; its key is made by the caller. */
+        post: operations["begin_project"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks/{key}": {
         parameters: {
             query?: never;
@@ -986,6 +1003,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Where a project stands, and what to do next. */
+        get: operations["standing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/stock.csv": {
         parameters: {
             query?: never;
@@ -1293,12 +1327,56 @@ export interface components {
             corners: boolean;
             plain: boolean;
         };
+        /** @description ``start`` is an arrangement of the library. */
+        BeginBlockRequest: {
+            start: string;
+            finished: string;
+            /** @default  */
+            count: string;
+        };
+        BeginBorderRequest: {
+            width: string;
+            fabric: string;
+        };
+        /**
+         * @description * `nothing` - nothing
+         *     * `unit` - unit
+         * @enum {string}
+         */
+        BeginEnum: "nothing" | "unit";
+        /** @description Of so many blocks, or about ``wide`` by ``high``. */
+        BeginQuiltRequest: {
+            /** @default  */
+            wide: string;
+            /** @default  */
+            high: string;
+            sash?: string;
+            sash_fabric?: string;
+            borders?: components["schemas"]["BeginBorderRequest"][];
+            binding_fabric?: string;
+        };
         /** @description ``along``: borders cut with the selvedge. */
         BeginRequest: {
             /** @default least */
             goal: components["schemas"]["GoalEnum"];
             /** @default false */
             along: boolean;
+        };
+        BeginUnitRequest: {
+            kind: components["schemas"]["KindEnum"];
+            finished: string;
+            count: string;
+        };
+        /** @description What a project begins with: a unit, a block, or a quilt of a block. ``fabrics`` by name, in the order of their letters. */
+        BeginningRequest: {
+            /** Format: uuid */
+            id: string;
+            /** @default  */
+            name: string;
+            fabrics: string[];
+            unit?: components["schemas"]["BeginUnitRequest"] | null;
+            block?: components["schemas"]["BeginBlockRequest"] | null;
+            quilt?: components["schemas"]["BeginQuiltRequest"] | null;
         };
         Binding: {
             strips: number;
@@ -2079,6 +2157,8 @@ export interface components {
             /** Format: uuid */
             id: string;
             name?: string;
+            /** @default nothing */
+            begin: components["schemas"]["BeginEnum"];
         };
         /** @description A unit of a kind, or a copy of one in the project. */
         NewUnitRequest: {
@@ -2088,6 +2168,10 @@ export interface components {
             kind: string;
             /** Format: uuid */
             copy_of?: string | null;
+        };
+        Next: {
+            stage: components["schemas"]["StageEnum"];
+            readonly said: string;
         };
         Note: {
             code: string;
@@ -2439,6 +2523,7 @@ export interface components {
             oversize?: string | null;
             sash_round?: boolean;
             cornerstones?: boolean;
+            begun?: boolean;
             sash_fabric?: string | null;
             cornerstone_fabric?: string | null;
             setting_fabric?: string | null;
@@ -2899,6 +2984,15 @@ export interface components {
          * @enum {string}
          */
         SpreadEnum: "chequered" | "in_order";
+        /**
+         * @description * `begin` - begin
+         *     * `blocks` - blocks
+         *     * `cut` - cut
+         *     * `trim` - trim
+         *     * `measure` - measure
+         * @enum {string}
+         */
+        StageEnum: "begin" | "blocks" | "cut" | "trim" | "measure";
         StagePicture: {
             readonly title: string;
             readonly drawing: components["schemas"]["Drawing"];
@@ -2909,6 +3003,18 @@ export interface components {
             at: number[][];
             /** Format: double */
             turn: number;
+        };
+        /** @description Where a project stands; ``waiting`` says what keeps something from being cut for. */
+        Standing: {
+            blocks: string[];
+            units: string[];
+            readonly quilt: string | null;
+            waiting: string[];
+            piles: components["schemas"]["Pile"][];
+            wanted: number;
+            left: number;
+            readings: number;
+            next: components["schemas"]["Next"];
         };
         /** @description An earlier state of a project; ``said`` names what had changed since the one before. */
         State: {
@@ -3732,6 +3838,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Copy"][];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    begin_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginningRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
                 };
             };
             204: components["responses"]["MadeBefore"];
@@ -5775,6 +5914,34 @@ export interface operations {
             409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Standing"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
