@@ -11,8 +11,7 @@ class LayingOutTest(JourneyCase):
     demo = False
 
     def begin(self, arrangement: str = "") -> None:
-        self.open("/")
-        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.begin_unit()
         self.page.get_by_role("link", name="Lay out").click()
         if not arrangement:
             self.page.get_by_role("button", name="Begin with an empty grid").click()

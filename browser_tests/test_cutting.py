@@ -151,7 +151,6 @@ class ExchangeTest(JourneyCase):
         field.set_input_files({"name": "newer.json", "mimeType": "application/json", "buffer": newer})
         expect(self.page.get_by_role("alert")).to_contain_text("A newer program wrote it")
         field.set_input_files({"name": "project.json", "mimeType": "application/json", "buffer": body})
-        self.page.wait_for_url("**/plan")
         expect(self.page.get_by_role("heading", name="Lantern, twelve blocks 2")).to_be_visible()
         self.page.get_by_role("link", name="Measure").click()
         expect(self.page.get_by_role("main")).to_contain_text("top row")
@@ -170,11 +169,25 @@ class FirstCutTest(JourneyCase):
 
     def test_from_nothing_to_a_cut_by_keyboard_alone(self) -> None:
         self.open("/")
-        self.to("Plan a first unit")
-        self.page.keyboard.press("Enter")
-        expect(self.region("What to cut")).to_contain_text("squares of 4\u00a01⁄2″")
-        self.to("Cut", "link")
-        self.page.keyboard.press("Enter")
+        keys = self.page.keyboard
+        self.to("Begin a first project")
+        keys.press("Enter")
+        expect(self.labelled("What to call it")).to_be_visible()
+        self.page.get_by_role("radio", name="a quilt").focus()
+        keys.press("ArrowLeft")
+        keys.press("ArrowLeft")
+        for label, value in (
+            ("Unit finishes", "3 1/2"),
+            ("Units wanted", "4"),
+            ("Fabric A", "Dark"),
+            ("Fabric B", "Light"),
+        ):
+            self.labelled(label).focus()
+            keys.type(value)
+        keys.press("Enter")
+        expect(self.region("What to cut")).to_contain_text("2 Dark 4\u00a01⁄2″")
+        self.to("Go to Cut", "link")
+        keys.press("Enter")
         expect(self.region("Piles")).to_contain_text("Dark")
         self.to("Plan the cuts")
         self.page.keyboard.press("Enter")

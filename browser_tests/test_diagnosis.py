@@ -186,8 +186,7 @@ class FromNothingTest(JourneyCase):
         expect(self.region("Verdict")).to_contain_text("finished and unfinished size mixed up")
 
     def test_a_new_block_is_measured_from_its_first_reading(self) -> None:
-        self.open("/")
-        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.begin_unit()
         self.page.wait_for_url("**/plan")
         self.page.get_by_role("link", name="Lay out").click()
         self.page.get_by_role("button", name="Choose an arrangement").click()

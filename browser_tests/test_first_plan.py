@@ -9,11 +9,10 @@ class FirstPlanTest(JourneyCase):
     demo = False
 
     def begin(self) -> None:
-        self.open("/")
-        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.begin_unit()
         expect(self.region("What to cut")).to_contain_text("4\u00a01⁄2″")
 
-    def test_an_empty_table_leads_to_a_plan_in_one_click(self) -> None:
+    def test_an_empty_table_leads_to_a_plan(self) -> None:
         self.begin()
         expect(self.region("What to cut")).to_contain_text("2 squares of 4\u00a01⁄2″ from Dark")
         expect(self.page.get_by_role("figure", name="Size ladder")).to_contain_text("to the diagonal seam")

@@ -84,8 +84,18 @@ class KeyboardTest(JourneyCase):
         expect(self.page.get_by_role("link", name="Skip to the work")).to_be_focused()
         for _ in range(6):
             keys.press("Tab")
-            if self.page.evaluate("document.activeElement?.textContent?.includes('Plan a first unit')"):
+            if self.page.evaluate("document.activeElement?.textContent?.includes('Begin a first project')"):
                 break
+        keys.press("Enter")
+        self.page.get_by_role("radio", name="a quilt").focus()
+        keys.press("ArrowLeft")
+        keys.press("ArrowLeft")
+        for label, value in (("Unit finishes", "3 1/2"), ("Units wanted", "4")):
+            self.labelled(label).focus()
+            keys.type(value)
+        keys.press("Enter")
+        expect(self.page.get_by_role("heading", name="To cut")).to_be_visible()
+        self.page.get_by_role("navigation", name="Stages").get_by_role("link", name="Plan").focus()
         keys.press("Enter")
         expect(self.labelled("Units wanted")).to_be_visible()
         self.labelled("Unit finishes").focus()

@@ -80,7 +80,6 @@ class SettingsTest(JourneyCase):
         expect(self.page.get_by_role("alert")).to_have_count(0)
         self.pick("5 mm", exact=True)
         self.page.wait_for_timeout(800)
-        self.open("/")
-        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.begin_unit("90 mm")
         expect(self.labelled("Seam allowance")).to_have_value("6 mm")
         expect(self.region("What to cut")).to_contain_text("mm")

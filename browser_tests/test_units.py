@@ -10,8 +10,7 @@ class UnitsTest(JourneyCase):
     demo = False
 
     def begin(self) -> None:
-        self.open("/")
-        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.begin_unit()
         expect(self.region("What to cut")).to_contain_text("4\u00a01⁄2″")
 
     def add(self, kind: str) -> None:
@@ -138,8 +137,7 @@ class HandsTest(JourneyCase):
     demo = False
 
     def test_a_handed_unit_says_what_it_gives_and_what_is_over(self) -> None:
-        self.open("/")
-        self.page.get_by_role("button", name="Plan a first unit").click()
+        self.begin_unit()
         self.page.get_by_role("button", name="Add a unit").click()
         dialog = self.page.get_by_role("dialog", name="Which unit")
         expect(dialog).to_be_visible()

@@ -265,6 +265,7 @@ class ScrapsKeptSerializer(serializers.Serializer[Any]):
 
 
 class QuiltViewSerializer(_WithRefusal):
+    begun = serializers.BooleanField(source="quilt.begun")
     columns = serializers.IntegerField(source="quilt.columns")
     rows = serializers.IntegerField(source="quilt.rows")
     setting = serializers.ChoiceField(choices=SETTINGS, source="quilt.setting")

@@ -11,9 +11,10 @@ from measuring.models import ReadingRow
 from measuring.selectors import plan_of
 from piecing.cutting.ledger import Pile
 from piecing.errors import PiecingError
-from piecing.messages import Message, MidSentence
+from piecing.messages import Listing, Message, MidSentence
 from piecing.units import kind_of
 from projects.models import PlannedUnit, Project
+from projects.translate import spec_of
 
 from .translate import live_stock, now_of
 
@@ -89,16 +90,17 @@ def standing_of(project: Project) -> Standing:
 
 
 def _unit_said(u: PlannedUnit) -> Message:
-    kind, n = kind_of(u.kind), u.count + u.mirrored
+    kind, n, spec = kind_of(u.kind), u.count + u.mirrored, spec_of(u)
     blocks = ", ".join(sorted({str(name) for name, _, _ in u.of_blocks.values()}))
     return Message(
-        "{n, plural, one {one {one}} other {# {many}}}, for {blocks}"
+        "{n, plural, one {one {one}} other {# {many}}} finishing {size}, for {blocks}"
         if blocks
-        else "{n, plural, one {one {one}} other {# {many}}}, planned by hand",
+        else "{n, plural, one {one {one}} other {# {many}}} finishing {size}, planned by hand",
         n=n,
         one=kind.name.lower(),
         many=kind.many,
         blocks=blocks,
+        size=spec.width if spec.width == spec.height else Listing((spec.width, spec.height), " by "),
     )
 
 

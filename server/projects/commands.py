@@ -49,8 +49,8 @@ __all__ = [
 ]
 
 _FABRICS = (
-    ("Dark", "#1f3a5f", "dark"), ("Light", "#d9e0e4", "light"), ("Third", "#c2521b", "medium"),
-    ("Fourth", "#5f7f4f", "medium"), ("Fifth", "#8b6aa0", "medium"), ("Sixth", "#d9a441", "light"),
+    ("Dark", "#155e68", "dark"), ("Light", "#e6edef", "light"), ("Third", "#f0b429", "medium"),
+    ("Fourth", "#a8261c", "medium"), ("Fifth", "#9fb0b6", "medium"), ("Sixth", "#d9a441", "light"),
     ("Seventh", "#3d7f86", "medium"), ("Eighth", "#8c2f39", "dark"), ("Ninth", "#b8c7a1", "light"),
     ("Tenth", "#4b4453", "dark"), ("Eleventh", "#c98f9f", "medium"), ("Twelfth", "#6b8fb5", "medium"),
 )  # fmt: skip

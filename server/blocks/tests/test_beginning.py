@@ -44,7 +44,7 @@ class BeginningTest(ApiCase):
         sashes = [(size, n) for name, size, n in self.piles() if "sash" in name]
         self.assertEqual(sashes, [("2 1/2 x 41", 2), ("2 1/2 x 12 1/2", 6)])
         self.assertEqual([f["name"] for f in project["fabrics"]], ["Tar", "Fog", "Buoy"])
-        self.assertEqual({tuple(u["blocks"]) for u in project["units"]}, {("Sawtooth star",)})
+        self.assertEqual({tuple(u["blocks"]) for u in project["units"]}, {("Sawtooth Star",)})
 
     def test_rows_and_columns_are_fitted_to_the_number_or_to_the_size(self) -> None:
         block = {"start": "pinwheel", "finished": "10"}

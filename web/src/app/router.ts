@@ -1,6 +1,6 @@
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 
-import { ProjectRoom, ProjectsPage, type Stage, UnitChooser } from '@/features/projects'
+import { ProjectRoom, ProjectsPage, type Stage, StandingPage, UnitChooser } from '@/features/projects'
 
 const pages: Record<Stage, () => Promise<unknown>> = {
   plan: () => import('@/features/planning').then((m) => m.PlanPage),
@@ -49,12 +49,24 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'projects', component: ProjectsPage, meta: { title: 'Projects' } },
     {
+      path: '/new',
+      name: 'begin',
+      component: () => import('@/features/beginning').then((m) => m.BeginPage),
+      meta: { title: 'A new project' },
+    },
+    {
       path: '/projects/:project',
       component: ProjectRoom,
       props: (to) => ({ project: to.params.project, unit: to.params.unit }),
       children: [
+        {
+          path: '',
+          name: 'standing',
+          component: StandingPage,
+          meta: { title: 'Where it stands', layingOut: true },
+        },
         // Without a unit in the address the room goes on to the first one.
-        { path: ':stage(plan|compare|trim|measure|diagnose)?', name: 'project', component: UnitChooser },
+        { path: ':stage(plan|compare|trim|measure|diagnose)', name: 'project', component: UnitChooser },
         ...stages,
         {
           path: 'cut',

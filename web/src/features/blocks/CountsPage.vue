@@ -18,7 +18,10 @@ const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<stri
 const { data } = useCounts(() => props.project.id)
 const { data: kinds } = useKinds()
 const { send } = useOutbox()
-const toPlan = computed(() => ({ name: 'project', params: { project: props.project.id } }))
+const toPlan = computed(() => ({
+  name: 'project',
+  params: { project: props.project.id, stage: 'plan' },
+}))
 
 const spares = reactive({ spare_percent: '0', spare_number: '0' })
 const kept = reactive({ spare_percent: '', spare_number: '' })

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import type { Project } from '@/shared/api/client'
+import { NButton } from 'naive-ui'
+
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import { useOutbox } from '@/shared/offline/outbox'
 import Len from '@/shared/words/Len.vue'
 
 import type { Sheet } from './api'
@@ -9,11 +12,25 @@ import PlainPieces from './PlainPieces.vue'
 import QuiltForm from './QuiltForm.vue'
 
 /** The quilt put together: how the blocks are set, what goes between and round them, and what to cut for it. */
-defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
+const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
+const { send } = useOutbox()
+const begin = () =>
+  send({ kind: 'change_quilt', project: props.project.id, changes: { begun: true }, seen: {} })
 </script>
 
 <template>
-  <main id="main" class="quilt">
+  <main v-if="!sheet.quilt.begun" id="main" class="sheet none">
+    <h2>No quilt is put together yet</h2>
+    <p>
+      {{
+        sheet.quilt.counted
+          ? `${sheet.quilt.counted === 1 ? 'One block is' : `${sheet.quilt.counted} blocks are`} wanted. Put together, they are set in rows and columns; sashing, borders and binding take cloth from then on.`
+          : 'Lay out a block and say how many of it you want; then the quilt is put together from them.'
+      }}
+    </p>
+    <NButton v-if="sheet.quilt.counted" type="primary" @click="begin">Put the quilt together</NButton>
+  </main>
+  <main v-else id="main" class="quilt">
     <h2 class="visually-hidden">Quilt</h2>
     <QuiltForm :project="project" :quilt="sheet.quilt" />
     <div class="result">
@@ -67,6 +84,13 @@ defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>
 </template>
 
 <style scoped>
+.none {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+  max-width: 680px;
+}
+
 .quilt {
   display: grid;
   grid-template-columns: 372px minmax(0, 1fr);

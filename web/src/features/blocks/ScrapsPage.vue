@@ -155,7 +155,7 @@ function fix(n: number) {
             @click="fix(n)"
           />
         </div>
-        <p v-else>Lay out a block first; then its units can take scraps.</p>
+        <p v-else>Put the quilt together first, under Quilt; then its units can take scraps.</p>
       </section>
     </div>
   </main>

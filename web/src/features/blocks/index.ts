@@ -1,3 +1,4 @@
+export { useLibrary } from './api'
 export { default as CountsPage } from './CountsPage.vue'
 export { default as FirstBlock } from './FirstBlock.vue'
 export { default as JoinPage } from './JoinPage.vue'

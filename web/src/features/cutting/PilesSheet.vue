@@ -14,7 +14,7 @@ const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
 </script>
 
 <template>
-  <section class="sheet" aria-label="Piles">
+  <section class="sheet piles-sheet" aria-label="Piles">
     <h2>Piles</h2>
     <p v-if="!piles.length">
       Nothing to cut yet: plan a unit, or lay out a block; what it takes stands here by itself.
@@ -55,7 +55,12 @@ const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
 </template>
 
 <style scoped>
+.piles-sheet {
+  min-width: 0;
+}
+
 .scrolls {
+  position: relative;
   overflow-x: auto;
   margin-top: 8px;
 }

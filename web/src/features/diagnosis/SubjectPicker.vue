@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { api, type Project, taken } from '@/shared/api/client'
+import { useSteady } from '@/shared/form/steady'
 import type { Of } from '@/shared/offline/outgoing'
 import { kindWords } from '@/shared/words/words'
 
@@ -19,7 +20,7 @@ const { data: sheet } = useQuery(
       taken(api.GET('/api/projects/{key}/blocks', { params: { path: { key: props.project.id } } })),
   })),
 )
-const options = computed(() => [
+const options = useSteady(() => [
   {
     type: 'group' as const,
     label: 'Blocks',

@@ -33,7 +33,7 @@ async function open(state: string) {
   const project = crypto.randomUUID()
   await sent({ kind: 'open_state', project, source: props.project.id, state })
   show.value = false
-  await router.push({ name: 'project', params: { project } })
+  await router.push({ name: 'standing', params: { project } })
 }
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { NButton, NInput } from 'naive-ui'
 import { nextTick, ref } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
@@ -47,7 +48,11 @@ function keep() {
       @blur="keep"
     />
     <template v-else>
-      <h1>{{ project.name }}</h1>
+      <h1>
+        <RouterLink :to="{ name: 'standing', params: { project: project.id } }">{{
+          project.name
+        }}</RouterLink>
+      </h1>
       <NButton text class="rename" @click="edit">Rename</NButton>
     </template>
   </div>
@@ -62,8 +67,13 @@ function keep() {
 }
 
 h1 {
-  color: var(--chalk);
   font-size: 26px;
+}
+
+h1 a {
+  color: var(--chalk);
+  text-decoration-thickness: 1px;
+  text-underline-offset: 5px;
 }
 
 .rename {

@@ -54,7 +54,7 @@ watch(
       <h2>This unit is not here</h2>
       <p>
         It may have been removed in another window.
-        <RouterLink :to="{ name: 'project', params: { project: data.id } }">Go to the project</RouterLink>
+        <RouterLink :to="{ name: 'standing', params: { project: data.id } }">Go to the project</RouterLink>
       </p>
     </main>
     <RouterView v-else v-slot="{ Component }">

@@ -30,7 +30,9 @@ const newKey = () => crypto.randomUUID()
     </div>
     <div class="what">
       <h2>
-        <RouterLink :to="{ name: 'project', params: { project: project.id } }">{{ project.name }}</RouterLink>
+        <RouterLink :to="{ name: 'standing', params: { project: project.id } }">{{
+          project.name
+        }}</RouterLink>
       </h2>
       <p>{{ project.said }}</p>
       <p class="links">

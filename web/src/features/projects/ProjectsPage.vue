@@ -14,7 +14,7 @@ import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import { importProject, useProjects } from './api'
 import ProjectRow from './ProjectRow.vue'
 
-const { send, sent } = useOutbox()
+const { send } = useOutbox()
 const router = useRouter()
 const client = useQueryClient()
 const undo = useUndo()
@@ -29,11 +29,7 @@ const { data: archived } = useProjects(
   () => showArchive.value,
 )
 
-async function begin() {
-  const project = crypto.randomUUID()
-  await sent({ kind: 'create_project', project })
-  await router.push({ name: 'project', params: { project } })
-}
+const begin = () => router.push({ name: 'begin' })
 
 const problem = ref('')
 
@@ -44,7 +40,7 @@ async function takeIn(file: File) {
     const project = await importProject(JSON.parse(await file.text()))
     problem.value = ''
     await client.invalidateQueries({ queryKey: ['projects'] })
-    await router.push({ name: 'project', params: { project: project.id } })
+    await router.push({ name: 'standing', params: { project: project.id } })
   } catch (error) {
     if (error instanceof Refusal) problem.value = error.message
     else if (error instanceof SyntaxError)
@@ -65,18 +61,19 @@ function remove(p: Schemas['ProjectLine']) {
   <main id="main" class="page">
     <div class="head">
       <h1>On the table</h1>
-      <NButton v-if="live?.count" color="#f0b429" text-color="#10242b" @click="begin"
-        >Plan another unit</NButton
+      <NButton v-if="live?.count" color="#f0b429" text-color="#10242b" @click="begin">
+        Begin a project</NButton
       >
     </div>
     <WaitingFor v-if="isPending && !error" what="your projects" />
     <section v-else-if="!live?.count" class="sheet empty">
       <h2>Nothing is cut yet</h2>
       <p>
-        Say how large a unit should finish. You are shown how large to cut, what to trim to, what the ruler
-        should read on the way, and, from what it does read, what went wrong and what to do about it.
+        Begin with one unit, a block or a quilt. You are shown how large to cut and how much of it, what to
+        trim to, what the ruler should read on the way, and, from what it does read, what went wrong and what
+        to do about it.
       </p>
-      <NButton type="primary" size="large" @click="begin">Plan a first unit</NButton>
+      <NButton type="primary" size="large" @click="begin">Begin a first project</NButton>
     </section>
     <ul v-else class="rows">
       <ProjectRow

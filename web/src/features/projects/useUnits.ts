@@ -28,7 +28,7 @@ export function useUnits(project: MaybeRefOrGetter<Project>) {
       await router.push(
         next
           ? { name: route.name ?? 'plan', params: { project: id(), unit: next.id } }
-          : { name: 'project', params: { project: id() } },
+          : { name: 'standing', params: { project: id() } },
       )
     undo(`${kindWords[unit.kind]?.name ?? 'The unit'} was removed.`, () => {
       send({ kind: 'restore_unit', project: id(), unit: unit.id })

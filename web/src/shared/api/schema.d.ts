@@ -2560,6 +2560,7 @@ export interface components {
         };
         /** @description A core refusal told beside what could be worked out. */
         QuiltView: {
+            begun: boolean;
             columns: number;
             rows: number;
             setting: components["schemas"]["SettingEnum"];

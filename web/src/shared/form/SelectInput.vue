@@ -2,6 +2,8 @@
 import { NSelect } from 'naive-ui'
 import { computed } from 'vue'
 
+import { useSteady } from './steady'
+
 /** One of a list, searched by typing. ``labelled`` names it where its words stand beside it already. */
 const props = defineProps<{
   labelled: string
@@ -9,6 +11,7 @@ const props = defineProps<{
   small?: boolean
 }>()
 const value = defineModel<T>({ required: true })
+const steady = useSteady(() => props.options)
 /** Nothing of the list: its placeholder is shown. */
 const chosen = computed(() => (props.options.some((o) => o.value === value.value) ? value.value : null))
 </script>
@@ -16,7 +19,7 @@ const chosen = computed(() => (props.options.some((o) => o.value === value.value
 <template>
   <NSelect
     :value="chosen"
-    :options="options"
+    :options="steady"
     :size="small ? 'small' : 'medium'"
     filterable
     :input-props="{ 'aria-label': labelled }"

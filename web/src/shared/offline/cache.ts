@@ -32,11 +32,11 @@ const ofABlock = [
 /** What else on screen rests on a change in a room, and is asked again when it is next looked at. */
 const restsOn: Record<Room, string[]> = {
   workroom: ['trim', 'compare'],
-  cutting: ['buying'],
-  blocks: ['project', ...ofABlock],
-  diagnosis: ['diagnosis', 'plan', 'compare', 'trim'],
+  cutting: ['buying', 'standing'],
+  blocks: ['project', 'projects', 'standing', ...ofABlock],
+  diagnosis: ['standing', 'diagnosis', 'plan', 'compare', 'trim'],
   library: [],
-  project: ['projects', 'blocks', 'trim', 'ticket', ...ofABlock],
+  project: ['projects', 'standing', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
 /** What the server answered stands; a reading of it that set out before is asked again, since it may be the older. */

@@ -44,8 +44,10 @@ const carriers: Carriers = {
   },
   delete_fabric: (api, o) => taken(api.DELETE('/api/fabrics/{key}', at(o.fabric))),
   restore_fabric: (api, o) => taken(api.POST('/api/fabrics/{key}/restore', at(o.fabric))),
-  create_project: (api, o) =>
-    taken(api.POST('/api/projects', { body: { id: o.project, name: o.name ?? '' } })),
+  begin_project: (api, o) => {
+    const { name, fabrics, unit, block, quilt } = o
+    return taken(api.POST('/api/beginnings', { body: { id: o.project, name, fabrics, unit, block, quilt } }))
+  },
   duplicate_project: (api, o) =>
     taken(api.POST('/api/projects/{key}/duplicates', { ...at(o.source), body: { id: o.project } })),
   open_state: (api, o) =>

@@ -39,7 +39,7 @@ export type Outgoing =
   | { kind: 'delete_unit' | 'restore_unit'; project: string; unit: string }
   | (Sets<'put_fabric'> & { project: string; fabric: string })
   | { kind: 'delete_fabric' | 'restore_fabric'; project: string; fabric: string }
-  | { kind: 'create_project'; project: string; name?: string }
+  | ({ kind: 'begin_project'; project: string } & Omit<Schemas['BeginningRequest'], 'id'>)
   | { kind: 'duplicate_project'; project: string; source: string }
   | { kind: 'open_state'; project: string; source: string; state: string }
   | { kind: 'delete_project' | 'restore_project' | 'archive_project' | 'unarchive_project'; project: string }

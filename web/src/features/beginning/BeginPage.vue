@@ -1,0 +1,342 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { NButton } from 'naive-ui'
+import { computed, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { useLibrary } from '@/features/blocks'
+import { useKinds } from '@/features/projects'
+import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
+import UnitPicture from '@/shared/drawing/UnitPicture.vue'
+import Choice from '@/shared/form/Choice.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { plainColours } from '@/shared/lib/colours'
+import { useOutbox } from '@/shared/offline/outbox'
+import { kindWords } from '@/shared/words/words'
+
+/** What a project begins with, on one page: one unit, a block, or a quilt of a block. */
+const { tried } = useOutbox()
+const router = useRouter()
+const { data: library } = useLibrary()
+const { data: kinds } = useKinds()
+const { data: room } = useQuery({ queryKey: ['workroom'], queryFn: () => taken(api.GET('/api/workroom')) })
+
+const with_ = ref<'unit' | 'block' | 'quilt'>('quilt')
+const ways = [
+  { value: 'unit', label: 'one unit' },
+  { value: 'block', label: 'a block' },
+  { value: 'quilt', label: 'a quilt' },
+]
+const by = ref('number')
+const bys = [
+  { value: 'number', label: 'so many blocks' },
+  { value: 'size', label: 'about so large' },
+]
+const typed = reactive({
+  name: '',
+  kind: 'half_square_triangle' as Schemas['KindEnum'],
+  unitFinished: '',
+  unitCount: '',
+  start: '',
+  finished: '',
+  count: '',
+  wide: '',
+  high: '',
+  sash: '',
+  sashFabric: '',
+  border: '',
+  borderFabric: '',
+})
+const fabrics = ref<string[]>(['', ''])
+const letters = 'abcdefghijkl'
+
+const kindOptions = computed(() =>
+  (kinds.value ?? []).map((k) => ({ value: k.name, label: kindWords[k.name]?.name ?? k.name })),
+)
+const blockOptions = computed(() => (library.value ?? []).map((b) => ({ value: b.key, label: b.name })))
+const kind = computed(() => kinds.value?.find((k) => k.name === typed.kind))
+const block = computed(() => library.value?.find((b) => b.key === typed.start))
+const shown = computed(() => (with_.value === 'unit' ? kind.value?.picture : block.value?.picture))
+/** Fabrics that what is chosen is made of: those in its picture, and one for the sashing. */
+const needed = computed(() => {
+  const used = new Set(shown.value?.marks.map((m) => m.fabric).filter((f) => letters.includes(f)))
+  const last = Math.max(...[...used].map((f) => letters.indexOf(f) + 1), 1)
+  return Math.min(letters.length, last + (with_.value === 'quilt' && typed.sash.trim() ? 1 : 0))
+})
+watch(needed, (n) => {
+  // What was typed stays; empty rows that are not asked for go.
+  const kept = [...fabrics.value]
+  while (kept.length < n) kept.push('')
+  while (kept.length > n && !kept[kept.length - 1]) kept.pop()
+  fabrics.value = kept
+})
+const fabricOptions = computed(() =>
+  fabrics.value.map((name, n) => ({
+    value: letters[n]!,
+    label: name.trim() || `Fabric ${letters[n]!.toUpperCase()}`,
+  })),
+)
+/** Sashing is of the last fabric until another is chosen. */
+const lastFabric = computed(() => letters[fabrics.value.length - 1] ?? 'a')
+const sashFabric = computed({
+  get: () => typed.sashFabric || lastFabric.value,
+  set: (role) => (typed.sashFabric = role),
+})
+const borderFabric = computed({
+  get: () => typed.borderFabric || 'a',
+  set: (role) => (typed.borderFabric = role),
+})
+const colours = computed(() => plainColours)
+const example = computed(() =>
+  room.value?.measure === 'mm'
+    ? { unit: '90 mm', block: '300 mm', sash: '50 mm', border: '100 mm', wide: '1500 mm', high: '1800 mm' }
+    : { unit: '3 1/2', block: '12', sash: '2', border: '4', wide: '60', high: '72' },
+)
+
+const problems = ref<Record<string, string>>({})
+const problem = ref('')
+const busy = ref(false)
+
+function body() {
+  const unit = { kind: typed.kind, finished: typed.unitFinished, count: typed.unitCount }
+  if (with_.value === 'unit') return { unit }
+  const made = { start: typed.start, finished: typed.finished, count: typed.count }
+  if (with_.value === 'block') return { block: made }
+  const large = by.value === 'size'
+  const quilt = {
+    wide: large ? typed.wide : '',
+    high: large ? typed.high : '',
+    ...(typed.sash.trim() ? { sash: typed.sash, sash_fabric: sashFabric.value } : {}),
+    ...(typed.border.trim() ? { borders: [{ width: typed.border, fabric: borderFabric.value }] } : {}),
+  }
+  return { block: large ? { ...made, count: '' } : made, quilt }
+}
+
+async function begin() {
+  if (busy.value) return
+  problems.value = {}
+  problem.value = ''
+  if (with_.value !== 'unit' && !typed.start)
+    return void (problems.value = { start: 'Choose which block it is made of.' })
+  if (with_.value === 'quilt' && by.value === 'size' && !(typed.wide.trim() || typed.high.trim()))
+    return void (problems.value = { wide: 'Say about how wide or how high the quilt should be.' })
+  busy.value = true
+  const project = crypto.randomUUID()
+  try {
+    await tried({ kind: 'begin_project', project, name: typed.name, fabrics: fabrics.value, ...body() })
+    await router.push({ name: 'standing', params: { project } })
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.message
+    problems.value = Object.fromEntries(
+      error.problem.errors.map((e) => [e.field === 'colourways' ? 'count' : e.field, e.message]),
+    )
+  } finally {
+    busy.value = false
+  }
+}
+const elsewhere = computed(() => {
+  const beside = ['finished', 'count', 'start', 'sash', 'borders', 'wide', 'high']
+  return problem.value && !Object.keys(problems.value).some((f) => beside.includes(f)) ? problem.value : ''
+})
+</script>
+
+<template>
+  <main id="main" class="page">
+    <h1>A new project</h1>
+    <form class="sheet form" aria-label="What it begins with" @submit.prevent="begin">
+      <LengthInput v-model="typed.name" label="What to call it" placeholder="New project" />
+      <Choice v-model="with_" label="It begins with" :options="ways" />
+      <div class="what">
+        <div class="fields">
+          <template v-if="with_ === 'unit'">
+            <div class="field">
+              <span>Kind of unit</span>
+              <SelectInput v-model="typed.kind" labelled="Kind of unit" :options="kindOptions" />
+            </div>
+            <LengthInput
+              v-model="typed.unitFinished"
+              label="Unit finishes"
+              :placeholder="example.unit"
+              :problem="problems.finished"
+            />
+            <LengthInput
+              v-model="typed.unitCount"
+              label="Units wanted"
+              numeric
+              placeholder="48"
+              :problem="problems.count"
+            />
+          </template>
+          <template v-else>
+            <div class="field">
+              <span>Which block</span>
+              <SelectInput
+                v-model="typed.start"
+                labelled="Which block"
+                placeholder="type its name, or choose"
+                :options="blockOptions"
+              />
+              <p v-if="problems.start" class="serious" role="alert">{{ problems.start }}</p>
+            </div>
+            <LengthInput
+              v-model="typed.finished"
+              label="Block finishes"
+              :placeholder="example.block"
+              :problem="problems.finished"
+            />
+            <Choice v-if="with_ === 'quilt'" v-model="by" label="The quilt is of" :options="bys" />
+            <LengthInput
+              v-if="with_ === 'block' || by === 'number'"
+              v-model="typed.count"
+              label="How many blocks"
+              numeric
+              placeholder="9"
+              :problem="problems.count"
+              :hint="with_ === 'quilt' ? 'Rows and columns follow: 9 are 3 by 3, 5 are a runner.' : undefined"
+            />
+            <div v-else class="pair">
+              <LengthInput
+                v-model="typed.wide"
+                label="About so wide"
+                :placeholder="example.wide"
+                :problem="problems.wide"
+              />
+              <LengthInput
+                v-model="typed.high"
+                label="About so high"
+                :placeholder="example.high"
+                :problem="problems.high"
+              />
+            </div>
+          </template>
+        </div>
+        <UnitPicture v-if="shown" :drawing="{ ...shown, alt: '' }" :colours="colours" :size="150" />
+      </div>
+      <div v-if="with_ === 'quilt'" class="pair">
+        <LengthInput
+          v-model="typed.sash"
+          label="Sashing between the blocks finishes"
+          :placeholder="`none, or ${example.sash}`"
+          :problem="problems.sash"
+        />
+        <div v-if="typed.sash.trim()" class="field">
+          <span>Sashing from</span>
+          <SelectInput v-model="sashFabric" labelled="Sashing from" :options="fabricOptions" />
+        </div>
+      </div>
+      <div v-if="with_ === 'quilt'" class="pair">
+        <LengthInput
+          v-model="typed.border"
+          label="Border finishes"
+          :placeholder="`none, or ${example.border}`"
+          :problem="problems.borders"
+        />
+        <div v-if="typed.border.trim()" class="field">
+          <span>Border from</span>
+          <SelectInput v-model="borderFabric" labelled="Border from" :options="fabricOptions" />
+        </div>
+      </div>
+      <fieldset>
+        <legend>Fabrics</legend>
+        <div v-for="(_, n) in fabrics" :key="n" class="fabric">
+          <i :style="{ background: plainColours[letters[n]!] ?? '#9fb0b6' }" aria-hidden="true" />
+          <LengthInput
+            v-model="fabrics[n]!"
+            :label="`Fabric ${letters[n]!.toUpperCase()}`"
+            :placeholder="n === 0 ? 'its name, such as Tar' : ''"
+          />
+        </div>
+        <NButton v-if="fabrics.length < letters.length" text class="quiet" @click="fabrics.push('')"
+          >Another fabric</NButton
+        >
+      </fieldset>
+      <p v-if="elsewhere" class="serious" role="alert">{{ elsewhere }}</p>
+      <div>
+        <NButton type="primary" size="large" attr-type="submit" :loading="busy">Begin</NButton>
+      </div>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 820px;
+  margin: 0 auto;
+  padding: 28px 24px 48px;
+}
+
+h1 {
+  color: var(--chalk);
+  margin-bottom: 18px;
+}
+
+.form {
+  display: grid;
+  gap: 16px;
+}
+
+.what {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 150px;
+  gap: 24px;
+  align-items: start;
+}
+
+.fields,
+.field,
+fieldset {
+  display: grid;
+  gap: 12px;
+}
+
+.field {
+  gap: 3px;
+  align-content: start;
+}
+
+.field > span,
+legend {
+  font-stretch: 88%;
+  font-weight: 550;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 16px;
+}
+
+fieldset {
+  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+  align-items: end;
+  border: 0;
+  margin: 0;
+  padding: 0;
+}
+
+legend {
+  padding: 0 0 6px;
+  font-size: 20px;
+}
+
+.fabric {
+  display: grid;
+  grid-template-columns: 14px minmax(0, 1fr);
+  gap: 8px;
+  align-items: end;
+}
+
+.fabric i {
+  height: 40px;
+  border: 1px solid var(--ink);
+}
+
+@media (width <= 620px) {
+  .what,
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,1 @@
+export { default as BeginPage } from './BeginPage.vue'

@@ -1,0 +1,226 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { NButton, NProgress } from 'naive-ui'
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import { api, type Project, taken } from '@/shared/api/client'
+import WaitingFor from '@/shared/ui/WaitingFor.vue'
+import Len from '@/shared/words/Len.vue'
+
+/** Where a project stands: fabrics, blocks, units, quilt, what is cut and left, and what to do next. */
+const props = defineProps<{ project: Project }>()
+const { data, error } = useQuery(
+  computed(() => ({
+    queryKey: ['standing', props.project.id],
+    queryFn: () =>
+      taken(api.GET('/api/projects/{key}/standing', { params: { path: { key: props.project.id } } })),
+  })),
+)
+const fabric = (role: string) => props.project.fabrics.find((f) => f.role === role)
+const params = computed(() => ({ project: props.project.id }))
+const steps: Record<string, { name: string; title: string; stage?: string }> = {
+  begin: { name: 'blocks', title: 'Lay out a block' },
+  blocks: { name: 'blocks', title: 'Go on laying out' },
+  cut: { name: 'cut', title: 'Go to Cut' },
+  trim: { name: 'project', stage: 'trim', title: 'Go to Trim' },
+  measure: { name: 'project', stage: 'measure', title: 'Go to Measure' },
+}
+const step = computed(() => steps[data.value?.next.stage ?? 'begin']!)
+const next = computed(() => ({
+  name: step.value.name,
+  params: { ...params.value, ...(step.value.stage ? { stage: step.value.stage } : {}) },
+}))
+const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0))
+</script>
+
+<template>
+  <main id="main" class="standing">
+    <WaitingFor v-if="!data && !error" what="this project" />
+    <template v-if="data">
+      <section class="sheet next" aria-label="What to do next">
+        <div>
+          <h2>Next</h2>
+          <p>{{ data.next.said }}</p>
+          <ul v-if="data.waiting.length" class="serious">
+            <li v-for="w in data.waiting" :key="w">{{ w }}</li>
+          </ul>
+        </div>
+        <div class="ways">
+          <RouterLink v-slot="{ navigate, href }" custom :to="next">
+            <NButton type="primary" size="large" tag="a" :href="href" @click="navigate">{{
+              step.title
+            }}</NButton>
+          </RouterLink>
+          <RouterLink
+            v-if="data.next.stage === 'begin'"
+            v-slot="{ navigate, href }"
+            custom
+            :to="{ name: 'project', params: { ...params, stage: 'plan' } }"
+          >
+            <NButton size="large" tag="a" :href="href" @click="navigate">Plan a unit</NButton>
+          </RouterLink>
+        </div>
+      </section>
+      <div class="two">
+        <section class="sheet" aria-label="What is planned">
+          <h2>Planned</h2>
+          <dl>
+            <dt>Fabrics</dt>
+            <dd class="fabrics">
+              <span v-for="f in project.fabrics" :key="f.id"
+                ><i :style="{ background: f.colour }" aria-hidden="true" />{{ f.name }}</span
+              >
+              <span v-if="!project.fabrics.length" class="soft">none yet</span>
+            </dd>
+            <dt>Blocks</dt>
+            <dd>
+              <span v-for="b in data.blocks" :key="b">{{ b }}</span>
+              <span v-if="!data.blocks.length" class="soft">none</span>
+            </dd>
+            <dt>Units</dt>
+            <dd>
+              <span v-for="u in data.units" :key="u">{{ u }}</span>
+              <span v-if="!data.units.length" class="soft">none</span>
+            </dd>
+            <dt>Quilt</dt>
+            <dd>
+              <template v-if="data.quilt">{{ data.quilt }}</template>
+              <span v-else class="soft">none put together</span>
+            </dd>
+            <dt>Readings</dt>
+            <dd>{{ data.readings || 'none taken' }}</dd>
+          </dl>
+        </section>
+        <section class="sheet" aria-label="What to cut">
+          <h2>To cut</h2>
+          <template v-if="data.wanted">
+            <NProgress
+              type="line"
+              :percentage="Math.round((100 * cut) / data.wanted)"
+              :show-indicator="false"
+              aria-hidden="true"
+            />
+            <p role="status">{{ cut }} of {{ data.wanted }} pieces are cut, {{ data.left }} are left.</p>
+          </template>
+          <p v-else class="soft">Nothing is wanted yet.</p>
+          <ul class="piles">
+            <li v-for="p in data.piles" :key="p.letter">
+              <b :style="{ borderColor: fabric(p.fabric)?.colour }">{{ p.letter }}</b>
+              <span>
+                {{ p.left || p.wanted }} {{ fabric(p.fabric)?.name }} <Len :of="p.width" about /><template
+                  v-if="!p.square"
+                >
+                  × <Len :of="p.height" about
+                /></template>
+                <span class="soft">{{ p.left ? p.name : `${p.name}: cut` }}</span>
+              </span>
+            </li>
+          </ul>
+        </section>
+      </div>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.standing,
+.two {
+  display: grid;
+  gap: 14px;
+}
+
+.two {
+  grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
+  align-items: start;
+}
+
+.next {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 14px 30px;
+}
+
+.next ul {
+  margin: 8px 0 0;
+  padding-left: 20px;
+}
+
+.ways {
+  display: flex;
+  gap: 12px;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr);
+  gap: 10px 14px;
+  margin: 10px 0 0;
+}
+
+dt {
+  font-weight: 600;
+}
+
+dd {
+  margin: 0;
+  display: grid;
+  gap: 2px;
+}
+
+.fabrics {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+}
+
+.fabrics span {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.fabrics i {
+  width: 16px;
+  height: 16px;
+  border: 1px solid var(--ink);
+}
+
+.piles {
+  list-style: none;
+  margin: 12px 0 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 8px 16px;
+}
+
+.piles li {
+  display: grid;
+  grid-template-columns: 40px minmax(0, 1fr);
+  gap: 10px;
+  line-height: 1.25;
+}
+
+.piles b {
+  display: grid;
+  place-items: center;
+  height: 36px;
+  border: 0 solid;
+  border-left-width: 8px;
+  background: #fff;
+  box-shadow: inset 0 0 0 1px var(--steel-line);
+}
+
+.piles .soft {
+  display: block;
+}
+
+@media (width <= 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
