@@ -56,7 +56,9 @@ def _turn(page: Page, _n: int) -> None:
 
 
 INTERACTIONS = (
-    Interaction("a size typed on Plan", f"{HALF_SEWN}/plan", "section.answer", _fill("Block finishes", ("9", "12"))),
+    Interaction(
+        "a fold typed on Plan", f"{HALF_SEWN}/plan", "section.answer", _fill("Fold not paid for", ("1/64", "1/32"))
+    ),
     Interaction("a unit turned on Lay out", f"{_LANTERN}/lay", ".board", _turn),
     Interaction("the block's size on Lay out", f"{_LANTERN}/lay", ".joined", _fill("Block finishes", ("9", "12"))),
     Interaction(

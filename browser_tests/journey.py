@@ -57,9 +57,11 @@ def put_demo() -> None:
 
 
 class JourneyCase(LiveServerTestCase):
-    """One browser a class, one fresh context a test; an empty workroom unless ``demo`` is set."""
+    """One browser a class, one fresh context a test; an empty workroom unless ``demo`` is set. ``by_hand`` takes the units of the
+    demo out of the hands of their blocks, so that their numbers can be typed."""
 
     demo: ClassVar[bool] = True
+    by_hand: ClassVar[bool] = False
     worker: ClassVar[bool] = False
     size: ClassVar[tuple[int, int]] = (1280, 800)
     forgiven: ClassVar[str] = r"Failed to load resource|Service Worker registration blocked"
@@ -80,6 +82,8 @@ class JourneyCase(LiveServerTestCase):
     def setUp(self) -> None:
         if self.demo:
             put_demo()
+        if self.by_hand:
+            PlannedUnit.objects.update(of_blocks={})
         self.complaints: list[str] = []
         self.context = self.new_context()
         self.page = self.new_page()

@@ -6,13 +6,14 @@ import atexit
 import os
 import shutil
 import socket
+import sqlite3
 import subprocess
 import sys
 import tempfile
 import time
 import urllib.request
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from functools import cache
 from pathlib import Path
 
@@ -76,6 +77,11 @@ class OwnServer:
     def stop(self) -> None:
         self.process.terminate()
         self.process.wait()
+
+    def by_hand(self) -> None:
+        """The units of the demo out of the hands of their blocks, so that their numbers can be typed."""
+        with closing(sqlite3.connect(Path(self.env["ENTRETOILE_DATA"]) / "entretoile.sqlite3", timeout=30)) as db, db:
+            db.execute("update projects_plannedunit set of_blocks = '{}'")
 
     def kill(self) -> None:
         """As the power goes: no time to finish anything."""

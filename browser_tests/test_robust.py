@@ -16,6 +16,8 @@ from projects.models import PlannedUnit, Project
 class OneBrowserTest(JourneyCase):
     """Windows of one browser share one queue, and show what the other one does."""
 
+    by_hand = True
+
     def test_one_window_follows_the_other_and_nobody_clashes_with_herself(self) -> None:
         other = self.new_page()
         for page in (self.page, other):
@@ -63,6 +65,7 @@ _FULL = """
 class NoStorageTest(JourneyCase):
     """A private window, or a full disk: said before one types, and everything goes to the server as always."""
 
+    by_hand = True
     forgiven = JourneyCase.forgiven + r"|Storage is switched off|No room"
 
     def test_storage_switched_off(self) -> None:
@@ -88,6 +91,8 @@ class NoStorageTest(JourneyCase):
 
 class TwoBrowsersTest(JourneyCase):
     """The table in one room and the machine in another: what was read before the other wrote is asked about."""
+
+    by_hand = True
 
     def both(self) -> tuple[Page, Page]:
         other = self.elsewhere()
@@ -233,6 +238,7 @@ class ServerAwayTest(JourneyCase):
         self.addCleanup(scratch.cleanup)
         self.own = OwnServer(scratch.name)
         self.addCleanup(self.own.stop)
+        self.own.by_hand()
         self.complaints.clear()
 
     def _stays_here(self, request: object) -> None:
