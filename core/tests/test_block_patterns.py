@@ -22,6 +22,7 @@ from piecing.errors import (
     LayoutIncomplete,
     NestedBlockDoesNotFit,
     PatternNotUnderstood,
+    PiecingError,
     PlaceTaken,
     SizeOutOfRange,
     TracksDoNotAddUp,
@@ -186,6 +187,41 @@ class EditingTest(TestCase):
     def test_a_quarter_in_an_oblong_place_is_a_half_turn(self) -> None:
         pattern = library_pattern("goose_pair")
         self.assertEqual(editing.turned(pattern, [(0, 0)]).at(0, 0).orientation, Orientation(2))  # type: ignore[union-attr]
+
+    def test_a_goose_stands_on_its_end_and_points_four_ways(self) -> None:
+        """In a place one wide and two high it is twice as wide as high still, as it is made; turned, its place turns with it."""
+        goose = UnitPlacement("flying_goose", ("a", "b", "b"))
+        bare = grid([". . .", ". . .", ". . ."], {})
+        pattern = editing.spanned(editing.placed(bare, [(0, 0)], UnitPlacement("plain_square", ("a",))), (0, 0), 2, 2)
+        pattern = editing.cleared(pattern, [(0, 0)])
+        upright = editing.placed(pattern, [(0, 0)], UnitPlacement("rectangle", ("a",)))
+        stood = editing.placed(editing.spanned(upright, (0, 0), 1, 2), [(0, 0)], goose)
+        for _ in range(4):
+            place = stood.at(0, 0)
+            assert place is not None
+            self.assertEqual({place.across, place.down}, {1, 2})
+            (cell,) = laid(stood).cells
+            spec = cell.spec(inches(3))
+            self.assertEqual((spec.width, spec.height), (inches(6), inches(3)))
+            stood = editing.turned(stood, [(0, 0)])
+        self.assertEqual(stood.at(0, 0), place.__class__(0, 0, goose, Orientation(1), 1, 2))
+        ways = set()
+        for _ in range(4):
+            ways.add(stood.at(0, 0).orientation.turn)  # type: ignore[union-attr]
+            stood = editing.turned(stood, [(0, 0)])
+        self.assertEqual(ways, {0, 1, 2, 3})
+
+    def test_a_square_unit_grows_both_ways_and_tracks_that_were_alike_stay_alike(self) -> None:
+        pattern = grid(["A0 . .", ". . .", ". . ."], {"A": {"kind": "half_square_triangle", "fabrics": "ab"}})
+        grown = editing.spanned(pattern, (0, 0), 2, 1)
+        self.assertEqual((grown.at(0, 0).across, grown.at(0, 0).down), (2, 2))  # type: ignore[union-attr]
+        back = editing.spanned(grown, (0, 0), 2, 1)
+        self.assertEqual((back.at(0, 0).across, back.at(0, 0).down), (1, 1))  # type: ignore[union-attr]
+        tracks = (Fraction(12), Fraction(2), Fraction(12))
+        framed = editing.retracked(pattern, tracks, pattern.rows)
+        self.assertEqual((framed.columns, framed.rows), (tracks, tracks))
+        with self.assertRaises(PiecingError):
+            editing.retracked(pattern, tracks, (Fraction(3), Fraction(1), Fraction(1)))
 
     def test_spans_and_grids(self) -> None:
         pattern = grid(["A0 .", ". ."], {"A": {"kind": "rectangle", "fabrics": "a"}})

@@ -132,13 +132,11 @@ def _put(
         row.block_finished = inches("21/2")
         row.position = 1000 + position
     if fresh or spec_of(row) != spec:
-        if not fresh and _size(spec_of(row)) != _size(spec):
-            row.cuts = Cuts()
         _shape(row, spec)
     row.of_blocks, row.deleted_at = of_blocks, None
     row.count, row.mirrored = spares.with_spares(spec, *(sum(v[k] for v in of_blocks.values()) for k in (1, 2)))
     if before != (spec, row.of_blocks, row.count, row.mirrored, None):
-        _can_be_made(row, unit)
+        _drop_cuts(row)
         row.save()
 
 
@@ -149,13 +147,15 @@ def _shape(row: PlannedUnit, spec: UnitSpec) -> None:
     row.corner_0, row.corner_1, row.corner_2, row.corner_3 = spec.corners
 
 
-def _can_be_made(row: PlannedUnit, unit: UnitCount) -> None:
-    """A way that this unit cannot be made in (any more) gives way to the usual one."""
+def _drop_cuts(row: PlannedUnit) -> None:
+    """Pieces already cut that no longer give this unit are not its cuts any more. The way it is made stays as chosen, also when
+    it is not possible at a size that is only typed on the way to another."""
+    if not row.cuts:
+        return
     try:
         plan(choices_of(row))
     except PiecingError:
-        (usual,) = ordered_plans([unit], {}, seam_allowance=row.project.seam_allowance)
-        row.method, row.cuts = usual.method, Cuts()
+        row.cuts = Cuts()
 
 
 def _leave(row: PlannedUnit, carried: dict[str, list[Any]], spares: Spares) -> None:

@@ -10,8 +10,10 @@ from dataclasses import replace
 from enum import StrEnum
 from fractions import Fraction
 
-from ..errors import PatternNotUnderstood, PlaceTaken
-from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, laid
+from ..errors import PatternNotUnderstood, PlaceTaken, UnitDoesNotFit
+from ..lengths import Length
+from ..units import kind_of
+from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid
 
 __all__ = [
     "Symmetry",
@@ -53,8 +55,23 @@ def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientatio
         new = (
             replace(old, content=content, orientation=orientation) if old else Place(column, row, content, orientation)
         )
-        made = _checked(replace(made, places=(*(p for p in made.places if p is not old), new)))
+        made = _checked(replace(made, places=(*(p for p in made.places if p is not old), _in_shape(made, new))))
     return made
+
+
+def _in_shape(pattern: Pattern, place: Place) -> Place:
+    """A unit with a shape of its own, such as a goose twice as wide as high, is never bent to another one without being asked:
+    where the place stands on its end, so does the unit."""
+    if not isinstance(place.content, UnitPlacement):
+        return place
+    kind, one = kind_of(place.content.kind), Length.of(1)
+    natural = kind.default_height(one)
+    _, _, wide, high = pattern.box(place)
+    own = (high, wide) if place.orientation.across else (wide, high)
+    bent, turned_true = (Length.of(a / b) for a, b in ((own[1], own[0]), (own[0], own[1])))
+    if len(kind.parts) == 1 or natural == one or bent == natural or turned_true != natural:
+        return place
+    return replace(place, orientation=place.orientation.turned(1))
 
 
 def cleared(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
@@ -74,14 +91,28 @@ def _checked(pattern: Pattern) -> Pattern:
 
 
 def turned(pattern: Pattern, spots: Iterable[Spot], quarters: int = 1) -> Pattern:
-    """What lies there turned clockwise; in a place that is not square a quarter becomes a half turn."""
-
-    def change(p: Place) -> Place:
-        _, _, wide, high = pattern.box(p)
-        by = quarters if wide == high else quarters * 2
-        return replace(p, orientation=p.orientation.turned(by))
-
-    return _each(pattern, spots, change)
+    """What lies there turned clockwise. In a place that is not square the place turns with it, about its first corner, where
+    there is room; elsewhere a quarter becomes a half turn."""
+    made = pattern
+    for one in dict.fromkeys(p for s in spots if (p := pattern.at(*s))):
+        _, _, wide, high = made.box(one)
+        rest = tuple(p for p in made.places if p is not one)
+        if wide == high or quarters % 2 == 0:
+            made = replace(made, places=(*rest, replace(one, orientation=one.orientation.turned(quarters))))
+            continue
+        ended = replace(one, across=one.down, down=one.across, orientation=one.orientation.turned(quarters))
+        try:
+            stood = replace(made, places=(*rest, ended))
+            _, _, now_wide, now_high = stood.box(ended)
+            fits = (now_wide, now_high) == (high, wide)
+        except (PlaceTaken, IndexError):
+            fits = False
+        if fits:
+            made = stood
+        else:
+            half = replace(one, orientation=one.orientation.turned(quarters * 2))
+            made = replace(made, places=(*rest, half))
+    return _checked(made)
 
 
 def mirrored(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
@@ -131,12 +162,25 @@ def exchanged(pattern: Pattern, one: str, other: str) -> Pattern:
 
 
 def spanned(pattern: Pattern, spot: Spot, across: int, down: int) -> Pattern:
-    """A place over several tracks. What else lies under it must be cleared first (``PlaceTaken``)."""
+    """A place over several tracks. What else lies under it must be cleared first (``PlaceTaken``). A square unit grows and
+    shrinks both ways at once when one is asked for; a unit with a shape of its own stands on its end in a place that does."""
     here = pattern.at(*spot)
     if here is None:
         raise PlaceTaken("Nothing lies there that could be made larger. Lay a unit first.", field="spot")
     rest = tuple(p for p in pattern.places if p is not here)
-    return _checked(replace(pattern, places=(*rest, replace(here, across=across, down=down))))
+
+    def over(wide: int, high: int) -> Pattern:
+        larger = replace(here, across=wide, down=high)
+        # The grid is looked at first: a place outside it has no shape.
+        bare = replace(pattern, places=(*rest, larger))
+        return _checked(replace(pattern, places=(*rest, _in_shape(bare, larger))))
+
+    try:
+        return over(across, down)
+    except UnitDoesNotFit:
+        if (across == here.across) == (down == here.down):
+            raise
+        return over(*(across, across) if across != here.across else (down, down))
 
 
 def regridded(pattern: Pattern, columns: int, rows: int) -> Pattern:
@@ -150,9 +194,18 @@ def regridded(pattern: Pattern, columns: int, rows: int) -> Pattern:
 
 
 def retracked(pattern: Pattern, columns: tuple[Fraction, ...], rows: tuple[Fraction, ...]) -> Pattern:
-    """Other tracks. Raises what ``laid`` refuses when a unit no longer fits its place."""
+    """Other tracks. Raises what ``laid`` refuses when a unit no longer fits its place, unless columns and rows were alike and only
+    one of them was changed: then both are."""
     resized = regridded(pattern, len(columns), len(rows))
-    return _checked(replace(resized, columns=columns, rows=rows))
+    try:
+        return _checked(replace(resized, columns=columns, rows=rows))
+    except UnitDoesNotFit:
+        # Typed one after the other, columns and rows that were alike are meant to stay so.
+        alike = pattern.columns == pattern.rows
+        if not alike or (columns == pattern.columns) == (rows == pattern.rows):
+            raise
+        both = columns if columns != pattern.columns else rows
+        return _checked(replace(regridded(pattern, len(both), len(both)), columns=both, rows=both))
 
 
 def whole_turned(pattern: Pattern, quarters: int = 1) -> Pattern:

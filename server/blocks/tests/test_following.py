@@ -76,6 +76,20 @@ class FollowingTest(ApiCase):
         half = next(u for u in counted if u["kind"] == "half_square_triangle")
         self.assertEqual((half["method"], half["school"]), ("eight", "generous"))
 
+    def test_a_size_typed_on_the_way_to_another_loses_nothing(self) -> None:
+        """12 is typed as 1 and 12: at a third of an inch eight at a time cannot be made, at 4 in. it can again."""
+        unit = self.units()["half_square_triangle"]["id"]
+        self.change(f"units/{unit}", {"method": "eight"})
+        for size in ("1/2", "12"):
+            self.put(finished=size)
+        self.assertEqual(self.units()["half_square_triangle"]["method"], "eight")
+        self.put(finished="10 1/2")
+        self.change(f"units/{unit}", {"method": "pair", "cuts": {"square": "5"}})
+        self.put(finished="9")
+        self.assertEqual(self.units()["half_square_triangle"]["cuts"]["square"]["text"], "5")
+        self.put(finished="24")
+        self.assertEqual(self.units()["half_square_triangle"]["cuts"], {}, "5 in. give no unit of 8")
+
     def test_a_method_chosen_in_counts_is_taken_by_the_plan(self) -> None:
         making = {"half_square_triangle": {"method": "four", "school": "exact"}}
         self.ask("patch", f"{self.path}/quilt", {"changes": {"makings": making}, "seen": {}})

@@ -81,7 +81,7 @@ watchDebounced(
       } else if (tries[f] !== draft[f]) void save(f)
     }
   },
-  { debounce: 120 },
+  { debounce: 25 },
 )
 </script>
 

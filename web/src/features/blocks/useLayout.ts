@@ -88,7 +88,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     const seen = { finished: base.value.finished }
     void recorded({ kind: 'put_block', ...thing, changes, seen }, 'finished')
   }
-  watchDebounced(finished, resize, { debounce: 40 })
+  watchDebounced(finished, resize, { debounce: 15 })
   watch([finished, base], () => {
     if (!dirty().length) asked = ''
     keepDraft(dirty().length ? { finished: finished.value } : {})
