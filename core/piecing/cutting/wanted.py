@@ -31,7 +31,7 @@ def unit_pieces(
     found = []
     for n, p in enumerate(plan.pieces):
         direction = directions.get(p.role, Direction.NONE)
-        name = kind if len(plan.pieces) == 1 else f"{kind}, {p.name.replace('_', ' ')}"
+        name = kind if len(plan.pieces) == 1 else f"{kind}, {plan.method.size_name(p.name)}"
         if p.height > usable and p.width < p.height and p.count == 1:
             whole = p.width.whole_into(usable)
             length = p.width * max(1, whole)

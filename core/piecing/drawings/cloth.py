@@ -75,22 +75,25 @@ def strip_said(strip: CutStrip, rulers: Sequence[Ruler], across: Length) -> Stri
     return StripSaid(said, _ruler_said(strip.depth, rulers, across))
 
 
-_FOLDED = (
-    "With {name}, the cloth unfolded.",
-    "With {name}, the cloth folded once: {long} to cut.",
-    "With {name}, the cloth folded twice: {long} to cut, four layers.",
-)
+_FOLDS = 2
+"""The most that cloth is folded for a cut: four layers."""
 
 
 def _ruler_said(depth: Length, rulers: Sequence[Ruler], across: Length) -> Message:
     """The smallest ruler that shows the strip's width and reaches along the whole cut, with as few folds as may be; else two
     rulers side by side; else the mat."""
-    for folds, said in enumerate(_FOLDED):
+    for folds in range(_FOLDS + 1):
         long = across * Fraction(1, 2**folds)
         fits = [r for r in rulers if r.reach >= depth and max(r.width, r.height) >= long]
         if fits:
             best = min(fits, key=lambda r: float(r.width) * float(r.height))
-            return Message(said, name=best.name, long=long)
+            return Message(
+                "With {name}, the cloth {folds, plural, =0 {unfolded} one {folded once: {long} to cut} other {folded twice: {long} "
+                "to cut, four layers}}.",
+                name=best.name,
+                folds=folds,
+                long=long,
+            )
     along = max(rulers, key=lambda r: float(max(r.width, r.height)), default=None)
     if along is None:
         return Message("No ruler is put down as owned: measure {depth} on the mat.", depth=depth)

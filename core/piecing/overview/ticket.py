@@ -59,7 +59,7 @@ def ticket(
         kind=plan.spec.kind,
         method=plan.method.name,
         wanted=hands if plan.handed else Message("{n} wanted, {made} made", n=plan.wanted, made=plan.made),
-        cut=tuple(_cut(p, fabrics) for p in plan.pieces),
+        cut=tuple(_cut(p, fabrics, plan) for p in plan.pieces),
         sew=tuple(s.title for s in stages),
         press=_press(plan),
         trim=tuple(Message("{title}: {how}", title=s.title, how=s.how) for s in recipe.steps),
@@ -73,18 +73,20 @@ def ticket(
     )
 
 
-def _cut(p: CutPiece, fabrics: Mapping[str, str]) -> Message:
+def _cut(p: CutPiece, fabrics: Mapping[str, str], plan: UnitPlan) -> Message:
     name = fabrics.get(p.role, p.role.upper())
     further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
     return Message(
-        "{n, plural, one {one square} other {# squares}} {w}, {fabric}{further}"
+        "{n, plural, one {one square} other {# squares}} {w}, {fabric}{further}{which}"
         if p.is_square
-        else "{n} of {w} by {h}, {fabric}{further}",
+        else "{n} of {w} by {h}, {fabric}{further}{which}",
         n=p.count,
         w=p.width,
         h=p.height,
         fabric=name,
         further=further,
+        # Of several pieces, which one goes where; a diagonal says it already.
+        which=f", {plan.method.size_name(p.name)}" if len(plan.pieces) > 2 and not further else "",
     )
 
 

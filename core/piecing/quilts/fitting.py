@@ -25,7 +25,8 @@ def fitted_to_number(blocks: int) -> tuple[int, int]:
         columns, rows = rows, 1
     if not blocks >= 1 or max(columns, rows) > MOST_ACROSS:
         raise QuiltImpossible(
-            "{n} blocks make no quilt of up to {most} blocks across and down. Take a number that is a product, such as {near}.",
+            "{n, plural, one {One block makes} other {# blocks make}} no quilt of up to {most} across and down. Take a number that is a "
+            "product, such as {near}.",
             field="count",
             n=blocks,
             most=MOST_ACROSS,
@@ -44,7 +45,7 @@ def fitted_to_size(
         number = round(float(size - rim * 2 + sash) / float(block + sash))
         if number > MOST_ACROSS:
             raise QuiltImpossible(
-                "That would be {n} blocks across; {most} are the most. Take larger blocks.",
+                "That would be {n} of them across or down; {most} are the most. Take larger blocks.",
                 field="wide",
                 n=number,
                 most=MOST_ACROSS,

@@ -208,6 +208,11 @@ class Method(ABC):
     """What this way is called, and what it is in a line."""
     size_words: Mapping[str, str] = {}
     """What its sizes are called where ``CUT_WORDS`` has no word for them."""
+
+    def size_name(self, size: str) -> str:
+        """What one of its sizes is called, the same in the plan, on the piles and on the ticket."""
+        return self.size_words.get(size) or CUT_WORDS.get(size) or size.replace("_", " ")
+
     templated: frozenset[str] = frozenset()
     """Names of sizes that follow from others and are not rounded to the ruler's step."""
     exact: bool = False

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from ..lengths import Length, inches
-from ..messages import Message
+from ..messages import Listing, Message
 from . import flying_goose, square_in_square
 from .method import Cuts, Method, Spare
 from .spec import UnitSpec
@@ -46,7 +46,7 @@ class _Planned(Protocol):
 
 def method_notes(method: Method, p: _Planned) -> tuple[Note, ...]:
     """Notes that belong to one way of making a unit, and to the spare units that fall off it."""
-    found = [_spare_units(s, p) for s in p.spares]
+    found = [_spare_units(p)] if p.spares else []
     if "flipped" in method.name:
         found.append(_thread_outside())
     if method is square_in_square.CORNER_TRIANGLES:
@@ -56,16 +56,20 @@ def method_notes(method: Method, p: _Planned) -> tuple[Note, ...]:
     return tuple(found)
 
 
-def _spare_units(spare: Spare, p: _Planned) -> Note:
-    finished = spare.raw - p.allowance * 2
+def _spare_units(p: _Planned) -> Note:
+    """All sizes of them in one sentence, the largest first."""
+    sizes = sorted(p.spares, key=lambda s: -float(s.raw))
+    told = [
+        Message(
+            "{n} that finish up to {finished}", n=s.count, finished=(s.raw - p.allowance * 2).round_down(inches("1/8"))
+        )
+        for s in sizes
+    ]
     return Note(
         "spare_small_units",
         Message(
-            "The cut-off corners, sewn again half an inch out, give {count} small half-square triangles, raw {raw}; trimmed "
-            "they finish up to {finished}.",
-            count=spare.count,
-            raw=spare.raw,
-            finished=finished.round_down(inches("1/8")),
+            "The cut-off corners, sewn again half an inch out and trimmed, give small half-square triangles: {sizes}.",
+            sizes=Listing(told, last=" and "),
         ),
     )
 

@@ -55,7 +55,7 @@ const stages = computed(() => {
       <section v-if="last?.plan" class="sheet" aria-label="Sizes">
         <SizeLadder v-for="l in last.ladders" :key="l.dimension" :ladder="l" class="one" />
         <ul v-if="last.plan.notes.length" class="notes">
-          <li v-for="n in last.plan.notes" :key="n.code" :class="{ serious: n.serious }">
+          <li v-for="n in last.plan.notes" :key="n.code + n.said" :class="{ serious: n.serious }">
             {{ n.serious ? 'Take care: ' : '' }}{{ n.said }}
           </li>
         </ul>
