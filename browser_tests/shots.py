@@ -13,13 +13,13 @@ WAKE = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
 LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 VIEWS = {
     "projects": "/",
+    "begin": "/new",
+    "standing": HALF_SEWN,
     "plan": f"{HALF_SEWN}/plan",
-    "plan-geese": f"{WAKE}/plan",
     "compare": f"{WAKE}/compare",
     "trim-opened": f"{HALF_SEWN}/trim",
     "trim-geese": f"{WAKE}/trim",
     "measure": f"{HALF_SEWN}/measure",
-    "diagnose-row": f"{HALF_SEWN}/diagnose",
     "diagnose": f"{LANTERN}/diagnose",
     "what-if": f"{LANTERN}/what-if",
     "wrong": "/wrong",
