@@ -20,16 +20,16 @@ from piecing.diagnosis.readings import HAND_NOISE, STRIP_SCATTER, Reading, Readi
 from piecing.diagnosis.remedies import changes_for_the_rest, of_whole
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.diagnosis.verdict import Status, judge
-from piecing.errors import ClothImpossible
+from piecing.errors import ClothImpossible, CutTooSmall
 from piecing.joining.order import Order, orders, steps
 from piecing.joining.thread import block_seam_length, thread_needed
-from piecing.lengths import ZERO, Length, inches
+from piecing.lengths import ZERO, Length, inches, mm
 from piecing.planning import Choices, School, plan
 from piecing.planning.holdings import Holding, units_from
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from piecing.trimming import margin_read, recipes
-from piecing.units import method_for
+from piecing.units import METHODS, kind_of, method_for
 
 from .blocks import grid
 from .samples import sample
@@ -365,3 +365,30 @@ class LevelsTest(TestCase):
 
     def test_the_library_block_of_the_scenario_is_whole(self) -> None:
         self.assertFalse(library_pattern("lantern").empty)
+
+
+class RoundedTest(TestCase):
+    """Every size up to the ruler's marks by itself must not cut a tip off: every way, at every usual size, in both measures."""
+
+    def test_every_way_gives_its_unit_at_every_size_and_step(self) -> None:
+        sizes = [(mm(w), mm(a), mm(step)) for w in (30, 45, 60, 75, 90, 100, 150) for a in (6, 7) for step in (1, 5)]
+        sizes += [
+            (inches(w), inches("1/4"), inches(step))
+            for w in ("1", "3/2", "9/4", "3", "7/2", "9/2", "6", "27/8")
+            for step in ("1/16", "1/8", "1/4")
+        ]
+        refused = []
+        for finished, allowance, step in sizes:
+            for method in METHODS:
+                spec = kind_of(method.kind).usual_spec(finished)
+                for school in (School.EXACT, School.LITTLE, School.GENEROUS):
+                    asked = Choices(spec, method.name, school, 8, 0, allowance, None, inches(0), step)
+                    try:
+                        found = plan(asked)
+                    except CutTooSmall as refusal:
+                        refused.append(f"{method.kind} {method.name} {school} {finished} in {step}: {refusal}")
+                        continue
+                    # Each size is on the ruler's marks, but for those cut round a template.
+                    off = [n for n, x in found.cuts.items() if n not in method.templated and not x.on_step(step)]
+                    self.assertEqual(off, [], f"{method.kind} {method.name} {finished} in {step}")
+        self.assertEqual(refused, [])

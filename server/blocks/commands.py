@@ -15,7 +15,7 @@ from api.problems import NotHere, Refused
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, UnknownBlock
-from piecing.lengths import inches
+from piecing.lengths import Measure, usual
 from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
@@ -81,7 +81,9 @@ def put_block(
             pattern = pattern_data(pattern_from(begun, find))
         except PiecingError as refusal:
             raise Refused([refusal], style) from None
-        block = Block(pk=key, project=project, position=position, pattern=pattern, finished=_first_size(start))
+        block = Block(
+            pk=key, project=project, position=position, pattern=pattern, finished=_first_size(start, style.measure)
+        )
         block._state.adding = True
     apply_changes(block, block_readers(style.measure, find, str(key)), changes, seen, style.measure)
     _ensure_fabrics(project, block)
@@ -110,12 +112,13 @@ def edit_block(room: Workroom, key: UUID, edit: Mapping[str, Any]) -> Block:
     return block
 
 
-def _first_size(start: str) -> Any:
-    """Tracks of 3 1/2, so that a grid of three finishes 10 1/2; a library block begins at as much a part."""
+def _first_size(start: str, measure: Measure) -> Any:
+    """Tracks of 3 1/2, so that a grid of three finishes 10 1/2; a library block begins at as much a part, one of more parts at less."""
     data = library_data(start)
     columns = list(data["columns"]) if data else [1, 1, 1]
     total = sum(int(c) for c in columns)
-    return inches("7/2") * total if total <= 4 else inches("3/2") * total if total > 6 else inches("5/2") * total
+    few, some, many = usual(measure).parts
+    return (few if total <= 4 else many if total > 6 else some) * total
 
 
 def _ensure_fabrics(project: Project, block: Block) -> None:

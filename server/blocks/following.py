@@ -13,7 +13,7 @@ from django.utils import timezone
 
 from piecing.blocks.counting import BlockOrder, Spares, UnitCount, counted, ordered_plans
 from piecing.errors import PiecingError
-from piecing.lengths import inches
+from piecing.lengths import Measure, usual
 from piecing.planning.plan import plan
 from piecing.units import kind_of
 from piecing.units.method import Cuts
@@ -127,9 +127,9 @@ def _put(
     fresh = row._state.adding
     before = None if fresh else (spec_of(row), row.of_blocks, row.count, row.mirrored, row.deleted_at)
     if fresh:
-        (usual,) = ordered_plans([unit], makings_of(quilt), seam_allowance=row.project.seam_allowance)
-        row.method, row.school = usual.method, usual.school.value
-        row.block_finished = inches("21/2")
+        (made,) = ordered_plans([unit], makings_of(quilt), seam_allowance=row.project.seam_allowance)
+        row.method, row.school = made.method, made.school.value
+        row.block_finished = usual(Measure(row.project.measure)).block
         row.position = 1000 + position
     if fresh or spec_of(row) != spec:
         _shape(row, spec)

@@ -9,7 +9,7 @@ from piecing.blocks.file_format import Find
 from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
-from piecing.lengths import Area
+from piecing.lengths import Area, Measure, usual
 from piecing.quilts.choices import block_spots
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
@@ -23,7 +23,12 @@ __all__ = ["QuiltSheet", "quilt_of", "quilt_view"]
 
 def quilt_of(project: Project) -> Quilt:
     """The project's quilt, as usual when none was kept yet."""
-    return Quilt.objects.filter(project=project).first() or Quilt(project=project)
+    found = Quilt.objects.filter(project=project).first()
+    if found is not None:
+        return found
+    begin = usual(Measure(project.measure))
+    sizes = {f: getattr(begin, f) for f in ("binding_strip", "backing_over", "usable", "oversize")}
+    return Quilt(project=project, **sizes)
 
 
 @dataclass(frozen=True)

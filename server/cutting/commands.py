@@ -15,11 +15,12 @@ from django.utils.dateparse import parse_datetime
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import length_reader, note_reader, one_of_reader, whole_reader
-from piecing.cutting import Goal
+from piecing.cutting import ClothKind, Goal
 from piecing.cutting.ledger import Pile, pieces_left, plan_of_the_rest, spare_cloths
 from piecing.cutting.plan import LeftOver
+from piecing.cutting.stock import usual_size
 from piecing.errors import ClothImpossible, CountOutOfRange, NothingToCut, PiecingError
-from piecing.lengths import ZERO, Length, Measure, inches
+from piecing.lengths import ZERO, Length, Measure
 from piecing.solver import Stop
 from projects.commands import touch
 from projects.models import Project
@@ -87,7 +88,9 @@ def put_stock(
         if live_stock(project).count() >= MOST_STOCK:
             raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)])
         last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
-        row = Stock(pk=key, fabric=fabric, position=last + 1, across=inches(40), along=inches(36))
+        kind = ClothKind(changes["kind"]) if changes.get("kind") in set(ClothKind) else ClothKind.YARDAGE
+        across, along = usual_size(kind, style.measure)
+        row = Stock(pk=key, fabric=fabric, position=last + 1, across=across, along=along)
         row._state.adding = True
     row.fabric = fabric
     apply_changes(row, stock_readers(style.measure), changes, seen, style.measure)

@@ -221,7 +221,7 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
         StripView(s.number, w.said, w.ruler, s.number in done, s.depth, float(s.y + s.depth / 2) / high)
         for s, w in said
     )
-    name = c.cloth.name or CLOTH_WORDS[c.cloth.kind][0].lower()
+    name = c.cloth.name or CLOTH_WORDS[c.cloth.kind].lower()
     return ClothView(
         name, c.cloth.fabric, c.cloth.across, c.cloth.along, c.used, picture, tuple(letters), strips, c.left
     )

@@ -16,7 +16,6 @@ from piecing.diagnosis.causes import CAUSE_WORDS
 from piecing.diagnosis.readings import NEEDS_RAW, READING_WORDS
 from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS
 from piecing.joining.order import ORDER_WORDS
-from piecing.lengths import Style
 from piecing.planning.schools import SCHOOL_WORDS
 from piecing.units import KINDS, METHODS
 from piecing.units.method import CUT_WORDS
@@ -50,8 +49,6 @@ class ReadingWordsSerializer(serializers.Serializer[Any]):
 
 class ClothWordsSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
-    across = serializers.CharField()
-    along = serializers.CharField()
 
 
 def _by_code(child: serializers.Field[Any, Any, Any, Any]) -> serializers.DictField:
@@ -79,7 +76,6 @@ def _named(words: dict[Any, tuple[str, str]]) -> dict[str, dict[str, str]]:
 
 
 def all_words() -> dict[str, Any]:
-    style = Style()
     return {
         "kinds": {k.name: {"name": k.title, "many": k.many, "line": k.line} for k in KINDS.values()},
         "methods": {f"{m.kind}/{m.name}": {"name": m.title, "line": m.line} for m in METHODS},
@@ -90,10 +86,7 @@ def all_words() -> dict[str, Any]:
             k.value: {"name": w.title, "on": w.on.value, "where": w.where, "before_trimming": k in NEEDS_RAW}
             for k, w in READING_WORDS.items()
         },
-        "cloths": {
-            k.value: {"name": name, "across": f"{style.text(across)} in", "along": f"{style.text(along)} in"}
-            for k, (name, across, along) in CLOTH_WORDS.items()
-        },
+        "cloths": {k.value: {"name": name} for k, name in CLOTH_WORDS.items()},
         "goals": {g.value: words for g, words in GOAL_WORDS.items()},
         "orders": _named(ORDER_WORDS),
         "rungs": RUNG_WORDS,

@@ -15,7 +15,7 @@ from django.utils import timezone
 from api.patches import apply_changes
 from api.problems import NotHere, Refused
 from piecing.errors import CountOutOfRange, NoMarginGiven, PlanError, RecordsTooFew, SeamError, UnknownChoice
-from piecing.lengths import Measure, Style, inches
+from piecing.lengths import Measure, Style, usual
 from piecing.messages import Listing
 from piecing.planning.plan import plan
 from piecing.units import kind_of, methods_of
@@ -100,7 +100,8 @@ def _usual_fabric(role: str) -> tuple[str, str, str]:
 
 def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
     """A unit of a kind as it is most often made, with fabrics for all its parts."""
-    spec = kind_of(kind).usual_spec(inches("7/2"))
+    begin = usual(Measure(project.measure))
+    spec = kind_of(kind).usual_spec(begin.unit)
     ensure_fabrics(project, spec.part_fabrics)
     position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
     corners = {f"corner_{n}": size for n, size in enumerate(spec.corners)}
@@ -110,8 +111,8 @@ def _begin_unit(project: Project, key: UUID, kind: str) -> PlannedUnit:
         position=position,
         kind=kind,
         method=methods_of(kind)[0].name,
-        finished=inches("7/2"),
-        block_finished=inches("21/2"),
+        finished=begin.unit,
+        block_finished=begin.block,
         part_fabrics=list(spec.part_fabrics),
         strip=spec.strip,
         count=4,
@@ -358,12 +359,30 @@ def _check(units: Iterable[PlannedUnit], project: Project, style: Style) -> None
 @change
 def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     project = get_project(room, key)
-    measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else Measure(project.measure)
+    before = Measure(project.measure)
+    measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else before
     fields = apply_changes(project, project_readers(measure), changes, seen, measure)
+    if measure is not before and not _under_way(project):
+        fields += _in_another_measure(project, before, measure, set(fields))
     if set(fields) & set(SEAM_FIELDS):
         _check(project.units.filter(deleted_at=None), project, Style(measure))
     _save(project, [*fields, "updated_at"] if fields else [])
     return get_project(room, key)
+
+
+def _under_way(project: Project) -> bool:
+    """Whether anything was cut or measured: then another measure only reads differently, and no size changes."""
+    return project.piles.filter(cut__gt=0).exists() or project.readings.filter(deleted_at=None).exists()
+
+
+def _in_another_measure(project: Project, before: Measure, now: Measure, given: set[str]) -> list[str]:
+    """What stood as is usual in the one measure becomes what is usual in the other; what was set otherwise stays."""
+    changed = []
+    for field in ("seam_allowance", "ruler_step", "reading_step"):
+        if field not in given and getattr(project, field) == getattr(usual(before), field):
+            setattr(project, field, getattr(usual(now), field))
+            changed.append(field)
+    return changed
 
 
 @change

@@ -22,11 +22,12 @@ from api.readers import (
     yes_no_reader,
 )
 from piecing.errors import RulerImpossible
-from piecing.lengths import Measure, Style
+from piecing.lengths import Measure, Style, usual
+from piecing.trimming import starting_set
 
 from .models import CUTTERS, OwnedRuler, Workroom
 from .once import change
-from .selectors import current_workroom, find_ruler, get_ruler, ruler_of
+from .selectors import current_workroom, find_ruler, get_ruler, ruler_of, rulers_of
 
 __all__ = ["change_workroom", "delete_ruler", "put_ruler", "restore_ruler", "ruler_readers", "workroom_readers"]
 
@@ -35,11 +36,30 @@ __all__ = ["change_workroom", "delete_ruler", "put_ruler", "restore_ruler", "rul
 def change_workroom(changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Workroom:
     """Set fields of the current workroom; see ``api.patches`` for conflicts."""
     room = current_workroom()
-    measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else Measure(room.measure)
+    before = Measure(room.measure)
+    measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else before
     fields = apply_changes(room, workroom_readers(measure), changes, seen, measure)
+    if measure is not before:
+        fields += _in_another_measure(room, before, measure, set(fields))
     if fields:
         room.save(update_fields=fields)
     return room
+
+
+def _in_another_measure(room: Workroom, before: Measure, now: Measure, given: set[str]) -> list[str]:
+    """What stood as is usual in the one measure becomes what is usual in the other, and so do the rulers; what was set
+    otherwise stays as it is."""
+    changed = []
+    for field in ("seam_allowance", "ruler_step", "reading_step"):
+        if field not in given and getattr(room, field) == getattr(usual(before), field):
+            setattr(room, field, getattr(usual(now), field))
+            changed.append(field)
+    rows = list(rulers_of(room))
+    if [ruler_of(r) for r in rows] == list(starting_set(before)):
+        for row, ruler in zip(rows, starting_set(now), strict=True):
+            row.width, row.height = ruler.width, ruler.height
+            row.save(update_fields=["width", "height"])
+    return changed
 
 
 def workroom_readers(measure: Measure) -> dict[str, Reader]:

@@ -201,7 +201,7 @@ def remains(cloth: ClothPlan, done: Iterable[int]) -> tuple[LeftOver, ...]:
     """What is left of a cloth once only the strips ticked off are cut: whole widths between them, and what is over in them."""
     ticked = set(done)
     whole = laid_again(cloth)
-    name = cloth.cloth.name or CLOTH_WORDS[cloth.cloth.kind][0].lower()
+    name = cloth.cloth.name or CLOTH_WORDS[cloth.cloth.kind].lower()
     found: list[LeftOver] = []
     uncut, at = ZERO, ZERO
     for s in sorted(cloth.strips, key=lambda s: float(s.y)):

@@ -277,7 +277,7 @@ def _in_strip(s: PackedStrip, pieces: Sequence[WantedPiece], step: Length, y: Le
 
 def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[LeftOver]:
     rest = cloth.along - used
-    name = cloth.name or CLOTH_WORDS[cloth.kind][0].lower()
+    name = cloth.name or CLOTH_WORDS[cloth.kind].lower()
     if rest >= _WORTH_KEEPING and cloth.across >= _WORTH_KEEPING:
         yield LeftOver(f"rest of {name}", cloth.fabric, ZERO, used, cloth.across, rest)
     for s in strips:

@@ -11,9 +11,9 @@ from fractions import Fraction
 from math import gcd, lcm
 
 from ..errors import ClothImpossible
-from ..lengths import ZERO, Area, Length, inches
+from ..lengths import ZERO, Area, Length, Measure, inches, mm
 
-__all__ = ["CLOTH_WORDS", "Cloth", "ClothKind", "Direction", "WantedPiece", "grid_of"]
+__all__ = ["CLOTH_WORDS", "Cloth", "ClothKind", "Direction", "WantedPiece", "grid_of", "usual_size"]
 
 LARGEST_CLOTH = inches(2_000)
 MOST_PIECES = 20_000
@@ -28,13 +28,25 @@ class ClothKind(StrEnum):
 
 
 CLOTH_WORDS = {
-    ClothKind.YARDAGE: ("Yardage", inches(40), inches(36)),
-    ClothKind.FAT_QUARTER: ("Fat quarter", inches(20), inches(18)),
-    ClothKind.SQUARE: ("Precut square", inches(10), inches(10)),
-    ClothKind.STRIP: ("Precut strip", inches(40), inches("5/2")),
-    ClothKind.SCRAP: ("Scrap", inches(8), inches(8)),
+    ClothKind.YARDAGE: "Yardage",
+    ClothKind.FAT_QUARTER: "Fat quarter",
+    ClothKind.SQUARE: "Precut square",
+    ClothKind.STRIP: "Precut strip",
+    ClothKind.SCRAP: "Scrap",
 }
-"""What a kind of cloth is called, and a usual size across and along to begin with."""
+"""What a kind of cloth is called."""
+_SIZES = {
+    ClothKind.YARDAGE: ((inches(40), inches(36)), (mm(1000), mm(1000))),
+    ClothKind.FAT_QUARTER: ((inches(20), inches(18)), (mm(500), mm(500))),
+    ClothKind.SQUARE: ((inches(10), inches(10)), (mm(250), mm(250))),
+    ClothKind.STRIP: ((inches(40), inches("5/2")), (mm(1000), mm(65))),
+    ClothKind.SCRAP: ((inches(8), inches(8)), (mm(200), mm(200))),
+}
+
+
+def usual_size(kind: ClothKind, measure: Measure) -> tuple[Length, Length]:
+    """Usable size across and along to begin with, in inches or in round millimetres."""
+    return _SIZES[kind][measure is Measure.MILLIMETRES]
 
 
 class Direction(StrEnum):

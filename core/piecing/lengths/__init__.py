@@ -8,6 +8,7 @@ from .area import Area
 from .format import Measure, Style
 from .length import LONGEST, ZERO, Length, hair, inches, mm
 from .parse import parse_length, parse_step
+from .usual import Usual, usual
 
 __all__ = [
     "LONGEST",
@@ -16,9 +17,11 @@ __all__ = [
     "Length",
     "Measure",
     "Style",
+    "Usual",
     "hair",
     "inches",
     "mm",
     "parse_length",
     "parse_step",
+    "usual",
 ]

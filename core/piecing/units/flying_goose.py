@@ -99,6 +99,13 @@ class GooseLoose(_TwoToOne):
         large = spec.width + allowance * (4 + 2 * level)
         return Cuts(large=large, small=spec.height + allowance * (3 + level))
 
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
+        """Each rounded up by itself, the large square may outgrow the small ones, and the tip would be cut off: S is G/2 + s at least."""
+        least = cuts["large"] / 2 + seam[0]
+        return cuts if cuts["small"] >= least else cuts.but(small=least.round_up(step))
+
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         """Width G - 2√2 e, height S - √2 e."""
         eaten = take_up.times_root2()
@@ -179,6 +186,16 @@ class GooseFlipped(_TwoToOne):
 
     def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         return self.minimum_cuts(spec, allowance, allowance, flipped_margin(allowance, level))
+
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
+        """Each rounded up by itself, the rectangle may outgrow its corners, and the tip would be cut off: k is W/2 + s at least, and
+        what it is more the rectangle is higher."""
+        least = cuts["wide"] / 2 + seam[0]
+        corner = cuts["corner"] if cuts["corner"] >= least else least.round_up(step)
+        tall = spec.height + seam[0] * 2 + (corner - least)
+        return cuts.but(corner=corner, tall=max(cuts["tall"], tall.round_up(step)))
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         return cuts["wide"], cuts["tall"]
@@ -333,7 +350,7 @@ class Templates(Method):
         return bench.made(bench.join(one, right_leg, right_sky, edge, "right seam", below, loose=True))
 
 
-_LAST_PLACE = Length.of(1) / 8192
+_LAST_PLACE = Length.of(1) / 2048
 
 
 def _slant(spec: UnitSpec) -> tuple[float, float, float]:

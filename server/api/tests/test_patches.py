@@ -37,9 +37,10 @@ class PatchTest(ApiCase):
             self.change(self.path, {"seam_allowance": "3/8"}, {"seam_allowance": "1/4"})
 
     def test_a_length_shown_in_the_other_measure_is_still_the_one_seen(self) -> None:
+        self.change(self.path, {"seam_allowance": "3/8"})
         metric = self.change(self.path, {"measure": "mm"}, {"measure": "in"})
         seen = metric["seam_allowance"]["text"]
-        self.assertEqual(seen, "6.35 mm")
+        self.assertEqual(seen, "9.525 mm")
         changed = self.change(self.path, {"seam_allowance": "7 mm"}, {"seam_allowance": seen})
         self.assertEqual(changed["seam_allowance"]["exact"], "35/127")
 

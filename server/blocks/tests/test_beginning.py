@@ -95,3 +95,52 @@ class BeginningTest(ApiCase):
             body = {"changes": {"cut": p["wanted"]}, "seen": {}}
             self.ask("patch", f"projects/{self.key}/cutting/piles/{p['letter']}", body)
         self.assertEqual(stage(), "trim")
+
+
+class MetricTest(ApiCase):
+    """Millimetres from the start: whatever nobody typed is round, and what is not trimmed is cut to the millimetre."""
+
+    def setUp(self) -> None:
+        self.change("workroom", {"measure": "mm"})
+        self.key = str(uuid4())
+        self.path = f"projects/{self.key}"
+        block = {"start": "pinwheel", "finished": "300", "count": "9"}
+        body = {"id": self.key, "fabrics": ["Tar", "Fog"], "block": block, "quilt": {"sash": "50"}}
+        self.project = self.ask("post", "beginnings", body, expect=201)
+
+    def test_settings_and_rulers_are_round(self) -> None:
+        room = self.ask("get", "workroom")
+        self.assertEqual(
+            [room[f]["text"] for f in ("seam_allowance", "ruler_step", "reading_step")], ["6 mm", "5 mm", "1 mm"]
+        )
+        self.assertEqual({r["width"]["text"] for r in room["rulers"]}, {"150 mm", "300 mm"})
+        self.change("workroom", {"seam_allowance": "7", "measure": "mm"})
+        self.change("workroom", {"measure": "in"})
+        room = self.ask("get", "workroom")
+        # 7 mm was set by hand and stays; what was usual is usual in inches again.
+        self.assertEqual((room["ruler_step"]["text"], room["seam_allowance"]["exact"]), ("1/8", "35/127"))
+
+    def test_every_size_that_nobody_typed_is_round(self) -> None:
+        self.ask("put", f"{self.path}/blocks/{uuid4()}", {"start": "lantern", "changes": {}, "seen": {}})
+        # A goose's tip is not cut off by rounding each of its squares up to five millimetres.
+        self.ask("post", f"{self.path}/units", {"id": str(uuid4()), "kind": "flying_goose"}, expect=201)
+        for kind in ("yardage", "fat_quarter", "strip"):
+            fabric = self.project["fabrics"][0]["id"]
+            self.ask("put", f"fabrics/{fabric}/stock/{uuid4()}", {"changes": {"kind": kind}, "seen": {}})
+        cutting = self.ask("get", f"{self.path}/cutting")
+        sizes = [p[side]["text"] for p in cutting["piles"] for side in ("width", "height")]
+        sizes += [s[side]["text"] for s in cutting["stock"] for side in ("across", "along")]
+        self.assertEqual([s for s in sizes if "." in s], [])
+
+    def test_sashing_finishes_as_it_was_asked_for(self) -> None:
+        """50 and two allowances of 6 are 62: cut up to the ruler's fives it would finish 53."""
+        piles = self.ask("get", f"{self.path}/cutting")["piles"]
+        self.assertEqual({p["width"]["text"] for p in piles if "sashing" in p["name"]}, {"62 mm"})
+
+    def test_a_project_with_nothing_cut_changes_its_sizes_one_under_way_only_its_words(self) -> None:
+        self.change(self.path, {"measure": "in"})
+        self.assertEqual(self.ask("patch", self.path, {"changes": {}, "seen": {}})["seam_allowance"]["text"], "1/4")
+        letter = self.ask("get", f"{self.path}/cutting")["piles"][0]["letter"]
+        self.ask("patch", f"{self.path}/cutting/piles/{letter}", {"changes": {"cut": 1}, "seen": {}})
+        self.change(self.path, {"measure": "mm"})
+        self.assertEqual(self.ask("patch", self.path, {"changes": {}, "seen": {}})["seam_allowance"]["exact"], "1/4")

@@ -17,8 +17,7 @@ const { send } = useOutbox()
 const message = useMessage()
 const undo = useUndo()
 function add(fabric: string, kind: Stock['kind']) {
-  const usual = clothWords[kind]!
-  const changes = { kind, across: usual.across, along: usual.along, count: '1' }
+  const changes = { kind, count: '1' }
   const stock = crypto.randomUUID()
   send({ kind: 'put_stock', project: props.project.id, fabric, stock, changes, seen: {} })
 }

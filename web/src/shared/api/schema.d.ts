@@ -1531,8 +1531,6 @@ export interface components {
         };
         ClothWords: {
             name: string;
-            across: string;
-            along: string;
         };
         Colourway: {
             count: number;
