@@ -67,7 +67,7 @@ class _Crowd:
 
     def write(self, session: requests.Session, project: _Project, rng: random.Random) -> requests.Response:
         if rng.random() < 0.5:
-            changes: dict[str, Any] = {"count": str(rng.randrange(12, 60))}
+            changes: dict[str, Any] = {"school": rng.choice(("exact", "little", "generous"))}
             path = f"{self.url}/api/units/{rng.choice(project.units)}"
             return session.patch(path, json={"changes": changes}, timeout=60)
         key = str(uuid4())
