@@ -57,6 +57,8 @@ SABOTAGES = [
             'return cuts["small"] - eaten, cuts["large"] - eaten * 2',
         ),
         ('top = cuts["small"] - cuts["large"] / 2 - allowance', 'top = cuts["small"] - cuts["large"] / 2'),
+        ('least = cuts["large"] / 2 + seam[0]', 'least = cuts["large"] / 2'),
+        ('least = cuts["wide"] / 2 + seam[0]', 'least = cuts["wide"] / 2'),
         ("small=spec.height + allowance * (3 + level))", "small=spec.height + allowance * (2 + level))"),
         ('top = cuts["corner"] - cuts["wide"] / 2 - allowance', 'top = cuts["corner"] - cuts["wide"] / 2 + allowance'),
     ),
@@ -153,7 +155,8 @@ SABOTAGES = [
     *in_file(
         "quilts/choices.py",
         f"{PRESCRIBED} tests.test_quilts",
-        ("s2 = c.seam_allowance * 2", "s2 = c.seam_allowance"),
+        ("s2, mark = c.seam_allowance * 2", "s2, mark = c.seam_allowance"),
+        ("(short + s2).round_near(mark), longer", "(short + s2).round_up(c.ruler_step), longer"),
     ),
     *in_file(
         "joining/thread.py",
@@ -216,6 +219,30 @@ SABOTAGES = [
         f"{PRESCRIBED} {TRIALS} {DIAGNOSIS}",
         ("_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0", "_NAMED, _FEW, _SOON = 0.30, 0.0, 5.0"),
         ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.7, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
+    ),
+    *in_file(
+        "cutting/ledger.py",
+        "tests.test_ledger",
+        ("return self.entry.cut - self.entry.spoiled - self.entry.given", "return self.entry.cut - self.entry.spoiled"),
+        ("return max(0, self.wanted - self.have)", "return max(0, self.wanted - self.entry.cut)"),
+        ("return max(0, self.have - self.wanted)", "return self.have"),
+        ("if p.over and p.entry.gives == 1", "if p.over"),
+        ("            uncut = s.y + s.depth", "            uncut = s.y"),
+        ("count=still[p.key])", "count=p.count)"),
+        ("if (letter := letter_of(n)) not in taken", "if (letter := letter_of(n))"),
+        (
+            "cut.update(p.piece.key for s in strips for p in s.placed)",
+            "cut.update({s.placed[0].piece.key for s in strips})",
+        ),
+    ),
+    *in_file(
+        "quilts/fitting.py",
+        PRESCRIBED,
+        (
+            "round(float(size - rim * 2 + sash) / float(block + sash))",
+            "round(float(size - rim * 2) / float(block + sash))",
+        ),
+        ("size - rim * 2 + sash", "size - rim + sash"),
     ),
     *in_file(
         "lengths/length.py",

@@ -20,13 +20,14 @@ from piecing.diagnosis.readings import HAND_NOISE, STRIP_SCATTER, Reading, Readi
 from piecing.diagnosis.remedies import changes_for_the_rest, of_whole
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.diagnosis.verdict import Status, judge
-from piecing.errors import ClothImpossible, CutTooSmall
+from piecing.errors import ClothImpossible, CutTooSmall, QuiltImpossible
 from piecing.joining.order import Order, orders, steps
 from piecing.joining.thread import block_seam_length, thread_needed
 from piecing.lengths import ZERO, Length, inches, mm
 from piecing.planning import Choices, School, plan
 from piecing.planning.holdings import Holding, units_from
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
+from piecing.quilts.fitting import fitted_to_number, fitted_to_size
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from piecing.trimming import margin_read, recipes
 from piecing.units import METHODS, kind_of, method_for
@@ -50,6 +51,54 @@ def piece(q: QuiltSizes, name: str) -> tuple[str, str, int]:
 
 
 class QuiltTest(TestCase):
+    def test_what_is_not_trimmed_is_cut_to_the_mark_and_finishes_as_asked_for(self) -> None:
+        """Sashing of 50 mm with allowances of 6 is cut 62 wide, on a ruler stepped in fives too; 1 5/8 with quarters is 2 1/8 on one
+        stepped in quarters. A long sash, which is trimmed, is a step and half an inch longer at the most."""
+        for block, sash, allowance, step, wanted in (
+            (mm(300), mm(50), mm(6), mm(5), (mm(62), mm(312))),
+            (inches(12), inches("13/8"), inches("1/4"), inches("1/4"), (inches("17/8"), inches("25/2"))),
+        ):
+            q = quilt(
+                columns=3,
+                rows=3,
+                block_width=block,
+                block_height=block,
+                sash=sash,
+                seam_allowance=allowance,
+                ruler_step=step,
+            )
+            beside = next(p for p in q.pieces if p.name == "sashing beside blocks")
+            self.assertEqual((beside.cut_width, beside.cut_height), wanted)
+            between = next(p for p in q.pieces if p.name == "sashing between rows")
+            self.assertEqual(between.cut_width, wanted[0])
+            exact = block * 3 + sash * 2 + allowance * 2
+            self.assertTrue(exact < between.cut_height <= exact + inches("1/2") + step)
+
+    def test_rows_and_columns_make_just_so_many_or_come_nearest_to_a_size(self) -> None:
+        by_hand = {
+            1: (1, 1),
+            2: (2, 1),
+            4: (2, 2),
+            5: (5, 1),
+            6: (2, 3),
+            9: (3, 3),
+            12: (3, 4),
+            20: (4, 5),
+            25: (5, 5),
+            59: (59, 1),
+        }
+        self.assertEqual({n: fitted_to_number(n) for n in by_hand}, by_hand)
+        for n in (0, 61, 122):
+            with self.assertRaises(QuiltImpossible):
+                fitted_to_number(n)
+        # Of 10 with sashing of 2: n blocks are 12 n - 2 wide. 60 lies between 58 (five) and 70 (six), nearer to five.
+        self.assertEqual(fitted_to_size(inches(60), inches(65), inches(10), inches(2)), (5, 6))
+        # A border of 4 all round takes 8 of it.
+        self.assertEqual(fitted_to_size(inches(60), inches(65), inches(10), inches(2), inches(4)), (4, 5))
+        self.assertEqual(fitted_to_size(inches(3), inches(3), inches(10)), (1, 1))
+        with self.assertRaises(QuiltImpossible):
+            fitted_to_size(inches(700), inches(10), inches(10))
+
     def test_binding_strips_lose_their_width_at_each_join_and_a_foot_at_the_end(self) -> None:
         """30 by 40: round 140, with a foot 152. One strip gives 40, each further one 37 1/2: 40, 77 1/2, 115, 152 1/2."""
         q = quilt(binding_strip=inches("5/2"))

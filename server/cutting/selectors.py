@@ -34,6 +34,7 @@ from workrooms.selectors import current_workroom, owned_rulers
 
 from . import jobs
 from .models import CutPlan, Stock
+from .standing import waiting_of
 from .translate import (
     block_counts,
     cloth_of,
@@ -110,6 +111,7 @@ class CuttingSheet:
     job: JobView
     left: int
     undo: str
+    waiting: tuple[Message, ...] = ()
 
 
 _INTERRUPTED = "Looking for the cuts was interrupted when the program stopped. Plan the cuts again."
@@ -125,7 +127,7 @@ def sheet_of(project: Project) -> CuttingSheet:
         seen = JobView(False, 0.0, _INTERRUPTED)
     view = _plan_view(project, row, stock) if row else None
     undo = str(row.before.get("said", "")) if row else ""
-    return CuttingSheet(project, stock, piles, view, seen, sum(p.left for p in piles), undo)
+    return CuttingSheet(project, stock, piles, view, seen, sum(p.left for p in piles), undo, tuple(waiting_of(project)))
 
 
 def _plan_view(project: Project, row: CutPlan, stock: list[Stock]) -> CutPlanSheet | None:

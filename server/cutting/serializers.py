@@ -118,7 +118,8 @@ class JobSerializer(serializers.Serializer[Any]):
 
 
 class CuttingSheetSerializer(serializers.Serializer[Any]):
-    """``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing."""
+    """``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing;
+    ``waiting`` what cannot be cut for yet."""
 
     project = serializers.UUIDField(source="project.pk")
     stock = StockSerializer(many=True)
@@ -127,6 +128,7 @@ class CuttingSheetSerializer(serializers.Serializer[Any]):
     job = JobSerializer()
     left = serializers.IntegerField()
     undo = serializers.CharField(allow_blank=True)
+    waiting = serializers.ListField(child=MessageField())
 
 
 class NextSerializer(serializers.Serializer[Any]):

@@ -18,7 +18,7 @@ from projects.translate import spec_of
 
 from .translate import live_stock, now_of
 
-__all__ = ["Next", "Standing", "standing_of"]
+__all__ = ["Next", "Standing", "standing_of", "waiting_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,26 +47,20 @@ class Standing:
 def standing_of(project: Project) -> Standing:
     """Everything at a glance."""
     find = find_in(project.workroom)
-    blocks, waiting = [], []
-    for b in blocks_of(project):
-        name, count = str(b.pattern.get("name", "")), sum(int(w["count"]) for w in b.colourways)
-        blocks.append(Message("{n} {name}, finishing {size}", n=count, name=name, size=b.finished))
-        try:
-            pattern_of(b, find).complete()
-        except PiecingError as refusal:
-            waiting.append(Message("{name}: {why}", name=name, why=refusal.said))
+    blocks = [
+        Message(
+            "{n} {name}, finishing {size}",
+            n=sum(int(w["count"]) for w in b.colourways),
+            name=str(b.pattern.get("name", "")),
+            size=b.finished,
+        )
+        for b in blocks_of(project)
+    ]
+    waiting = waiting_of(project)
     units = list(project.units.all())
-    for u in units:
-        u.project = project
-        try:
-            plan_of(u)
-        except PiecingError as refusal:
-            waiting.append(Message("{unit}: {why}", unit=kind_of(u.kind).title, why=refusal.said))
     view = quilt_view(project, find)
     quilt = None
-    if view.refusal is not None:
-        waiting.append(Message("The quilt: {why}", why=MidSentence(view.refusal.said)))
-    elif view.sizes is not None:
+    if view.sizes is not None:
         quilt = Message(
             "{n, plural, one {one block} other {# blocks}}, finishing {w} by {h}",
             n=view.sizes.blocks,
@@ -87,6 +81,26 @@ def standing_of(project: Project) -> Standing:
         readings,
         _next(project, bool(blocks), bool(waiting), wanted, left, readings),
     )
+
+
+def waiting_of(project: Project) -> list[Message]:
+    """What cannot be cut for yet, with the reason: blocks, units, the quilt."""
+    find, waiting = find_in(project.workroom), []
+    for b in blocks_of(project):
+        try:
+            pattern_of(b, find).complete()
+        except PiecingError as refusal:
+            waiting.append(Message("{name}: {why}", name=str(b.pattern.get("name", "")), why=refusal.said))
+    for u in project.units.all():
+        u.project = project
+        try:
+            plan_of(u)
+        except PiecingError as refusal:
+            waiting.append(Message("{unit}: {why}", unit=kind_of(u.kind).title, why=refusal.said))
+    view = quilt_view(project, find)
+    if view.refusal is not None:
+        waiting.append(Message("The quilt: {why}", why=MidSentence(view.refusal.said)))
+    return waiting
 
 
 def _unit_said(u: PlannedUnit) -> Message:

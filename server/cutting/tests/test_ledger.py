@@ -190,6 +190,11 @@ class RefusedTest(LedgerCase):
         self.ask("delete", f"units/{self.unit}")
         self.assertEqual((self.pile("A")["wanted"], self.pile("A")["over"]), (0, 24))
 
+    def test_what_cannot_be_cut_for_yet_is_said(self) -> None:
+        body = {"start": "", "changes": {"finished": "9"}, "seen": {}}
+        self.ask("put", f"{self.path}/blocks/{uuid4()}", body)
+        self.assertIn("places of the block are empty", self.sheet()["waiting"][0])
+
     def test_cloth_gone_from_the_stock_meanwhile_is_said(self) -> None:
         self.plan()
         for s in Stock.objects.all():

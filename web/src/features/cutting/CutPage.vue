@@ -91,6 +91,12 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
         <p v-if="problem || data?.job.failed" class="serious" role="alert">
           {{ problem || data?.job.failed }}
         </p>
+        <div v-if="data?.waiting.length" class="changed serious">
+          <p>Not among the piles yet:</p>
+          <ul>
+            <li v-for="w in data.waiting" :key="w">{{ w }}</li>
+          </ul>
+        </div>
         <template v-if="plan">
           <p role="status" class="answer">
             <strong>{{ plan.strips }} strips in {{ plan.depths }} widths,</strong>

@@ -1733,7 +1733,10 @@ export interface components {
          * @enum {string}
          */
         CutterEnum: "right" | "left";
-        /** @description ``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing. */
+        /**
+         * @description ``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing;
+         *     ``waiting`` what cannot be cut for yet.
+         */
         CuttingSheet: {
             /** Format: uuid */
             project: string;
@@ -1743,6 +1746,7 @@ export interface components {
             job: components["schemas"]["Job"];
             left: number;
             undo: string;
+            waiting: string[];
         };
         /** @description How many deleted things can still be taken back. */
         Deleted: {
