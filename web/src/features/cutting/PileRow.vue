@@ -6,6 +6,7 @@ import { type Project, Refusal, type Schemas } from '@/shared/api/client'
 import RowInput from '@/shared/form/RowInput.vue'
 import { useOutbox } from '@/shared/offline/outbox'
 import { editOf, useTyped } from '@/shared/offline/typed'
+import PileLetter from '@/shared/ui/PileLetter.vue'
 import Len from '@/shared/words/Len.vue'
 
 /** One pile: what is wanted of it, what was cut and spoiled, and what is left to cut. */
@@ -43,7 +44,7 @@ function allCut() {
 <template>
   <tr :class="{ done: !pile.left }">
     <th scope="row">
-      <b :style="{ borderColor: fabric?.colour }">{{ pile.letter }}</b>
+      <PileLetter :letter="pile.letter" :colour="fabric?.colour" />
     </th>
     <td class="what">
       {{ fabric?.name }} <Len :of="pile.width" about /><template v-if="!pile.square">
@@ -81,17 +82,6 @@ function allCut() {
 </template>
 
 <style scoped>
-b {
-  display: grid;
-  place-items: center;
-  width: 44px;
-  height: 36px;
-  border: 0 solid;
-  border-left-width: 8px;
-  background: #fff;
-  box-shadow: inset 0 0 0 1px var(--steel-line);
-}
-
 .what {
   line-height: 1.25;
 }

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { api, type Project, taken } from '@/shared/api/client'
+import PileLetter from '@/shared/ui/PileLetter.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import Len from '@/shared/words/Len.vue'
 
@@ -106,7 +107,7 @@ const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0
           <p v-else class="soft">Nothing is wanted yet.</p>
           <ul class="piles">
             <li v-for="p in data.piles" :key="p.letter">
-              <b :style="{ borderColor: fabric(p.fabric)?.colour }">{{ p.letter }}</b>
+              <PileLetter :letter="p.letter" :colour="fabric(p.fabric)?.colour" />
               <span>
                 {{ p.left || p.wanted }} {{ fabric(p.fabric)?.name }} <Len :of="p.width" about /><template
                   v-if="!p.square"
@@ -199,19 +200,9 @@ dd {
 
 .piles li {
   display: grid;
-  grid-template-columns: 40px minmax(0, 1fr);
+  grid-template-columns: 44px minmax(0, 1fr);
   gap: 10px;
   line-height: 1.25;
-}
-
-.piles b {
-  display: grid;
-  place-items: center;
-  height: 36px;
-  border: 0 solid;
-  border-left-width: 8px;
-  background: #fff;
-  box-shadow: inset 0 0 0 1px var(--steel-line);
 }
 
 .piles .soft {
