@@ -85,12 +85,13 @@ class FirstPlanTest(JourneyCase):
         expect(self.region("What to cut")).to_contain_text("3\u00a01⁄2″")
         self.saved()
 
-    def test_the_other_measure_tells_the_same_lengths(self) -> None:
+    def test_in_the_other_measure_what_was_typed_stays_and_what_was_not_is_round(self) -> None:
+        """76.2 mm and four allowances of 6 are 100.2: up to the next five, 105."""
         self.begin()
         self.labelled("Unit finishes").fill("3")
         self.page.get_by_text("More about seam, cut and ruler").click()
         self.pick("Millimetres")
         expect(self.labelled("Unit finishes")).to_have_value("76.2 mm")
-        expect(self.labelled("Seam allowance")).to_have_value("6.35 mm")
-        expect(self.region("What to cut")).to_contain_text("88.9\u00a0mm")
+        expect(self.labelled("Seam allowance")).to_have_value("6 mm")
+        expect(self.region("What to cut")).to_contain_text("105\u00a0mm")
         self.assertEqual(self.page.get_by_role("alert").count(), 0)
