@@ -144,7 +144,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
             raise Refused(
                 [NothingToCut("There is no cloth in stock. Enter what there is of each fabric first.", field="stock")]
             )
-        row.asked_at = timezone.now()
+        asked = row.asked_at = timezone.now()
         row.save()
     blocks, stock = block_counts(project), stock_data(cloths)
 
@@ -152,12 +152,13 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
         try:
             found = plan_of_the_rest(piles, cloths, Goal(goal), _SECONDS, stop)
         except PiecingError as refusal:
-            CutPlan.objects.filter(project_id=key).update(asked_at=None)
+            CutPlan.objects.filter(project_id=key, asked_at=asked).update(asked_at=None)
             return str(refusal)
         laid = {**plan_data(found, pieces_left(piles)), "blocks": blocks, "stock": stock}
         fresh = {"goal": goal, "along": along, "laid": laid, "done": [], "made_at": timezone.now(), "asked_at": None}
-        CutPlan.objects.update_or_create(project_id=key, defaults=fresh)
-        touch(project)
+        # Gone back meanwhile, nobody asks for it any more.
+        if CutPlan.objects.filter(project_id=key, asked_at=asked).update(**fresh):
+            touch(project)
         return ""
 
     job = jobs.start(project.pk, _SECONDS, work)
@@ -244,7 +245,9 @@ def undo_cutting(room: Workroom, key: UUID) -> Project:
     row = CutPlan.objects.filter(project=project).first()
     if row is None or not row.before:
         raise Refused([NothingToCut("There is nothing to take back here.")])
+    row.asked_at = None
     undo(row)
+    transaction.on_commit(lambda: jobs.stop(project.pk))
     touch(project)
     return get_project(room, key)
 

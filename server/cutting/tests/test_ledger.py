@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from collections import Counter
+from threading import Event
 from typing import Any
-from uuid import uuid4
+from unittest.mock import patch
+from uuid import UUID, uuid4
 
 from django.test import TransactionTestCase
 
 from api.tests.api import ApiCase
-from cutting import commands
+from cutting import commands, jobs
 from cutting.models import Stock
+from piecing.cutting.ledger import plan_of_the_rest
 from workrooms.selectors import current_workroom
 
 
@@ -155,6 +158,29 @@ class TickingTest(LedgerCase):
         back = self.ask("post", f"{self.path}/cutting/undo")
         self.assertEqual((back["left"], self.cloth(), self.strips(back)), (48, before[1], self.strips(before[0])))
         self.ask("post", f"{self.path}/cutting/undo", expect=422)
+
+    def test_going_back_while_the_rest_is_looked_for_is_not_overtaken_by_it(self) -> None:
+        sheet = self.plan()
+        self.tick(self.strips(sheet, "a")[0])
+        begun, go_on = Event(), Event()
+
+        def slow(*args: Any) -> Any:
+            begun.set()
+            go_on.wait(20)
+            return plan_of_the_rest(*args)
+
+        with patch.object(commands, "plan_of_the_rest", slow):
+            self.ask("post", f"{self.path}/cutting", {})
+            self.assertTrue(begun.wait(10))
+            back = self.ask("post", f"{self.path}/cutting/undo")
+            go_on.set()
+            job = jobs.job_of(UUID(self.project["id"]))
+            assert job is not None
+            assert job.thread is not None
+            job.thread.join(20)
+        now = self.sheet()
+        self.assertEqual((now["plan"]["name"], now["job"]["failed"]), (back["plan"]["name"], ""))
+        self.assertEqual((self.pile("A", now)["cut"], self.strips(now)), (8, self.strips(sheet)))
 
     def test_what_to_buy_is_for_what_is_left(self) -> None:
         for n in self.strips(self.plan(), "a"):
