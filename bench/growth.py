@@ -125,8 +125,7 @@ def _readings(app: InProcess) -> None:
 
 
 def _projects(app: InProcess) -> None:
-    sizes, rows, made = [1, 10, 200, 2000], [], app.ask("get", "projects").body
-    made = len(made)
+    sizes, rows, made = [1, 10, 200, 2000], [], int(app.ask("get", "projects").body["count"])
     for n in sizes:
         for k in range(made, n + 40):
             _project(app, f"Project {k}")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from fractions import Fraction
 from typing import Any
 from uuid import UUID
@@ -30,7 +30,7 @@ from workrooms.models import Workroom
 from workrooms.once import change
 
 from . import jobs
-from .ledger import keep_letters, keep_scraps, put_down, undo, what_stands
+from .ledger import keep_letters, keep_scraps, put_down, remembering, undo
 from .models import GOALS, KINDS, CutPile, CutPlan, Stock
 from .translate import (
     block_counts,
@@ -42,7 +42,6 @@ from .translate import (
     plan_from,
     stock_data,
     stock_of,
-    wanted_of,
 )
 
 __all__ = [
@@ -170,7 +169,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
 def _piles_to_cut(project: Project, row: CutPlan) -> tuple[Pile, ...]:
     """The ledger once what is ticked was put down. Raises ``Refused`` when nothing is left to cut."""
     if row.done:
-        _remembering(row, "before planning what is left", lambda: put_down(project, row))
+        remembering(row, "before planning what is left", lambda: put_down(project, row))
     piles = piles_of(project)
     if not any(p.wanted for p in piles):
         raise Refused([NothingToCut("Nothing is wanted from the stock yet. Plan a unit or a quilt first.")])
@@ -178,15 +177,6 @@ def _piles_to_cut(project: Project, row: CutPlan) -> tuple[Pile, ...]:
         raise Refused([NothingToCut("Everything that is wanted is cut already.")])
     keep_letters(project, piles)
     return piles
-
-
-def _remembering(row: CutPlan, said: str, act: Callable[[], object]) -> None:
-    """Does it, and keeps what stood before for the undo."""
-    stood = what_stands(row, said)
-    before = set(Stock.objects.filter(fabric__project_id=row.project_id).values_list("pk", flat=True))
-    act()
-    now = set(Stock.objects.filter(fabric__project_id=row.project_id).values_list("pk", flat=True))
-    row.before = {**stood, "made": [str(k) for k in now - before]}
 
 
 def stop_plan(room: Workroom, key: UUID) -> Project:
@@ -214,9 +204,27 @@ def tick_strip(room: Workroom, key: UUID, number: int, done: bool, plan: str = "
     if number not in {s.number for c in kept[0].cloths for s in c.strips}:
         raise Refused([NothingToCut("This plan has no strip {number}.", number=number)])
     row.done = sorted(set(row.done) | {number} if done else set(row.done) - {number})
+    if not done:
+        _refuse_fewer(project, row)
     row.save(update_fields=["done"])
     touch(project)
     return project
+
+
+def _refuse_fewer(project: Project, row: CutPlan) -> None:
+    """Raises ``Refused`` when a pile would have fewer pieces cut than are put down as spoiled or used for something else."""
+    short = next((p.entry for p in piles_of(project, row) if p.have < 0), None)
+    if short is not None:
+        raise Refused(
+            [
+                NothingToCut(
+                    "{n, plural, one {One piece} other {# pieces}} of pile {letter} are put down as spoiled or used for something "
+                    "else. Count fewer there before this strip is not cut after all.",
+                    n=short.spoiled + short.given,
+                    letter=short.letter,
+                )
+            ]
+        )
 
 
 @change
@@ -232,7 +240,7 @@ def mark_cut(room: Workroom, key: UUID) -> Project:
         row.done = [s.number for c in kept[0].cloths for s in c.strips]
         put_down(project, row)
 
-    _remembering(row, "before all of it was marked as cut", all_of_it)
+    remembering(row, "before all of it was marked as cut", all_of_it)
     row.save()
     touch(project)
     return get_project(room, key)
@@ -245,6 +253,15 @@ def undo_cutting(room: Workroom, key: UUID) -> Project:
     row = CutPlan.objects.filter(project=project).first()
     if row is None or not row.before:
         raise Refused([NothingToCut("There is nothing to take back here.")])
+    if row.before["plan"] is not None and row.done:
+        raise Refused(
+            [
+                NothingToCut(
+                    "Strips of the newer plan are ticked, and going back would lose them. Take these ticks off first, or "
+                    "plan what is left."
+                )
+            ]
+        )
     row.asked_at = None
     undo(row)
     transaction.on_commit(lambda: jobs.stop(project.pk))
@@ -316,7 +333,7 @@ def keep_over(room: Workroom, key: UUID, letter: str) -> Project:
         CutPile.objects.filter(project=project, letter=letter).update(given=F("given") + over)
         keep_scraps(project, LeftOver(f"from pile {letter}", e.fabric, ZERO, ZERO, e.width, e.height), over)
 
-    _remembering(row, f"before pile {letter} went to the scraps", put_away)
+    remembering(row, f"before pile {letter} went to the scraps", put_away, plan=False)
     row.save()
     touch(project)
     return get_project(room, key)
@@ -329,15 +346,18 @@ def take_cutting(project: Project, data: Mapping[str, Any] | None, renewed: Mapp
     """
     if data is None:
         return
+    # As it is by now: what the file brought in before this is not in what was read of the project at its beginning.
+    project = get_project(project.workroom, project.pk)
     made = parse_datetime(data["made_at"]) if data.get("made_at") else None
     row = CutPlan(project=project, goal=data["goal"], along=data["along"], made_at=made)
     row.done, row.extra = list(data["done"]), [list(e) for e in data["extra"]]
     try:
-        _take_piles(project, data["piles"] if "piles" in data else _piles_of(data["laid"]))
         row.laid = _with_keys(data["laid"], renewed)
         row.save(force_insert=True)
-        plan_from(row)
-        wanted_of(project)
+        _take_piles(project, data["piles"] if "piles" in data else _piles_of(data["laid"]))
+        # With what is ticked: pieces spoiled may have come from strips that were not put down yet.
+        if any(p.have < 0 for p in piles_of(project, row)):
+            raise ValueError("more spoiled than cut")
     except (KeyError, ValueError, TypeError, IndexError, ZeroDivisionError, PiecingError):
         raise Refused([NothingToCut("The cutting plan cannot be read as one.", field="laid")]) from None
 
@@ -353,8 +373,6 @@ def _piles_of(laid: Mapping[str, Any]) -> Iterable[Iterable[Any]]:
 def _take_piles(project: Project, piles: Iterable[Iterable[Any]]) -> None:
     fabrics = {f.role: f for f in project.fabrics.all()}
     for letter, role, width, height, gives, name, cut, spoiled, given in piles:
-        if spoiled + given > cut:
-            raise ValueError("more spoiled than cut")
         CutPile.objects.create(
             project=project,
             fabric=fabrics[role],

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 from django.db.models import F, Max
+from django.db.models.functions import Greatest
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
@@ -16,7 +17,7 @@ from projects.models import Project
 from .models import CutPile, CutPlan, Stock
 from .translate import piles_of, plan_from
 
-__all__ = ["keep_letters", "keep_scraps", "put_down", "undo", "what_stands"]
+__all__ = ["keep_letters", "keep_scraps", "put_down", "remembering", "undo"]
 
 
 def keep_letters(project: Project, piles: Iterable[Pile] | None = None) -> None:
@@ -41,21 +42,37 @@ def keep_letters(project: Project, piles: Iterable[Pile] | None = None) -> None:
             CutPile.objects.filter(pk=known[e.letter].pk).update(name=e.name)
 
 
-def what_stands(row: CutPlan, said: str) -> dict[str, Any]:
-    """Plan, piles and stock as they are, to be gone back to."""
-    return {
+def remembering(row: CutPlan, said: str, act: Callable[[], object], *, plan: bool = True) -> None:
+    """Does it, and keeps in the row (not saved) what it changed: piles by how much, cloths from what to what, and the ``plan`` that
+    stood, so that ``undo`` takes back this and nothing that was entered since."""
+    stood = _plan_of(row) if plan else None
+    piles, stock = _piles(row), _stock(row)
+    act()
+    now_piles, now_stock = _piles(row), _stock(row)
+    more = {k: [n - o for n, o in zip(now, piles.get(k, (0, 0)), strict=True)] for k, now in now_piles.items()}
+    row.before = {
         "said": said,
-        "laid": row.laid,
-        "done": row.done,
-        "goal": row.goal,
-        "along": row.along,
-        "made_at": row.made_at.isoformat() if row.made_at else None,
-        "piles": {p.letter: [p.cut, p.spoiled, p.given] for p in CutPile.objects.filter(project_id=row.project_id)},
-        "stock": [
-            [str(s.pk), s.count, s.deleted_at.isoformat() if s.deleted_at else None]
-            for s in Stock.objects.filter(fabric__project_id=row.project_id)
-        ],
+        "plan": stood,
+        "piles": {k: by for k, by in more.items() if any(by)},
+        "stock": {k: [old, now_stock[k]] for k, old in stock.items() if now_stock[k] != old},
+        "made": [k for k in now_stock if k not in stock],
     }
+
+
+def _plan_of(row: CutPlan) -> dict[str, Any]:
+    made = row.made_at.isoformat() if row.made_at else None
+    return {"laid": row.laid, "done": row.done, "goal": row.goal, "along": row.along, "made_at": made}
+
+
+def _piles(row: CutPlan) -> dict[str, tuple[int, int]]:
+    """Pieces cut and given away, by letter."""
+    return {p.letter: (p.cut, p.given) for p in CutPile.objects.filter(project_id=row.project_id)}
+
+
+def _stock(row: CutPlan) -> dict[str, list[Any]]:
+    """How many of each cloth there are, and since when there is none."""
+    cloths = Stock.objects.filter(fabric__project_id=row.project_id)
+    return {str(s.pk): [s.count, s.deleted_at.isoformat() if s.deleted_at else None] for s in cloths}
 
 
 def put_down(project: Project, row: CutPlan) -> bool:
@@ -109,23 +126,19 @@ def keep_scraps(project: Project, left: LeftOver, count: int, kind: str = "scrap
 
 
 def undo(row: CutPlan) -> None:
-    """Back to what stood before the last strips were put down; cloth entered since then stays."""
+    """Takes back what was put down last. What was counted, entered or changed since then stays."""
     before: Mapping[str, Any] = row.before
-    for letter, (cut, spoiled, given) in before["piles"].items():
-        CutPile.objects.filter(project_id=row.project_id, letter=letter).update(cut=cut, spoiled=spoiled, given=given)
-    CutPile.objects.filter(project_id=row.project_id).exclude(letter__in=before["piles"]).update(
-        cut=0, spoiled=0, given=0
-    )
-    known = {key: (count, gone) for key, count, gone in before["stock"]}
-    for stock in Stock.objects.filter(fabric__project_id=row.project_id):
-        if str(stock.pk) in known:
-            stock.count, stock.deleted_at = known[str(stock.pk)]
-        elif str(stock.pk) in before.get("made", []):
-            stock.deleted_at = timezone.now()
-        else:
-            continue
-        stock.save(update_fields=["count", "deleted_at"])
-    row.laid, row.done, row.goal, row.along = before["laid"], before["done"], before["goal"], before["along"]
-    row.made_at = parse_datetime(before["made_at"]) if before["made_at"] else None
+    for letter, (cut, given) in before["piles"].items():
+        pile = CutPile.objects.filter(project_id=row.project_id, letter=letter)
+        pile.update(cut=Greatest(F("cut") - cut, 0), given=Greatest(F("given") - given, 0))
+    now = _stock(row)
+    for key, (old, then) in before["stock"].items():
+        if now.get(key) == then:
+            Stock.objects.filter(pk=key).update(count=old[0], deleted_at=old[1] and parse_datetime(old[1]))
+    Stock.objects.filter(pk__in=before["made"], deleted_at=None).update(deleted_at=timezone.now())
+    if before["plan"] is not None:
+        stood = before["plan"]
+        row.laid, row.done, row.goal, row.along = stood["laid"], stood["done"], stood["goal"], stood["along"]
+        row.made_at = parse_datetime(stood["made_at"]) if stood["made_at"] else None
     row.before = {}
     row.save()

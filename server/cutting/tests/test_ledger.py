@@ -159,6 +159,31 @@ class TickingTest(LedgerCase):
         self.assertEqual((back["left"], self.cloth(), self.strips(back)), (48, before[1], self.strips(before[0])))
         self.ask("post", f"{self.path}/cutting/undo", expect=422)
 
+    def test_going_back_takes_back_what_was_put_down_and_nothing_that_was_entered_since(self) -> None:
+        first = self.strips(self.plan(), "a")[0]
+        self.tick(first)
+        self.plan()
+        self.counted("A", spoiled=2)
+        self.stock("a", along="10", name="found")
+        back = self.ask("post", f"{self.path}/cutting/undo")
+        self.assertEqual((self.pile("A", back)["cut"], self.pile("A", back)["spoiled"]), (8, 2))
+        self.assertEqual(sorted(s["name"] for s in back["stock"]), ["", "", "found"])
+
+    def test_ticks_of_the_newer_plan_are_not_lost_by_going_back(self) -> None:
+        self.tick(self.strips(self.plan(), "a")[0])
+        self.tick(self.strips(self.plan(), "a")[0])
+        self.assertIn("would lose them", self.ask("post", f"{self.path}/cutting/undo", expect=422)["detail"])
+        self.assertEqual(self.pile("A")["cut"], 16)
+
+    def test_a_project_file_takes_pieces_spoiled_from_strips_that_are_only_ticked(self) -> None:
+        first = self.strips(self.plan(), "a")[0]
+        self.tick(first)
+        self.counted("A", spoiled=3)
+        copy = self.ask("post", "exchange/projects", self.ask("get", f"{self.path}/export"), expect=201)
+        piles = self.ask("get", f"projects/{copy['id']}/cutting")["piles"]
+        self.assertEqual([(p["cut"], p["spoiled"]) for p in piles if p["letter"] == "A"], [(8, 3)])
+        self.assertIn("put down as spoiled", self.tick(first, False, expect=422)["detail"])
+
     def test_going_back_while_the_rest_is_looked_for_is_not_overtaken_by_it(self) -> None:
         sheet = self.plan()
         self.tick(self.strips(sheet, "a")[0])
