@@ -67,12 +67,12 @@ def _free_name(room: Workroom, wanted: str) -> str:
 
 
 @change
-def create_project(room: Workroom, key: UUID, name: str | None, begin: str = "nothing") -> Project:
-    """An empty project with the workroom's settings, or one that begins with a ``unit``. Asking twice with one key gives one."""
+def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
+    """An empty project with the workroom's settings. Asking twice with one key gives one."""
     existing = room.projects.filter(pk=key).first()
     if existing is not None:
         return get_project(room, key, deleted=True)
-    project = Project.objects.create(
+    Project.objects.create(
         pk=key,
         workroom=room,
         name=_free_name(room, (name or "New project").strip()[:120] or "New project"),
@@ -81,8 +81,6 @@ def create_project(room: Workroom, key: UUID, name: str | None, begin: str = "no
         ruler_step=room.ruler_step,
         reading_step=room.reading_step,
     )
-    if begin == "unit":
-        _begin_unit(project, uuid4(), "half_square_triangle")
     return get_project(room, key)
 
 

@@ -141,7 +141,6 @@ class NewProjectSerializer(serializers.Serializer[Any]):
 
     id = serializers.UUIDField()
     name = serializers.CharField(required=False, allow_blank=True, max_length=200)
-    begin = serializers.ChoiceField(choices=["nothing", "unit"], required=False, default="nothing")
 
 
 class NewKeySerializer(serializers.Serializer[Any]):

@@ -43,7 +43,7 @@ class ProjectsView(APIView):
     @extend_schema(operation_id="create_project", request=NewProjectSerializer, responses={201: ProjectSerializer})
     def post(self, request: Request) -> Response:
         body = valid(NewProjectSerializer(data=request.data))
-        return _out(commands.create_project(current_workroom(), body["id"], body.get("name"), body["begin"]), 201)
+        return _out(commands.create_project(current_workroom(), body["id"], body.get("name")), 201)
 
 
 class ProjectView(APIView):

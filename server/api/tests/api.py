@@ -38,9 +38,9 @@ class ApiCase(TestCase):
         return answer.json()
 
     def new_project(self, name: str = "Lantern") -> dict[str, Any]:
-        project: dict[str, Any] = self.ask(
-            "post", "projects", {"id": str(uuid4()), "name": name, "begin": "unit"}, expect=201
-        )
+        unit = {"kind": "half_square_triangle", "finished": "3 1/2", "count": "4"}
+        body = {"id": str(uuid4()), "name": name, "fabrics": ["Dark", "Light"], "unit": unit}
+        project: dict[str, Any] = self.ask("post", "beginnings", body, expect=201)
         return project
 
     def change(self, path: str, changes: dict[str, Any], seen: dict[str, Any] | None = None, expect: int = 200) -> Any:

@@ -119,13 +119,16 @@ class CopiesTest(TransactionTestCase):
         )
 
     def test_what_was_deleted_is_let_go_of_for_good_after_a_copy(self) -> None:
-        gone, kept = Project.objects.get(), create_project(current_workroom(), uuid4(), "Stays", "unit")
+        gone, kept = Project.objects.get(), create_project(current_workroom(), uuid4(), "Stays")
+        first = {"id": str(uuid4()), "kind": "half_square_triangle"}
+        self.client.post(f"/api/projects/{kept.pk}/units", first, content_type="application/json")
         more = {"id": str(uuid4()), "kind": "flying_goose"}
         self.client.post(f"/api/projects/{kept.pk}/units", more, content_type="application/json")
         self.client.delete(f"/api/units/{more['id']}")
         self.client.delete(f"/api/projects/{gone.pk}")
         self.assertEqual(self.client.get("/api/deleted").json(), {"count": 2})
         self.assertEqual(self.client.delete("/api/deleted").json(), {"count": 0})
+        kept = Project.objects.get(pk=kept.pk)
         self.assertEqual((self.names(), kept.units.count(), kept.fabrics.count()), ({"Stays"}, 1, 2))
         self.assertEqual(self.client.post(f"/api/projects/{gone.pk}/restore").status_code, 404)
         self.assertNotIn(b"Kept", copies.database().read_bytes())

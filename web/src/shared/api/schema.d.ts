@@ -1338,12 +1338,6 @@ export interface components {
             width: string;
             fabric: string;
         };
-        /**
-         * @description * `nothing` - nothing
-         *     * `unit` - unit
-         * @enum {string}
-         */
-        BeginEnum: "nothing" | "unit";
         /** @description Of so many blocks, or about ``wide`` by ``high``. */
         BeginQuiltRequest: {
             /** @default  */
@@ -2159,8 +2153,6 @@ export interface components {
             /** Format: uuid */
             id: string;
             name?: string;
-            /** @default nothing */
-            begin: components["schemas"]["BeginEnum"];
         };
         /** @description A unit of a kind, or a copy of one in the project. */
         NewUnitRequest: {
