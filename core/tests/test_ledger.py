@@ -56,6 +56,7 @@ class CountsTest(TestCase):
         """12 wanted; 10 cut, 3 of them spoiled, 1 cut smaller for another pile: 6 lie there, 6 are left to cut."""
         (pile,) = ledger([piece("a", "4", "4", 12)], [Entry("A", "a", inches(4), inches(4), 1, "", 10, 3, 1)])
         self.assertEqual((pile.have, pile.left, pile.over), (6, 6, 0))
+        self.assertEqual(pile.cut_when_done, 16)
 
     def test_what_is_no_longer_wanted_is_cloth_for_what_is(self) -> None:
         """Four 5-inch squares too many give four of 4 inches before any yard is cut; the fifth comes from the yard."""

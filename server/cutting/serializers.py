@@ -37,6 +37,7 @@ class PileSerializer(serializers.Serializer[Any]):
     spoiled = serializers.IntegerField(source="entry.spoiled")
     given = serializers.IntegerField(source="entry.given")
     left = serializers.IntegerField()
+    cut_when_done = serializers.IntegerField()
     over = serializers.IntegerField()
 
     def get_square(self, pile: Any) -> bool:

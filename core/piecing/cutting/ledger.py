@@ -79,6 +79,11 @@ class Pile:
         return max(0, self.wanted - self.have)
 
     @property
+    def cut_when_done(self) -> int:
+        """The count of cut pieces once all that is left is cut."""
+        return self.entry.cut + self.left
+
+    @property
     def over(self) -> int:
         """Pieces that are there and no longer wanted."""
         return max(0, self.have - self.wanted)

@@ -15,6 +15,8 @@ import { plainColours } from '@/shared/lib/colours'
 import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords } from '@/shared/words/words'
 
+import StripField from './StripField.vue'
+
 /** What a project begins with, on one page: one unit, a block, or a quilt of a block. */
 const { tried } = useOutbox()
 const router = useRouter()
@@ -214,30 +216,26 @@ const elsewhere = computed(() => {
         </div>
         <UnitPicture v-if="shown" :drawing="{ ...shown, alt: '' }" :colours="colours" :size="150" />
       </div>
-      <div v-if="with_ === 'quilt'" class="pair">
-        <LengthInput
-          v-model="typed.sash"
+      <template v-if="with_ === 'quilt'">
+        <StripField
+          v-model:width="typed.sash"
+          v-model:fabric="sashFabric"
+          use="Sashing"
           label="Sashing between the blocks finishes"
-          :placeholder="`none, or ${example.sash}`"
+          :example="example.sash"
           :problem="problems.sash"
+          :fabrics="fabricOptions"
         />
-        <div v-if="typed.sash.trim()" class="field">
-          <span>Sashing from</span>
-          <SelectInput v-model="sashFabric" labelled="Sashing from" :options="fabricOptions" />
-        </div>
-      </div>
-      <div v-if="with_ === 'quilt'" class="pair">
-        <LengthInput
-          v-model="typed.border"
+        <StripField
+          v-model:width="typed.border"
+          v-model:fabric="borderFabric"
+          use="Border"
           label="Border finishes"
-          :placeholder="`none, or ${example.border}`"
+          :example="example.border"
           :problem="problems.borders"
+          :fabrics="fabricOptions"
         />
-        <div v-if="typed.border.trim()" class="field">
-          <span>Border from</span>
-          <SelectInput v-model="borderFabric" labelled="Border from" :options="fabricOptions" />
-        </div>
-      </div>
+      </template>
       <fieldset>
         <legend>Fabrics</legend>
         <div v-for="(_, n) in fabrics" :key="n" class="fabric">

@@ -36,7 +36,7 @@ async function save(field: keyof typeof typed) {
 
 /** Counted by the piles as they were shown: what is cut so far and what was left of it. */
 function allCut() {
-  typed.cut = String(props.pile.cut + props.pile.left)
+  typed.cut = String(props.pile.cut_when_done)
   void save('cut')
 }
 </script>

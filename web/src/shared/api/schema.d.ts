@@ -2300,6 +2300,7 @@ export interface components {
             spoiled: number;
             given: number;
             left: number;
+            cut_when_done: number;
             over: number;
         };
         PilePatchRequest: {
