@@ -22,7 +22,7 @@ from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import ClothImpossible, NothingToCut
-from piecing.joining.thread import block_seam_length, thread_needed
+from piecing.joining.thread import block_join_length, thread_needed
 from piecing.lengths import Length, Measure, inches
 from piecing.planning.plan import plan as unit_plan
 from piecing.planning.schools import School
@@ -290,7 +290,7 @@ class PilesTest(TestCase):
         )
 
     def test_thread_is_three_times_the_seam(self) -> None:
-        nine = block_seam_length(library_pattern("nine_patch"), inches(9), inches("1/4"))
+        nine = block_join_length(library_pattern("nine_patch"), inches(9), inches("1/4"))
         # 6 short seams of 3 1/2 and two of 9 1/2
         self.assertEqual(nine, inches(40))
         thread = thread_needed([nine] * 9, inches(360))

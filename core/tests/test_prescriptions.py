@@ -22,7 +22,7 @@ from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.diagnosis.verdict import Status, judge
 from piecing.errors import ClothImpossible, CutTooSmall, QuiltImpossible
 from piecing.joining.order import Order, orders, steps
-from piecing.joining.thread import block_seam_length, thread_needed
+from piecing.joining.thread import block_join_length, thread_needed
 from piecing.lengths import ZERO, Length, inches, mm
 from piecing.planning import Choices, School, plan
 from piecing.planning.holdings import Holding, units_from
@@ -212,7 +212,7 @@ class ThreadTest(TestCase):
     def test_a_four_patch_of_four_blocks_by_hand(self) -> None:
         """2 by 2 squares finishing 8: two seams of 4 1/2 and one of 8 1/2, all with their allowances."""
         pattern = grid(["A0 A0", "A0 A0"], SQUARES)
-        self.assertAlmostEqual(float(block_seam_length(pattern, inches(8), QUARTER)), 4.5 * 2 + 8.5, places=3)
+        self.assertAlmostEqual(float(block_join_length(pattern, inches(8), QUARTER)), 4.5 * 2 + 8.5, places=3)
 
     def test_three_inches_of_thread_an_inch_of_seam_half_of_it_on_the_bobbin(self) -> None:
         found = thread_needed([inches(100), inches("399/2")], inches(200))

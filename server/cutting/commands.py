@@ -14,13 +14,15 @@ from django.utils.dateparse import parse_datetime
 
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
-from api.readers import length_reader, note_reader, one_of_reader, whole_reader
+from api.readers import length_reader, maybe_length_reader, note_reader, one_of_reader, whole_reader
 from piecing.cutting import ClothKind, Goal
+from piecing.cutting.joined import strips_for
 from piecing.cutting.ledger import Pile, pieces_left, plan_of_the_rest, spare_cloths
 from piecing.cutting.plan import LeftOver
 from piecing.cutting.stock import usual_size
 from piecing.errors import ClothImpossible, CountOutOfRange, NothingToCut, PiecingError
 from piecing.lengths import ZERO, Length, Measure
+from piecing.quilts.backing import BINDING
 from piecing.solver import Stop
 from projects.commands import touch
 from projects.models import Project
@@ -33,6 +35,7 @@ from . import jobs
 from .ledger import keep_letters, keep_scraps, put_down, remembering, undo
 from .models import GOALS, KINDS, CutPile, CutPlan, Stock
 from .translate import (
+    binding_data,
     block_counts,
     cloth_of,
     live_stock,
@@ -40,6 +43,7 @@ from .translate import (
     piles_of,
     plan_data,
     plan_from,
+    quilt_sizes_of,
     stock_data,
     stock_of,
 )
@@ -68,6 +72,7 @@ def stock_readers(measure: Measure) -> dict[str, Reader]:
         "kind": one_of_reader([k for k, _ in KINDS], "kind of cloth"),
         "across": length_reader(measure),
         "along": length_reader(measure),
+        "across_most": maybe_length_reader(measure),
         "count": whole_reader(2_000, "The number of cloths", least=0),
         "name": note_reader(80),
     }
@@ -170,13 +175,29 @@ def _piles_to_cut(project: Project, row: CutPlan) -> tuple[Pile, ...]:
     """The ledger once what is ticked was put down. Raises ``Refused`` when nothing is left to cut."""
     if row.done:
         remembering(row, "before planning what is left", lambda: put_down(project, row))
-    piles = piles_of(project)
+    _choose_binding(project, row)
+    piles = piles_of(project, row)
     if not any(p.wanted for p in piles):
         raise Refused([NothingToCut("Nothing is wanted from the stock yet. Plan a unit or a quilt first.")])
     if not any(p.left for p in piles):
         raise Refused([NothingToCut("Everything that is wanted is cut already.")])
     keep_letters(project, piles)
     return piles
+
+
+def _choose_binding(project: Project, row: CutPlan) -> None:
+    """Lengths of binding strips that come out of the cloth there is, beside what else is cut from it; not saved yet."""
+    sizes = quilt_sizes_of(project)
+    if sizes is None:
+        return
+    c = sizes.choices
+    piles = [p for p in piles_of(project, row) if p.entry.fabric == c.binding_fabric]
+    mine = [p for p in piles if p.joined or p.entry.name == BINDING]
+    have = {p.entry.height: p.have for p in mine if p.entry.width == c.binding_strip and p.have > 0}
+    others = pieces_left(p for p in piles if p not in mine)
+    cloths = [cloth for s in stock_of(project) if (cloth := cloth_of(s)).fabric == c.binding_fabric]
+    strips = strips_for(sizes.binding.length, c.binding_strip, have, others, cloths, c.usable)
+    row.binding = binding_data(c.binding_strip, strips)
 
 
 def stop_plan(room: Workroom, key: UUID) -> Project:
@@ -350,6 +371,7 @@ def take_cutting(project: Project, data: Mapping[str, Any] | None, renewed: Mapp
     project = get_project(project.workroom, project.pk)
     made = parse_datetime(data["made_at"]) if data.get("made_at") else None
     row = CutPlan(project=project, goal=data["goal"], along=data["along"], made_at=made)
+    row.binding = data.get("binding", {})
     row.done, row.extra = list(data["done"]), [list(e) for e in data["extra"]]
     try:
         row.laid = _with_keys(data["laid"], renewed)

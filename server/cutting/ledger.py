@@ -24,7 +24,9 @@ def keep_letters(project: Project, piles: Iterable[Pile] | None = None) -> None:
     """From now on every pile that is wanted keeps its letter, and the name of what it is for."""
     fabrics = {f.role: f.pk for f in project.fabrics.all()}
     known = {r.letter: r for r in CutPile.objects.filter(project=project)}
-    for p in piles if piles is not None else piles_of(project):
+    if piles is None:
+        piles = piles_of(project, CutPlan.objects.filter(project=project).first(), ticked=False)
+    for p in piles:
         e = p.entry
         if e.fabric not in fabrics:
             continue
@@ -61,7 +63,14 @@ def remembering(row: CutPlan, said: str, act: Callable[[], object], *, plan: boo
 
 def _plan_of(row: CutPlan) -> dict[str, Any]:
     made = row.made_at.isoformat() if row.made_at else None
-    return {"laid": row.laid, "done": row.done, "goal": row.goal, "along": row.along, "made_at": made}
+    return {
+        "laid": row.laid,
+        "done": row.done,
+        "goal": row.goal,
+        "along": row.along,
+        "binding": row.binding,
+        "made_at": made,
+    }
 
 
 def _piles(row: CutPlan) -> dict[str, tuple[int, int]]:
@@ -139,6 +148,7 @@ def undo(row: CutPlan) -> None:
     if before["plan"] is not None:
         stood = before["plan"]
         row.laid, row.done, row.goal, row.along = stood["laid"], stood["done"], stood["goal"], stood["along"]
+        row.binding = stood.get("binding", {})
         row.made_at = parse_datetime(stood["made_at"]) if stood["made_at"] else None
     row.before = {}
     row.save()

@@ -16,7 +16,7 @@ GOALS = [(g.value, g.name.lower()) for g in Goal]
 
 
 class Stock(models.Model):
-    """``count`` cloths alike of a fabric, usable ``across`` by ``along``."""
+    """``count`` cloths alike of a fabric, usable ``across`` by ``along``; ``across_most`` where they may be wider."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     fabric = models.ForeignKey(Fabric, on_delete=models.CASCADE, related_name="stock")
@@ -24,6 +24,7 @@ class Stock(models.Model):
     kind = models.CharField(max_length=12, choices=KINDS, default=ClothKind.YARDAGE.value)
     across = LengthField()
     along = LengthField()
+    across_most = LengthField(null=True, blank=True)
     count = models.PositiveIntegerField(default=1)
     name = models.CharField(max_length=80, blank=True, default="")
     deleted_at = models.DateTimeField(null=True, blank=True)
@@ -59,7 +60,7 @@ class CutPile(models.Model):
 class CutPlan(models.Model):
     """The last plan of a project as it was found; ``laid`` holds it exactly, ``done`` the strips ticked off,
     ``extra`` pieces from a list (fabric, width, height, count, name), ``asked_at`` since when one is being looked for,
-    ``before`` what stood before its strips were last put down as cut, for the undo."""
+    ``binding`` the strips chosen for it (width, and length with number), ``before`` what stood before its strips were last put down as cut, for the undo."""
 
     project = models.OneToOneField(Project, on_delete=models.CASCADE, primary_key=True, related_name="cut_plan")
     goal = models.CharField(max_length=10, choices=GOALS, default=Goal.LEAST.value)
@@ -67,6 +68,7 @@ class CutPlan(models.Model):
     laid = models.JSONField(default=dict, blank=True)
     done = models.JSONField(default=list, blank=True)
     extra = models.JSONField(default=list, blank=True)
+    binding = models.JSONField(default=dict, blank=True)
     before = models.JSONField(default=dict, blank=True)
     made_at = models.DateTimeField(null=True, blank=True)
     asked_at = models.DateTimeField(null=True, blank=True)

@@ -15,8 +15,9 @@ from blocks.selectors import blocks_of
 from blocks.translate import colourways_of, find_in, joining_of, makings_of, pattern_of
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from piecing.cutting import Cloth, CuttingPlan, WantedPiece, flaws
-from piecing.cutting.buying import Purchase, Shop, purchases, shop_step
-from piecing.cutting.fitting import Suggestion, most_blocks, suggestions
+from piecing.cutting.buying import BackingPurchase, Purchase, Shop, backing_purchase, purchases, shop_step
+from piecing.cutting.fitting import BlocksGiven, Suggestion, blocks_given, suggestions
+from piecing.cutting.joined import strips_said
 from piecing.cutting.ledger import Pile, of_pile, pieces_left
 from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
 from piecing.cutting.stock import CLOTH_WORDS
@@ -24,10 +25,13 @@ from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
-from piecing.joining.thread import Thread, block_seam_length, thread_needed
+from piecing.joining.thread import Thread, block_join_length, thread_needed, unit_seam_length
 from piecing.lengths import Area, Length, Measure, inches, mm
 from piecing.messages import Message
+from piecing.quilts.seams import binding_seam_length, quilt_join_length
+from piecing.quilts.sizes import QuiltSizes
 from piecing.trimming import Cutter
+from piecing.units import kind_of
 from projects.models import Project
 from projects.selectors import get_project
 from workrooms.selectors import current_workroom, owned_rulers
@@ -36,6 +40,7 @@ from . import jobs
 from .models import CutPlan, Stock
 from .standing import waiting_of
 from .translate import (
+    binding_strips,
     block_counts,
     cloth_of,
     directions_of,
@@ -44,6 +49,7 @@ from .translate import (
     piles_of,
     plain_of,
     plan_from,
+    quilt_sizes_of,
     stock_data,
     stock_of,
     unit_plans_of,
@@ -112,6 +118,7 @@ class CuttingSheet:
     left: int
     undo: str
     waiting: tuple[Message, ...] = ()
+    binding: Message | None = None
 
 
 _INTERRUPTED = "Looking for the cuts was interrupted when the program stopped. Plan the cuts again."
@@ -127,7 +134,13 @@ def sheet_of(project: Project) -> CuttingSheet:
         seen = JobView(False, 0.0, _INTERRUPTED)
     view = _plan_view(project, row, stock) if row else None
     undo = str(row.before.get("said", "")) if row else ""
-    return CuttingSheet(project, stock, piles, view, seen, sum(p.left for p in piles), undo, tuple(waiting_of(project)))
+    left, waiting, binding = sum(p.left for p in piles), tuple(waiting_of(project)), _binding_said(project, row)
+    return CuttingSheet(project, stock, piles, view, seen, left, undo, waiting, binding)
+
+
+def _binding_said(project: Project, row: CutPlan | None) -> Message | None:
+    sizes = quilt_sizes_of(project)
+    return strips_said(binding_strips(sizes, row), sizes.choices.binding_strip) if sizes else None
 
 
 def _plan_view(project: Project, row: CutPlan, stock: list[Stock]) -> CutPlanSheet | None:
@@ -140,7 +153,7 @@ def _plan_view(project: Project, row: CutPlan, stock: list[Stock]) -> CutPlanShe
     done = set(row.done)
     cloths = tuple(_cloth_view(c, cutter, rulers, done) for c in map(laid_again, plan.cloths))
     cut, used = float(plan.cut_area.value), float(plan.used_area.value)
-    settled = piles_of(project)
+    settled = piles_of(project, row, ticked=False)
     found = flaws(plan, pieces, [*(cloth_of(s) for s in stock), *_cut_up(plan)])
     return CutPlanSheet(
         row.goal,
@@ -231,9 +244,9 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
 
 @dataclass(frozen=True)
 class Possible:
-    """``blocks``: name and number that the stock gives of each block alone. ``ways``: what would fit instead."""
+    """``blocks``: what the stock gives of each block alone. ``ways``: what would fit instead."""
 
-    blocks: tuple[tuple[str, int], ...]
+    blocks: tuple[BlocksGiven, ...]
     ways: tuple[Suggestion, ...]
 
 
@@ -265,7 +278,7 @@ def _possible(key: UUID, _at: datetime) -> Possible:
             )
             return [p for c in plans if c.plan for p in unit_pieces(c.plan, c.unit.spec.kind, directions)]
 
-        blocks.append((pattern.name, most_blocks(pieces, cloths) if pieces(1) else 0))
+        blocks.append(blocks_given(pattern.name, pieces, cloths))
     return Possible(tuple(blocks), tuple(_ways(project, cloths)))
 
 
@@ -274,7 +287,7 @@ def _ways(project: Project, cloths: list[Any]) -> list[Suggestion]:
     kept = plan_from(row) if row else None
     if row is None or kept is None or not kept[0].missing:
         return []
-    plans, rest = unit_plans_of(project), plain_of(project, along=row.along)
+    plans, rest = unit_plans_of(project), plain_of(project, row)
 
     def pieces(units: Any) -> list[WantedPiece]:
         made = [p for u in units for p in unit_pieces(u, u.spec.kind, directions_of(project))]
@@ -289,13 +302,14 @@ class Buying:
     refusal: str
     shrinkage_percent: int
     wrong_cuts: int
-    seam: Length
-    thread: Length
-    bobbins: int
+    thread: Thread
+    seams: tuple[tuple[Message, Length], ...]
+    backing: BackingPurchase | None
+    backing_fabric: str
 
 
 def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin: int = 0) -> Buying:
-    """What to buy for the whole project, and the thread its blocks take.
+    """What to buy for the whole project, its backing, and the thread that its seams take.
 
     ``shrinkage`` in a hundred; ``bobbin`` in yards, or in metres when the project is measured in millimetres (0: a common
     one).
@@ -303,13 +317,19 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     measure = Measure(project.measure)
     shop = Shop(step=shop_step(measure), shrinkage=Fraction(shrinkage, 100), wrong_cuts=wrong_cuts)
     yard = mm(1000) if measure is Measure.MILLIMETRES else inches(36)
-    thread = _thread(project, yard * bobbin if bobbin else _BOBBIN)
+    sizes = quilt_sizes_of(project)
+    seams = tuple(_seams(project, sizes))
+    thread = thread_needed([length for _, length in seams], yard * bobbin if bobbin else _BOBBIN)
+    backing = (
+        backing_purchase(sizes.backing, directions_of(project)[sizes.choices.backing_fabric], shop) if sizes else None
+    )
     try:
         found = _purchases(pieces_left(now_of(project)), shop)
         refusal = ""
     except PiecingError as misfit:
         found, refusal = (), str(misfit)
-    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread.seam, thread.thread, thread.bobbins)
+    role = sizes.choices.backing_fabric if sizes else ""
+    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread, seams, backing, role)
 
 
 @lru_cache(maxsize=64)
@@ -317,13 +337,30 @@ def _purchases(wanted: tuple[WantedPiece, ...], shop: Shop) -> tuple[Purchase, .
     return tuple(purchases(wanted, shop, 3.0))
 
 
-def _thread(project: Project, bobbin: Length) -> Thread:
-    find, seams = find_in(project.workroom), []
+def _seams(project: Project, sizes: QuiltSizes | None) -> Iterator[tuple[Message, Length]]:
+    """What is sewn, lot by lot, and how long its seams are as they are sewn."""
+    for unit in unit_plans_of(project):
+        spec, kind = unit.spec, kind_of(unit.spec.kind).title
+        size = Message("{w}" if spec.width == spec.height else "{w} by {h}", w=spec.width, h=spec.height)
+        yield (
+            Message("{n, plural, one {one} other {#}} {kind} {size}", n=unit.wanted, kind=kind, size=size),
+            unit_seam_length(unit),
+        )
+    find = find_in(project.workroom)
     for block in blocks_of(project):
         try:
             pattern = pattern_of(block, find)
-            one = block_seam_length(pattern, block.finished, project.seam_allowance, joining_of(block, pattern))
+            one = block_join_length(pattern, block.finished, project.seam_allowance, joining_of(block, pattern))
         except PiecingError:
             continue
-        seams.append(one * sum(w.count for w in colourways_of(block)))
-    return thread_needed(seams, bobbin)
+        count = sum(w.count for w in colourways_of(block))
+        yield (
+            Message("joining {n, plural, one {one block} other {# blocks}} {name}", n=count, name=pattern.name),
+            one * count,
+        )
+    if sizes is not None:
+        yield Message("joining the quilt, with what is between and round its blocks"), quilt_join_length(sizes)
+        yield Message("sewing the binding on, and its joins"), binding_seam_length(sizes)
+        best = sizes.backing[0]
+        if best.panels > 1:
+            yield Message("joining the backing"), best.panel_length * (best.panels - 1)

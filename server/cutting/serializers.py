@@ -16,6 +16,7 @@ class StockSerializer(serializers.Serializer[Any]):
     kind = serializers.ChoiceField(choices=KINDS)
     across = LengthAnswerField()
     along = LengthAnswerField()
+    across_most = LengthAnswerField(allow_null=True)
     count = serializers.IntegerField()
     name = serializers.CharField(allow_blank=True)
 
@@ -119,7 +120,7 @@ class JobSerializer(serializers.Serializer[Any]):
 
 
 class CuttingSheetSerializer(serializers.Serializer[Any]):
-    """``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing;
+    """``left`` pieces are still to cut; ``binding`` says what it is joined from; ``undo`` says what can be gone back to, empty when nothing;
     ``waiting`` what cannot be cut for yet."""
 
     project = serializers.UUIDField(source="project.pk")
@@ -130,6 +131,7 @@ class CuttingSheetSerializer(serializers.Serializer[Any]):
     left = serializers.IntegerField()
     undo = serializers.CharField(allow_blank=True)
     waiting = serializers.ListField(child=MessageField())
+    binding = MessageField(allow_null=True)
 
 
 class NextSerializer(serializers.Serializer[Any]):
@@ -165,8 +167,12 @@ class TickSerializer(serializers.Serializer[Any]):
 
 
 class BlockPossibleSerializer(serializers.Serializer[Any]):
+    """``least`` at the smallest that the cloths may be, ``most`` at the largest."""
+
     name = serializers.CharField()
-    count = serializers.IntegerField()
+    least = serializers.IntegerField()
+    most = serializers.IntegerField()
+    said = MessageField()
 
 
 class WayThatFitsSerializer(serializers.Serializer[Any]):
@@ -201,6 +207,25 @@ class PurchaseSerializer(serializers.Serializer[Any]):
         return str(shop_said(purchase.buy, style.measure).text(style))
 
 
+class BackingPurchaseSerializer(serializers.Serializer[Any]):
+    """The back of the quilt, and batting as large; ``said`` is how it is joined."""
+
+    width = LengthAnswerField()
+    height = LengthAnswerField()
+    bare = LengthAnswerField()
+    asked = serializers.SerializerMethodField()
+    said = MessageField()
+
+    def get_asked(self, backing: Any) -> str:
+        style = self.context["style"]
+        return str(shop_said(backing.buy, style.measure).text(style))
+
+
+class SeamLengthSerializer(serializers.Serializer[Any]):
+    said = MessageField()
+    length = LengthAnswerField()
+
+
 class BuyingRequestSerializer(serializers.Serializer[Any]):
     """Allowances: shrinkage in a hundred, strips cut wrong, yards (or metres) on a bobbin, 0 for a common one."""
 
@@ -216,6 +241,14 @@ class BuyingSerializer(serializers.Serializer[Any]):
     refusal = serializers.CharField(allow_blank=True)
     shrinkage_percent = serializers.IntegerField()
     wrong_cuts = serializers.IntegerField()
-    seam = LengthAnswerField()
-    thread = LengthAnswerField()
-    bobbins = serializers.IntegerField()
+    seam = LengthAnswerField(source="thread.seam")
+    thread = LengthAnswerField(source="thread.thread")
+    bobbins = serializers.IntegerField(source="thread.bobbins")
+    seams = serializers.SerializerMethodField()
+    backing = BackingPurchaseSerializer(allow_null=True)
+    backing_fabric = serializers.CharField(allow_blank=True)
+
+    @extend_schema_field(SeamLengthSerializer(many=True))
+    def get_seams(self, buying: Any) -> Any:
+        rows = [{"said": said, "length": length} for said, length in buying.seams]
+        return SeamLengthSerializer(rows, many=True, context=self.context).data

@@ -14,18 +14,22 @@ from blocks.selectors import blocks_of
 from blocks.translate import find_in
 from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
+from piecing.cutting.joined import Strips, strips_settled
 from piecing.cutting.ledger import Entry, Pile, ledger, ticked_pieces
 from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Length
 from piecing.planning.unit_plan import UnitPlan
+from piecing.quilts.sizes import QuiltSizes
 from piecing.units import kind_of
 from projects.models import Project
 
 from .models import CutPile, CutPlan, Stock
 
 __all__ = [
+    "binding_data",
+    "binding_strips",
     "block_counts",
     "cloth_of",
     "cutting_data",
@@ -37,6 +41,7 @@ __all__ = [
     "plain_of",
     "plan_data",
     "plan_from",
+    "quilt_sizes_of",
     "stock_data",
     "stock_of",
     "unit_plans_of",
@@ -54,7 +59,9 @@ def stock_of(project: Project) -> list[Stock]:
 
 
 def cloth_of(row: Stock) -> Cloth:
-    return Cloth(str(row.pk), row.fabric.role, row.across, row.along, ClothKind(row.kind), row.count, row.name)
+    return Cloth(
+        str(row.pk), row.fabric.role, row.across, row.along, ClothKind(row.kind), row.count, row.name, row.across_most
+    )
 
 
 def directions_of(project: Project) -> dict[str, Direction]:
@@ -73,17 +80,49 @@ def unit_plans_of(project: Project) -> list[UnitPlan]:
     return found
 
 
-def plain_of(project: Project, *, along: bool = False) -> tuple[WantedPiece, ...]:
-    """Plain pieces of the quilt, if there are blocks."""
+def plain_of(project: Project, row: CutPlan | None) -> tuple[WantedPiece, ...]:
+    """Plain pieces of the quilt, if there are blocks; its binding from the strips that were chosen when cuts were planned."""
+    sizes = quilt_sizes_of(project)
+    if sizes is None:
+        return ()
+    pieces = plain_pieces(sizes.pieces, directions_of(project), along=row is not None and row.along)
+    strips = binding_strips(sizes, row)
+    return tuple(
+        q
+        for p in pieces
+        for q in (
+            [replace(p, key=f"{p.key}.{n}", height=h, count=c) for n, (h, c) in enumerate(strips.items())]
+            if p.joined
+            else [p]
+        )
+    )
+
+
+def quilt_sizes_of(project: Project) -> QuiltSizes | None:
+    """Every size of the quilt, once it was put together from blocks."""
     view = quilt_view(project, find_in(project.workroom))
-    return plain_pieces(view.sizes.pieces, directions_of(project), along=along) if view.sizes and view.picture else ()
+    return view.sizes if view.picture else None
 
 
-def wanted_of(project: Project, *, along: bool = False) -> list[WantedPiece]:
-    """Every piece of every planned unit, and of the quilt if there are blocks."""
+def binding_strips(sizes: QuiltSizes, row: CutPlan | None) -> Strips:
+    """The strips that the binding is joined from: those chosen, brought to what is needed by now."""
+    c = sizes.choices
+    kept = row.binding if row else {}
+    mine = kept.get("strip") == str(c.binding_strip.rational)
+    chosen = {_length(length): int(n) for length, n in kept["lengths"]} if mine else {}
+    return strips_settled(sizes.binding.length, c.binding_strip, chosen, c.usable)
+
+
+def binding_data(width: Length, strips: Strips) -> dict[str, Any]:
+    """Strips chosen, as they are kept."""
+    return {"strip": str(width.rational), "lengths": [[str(k.rational), n] for k, n in sorted(strips.items())]}
+
+
+def wanted_of(project: Project, row: CutPlan | None) -> list[WantedPiece]:
+    """Every piece of every planned unit, and of the quilt if there are blocks; ``row`` holds what was chosen for cutting."""
     directions = directions_of(project)
     units = (p for u in unit_plans_of(project) for p in unit_pieces(u, kind_of(u.spec.kind).title, directions))
-    return [*units, *plain_of(project, along=along), *_from_lists(project, directions)]
+    return [*units, *plain_of(project, row), *_from_lists(row, directions)]
 
 
 def entries_of(project: Project) -> list[Entry]:
@@ -92,19 +131,16 @@ def entries_of(project: Project) -> list[Entry]:
     return [Entry(r.letter, r.fabric.role, r.width, r.height, r.gives, r.name, r.cut, r.spoiled, r.given) for r in rows]
 
 
-def piles_of(project: Project, row: CutPlan | None = None) -> tuple[Pile, ...]:
-    """Every pile as it stands, strips ticked on the plan ``row`` counted as cut; without it, as last put down."""
-    along = (
-        CutPlan.objects.filter(project=project).values_list("along", flat=True).first() if row is None else row.along
-    )
+def piles_of(project: Project, row: CutPlan | None, *, ticked: bool = True) -> tuple[Pile, ...]:
+    """Every pile as it stands, strips ticked on the plan ``row`` counted as cut; not ``ticked``, as last put down."""
     entries = entries_of(project)
-    kept = plan_from(row) if row else None
+    kept = plan_from(row) if row and ticked else None
     if row and kept:
         cut, given = ticked_pieces(kept[0], row.done)
         entries = [
             replace(e, cut=e.cut + cut.get(e.letter, 0), given=e.given + given.get(e.letter, 0)) for e in entries
         ]
-    return ledger(wanted_of(project, along=bool(along)), entries)
+    return ledger(wanted_of(project, row), entries)
 
 
 def now_of(project: Project) -> tuple[Pile, ...]:
@@ -112,9 +148,8 @@ def now_of(project: Project) -> tuple[Pile, ...]:
     return piles_of(project, CutPlan.objects.filter(project=project).first())
 
 
-def _from_lists(project: Project, directions: dict[str, Direction]) -> list[WantedPiece]:
+def _from_lists(row: CutPlan | None, directions: dict[str, Direction]) -> list[WantedPiece]:
     """Pieces that came in by CSV."""
-    row = CutPlan.objects.filter(project=project).first()
     found = []
     for n, (role, width, height, count, name) in enumerate(row.extra if row else ()):
         turns = directions.get(role, Direction.NONE) is Direction.NONE or width == height
@@ -212,6 +247,7 @@ def cutting_data(project: Project) -> dict[str, Any] | None:
     return {
         "goal": row.goal,
         "along": row.along,
+        "binding": row.binding,
         "laid": row.laid,
         "done": row.done,
         "extra": row.extra,

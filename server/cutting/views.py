@@ -126,12 +126,9 @@ class PossibleView(APIView):
 
     @extend_schema(operation_id="possible", responses=serializers.PossibleSerializer)
     def get(self, _request: Request, key: UUID) -> Response:
-        found = selectors.possible_of(get_project(current_workroom(), key))
-        body = {
-            "blocks": [{"name": n, "count": c} for n, c in found.blocks],
-            "ways": found.ways,
-        }
-        return Response(body)
+        project = get_project(current_workroom(), key)
+        found = selectors.possible_of(project)
+        return Response(serializers.PossibleSerializer(found, context={"style": style_of(project)}).data)
 
 
 class _SheetView(APIView):

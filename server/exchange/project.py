@@ -116,6 +116,7 @@ def exported(project: Project) -> dict[str, Any]:
                 "kind": s.kind,
                 "across": _plain(s.across),
                 "along": _plain(s.along),
+                "across_most": _plain(s.across_most),
                 "count": s.count,
                 "name": s.name,
             }

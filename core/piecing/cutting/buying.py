@@ -6,16 +6,18 @@ Source: docs/theory, section 13.5.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ..errors import ClothImpossible
 from ..lengths import ZERO, Length, Measure, inches, mm
 from ..messages import Message
+from ..quilts.backing import Backing, backing_said
+from .joined import strips_settled
 from .plan import Goal, cutting_plan, shelf_plan
-from .stock import Cloth, ClothKind, WantedPiece
+from .stock import Cloth, ClothKind, Direction, WantedPiece
 
-__all__ = ["Pack", "Purchase", "Shop", "purchases", "shop_said", "shop_step"]
+__all__ = ["BackingPurchase", "Pack", "Purchase", "Shop", "backing_purchase", "purchases", "shop_said", "shop_step"]
 
 _LONG = inches(1_500)
 
@@ -51,7 +53,7 @@ class Pack:
 
 @dataclass(frozen=True, slots=True)
 class Purchase:
-    """For one fabric: ``minimum_cuts`` is what the plan takes of cloth ``usable`` wide, ``buy`` what to ask for in the shop.
+    """For one fabric: ``bare`` is what the plan takes of cloth ``usable`` wide, ``buy`` what to ask for in the shop.
 
     ``instead`` is what would do in its place, each kind by itself; those that hold not every piece are left out.
     """
@@ -71,6 +73,29 @@ def shop_said(length: Length, measure: Measure) -> Message:
     part = Fraction(int(eighths), 8)
     words = " ".join(str(x).replace("/", "⁄") for x in (int(whole), part) if x)
     return Message("{yards} yd", yards=words)
+
+
+@dataclass(frozen=True, slots=True)
+class BackingPurchase:
+    """Cloth for the back of the quilt: ``bare`` is what its panels take, ``buy`` what to ask for, ``said`` how it is joined.
+
+    ``width`` and ``height`` are what it measures when it is joined; the batting is as large.
+    """
+
+    width: Length
+    height: Length
+    bare: Length
+    buy: Length
+    said: Message
+
+
+def backing_purchase(backings: Sequence[Backing], direction: Direction, shop: Shop) -> BackingPurchase:
+    """The way of joining a backing that takes the least cloth. A print with a direction stands upright only with the selvedges
+    running up and down the quilt, so there the seams do too."""
+    upright = [b for b in backings if b.along or direction is Direction.NONE]
+    best = min(upright, key=lambda b: (float(b.length), not b.along))
+    buy = (best.length * (1 / (1 - shop.shrinkage))).round_up(shop.step)
+    return BackingPurchase(best.width, best.height, best.length, buy, backing_said(best))
 
 
 def purchases(pieces: Iterable[WantedPiece], shop: Shop, seconds: float = 4.0) -> tuple[Purchase, ...]:
@@ -107,9 +132,23 @@ def _one(fabric: str, pieces: Sequence[WantedPiece], shop: Shop, seconds: float)
 
 def _pack(pieces: Sequence[WantedPiece], fabric: str, kind: ClothKind, across: Length, along: Length) -> Pack | None:
     """How many of these cloths do, by laying pieces first fit: an upper figure. None when a piece fits on none."""
+    pieces = _joined_from(pieces, max(across, along))
     for p in pieces:
         fits = (p.width <= across and p.height <= along) or (p.turns and p.height <= across and p.width <= along)
         if not fits:
             return None
     plan = shelf_plan(pieces, [Cloth("pack", fabric, across, along, kind, min(20_000, sum(p.count for p in pieces)))])
     return None if plan.missing else Pack(kind, len(plan.cloths), across, along)
+
+
+def _joined_from(pieces: Sequence[WantedPiece], longest: Length) -> list[WantedPiece]:
+    """The pieces, those that are joined from strips of any length cut as long as this cloth gives them."""
+    found = []
+    for p in pieces:
+        if p.joined and p.height > longest > p.width * 2:
+            whole = p.height * p.count - p.width * (p.count - 1)
+            n = sum(strips_settled(whole, p.width, {}, longest).values())
+            found.append(replace(p, height=longest, count=n))
+        else:
+            found.append(p)
+    return found

@@ -9,6 +9,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from ..errors import PiecingError
+from ..messages import Message
 from ..planning.plan import plan
 from ..planning.schools import School
 from ..planning.unit_plan import Choices, UnitPlan
@@ -17,7 +18,7 @@ from ..units.method import Cuts
 from .plan import Goal, cutting_plan, shelf_plan
 from .stock import Cloth, WantedPiece
 
-__all__ = ["Suggestion", "fits", "most_blocks", "suggestions"]
+__all__ = ["BlocksGiven", "Suggestion", "blocks_given", "fits", "most_blocks", "suggestions"]
 
 _SCHOOLS = (School.LITTLE, School.EXACT)
 
@@ -46,6 +47,43 @@ def most_blocks(pieces_for: Callable[[int], Sequence[WantedPiece]], cloths: Sequ
         else:
             high = middle
     return low
+
+
+@dataclass(frozen=True, slots=True)
+class BlocksGiven:
+    """How many blocks a stock gives: ``least`` at the smallest its cloths may be, ``most`` at the largest."""
+
+    name: str
+    least: int
+    most: int
+
+    @property
+    def said(self) -> Message:
+        """In words, with what to do where cloth was not measured."""
+        if self.least == self.most:
+            return Message(
+                "{n, plural, =0 {No block} one {One block} other {# blocks}} of {name}, if it is all used for them.",
+                n=self.least,
+                name=self.name,
+            )
+        return Message(
+            "{least} to {most} blocks of {name}, if it is all used for them: measure each cloth that is “up to” before cutting "
+            "the last.",
+            least=self.least,
+            most=self.most,
+            name=self.name,
+        )
+
+
+def blocks_given(name: str, pieces_for: Callable[[int], Sequence[WantedPiece]], cloths: Sequence[Cloth]) -> BlocksGiven:
+    """How many blocks of one kind all the cloth gives, and how many if every cloth is as wide as it may be."""
+    if not pieces_for(1):
+        return BlocksGiven(name, 0, 0)
+    least = most_blocks(pieces_for, cloths)
+    unsure = any(c.across_most and c.across_most > c.across for c in cloths)
+    return BlocksGiven(
+        name, least, max(least, most_blocks(pieces_for, [c.at_most for c in cloths])) if unsure else least
+    )
 
 
 @dataclass(frozen=True, slots=True)

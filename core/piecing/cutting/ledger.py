@@ -67,6 +67,7 @@ class Pile:
     wanted: int
     turns: bool = True
     along_cloth: bool = False
+    joined: bool = False
 
     @property
     def have(self) -> int:
@@ -93,7 +94,16 @@ class Pile:
         """All that is wanted of it, under its letter."""
         e = self.entry
         return WantedPiece(
-            e.letter, e.fabric, e.width, e.height, self.wanted, e.name, self.turns, e.gives, self.along_cloth
+            e.letter,
+            e.fabric,
+            e.width,
+            e.height,
+            self.wanted,
+            e.name,
+            self.turns,
+            e.gives,
+            self.along_cloth,
+            self.joined,
         )
 
 
@@ -114,6 +124,7 @@ def ledger(wanted: Iterable[WantedPiece], kept: Iterable[Entry]) -> tuple[Pile, 
             count=p.count + (known.count if known else 0),
             name="; ".join(names),
             along_cloth=p.along_cloth or (known is not None and known.along_cloth),
+            joined=p.joined or (known is not None and known.joined),
         )
     entries = {e.key: e for e in kept}
     fresh = [p for key, p in asked.items() if key not in entries]
@@ -129,7 +140,7 @@ def ledger(wanted: Iterable[WantedPiece], kept: Iterable[Entry]) -> tuple[Pile, 
 def _pile(entry: Entry, wanted: WantedPiece | None) -> Pile:
     if wanted is None:
         return Pile(entry, 0)
-    return Pile(replace(entry, name=wanted.name), wanted.count, wanted.turns, wanted.along_cloth)
+    return Pile(replace(entry, name=wanted.name), wanted.count, wanted.turns, wanted.along_cloth, wanted.joined)
 
 
 def letter_of(n: int) -> str:

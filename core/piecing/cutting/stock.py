@@ -61,6 +61,8 @@ class Direction(StrEnum):
 class Cloth:
     """``count`` cloths alike: a fabric by its role, usable ``across`` and ``along`` the selvedge.
 
+    ``across_most`` is as wide as they may be where not every one was measured, as with fat quarters; they are planned at ``across``.
+
     Raises ``ClothImpossible`` for sizes that cannot be.
     """
 
@@ -71,6 +73,7 @@ class Cloth:
     kind: ClothKind = ClothKind.YARDAGE
     count: int = 1
     name: str = ""
+    across_most: Length | None = None
 
     def __post_init__(self) -> None:
         for size, field in ((self.across, "across"), (self.along, "along")):
@@ -78,6 +81,13 @@ class Cloth:
                 raise ClothImpossible(
                     "A cloth is larger than nothing and under {most}.", field=field, most=LARGEST_CLOTH
                 )
+        if self.across_most is not None and not self.across <= self.across_most <= LARGEST_CLOTH:
+            raise ClothImpossible(
+                "Up to {most} is not as much as {across} across. Give the widest they may be, or leave it empty.",
+                field="across_most",
+                most=self.across_most,
+                across=self.across,
+            )
         if not 0 <= self.count <= MOST_PIECES:
             raise ClothImpossible("Count between 0 and {most} cloths.", field="count", most=f"{MOST_PIECES:,}")
 
@@ -85,6 +95,11 @@ class Cloth:
     def area(self) -> Area:
         """Square inches of one such cloth."""
         return Area(self.across.area_with(self.along))
+
+    @property
+    def at_most(self) -> Cloth:
+        """The same if it is as wide as it may be."""
+        return replace(self, across=self.across_most or self.across)
 
     def one(self, n: int) -> Cloth:
         """The nth of several cloths alike, as a cloth of its own."""
@@ -96,7 +111,8 @@ class WantedPiece:
     """``count`` rectangles of one fabric: ``width`` across, ``height`` along the grain, when it matters.
 
     ``turns`` tells whether a piece may be cut lying on its side. ``gives`` 2 or 4 when it is cut further on its
-    diagonals. ``along_cloth`` wants it cut lengthwise, as a border is.
+    diagonals. ``along_cloth`` wants it cut lengthwise, as a border is. ``joined`` ones are strips that are joined end to end
+    on the diagonal, so that shorter ones do as well.
     """
 
     key: str
@@ -108,6 +124,7 @@ class WantedPiece:
     turns: bool = True
     gives: int = 1
     along_cloth: bool = False
+    joined: bool = False
 
     @property
     def area(self) -> Area:

@@ -58,8 +58,20 @@ def plain_pieces(
     for n, p in enumerate(pieces):
         direction = directions.get(p.fabric, Direction.NONE)
         border = along and p.name.startswith("border") and p.cut_height > p.cut_width * _LONG
-        turns = _turns(direction, p.cut_width, p.cut_height)
+        # A binding shows half a finger of its print: it is cut whichever way it comes out.
+        turns = p.joined or _turns(direction, p.cut_width, p.cut_height)
         found.append(
-            WantedPiece(f"plain{n}", p.fabric, p.cut_width, p.cut_height, p.count, p.name, turns, p.cut_into, border)
+            WantedPiece(
+                f"plain{n}",
+                p.fabric,
+                p.cut_width,
+                p.cut_height,
+                p.count,
+                p.name,
+                turns,
+                p.cut_into,
+                border,
+                p.joined,
+            )
         )
     return tuple(found)

@@ -8,10 +8,11 @@ from math import ceil
 
 from ..blocks.pattern import Pattern
 from ..lengths import Length, inches
+from ..planning.unit_plan import UnitPlan
 from .order import Order
 from .seams import block_seams
 
-__all__ = ["PER_SEAM", "Thread", "block_seam_length", "thread_needed"]
+__all__ = ["PER_SEAM", "Thread", "block_join_length", "thread_needed", "unit_seam_length"]
 
 PER_SEAM = 3
 """Thread on top and in the bobbin together, for each inch of seam."""
@@ -26,10 +27,16 @@ class Thread:
     bobbins: int
 
 
-def block_seam_length(pattern: Pattern, finished: Length, allowance: Length, order: Order = Order.ROWS) -> Length:
-    """All seams of one block, each sewn from raw edge to raw edge. Raises what ``block_seams`` refuses."""
+def unit_seam_length(plan: UnitPlan) -> Length:
+    """All that is sewn for the units of a plan, as it is sewn: through the pieces as cut, before anything is trimmed."""
+    return Length.near(plan.simulated.making.sewn * plan.batches)
+
+
+def block_join_length(pattern: Pattern, finished: Length, allowance: Length, order: Order = Order.ROWS) -> Length:
+    """The seams that join the units of one block, each sewn from raw edge to raw edge. Raises what ``block_seams`` refuses."""
     part = float(finished) / float(pattern.width)
-    return Length.near(sum(s.length * part + 2 * float(allowance) for s in block_seams(pattern, order)))
+    joins = (s for s in block_seams(pattern, order) if not s.inner)
+    return Length.near(sum(s.length * part + 2 * float(allowance) for s in joins))
 
 
 def thread_needed(seams: Iterable[Length], bobbin: Length) -> Thread:

@@ -7,10 +7,14 @@ from math import ceil
 
 from ..errors import QuiltImpossible
 from ..lengths import ZERO, Length, inches
+from ..messages import Message
 from .choices import PlainPiece, QuiltChoices
 
-__all__ = ["Backing", "Binding", "backings_of", "binding_of", "binding_piece"]
+__all__ = ["BINDING", "Backing", "Binding", "backing_said", "backings_of", "binding_of", "binding_piece"]
 
+
+BINDING = "binding strip"
+"""What the pile of its strips is called."""
 
 _BACKING_SEAM = inches("1/2")
 
@@ -55,7 +59,36 @@ def binding_of(c: QuiltChoices, width: Length, height: Length) -> Binding:
 def binding_piece(c: QuiltChoices, binding: Binding) -> PlainPiece:
     """The strips that the binding is joined from, as a pile to cut."""
     return PlainPiece(
-        "binding strip", c.binding_fabric, c.binding_strip, c.usable, c.binding_strip, c.usable, binding.strips
+        BINDING,
+        c.binding_fabric,
+        c.binding_strip,
+        c.usable,
+        c.binding_strip,
+        c.usable,
+        binding.strips,
+        joined=True,
+    )
+
+
+def backing_said(b: Backing) -> Message:
+    """How it is joined: panels, their length, and which way the seams run on the quilt."""
+    if b.panels == 1:
+        return Message("One length of {length} is wide enough; nothing is joined.", length=b.panel_length)
+    joins = b.panels - 1
+    if b.along:
+        return Message(
+            "{panels} lengths of {length} side by side: {joins, plural, one {one seam} other {# seams}} running up and down the "
+            "quilt, selvedges cut off first.",
+            panels=b.panels,
+            length=b.panel_length,
+            joins=joins,
+        )
+    return Message(
+        "{panels} lengths of {length}, one above the other: {joins, plural, one {one seam} other {# seams}} running across the "
+        "quilt, selvedges cut off first.",
+        panels=b.panels,
+        length=b.panel_length,
+        joins=joins,
     )
 
 

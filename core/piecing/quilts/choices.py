@@ -77,7 +77,8 @@ class QuiltChoices:
 class PlainPiece:
     """A piece without a seam in it: what it is, its finished size, how large to cut it, and how many.
 
-    ``cut_into`` is 2 or 4 when it is a square cut on one or both diagonals; ``pieces`` is what then comes out.
+    ``cut_into`` is 2 or 4 when it is a square cut on one or both diagonals; ``needed`` is what is wanted of what then comes
+    out. ``joined`` is the binding: strips that are joined end to end.
     """
 
     name: str
@@ -90,6 +91,16 @@ class PlainPiece:
     cut_into: int = 1
     needed: int = 0
     note: Message | None = None
+    joined: bool = False
+
+    @property
+    def edge(self) -> Length:
+        """Once round one finished piece; a half of a square is known by its two short sides, a quarter by its long one."""
+        if self.cut_into == 2:
+            return self.finished_width * 2 + self.finished_width.times_root2()
+        if self.cut_into == 4:
+            return self.finished_width + self.finished_width.times_root2()
+        return (self.finished_width + self.finished_height) * 2
 
     @property
     def left_over(self) -> int:

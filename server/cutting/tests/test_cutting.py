@@ -57,12 +57,13 @@ class StockTest(ApiCase):
     def test_what_the_stock_is_enough_for(self) -> None:
         self.ask("put", f"{self.path}/blocks/{uuid4()}", {"start": "pinwheel", "changes": {"finished": "7"}})
         self.assertEqual(
-            self.ask("get", f"{self.path}/possible"), {"blocks": [{"name": "Pinwheel", "count": 0}], "ways": []}
+            [b["said"] for b in self.ask("get", f"{self.path}/possible")["blocks"]],
+            ["No block of Pinwheel, if it is all used for them."],
         )
         for role in "ab":
             self.put(role, across="40", along="9")
         # Two strips of eight squares of 4 1/2 of each fabric: 32 units, four a block.
-        self.assertEqual(self.ask("get", f"{self.path}/possible")["blocks"][0]["count"], 8)
+        self.assertEqual(self.ask("get", f"{self.path}/possible")["blocks"][0]["least"], 8)
 
     def test_what_to_buy(self) -> None:
         buying = self.ask("get", f"{self.path}/buying")
@@ -128,7 +129,7 @@ class SheetsTest(ApiCase):
     def test_what_there_is_enough_for_follows_every_change(self) -> None:
         """What was worked out is kept for as long as nothing of the project changes, and no longer."""
         self.ask("put", f"{self.path}/blocks/{uuid4()}", {"start": "pinwheel", "changes": {"finished": "7"}})
-        count = lambda: self.ask("get", f"{self.path}/possible")["blocks"][0]["count"]  # noqa: E731
+        count = lambda: self.ask("get", f"{self.path}/possible")["blocks"][0]["least"]  # noqa: E731
         self.assertEqual(count(), 0)
         self.send("stock", "fabric,kind,across,along\na,yardage,40,9\nb,yardage,40,9")
         self.assertEqual(count(), 8)

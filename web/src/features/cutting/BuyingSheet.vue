@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { NCollapse, NCollapseItem } from 'naive-ui'
+
 import RowInput from '@/shared/form/RowInput.vue'
 import { usePreference } from '@/shared/offline/preference'
 
@@ -28,9 +30,7 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
 <template>
   <section v-if="possible?.blocks.length" class="sheet" aria-label="What the stock gives">
     <h2>What the stock gives</h2>
-    <p v-for="b in possible.blocks" :key="b.name">
-      {{ b.count }} {{ b.count === 1 ? 'block' : 'blocks' }} of {{ b.name }}, if it is all used for them.
-    </p>
+    <p v-for="b in possible.blocks" :key="b.name">{{ b.said }}</p>
     <p v-for="w in possible.ways" :key="w.kind + w.method + w.school">
       {{ kindWords[w.kind]?.name }} by
       <strong>{{ methodWords(w.kind, w.method).name }}, {{ schoolWords[w.school]?.name }}</strong> would make
@@ -52,6 +52,16 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
             ></template>
           </span>
         </li>
+        <li v-if="data.backing">
+          <strong>Backing, {{ name(data.backing_fabric) }}: {{ data.backing.asked }}</strong>
+          <span class="soft">{{ data.backing.said }}</span>
+        </li>
+        <li v-if="data.backing">
+          <strong
+            >Batting: <Len :of="data.backing.width" about /> by <Len :of="data.backing.height" about
+          /></strong>
+          <span class="soft">as large as the backing</span>
+        </li>
       </ul>
       <div class="allow">
         <div>
@@ -71,9 +81,16 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
         </div>
       </div>
       <p v-if="data.bobbins">
-        Thread: <Len :of="data.seam" about /> of seam in the blocks takes <Len :of="data.thread" about />;
-        wind {{ data.bobbins }} bobbins.
+        Thread: <Len :of="data.seam" about /> of seam takes <Len :of="data.thread" about />; wind
+        {{ data.bobbins }} bobbins.
       </p>
+      <NCollapse v-if="data.seams.length">
+        <NCollapseItem title="Seam by seam" name="seams">
+          <ul>
+            <li v-for="s in data.seams" :key="s.said">{{ s.said }}: <Len :of="s.length" about /></li>
+          </ul>
+        </NCollapseItem>
+      </NCollapse>
     </template>
   </section>
 </template>

@@ -119,6 +119,7 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
               What is ticked stays cut. Planning again takes only what is left, from the cloth that is left.
             </p>
           </div>
+          <p v-if="data?.binding" class="soft">{{ data.binding }}</p>
           <p v-for="f in plan.flaws" :key="f" class="serious" role="alert">{{ f }}</p>
           <ul v-if="plan.missing.length" class="missing" role="alert">
             <li v-for="m in plan.missing" :key="m.letter">

@@ -21,6 +21,7 @@ const { typed, base } = useTyped(
     kind: props.stock.kind as string,
     across: props.stock.across.text,
     along: props.stock.along.text,
+    across_most: props.stock.across_most?.text ?? '',
     count: String(props.stock.count),
     name: props.stock.name,
   }),
@@ -39,6 +40,10 @@ async function save(field: keyof typeof typed) {
     problem.value = error.problem.errors[0]?.message ?? error.message
   }
 }
+/** Cloth that is not cut alike from piece to piece. */
+const unsure = computed(
+  () => typed.kind === 'fat_quarter' || typed.kind === 'scrap' || typed.across_most !== '',
+)
 const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ value, label: w.name })))
 </script>
 
@@ -56,6 +61,15 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
     <span aria-hidden="true">×</span>
     <RowInput v-model="typed.along" :labelled="`Along, ${fabric}`" @keep="save('along')" />
     <NButton text class="drop" :aria-label="`Take this ${fabric} away`" @click="emit('drop')"> × </NButton>
+    <div v-if="unsure" class="named up">
+      <span>across up to</span>
+      <RowInput
+        v-model="typed.across_most"
+        :labelled="`Across up to, ${fabric}`"
+        placeholder="as above"
+        @keep="save('across_most')"
+      />
+    </div>
     <p v-if="typed.name" class="soft named">{{ typed.name }}</p>
     <p v-if="problem" class="serious named" role="alert">{{ problem }}</p>
   </div>
@@ -73,6 +87,14 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
 .named {
   grid-column: 1 / -1;
   line-height: 1.2;
+}
+
+.up {
+  display: grid;
+  grid-template-columns: auto 90px;
+  gap: 6px;
+  justify-content: end;
+  align-items: center;
 }
 
 .drop {

@@ -1316,6 +1316,14 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
         };
+        /** @description The back of the quilt, and batting as large; ``said`` is how it is joined. */
+        BackingPurchase: {
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly bare: components["schemas"]["Length"];
+            readonly asked: string;
+            readonly said: string;
+        };
         Batch: {
             number: number;
             key: string;
@@ -1393,9 +1401,12 @@ export interface components {
             pressing?: components["schemas"]["WishesWireRequest"];
             sewn_open?: string[];
         };
+        /** @description ``least`` at the smallest that the cloths may be, ``most`` at the largest. */
         BlockPossible: {
             name: string;
-            count: number;
+            least: number;
+            most: number;
+            readonly said: string;
         };
         BlockSize: {
             readonly finished: components["schemas"]["Length"];
@@ -1447,6 +1458,9 @@ export interface components {
             readonly seam: components["schemas"]["Length"];
             readonly thread: components["schemas"]["Length"];
             bobbins: number;
+            readonly seams: components["schemas"]["SeamLength"][];
+            backing: components["schemas"]["BackingPurchase"] | null;
+            backing_fabric: string;
         };
         /** @description A row of units without a project: sizes and readings as typed. */
         ByHandRequest: {
@@ -1728,7 +1742,7 @@ export interface components {
          */
         CutterEnum: "right" | "left";
         /**
-         * @description ``left`` pieces are still to cut; ``undo`` says what can be gone back to, empty when nothing;
+         * @description ``left`` pieces are still to cut; ``binding`` says what it is joined from; ``undo`` says what can be gone back to, empty when nothing;
          *     ``waiting`` what cannot be cut for yet.
          */
         CuttingSheet: {
@@ -1741,6 +1755,7 @@ export interface components {
             left: number;
             undo: string;
             waiting: string[];
+            readonly binding: string | null;
         };
         /** @description How many deleted things can still be taken back. */
         Deleted: {
@@ -2889,6 +2904,10 @@ export interface components {
             readonly slip: components["schemas"]["Length"];
             readonly cost: components["schemas"]["Length"];
         };
+        SeamLength: {
+            readonly said: string;
+            readonly length: components["schemas"]["Length"];
+        };
         SeamWay: {
             name: string;
             way: string;
@@ -3047,6 +3066,7 @@ export interface components {
             kind: components["schemas"]["ClothKindEnum"];
             readonly across: components["schemas"]["Length"];
             readonly along: components["schemas"]["Length"];
+            readonly across_most: components["schemas"]["Length"] | null;
             count: number;
             name: string;
         };
@@ -3058,6 +3078,7 @@ export interface components {
             kind?: components["schemas"]["ClothKindEnum"];
             across?: string | null;
             along?: string | null;
+            across_most?: string | null;
             count?: string | null;
             name?: string | null;
         };

@@ -1,0 +1,33 @@
+"""The seams of a quilt beside those within its blocks. Source: docs/theory, section 13.7."""
+
+from __future__ import annotations
+
+from ..lengths import Length
+from .sizes import QuiltSizes
+
+__all__ = ["binding_seam_length", "quilt_join_length"]
+
+
+def quilt_join_length(sizes: QuiltSizes) -> Length:
+    """The seams that join blocks, sashing, setting pieces and borders, each from raw edge to raw edge.
+
+    Every inch of such a seam is an edge of two parts, and the rest of the parts' edges are the quilt's own; joining n parts
+    takes n - 1 seams.
+    """
+    c = sizes.choices
+    edges = float((c.block_width + c.block_height) * 2) * c.blocks
+    parts = c.blocks
+    for p in sizes.pieces:
+        if p.joined:
+            continue
+        count = p.needed or p.count * p.cut_into
+        parts += count
+        edges += float(p.edge) * count
+    inside = (edges - 2 * float(sizes.width + sizes.height)) / 2
+    return Length.near(inside + 2 * float(c.seam_allowance) * (parts - 1))
+
+
+def binding_seam_length(sizes: QuiltSizes) -> Length:
+    """The binding sewn on once round, and its joins, each over the diagonal of a strip's width."""
+    strip = sizes.binding.strip
+    return sizes.binding.round_about + Length.near(float(strip.times_root2()) * (sizes.binding.strips - 1))
