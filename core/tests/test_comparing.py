@@ -126,7 +126,7 @@ class CompareTest(TestCase):
             comparison = compare(Choices(sample(kind), methods_of(kind)[0].name, count=24), rulers=_RULERS)
             with self.subTest(kind):
                 self.assertEqual(comparison.ways[0].drawbacks, ())
-                self.assertIn("of the cloth wasted", str(comparison.reason))
+                self.assertIn("to trim", str(comparison.reason))
 
     def test_bias_outside_and_loose_edges_count_against_a_way(self) -> None:
         ways = compare(half_square(count=24)).ways
@@ -136,6 +136,40 @@ class CompareTest(TestCase):
         self.assertGreater(by_name["four"].score, by_name["pair"].score)
         self.assertAlmostEqual(by_name["pair"].seams, 1.0)
         self.assertAlmostEqual(by_name["pair"].sewn, 4.5 * 2**0.5 - 0.5, places=6)
+
+    def test_what_all_units_take_by_hand(self) -> None:
+        """24 in pairs: 24 squares of 4 1/2, two seams of 4.5 √2 - 1/2 through each of twelve pairs, one cut through each."""
+        ways = {(w.method.name, w.school): w for w in compare(half_square(count=24)).ways}
+        pair = ways["pair", School.LITTLE].in_all
+        self.assertEqual((pair.pieces, pair.seams, pair.cuts_apart), (24, 24, 12))
+        self.assertAlmostEqual(pair.sewn, 24 * (4.5 * 2**0.5 - 0.5), places=5)
+        eight = ways["eight", School.LITTLE].in_all
+        # Three batches of one square of each fabric, four seams, cut across, down and on both diagonals.
+        self.assertEqual((eight.pieces, eight.seams), (6, 12))
+        refused = next(
+            w for w in compare(Choices(sample("flying_goose").sized(inches(6), inches(2)), "four")).ways if not w.plan
+        )
+        self.assertEqual(refused.in_all.pieces, 0)
+
+    def test_the_reason_is_true_of_the_ways_it_is_said_of(self) -> None:
+        for kind in (
+            "half_square_triangle",
+            "quarter_square_triangle",
+            "flying_goose",
+            "square_in_square",
+            "four_patch",
+        ):
+            found = compare(Choices(sample(kind), methods_of(kind)[0].name, count=24), rulers=_RULERS)
+            best, said = found.ways[0], str(found.reason)
+            rivals = [w for w in found.ways if w.plan and not w.drawbacks and w.method is not best.method]
+            with self.subTest(kind):
+                for words, of in (
+                    ("least cloth", lambda w: w.cloth),
+                    ("fewest pieces", lambda w: w.in_all.pieces),
+                    ("least to sew", lambda w: w.in_all.sewn),
+                ):
+                    least = bool(rivals) and all(of(best) < of(w) - 1e-9 for w in rivals)
+                    self.assertEqual(words in said, least, said)
 
     def test_one_hand_only_is_made_from_loose_triangles(self) -> None:
         way = self.best("split_quarter_square_triangle", "abc")

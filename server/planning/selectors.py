@@ -16,6 +16,7 @@ from piecing.lengths import Length, Measure, Style, hair
 from piecing.messages import Message
 from piecing.overview.compare import Comparison, compare
 from piecing.planning.holdings import parse_holdings
+from piecing.planning.on_the_way import laid_together, sizes_between
 from piecing.planning.plan import SchoolOffer, finished_unit, offers, plan
 from piecing.planning.room import QuilterRecord
 from piecing.planning.schools import School
@@ -45,6 +46,7 @@ class Planned:
     pictures: UnitPictures | None
     design: Any
     seam_cost: SeamCost
+    on_the_way: tuple[Message, ...]
 
 
 def read_choices(typed: Mapping[str, Any]) -> tuple[Choices, int]:
@@ -115,6 +117,7 @@ def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
         pictures(planned) if planned else None,
         design_picture(kind_of(spec.kind).design(spec), Message("The finished unit.")),
         seam_cost(across, hair(style.measure)),
+        (*laid_together(planned, typed["names"]), *sizes_between(planned)) if planned else (),
     )
 
 
@@ -138,7 +141,8 @@ def compare_choices(room: Workroom, typed: Mapping[str, Any], at_hand: str) -> C
 
 @dataclass(frozen=True, slots=True)
 class Trim:
-    """``margin_read`` is what raw units measured so far leave a side, from ``raw_readings`` of them."""
+    """``margin_read`` is what raw units measured so far leave a side, from ``raw_readings`` of them; ``on_the_way`` is what is
+    trimmed before."""
 
     shown: UnitPlan
     recipes: tuple[Recipe, ...]
@@ -146,6 +150,7 @@ class Trim:
     margin_read: Length | None
     raw_readings: int
     cutter: str
+    on_the_way: tuple[Message, ...]
 
 
 def trim_of(unit: PlannedUnit) -> Trim:
@@ -161,4 +166,5 @@ def trim_of(unit: PlannedUnit) -> Trim:
         margin_read(planned, raw),
         len(raw),
         room.cutter,
+        sizes_between(planned),
     )

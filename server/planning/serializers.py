@@ -16,7 +16,7 @@ from api.wire import (
     length_out,
 )
 from piecing.drawings.unit import design_picture
-from piecing.lengths import Length, Measure
+from piecing.lengths import Length, Measure, inches
 from piecing.messages import Message
 from piecing.overview.compare import Way
 from piecing.units import Kind, methods_of
@@ -35,7 +35,10 @@ class TypedField(serializers.CharField):
 
 
 class PlanRequestSerializer(serializers.Serializer[Any]):
-    """The choices as typed, every field a unit takes and what the project says of its seams; nothing is saved by asking."""
+    """The choices as typed, every field a unit takes and what the project says of its seams; nothing is saved by asking.
+
+    ``names`` are what its fabrics are called, by role.
+    """
 
     measure = serializers.ChoiceField(choices=MEASURES)
     kind = serializers.ChoiceField(choices=KINDS)
@@ -44,6 +47,7 @@ class PlanRequestSerializer(serializers.Serializer[Any]):
     part_fabrics = serializers.ListField(child=serializers.CharField(max_length=2), max_length=12)
     school = serializers.ChoiceField(choices=SCHOOLS)
     cuts = serializers.DictField(child=TypedField(allow_null=True), required=False, default=dict)
+    names = serializers.DictField(child=serializers.CharField(max_length=80), required=False, default=dict)
 
     def get_fields(self) -> dict[str, Any]:
         fields = super().get_fields()
@@ -144,6 +148,7 @@ class PlannedSerializer(serializers.Serializer[Any]):
     pictures = PicturesSerializer(allow_null=True)
     design = DrawingField()
     seam_cost = SeamCostSerializer()
+    on_the_way = serializers.ListField(child=MessageField())
 
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_refusal(self, planned: Any) -> dict[str, Any] | None:
@@ -151,7 +156,7 @@ class PlannedSerializer(serializers.Serializer[Any]):
 
 
 class WaySerializer(serializers.Serializer[Any]):
-    """One method under one school. Figures are for one unit, but for the count that the pieces at hand give."""
+    """One method under one school, with what is cut and sewn for all units wanted."""
 
     method = serializers.CharField(source="method.name")
     school = serializers.ChoiceField(choices=SCHOOLS)
@@ -162,10 +167,10 @@ class WaySerializer(serializers.Serializer[Any]):
     margins = MarginsSerializer(source="plan.margins", default=None)
     cloth = AreaField(source="plan.cloth", default=None)
     waste_percent = serializers.SerializerMethodField()
-    pieces = serializers.FloatField()
-    seams = serializers.FloatField()
+    pieces = serializers.IntegerField(source="in_all.pieces")
+    seams = serializers.IntegerField(source="in_all.seams")
     sewn = serializers.SerializerMethodField()
-    cuts_apart = serializers.FloatField()
+    cuts_apart = serializers.IntegerField(source="in_all.cuts_apart")
     bias_percent = serializers.SerializerMethodField()
     loose_bias = serializers.BooleanField()
     hands = serializers.CharField()
@@ -196,7 +201,7 @@ class WaySerializer(serializers.Serializer[Any]):
 
     @extend_schema_field(LengthSerializer)
     def get_sewn(self, way: Way) -> dict[str, Any]:
-        return length_out(Length.near(way.sewn), self.context["style"])
+        return length_out(Length.near(way.in_all.sewn).round_up(inches(1)), self.context["style"])
 
     def get_bias_percent(self, way: Way) -> int:
         return round(100 * way.bias_outside)
@@ -262,6 +267,7 @@ class TrimSerializer(serializers.Serializer[Any]):
     room_percent = serializers.SerializerMethodField()
     notes = NoteSerializer(source="shown.notes", many=True)
     cutter = serializers.CharField()
+    on_the_way = serializers.ListField(child=MessageField())
     recipes = RecipeSerializer(many=True)
     expectation = ExpectationSerializer()
     margin_read = LengthAnswerField(allow_null=True)

@@ -8,7 +8,7 @@ from .area import Area
 from .format import Measure, Style
 from .length import LONGEST, ZERO, Length, hair, inches, mm
 from .parse import parse_length, parse_step
-from .usual import Usual, usual
+from .usual import Usual, finest_mark, usual
 
 __all__ = [
     "LONGEST",
@@ -18,6 +18,7 @@ __all__ = [
     "Measure",
     "Style",
     "Usual",
+    "finest_mark",
     "hair",
     "inches",
     "mm",

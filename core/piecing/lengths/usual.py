@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from .format import Measure
 from .length import Length, inches, mm
 
-__all__ = ["Usual", "usual"]
+__all__ = ["Usual", "finest_mark", "usual"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,3 +48,9 @@ _MILLIMETRES = Usual(mm(6), mm(5), mm(1), mm(90), mm(270), (mm(90), mm(60), mm(4
 def usual(measure: Measure) -> Usual:
     """What is usual in a measure."""
     return _MILLIMETRES if measure is Measure.MILLIMETRES else _INCHES
+
+
+def finest_mark(step: Length) -> Length:
+    """The finest mark that is cut to or read: a millimetre on a ruler stepped in millimetres, else a sixteenth."""
+    one = mm(1)
+    return one if step.on_step(one) else min(step, inches("1/16"))

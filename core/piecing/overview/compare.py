@@ -5,11 +5,11 @@ Source: docs/theory, section 11.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from ..errors import PiecingError
-from ..lengths import Length, inches
+from ..lengths import Length, finest_mark, inches
 from ..messages import Listing, Message
 from ..planning.holdings import Holding, largest_unit, units_from
 from ..planning.plan import plan
@@ -21,14 +21,15 @@ from ..trimming.registers import register_for
 from ..units import Method, methods_of
 from ..units.method import Cuts, Hands
 
-__all__ = ["Comparison", "Way", "compare"]
+__all__ = ["Comparison", "InAll", "Way", "compare"]
 
 _ENOUGH = inches("1/32")
 
 
 @dataclass(frozen=True)
 class Way:
-    """One method under one school: its plan and what a person weighs. Figures are for one unit unless said otherwise."""
+    """One method under one school: its plan and what a person weighs. ``pieces``, ``seams``, ``sewn`` (inches) and ``cuts_apart``
+    are shares of one unit, which the score weighs; the same for all units wanted stand under ``in_all``."""
 
     method: Method
     school: School
@@ -48,6 +49,25 @@ class Way:
     ruler: Fit | None = None
     score: float = float("inf")
     drawbacks: tuple[Message, ...] = ()
+
+    @property
+    def in_all(self) -> InAll:
+        """What is cut and sewn for all that are wanted; nothing for a way that is refused."""
+        if self.plan is None:
+            return InAll(0, 0, 0.0, 0)
+        making, batches = self.plan.simulated.making, self.plan.batches
+        pieces = sum(p.count for p in self.plan.pieces)
+        return InAll(pieces, making.seams * batches, making.sewn * batches, making.cuts_apart * batches)
+
+
+@dataclass(frozen=True, slots=True)
+class InAll:
+    """Pieces to cut from the cloth, seams to sew and their length in inches, and cuts between or through what was sewn."""
+
+    pieces: int
+    seams: int
+    sewn: float
+    cuts_apart: int
 
 
 @dataclass(frozen=True)
@@ -74,7 +94,7 @@ def compare(
             )
     ways.sort(key=lambda w: (w.plan is None, w.score))
     best = ways[0]
-    return Comparison(tuple(ways), _reason(best) if best.plan and not best.drawbacks else _least_bad(best))
+    return Comparison(tuple(ways), _reason(best, ways) if best.plan and not best.drawbacks else _least_bad(best))
 
 
 def _way(
@@ -126,7 +146,7 @@ def _drawbacks(way: Way, p: UnitPlan) -> list[Message]:
     """What speaks against a way so strongly that another one is recommended when there is one."""
     found = []
     if p.margin < _ENOUGH and not (p.method.exact and p.spec.kind not in _TRIMMED):
-        found.append(Message("leaves {margin} a side", margin=p.margin))
+        found.append(Message("leaves next to nothing to trim"))
     if way.hands is Hands.HALF_EACH and p.made_as_drawn - p.choices.count != p.made_mirrored - p.choices.mirrored:
         found.append(Message("half of what it gives is the other hand"))
     if p.room is not None and p.room < WANTED_SHARE:
@@ -157,19 +177,44 @@ def _score(way: Way, drawbacks: int) -> float:
     )
 
 
-def _reason(way: Way) -> Message:
+def _reason(way: Way, ways: Sequence[Way]) -> Message:
+    """Why it is first: what it does better than the other ways without a drawback, and what it leaves to trim."""
     assert way.plan is not None
-    parts = [
-        Message("{waste}% of the cloth wasted", waste=round(100 * way.waste_share)),
-        Message("{margin} a side to trim", margin=way.plan.margin),
+    rivals = [w for w in ways if w.plan is not None and not w.drawbacks and w.method is not way.method]
+    best = [
+        said
+        for better, said in (
+            (_least(way, rivals, lambda w: w.cloth), Message("the least cloth")),
+            (_least(way, rivals, lambda w: w.in_all.pieces), Message("the fewest pieces to cut")),
+            (_least(way, rivals, lambda w: w.in_all.sewn), Message("the least to sew")),
+        )
+        if better
     ]
-    if way.bias_outside < 0.2:
+    margin = way.plan.margin.round_near(finest_mark(way.plan.choices.ruler_step))
+    parts = [Message("about {margin} a side to trim", margin=margin) if margin.sign else Message("nothing to trim")]
+    if way.bias_outside < _STRAIGHT:
         parts.append(Message("straight grain outside"))
     if not way.loose_bias:
         parts.append(Message("no loose bias edge to handle"))
     if way.at_hand is not None:
         parts.append(Message("the pieces at hand give {at_hand}", at_hand=way.at_hand))
-    return Message("{parts}.", parts=Listing(parts, ", ", " and "))
+    listed = Listing(parts, ", ", " and ")
+    if best and rivals:
+        return Message(
+            "Of the ways without a drawback it takes {best}; {parts}.", best=Listing(best, ", ", " and "), parts=listed
+        )
+    if rivals:
+        return Message("No other way without a drawback is better in all: {parts}.", parts=listed)
+    return Message("It is the only way without a drawback: {parts}.", parts=listed)
+
+
+_STRAIGHT = 0.2
+"""Share of bias round a unit up to which its edge is called straight grain."""
+
+
+def _least(way: Way, rivals: Sequence[Way], of: Callable[[Way], float]) -> bool:
+    """Whether no rival takes as little."""
+    return all(of(way) < of(w) - 1e-9 for w in rivals)
 
 
 def _least_bad(way: Way) -> Message | None:

@@ -12,6 +12,7 @@ from ..drawings.unit import design_picture
 from ..geometry.drawing import Drawing
 from ..lengths import Length
 from ..messages import Message
+from ..planning.on_the_way import laid_together, sizes_between
 from ..planning.unit_plan import CutPiece, UnitPlan
 from ..trimming import Cutter, Ruler, expectation, recipes
 
@@ -60,7 +61,7 @@ def ticket(
         method=plan.method.name,
         wanted=hands if plan.handed else Message("{n} wanted, {made} made", n=plan.wanted, made=plan.made),
         cut=tuple(_cut(p, fabrics, plan) for p in plan.pieces),
-        sew=tuple(s.title for s in stages),
+        sew=(*laid_together(plan, fabrics), *(s.title for s in stages), *sizes_between(plan)),
         press=_press(plan),
         trim=tuple(Message("{title}: {how}", title=s.title, how=s.how) for s in recipe.steps),
         target=plan.target_width,

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ..lengths import ZERO, Area, Length, inches, mm
+from ..lengths import ZERO, Area, Length, finest_mark, inches
 from ..messages import Message
 
 __all__ = ["Border", "Corners", "PlainPiece", "QuiltChoices", "Setting", "block_spots", "plain_piece"]
@@ -126,15 +126,9 @@ def plain_piece(
     """A rectangle cut its finished size and two allowances, to the nearest mark of a ruler: nothing is trimmed off it, so what is
     cut too large finishes too large. ``over`` is cut longer, up to the usual step, to be trimmed; its shorter side first."""
     short, long = min(width, height), max(width, height)
-    s2, mark = c.seam_allowance * 2, _mark(c.ruler_step)
+    s2, mark = c.seam_allowance * 2, finest_mark(c.ruler_step)
     longer = (long + s2 + over).round_up(c.ruler_step) if over > ZERO else (long + s2).round_near(mark)
     return PlainPiece(name, fabric, short, long, (short + s2).round_near(mark), longer, count, note=note)
-
-
-def _mark(step: Length) -> Length:
-    """The finest mark that is cut to: a millimetre on a ruler stepped in millimetres, else a sixteenth."""
-    one = mm(1)
-    return one if step.on_step(one) else min(step, inches("1/16"))
 
 
 def block_spots(c: QuiltChoices) -> list[tuple[int, int]]:

@@ -24,11 +24,13 @@ __all__ = [
     "Cuts",
     "Hands",
     "LadderRule",
+    "LaidTogether",
     "Making",
     "Margins",
     "Method",
     "PieceRule",
     "Spare",
+    "SquareBetween",
     "Stage",
     "even_margins",
     "oversize",
@@ -157,8 +159,28 @@ class Stage:
 
 
 @dataclass(frozen=True, slots=True)
+class LaidTogether:
+    """Two pieces that are sewn to each other: the fabrics that either one shows."""
+
+    lower: tuple[str, ...]
+    upper: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SquareBetween:
+    """Half-square triangles on the way to another unit: the side they come out with, and what they are trimmed to, if they are;
+    inches."""
+
+    raw: float
+    trimmed: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class Making:
-    """One batch made on the engine: its units as they come off, what was seen on the way, what was sewn and cut."""
+    """One batch made on the engine: its units as they come off, what was seen on the way, what was sewn and cut.
+
+    ``together`` is what was laid on what, ``between`` the squares on the way, both in the order of the work and each once.
+    """
 
     units: tuple[Piece, ...]
     stages: tuple[Stage, ...]
@@ -166,6 +188,8 @@ class Making:
     seams: int
     cuts_apart: int
     loose_bias: bool = False
+    together: tuple[LaidTogether, ...] = ()
+    between: tuple[SquareBetween, ...] = ()
 
 
 CUT_WORDS = {

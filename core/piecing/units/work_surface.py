@@ -10,9 +10,17 @@ from collections.abc import Iterable
 from ..geometry.plane import Line, Point, rectangle, sides_of
 from ..geometry.sewing import Needle, Patch, Piece, Stack, joined, laid_on, square, trim, turned_over
 from ..messages import Message
-from .method import Making, Stage
+from .method import LaidTogether, Making, SquareBetween, Stage
 
 __all__ = ["WorkSurface", "half_triangle", "long_edge", "quarter_legs", "quarter_triangle"]
+
+
+_SAME = 1e-6
+"""Inches within which two sizes are one."""
+
+
+def _fabrics(piece: Piece) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(f.fabric for f in piece.faces))
 
 
 def half_triangle(side: float, fabric: str) -> Piece:
@@ -48,6 +56,8 @@ class WorkSurface:
         self._blades: list[Line] = []
         self.cut_off: Stack | None = None
         self._loose_bias = False
+        self._together: dict[LaidTogether, None] = {}
+        self._between: dict[SquareBetween, None] = {}
 
     def show(self, title: str, shown: Stack | Piece, blades: Iterable[Line] = ()) -> None:
         """Keeps a stage for the drawing of the method, with the cuts that are made next."""
@@ -56,6 +66,7 @@ class WorkSurface:
     def _count(self, stack: Stack) -> Stack:
         self._sewn += stack.sewn_length(stack.stitches[-1])
         self._seams += 1
+        self._together.setdefault(LaidTogether(_fabrics(stack.lower), _fabrics(stack.upper)))
         return stack
 
     def sew(self, stack: Stack, name: str, raw_edge: Line) -> Stack:
@@ -99,11 +110,17 @@ class WorkSurface:
     def trimmed(self, unit: Piece, side: float) -> Piece:
         """Trimmed to a square about its middle, lower left corner at the origin."""
         left, bottom, right, top = unit.extent
+        self._between.setdefault(SquareBetween(right - left, side))
         box = rectangle(side, side, ((left + right - side) / 2, (bottom + top - side) / 2))
         return trim(unit, *sides_of(box))[0].at_origin()
 
     def paired(self, lower: Piece, upper: Piece, name: str, across: Line, title: str) -> tuple[Piece, Piece]:
         """Two squares (pieced or plain) right sides together, sewn both sides of a diagonal, cut on it and opened."""
+        trimmed = [b.trimmed for b in self._between]
+        for piece in (lower, upper):
+            x0, _, x1, _ = piece.extent
+            if len(piece.faces) > 1 and not any(t and abs(x1 - x0 - t) < _SAME for t in trimmed):
+                self._between.setdefault(SquareBetween(x1 - x0, None))
         stack = self.sew_both_sides(Stack(lower, turned_over(upper, across)), name, across)
         self.show(title, stack, (across,))
         left, right = self.cut(stack, across)
@@ -140,4 +157,13 @@ class WorkSurface:
 
     def made(self, *units: Piece) -> Making:
         """What came of it, with every stage shown on the way."""
-        return Making(tuple(units), tuple(self._stages), self._sewn, self._seams, self._cuts, self._loose_bias)
+        return Making(
+            tuple(units),
+            tuple(self._stages),
+            self._sewn,
+            self._seams,
+            self._cuts,
+            self._loose_bias,
+            tuple(self._together),
+            tuple(self._between),
+        )

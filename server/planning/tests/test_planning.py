@@ -182,7 +182,7 @@ class CompareTest(PlanCase):
         answer = self.compare()
         first = answer["ways"][0]
         self.assertEqual(first["drawbacks"], [])
-        self.assertIn("of the cloth wasted", answer["reason"])
+        self.assertIn("to trim", answer["reason"])
         self.assertEqual(first["ruler"], "Small square")
         self.assertIsNone(first["at_hand"])
 

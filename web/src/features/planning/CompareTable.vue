@@ -24,10 +24,11 @@ interface Column {
 /** Columns sort by what the core counted; the first click sorts the better way first. */
 const columns = computed<Column[]>(() => [
   { key: 'waste', title: 'Cloth, waste', of: (w) => w.waste_percent },
-  { key: 'margin', title: 'A side', of: (w) => w.margin_rank, descending: true },
-  { key: 'pieces', title: 'Pieces, cuts', of: (w) => w.pieces + w.cuts_apart },
-  { key: 'seams', title: 'Seams', of: (w) => w.seams },
-  { key: 'bias', title: 'Bias', of: (w) => w.bias_percent + (w.loose_bias ? 0.5 : 0) },
+  { key: 'margin', title: 'To trim a side', of: (w) => w.margin_rank, descending: true },
+  { key: 'pieces', title: 'Pieces to cut', of: (w) => w.pieces },
+  { key: 'seams', title: 'Seams to sew', of: (w) => w.seams },
+  { key: 'apart', title: 'Cuts after sewing', of: (w) => w.cuts_apart },
+  { key: 'bias', title: 'Bias edges', of: (w) => w.bias_percent + (w.loose_bias ? 0.5 : 0) },
   ...(withHand.value
     ? [{ key: 'hand', title: 'At hand', of: (w: Way) => w.at_hand ?? 0, descending: true }]
     : []),
@@ -54,6 +55,12 @@ const refusals = computed(() => {
   return [...seen]
 })
 
+/** Five to begin with, and the way that is planned wherever it stands. */
+const FIRST = 5
+const all = ref(false)
+const first = computed(() => shown.value.filter((w, n) => all.value || n < FIRST || isChosen(w)))
+const more = computed(() => shown.value.length - first.value.length)
+
 function sort(c: Column) {
   const now = sortedBy.value
   const first = c.descending ?? false
@@ -67,7 +74,6 @@ function sort(c: Column) {
 const aria = (c: Column) =>
   sortedBy.value?.key === c.key ? (sortedBy.value.down ? 'descending' : 'ascending') : 'none'
 const isChosen = (w: Way) => w.method === props.chosen.method && w.school === props.chosen.school
-const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
 </script>
 
 <template>
@@ -90,7 +96,7 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
         </thead>
         <tbody>
           <tr
-            v-for="w in shown"
+            v-for="w in first"
             :key="w.method + w.school"
             :class="{ on: isChosen(w), held: w.drawbacks.length }"
           >
@@ -106,8 +112,11 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
             </td>
             <td>{{ w.cloth }}, {{ w.waste_percent }}%</td>
             <td><Len v-if="w.margin" :of="w.margin" about /></td>
-            <td>{{ number(w.pieces) }}, {{ number(w.cuts_apart) }}</td>
-            <td>{{ number(w.seams) }}, <Len :of="w.sewn" /></td>
+            <td>{{ w.pieces }}</td>
+            <td>
+              {{ w.seams }} <small><Len :of="w.sewn" /> long</small>
+            </td>
+            <td>{{ w.cuts_apart || 'none' }}</td>
             <td>
               {{ w.bias_percent ? `${w.bias_percent}% outside` : 'inside'
               }}<template v-if="w.loose_bias">, loose</template>
@@ -138,6 +147,14 @@ const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1))
         </tbody>
       </NTable>
     </div>
+    <p v-if="more || all" class="more">
+      <NButton size="small" :aria-expanded="all" @click="all = !all">
+        {{ all ? 'Show the first five' : `Show ${more} more` }}
+      </NButton>
+    </p>
+    <p class="soft">
+      Pieces, seams and cuts are counted for {{ wanted === 1 ? 'the one unit' : `all ${wanted} units` }}.
+    </p>
     <ul v-if="refusals.length" class="refusals">
       <li v-for="[why, who] in refusals" :key="why" class="soft">{{ who.join(', ') }}: {{ why }}</li>
     </ul>
@@ -209,6 +226,10 @@ small {
 
 .drawback {
   color: var(--buoy);
+}
+
+.more {
+  margin: 10px 0;
 }
 
 .refusals {

@@ -4,7 +4,7 @@ import { cutWords, plural } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
 
 /** The answer: what to cut from which cloth, what to trim to, what it costs. */
-const props = defineProps<{ plan: Schemas['UnitPlan']; fabrics: Schemas['Fabric'][] }>()
+const props = defineProps<{ plan: Schemas['UnitPlan']; fabrics: Schemas['Fabric'][]; onTheWay: string[] }>()
 const fabric = (role: string) => props.fabrics.find((f) => f.role === role)
 const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut twice on the diagonal' }
 </script>
@@ -38,6 +38,7 @@ const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut
         <template v-if="!plan.square"> × <Len :of="plan.target_height" about /></template>
       </p>
     </div>
+    <p v-if="onTheWay.length" class="way">{{ onTheWay.join(' ') }}</p>
     <p class="soft cost">
       {{ plural(plan.made, 'unit')
       }}<template v-if="plan.handed"
@@ -94,6 +95,12 @@ strong {
 small {
   font-size: 16px;
   color: var(--ink-soft);
+}
+
+.way {
+  grid-column: 1 / -1;
+  grid-row: 2;
+  line-height: 1.35;
 }
 
 .cost {

@@ -51,7 +51,12 @@ const stages = computed(() => {
             : 'The server is away, so these are the last sizes that it worked out.'
         }}
       </p>
-      <PlanAnswer v-if="last?.plan" :plan="last.plan" :fabrics="project.fabrics" />
+      <PlanAnswer
+        v-if="last?.plan"
+        :plan="last.plan"
+        :fabrics="project.fabrics"
+        :on-the-way="last.on_the_way"
+      />
       <section v-if="last?.plan" class="sheet" aria-label="Sizes">
         <SizeLadder v-for="l in last.ladders" :key="l.dimension" :ladder="l" class="one" />
         <ul v-if="last.plan.notes.length" class="notes">

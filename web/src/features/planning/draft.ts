@@ -70,12 +70,13 @@ export const cutsOf = (draft: Draft) =>
   )
 
 /** A draft as the core is asked for its plan. */
-export function asked(draft: Draft): Schemas['PlanRequestRequest'] {
+export function asked(draft: Draft, fabrics: Project['fabrics'] = []): Schemas['PlanRequestRequest'] {
   const { part_fabrics, ...rest } = draft
   const plain = Object.fromEntries(Object.entries(rest).filter(([f]) => !isCut(f)))
   return {
     ...plain,
     part_fabrics: [...(part_fabrics ?? '')],
     cuts: cutsOf(draft),
+    names: Object.fromEntries(fabrics.map((f) => [f.role, f.name])),
   } as unknown as Schemas['PlanRequestRequest']
 }

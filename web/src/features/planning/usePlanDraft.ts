@@ -44,9 +44,9 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
 
   const plan = useQuery(
     computed(() => ({
-      queryKey: ['plan', question.value],
+      queryKey: ['plan', asked(question.value, project.value.fabrics)],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
-        taken(api.POST('/api/plan', { body: asked(question.value), signal })),
+        taken(api.POST('/api/plan', { body: asked(question.value, project.value.fabrics), signal })),
       placeholderData: keepPreviousData,
       retry: false,
       gcTime: 30_000,

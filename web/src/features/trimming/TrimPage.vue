@@ -48,6 +48,7 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
         <p v-if="data.room_percent !== null && data.room_percent < 99" class="serious">
           By your own seam only {{ data.room_percent }} in 100 can be trimmed on all four sides.
         </p>
+        <p v-for="w in data.on_the_way" :key="w">{{ w }}</p>
         <hr class="basted" />
         <Choice v-if="ways.length > 1" v-model="way" label="Way of trimming" :options="ways" />
         <p>{{ recipe.when }}</p>

@@ -1563,6 +1563,9 @@ export interface components {
             cuts?: {
                 [key: string]: string | null;
             };
+            names?: {
+                [key: string]: string;
+            };
             /** @default  */
             at_hand: string;
             /** @default  */
@@ -2352,7 +2355,11 @@ export interface components {
             left_over: number;
             readonly note: string;
         };
-        /** @description The choices as typed, every field a unit takes and what the project says of its seams; nothing is saved by asking. */
+        /**
+         * @description The choices as typed, every field a unit takes and what the project says of its seams; nothing is saved by asking.
+         *
+         *     ``names`` are what its fabrics are called, by role.
+         */
         PlanRequestRequest: {
             measure: components["schemas"]["MeasureEnum"];
             kind: components["schemas"]["KindEnum"];
@@ -2362,6 +2369,9 @@ export interface components {
             school: components["schemas"]["SchoolEnum"];
             cuts?: {
                 [key: string]: string | null;
+            };
+            names?: {
+                [key: string]: string;
             };
             /** @default  */
             height: string;
@@ -2404,6 +2414,7 @@ export interface components {
             pictures: components["schemas"]["Pictures"] | null;
             readonly design: components["schemas"]["Drawing"];
             seam_cost: components["schemas"]["SeamCost"];
+            on_the_way: string[];
         };
         /**
          * @description Every field a unit takes (``projects.readers.unit_readers``) and what follows: ``part_fabrics`` is the fabric of each part,
@@ -3177,6 +3188,7 @@ export interface components {
             readonly room_percent: number | null;
             notes: components["schemas"]["Note"][];
             cutter: string;
+            on_the_way: string[];
             recipes: components["schemas"]["Recipe"][];
             expectation: components["schemas"]["Expectation"];
             readonly margin_read: components["schemas"]["Length"] | null;
@@ -3276,7 +3288,7 @@ export interface components {
             readonly beside_said: string;
             leads: components["schemas"]["Lead"][];
         };
-        /** @description One method under one school. Figures are for one unit, but for the count that the pieces at hand give. */
+        /** @description One method under one school, with what is cut and sewn for all units wanted. */
         Way: {
             method: string;
             school: components["schemas"]["SchoolEnum"];
@@ -3291,12 +3303,9 @@ export interface components {
             readonly cloth: string;
             /** Format: double */
             readonly waste_percent: number;
-            /** Format: double */
             pieces: number;
-            /** Format: double */
             seams: number;
             readonly sewn: components["schemas"]["Length"];
-            /** Format: double */
             cuts_apart: number;
             readonly bias_percent: number;
             loose_bias: boolean;

@@ -1,0 +1,78 @@
+"""What lies between the pieces as cut and the unit: which fabrics are laid together, and squares that are measured or trimmed.
+
+All of it is read off the batch as the engine made it. Source: docs/theory, section 3.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ..lengths import Length, finest_mark
+from ..messages import Listing, Message
+from ..units.method import LaidTogether
+from .unit_plan import UnitPlan
+
+__all__ = ["laid_together", "sizes_between"]
+
+_SEVERAL = 3
+"""With so many fabrics it is asked which goes with which; with two there is nothing to choose."""
+
+
+def laid_together(plan: UnitPlan, names: Mapping[str, str]) -> tuple[Message, ...]:
+    """Which fabrics are paired with which, in the order of the work, where three or more meet; ``names`` by role."""
+    if len(set(plan.spec.part_fabrics)) < _SEVERAL:
+        return ()
+    steps = plan.simulated.making.together
+    if _one_takes_all(steps):
+        return (
+            Message(
+                "{first} takes {rest}.",
+                first=_and(steps[0].lower, names),
+                rest=Listing([_and(t.upper, names) for t in steps], ", then "),
+            ),
+        )
+    plain = [t for t in steps if len(t.lower) == len(t.upper) == 1 and t.lower != t.upper]
+    said = [Message("{lower} with {upper}", lower=_and(t.lower, names), upper=_and(t.upper, names)) for t in plain]
+    found = [Message("Pair {pairs}.", pairs=Listing(said, last=" and "))]
+    for t in steps:
+        one, other = (t.lower, t.upper) if len(t.lower) >= len(t.upper) else (t.upper, t.lower)
+        if len(one) > 1:
+            found.append(
+                Message("Then what is {one} with what is {other}.", one=_and(one, names), other=_and(other, names))
+                if len(other) > 1
+                else Message("Then what is {one} with {other}.", one=_and(one, names), other=_and(other, names))
+            )
+    return tuple(dict.fromkeys(found))
+
+
+def _one_takes_all(steps: tuple[LaidTogether, ...]) -> bool:
+    """Whether every further fabric is sewn by itself onto the piece so far, as corners are."""
+    return all(len(t.upper) == 1 and steps[0].lower[0] in t.lower for t in steps) and len(steps) > 1
+
+
+def _and(fabrics: tuple[str, ...], names: Mapping[str, str]) -> Listing:
+    return Listing([names.get(f, f.upper()) for f in fabrics], last=" and ")
+
+
+def _exactly(size: float, mark: Length) -> Length:
+    """A size that was cut by, back from the engine's figures: on the mark that it stood on, when it stood on one."""
+    on_mark = Length.near(size).round_near(mark)
+    return on_mark if abs(float(on_mark) - size) < 1e-6 else Length.near(size)
+
+
+def sizes_between(plan: UnitPlan) -> tuple[Message, ...]:
+    """Half-square triangles on the way to the unit planned: what they measure as sewn, and what they are trimmed to."""
+    mark = finest_mark(plan.choices.ruler_step)
+    found = []
+    for b in plan.simulated.making.between:
+        raw = Length.near(b.raw).round_near(mark)
+        found.append(
+            Message("On the way, the half-square triangles measure about {raw}; they are not trimmed.", raw=raw)
+            if b.trimmed is None
+            else Message(
+                "On the way, the half-square triangles measure about {raw}: trim them to {size}, the seam through both corners.",
+                raw=raw,
+                size=_exactly(b.trimmed, mark),
+            )
+        )
+    return tuple(found)
