@@ -15,13 +15,13 @@ from django.utils.dateparse import parse_datetime
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import length_reader, maybe_length_reader, note_reader, one_of_reader, whole_reader
-from piecing.cutting import ClothKind, Goal
+from piecing.cutting import Cloth, ClothKind, Goal
 from piecing.cutting.joined import strips_for
-from piecing.cutting.ledger import Pile, pieces_left, plan_of_the_rest, spare_cloths
+from piecing.cutting.ledger import Pile, of_pile, pieces_left, plan_of_the_rest, spare_cloths, ticked_pieces
 from piecing.cutting.plan import LeftOver
 from piecing.cutting.stock import usual_size
 from piecing.errors import ClothImpossible, CountOutOfRange, NothingToCut, PiecingError
-from piecing.lengths import ZERO, Length, Measure
+from piecing.lengths import ZERO, Length, Measure, Style
 from piecing.quilts.backing import BINDING
 from piecing.solver import Stop
 from projects.commands import touch
@@ -37,7 +37,7 @@ from .models import GOALS, KINDS, CutPile, CutPlan, Stock
 from .translate import (
     binding_data,
     block_counts,
-    cloth_of,
+    cloths_of,
     live_stock,
     name_of,
     piles_of,
@@ -45,16 +45,18 @@ from .translate import (
     plan_from,
     quilt_sizes_of,
     stock_data,
-    stock_of,
 )
 
 __all__ = [
+    "as_can_be",
     "begin_plan",
     "change_pile",
+    "checked",
     "delete_stock",
     "keep_over",
     "mark_cut",
     "put_stock",
+    "put_triangles_by",
     "restore_stock",
     "stock_readers",
     "stop_plan",
@@ -75,6 +77,7 @@ def stock_readers(measure: Measure) -> dict[str, Reader]:
         "across_most": maybe_length_reader(measure),
         "count": whole_reader(2_000, "The number of cloths", least=0),
         "name": note_reader(80),
+        "other": note_reader(80),
     }
 
 
@@ -86,25 +89,38 @@ def put_stock(
     fabric = get_fabric(room, fabric_key)
     project, style = fabric.project, style_of(fabric.project)
     row = Stock.objects.filter(pk=key).first()
-    if row is not None and row.fabric.project_id != project.pk:
-        raise NotHere("This key belongs to another project.")
+    if row is not None and (row.fabric is None or row.fabric.project_id != project.pk):
+        raise NotHere("This cloth is on the shelf or reserved for another project by now.")
     if row is None:
         if live_stock(project).count() >= MOST_STOCK:
             raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)])
         last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
         kind = ClothKind(changes["kind"]) if changes.get("kind") in set(ClothKind) else ClothKind.YARDAGE
         across, along = usual_size(kind, style.measure)
-        row = Stock(pk=key, fabric=fabric, position=last + 1, across=across, along=along)
+        row = Stock(pk=key, workroom=room, fabric=fabric, position=last + 1, across=across, along=along)
         row._state.adding = True
     row.fabric = fabric
     apply_changes(row, stock_readers(style.measure), changes, seen, style.measure)
-    try:
-        cloth_of(row)
-    except PiecingError as refusal:
-        raise Refused([refusal], style) from None
+    checked(row, style.measure)
     row.save()
     touch(project)
     return get_project(room, project.pk)
+
+
+def checked(row: Stock, measure: Measure) -> None:
+    """Raises ``Refused`` for what cannot be."""
+    try:
+        as_can_be(row)
+    except PiecingError as refusal:
+        raise Refused([refusal], Style(measure)) from None
+
+
+def as_can_be(row: Stock) -> Stock:
+    """What is cut or sewn already is known by one side. Raises ``ClothImpossible``."""
+    if not ClothKind(row.kind).is_cloth:
+        row.along, row.across_most = row.across, None
+    Cloth("", "", row.across, row.along, ClothKind(row.kind), row.count, row.name, row.across_most)
+    return row
 
 
 def _get(room: Workroom, key: UUID) -> Stock:
@@ -128,6 +144,7 @@ def restore_stock(room: Workroom, key: UUID) -> Project:
 def _stamp(row: Stock, room: Workroom, at: Any) -> Project:
     row.deleted_at = at
     row.save(update_fields=["deleted_at"])
+    assert row.fabric is not None
     touch(row.fabric.project)
     return get_project(room, row.fabric.project_id)
 
@@ -143,7 +160,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
         row = CutPlan.objects.filter(project=project).first() or CutPlan(project=project)
         row.along = along
         piles = _piles_to_cut(project, row)
-        cloths = [cloth_of(s) for s in stock_of(project)]
+        cloths = cloths_of(project)
         if not cloths and not spare_cloths(piles):
             raise Refused(
                 [NothingToCut("There is no cloth in stock. Enter what there is of each fabric first.", field="stock")]
@@ -195,7 +212,7 @@ def _choose_binding(project: Project, row: CutPlan) -> None:
     mine = [p for p in piles if p.joined or p.entry.name == BINDING]
     have = {p.entry.height: p.have for p in mine if p.entry.width == c.binding_strip and p.have > 0}
     others = pieces_left(p for p in piles if p not in mine)
-    cloths = [cloth for s in stock_of(project) if (cloth := cloth_of(s)).fabric == c.binding_fabric]
+    cloths = [cloth for cloth in cloths_of(project) if cloth.fabric == c.binding_fabric]
     strips = strips_for(sizes.binding.length, c.binding_strip, have, others, cloths, c.usable)
     row.binding = binding_data(c.binding_strip, strips)
 
@@ -340,6 +357,29 @@ def change_pile(room: Workroom, key: UUID, letter: str, changes: Mapping[str, An
 
 
 @change
+def put_triangles_by(room: Workroom, key: UUID, letter: str) -> Project:
+    """Odd triangles of a pile that is cut go to the stock, where another pile can use them."""
+    project = get_project(room, key)
+    row = CutPlan.objects.filter(project=project).first() or CutPlan(project=project)
+    pile = next((p for p in piles_of(project, row) if p.entry.letter == letter), None)
+    if pile is None or not pile.odd:
+        raise Refused([NothingToCut("Pile {letter} has no odd triangle.", letter=letter)])
+    e, odd = pile.entry, pile.odd
+    kind = ClothKind.HALF_TRIANGLE if e.gives == 2 else ClothKind.QUARTER_TRIANGLE
+
+    def put_by() -> None:
+        keep_letters(project)
+        CutPile.objects.filter(project=project, letter=letter).update(put_by=F("put_by") + odd)
+        left = LeftOver(f"from pile {letter}", e.fabric, ZERO, ZERO, e.width, e.width)
+        keep_scraps(project, left, odd, kind.value)
+
+    remembering(row, f"before odd triangles of pile {letter} were put by", put_by, plan=False)
+    row.save()
+    touch(project)
+    return get_project(room, key)
+
+
+@change
 def keep_over(room: Workroom, key: UUID, letter: str) -> Project:
     """The pieces of a pile that are no longer wanted go to the stock as scraps."""
     project = get_project(room, key)
@@ -377,11 +417,28 @@ def take_cutting(project: Project, data: Mapping[str, Any] | None, renewed: Mapp
         row.laid = _with_keys(data["laid"], renewed)
         row.save(force_insert=True)
         _take_piles(project, data["piles"] if "piles" in data else _piles_of(data["laid"]))
+        _without_cloth(row, renewed)
         # With what is ticked: pieces spoiled may have come from strips that were not put down yet.
         if any(p.have < 0 for p in piles_of(project, row)):
             raise ValueError("more spoiled than cut")
     except (KeyError, ValueError, TypeError, IndexError, ZeroDivisionError, PiecingError):
         raise Refused([NothingToCut("The cutting plan cannot be read as one.", field="laid")]) from None
+
+
+def _without_cloth(row: CutPlan, renewed: Mapping[str, str]) -> None:
+    """A plan whose cloth did not come along is not kept; what is ticked on it was cut all the same."""
+    kept = plan_from(row)
+    missing = kept and any(
+        not of_pile(c.cloth) and c.cloth.key.split("#")[0] not in renewed.values() for c in kept[0].cloths
+    )
+    if kept and missing:
+        cut, given = ticked_pieces(kept[0], row.done)
+        for pile in CutPile.objects.filter(project=row.project):
+            pile.cut += cut.get(pile.letter, 0)
+            pile.given += given.get(pile.letter, 0)
+            pile.save()
+        row.laid, row.done = {}, []
+        row.save()
 
 
 def _piles_of(laid: Mapping[str, Any]) -> Iterable[Iterable[Any]]:
@@ -394,7 +451,7 @@ def _piles_of(laid: Mapping[str, Any]) -> Iterable[Iterable[Any]]:
 
 def _take_piles(project: Project, piles: Iterable[Iterable[Any]]) -> None:
     fabrics = {f.role: f for f in project.fabrics.all()}
-    for letter, role, width, height, gives, name, cut, spoiled, given in piles:
+    for letter, role, width, height, gives, name, cut, spoiled, given, *put_by in piles:
         CutPile.objects.create(
             project=project,
             fabric=fabrics[role],
@@ -406,6 +463,7 @@ def _take_piles(project: Project, piles: Iterable[Iterable[Any]]) -> None:
             cut=cut,
             spoiled=spoiled,
             given=given,
+            put_by=put_by[0] if put_by else 0,
         )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
-from django.db.models import F, Max
+from django.db.models import F, Max, Q
 from django.db.models.functions import Greatest
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
@@ -15,7 +15,7 @@ from piecing.cutting.plan import ClothPlan, LeftOver
 from projects.models import Project
 
 from .models import CutPile, CutPlan, Stock
-from .translate import piles_of, plan_from
+from .translate import live_stock, piles_of, plan_from
 
 __all__ = ["keep_letters", "keep_scraps", "put_down", "remembering", "undo"]
 
@@ -51,7 +51,7 @@ def remembering(row: CutPlan, said: str, act: Callable[[], object], *, plan: boo
     piles, stock = _piles(row), _stock(row)
     act()
     now_piles, now_stock = _piles(row), _stock(row)
-    more = {k: [n - o for n, o in zip(now, piles.get(k, (0, 0)), strict=True)] for k, now in now_piles.items()}
+    more = {k: [n - o for n, o in zip(now, piles.get(k, (0, 0, 0)), strict=True)] for k, now in now_piles.items()}
     row.before = {
         "said": said,
         "plan": stood,
@@ -73,9 +73,9 @@ def _plan_of(row: CutPlan) -> dict[str, Any]:
     }
 
 
-def _piles(row: CutPlan) -> dict[str, tuple[int, int]]:
-    """Pieces cut and given away, by letter."""
-    return {p.letter: (p.cut, p.given) for p in CutPile.objects.filter(project_id=row.project_id)}
+def _piles(row: CutPlan) -> dict[str, tuple[int, int, int]]:
+    """Pieces cut and given away, and triangles put by, by letter."""
+    return {p.letter: (p.cut, p.given, p.put_by) for p in CutPile.objects.filter(project_id=row.project_id)}
 
 
 def _stock(row: CutPlan) -> dict[str, list[Any]]:
@@ -105,9 +105,9 @@ def put_down(project: Project, row: CutPlan) -> bool:
 
 def _use_up(project: Project, plan: ClothPlan, done: Iterable[int]) -> None:
     if not of_pile(plan.cloth):
-        source = Stock.objects.filter(pk=plan.cloth.key.split("#")[0]).first()
-        if source is None or source.deleted_at is not None:
-            # Taken out of the stock meanwhile: nothing of it comes back.
+        source = live_stock(project).filter(pk=plan.cloth.key.split("#")[0]).first()
+        if source is None:
+            # Taken out of the stock, or put on the shelf, meanwhile: nothing of it comes back.
             return
         source.count = max(0, source.count - 1)
         source.deleted_at = None if source.count else timezone.now()
@@ -124,6 +124,7 @@ def keep_scraps(project: Project, left: LeftOver, count: int, kind: str = "scrap
         return
     last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
     Stock.objects.create(
+        workroom=project.workroom,
         fabric=fabric,
         position=last + 1,
         kind=kind,
@@ -137,14 +138,18 @@ def keep_scraps(project: Project, left: LeftOver, count: int, kind: str = "scrap
 def undo(row: CutPlan) -> None:
     """Takes back what was put down last. What was counted, entered or changed since then stays."""
     before: Mapping[str, Any] = row.before
-    for letter, (cut, given) in before["piles"].items():
+    for letter, (cut, given, *put_by) in before["piles"].items():
         pile = CutPile.objects.filter(project_id=row.project_id, letter=letter)
         pile.update(cut=Greatest(F("cut") - cut, 0), given=Greatest(F("given") - given, 0))
+        if put_by:
+            pile.update(put_by=Greatest(F("put_by") - put_by[0], 0))
     now = _stock(row)
     for key, (old, then) in before["stock"].items():
         if now.get(key) == then:
             Stock.objects.filter(pk=key).update(count=old[0], deleted_at=old[1] and parse_datetime(old[1]))
-    Stock.objects.filter(pk__in=before["made"], deleted_at=None).update(deleted_at=timezone.now())
+    # What was put on the shelf since is taken back too; what another project reserved is that one's.
+    mine = Q(fabric__project_id=row.project_id) | Q(fabric=None)
+    Stock.objects.filter(mine, pk__in=before["made"], deleted_at=None).update(deleted_at=timezone.now())
     if before["plan"] is not None:
         stood = before["plan"]
         row.laid, row.done, row.goal, row.along = stood["laid"], stood["done"], stood["goal"], stood["along"]

@@ -10,18 +10,28 @@ from django.db.models import Q
 from api.fields import LengthField
 from piecing.cutting import ClothKind, Goal
 from projects.models import Fabric, Project
+from workrooms.models import Workroom
 
 KINDS = [(k.value, k.name.lower()) for k in ClothKind]
 GOALS = [(g.value, g.name.lower()) for g in Goal]
 
 
 class Stock(models.Model):
-    """``count`` cloths alike of a fabric, usable ``across`` by ``along``; ``across_most`` where they may be wider."""
+    """``count`` alike of the workroom's cloths, triangles or units, usable ``across`` by ``along``; ``across_most`` where they may
+    be wider.
+
+    One that a project reserves hangs from its ``fabric``; on the shelf it has none, and ``cloth`` and ``colour`` say which it is.
+    ``other`` is the second fabric of a unit. So no two projects can count the same cloth.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
-    fabric = models.ForeignKey(Fabric, on_delete=models.CASCADE, related_name="stock")
+    workroom = models.ForeignKey(Workroom, on_delete=models.CASCADE, related_name="stock")
+    fabric = models.ForeignKey(Fabric, on_delete=models.CASCADE, related_name="stock", null=True, blank=True)
+    cloth = models.CharField(max_length=80, blank=True, default="")
+    colour = models.CharField(max_length=7, blank=True, default="")
+    other = models.CharField(max_length=80, blank=True, default="")
     position = models.PositiveIntegerField(default=0)
-    kind = models.CharField(max_length=12, choices=KINDS, default=ClothKind.YARDAGE.value)
+    kind = models.CharField(max_length=20, choices=KINDS, default=ClothKind.YARDAGE.value)
     across = LengthField()
     along = LengthField()
     across_most = LengthField(null=True, blank=True)
@@ -36,7 +46,7 @@ class Stock(models.Model):
 
 class CutPile(models.Model):
     """A pile once cloth was planned or cut for it: its letter for the life of the project, what it is, and how many pieces were
-    cut, spoiled and given away; strips ticked on the plan that stands are not in it yet (``piecing.cutting.ledger``)."""
+    cut, spoiled and given away, and how many single triangles put by; strips ticked on the plan that stands are not in it yet (``piecing.cutting.ledger``)."""
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="piles")
     fabric = models.ForeignKey(Fabric, on_delete=models.CASCADE, related_name="piles")
@@ -48,6 +58,7 @@ class CutPile(models.Model):
     cut = models.PositiveIntegerField(default=0)
     spoiled = models.PositiveIntegerField(default=0)
     given = models.PositiveIntegerField(default=0)
+    put_by = models.PositiveIntegerField(default=0)
 
     class Meta:
         ordering = ["pk"]

@@ -20,7 +20,6 @@ from piecing.cutting.fitting import BlocksGiven, Suggestion, blocks_given, sugge
 from piecing.cutting.joined import strips_said
 from piecing.cutting.ledger import Pile, of_pile, pieces_left
 from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
-from piecing.cutting.stock import CLOTH_WORDS
 from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import PiecingError
@@ -43,6 +42,7 @@ from .translate import (
     binding_strips,
     block_counts,
     cloth_of,
+    cloths_of,
     directions_of,
     name_of,
     now_of,
@@ -129,7 +129,7 @@ def sheet_of(project: Project) -> CuttingSheet:
     job = jobs.job_of(project.pk)
     seen = JobView(job.running, job.share, job.failed) if job else JobView(False, 0.0, "")
     stock, row = stock_of(project), CutPlan.objects.filter(project=project).first()
-    piles = tuple(p for p in piles_of(project, row) if p.wanted or p.entry.cut)
+    piles = tuple(p for p in piles_of(project, row) if p.wanted or p.entry.cut or p.ready)
     if row and row.asked_at and not seen.running and not seen.failed:
         seen = JobView(False, 0.0, _INTERRUPTED)
     view = _plan_view(project, row, stock) if row else None
@@ -154,7 +154,7 @@ def _plan_view(project: Project, row: CutPlan, stock: list[Stock]) -> CutPlanShe
     cloths = tuple(_cloth_view(c, cutter, rulers, done) for c in map(laid_again, plan.cloths))
     cut, used = float(plan.cut_area.value), float(plan.used_area.value)
     settled = piles_of(project, row, ticked=False)
-    found = flaws(plan, pieces, [*(cloth_of(s) for s in stock), *_cut_up(plan)])
+    found = flaws(plan, pieces, [*(c for s in stock if (c := cloth_of(s)).kind.is_cloth), *_cut_up(plan)])
     return CutPlanSheet(
         row.goal,
         cloths,
@@ -187,10 +187,16 @@ def _cut_up(plan: CuttingPlan) -> list[Cloth]:
 
 
 def _restocked(row: CutPlan, plan: CuttingPlan, stock: Iterable[Stock]) -> Iterator[Message]:
-    """A plan that was short, when there is other cloth by now."""
+    """A plan that was short, when there is other cloth by now; and cloth that is gone."""
     then = row.laid.get("stock")
-    if plan.missing and then is not None and then != stock_data(cloth_of(s) for s in stock):
+    if plan.missing and then is not None and then != stock_data(c for s in stock if (c := cloth_of(s)).kind.is_cloth):
         yield Message("The stock has changed: what was short may be there now.")
+    there, told = {str(s.pk) for s in stock}, set[str]()
+    for cut in plan.cloths:
+        key = cut.cloth.key.split("#")[0]
+        if not of_pile(cut.cloth) and key not in there | told:
+            told.add(key)
+            yield Message("{cloth}, which this plan cuts, is no longer in the stock.", cloth=cut.cloth.called)
 
 
 def _changed(
@@ -236,7 +242,7 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
         StripView(s.number, w.said, w.ruler, s.number in done, s.depth, float(s.y + s.depth / 2) / high)
         for s, w in said
     )
-    name = c.cloth.name or CLOTH_WORDS[c.cloth.kind].lower()
+    name = c.cloth.called
     return ClothView(
         name, c.cloth.fabric, c.cloth.across, c.cloth.along, c.used, picture, tuple(letters), strips, c.left
     )
@@ -261,7 +267,7 @@ def possible_of(project: Project) -> Possible:
 @lru_cache(maxsize=64)
 def _possible(key: UUID, _at: datetime) -> Possible:
     project = get_project(current_workroom(), key)
-    find, cloths = find_in(project.workroom), [cloth_of(s) for s in stock_of(project)]
+    find, cloths = find_in(project.workroom), cloths_of(project)
     quilt = quilt_of(project)
     directions = directions_of(project)
     blocks = []

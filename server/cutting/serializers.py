@@ -4,7 +4,9 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.wire import AreaField, DrawingField, LengthAnswerField, MessageField
+from piecing.cutting import ClothKind
 from piecing.cutting.buying import shop_said
+from workrooms.models import MEASURES
 
 from .models import GOALS, KINDS
 
@@ -19,11 +21,60 @@ class StockSerializer(serializers.Serializer[Any]):
     across_most = LengthAnswerField(allow_null=True)
     count = serializers.IntegerField()
     name = serializers.CharField(allow_blank=True)
+    other = serializers.CharField(allow_blank=True)
+    is_cloth = serializers.SerializerMethodField()
+
+    def get_is_cloth(self, row: Any) -> bool:
+        return ClothKind(row.kind).is_cloth
+
+
+class ShelvedSerializer(serializers.Serializer[Any]):
+    """On the shelf: ``said`` is what it is in a line, ``freed_by`` the deleted project that had it."""
+
+    id = serializers.UUIDField()
+    cloth = serializers.SerializerMethodField()
+    colour = serializers.SerializerMethodField()
+    freed_by = serializers.SerializerMethodField()
+    kind = serializers.ChoiceField(choices=KINDS)
+    is_cloth = serializers.SerializerMethodField()
+    across = LengthAnswerField()
+    along = LengthAnswerField()
+    across_most = LengthAnswerField(allow_null=True)
+    count = serializers.IntegerField()
+    name = serializers.CharField(allow_blank=True)
+    other = serializers.CharField(allow_blank=True)
+
+    def get_cloth(self, row: Any) -> str:
+        return str(row.fabric.name if row.fabric else row.cloth)
+
+    def get_colour(self, row: Any) -> str:
+        return str(row.fabric.colour if row.fabric else row.colour)
+
+    def get_freed_by(self, row: Any) -> str:
+        return str(row.fabric.project.name) if row.fabric else ""
+
+    def get_is_cloth(self, row: Any) -> bool:
+        return ClothKind(row.kind).is_cloth
+
+
+class ShelfSerializer(serializers.Serializer[Any]):
+    """Everything that no project has reserved, in the workroom's measure."""
+
+    measure = serializers.ChoiceField(choices=MEASURES)
+    cloths = ShelvedSerializer(many=True)
+
+
+class MoveSerializer(serializers.Serializer[Any]):
+    """``count`` of them; ``rest`` is the key of those that are parted from the others, made by the caller."""
+
+    count = serializers.IntegerField(min_value=1, max_value=20_000)
+    rest = serializers.UUIDField()
 
 
 class PileSerializer(serializers.Serializer[Any]):
     """Pieces of one fabric and size, under the letter they lie under on the table. cut + left = wanted + spoiled + given + over;
-    ``given`` ones were cut smaller for others or put with the scraps."""
+    ``given`` ones were cut smaller for others or put with the scraps. ``ready`` triangles for it lie in the stock, ``odd`` ones
+    are left once all is cut."""
 
     letter = serializers.CharField(source="entry.letter")
     fabric = serializers.CharField(source="entry.fabric")
@@ -40,6 +91,8 @@ class PileSerializer(serializers.Serializer[Any]):
     left = serializers.IntegerField()
     cut_when_done = serializers.IntegerField()
     over = serializers.IntegerField()
+    ready = serializers.IntegerField()
+    odd = serializers.IntegerField()
 
     def get_square(self, pile: Any) -> bool:
         return bool(pile.entry.width == pile.entry.height)

@@ -19,13 +19,13 @@ from projects.models import Fabric, Project
 from projects.translate import style_of
 from workrooms.once import change
 
-from .commands import MOST_STOCK
+from .commands import MOST_STOCK, as_can_be
 from .models import CutPlan, Stock
 from .translate import live_stock, now_of, stock_of
 
 __all__ = ["CUT_LIST", "STOCK", "cut_list_csv", "import_cut_list", "import_stock", "stock_csv"]
 
-STOCK = ("fabric", "kind", "across", "along", "count", "name")
+STOCK = ("fabric", "kind", "across", "along", "count", "name", "across_most")
 CUT_LIST = ("fabric", "width", "height", "count", "name")
 
 
@@ -34,7 +34,15 @@ def stock_csv(project: Project) -> str:
     return written(
         STOCK,
         (
-            [safe(s.fabric.name), s.kind, style.text(s.across), style.text(s.along), s.count, safe(s.name)]
+            [
+                safe(s.fabric.name if s.fabric else ""),
+                s.kind,
+                style.text(s.across),
+                style.text(s.along),
+                s.count,
+                safe(s.name),
+                style.text(s.across_most) if s.across_most else "",
+            ]
             for s in stock_of(project)
         ),
     )
@@ -96,9 +104,13 @@ def import_stock(project: Project, text: str) -> Imported:
             )
         across, along = length(cells.get("across", "")), length(cells.get("along", ""))
         count = whole(cells.get("count", "") or "1")
-        Cloth("new", fabric.role, across, along, ClothKind(kind), count)
-        name = note_reader(80)(unsafe(cells.get("name", "")))
-        return Stock(pk=uuid4(), fabric=fabric, kind=kind, across=across, along=along, count=count, name=name)
+        most = cells.get("across_most", "").strip()
+        row = Stock(
+            pk=uuid4(), workroom=project.workroom, fabric=fabric, kind=kind, across=across, along=along, count=count
+        )
+        row.across_most = length(most) if most else None
+        row.name = note_reader(80)(unsafe(cells.get("name", "")))
+        return as_can_be(row)
 
     good, told = _taken(text, style, STOCK, take)
     for n, row in enumerate(good, 1):

@@ -32,6 +32,7 @@ __all__ = [
     "binding_strips",
     "block_counts",
     "cloth_of",
+    "cloths_of",
     "cutting_data",
     "directions_of",
     "entries_of",
@@ -44,13 +45,14 @@ __all__ = [
     "quilt_sizes_of",
     "stock_data",
     "stock_of",
+    "triangles_of",
     "unit_plans_of",
     "wanted_of",
 ]
 
 
 def live_stock(project: Project) -> QuerySet[Stock]:
-    """Cloths there are, of fabrics there are."""
+    """What the project has reserved, of fabrics there are."""
     return Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None)
 
 
@@ -58,10 +60,19 @@ def stock_of(project: Project) -> list[Stock]:
     return list(live_stock(project).select_related("fabric"))
 
 
+def cloths_of(project: Project) -> list[Cloth]:
+    """What pieces are cut from."""
+    return [c for s in stock_of(project) if (c := cloth_of(s)).kind.is_cloth]
+
+
+def triangles_of(project: Project) -> list[Cloth]:
+    """What is cut already and used before squares are."""
+    return [c for s in stock_of(project) if (c := cloth_of(s)).kind.of_a_square > 1]
+
+
 def cloth_of(row: Stock) -> Cloth:
-    return Cloth(
-        str(row.pk), row.fabric.role, row.across, row.along, ClothKind(row.kind), row.count, row.name, row.across_most
-    )
+    role = row.fabric.role if row.fabric else ""
+    return Cloth(str(row.pk), role, row.across, row.along, ClothKind(row.kind), row.count, row.name, row.across_most)
 
 
 def directions_of(project: Project) -> dict[str, Direction]:
@@ -128,7 +139,10 @@ def wanted_of(project: Project, row: CutPlan | None) -> list[WantedPiece]:
 def entries_of(project: Project) -> list[Entry]:
     """What is kept of the project's piles, of fabrics there are."""
     rows = CutPile.objects.filter(project=project, fabric__deleted_at=None).select_related("fabric")
-    return [Entry(r.letter, r.fabric.role, r.width, r.height, r.gives, r.name, r.cut, r.spoiled, r.given) for r in rows]
+    return [
+        Entry(r.letter, r.fabric.role, r.width, r.height, r.gives, r.name, r.cut, r.spoiled, r.given, r.put_by)
+        for r in rows
+    ]
 
 
 def piles_of(project: Project, row: CutPlan | None, *, ticked: bool = True) -> tuple[Pile, ...]:
@@ -140,7 +154,7 @@ def piles_of(project: Project, row: CutPlan | None, *, ticked: bool = True) -> t
         entries = [
             replace(e, cut=e.cut + cut.get(e.letter, 0), given=e.given + given.get(e.letter, 0)) for e in entries
         ]
-    return ledger(wanted_of(project, row), entries)
+    return ledger(wanted_of(project, row), entries, triangles_of(project))
 
 
 def now_of(project: Project) -> tuple[Pile, ...]:
@@ -263,6 +277,7 @@ def cutting_data(project: Project) -> dict[str, Any] | None:
                 p.cut,
                 p.spoiled,
                 p.given,
+                p.put_by,
             ]
             for p in CutPile.objects.filter(project=project, fabric__deleted_at=None).select_related("fabric")
         ],

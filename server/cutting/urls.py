@@ -15,6 +15,12 @@ urlpatterns = [
     path("projects/<uuid:key>/possible", views.PossibleView.as_view()),
     path("projects/<uuid:key>/buying", views.BuyingView.as_view()),
     path("fabrics/<uuid:key>/stock/<uuid:stock>", views.NewStockView.as_view()),
+    path("projects/<uuid:key>/cutting/piles/<str:letter>/triangles", views.TrianglesView.as_view()),
+    path("shelf", views.ShelfView.as_view()),
+    path("shelf/<uuid:key>", views.ShelvedView.as_view()),
+    path("shelf/<uuid:key>/restore", views.RestoreShelvedView.as_view()),
+    path("stock/<uuid:key>/shelved", views.ShelveView.as_view()),
+    path("fabrics/<uuid:key>/shelf/<uuid:stock>", views.TakeOffShelfView.as_view()),
     path("stock/<uuid:key>", views.StockView.as_view()),
     path("stock/<uuid:key>/restore", views.RestoreStockView.as_view()),
 ]

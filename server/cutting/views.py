@@ -11,16 +11,18 @@ from api.csv_serializers import CsvTextSerializer, ImportedSerializer
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer
 from api.requests import valid
-from piecing.lengths import Measure
+from piecing.lengths import Measure, Style
 from projects.models import Project
 from projects.selectors import get_project
 from projects.translate import style_of
+from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
-from . import commands, selectors, serializers, sheets
+from . import commands, selectors, serializers, sheets, shelf
 from .standing import standing_of
 
 _STOCK_CHANGE = change_of("Stock", commands.stock_readers(Measure.INCHES))
+_SHELF_CHANGE = change_of("Shelf", shelf.shelf_readers(Measure.INCHES))
 _PILE_CHANGE = change_of("Pile", commands.PILE_READERS)
 
 
@@ -98,6 +100,67 @@ class KeepOverView(APIView):
     @extend_schema(operation_id="keep_over", request=None, responses=_ANSWERS)
     def post(self, _request: Request, key: UUID, letter: str) -> Response:
         return _sheet(commands.keep_over(current_workroom(), key, letter))
+
+
+class TrianglesView(APIView):
+    """Odd triangles of a pile go to the stock."""
+
+    @extend_schema(operation_id="put_triangles_by", request=None, responses=_ANSWERS)
+    def post(self, _request: Request, key: UUID, letter: str) -> Response:
+        return _sheet(commands.put_triangles_by(current_workroom(), key, letter))
+
+
+def _shelf(room: Workroom) -> Response:
+    body = {"measure": room.measure, "cloths": shelf.on_shelf(room)}
+    return Response(serializers.ShelfSerializer(body, context={"style": Style(Measure(room.measure))}).data)
+
+
+_SHELF_ANSWERS = {200: serializers.ShelfSerializer, 422: ProblemSerializer}
+
+
+class ShelfView(APIView):
+    """What no project has reserved."""
+
+    @extend_schema(operation_id="shelf", responses=serializers.ShelfSerializer)
+    def get(self, _request: Request) -> Response:
+        return _shelf(current_workroom())
+
+
+class ShelvedView(APIView):
+    """A cloth on the shelf; its key is made by the caller."""
+
+    @extend_schema(operation_id="put_on_shelf", request=_SHELF_CHANGE, responses=_SHELF_ANSWERS)
+    def put(self, request: Request, key: UUID) -> Response:
+        body = valid(ChangeSerializer(data=request.data))
+        return _shelf(shelf.put_on_shelf(current_workroom(), key, body["changes"], body["seen"]))
+
+    @extend_schema(operation_id="delete_shelved", responses={200: serializers.ShelfSerializer})
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _shelf(shelf.delete_shelved(current_workroom(), key))
+
+
+class RestoreShelvedView(APIView):
+    @extend_schema(operation_id="restore_shelved", request=None, responses=serializers.ShelfSerializer)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _shelf(shelf.restore_shelved(current_workroom(), key))
+
+
+class ShelveView(APIView):
+    """So many of a project's cloths back on the shelf."""
+
+    @extend_schema(operation_id="shelve", request=serializers.MoveSerializer, responses=_ANSWERS)
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(serializers.MoveSerializer(data=request.data))
+        return _sheet(shelf.shelve(current_workroom(), key, body["count"], body["rest"]))
+
+
+class TakeOffShelfView(APIView):
+    """So many of the cloths on the shelf reserved for a fabric."""
+
+    @extend_schema(operation_id="take_off_shelf", request=serializers.MoveSerializer, responses=_ANSWERS)
+    def post(self, request: Request, key: UUID, stock: UUID) -> Response:
+        body = valid(serializers.MoveSerializer(data=request.data))
+        return _sheet(shelf.take_off_shelf(current_workroom(), key, stock, body["count"], body["rest"]))
 
 
 class NewStockView(APIView):

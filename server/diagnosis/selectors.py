@@ -10,7 +10,7 @@ import numpy as np
 
 from blocks.models import Block
 from blocks.quilt import quilt_of
-from cutting.translate import cloth_of, directions_of, stock_of
+from cutting.translate import cloths_of, directions_of
 from measuring.models import ReadingRow
 from piecing.cutting.fitting import fits
 from piecing.cutting.wanted import unit_pieces
@@ -153,7 +153,7 @@ def _in_stock(project: Project, sheet: DiagnosisSheet) -> dict[str, Message]:
         return {}
     fabrics = {f.role: f.name or f"fabric {f.role.upper()}" for f in project.fabrics.all()}
     found: dict[str, Message] = {}
-    cloths, directions = [cloth_of(s) for s in stock_of(project)], directions_of(project)
+    cloths, directions = cloths_of(project), directions_of(project)
     for remedy, number in again:
         planned = sheet.scene.plans.get(number)
         if planned is None:

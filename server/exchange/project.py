@@ -25,6 +25,7 @@ from blocks.readers import quilt_readers
 from blocks.selectors import blocks_of
 from blocks.translate import find_in
 from cutting.commands import put_stock, take_cutting
+from cutting.shelf import cloth_to_take
 from cutting.translate import cutting_data, stock_of
 from diagnosis.commands import put_lost, put_reading, take_saved
 from diagnosis.earlier import KINDS as EARLIER
@@ -112,13 +113,14 @@ def exported(project: Project) -> dict[str, Any]:
         "stock": [
             {
                 "id": str(s.pk),
-                "fabric": s.fabric.role,
+                "fabric": s.fabric.role if s.fabric else "",
                 "kind": s.kind,
                 "across": _plain(s.across),
                 "along": _plain(s.along),
                 "across_most": _plain(s.across_most),
                 "count": s.count,
                 "name": s.name,
+                "other": s.other,
             }
             for s in stock_of(project)
         ],
@@ -224,8 +226,12 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
     for n, u in enumerate(data["units"]):
         yield f"$.units[{n}]", lambda u=u: _add_unit(room, project, u, renamed)
     yield "$.quilt", lambda: _set_quilt(room, project, data)
-    renewed = {s["id"]: str(uuid4()) for s in data.get("stock", []) if "id" in s}
+    # Cloth that another project here has reserved stays with that one.
+    free = cloth_to_take(room, [s["id"] for s in data.get("stock", []) if "id" in s])
+    renewed = {name: str(uuid4()) for name in free}
     for n, s in enumerate(data.get("stock", [])):
+        if "id" in s and s["id"] not in free:
+            continue
         changes = {k: v for k, v in s.items() if k not in ("fabric", "id")}
         cloth = UUID(renewed[s["id"]]) if "id" in s else uuid4()
         yield (

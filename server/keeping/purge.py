@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.apps import apps
 from django.db import connection, models, transaction
 
+from cutting.shelf import rescue_cloth
+
 from .copies import put_aside
 
 __all__ = ["deleted_rows", "purge"]
@@ -26,11 +28,12 @@ def deleted_rows() -> int:
 
 
 def purge() -> int:
-    """Lets go of them, with all that hangs from them; returns how many there were. A copy of everything is made before, and the
+    """Lets go of them, with all that hangs from them but cloth, which goes to the shelf; returns how many there were. A copy of everything is made before, and the
     file is written anew, so that nothing of them stays in it."""
     put_aside("purge")
     with transaction.atomic():
         gone = deleted_rows()
+        rescue_cloth()
         for rows in _kept():
             rows.delete()
     if not connection.in_atomic_block:

@@ -17,7 +17,7 @@ from dataclasses import dataclass, replace
 from ..lengths import ZERO, Length
 from ..solver import Stop
 from .plan import ClothPlan, CuttingPlan, Goal, LeftOver, Missing, cutting_plan, laid_again, numbered
-from .stock import CLOTH_WORDS, Cloth, ClothKind, WantedPiece
+from .stock import Cloth, ClothKind, WantedPiece
 
 __all__ = [
     "Entry",
@@ -41,7 +41,7 @@ _WORTH_KEEPING = 2.0
 @dataclass(frozen=True, slots=True)
 class Entry:
     """What is kept of a pile: its letter, what it is, and how many pieces were cut, spoiled, and given away (cut smaller for
-    another pile, or put with the scraps)."""
+    another pile, or put with the scraps); of pieces that are cut further, how many single triangles were put by."""
 
     letter: str
     fabric: str
@@ -52,6 +52,7 @@ class Entry:
     cut: int = 0
     spoiled: int = 0
     given: int = 0
+    put_by: int = 0
 
     @property
     def key(self) -> PileKey:
@@ -61,13 +62,26 @@ class Entry:
 
 @dataclass(frozen=True, slots=True)
 class Pile:
-    """A pile as it stands: its entry, how many pieces are wanted, and how they may lie on the cloth."""
+    """A pile as it stands: its entry, how many pieces are wanted, and how they may lie on the cloth.
+
+    ``ready`` triangles for it lie in the stock; ``wanted`` counts only the squares that are cut beside them. ``bits`` is how
+    many triangles are wanted in all.
+    """
 
     entry: Entry
     wanted: int
     turns: bool = True
     along_cloth: bool = False
     joined: bool = False
+    bits: int = 0
+    ready: int = 0
+
+    @property
+    def odd(self) -> int:
+        """Single triangles that are over once everything is cut and fewer than a square gives; none before that."""
+        if self.entry.gives == 1 or self.left or not self.entry.cut:
+            return 0
+        return max(0, self.have * self.entry.gives - self.entry.put_by - self.bits + self.ready) % self.entry.gives
 
     @property
     def have(self) -> int:
@@ -104,6 +118,7 @@ class Pile:
             e.gives,
             self.along_cloth,
             self.joined,
+            self.bits if not self.ready else 0,
         )
 
 
@@ -111,9 +126,9 @@ def _key(p: WantedPiece) -> PileKey:
     return p.fabric, p.width, p.height, p.gives
 
 
-def ledger(wanted: Iterable[WantedPiece], kept: Iterable[Entry]) -> tuple[Pile, ...]:
+def ledger(wanted: Iterable[WantedPiece], kept: Iterable[Entry], ready: Iterable[Cloth] = ()) -> tuple[Pile, ...]:
     """Every pile that is wanted or was ever cut for, in the order of the letters; new ones take the next letters, those of one
-    fabric together and the largest first."""
+    fabric together and the largest first. ``ready`` are triangles in the stock: they are used before squares are cut."""
     asked: dict[PileKey, WantedPiece] = {}
     for p in wanted:
         known = asked.get(_key(p))
@@ -125,6 +140,7 @@ def ledger(wanted: Iterable[WantedPiece], kept: Iterable[Entry]) -> tuple[Pile, 
             name="; ".join(names),
             along_cloth=p.along_cloth or (known is not None and known.along_cloth),
             joined=p.joined or (known is not None and known.joined),
+            bits=p.bits_wanted + (known.bits_wanted if known else 0),
         )
     entries = {e.key: e for e in kept}
     fresh = [p for key, p in asked.items() if key not in entries]
@@ -133,14 +149,39 @@ def ledger(wanted: Iterable[WantedPiece], kept: Iterable[Entry]) -> tuple[Pile, 
     letters = (letter for n in range(len(taken) + len(fresh)) if (letter := letter_of(n)) not in taken)
     for p, letter in zip(fresh, letters, strict=False):
         entries[_key(p)] = Entry(letter, p.fabric, p.width, p.height, p.gives, p.name)
-    piles = [_pile(e, asked.get(key)) for key, e in entries.items()]
+    piles = _with_ready([_pile(e, asked.get(key)) for key, e in entries.items()], ready)
     return tuple(sorted(piles, key=lambda p: (len(p.entry.letter), p.entry.letter)))
 
 
 def _pile(entry: Entry, wanted: WantedPiece | None) -> Pile:
     if wanted is None:
         return Pile(entry, 0)
-    return Pile(replace(entry, name=wanted.name), wanted.count, wanted.turns, wanted.along_cloth, wanted.joined)
+    named = replace(entry, name=wanted.name)
+    return Pile(named, wanted.count, wanted.turns, wanted.along_cloth, wanted.joined, wanted.bits_wanted)
+
+
+def _with_ready(piles: Iterable[Pile], ready: Iterable[Cloth]) -> list[Pile]:
+    """Triangles from the stock given to the piles that are short of them: the largest piles first, each the smallest that do."""
+    left = {c: c.count for c in sorted(ready, key=lambda c: float(c.across))}
+    found = []
+    for p in sorted(piles, key=lambda p: -float(p.entry.width)):
+        e = p.entry
+        have = p.have * e.gives - e.put_by
+        if e.gives == 1 or not (left or e.put_by):
+            found.append(p)
+            continue
+        used = 0
+        for c in left:
+            if (c.fabric, c.kind.of_a_square) == (e.fabric, e.gives) and c.across >= e.width:
+                take = min(left[c], max(0, p.bits - have - used))
+                left[c] -= take
+                used += take
+        if used or e.put_by:
+            short = p.bits - have - used
+            # Whole squares to cut beside what lies there, or whole squares that are over.
+            p = replace(p, ready=used, wanted=p.have + -(-short // e.gives))
+        found.append(p)
+    return found
 
 
 def letter_of(n: int) -> str:
@@ -217,7 +258,7 @@ def remains(cloth: ClothPlan, done: Iterable[int]) -> tuple[LeftOver, ...]:
     """What is left of a cloth once only the strips ticked off are cut: whole widths between them, and what is over in them."""
     ticked = set(done)
     whole = laid_again(cloth)
-    name = cloth.cloth.name or CLOTH_WORDS[cloth.cloth.kind].lower()
+    name = cloth.cloth.called
     found: list[LeftOver] = []
     uncut, at = ZERO, ZERO
     for s in sorted(cloth.strips, key=lambda s: float(s.y)):

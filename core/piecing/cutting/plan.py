@@ -15,7 +15,7 @@ from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
 from ..solver import Stop
 from .packing import packed
-from .stock import CLOTH_WORDS, Cloth, ClothKind, WantedPiece, grid_of
+from .stock import Cloth, ClothKind, WantedPiece, grid_of
 from .strips import Bin, Item, Packed, PackedStrip, shelves
 
 __all__ = [
@@ -277,7 +277,7 @@ def _in_strip(s: PackedStrip, pieces: Sequence[WantedPiece], step: Length, y: Le
 
 def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[LeftOver]:
     rest = cloth.along - used
-    name = cloth.name or CLOTH_WORDS[cloth.kind].lower()
+    name = cloth.called
     if rest >= _WORTH_KEEPING and cloth.across >= _WORTH_KEEPING:
         yield LeftOver(f"rest of {name}", cloth.fabric, ZERO, used, cloth.across, rest)
     for s in strips:

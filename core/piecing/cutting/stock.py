@@ -20,11 +20,29 @@ MOST_PIECES = 20_000
 
 
 class ClothKind(StrEnum):
+    """What lies in the stock: cloth to cut from, and what is cut or sewn already.
+
+    A triangle is known by the square that it was cut from, once or twice on its diagonals; a half-square unit by its raw side.
+    """
+
     YARDAGE = "yardage"
     FAT_QUARTER = "fat_quarter"
     SQUARE = "square"
     STRIP = "strip"
     SCRAP = "scrap"
+    HALF_TRIANGLE = "half_triangle"
+    QUARTER_TRIANGLE = "quarter_triangle"
+    HALF_SQUARE = "half_square"
+
+    @property
+    def is_cloth(self) -> bool:
+        """Whether pieces are cut from it."""
+        return self not in (ClothKind.HALF_TRIANGLE, ClothKind.QUARTER_TRIANGLE, ClothKind.HALF_SQUARE)
+
+    @property
+    def of_a_square(self) -> int:
+        """For triangles, how many of them a square gave: 2 or 4; else 1."""
+        return {ClothKind.HALF_TRIANGLE: 2, ClothKind.QUARTER_TRIANGLE: 4}.get(self, 1)
 
 
 CLOTH_WORDS = {
@@ -33,6 +51,9 @@ CLOTH_WORDS = {
     ClothKind.SQUARE: "Precut square",
     ClothKind.STRIP: "Precut strip",
     ClothKind.SCRAP: "Scrap",
+    ClothKind.HALF_TRIANGLE: "Triangle, square cut once",
+    ClothKind.QUARTER_TRIANGLE: "Triangle, square cut twice",
+    ClothKind.HALF_SQUARE: "Half-square unit",
 }
 """What a kind of cloth is called."""
 _SIZES = {
@@ -41,6 +62,9 @@ _SIZES = {
     ClothKind.SQUARE: ((inches(10), inches(10)), (mm(250), mm(250))),
     ClothKind.STRIP: ((inches(40), inches("5/2")), (mm(1000), mm(65))),
     ClothKind.SCRAP: ((inches(8), inches(8)), (mm(200), mm(200))),
+    ClothKind.HALF_TRIANGLE: ((inches("31/8"), inches("31/8")), (mm(100), mm(100))),
+    ClothKind.QUARTER_TRIANGLE: ((inches("17/4"), inches("17/4")), (mm(110), mm(110))),
+    ClothKind.HALF_SQUARE: ((inches("5/2"), inches("5/2")), (mm(65), mm(65))),
 }
 
 
@@ -97,6 +121,11 @@ class Cloth:
         return Area(self.across.area_with(self.along))
 
     @property
+    def called(self) -> str:
+        """Its name, or what kind of cloth it is."""
+        return self.name or CLOTH_WORDS[self.kind].lower()
+
+    @property
     def at_most(self) -> Cloth:
         """The same if it is as wide as it may be."""
         return replace(self, across=self.across_most or self.across)
@@ -112,7 +141,7 @@ class WantedPiece:
 
     ``turns`` tells whether a piece may be cut lying on its side. ``gives`` 2 or 4 when it is cut further on its
     diagonals. ``along_cloth`` wants it cut lengthwise, as a border is. ``joined`` ones are strips that are joined end to end
-    on the diagonal, so that shorter ones do as well.
+    on the diagonal, so that shorter ones do as well. ``bits`` is how many of the parts that a piece gives are wanted, 0 for all.
     """
 
     key: str
@@ -125,6 +154,12 @@ class WantedPiece:
     gives: int = 1
     along_cloth: bool = False
     joined: bool = False
+    bits: int = 0
+
+    @property
+    def bits_wanted(self) -> int:
+        """Triangles wanted, where a piece is cut further; else pieces."""
+        return self.bits or self.count * self.gives
 
     @property
     def area(self) -> Area:

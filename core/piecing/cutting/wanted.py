@@ -44,7 +44,15 @@ def unit_pieces(
             continue
         found.append(
             WantedPiece(
-                f"{kind}{n}", p.role, p.width, p.height, p.count, name, _turns(direction, p.width, p.height), p.gives
+                f"{kind}{n}",
+                p.role,
+                p.width,
+                p.height,
+                p.count,
+                name,
+                _turns(direction, p.width, p.height),
+                p.gives,
+                bits=p.count * p.gives - p.left_over,
             )
         )
     return tuple(found)
@@ -72,6 +80,7 @@ def plain_pieces(
                 p.cut_into,
                 border,
                 p.joined,
+                p.needed or p.count * p.cut_into,
             )
         )
     return tuple(found)

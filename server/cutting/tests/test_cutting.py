@@ -123,6 +123,7 @@ class SheetsTest(ApiCase):
         self.send("stock", "fabric,kind,across,along\n" + cloths)
         self.send("stock", "fabric,kind,across,along\n" + cloths, expect=422)
         out = self.ask("get", f"{self.path}/export")
+        self.ask("delete", self.path)
         again = self.ask("get", f"projects/{self.ask('post', 'exchange/projects', out, expect=201)['id']}/export")
         self.assertEqual((len(again["cutting"]["extra"]), len(again["stock"])), (1_500, 300))
 

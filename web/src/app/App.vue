@@ -23,6 +23,7 @@ import { theme } from './theme'
           <nav aria-label="Around the workroom">
             <SavedNote />
             <RouterLink to="/">Projects</RouterLink>
+            <RouterLink to="/shelf">Shelf</RouterLink>
             <RouterLink to="/wrong">What is wrong?</RouterLink>
             <RouterLink to="/settings">Settings</RouterLink>
           </nav>

@@ -121,6 +121,12 @@ export const router = createRouter({
       meta: { title: 'What is wrong' },
     },
     {
+      path: '/shelf',
+      name: 'shelf',
+      component: () => import('@/features/shelf').then((m) => m.ShelfPage),
+      meta: { title: 'Shelf' },
+    },
+    {
       path: '/settings',
       name: 'settings',
       component: () => import('@/features/settings').then((m) => m.SettingsPage),

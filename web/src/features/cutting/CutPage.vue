@@ -15,6 +15,7 @@ import ClothSheet from './ClothSheet.vue'
 import ListsSheet from './ListsSheet.vue'
 import PaperSheet from './PaperSheet.vue'
 import PilesSheet from './PilesSheet.vue'
+import ShelfSheet from './ShelfSheet.vue'
 import StockRows from './StockRows.vue'
 
 /** Which piece comes from where: stock, the plan cut from it, strip by strip, and what to buy. */
@@ -46,7 +47,7 @@ async function run(what: () => Promise<Sheet>) {
     problem.value = error.message
   }
 }
-type Act = { kind: 'mark_cut' | 'undo_cutting' } | { kind: 'keep_over'; letter: string }
+type Act = { kind: 'mark_cut' | 'undo_cutting' } | { kind: 'keep_over' | 'put_triangles_by'; letter: string }
 async function act(what: Act) {
   try {
     await tried({ ...what, project: props.project.id })
@@ -65,6 +66,7 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
     <h2 class="visually-hidden">Cut</h2>
     <div class="side">
       <StockRows v-if="data" :project="project" :stock="data.stock" />
+      <ShelfSheet :project="project" />
       <BuyingSheet :project="project" />
       <PaperSheet :project="project" />
       <ListsSheet :project="project" />
@@ -143,6 +145,7 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
         :piles="data.piles"
         :project="project"
         @scraps="act({ kind: 'keep_over', letter: $event })"
+        @triangles="act({ kind: 'put_triangles_by', letter: $event })"
       />
       <ClothSheet
         v-for="(c, i) in plan?.cloths ?? []"

@@ -8,10 +8,11 @@ import { useOutbox } from '@/shared/offline/outbox'
 import { editOf, useTyped } from '@/shared/offline/typed'
 import PileLetter from '@/shared/ui/PileLetter.vue'
 import Len from '@/shared/words/Len.vue'
+import { plural } from '@/shared/words/words'
 
 /** One pile: what is wanted of it, what was cut and spoiled, and what is left to cut. */
 const props = defineProps<{ pile: Schemas['Pile']; project: Project }>()
-const emit = defineEmits<{ scraps: [] }>()
+const emit = defineEmits<{ scraps: []; triangles: [] }>()
 const { tried } = useOutbox()
 const problem = ref('')
 const fabric = computed(() => props.project.fabrics.find((f) => f.role === props.pile.fabric))
@@ -51,6 +52,7 @@ function allCut() {
         × <Len :of="pile.height" about /></template
       ><template v-if="further[pile.gives]">, {{ further[pile.gives] }}</template>
       <span class="soft">{{ pile.name }}{{ pile.turns ? '' : '; keeps its direction' }}</span>
+      <span v-if="pile.ready" class="soft">{{ plural(pile.ready, 'triangle') }} for it in stock</span>
       <span v-if="pile.given" class="soft"
         >{{ pile.given }} of them cut smaller for another pile or put with the scraps</span
       >
@@ -75,6 +77,9 @@ function allCut() {
       >
       <NButton v-else-if="pile.over" size="small" @click="emit('scraps')"
         >{{ pile.over }} to the scraps</NButton
+      >
+      <NButton v-else-if="pile.odd" size="small" @click="emit('triangles')"
+        >Keep {{ pile.odd }} odd {{ pile.odd === 1 ? 'triangle' : 'triangles' }}</NButton
       >
       <span v-else class="soft">done</span>
     </td>

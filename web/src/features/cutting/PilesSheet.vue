@@ -8,7 +8,7 @@ import PileRow from './PileRow.vue'
 
 /** The ledger of cuts: everything to cut, pile by pile, each under the letter it keeps. */
 const props = defineProps<{ piles: Schemas['Pile'][]; project: Project }>()
-const emit = defineEmits<{ scraps: [string] }>()
+const emit = defineEmits<{ scraps: [string]; triangles: [string] }>()
 const cut = computed(() => props.piles.reduce((n, p) => n + p.wanted - p.left, 0))
 const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
 </script>
@@ -46,6 +46,7 @@ const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
               :pile="p"
               :project="project"
               @scraps="emit('scraps', p.letter)"
+              @triangles="emit('triangles', p.letter)"
             />
           </tbody>
         </NTable>

@@ -4,36 +4,39 @@ import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
 import { computed, ref } from 'vue'
 
-import { Refusal } from '@/shared/api/client'
-import { useOutbox } from '@/shared/offline/outbox'
+import { Refusal, type Schemas } from '@/shared/api/client'
 import { editOf, useTyped } from '@/shared/offline/typed'
 import { clothWords } from '@/shared/words/words'
 
-import type { Stock } from './api'
-
-/** One cloth in stock, changed in place; what was refused stays typed, with its reason. */
-const props = defineProps<{ project: string; stock: Stock; fabric: string }>()
+/** One cloth in stock or on the shelf, changed in place; what was refused stays typed, with its reason. */
+type Row = Omit<Schemas['Stock'], 'role' | 'fabric'> & { cloth?: string }
+const props = defineProps<{
+  stock: Row
+  /** What the fabric is called, for those who hear the page. */
+  fabric: string
+  thing: string
+  put: (edit: ReturnType<typeof editOf>) => Promise<unknown>
+}>()
 const emit = defineEmits<{ drop: [] }>()
-const { tried } = useOutbox()
 const problem = ref('')
 const { typed, base } = useTyped(
   () => ({
+    cloth: props.stock.cloth ?? '',
     kind: props.stock.kind as string,
     across: props.stock.across.text,
     along: props.stock.along.text,
     across_most: props.stock.across_most?.text ?? '',
     count: String(props.stock.count),
     name: props.stock.name,
+    other: props.stock.other,
   }),
-  { thing: () => `stock ${props.stock.id}` },
+  { thing: () => props.thing },
 )
 
 async function save(field: keyof typeof typed) {
   if (typed[field] === base.value[field]) return void (problem.value = '')
   try {
-    const { id, fabric } = props.stock
-    const edit = editOf([field], typed, base.value)
-    await tried({ kind: 'put_stock', project: props.project, fabric, stock: id, ...edit })
+    await props.put(editOf([field], typed, base.value))
     problem.value = ''
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
@@ -49,6 +52,13 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
 
 <template>
   <div class="cloth">
+    <RowInput
+      v-if="stock.cloth !== undefined"
+      v-model="typed.cloth"
+      class="named"
+      labelled="What the fabric is called"
+      @keep="save('cloth')"
+    />
     <RowInput v-model="typed.count" numeric :labelled="`How many, ${fabric}`" @keep="save('count')" />
     <SelectInput
       v-model="typed.kind"
@@ -57,11 +67,22 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
       :options="cloths"
       @update:model-value="save('kind')"
     />
-    <RowInput v-model="typed.across" :labelled="`Across, ${fabric}`" @keep="save('across')" />
-    <span aria-hidden="true">×</span>
-    <RowInput v-model="typed.along" :labelled="`Along, ${fabric}`" @keep="save('along')" />
+    <template v-if="stock.is_cloth">
+      <RowInput v-model="typed.across" :labelled="`Across, ${fabric}`" @keep="save('across')" />
+      <span aria-hidden="true">×</span>
+      <RowInput v-model="typed.along" :labelled="`Along, ${fabric}`" @keep="save('along')" />
+    </template>
+    <template v-else>
+      <span class="of" aria-hidden="true">{{ stock.kind === 'half_square' ? 'raw' : 'of' }}</span>
+      <RowInput
+        v-model="typed.across"
+        class="side"
+        :labelled="`${stock.kind === 'half_square' ? 'Raw side' : 'Side of the square they were cut from'}, ${fabric}`"
+        @keep="save('across')"
+      />
+    </template>
     <NButton text class="drop" :aria-label="`Take this ${fabric} away`" @click="emit('drop')"> × </NButton>
-    <div v-if="unsure" class="named up">
+    <div v-if="stock.is_cloth && unsure" class="named up">
       <span>across up to</span>
       <RowInput
         v-model="typed.across_most"
@@ -70,7 +91,14 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
         @keep="save('across_most')"
       />
     </div>
-    <p v-if="typed.name" class="soft named">{{ typed.name }}</p>
+    <div v-if="stock.kind === 'half_square'" class="named up">
+      <span>with the fabric</span>
+      <RowInput v-model="typed.other" :labelled="`Second fabric, ${fabric}`" @keep="save('other')" />
+    </div>
+    <div class="named line">
+      <span v-if="typed.name" class="soft">{{ typed.name }}</span>
+      <slot />
+    </div>
     <p v-if="problem" class="serious named" role="alert">{{ problem }}</p>
   </div>
 </template>
@@ -89,12 +117,26 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
   line-height: 1.2;
 }
 
+.of {
+  text-align: right;
+}
+
+.side {
+  grid-column: span 2;
+}
+
 .up {
   display: grid;
   grid-template-columns: auto 90px;
   gap: 6px;
   justify-content: end;
   align-items: center;
+}
+
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
 }
 
 .drop {

@@ -2,8 +2,9 @@
 import FileButton from '@/shared/form/FileButton.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton, useMessage } from 'naive-ui'
+import { RouterLink } from 'vue-router'
 
-import type { Project } from '@/shared/api/client'
+import type { Project, Schemas } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import { clothWords } from '@/shared/words/words'
@@ -13,13 +14,26 @@ import StockRow from './StockRow.vue'
 
 /** What there is of each fabric: entered in a row, changed in place, taken away with undo. */
 const props = defineProps<{ project: Project; stock: Stock[] }>()
-const { send } = useOutbox()
+const { send, tried } = useOutbox()
+type Edit = { changes: Schemas['StockPatchRequest']; seen: Schemas['StockPatchRequest'] }
 const message = useMessage()
 const undo = useUndo()
 function add(fabric: string, kind: Stock['kind']) {
   const changes = { kind, count: '1' }
   const stock = crypto.randomUUID()
   send({ kind: 'put_stock', project: props.project.id, fabric, stock, changes, seen: {} })
+}
+
+const put = (fabric: string, stock: string, edit: object) =>
+  tried({ kind: 'put_stock', project: props.project.id, fabric, stock, ...(edit as Edit) })
+
+/** All of a cloth is free for other projects. */
+function shelve(s: Stock) {
+  const ids = { project: props.project.id, stock: s.id, count: s.count, rest: crypto.randomUUID() }
+  send({ kind: 'shelve_stock', ...ids })
+  undo(`${clothWords[s.kind]?.name ?? 'The cloth'} is on the shelf.`, () => {
+    send({ kind: 'take_shelf_stock', fabric: s.fabric, ...ids, rest: crypto.randomUUID() })
+  })
 }
 
 function drop(s: Stock) {
@@ -76,11 +90,16 @@ async function photograph(f: Project['fabrics'][number], file: File) {
       <StockRow
         v-for="s in of(f.role)"
         :key="s.id"
-        :project="project.id"
         :stock="s"
         :fabric="f.name"
+        :thing="`stock ${s.id}`"
+        :put="(edit) => put(f.id, s.id, edit)"
         @drop="drop(s)"
-      />
+      >
+        <NButton text class="quiet" :aria-label="`Put this ${f.name} on the shelf`" @click="shelve(s)"
+          >to the shelf</NButton
+        >
+      </StockRow>
       <div class="adds">
         <FileButton accept="image/*" @file="photograph(f, $event)">
           {{ f.swatch ? 'Another photo' : 'Photo' }}<span class="visually-hidden"> of {{ f.name }}</span>
@@ -98,6 +117,11 @@ async function photograph(f: Project['fabrics'][number], file: File) {
         </NButton>
       </div>
     </div>
+    <p class="soft">
+      Triangles and units that are cut or sewn already are used before anything is cut. Cloth that this
+      project does not need is free for others on the
+      <RouterLink :to="{ name: 'shelf' }">shelf</RouterLink>.
+    </p>
     <p class="soft">Across is the usable width, selvedges cut off; along runs with them.</p>
   </section>
 </template>

@@ -18,6 +18,9 @@ export const useCutting = (project: MaybeRefOrGetter<string>) =>
     })),
   )
 
+/** What no project has reserved. */
+export const useShelf = () => useQuery({ queryKey: ['shelf'], queryFn: () => taken(api.GET('/api/shelf')) })
+
 export const usePossible = (project: MaybeRefOrGetter<string>) =>
   useQuery(
     computed(() => ({

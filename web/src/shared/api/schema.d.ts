@@ -427,6 +427,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fabrics/{key}/shelf/{stock}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description So many of the cloths on the shelf reserved for a fabric. */
+        post: operations["take_off_shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fabrics/{key}/stock/{stock}": {
         parameters: {
             query?: never;
@@ -729,6 +746,23 @@ export interface paths {
         put?: never;
         /** @description Pieces of a pile that are no longer wanted go to the stock as scraps. */
         post: operations["keep_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/cutting/piles/{letter}/triangles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Odd triangles of a pile go to the stock. */
+        post: operations["put_triangles_by"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1103,6 +1137,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What no project has reserved. */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A cloth on the shelf; its key is made by the caller. */
+        put: operations["put_on_shelf"];
+        post?: never;
+        /** @description A cloth on the shelf; its key is made by the caller. */
+        delete: operations["delete_shelved"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_shelved"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stock/{key}": {
         parameters: {
             query?: never;
@@ -1129,6 +1214,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["restore_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{key}/shelved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description So many of a project's cloths back on the shelf. */
+        post: operations["shelve"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1519,9 +1621,12 @@ export interface components {
          *     * `square` - square
          *     * `strip` - strip
          *     * `scrap` - scrap
+         *     * `half_triangle` - half_triangle
+         *     * `quarter_triangle` - quarter_triangle
+         *     * `half_square` - half_square
          * @enum {string}
          */
-        ClothKindEnum: "yardage" | "fat_quarter" | "square" | "strip" | "scrap";
+        ClothKindEnum: "yardage" | "fat_quarter" | "square" | "strip" | "scrap" | "half_triangle" | "quarter_triangle" | "half_square";
         ClothPlan: {
             name: string;
             fabric: string;
@@ -2152,6 +2257,12 @@ export interface components {
             readonly height: components["schemas"]["Length"];
             count: number;
         };
+        /** @description ``count`` of them; ``rest`` is the key of those that are parted from the others, made by the caller. */
+        MoveRequest: {
+            count: number;
+            /** Format: uuid */
+            rest: string;
+        };
         /** @description ``name`` is what one calls it, ``line`` what it is in a line. */
         Named: {
             name: string;
@@ -2302,7 +2413,8 @@ export interface components {
         };
         /**
          * @description Pieces of one fabric and size, under the letter they lie under on the table. cut + left = wanted + spoiled + given + over;
-         *     ``given`` ones were cut smaller for others or put with the scraps.
+         *     ``given`` ones were cut smaller for others or put with the scraps. ``ready`` triangles for it lie in the stock, ``odd`` ones
+         *     are left once all is cut.
          */
         Pile: {
             letter: string;
@@ -2320,6 +2432,8 @@ export interface components {
             left: number;
             cut_when_done: number;
             over: number;
+            ready: number;
+            odd: number;
         };
         PilePatchRequest: {
             cut?: string | null;
@@ -2964,6 +3078,41 @@ export interface components {
             blocks: components["schemas"]["SavedBlock"][];
             quilt: components["schemas"]["QuiltView"];
         };
+        /** @description Everything that no project has reserved, in the workroom's measure. */
+        Shelf: {
+            measure: components["schemas"]["MeasureEnum"];
+            cloths: components["schemas"]["Shelved"][];
+        };
+        ShelfChangeRequest: {
+            changes: components["schemas"]["ShelfPatchRequest"];
+            seen: components["schemas"]["ShelfPatchRequest"];
+        };
+        ShelfPatchRequest: {
+            cloth?: string | null;
+            kind?: components["schemas"]["ClothKindEnum"];
+            across?: string | null;
+            along?: string | null;
+            across_most?: string | null;
+            count?: string | null;
+            name?: string | null;
+            other?: string | null;
+        };
+        /** @description On the shelf: ``said`` is what it is in a line, ``freed_by`` the deleted project that had it. */
+        Shelved: {
+            /** Format: uuid */
+            id: string;
+            readonly cloth: string;
+            readonly colour: string;
+            readonly freed_by: string;
+            kind: components["schemas"]["ClothKindEnum"];
+            readonly is_cloth: boolean;
+            readonly across: components["schemas"]["Length"];
+            readonly along: components["schemas"]["Length"];
+            readonly across_most: components["schemas"]["Length"] | null;
+            count: number;
+            name: string;
+            other: string;
+        };
         /**
          * @description * `unit` - unit
          *     * `block` - block
@@ -3080,6 +3229,8 @@ export interface components {
             readonly across_most: components["schemas"]["Length"] | null;
             count: number;
             name: string;
+            other: string;
+            readonly is_cloth: boolean;
         };
         StockChangeRequest: {
             changes: components["schemas"]["StockPatchRequest"];
@@ -3092,6 +3243,7 @@ export interface components {
             across_most?: string | null;
             count?: string | null;
             name?: string | null;
+            other?: string | null;
         };
         Strip: {
             number: number;
@@ -4540,6 +4692,43 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    take_off_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                stock: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     put_stock: {
         parameters: {
             query?: never;
@@ -5329,6 +5518,39 @@ export interface operations {
         };
     };
     keep_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_triangles_by: {
         parameters: {
             query?: never;
             header?: never;
@@ -6202,6 +6424,131 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_on_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_shelved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    restore_shelved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     delete_stock: {
         parameters: {
             query?: never;
@@ -6244,6 +6591,42 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    shelve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

@@ -5,12 +5,20 @@ import type { Schemas } from '@/shared/api/client'
 import type { Outgoing } from './outgoing'
 
 type Kind = Outgoing['kind']
-type Room = 'workroom' | 'project' | 'blocks' | 'cutting' | 'diagnosis' | 'library'
+type Room = 'workroom' | 'project' | 'blocks' | 'cutting' | 'shelf' | 'diagnosis' | 'library'
 
-const ofCutting = new Set<Kind>(['tick_strip', 'mark_cut', 'undo_cutting', 'change_pile', 'keep_over'])
+const ofCutting = new Set<Kind>([
+  'tick_strip',
+  'mark_cut',
+  'undo_cutting',
+  'change_pile',
+  'keep_over',
+  'put_triangles_by',
+])
 
 const roomOf = (kind: Kind): Room => {
   if (kind === 'change_workroom' || kind.endsWith('ruler')) return 'workroom'
+  if (kind === 'put_on_shelf' || kind.endsWith('shelved')) return 'shelf'
   if (kind.endsWith('stock') || ofCutting.has(kind)) return 'cutting'
   if (kind.endsWith('block') || kind === 'change_quilt' || kind === 'take_up_scraps') return 'blocks'
   if (kind.endsWith('reading') || kind.endsWith('saved') || kind === 'save_diagnosis') return 'diagnosis'
@@ -32,11 +40,12 @@ const ofABlock = [
 /** What else on screen rests on a change in a room, and is asked again when it is next looked at. */
 const restsOn: Record<Room, string[]> = {
   workroom: ['trim', 'compare'],
-  cutting: ['buying', 'standing'],
+  cutting: ['buying', 'standing', 'shelf'],
+  shelf: [],
   blocks: ['project', 'projects', 'standing', ...ofABlock],
   diagnosis: ['standing', 'diagnosis', 'plan', 'compare', 'trim'],
   library: [],
-  project: ['projects', 'standing', 'blocks', 'trim', 'ticket', ...ofABlock],
+  project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
 /** What the server answered stands; a reading of it that set out before is asked again, since it may be the older. */
@@ -69,6 +78,7 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
     )
     client.setQueryData([...queryKey, 4, ''], found)
   },
+  shelf: (client, _o, data) => stand(client, ['shelf'], data),
   library: (client, _o, data) => stand(client, ['library'], data),
   project(client, _o, data) {
     const project = data as Schemas['Project']

@@ -22,7 +22,7 @@ export interface Change {
 export type Editing = Extract<Outgoing, { changes: unknown }>
 
 /** The narrower before what it belongs to. */
-const own = ['reading', 'saved', 'stock', 'library', 'ruler', 'unit', 'fabric', 'block'] as const
+const own = ['reading', 'saved', 'stock', 'shelved', 'library', 'ruler', 'unit', 'fabric', 'block'] as const
 
 /** What a change is to, by name: a unit, a fabric, a project as a whole. */
 export function thingOf(o: Outgoing): string {
@@ -30,13 +30,14 @@ export function thingOf(o: Outgoing): string {
     return `quilt ${(o as { project: string }).project}`
   if (o.kind === 'tick_strip' || o.kind === 'mark_cut' || o.kind === 'undo_cutting')
     return `cutting ${o.project}`
-  if (o.kind === 'change_pile' || o.kind === 'keep_over') return `pile ${o.project} ${o.letter}`
+  if (o.kind === 'change_pile' || o.kind === 'keep_over' || o.kind === 'put_triangles_by')
+    return `pile ${o.project} ${o.letter}`
   for (const name of own) if (name in o) return `${name} ${(o as unknown as Record<string, string>)[name]}`
   return 'project' in o ? `project ${o.project}` : 'workroom'
 }
 
 /** Changes to a thing that is there already, and stays there. */
-const within = /^(change_|edit_|tick_|mark_|undo_|keep_over|take_up_)/
+const within = /^(change_|edit_|tick_|mark_|undo_|keep_over|put_triangles_by|take_up_)/
 
 /**
  * Whether a change has to wait for another that is kept back: to the same thing, or one that makes or removes what it

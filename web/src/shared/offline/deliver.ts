@@ -67,6 +67,20 @@ const carriers: Carriers = {
   },
   delete_stock: (api, o) => taken(api.DELETE('/api/stock/{key}', at(o.stock))),
   restore_stock: (api, o) => taken(api.POST('/api/stock/{key}/restore', at(o.stock))),
+  shelve_stock: (api, o) =>
+    taken(api.POST('/api/stock/{key}/shelved', { ...at(o.stock), body: { count: o.count, rest: o.rest } })),
+  take_shelf_stock: (api, o) => {
+    const params = { path: { key: o.fabric, stock: o.stock } }
+    const body = { count: o.count, rest: o.rest }
+    return taken(api.POST('/api/fabrics/{key}/shelf/{stock}', { params, body }))
+  },
+  put_on_shelf: (api, o) => taken(api.PUT('/api/shelf/{key}', { ...at(o.shelved), body: edit(o) })),
+  delete_shelved: (api, o) => taken(api.DELETE('/api/shelf/{key}', at(o.shelved))),
+  restore_shelved: (api, o) => taken(api.POST('/api/shelf/{key}/restore', at(o.shelved))),
+  put_triangles_by: (api, o) => {
+    const params = { path: { key: o.project, letter: o.letter } }
+    return taken(api.POST('/api/projects/{key}/cutting/piles/{letter}/triangles', { params }))
+  },
   tick_strip: (api, o) => {
     const body = { number: o.number, done: o.done, plan: o.plan }
     return taken(api.POST('/api/projects/{key}/cutting/strips', { ...at(o.project), body }))

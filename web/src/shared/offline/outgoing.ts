@@ -15,6 +15,7 @@ type Patches = {
   put_block: Schemas['BlockPatchRequest']
   change_quilt: Schemas['QuiltPatchRequest']
   put_stock: Schemas['StockPatchRequest']
+  put_on_shelf: Schemas['ShelfPatchRequest']
   change_pile: Schemas['PilePatchRequest']
   put_reading: Schemas['ReadingPatchRequest']
   change_saved: Schemas['SavedPatchRequest']
@@ -50,11 +51,22 @@ export type Outgoing =
   | { kind: 'tick_strip'; project: string; number: number; done: boolean; plan: string }
   | { kind: 'mark_cut' | 'undo_cutting' | 'take_up_scraps'; project: string }
   | (Sets<'change_pile'> & { project: string; letter: string })
-  | { kind: 'keep_over'; project: string; letter: string }
+  | { kind: 'keep_over' | 'put_triangles_by'; project: string; letter: string }
   | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
   | (Sets<'change_quilt'> & { project: string })
   | (Sets<'put_stock'> & { project: string; fabric: string; stock: string })
   | { kind: 'delete_stock' | 'restore_stock'; project: string; stock: string }
+  | { kind: 'shelve_stock'; project: string; stock: string; count: number; rest: string }
+  | {
+      kind: 'take_shelf_stock'
+      project: string
+      fabric: string
+      stock: string
+      count: number
+      rest: string
+    }
+  | (Sets<'put_on_shelf'> & { shelved: string })
+  | { kind: 'delete_shelved' | 'restore_shelved'; shelved: string }
   | (Sets<'put_reading'> & { reading: string } & Of)
   | ({ kind: 'delete_reading' | 'restore_reading'; reading: string } & Of)
   | ({ kind: 'save_diagnosis'; saved: string } & Of)

@@ -1,0 +1,1 @@
+export { default as ShelfPage } from './ShelfPage.vue'
