@@ -29,6 +29,7 @@ _TYPED = {
     "method": "pair",
     "part_fabrics": ["a", "b"],
     "mirrored": "0",
+    "ready": "0",
     "corner_0": "0",
     "corner_1": "0",
     "corner_2": "0",

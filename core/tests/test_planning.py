@@ -25,7 +25,7 @@ from piecing.planning.plan import finished_unit, offers, plan
 from piecing.planning.room import QuilterRecord
 from piecing.planning.schools import School
 from piecing.planning.seam_cost import seam_cost
-from piecing.planning.unit_plan import Choices, handed, pieces_said
+from piecing.planning.unit_plan import Choices, handed, pieces_said, ready_said, still_to_make
 from piecing.units import Method, UnitSpec
 from piecing.units.method import Cuts
 
@@ -286,3 +286,23 @@ class FlippedTest(TestCase):
             told = [n.code for n in plan(Choices(spec, method.name)).notes]
             with self.subTest(method.name):
                 self.assertEqual("thread_outside" in told, "flipped" in method.name)
+
+
+class ReadyTest(TestCase):
+    def test_what_is_there_is_not_made_again(self) -> None:
+        """Those as drawn are there first."""
+        by_hand = {
+            (24, 0, 0): (24, 0),
+            (24, 0, 10): (14, 0),
+            (12, 12, 15): (0, 9),
+            (12, 12, 30): (0, 0),
+            (0, 5, 2): (0, 3),
+        }
+        for (count, mirrored, ready), left in by_hand.items():
+            self.assertEqual(still_to_make(count, mirrored, ready), left)
+
+    def test_it_is_said(self) -> None:
+        self.assertIsNone(ready_said(24, 0))
+        self.assertEqual(str(ready_said(24, 1)), "One unit is there already, so 23 of 24 are to make.")
+        self.assertIn("All 24 are there already", str(ready_said(24, 30)))
+        self.assertIn("The one unit is there", str(ready_said(1, 1)))

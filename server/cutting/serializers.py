@@ -64,6 +64,23 @@ class ShelfSerializer(serializers.Serializer[Any]):
     cloths = ShelvedSerializer(many=True)
 
 
+class UnitsThereSerializer(serializers.Serializer[Any]):
+    stock = serializers.UUIDField()
+    said = MessageField()
+    use = serializers.IntegerField()
+
+
+class SparesSerializer(serializers.Serializer[Any]):
+    """``leaves``: what falls off the unit and is not kept; ``there``: units in stock that would do in its place."""
+
+    leaves = MessageField(allow_null=True)
+    there = UnitsThereSerializer(many=True)
+
+
+class UseSparesSerializer(serializers.Serializer[Any]):
+    stock = serializers.UUIDField()
+
+
 class MoveSerializer(serializers.Serializer[Any]):
     """``count`` of them; ``rest`` is the key of those that are parted from the others, made by the caller."""
 

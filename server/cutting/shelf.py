@@ -21,7 +21,7 @@ from piecing.cutting.stock import usual_size
 from piecing.errors import ClothImpossible, CountOutOfRange
 from piecing.lengths import Measure
 from projects.commands import touch
-from projects.models import Project
+from projects.models import Fabric, Project
 from projects.selectors import get_fabric, get_project
 from workrooms.models import Workroom
 from workrooms.once import change
@@ -70,7 +70,9 @@ def put_on_shelf(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Ma
         row = Stock(pk=key, workroom=room, cloth="Cloth", colour=_COLOUR, across=across, along=along, kind=kind.value)
         row.position = _next_position(room)
         row._state.adding = True
-    apply_changes(row, shelf_readers(measure), changes, seen, measure)
+    if "cloth" in apply_changes(row, shelf_readers(measure), changes, seen, measure):
+        alike = Fabric.objects.filter(project__workroom=room, name__iexact=row.cloth).first()
+        row.colour = alike.colour if alike else _COLOUR
     checked(row, measure)
     row.save()
     return room

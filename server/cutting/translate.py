@@ -20,7 +20,7 @@ from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
 from piecing.cutting.wanted import plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Length
-from piecing.planning.unit_plan import UnitPlan
+from piecing.planning.unit_plan import UnitPlan, still_to_make
 from piecing.quilts.sizes import QuiltSizes
 from piecing.units import kind_of
 from projects.models import Project
@@ -80,10 +80,12 @@ def directions_of(project: Project) -> dict[str, Direction]:
 
 
 def unit_plans_of(project: Project) -> list[UnitPlan]:
-    """The plan of every planned unit; those that cannot be planned are left out."""
+    """The plan of every planned unit; those that cannot be planned, or are all there already, are left out."""
     found = []
     for unit in project.units.all():
         unit.project = project
+        if not sum(still_to_make(unit.count, unit.mirrored, unit.ready)):
+            continue
         try:
             found.append(plan_of(unit))
         except PiecingError:

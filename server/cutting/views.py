@@ -13,12 +13,12 @@ from api.problems import ProblemSerializer
 from api.requests import valid
 from piecing.lengths import Measure, Style
 from projects.models import Project
-from projects.selectors import get_project
+from projects.selectors import get_project, get_unit
 from projects.translate import style_of
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
-from . import commands, selectors, serializers, sheets, shelf
+from . import commands, selectors, serializers, sheets, shelf, spares
 from .standing import standing_of
 
 _STOCK_CHANGE = change_of("Stock", commands.stock_readers(Measure.INCHES))
@@ -108,6 +108,33 @@ class TrianglesView(APIView):
     @extend_schema(operation_id="put_triangles_by", request=None, responses=_ANSWERS)
     def post(self, _request: Request, key: UUID, letter: str) -> Response:
         return _sheet(commands.put_triangles_by(current_workroom(), key, letter))
+
+
+class SparesView(APIView):
+    """What falls off a planned unit, and units in stock that would do in its place."""
+
+    @extend_schema(operation_id="spares", responses=serializers.SparesSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        room = current_workroom()
+        style = style_of(get_unit(room, key).project)
+        return Response(serializers.SparesSerializer(spares.spares_of_unit(room, key), context={"style": style}).data)
+
+
+class KeepSparesView(APIView):
+    """Small units that fall off go to the stock."""
+
+    @extend_schema(operation_id="keep_spares", request=None, responses=_ANSWERS)
+    def post(self, _request: Request, key: UUID) -> Response:
+        return _sheet(spares.keep_spares(current_workroom(), key))
+
+
+class UseSparesView(APIView):
+    """Units in stock are made already."""
+
+    @extend_schema(operation_id="use_spares", request=serializers.UseSparesSerializer, responses=_ANSWERS)
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(serializers.UseSparesSerializer(data=request.data))
+        return _sheet(spares.use_spares(current_workroom(), key, body["stock"]))
 
 
 def _shelf(room: Workroom) -> Response:

@@ -21,7 +21,7 @@ from piecing.planning.plan import SchoolOffer, finished_unit, offers, plan
 from piecing.planning.room import QuilterRecord
 from piecing.planning.schools import School
 from piecing.planning.seam_cost import SeamCost, seam_cost
-from piecing.planning.unit_plan import Choices, UnitPlan
+from piecing.planning.unit_plan import Choices, UnitPlan, ready_said, still_to_make
 from piecing.trimming import Cutter, Expectation, Recipe, expectation, margin_read, recipes, trimmed_plan
 from piecing.units import UnitSpec, kind_of
 from projects.models import PlannedUnit
@@ -49,8 +49,9 @@ class Planned:
     on_the_way: tuple[Message, ...]
 
 
-def read_choices(typed: Mapping[str, Any]) -> tuple[Choices, int]:
-    """Typed fields to core choices and the units across; every field that cannot be read is refused at once."""
+def read_choices(typed: Mapping[str, Any]) -> tuple[Choices, int, Message | None]:
+    """Typed fields to core choices, the units across, and what is there already; every field that cannot be read is refused at
+    once."""
     measure = Measure(typed["measure"])
     readers = project_readers(measure) | unit_readers(measure)
     read: dict[str, Any] = {}
@@ -62,8 +63,13 @@ def read_choices(typed: Mapping[str, Any]) -> tuple[Choices, int]:
             refusals.append(refusal.at(field))
     if refusals:
         raise Refused(refusals, Style(measure))
-    choices = {f: read[f] for f in (*SEAM_FIELDS, "count", "mirrored", "own_margin", "cuts", "method")}
-    return Choices(spec=_spec(read), school=School(read["school"]), **choices), read["units_across"]
+    choices = {f: read[f] for f in (*SEAM_FIELDS, "own_margin", "cuts", "method")}
+    count, mirrored = still_to_make(read["count"], read["mirrored"], read["ready"])
+    if not count + mirrored:
+        count, mirrored = read["count"], read["mirrored"]
+    said = ready_said(read["count"] + read["mirrored"], read["ready"])
+    made = Choices(spec=_spec(read), school=School(read["school"]), count=count, mirrored=mirrored, **choices)
+    return made, read["units_across"], said
 
 
 def _shape_fields(typed: Mapping[str, Any]) -> tuple[str, ...]:
@@ -90,19 +96,19 @@ def _spec(read: Mapping[str, Any]) -> UnitSpec:
     return UnitSpec(kind.name, width, height, tuple(read["part_fabrics"]), corners, read.get("strip", zero))
 
 
-def _read(typed: Mapping[str, Any]) -> tuple[Choices, int, Style]:
+def _read(typed: Mapping[str, Any]) -> tuple[Choices, int, Message | None, Style]:
     style = Style(Measure(typed["measure"]))
     try:
-        choices, across = read_choices(typed)
+        choices, across, there = read_choices(typed)
         _ = choices.seam
     except PiecingError as misfit:
         raise Refused([misfit], style) from None
-    return choices, across, style
+    return choices, across, there, style
 
 
 def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
     """Everything the Plan screen shows. Raises ``Refused`` when a field cannot be read or no school can plan it."""
-    choices, across, style = _read(typed)
+    choices, across, there, style = _read(typed)
     record = record_for(room, choices.seam_allowance)
     side_by_side = offers(choices, record)
     planned, refusal = _try(choices, record)
@@ -117,7 +123,9 @@ def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
         pictures(planned) if planned else None,
         design_picture(kind_of(spec.kind).design(spec), Message("The finished unit.")),
         seam_cost(across, hair(style.measure)),
-        (*laid_together(planned, typed["names"]), *sizes_between(planned)) if planned else (),
+        (*([there] if there else []), *laid_together(planned, typed["names"]), *sizes_between(planned))
+        if planned
+        else (),
     )
 
 
@@ -130,7 +138,7 @@ def _try(choices: Choices, record: QuilterRecord | None) -> tuple[UnitPlan | Non
 
 def compare_choices(room: Workroom, typed: Mapping[str, Any], at_hand: str) -> Comparison:
     """Every method and school for these choices, with the rulers owned and the pieces at hand."""
-    choices, _, style = _read(typed)
+    choices, _, _, style = _read(typed)
     try:
         holdings = parse_holdings(at_hand, style.measure)
         record = record_for(room, choices.seam_allowance)

@@ -16,7 +16,7 @@ from api.wire import (
     length_out,
 )
 from piecing.drawings.unit import design_picture
-from piecing.lengths import Length, Measure, inches
+from piecing.lengths import Length, Measure, finest_mark, inches
 from piecing.messages import Message
 from piecing.overview.compare import Way
 from piecing.units import Kind, methods_of
@@ -162,7 +162,7 @@ class WaySerializer(serializers.Serializer[Any]):
     school = serializers.ChoiceField(choices=SCHOOLS)
     refusal = serializers.SerializerMethodField()
     cuts = serializers.SerializerMethodField()
-    margin = LengthAnswerField(source="plan.margin", default=None)
+    margin = serializers.SerializerMethodField()
     margin_rank = serializers.SerializerMethodField()
     margins = MarginsSerializer(source="plan.margins", default=None)
     cloth = AreaField(source="plan.cloth", default=None)
@@ -185,6 +185,14 @@ class WaySerializer(serializers.Serializer[Any]):
 
     def get_refusal(self, way: Way) -> str | None:
         return None if way.refusal is None else way.refusal.said.text(self.context["style"])
+
+    @extend_schema_field(LengthSerializer(allow_null=True))
+    def get_margin(self, way: Way) -> dict[str, Any] | None:
+        """To the nearest mark: finer than that nobody trims."""
+        if way.plan is None:
+            return None
+        mark = finest_mark(way.plan.choices.ruler_step)
+        return length_out(way.plan.margin.round_near(mark), self.context["style"])
 
     @extend_schema_field(LengthsField())
     def get_cuts(self, way: Way) -> dict[str, Any]:

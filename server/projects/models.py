@@ -47,7 +47,7 @@ class Project(models.Model):
 
 
 class PlannedUnit(models.Model):
-    """One kind of unit in a project, with how it is made and how many are wanted.
+    """One kind of unit in a project, with how it is made, how many are wanted, and how many of them are ``ready`` made.
 
     ``of_blocks`` holds, by the key of each block that it is wanted for, its name and how many as drawn and mirrored; empty for a
     unit that was planned by hand (see ``blocks.following``).
@@ -71,6 +71,7 @@ class PlannedUnit(models.Model):
     strip = LengthField(default="0")
     count = models.PositiveIntegerField(default=1)
     mirrored = models.PositiveIntegerField(default=0)
+    ready = models.PositiveIntegerField(default=0)
     school = models.CharField(max_length=20, choices=SCHOOLS, default=School.LITTLE.value)
     own_margin = LengthField(null=True, blank=True)
     cuts = CutsField(default=dict, blank=True)

@@ -91,6 +91,7 @@ def unit_readers(measure: Measure) -> dict[str, Reader]:
         "units_across": whole_reader(100, "Units across"),
         "count": whole_reader(MOST_UNITS, "The number of units", least=0),
         "mirrored": whole_reader(MOST_UNITS, "The number of mirrored units", least=0),
+        "ready": whole_reader(MOST_UNITS, "The number of units there already", least=0),
         "school": one_of_reader([s for s, _ in SCHOOLS], "school"),
         "own_margin": maybe_length_reader(measure),
         "cuts": cuts_reader(measure),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from piecing.lengths import Length, Measure, Style
 from piecing.planning.plan import finished_unit
 from piecing.planning.schools import School
-from piecing.planning.unit_plan import Choices
+from piecing.planning.unit_plan import Choices, still_to_make
 from piecing.units import UnitSpec, kind_of
 
 from .models import PlannedUnit, Project
@@ -30,13 +30,17 @@ def spec_of(unit: PlannedUnit) -> UnitSpec:
 
 
 def choices_of(unit: PlannedUnit) -> Choices:
+    """What is planned of a unit: those still to make, or all of them when every one is there, for the sizes' sake."""
     project = unit.project
+    count, mirrored = still_to_make(unit.count, unit.mirrored, unit.ready)
+    if not count + mirrored:
+        count, mirrored = unit.count, unit.mirrored
     return Choices(
         spec=spec_of(unit),
         method=unit.method,
         school=School(unit.school),
-        count=unit.count,
-        mirrored=unit.mirrored,
+        count=count,
+        mirrored=mirrored,
         seam_allowance=project.seam_allowance,
         stitch=project.stitch,
         fold=project.fold,

@@ -14,7 +14,7 @@ from collections.abc import Mapping, Sequence
 from math import ceil
 
 from ..errors import QuiltImpossible
-from ..lengths import ZERO, Length
+from ..lengths import ZERO, Length, inches
 from ..messages import Listing, Message
 from .plan import shelf_plan
 from .stock import Cloth, WantedPiece
@@ -24,6 +24,8 @@ __all__ = ["Strips", "joined_length", "strips_for", "strips_said", "strips_settl
 Strips = dict[Length, int]
 """How many strips of each length."""
 
+_NARROW = inches(16)
+"""A rest narrower than this is cut lengthwise for binding; from wider cloth strips are cut across, as all others are."""
 _SHORTEST = 4
 """A strip shorter than this many times its width is not worth its join."""
 
@@ -98,7 +100,7 @@ def strips_for(
 
 
 def _runs(width: Length, others: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> list[tuple[Length, int]]:
-    """Length and number of the strips that what is left of the cloths gives, cut the way that gives more."""
+    """Length and number of the strips that what is left of the cloths gives: cut across, but lengthwise from a narrow rest."""
     used: dict[str, list[Length]] = {}
     for c in shelf_plan(others, cloths).cloths if others and cloths else ():
         used.setdefault(c.cloth.key.split("#")[0], []).append(c.used)
@@ -109,14 +111,9 @@ def _runs(width: Length, others: Sequence[WantedPiece], cloths: Sequence[Cloth])
         left.append((cloth.across, cloth.along, cloth.count - len(opened)))
     runs: list[tuple[Length, int]] = []
     for across, along, count in left:
-        ways = [
-            (length, width.whole_into(deep))
-            for length, deep in ((across, along), (along, across))
-            if length >= width * _SHORTEST and deep >= width
-        ]
-        if ways and count > 0:
-            length, each = max(ways, key=lambda w: float(w[0] - width) * w[1])
-            runs.append((length, each * count))
+        length, deep = (along, across) if across < _NARROW and across < along else (across, along)
+        if count > 0 and length >= width * _SHORTEST and deep >= width:
+            runs.append((length, width.whole_into(deep) * count))
     return runs
 
 

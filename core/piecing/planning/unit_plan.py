@@ -30,7 +30,9 @@ __all__ = [
     "handed",
     "pieces_for_batches",
     "pieces_said",
+    "ready_said",
     "simulated",
+    "still_to_make",
 ]
 
 
@@ -109,6 +111,30 @@ def pieces_said(pieces: Sequence[CutPiece]) -> Message:
         for (width, height), count in sizes.items()
     ]
     return Message("{pieces}", pieces=Listing(parts, " and "))
+
+
+def still_to_make(count: int, mirrored: int, ready: int) -> tuple[int, int]:
+    """Units as drawn and mirrored that are left to make when so many are there already; those as drawn are there first."""
+    drawn = min(count, ready)
+    return count - drawn, mirrored - min(mirrored, ready - drawn)
+
+
+def ready_said(wanted: int, ready: int) -> Message | None:
+    """What is there already, in words; nothing when nothing is."""
+    if not ready:
+        return None
+    if ready >= wanted:
+        return Message(
+            "{n, plural, one {The one unit is} other {All # units are}} there already: nothing is cut for them. What stands here "
+            "is for making them again.",
+            n=wanted,
+        )
+    return Message(
+        "{ready, plural, one {One unit is} other {# units are}} there already, so {left} of {wanted} are to make.",
+        ready=ready,
+        left=wanted - ready,
+        wanted=wanted,
+    )
 
 
 @dataclass(frozen=True)

@@ -103,8 +103,9 @@ class FlippedCorners(Method):
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         corners = tuple(PieceRule(f"corner_{n}", n + 1, 1) for n in self._here(spec))
-        sizes = tuple(cuts[f"corner_{n}"] for n in self._here(spec))
-        return Batch((PieceRule("square", 0, 1), *corners), 1, spares=spare_from_corner(sizes, allowance, take_up))
+        cut_off = [(cuts[f"corner_{n}"], spec.part_fabrics[n + 1]) for n in self._here(spec)]
+        spares = spare_from_corner(spec.part_fabrics[0], cut_off, allowance, take_up)
+        return Batch((PieceRule("square", 0, 1), *corners), 1, spares=spares)
 
     def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         more = allowance * 2 + margin * 2

@@ -178,7 +178,8 @@ class GooseFlipped(_TwoToOne):
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         pieces = (PieceRule("wide", 0, 1, by="tall"), PieceRule("corner", 1, 1), PieceRule("corner", 2, 1))
         corner = cuts["corner"]
-        return Batch(pieces, 1, spares=spare_from_corner((corner, corner), allowance, take_up))
+        base, *skies = spec.part_fabrics
+        return Batch(pieces, 1, spares=spare_from_corner(base, [(corner, sky) for sky in skies], allowance, take_up))
 
     def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         more = allowance * 2 + margin * 2

@@ -5,7 +5,7 @@ Parts: the lower right half, the upper left half. Source: docs/theory, section 4
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece, Stack, square, turned_over
@@ -192,7 +192,8 @@ class HalfSquareFlipped(_Square):
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         pieces = (PieceRule("square", 0, 1), PieceRule("square", 1, 1))
-        return Batch(pieces, units=1, spares=spare_from_corner((cuts["square"],), allowance, take_up))
+        base, other = spec.part_fabrics
+        return Batch(pieces, units=1, spares=spare_from_corner(base, [(cuts["square"], other)], allowance, take_up))
 
     def minimum_cuts(self, spec: UnitSpec, allowance: Length, take_up: Length, margin: Length = ZERO) -> Cuts:
         return Cuts(square=spec.width + allowance * 2 + margin * 2)
@@ -218,14 +219,17 @@ _SMALLEST_SPARE = inches("1/4")
 """Finished; a smaller unit is nothing that anyone sews."""
 
 
-def spare_from_corner(sizes: tuple[Length, ...], allowance: Length, take_up: Length) -> tuple[Spare, ...]:
-    """The small half-square triangles from cut-off corners: raw size k - √2 (s + e), where that finishes a quarter inch or more."""
-    found: dict[Length, int] = {}
-    for size in sizes:
+def spare_from_corner(
+    base: str, corners: Iterable[tuple[Length, str]], allowance: Length, take_up: Length
+) -> tuple[Spare, ...]:
+    """The small half-square triangles from cut-off corners, given by the size of their squares and their fabric: raw size
+    k - √2 (s + e), where that finishes a quarter inch or more."""
+    found: dict[tuple[Length, tuple[str, str]], int] = {}
+    for size, fabric in corners:
         raw = size - (allowance + take_up).times_root2()
         if raw >= allowance * 2 + _SMALLEST_SPARE:
-            found[raw] = found.get(raw, 0) + 1
-    return tuple(Spare(count, raw) for raw, count in found.items())
+            found[raw, (base, fabric)] = found.get((raw, (base, fabric)), 0) + 1
+    return tuple(Spare(count, raw, fabrics) for (raw, fabrics), count in found.items())
 
 
 def _longest_opened(stack: Stack) -> Piece:

@@ -90,10 +90,11 @@ class Hands(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Spare:
-    """What falls off as a usable unit: small half-square triangles, ``count`` a batch, raw size ``raw``."""
+    """What falls off as a usable unit: small half-square triangles of two ``fabrics``, ``count`` a batch, raw size ``raw``."""
 
     count: int
     raw: Length
+    fabrics: tuple[str, str]
 
 
 @dataclass(frozen=True, slots=True)

@@ -58,12 +58,12 @@ def method_notes(method: Method, p: _Planned) -> tuple[Note, ...]:
 
 def _spare_units(p: _Planned) -> Note:
     """All sizes of them in one sentence, the largest first."""
-    sizes = sorted(p.spares, key=lambda s: -float(s.raw))
+    sizes: dict[Length, int] = {}
+    for s in p.spares:
+        sizes[s.raw] = sizes.get(s.raw, 0) + s.count
     told = [
-        Message(
-            "{n} that finish up to {finished}", n=s.count, finished=(s.raw - p.allowance * 2).round_down(inches("1/8"))
-        )
-        for s in sizes
+        Message("{n} that finish up to {finished}", n=n, finished=(raw - p.allowance * 2).round_down(inches("1/8")))
+        for raw, n in sorted(sizes.items(), key=lambda s: -float(s[0]))
     ]
     return Note(
         "spare_small_units",

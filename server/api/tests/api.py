@@ -19,6 +19,7 @@ TYPED: dict[str, Any] = {
     "part_fabrics": ["a", "b"],
     "count": "48",
     "mirrored": "0",
+    "ready": "0",
     "school": "little",
     "seam_allowance": "1/4",
     "fold": "0",

@@ -12,6 +12,7 @@ import { cutsOf, type Draft } from './draft'
 import FabricRows from './FabricRows.vue'
 import FromBlocks from './FromBlocks.vue'
 import MethodChoice from './MethodChoice.vue'
+import SpareUnits from './SpareUnits.vue'
 import PartsRows from './PartsRows.vue'
 import ShapeFields from './ShapeFields.vue'
 
@@ -73,6 +74,14 @@ const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0'
         numeric
       />
     </div>
+    <LengthInput
+      v-model="draft.ready!"
+      label="Of these, made already"
+      :problem="problems.ready"
+      numeric
+      hint="such as spares of other units; they are not cut again"
+    />
+    <SpareUnits :project="project" :unit="unit" />
     <hr class="basted" />
     <PartsRows
       v-if="!blocks.length"

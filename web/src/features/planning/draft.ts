@@ -17,6 +17,7 @@ export const unitFields = [
   'strip',
   'count',
   'mirrored',
+  'ready',
   'school',
   'own_margin',
 ] as const satisfies readonly (keyof Schemas['UnitPatchRequest'])[]

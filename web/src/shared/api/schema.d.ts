@@ -1318,6 +1318,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{key}/spares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What falls off a planned unit, and units in stock that would do in its place. */
+        get: operations["spares"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{key}/spares/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Small units that fall off go to the stock. */
+        post: operations["keep_spares"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{key}/spares/used": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Units in stock are made already. */
+        post: operations["use_spares"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{key}/trim": {
         parameters: {
             query?: never;
@@ -1695,6 +1746,8 @@ export interface components {
             count: string;
             /** @default  */
             mirrored: string;
+            /** @default  */
+            ready: string;
             /** @default  */
             own_margin: string;
             /** @default  */
@@ -2510,6 +2563,8 @@ export interface components {
             /** @default  */
             mirrored: string;
             /** @default  */
+            ready: string;
+            /** @default  */
             own_margin: string;
             /** @default  */
             seam_allowance: string;
@@ -2552,6 +2607,7 @@ export interface components {
             readonly units_across: number;
             readonly count: number;
             readonly mirrored: number;
+            readonly ready: number;
             readonly school: components["schemas"]["SchoolEnum"];
             readonly own_margin: components["schemas"]["Length"] | null;
             readonly cuts: {
@@ -3119,6 +3175,11 @@ export interface components {
          * @enum {string}
          */
         SizeBasisEnum: "unit" | "block";
+        /** @description ``leaves``: what falls off the unit and is not kept; ``there``: units in stock that would do in its place. */
+        Spares: {
+            readonly leaves: string | null;
+            there: components["schemas"]["UnitsThere"][];
+        };
         /** @description One place; ``box`` is left, top, width, height as shares of the picture. ``content`` is a kind or a block's key. */
         Spot: {
             column: number;
@@ -3375,6 +3436,7 @@ export interface components {
             units_across?: string | null;
             count?: string | null;
             mirrored?: string | null;
+            ready?: string | null;
             school?: components["schemas"]["SchoolEnum"];
             own_margin?: string | null;
             cuts?: {
@@ -3419,6 +3481,16 @@ export interface components {
             readonly height: components["schemas"]["Length"];
             count: number;
         };
+        UnitsThere: {
+            /** Format: uuid */
+            stock: string;
+            readonly said: string;
+            use: number;
+        };
+        UseSparesRequest: {
+            /** Format: uuid */
+            stock: string;
+        };
         /**
          * @description * `light` - light
          *     * `medium` - medium
@@ -3448,7 +3520,7 @@ export interface components {
             readonly cuts: {
                 [key: string]: components["schemas"]["Length"];
             };
-            readonly margin: components["schemas"]["Length"];
+            readonly margin: components["schemas"]["Length"] | null;
             /** @description For sorting: how many ways leave less on their tightest side; -1 for one that cannot be planned. */
             readonly margin_rank: number;
             margins?: components["schemas"]["Margins"];
@@ -6818,6 +6890,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Project"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    spares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spares"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    keep_spares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    use_spares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseSparesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingSheet"];
                 };
             };
             204: components["responses"]["MadeBefore"];

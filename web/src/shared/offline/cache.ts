@@ -14,6 +14,8 @@ const ofCutting = new Set<Kind>([
   'change_pile',
   'keep_over',
   'put_triangles_by',
+  'keep_spares',
+  'use_spares',
 ])
 
 const roomOf = (kind: Kind): Room => {
@@ -40,7 +42,7 @@ const ofABlock = [
 /** What else on screen rests on a change in a room, and is asked again when it is next looked at. */
 const restsOn: Record<Room, string[]> = {
   workroom: ['trim', 'compare'],
-  cutting: ['buying', 'standing', 'shelf'],
+  cutting: ['buying', 'standing', 'shelf', 'spares'],
   shelf: [],
   blocks: ['project', 'projects', 'standing', ...ofABlock],
   diagnosis: ['standing', 'diagnosis', 'plan', 'compare', 'trim'],

@@ -74,6 +74,9 @@ const carriers: Carriers = {
     const body = { count: o.count, rest: o.rest }
     return taken(api.POST('/api/fabrics/{key}/shelf/{stock}', { params, body }))
   },
+  keep_spares: (api, o) => taken(api.POST('/api/units/{key}/spares/kept', at(o.unit))),
+  use_spares: (api, o) =>
+    taken(api.POST('/api/units/{key}/spares/used', { ...at(o.unit), body: { stock: o.stock } })),
   put_on_shelf: (api, o) => taken(api.PUT('/api/shelf/{key}', { ...at(o.shelved), body: edit(o) })),
   delete_shelved: (api, o) => taken(api.DELETE('/api/shelf/{key}', at(o.shelved))),
   restore_shelved: (api, o) => taken(api.POST('/api/shelf/{key}/restore', at(o.shelved))),
