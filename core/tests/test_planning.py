@@ -304,5 +304,5 @@ class ReadyTest(TestCase):
     def test_it_is_said(self) -> None:
         self.assertIsNone(ready_said(24, 0))
         self.assertEqual(str(ready_said(24, 1)), "One unit is there already, so 23 of 24 are to make.")
-        self.assertIn("All 24 are there already", str(ready_said(24, 30)))
+        self.assertIn("All 24 units are there already", str(ready_said(24, 30)))
         self.assertIn("The one unit is there", str(ready_said(1, 1)))

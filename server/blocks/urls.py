@@ -10,6 +10,7 @@ urlpatterns = [
     path("projects/<uuid:key>/blocks/<uuid:block>", views.NewBlockView.as_view()),
     path("projects/<uuid:key>/look", views.LookView.as_view()),
     path("projects/<uuid:key>/quilt", views.QuiltView.as_view()),
+    path("projects/<uuid:key>/rounded", views.RoundedView.as_view()),
     path("projects/<uuid:key>/scraps", views.ScrapsView.as_view()),
     path("projects/<uuid:key>/counts", views.CountsView.as_view()),
     path("blocks/<uuid:key>", views.BlockView.as_view()),

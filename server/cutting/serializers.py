@@ -210,12 +210,13 @@ class NextSerializer(serializers.Serializer[Any]):
 
 
 class StandingSerializer(serializers.Serializer[Any]):
-    """Where a project stands; ``waiting`` says what keeps something from being cut for."""
+    """Where a project stands; ``waiting`` says what keeps something from being cut for, ``off`` which sizes do not read round."""
 
     blocks = serializers.ListField(child=MessageField())
     units = serializers.ListField(child=MessageField())
     quilt = MessageField(allow_null=True)
     waiting = serializers.ListField(child=MessageField())
+    off = serializers.ListField(child=MessageField())
     piles = PileSerializer(many=True)
     wanted = serializers.IntegerField()
     left = serializers.IntegerField()

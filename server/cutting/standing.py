@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from blocks.quilt import quilt_view
+from blocks.rounding import sizes_off
 from blocks.selectors import blocks_of
 from blocks.translate import find_in, pattern_of
 from measuring.models import ReadingRow
@@ -31,12 +32,13 @@ class Next:
 
 @dataclass(frozen=True)
 class Standing:
-    """``waiting`` says what keeps blocks and units from being cut for; ``piles`` is the cut list."""
+    """``waiting`` says what keeps blocks and units from being cut for, ``off`` which sizes do not read round; ``piles`` is the cut list."""
 
     blocks: tuple[Message, ...]
     units: tuple[Message, ...]
     quilt: Message | None
     waiting: tuple[Message, ...]
+    off: tuple[Message, ...]
     piles: tuple[Pile, ...]
     wanted: int
     left: int
@@ -75,6 +77,7 @@ def standing_of(project: Project) -> Standing:
         tuple(map(_unit_said, units)),
         quilt,
         tuple(waiting),
+        tuple(sizes_off(project)),
         piles,
         wanted,
         left,

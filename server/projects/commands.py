@@ -25,7 +25,7 @@ from workrooms.once import change
 
 from .models import Fabric, PlannedUnit, Project
 from .readers import SEAM_FIELDS, fabric_readers, project_readers, unit_readers
-from .selectors import get_fabric, get_project, get_unit
+from .selectors import get_fabric, get_project, get_unit, is_under_way
 from .translate import choices_of, finished_of, style_of
 
 __all__ = [
@@ -360,17 +360,12 @@ def change_project(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: 
     before = Measure(project.measure)
     measure = Measure(changes["measure"]) if changes.get("measure") in ("in", "mm") else before
     fields = apply_changes(project, project_readers(measure), changes, seen, measure)
-    if measure is not before and not _under_way(project):
+    if measure is not before and not is_under_way(project):
         fields += _in_another_measure(project, before, measure, set(fields))
     if set(fields) & set(SEAM_FIELDS):
         _check(project.units.filter(deleted_at=None), project, Style(measure))
     _save(project, [*fields, "updated_at"] if fields else [])
     return get_project(room, key)
-
-
-def _under_way(project: Project) -> bool:
-    """Whether anything was cut or measured: then another measure only reads differently, and no size changes."""
-    return project.piles.filter(cut__gt=0).exists() or project.readings.filter(deleted_at=None).exists()
 
 
 def _in_another_measure(project: Project, before: Measure, now: Measure, given: set[str]) -> list[str]:
@@ -380,6 +375,12 @@ def _in_another_measure(project: Project, before: Measure, now: Measure, given: 
         if field not in given and getattr(project, field) == getattr(usual(before), field):
             setattr(project, field, getattr(usual(now), field))
             changed.append(field)
+    quilt = getattr(project, "quilt", None)
+    if quilt is not None:
+        for field in ("binding_strip", "backing_over", "usable", "oversize"):
+            if getattr(quilt, field) == getattr(usual(before), field):
+                setattr(quilt, field, getattr(usual(now), field))
+        quilt.save()
     return changed
 
 

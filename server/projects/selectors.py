@@ -11,7 +11,7 @@ from workrooms.models import Workroom
 
 from .models import Fabric, PlannedUnit, Project
 
-__all__ = ["get_fabric", "get_project", "get_unit"]
+__all__ = ["get_fabric", "get_project", "get_unit", "is_under_way"]
 
 _GONE = "There is nothing here. It may have been deleted in another window."
 
@@ -27,6 +27,12 @@ def get_project(room: Workroom, key: UUID, *, deleted: bool = False) -> Project:
     if project is None:
         raise NotHere(_GONE)
     return project
+
+
+def is_under_way(project: Project) -> bool:
+    """Whether anything was cut or measured: then another measure only reads differently, and no size changes."""
+    ticked = getattr(getattr(project, "cut_plan", None), "done", None)
+    return bool(ticked or project.piles.filter(cut__gt=0).exists() or project.readings.filter(deleted_at=None).exists())
 
 
 def get_unit(room: Workroom, key: UUID, *, deleted: bool = False) -> PlannedUnit:

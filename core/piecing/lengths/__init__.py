@@ -8,7 +8,7 @@ from .area import Area
 from .format import Measure, Style
 from .length import LONGEST, ZERO, Length, hair, inches, mm
 from .parse import parse_length, parse_step
-from .usual import Usual, finest_mark, usual
+from .usual import Usual, finest_mark, reads_round, round_size, usual
 
 __all__ = [
     "LONGEST",
@@ -24,5 +24,7 @@ __all__ = [
     "mm",
     "parse_length",
     "parse_step",
+    "reads_round",
+    "round_size",
     "usual",
 ]

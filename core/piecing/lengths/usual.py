@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from .format import Measure
 from .length import Length, inches, mm
 
-__all__ = ["Usual", "finest_mark", "usual"]
+__all__ = ["Usual", "finest_mark", "reads_round", "round_size", "usual"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,3 +54,14 @@ def finest_mark(step: Length) -> Length:
     """The finest mark that is cut to or read: a millimetre on a ruler stepped in millimetres, else a sixteenth."""
     one = mm(1)
     return one if step.on_step(one) else min(step, inches("1/16"))
+
+
+def round_size(size: Length, measure: Measure) -> Length:
+    """The nearest size that is round in a measure: fives of millimetres, or quarters of an inch; at least one of them."""
+    step = mm(5) if measure is Measure.MILLIMETRES else inches("1/4")
+    return max(step, size.round_near(step))
+
+
+def reads_round(size: Length, measure: Measure) -> bool:
+    """Whether a size reads without a fraction of a millimetre, or in sixteenths of an inch."""
+    return size.on_step(mm(1) if measure is Measure.MILLIMETRES else inches("1/16"))

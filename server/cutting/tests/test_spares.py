@@ -16,18 +16,18 @@ class SparesTest(ApiCase):
         self.project = self.new_project()
         self.path = f"projects/{self.project['id']}"
         self.goose, self.small = str(self.project["units"][0]["id"]), str(uuid4())
-        geese = {
+        geese: dict[str, Any] = {
             "kind": "flying_goose",
             "method": "two_flipped_corners",
             "finished": "5 1/2",
             "count": "6",
             "school": "exact",
         }
-        self.change(self.goose, **geese)
+        self.alter(self.goose, **geese)
         self.ask("post", f"{self.path}/units", {"id": self.small, "kind": "half_square_triangle"}, expect=201)
-        self.change(self.small, finished="2", count="20", method="pair")
+        self.alter(self.small, finished="2", count="20", method="pair")
 
-    def change(self, unit: str, expect: int = 200, **changes: Any) -> Any:
+    def alter(self, unit: str, expect: int = 200, **changes: Any) -> Any:
         return self.ask("patch", f"units/{unit}", {"changes": changes, "seen": {}}, expect=expect)
 
     def spares(self, unit: str) -> Any:
@@ -57,14 +57,14 @@ class SparesTest(ApiCase):
 
     def test_too_small_or_of_other_fabrics_is_not_offered(self) -> None:
         self.ask("post", f"units/{self.goose}/spares/kept")
-        self.change(self.small, finished="2 1/4")
+        self.alter(self.small, finished="2 1/4")
         self.assertEqual(self.spares(self.small)["there"], [])
-        self.change(self.small, finished="2", part_fabrics="aa")
+        self.alter(self.small, finished="2", part_fabrics="aa")
         self.assertEqual(self.spares(self.small)["there"], [])
 
     def test_only_as_many_as_are_wanted(self) -> None:
         self.ask("post", f"units/{self.goose}/spares/kept")
-        self.change(self.small, count="5")
+        self.alter(self.small, count="5")
         (there,) = self.spares(self.small)["there"]
         self.ask("post", f"units/{self.small}/spares/used", {"stock": there["stock"]})
         self.assertEqual([s["count"] for s in self.ask("get", f"{self.path}/cutting")["stock"]], [7])
@@ -72,9 +72,9 @@ class SparesTest(ApiCase):
         self.assertEqual(self.spares(self.small)["there"], [])
 
     def test_units_made_already_are_told_and_not_cut(self) -> None:
-        self.change(self.small, ready="14")
+        self.alter(self.small, ready="14")
         self.assertEqual(self.squares(), 6)
-        self.change(self.small, ready="20")
+        self.alter(self.small, ready="20")
         self.assertEqual(self.squares(), 0)
-        self.change(self.small, ready="many", expect=422)
-        self.change(self.small, ready="-1", expect=422)
+        self.alter(self.small, ready="many", expect=422)
+        self.alter(self.small, ready="-1", expect=422)

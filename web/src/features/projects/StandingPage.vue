@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { NButton, NProgress } from 'naive-ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
-import { api, type Project, taken } from '@/shared/api/client'
+import { api, type Project, Refusal, taken } from '@/shared/api/client'
+import { useOutbox } from '@/shared/offline/outbox'
 import PileLetter from '@/shared/ui/PileLetter.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import Len from '@/shared/words/Len.vue'
@@ -32,6 +33,17 @@ const next = computed(() => ({
   name: step.value.name,
   params: { ...params.value, ...(step.value.stage ? { stage: step.value.stage } : {}) },
 }))
+const { tried } = useOutbox()
+const problem = ref('')
+async function round() {
+  try {
+    await tried({ kind: 'round_sizes', project: props.project.id })
+    problem.value = ''
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.message
+  }
+}
 const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0))
 </script>
 
@@ -62,6 +74,15 @@ const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0
             <NButton size="large" tag="a" :href="href" @click="navigate">Plan a unit</NButton>
           </RouterLink>
         </div>
+      </section>
+      <section v-if="data.off.length" class="sheet" aria-label="Sizes that are not round">
+        <h2>Not round in {{ project.measure === 'mm' ? 'millimetres' : 'inches' }}</h2>
+        <ul>
+          <li v-for="o in data.off" :key="o">{{ o }}</li>
+        </ul>
+        <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
+        <NButton size="small" @click="round">Make these sizes round</NButton>
+        <span class="soft"> Nothing is cut yet, so what to cut follows.</span>
       </section>
       <div class="two">
         <section class="sheet" aria-label="What is planned">

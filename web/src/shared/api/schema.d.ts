@@ -1018,6 +1018,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/rounded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Sizes that do not read round in the project's measure become the nearest that do. */
+        post: operations["round_sizes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/scraps": {
         parameters: {
             query?: never;
@@ -3240,12 +3257,13 @@ export interface components {
             /** Format: double */
             turn: number;
         };
-        /** @description Where a project stands; ``waiting`` says what keeps something from being cut for. */
+        /** @description Where a project stands; ``waiting`` says what keeps something from being cut for, ``off`` which sizes do not read round. */
         Standing: {
             blocks: string[];
             units: string[];
             readonly quilt: string | null;
             waiting: string[];
+            off: string[];
             piles: components["schemas"]["Pile"][];
             wanted: number;
             left: number;
@@ -6111,6 +6129,38 @@ export interface operations {
         };
     };
     restore_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    round_sizes: {
         parameters: {
             query?: never;
             header?: never;
