@@ -23,7 +23,7 @@ class TrimTest(JourneyCase):
         self.labelled("Fold not paid for").fill("1/32")
         self.saved()
         self.open(f"{HALF_SEWN}/trim?way=closed")
-        expect(self.region("Target")).to_contain_text("This way the unit opens to ≈3\u00a063⁄64″")
+        expect(self.region("Target")).to_contain_text("This way the unit opens to a hair under 4″")
 
 
 class MeasureTest(JourneyCase):

@@ -15,7 +15,7 @@ from piecing.messages import Message
 from piecing.planning.plan import plan
 from piecing.planning.schools import School
 from piecing.planning.unit_plan import Choices, UnitPlan
-from piecing.trimming import Cutter, Recipe, Ruler, expectation, fit, recipes, starting_set, trimmed_plan
+from piecing.trimming import Cutter, Recipe, Ruler, expectation, fit, opened_said, recipes, starting_set, trimmed_plan
 from piecing.units import KINDS, Method, UnitSpec, kind_of
 
 from .samples import ALL_WAYS, half_square, sample
@@ -261,7 +261,7 @@ class PicturesTest(TestCase):
 
     def test_dimensions_say_the_plans_own_figures(self) -> None:
         drawn = pictures(plan(half_square()))
-        self.assertEqual({str(d.label) for d in drawn.sewn.dimensions}, {"4\u00a09⁄64″", "5⁄64″"})
+        self.assertEqual({str(d.label) for d in drawn.sewn.dimensions}, {"4\u00a05⁄32″", "1⁄16″"})
         self.assertEqual([str(d.label) for d in drawn.stages[0].drawing.dimensions], ["4\u00a01⁄2″"])
 
     def test_tips_are_marked_in_the_trimmed_picture(self) -> None:
@@ -274,3 +274,12 @@ class PicturesTest(TestCase):
             drawing = design_picture(kind_of(name).design(sample(name)), Message(name))
             seen.add(str([m.points for m in drawing.marks]))
         self.assertEqual(len(seen), len(KINDS))
+
+
+class OpenedInWordsTest(TestCase):
+    def test_how_large_it_opens_in_words(self) -> None:
+        four = inches(4)
+        self.assertIsNone(opened_said(four, four))
+        self.assertEqual(str(opened_said(inches("511/128"), four)), "This way the unit opens to a hair under 4″.")
+        self.assertEqual(str(opened_said(inches("513/128"), four)), "This way the unit opens to a hair over 4″.")
+        self.assertEqual(str(opened_said(inches("31/8"), four)), "This way the unit opens to about 3\xa07⁄8″.")

@@ -185,6 +185,7 @@ def change_quilt(
     quilt.save()
     if follow and set(fields) & {"makings", "spare_percent", "spare_number"}:
         take_making(project, {k: m for k, m in quilt.makings.items() if made.get(k) != m})
+    if follow and (set(fields) & {"makings", "spare_percent", "spare_number"} or quilt.scraps):
         follow_blocks(project)
     touch(project)
     return get_project(room, project_key)
@@ -215,11 +216,12 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
             fixed=fixed,
             order=body.get("order", 0),
             seed=body.get("seed", 1),
+            sets=body.get("sets", False),
         )
     except PiecingError as refusal:
         raise Refused([refusal], style) from None
     kept = {
-        **{k: body.get(k) for k in ("role", "order", "seed", "corners")},
+        **{k: body.get(k) for k in ("role", "order", "seed", "corners", "sets")},
         "stock": stock,
         "fixed": {str(k): v for k, v in fixed.items()},
         "laid": [[p.spot, p.cell, f] for p, f in zip(setting.places, found.fabrics, strict=True)],
@@ -230,6 +232,7 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
         quilt = setting.quilt
         quilt.scraps = kept
         quilt.save()
+        follow_blocks(project)
         touch(project)
     return get_project(room, project_key)
 
@@ -249,5 +252,6 @@ def take_up_scraps(room: Workroom, project_key: UUID) -> Project:
     quilt = quilt_of(project)
     quilt.scraps = {**quilt.scraps, "laid": [], "alike": [], "said": []}
     quilt.save()
+    follow_blocks(project)
     touch(project)
     return get_project(room, project_key)

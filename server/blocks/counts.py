@@ -16,7 +16,7 @@ from workrooms.models import Workroom
 from .models import Quilt
 from .quilt import quilt_of
 from .selectors import blocks_of
-from .translate import find_in, makings_of, orders_of, spares_of
+from .translate import find_in, makings_of, orders_of, scrap_units_of, spares_of
 
 __all__ = ["Counts", "counts_of"]
 
@@ -48,8 +48,10 @@ def counts_of(room: Workroom, project: Project) -> Counts:
     """Every unit of every block of a project, planned."""
     quilt, find = quilt_of(project), find_in(room)
     try:
-        ordered = orders_of(blocks_of(project), find)
-        units = counted(ordered, [f.role for f in project.fabrics.all()])
+        blocks = blocks_of(project)
+        ordered = orders_of(blocks, find)
+        scraps = scrap_units_of(quilt, project, blocks, find)
+        units = counted(ordered, [f.role for f in project.fabrics.all()], scraps)
         planned = ordered_plans(
             units,
             makings_of(quilt),
@@ -63,6 +65,6 @@ def counts_of(room: Workroom, project: Project) -> Counts:
     except PiecingError as refusal:
         return Counts(quilt, (), 0, 0, refusal, Area.sum(()))
     planned = tuple(_as_planned(c, project) for c in planned)
-    blocks = sum(w.count for o in ordered for w in o.colourways)
+    number = sum(w.count for o in ordered for w in o.colourways)
     cloth = Area.sum(c.plan.cloth for c in planned if c.plan)
-    return Counts(quilt, planned, blocks, sum(u.total for u in units), None, cloth)
+    return Counts(quilt, planned, number, sum(u.total for u in units), None, cloth)

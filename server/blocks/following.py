@@ -24,7 +24,7 @@ from projects.translate import choices_of, spec_of
 from .models import Block, Quilt
 from .quilt import quilt_of
 from .selectors import blocks_of
-from .translate import find_in, makings_of, orders_of, spares_of
+from .translate import find_in, makings_of, orders_of, scrap_units_of, spares_of
 
 __all__ = ["follow_blocks", "take_making"]
 
@@ -37,7 +37,8 @@ def follow_blocks(project: Project) -> None:
     empty, a role has no fabric) keep what they had."""
     quilt, blocks = quilt_of(project), blocks_of(project)
     orders, waiting = _orders(project, blocks)
-    wanted = list(counted(orders))[:_MOST] if orders else []
+    scraps = scrap_units_of(quilt, project, blocks, find_in(project.workroom))
+    wanted = list(counted(orders, _roles(project), scraps))[:_MOST] if orders else []
     linked = [u for u in project.units.filter(deleted_at=None) if u.of_blocks]
     if not quilt.followed:
         # Before units followed, their numbers were put into the plan by hand: those are the blocks' own.
@@ -58,9 +59,13 @@ def follow_blocks(project: Project) -> None:
         quilt.save()
 
 
+def _roles(project: Project) -> list[str]:
+    return list(Fabric.objects.filter(project=project).values_list("role", flat=True))
+
+
 def _orders(project: Project, blocks: Iterable[Block]) -> tuple[list[BlockOrder], set[str]]:
     """Blocks that can be counted, and the keys of those that cannot yet."""
-    find, roles = find_in(project.workroom), list(Fabric.objects.filter(project=project).values_list("role", flat=True))
+    find, roles = find_in(project.workroom), _roles(project)
     orders, waiting = [], set()
     for block in blocks:
         try:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from piecing.blocks.file_format import Find
 from piecing.drawings.quilt import block_middles
+from piecing.errors import PiecingError
 from piecing.geometry.plane import rotated
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.laid import Laid
@@ -16,9 +17,9 @@ from projects.models import Project
 from .models import Quilt
 from .quilt import quilt_of
 from .selectors import blocks_of
-from .translate import QuiltColourway, quilt_choices, ways_of, whats_laid
+from .translate import QuiltColourway, find_in, quilt_choices, ways_of, whats_laid
 
-__all__ = ["ScrapBox", "ScrapSetting", "scrap_boxes", "scrap_setting"]
+__all__ = ["ScrapBox", "ScrapSetting", "scrap_boxes", "scrap_setting", "scraps_laid"]
 
 
 @dataclass(frozen=True)
@@ -65,3 +66,17 @@ def scrap_boxes(setting: ScrapSetting) -> list[ScrapBox]:
         x, y = inset[0] + mx + x, inset[1] + my + y
         found.append(ScrapBox(p.name, ((x - w / 2) / wide, 1 - (y + h / 2) / high, w / wide, h / high)))
     return found
+
+
+def scraps_laid(project: Project) -> list[tuple[ScrapBox, str]]:
+    """Every place with the role of the scrap that lies there; empty when none are laid out, or the quilt has changed since."""
+    kept = quilt_of(project).scraps
+    fabrics = {(spot, cell): fabric for spot, cell, fabric in kept.get("laid") or ()}
+    if not fabrics:
+        return []
+    try:
+        setting = scrap_setting(project, find_in(project.workroom), kept.get("role", ""))
+    except PiecingError:
+        return []
+    places = zip(setting.places, scrap_boxes(setting), strict=True)
+    return [(box, fabrics[p.spot, p.cell]) for p, box in places if (p.spot, p.cell) in fabrics]

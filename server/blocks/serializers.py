@@ -259,6 +259,7 @@ class ScrapsKeptSerializer(serializers.Serializer[Any]):
     order = serializers.IntegerField(default=0)
     seed = serializers.IntegerField(default=1)
     corners = serializers.BooleanField(default=False)
+    sets = serializers.BooleanField(default=False)
     alike = serializers.ListField(child=serializers.ListField(child=serializers.IntegerField()), default=list)
     said = serializers.ListField(child=serializers.CharField(), default=list)
     laid = serializers.BooleanField(default=False)
@@ -474,14 +475,16 @@ class OwnRequestSerializer(serializers.Serializer[Any]):
 
 
 class ScrapsRequestSerializer(serializers.Serializer[Any]):
-    """``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark."""
+    """``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark;
+    in matched ``sets`` all units of a block are of one fabric."""
 
     role = serializers.RegexField("^[a-z]$")
-    stock = serializers.DictField(child=serializers.CharField(max_length=8), allow_empty=False)
+    stock = serializers.DictField(child=serializers.CharField(max_length=8))
     fixed = serializers.DictField(child=serializers.CharField(max_length=1), required=False, default=dict)
     order = serializers.IntegerField(min_value=0, max_value=100, required=False, default=0)
     seed = serializers.IntegerField(min_value=0, max_value=1_000_000, required=False, default=1)
     corners = serializers.BooleanField(required=False, default=False)
+    sets = serializers.BooleanField(required=False, default=False)
 
 
 class ScrapSpotSerializer(serializers.Serializer[Any]):

@@ -9,16 +9,16 @@ from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
-from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, Spares
+from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, ScrapUnit, Spares
 from piecing.blocks.file_format import Find, pattern_from
 from piecing.blocks.library import library_data
 from piecing.blocks.pattern import UPRIGHT, Orientation, Pattern, laid
-from piecing.errors import LayoutIncomplete
+from piecing.errors import LayoutIncomplete, PiecingError
 from piecing.joining.order import Order, orders
 from piecing.joining.seams import VALUES
 from piecing.lengths import Length, inches
 from piecing.planning.schools import School
-from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
+from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
 from projects.models import Project
 from workrooms.models import Workroom
@@ -35,6 +35,7 @@ __all__ = [
     "orders_of",
     "pattern_of",
     "quilt_choices",
+    "scrap_units_of",
     "spares_of",
     "values_of",
     "ways_of",
@@ -169,15 +170,40 @@ def whats_laid(
 ) -> list[Laid]:
     """What lies at each spot: colourways by turns, or in their order and number; scraps laid out go on top."""
     scraps = _scrapped(quilt)
-    in_order = [w for w in ways for _ in range(w.count)]
     second, found = ORIENTATIONS[quilt.every_second], []
     if second.across and choices.block_width != choices.block_height:
         second = UPRIGHT
-    for n, (x, y) in enumerate(spots):
-        way = in_order[n % len(in_order)] if quilt.spread == "in_order" else ways[(x + y) % len(ways)]
+    for n, ((x, y), way) in enumerate(zip(spots, _ways_at(quilt, ways, spots), strict=True)):
         odd = (x if choices.setting is Setting.ON_POINT else x + y) % 2
         found.append(Laid(laid(way.pattern), second if odd else UPRIGHT, way.roles, scraps.get(n, ())))
     return found
+
+
+def _ways_at(quilt: Quilt, ways: list[QuiltColourway], spots: list[tuple[int, int]]) -> list[QuiltColourway]:
+    in_order = [w for w in ways for _ in range(w.count)]
+    if quilt.spread == "in_order":
+        return [in_order[n % len(in_order)] for n in range(len(spots))]
+    return [ways[(x + y) % len(ways)] for x, y in spots]
+
+
+def scrap_units_of(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> list[ScrapUnit]:
+    """The units that scraps were laid out for, as they count for cutting; none where the quilt cannot be put together."""
+    role, laid_out = quilt.scraps.get("role", ""), quilt.scraps.get("laid") or ()
+    if not laid_out or not quilt.begun or not blocks:
+        return []
+    try:
+        spots = block_spots(quilt_choices(quilt, project, blocks, find))
+        ways = ways_of(blocks, find)
+    except PiecingError:
+        return []
+    if not ways:
+        return []
+    at = _ways_at(quilt, ways, spots)
+    return [
+        ScrapUnit(str(at[spot].block.pk), cell, at[spot].roles, role, fabric)
+        for spot, cell, fabric in laid_out
+        if spot < len(at) and cell < len(laid(at[spot].pattern).cells)
+    ]
 
 
 def _scrapped(quilt: Quilt) -> dict[int, tuple[tuple[int, tuple[tuple[str, str], ...]], ...]]:

@@ -16,6 +16,7 @@ from rest_framework.views import APIView
 from api.problems import ProblemSerializer, Refused
 from api.wire import DrawingField, LengthAnswerField, MessageField
 from blocks.quilt import quilt_view
+from blocks.scraps import scraps_laid
 from blocks.selectors import get_block
 from blocks.translate import find_in, pattern_of
 from cutting.ledger import keep_letters
@@ -37,6 +38,7 @@ from workrooms.selectors import current_workroom, owned_rulers
 
 from .labels import labels_pdf
 from .plan import plan_pdf
+from .scraps import scraps_pdf
 from .sheet import PAGES
 from .template import template_pdf, template_svg
 from .ticket import ticket_pdf
@@ -148,6 +150,19 @@ class PlanPaper(APIView):
             project.name, cloths, _names(project), _colours(project), Measure(project.measure), _page(request)
         )
         return _pdf(body, "cutting-plan")
+
+
+class ScrapsPaper(APIView):
+    """A map of the scraps that are laid out."""
+
+    @extend_schema(operation_id="scraps_pdf", parameters=[_PAGE], responses=_PDF)
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        project = get_project(current_workroom(), key)
+        view = quilt_view(project, find_in(project.workroom))
+        body = scraps_pdf(
+            project.name, view.picture, scraps_laid(project), _names(project), _colours(project), _page(request)
+        )
+        return _pdf(body, "scraps")
 
 
 class TemplatePaper(APIView):

@@ -19,6 +19,7 @@ from piecing.drawings.unit import design_picture
 from piecing.lengths import Length, Measure, finest_mark, inches
 from piecing.messages import Message
 from piecing.overview.compare import Way
+from piecing.trimming import Recipe, opened_said
 from piecing.units import Kind, methods_of
 from projects.models import SCHOOLS, SIZE_BASES
 from projects.readers import SEAM_FIELDS, unit_readers
@@ -241,10 +242,15 @@ class RecipeSerializer(serializers.Serializer[Any]):
     title = MessageField()
     when = MessageField()
     ruler = MessageField()
-    opens_to = LengthAnswerField()
+    opens = serializers.SerializerMethodField()
     warnings = NoteSerializer(many=True)
     cautions = serializers.ListField(child=MessageField(), read_only=True)
     steps = RecipeStepSerializer(many=True)
+
+    def get_opens(self, recipe: Recipe) -> str | None:
+        """Where the unit opens to another size than the ``target`` of the context, which."""
+        said = opened_said(recipe.opens_to, self.context["target"])
+        return None if said is None else said.text(self.context["style"])
 
 
 class TruthMarkSerializer(serializers.Serializer[Any]):

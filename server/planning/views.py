@@ -62,4 +62,6 @@ class TrimView(APIView):
     @extend_schema(operation_id="trim", responses={200: serializers.TrimSerializer, 422: ProblemSerializer})
     def get(self, _request: Request, key: UUID) -> Response:
         unit = get_unit(current_workroom(), key)
-        return Response(serializers.TrimSerializer(trim_of(unit), context={"style": style_of(unit.project)}).data)
+        trim = trim_of(unit)
+        context = {"style": style_of(unit.project), "target": trim.shown.target_width}
+        return Response(serializers.TrimSerializer(trim, context=context).data)

@@ -21,7 +21,17 @@ from ..units import UnitSpec, kind_of, methods_of
 from ..units.design import Design
 from .pattern import Pattern, laid
 
-__all__ = ["BlockOrder", "Colourway", "Counted", "MakingChoice", "Spares", "UnitCount", "counted", "ordered_plans"]
+__all__ = [
+    "BlockOrder",
+    "Colourway",
+    "Counted",
+    "MakingChoice",
+    "ScrapUnit",
+    "Spares",
+    "UnitCount",
+    "counted",
+    "ordered_plans",
+]
 
 Signature = tuple[tuple[str, tuple[tuple[int, int], ...]], ...]
 
@@ -48,6 +58,17 @@ class BlockOrder:
     finished: Length
     colourways: tuple[Colourway, ...]
     key: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class ScrapUnit:
+    """One unit of one block, of a colourway, in which a role is another fabric than in the others: a scrap laid out."""
+
+    block: str
+    cell: int
+    roles: tuple[tuple[str, str], ...]
+    role: str
+    fabric: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,14 +111,17 @@ def _faces(spec: UnitSpec) -> tuple[Signature, Signature]:
     return tuple(min(_signature(d.turned(t)) for t in d.quarter_turns) for d in (design, mirror))  # type: ignore[return-value]
 
 
-def counted(orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None) -> tuple[UnitCount, ...]:
-    """Count every unit, most first within a size.
+def counted(
+    orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None, scraps: Iterable[ScrapUnit] = ()
+) -> tuple[UnitCount, ...]:
+    """Count every unit, most first within a size; of the units with ``scraps`` each is one fewer as drawn and one of its own.
 
     Raises ``LayoutIncomplete`` for a block with empty places and ``RoleWithoutFabric`` when a role stands for none of
     the ``fabrics`` there are.
     """
     known = None if fabrics is None else set(fabrics)
     tallies: dict[tuple[object, Signature], _Tally] = {}
+    orders = list(orders)
     for order in orders:
         pattern = order.pattern.complete()
         layout, part = laid(pattern), order.finished / order.pattern.width
@@ -113,8 +137,43 @@ def counted(orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None) 
             for (spec, mirrored), n in base.items():
                 dyed = replace(spec, part_fabrics=tuple(roles.get(r, r) for r in spec.part_fabrics)) if roles else spec
                 _add(tallies, dyed, mirrored, n * way.count, (order.key, pattern.name))
-    found = [t.told for t in tallies.values()]
+    _exchange(tallies, {o.key: o for o in orders}, scraps, known)
+    found = [t.told for t in tallies.values() if t.told.total]
     return tuple(sorted(found, key=lambda u: (-float(u.spec.width * 1), u.spec.kind, -u.total)))
+
+
+def _exchange(
+    tallies: dict[tuple[object, Signature], _Tally],
+    orders: Mapping[str, BlockOrder],
+    scraps: Iterable[ScrapUnit],
+    known: set[str] | None,
+) -> None:
+    """Scraps in place of the fabric of their role, no more of them than there are units of that colourway."""
+    left = {
+        (o.key, w.roles, cell): w.count
+        for o in orders.values()
+        for w in o.colourways
+        for cell in range(len(laid(o.pattern).cells))
+    }
+    for s in scraps:
+        order = orders.get(s.block)
+        if (
+            order is None
+            or (known is not None and s.fabric not in known)
+            or left.get((s.block, s.roles, s.cell), 0) <= 0
+        ):
+            continue
+        left[s.block, s.roles, s.cell] -= 1
+        cell = laid(order.pattern).cells[s.cell]
+        spec, mirrored = cell.spec(order.finished / order.pattern.width), cell.orientation.mirrored
+        roles = dict(s.roles)
+        drawn = replace(spec, part_fabrics=tuple(roles.get(r, r) for r in spec.part_fabrics))
+        scrap = replace(
+            spec, part_fabrics=tuple(s.fabric if r == s.role else roles.get(r, r) for r in spec.part_fabrics)
+        )
+        block = (order.key, order.pattern.name)
+        _add(tallies, drawn, mirrored, -1, block)
+        _add(tallies, scrap, mirrored, 1, block)
 
 
 def _need_fabrics(pattern: Pattern, roles: Mapping[str, str], known: set[str] | None) -> None:
@@ -137,7 +196,7 @@ class _Tally:
 
     @property
     def told(self) -> UnitCount:
-        by_block = tuple((key, name, *numbers) for (key, name), numbers in self.blocks.items())
+        by_block = tuple((key, name, *numbers) for (key, name), numbers in self.blocks.items() if any(numbers))
         drawn, mirrored = (sum(n[k] for n in self.blocks.values()) for k in (0, 1))
         return UnitCount(self.spec, drawn, mirrored, self.handed, by_block)  # type: ignore[arg-type]
 

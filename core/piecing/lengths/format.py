@@ -38,12 +38,13 @@ class Measure(StrEnum):
 class Style:
     """How lengths are set for this quilter: the measure, and how fine a fraction is shown.
 
-    ``text`` is for fields: ``parse_length`` reads the very same length back. ``pretty`` is for reading: rounded to
-    the finest mark, or a tenth of a millimetre.
+    ``text`` is for fields: ``parse_length`` reads the very same length back. ``pretty`` is for reading: what lies on no mark of
+    ``finest`` to the inch is told by the nearest of the ``marks`` that a ruler has, or to a tenth of a millimetre.
     """
 
     measure: Measure = Measure.INCHES
     finest: int = 64
+    marks: int = 32
 
     def text(self, length: Exact) -> str:
         """Text that ``parse_length`` reads back exactly, if the length can be typed at all; signed when negative.
@@ -70,20 +71,20 @@ class Style:
 
     def pretty(self, length: Exact) -> str:
         """For reading: fraction slash U+2044, an inch mark, a no-break space."""
-        text = self._near(*_size_and_sign(length.value))
+        text = self._near(*_size_and_sign(length.value), fine=self.shows_exactly(length))
         plain = text.replace("/", "⁄").replace(" ", "\u00a0").replace("-", "−")
         return plain if self.measure is Measure.MILLIMETRES else plain + "″"
 
     def shows_exactly(self, length: Exact) -> bool:
         """Whether the pretty text stands for the length itself and not for its neighbour."""
-        return length.value.is_rational and (length.value.p / self._grid).denominator == 1
+        return length.value.is_rational and (length.value.p / self._grid(self.finest)).denominator == 1
 
-    @property
-    def _grid(self) -> Fraction:
-        return _TENTH_MM if self.measure is Measure.MILLIMETRES else Fraction(1, self.finest)
+    def _grid(self, marks: int) -> Fraction:
+        return _TENTH_MM if self.measure is Measure.MILLIMETRES else Fraction(1, marks)
 
-    def _near(self, size: Surd, sign: str) -> str:
-        near = (size / self._grid + Surd(Fraction(1, 2))).floor() * self._grid
+    def _near(self, size: Surd, sign: str, *, fine: bool = True) -> str:
+        grid = self._grid(self.finest if fine else self.marks)
+        near = (size / grid + Surd(Fraction(1, 2))).floor() * grid
         sign = sign if near else ""
         if self.measure is Measure.MILLIMETRES:
             return f"{sign}{_decimal(near * MM_PER_INCH, 1)} mm"

@@ -168,12 +168,16 @@ def arranged(
     fixed: Mapping[int, str] | None = None,
     order: int = 0,
     seed: int = 1,
+    sets: bool = False,
 ) -> Arrangement:
-    """``order`` runs from 0, as random as can be, to 100, light to dark from the upper left to the lower right.
+    """``order`` runs from 0, as random as can be, to 100, light to dark from the upper left to the lower right. In matched ``sets``
+    all units of one block are of one fabric.
 
     Raises ``ScrapsImpossible`` when there are too few units, or a fixed place asks for what there is not.
     """
     fixed = dict(fixed or {})
+    if sets:
+        return _in_sets(places, pairs, stock, fixed, order, seed)
     _enough(places, stock, fixed)
     near: list[set[int]] = [set() for _ in places]
     for a, b in pairs:
@@ -203,6 +207,56 @@ def arranged(
     return Arrangement(fabrics, alike, proven, (*reasons, told))
 
 
+def _in_sets(
+    places: Sequence[ScrapPlace],
+    pairs: Sequence[tuple[int, int]],
+    stock: Sequence[ScrapStock],
+    fixed: Mapping[int, str],
+    order: int,
+    seed: int,
+) -> Arrangement:
+    """Blocks arranged in place of units: one that is fixed anywhere is fixed as a whole, and neighbours are blocks that have
+    neighbouring units."""
+    spots = sorted({p.spot for p in places})
+    held = [[n for n, p in enumerate(places) if p.spot == spot] for spot in spots]
+    sizes = {len(h) for h in held}
+    if len(sizes) > 1:
+        raise ScrapsImpossible(
+            "Matched sets need as many units in every block, and here blocks have from {least} to {most}. Lay the scraps out "
+            "singly, or choose another role.",
+            field="sets",
+            least=min(sizes),
+            most=max(sizes),
+        )
+    size, of = sizes.pop(), {n: k for k, h in enumerate(held) for n in h}
+    pinned: dict[int, str] = {}
+    for n, fabric in fixed.items():
+        if n in of and pinned.setdefault(of[n], fabric) != fabric:
+            raise ScrapsImpossible(
+                "Two places of one block are fixed to different fabrics, and a matched set is of one.", field="fixed"
+            )
+    blocks = [
+        ScrapPlace(
+            spot,
+            0,
+            (
+                min(places[n].box[0] for n in h),
+                min(places[n].box[1] for n in h),
+                max(places[n].box[2] for n in h),
+                max(places[n].box[3] for n in h),
+            ),
+            f"block {spot + 1}",
+        )
+        for spot, h in zip(spots, held, strict=True)
+    ]
+    between = tuple(sorted({(min(of[a], of[b]), max(of[a], of[b])) for a, b in pairs if of[a] != of[b]}))
+    whole = [ScrapStock(s.fabric, s.count // size, s.darkness) for s in stock]
+    found = arranged(blocks, between, whole, fixed=pinned, order=order, seed=seed)
+    fabrics = tuple(found.fabrics[of[n]] for n in range(len(places)))
+    alike = tuple((a, b) for a, b in pairs if of[a] != of[b] and fabrics[a] == fabrics[b])
+    return Arrangement(fabrics, alike, found.optimal, found.said)
+
+
 def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]]) -> Sequence[str]:
     """The first try with no neighbours alike, or else the best one."""
     best: Sequence[str] = ()
@@ -218,6 +272,13 @@ def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Ma
     if any(s.count < 0 for s in stock):
         raise ScrapsImpossible("Counts are zero or more.", field="stock")
     total = sum(s.count for s in stock)
+    if not total:
+        raise ScrapsImpossible(
+            "Type how many units of each fabric there may be: {places, plural, one {one place asks} other {# places ask}} for as "
+            "many.",
+            field="stock",
+            places=len(places),
+        )
     if total < len(places):
         raise ScrapsImpossible(
             "The layout has {places, plural, one {one place} other {# places}} and there {total, plural, one {is one unit} other {are # units}}: {short, plural, one {one more is} other {# more are}} needed.",

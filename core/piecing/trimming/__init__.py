@@ -11,7 +11,7 @@ from ..planning.schools import School
 from ..planning.unit_plan import UnitPlan
 from ..units import flying_goose, half_square_triangle
 from ..units.method import Cuts
-from .diagonal import closed, folded
+from .diagonal import closed, folded, opened_said
 from .expectation import Expectation, expectation, margin_read
 from .opened import opened
 from .recipe import Cutter, Recipe, RecipeStep
@@ -27,6 +27,7 @@ __all__ = [
     "expectation",
     "fit",
     "margin_read",
+    "opened_said",
     "recipes",
     "starting_set",
     "trimmed_plan",

@@ -7,14 +7,31 @@ from collections.abc import Sequence
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon
 from ..geometry.sewing import Needle, Patch, Piece, joined, laid_on, trim
-from ..lengths import ZERO, Length
+from ..lengths import ZERO, Length, inches
 from ..messages import Message
 from ..planning.unit_plan import UnitPlan
 from ..units.notes import Note
 from .recipe import BLADE, IRON, Cutter, LaidRuler, Recipe, RecipeStep
 from .rulers import Ruler, fit
 
-__all__ = ["closed", "folded", "opens_to"]
+__all__ = ["closed", "folded", "opened_said", "opens_to"]
+
+
+_HAIR = inches("1/32")
+
+
+def opened_said(opens: Length, target: Length) -> Message | None:
+    """Where a unit opens to another size than it is trimmed to, how large; nothing when they agree."""
+    off = opens - target
+    if not off.sign:
+        return None
+    if abs(off) < _HAIR:
+        return (
+            Message("This way the unit opens to a hair under {target}.", target=target)
+            if off.sign < 0
+            else Message("This way the unit opens to a hair over {target}.", target=target)
+        )
+    return Message("This way the unit opens to about {opens}.", opens=opens)
 
 
 def opens_to(plan: UnitPlan) -> Length:

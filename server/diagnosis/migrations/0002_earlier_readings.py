@@ -91,12 +91,12 @@ def carry(apps, schema_editor):
         unit = Unit.objects.select_related("project").get(pk=uuid.UUID(str(r["unit_id"])))
         fields = of_unit(r) | {"value": _length(r["value"]), "whole": _length(r["whole"])}
         if fields["kind"] not in ("stitch", "strip_test"):
-            from projects.translate import choices_of
+            from projects.translate import spec_of
 
             # The field's name on that day's rows.
             if hasattr(unit, "ring"):
                 unit.part_fabrics = unit.ring
-            spec = choices_of(unit).spec
+            spec = spec_of(unit)
             fields["batch"] = f"{spec.kind} {spec.width.rational} x {spec.height.rational}"
         put(unit.project, r["id"], r["order"], r["taken_at"], r["deleted_at"], fields, unit=unit)
     for r in sorted(old["sewn_measured"], key=lambda r: (r["order"], str(r["taken_at"]))):

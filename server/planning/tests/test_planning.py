@@ -73,7 +73,7 @@ class PlanTest(PlanCase):
         drawn = answer["pictures"]
         drawings = [drawn["sewn"], drawn["trimmed"], *(s["drawing"] for s in drawn["stages"])]
         labels = {d["label"] for drawing in drawings for d in drawing["dimensions"]}
-        self.assertLessEqual({"4\u00a01⁄2″", "4\u00a09⁄64″", "4″", "3\u00a01⁄2″"}, labels)
+        self.assertLessEqual({"4\u00a01⁄2″", "4\u00a05⁄32″", "4″", "3\u00a01⁄2″"}, labels)
 
     def test_what_the_seam_costs(self) -> None:
         cost = self.plan(units_across="8")["seam_cost"]

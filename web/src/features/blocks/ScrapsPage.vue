@@ -7,6 +7,7 @@ import TickBox from '@/shared/form/TickBox.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { NButton } from 'naive-ui'
 import { computed, reactive, ref, watch } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import { Refusal, type Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
@@ -27,6 +28,7 @@ const fixed = reactive<Record<string, string>>({ ...kept.value.fixed })
 const order = ref(kept.value.order ?? 0)
 const seed = ref(kept.value.seed ?? 1)
 const corners = ref(!!kept.value.corners)
+const sets = ref(!!kept.value.sets)
 const pin = ref('')
 const problem = ref('')
 const working = ref(false)
@@ -66,8 +68,11 @@ async function run(again: boolean) {
       order: order.value,
       seed: seed.value,
       corners: corners.value,
+      sets: sets.value,
     })
     client.setQueryData(['blocks', props.project.id], sheet)
+    for (const rest of ['project', 'counts', 'cutting', 'buying', 'standing'])
+      void client.invalidateQueries({ queryKey: [rest] })
     problem.value = ''
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
@@ -110,6 +115,7 @@ function fix(n: number) {
         <span>Light to dark</span>
       </div>
       <TickBox v-model="corners">corners count as neighbours too</TickBox>
+      <TickBox v-model="sets">matched sets: all of one block alike</TickBox>
       <div class="group" role="group" aria-label="Fixed places">
         <strong>Fixed places</strong>
         <div class="pin">
@@ -130,6 +136,14 @@ function fix(n: number) {
       <p v-if="refusal" class="sheet serious" role="alert">{{ refusal }}</p>
       <div v-if="kept.laid && kept.said?.length" class="sheet" role="status">
         <p v-for="s in kept.said" :key="s">{{ s }}</p>
+        <p class="soft">
+          What each fabric takes stands in
+          <RouterLink :to="{ name: 'counts', params: { project: project.id } }">Counts</RouterLink> and
+          <RouterLink :to="{ name: 'cut', params: { project: project.id } }">Cut</RouterLink>, and follows.
+          <a :href="`/api/projects/${project.id}/papers/scraps.pdf`" target="_blank" rel="noopener"
+            >Map to print</a
+          >
+        </p>
       </div>
       <section class="sheet" aria-label="The quilt with its scraps">
         <div

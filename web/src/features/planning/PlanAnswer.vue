@@ -38,7 +38,9 @@ const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut
         <template v-if="!plan.square"> × <Len :of="plan.target_height" about /></template>
       </p>
     </div>
-    <p v-if="onTheWay.length" class="way">{{ onTheWay.join(' ') }}</p>
+    <div v-if="onTheWay.length" class="way">
+      <p v-for="w in onTheWay" :key="w">{{ w }}</p>
+    </div>
     <p class="soft cost">
       {{ plural(plan.made, 'unit')
       }}<template v-if="plan.handed"

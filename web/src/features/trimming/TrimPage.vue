@@ -54,9 +54,7 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
         <p>{{ recipe.when }}</p>
         <p><strong>Ruler:</strong> {{ recipe.ruler }}</p>
         <p v-for="w in recipe.warnings" :key="w.code" :class="{ serious: w.serious }">{{ w.said }}</p>
-        <p v-if="recipe.opens_to.exact !== data.target.exact" class="serious">
-          This way the unit opens to <Len :of="recipe.opens_to" about />.
-        </p>
+        <p v-if="recipe.opens" class="serious">{{ recipe.opens }}</p>
         <p class="soft">
           For a {{ data.cutter }}-handed cutter.
           <RouterLink :to="{ name: 'settings' }">Hand and rulers</RouterLink>

@@ -936,6 +936,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/papers/scraps.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A map of the scraps that are laid out. */
+        get: operations["scraps_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/papers/ticket.pdf": {
         parameters: {
             query?: never;
@@ -2904,7 +2921,8 @@ export interface components {
             readonly title: string;
             readonly when: string;
             readonly ruler: string;
-            readonly opens_to: components["schemas"]["Length"];
+            /** @description Where the unit opens to another size than the ``target`` of the context, which. */
+            readonly opens: string | null;
             warnings: components["schemas"]["Note"][];
             readonly cautions: string[];
             steps: components["schemas"]["RecipeStep"][];
@@ -3068,12 +3086,17 @@ export interface components {
             seed: number;
             /** @default false */
             corners: boolean;
+            /** @default false */
+            sets: boolean;
             alike?: number[][];
             said?: string[];
             /** @default false */
             laid: boolean;
         };
-        /** @description ``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark. */
+        /**
+         * @description ``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark;
+         *     in matched ``sets`` all units of a block are of one fabric.
+         */
         ScrapsRequestRequest: {
             role: string;
             stock: {
@@ -3088,6 +3111,8 @@ export interface components {
             seed: number;
             /** @default false */
             corners: boolean;
+            /** @default false */
+            sets: boolean;
         };
         Seam: {
             name: string;
@@ -5975,6 +6000,37 @@ export interface operations {
         };
     };
     labels_pdf: {
+        parameters: {
+            query?: {
+                /** @description Paper: a4 or letter. */
+                page?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    scraps_pdf: {
         parameters: {
             query?: {
                 /** @description Paper: a4 or letter. */
