@@ -1,0 +1,148 @@
+"""Cloth that goes from project to project over the shelf, triangles and units that are there already, scraps that are cut."""
+
+from __future__ import annotations
+
+from axe_playwright_python.sync_playwright import Axe
+
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
+from cutting.models import CutPile, Stock
+from projects.models import PlannedUnit, Project
+
+
+class ShelfTest(JourneyCase):
+    def test_cloth_goes_over_the_shelf_and_back(self) -> None:
+        """Two fat quarters of Buoy lie in the half-sewn project; the other one takes one of them for its Slackwater."""
+        self.open(f"{HALF_SEWN}/cut")
+        stock = self.region("Stock")
+        quarters = stock.locator(".cloth").filter(has_text="across up to").first
+        expect(quarters.get_by_label("How many, Buoy")).to_have_value("2")
+        quarters.get_by_role("button", name="Put this Buoy on the shelf").click()
+        shelf = self.region("On the shelf")
+        expect(shelf).to_contain_text("Buoy, 2 × fat quarter 20″ × 18″")
+        self.saved()
+        self.open(f"{JUST_PLANNED}/cut")
+        expect(shelf).to_contain_text("Buoy, 2 ×")
+        many = shelf.get_by_label("How many of Buoy to take")
+        many.fill("5")
+        shelf.get_by_role("button", name="Take Buoy off the shelf").click()
+        expect(shelf.get_by_role("alert")).to_contain_text("Take between 1 and 2")
+        expect(many).to_have_value("5")
+        many.fill("1")
+        shelf.get_by_role("button", name="Take Buoy off the shelf").click()
+        expect(shelf).to_contain_text("Buoy, 1 ×")
+        expect(self.region("Stock").get_by_label("How many, Slackwater")).to_have_value("1")
+        self.saved()
+        self.assertEqual(Stock.objects.filter(kind="fat_quarter", deleted_at=None).count(), 2)
+        self.assertEqual(Stock.objects.get(kind="fat_quarter", fabric=None).count, 1)
+
+    def test_what_was_taken_in_another_window_is_told_by_name(self) -> None:
+        row = Stock.objects.filter(kind="fat_quarter").first()
+        assert row is not None
+        row.cloth, row.fabric, kept = "Buoy", None, row.fabric
+        row.save()
+        self.open(f"{JUST_PLANNED}/cut")
+        shelf = self.region("On the shelf")
+        expect(shelf).to_contain_text("Buoy, 2 ×")
+        Stock.objects.filter(pk=row.pk).update(fabric=kept)
+        shelf.get_by_role("button", name="Take Buoy off the shelf").click()
+        expect(shelf.get_by_role("alert")).to_contain_text("reserved for Lantern, twelve blocks meanwhile")
+
+    def test_the_shelf_by_keyboard_alone(self) -> None:
+        self.open("/shelf")
+        sheet = self.region("On the shelf")
+        expect(sheet).to_contain_text("Nothing lies here yet")
+        sheet.get_by_role("button", name="Fat quarter").focus()
+        self.page.keyboard.press("Enter")
+        name = sheet.get_by_label("What the fabric is called")
+        name.fill("Sailcloth")
+        self.page.keyboard.press("Tab")
+        wide = sheet.get_by_label("Across up to, Sailcloth")
+        wide.fill("10")
+        wide.press("Enter")
+        expect(sheet.get_by_role("alert")).to_contain_text("not as much as 20″ across")
+        wide.fill("22")
+        wide.press("Enter")
+        expect(sheet.get_by_role("alert")).to_have_count(0)
+        self.saved()
+        self.page.reload()
+        expect(sheet.get_by_label("Across up to, Sailcloth")).to_have_value("22")
+        found = Axe().run(self.page).response["violations"]
+        self.assertEqual([v["id"] for v in found], [])
+        sheet.get_by_role("button", name="Take this Sailcloth away").focus()
+        self.page.keyboard.press("Enter")
+        expect(sheet).to_contain_text("Nothing lies here yet")
+        self.page.get_by_role("button", name="Undo").click()
+        expect(sheet.get_by_label("What the fabric is called")).to_have_value("Sailcloth")
+
+    def test_odd_triangles_are_kept_and_used_again(self) -> None:
+        """Geese of loose triangles: 30 want 30 quarters of the goose's squares; eight squares give 32, two are odd."""
+        PlannedUnit.objects.filter(kind="flying_goose", project__name__startswith="Wake").update(
+            method="loose_triangles", of_blocks={}
+        )
+        self.open(f"{JUST_PLANNED}/cut")
+        row = self.region("Piles").get_by_role("row").filter(has_text="cut on both diagonals")
+        expect(row.get_by_role("cell").nth(1)).to_have_text("8")
+        row.get_by_role("button", name="is cut").click()
+        row.get_by_role("button", name="Keep 2 odd triangles").click()
+        stock = self.region("Stock")
+        expect(stock.get_by_label("Side of the square they were cut from, Slackwater")).to_be_visible()
+        expect(row.get_by_role("button", name="odd")).to_have_count(0)
+        self.saved()
+        self.assertEqual(CutPile.objects.get(gives=4).put_by, 2)
+        self.page.get_by_role("button", name="Undo: as it was before odd triangles").click()
+        expect(row.get_by_role("button", name="Keep 2 odd triangles")).to_be_visible()
+
+
+class ReadyTest(JourneyCase):
+    by_hand = True
+
+    def test_small_units_from_corners_are_kept_and_used(self) -> None:
+        """Thirty geese by flipped corners of 3 1/4 leave sixty small half-square triangles that finish 2."""
+        wake = Project.objects.get(name__startswith="Wake")
+        goose = PlannedUnit.objects.get(kind="flying_goose", project=wake)
+        PlannedUnit.objects.filter(pk=goose.pk).update(method="two_flipped_corners", school="exact")
+        self.open(f"{JUST_PLANNED}/units/{goose.pk}/plan")
+        self.page.get_by_role("button", name="Keep them in stock").click()
+        expect(self.page.get_by_role("button", name="Keep them in stock")).to_have_count(0)
+        self.page.get_by_role("button", name="Add a unit").click()
+        self.page.get_by_role("dialog").get_by_role("button", name="Half-square triangle").first.click()
+        self.page.wait_for_url(lambda url: str(goose.pk) not in url)
+        self.labelled("Unit finishes").fill("2")
+        self.labelled("Units wanted").fill("24")
+        self.page.get_by_role("button", name="Use 24 here").click()
+        expect(self.labelled("Of these, made already")).to_have_value("24")
+        expect(self.region("What to cut")).to_contain_text("All 24 units are there already")
+        self.labelled("Of these, made already").fill("10")
+        expect(self.region("What to cut")).to_contain_text("10 units are there already, so 14 of 24 are to make")
+
+
+class ScrapsCutTest(JourneyCase):
+    def test_scraps_laid_out_are_cut(self) -> None:
+        self.open(f"{HALF_SEWN}/blocks/scraps")
+        lay = self.page.get_by_role("button", name="Lay them out")
+        lay.click()
+        expect(self.page.get_by_role("alert")).to_contain_text("108 places ask for as many")
+        for fabric, count in (("Buoy", "54"), ("Tar", "54")):
+            self.labelled(fabric).fill(count)
+        self.page.get_by_text("matched sets").click()
+        lay.click()
+        expect(self.page.get_by_text("No two neighbours are alike")).to_be_visible(timeout=20_000)
+        self.page.get_by_role("link", name="Cut", exact=True).click()
+        # Six of the twelve blocks have their half-square triangles, 24 of 48, from Tar: twelve squares, on
+        # one pile with the four corner squares of the border.
+        row = self.region("Piles").get_by_role("row").filter(has_text="Tar 4\u00a01⁄2″").filter(has_text="Half-square")
+        expect(row.get_by_role("cell").nth(1)).to_have_text("16")
+
+
+class RoundTest(JourneyCase):
+    def test_millimetres_become_round_on_request(self) -> None:
+        self.open(JUST_PLANNED)
+        expect(self.region("Sizes that are not round")).to_have_count(0)
+        wake = Project.objects.get(name__startswith="Wake")
+        Project.objects.filter(pk=wake.pk).update(measure="mm")
+        self.open(JUST_PLANNED)
+        off = self.region("Sizes that are not round")
+        expect(off).to_contain_text("Wake finishes 139.7 mm; 140 mm is round.")
+        off.get_by_role("button", name="Make these sizes round").click()
+        expect(off).to_have_count(0)
+        expect(self.region("What is planned")).to_contain_text("finishing 140 mm")
