@@ -40,6 +40,24 @@ class OneBrowserTest(JourneyCase):
         expect(self.labelled("Units wanted", other)).to_have_value("60")
         expect(self.labelled("Fold not paid for", other)).to_have_value("1/64")
 
+    def test_a_window_read_again_before_it_could_tell_of_a_change(self) -> None:
+        """The window that sends has not heard of it, and never would: it is told when the other one is read again."""
+        self.open(f"{JUST_PLANNED}/plan")
+        other = self.new_page()
+        other.add_init_script(_DUMB)
+        self.open(f"{JUST_PLANNED}/plan", other)
+        expect(self.labelled("Units wanted", other)).to_have_value("30")
+        self.labelled("Units wanted", other).fill("40")
+        expect(other.locator("header .saved")).to_have_text("Saving…")
+        other.wait_for_timeout(900)
+        expect(other.locator("header .saved")).to_have_text("Saving…")
+        other.evaluate("sessionStorage.setItem('telling', 'yes')")
+        other.reload()
+        self.saved(other)
+        self.saved()
+        expect(self.labelled("Units wanted")).to_have_value("40")
+        self.assertEqual(PlannedUnit.objects.get(project__name__startswith="Wake", kind="flying_goose").count, 40)
+
     def test_a_colourway_changed_twice_at_once_is_no_clash(self) -> None:
         self.open(f"{LANTERN}/lay")
         self.page.get_by_role("button", name="Another colourway").click()
@@ -49,6 +67,12 @@ class OneBrowserTest(JourneyCase):
         expect(self.page.get_by_role("dialog")).to_have_count(0)
 
 
+_DUMB = """
+  const post = BroadcastChannel.prototype.postMessage
+  BroadcastChannel.prototype.postMessage = function (told) {
+    if (sessionStorage.getItem('telling')) post.call(this, told)
+  }
+"""
 _NO_STORAGE = """
   const no = () => { throw new DOMException('Storage is switched off', 'SecurityError') }
   for (const name of ['indexedDB', 'localStorage', 'sessionStorage'])

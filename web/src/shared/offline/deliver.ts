@@ -23,6 +23,10 @@ const saved = (o: { subject: 'blocks' | 'units'; of: string; saved: string }) =>
   params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
 })
 
+/** Sent again under its name, nothing is made twice: an answer that never comes does not hold all that waits behind it. */
+const patience = 30_000
+const reachSoon = (request: Request) => reach(new Request(request, { signal: AbortSignal.timeout(patience) }))
+
 /** Each change as the request that carries it. */
 const carriers: Carriers = {
   change_project: (api, o) => taken(api.PATCH('/api/projects/{key}', { ...at(o.project), body: edit(o) })),
@@ -124,7 +128,7 @@ const carriers: Carriers = {
 
 /** Sends a change under its name: the server makes a change of one name once. Undefined when it was made before. */
 export function deliver(o: Outgoing, id: string): Promise<unknown> {
-  const api = createClient<paths>({ baseUrl: '/', fetch: reach, headers: { 'Change-Id': id } })
+  const api = createClient<paths>({ baseUrl: '/', fetch: reachSoon, headers: { 'Change-Id': id } })
   const carry = carriers[o.kind] as (api: Api, o: Outgoing) => Promise<unknown>
   return carry(api, o)
 }

@@ -38,17 +38,28 @@ const bySeq = (a: Change, b: Change) => (a.seq ?? last) - (b.seq ?? last) || a.b
 const put = (c: Change) => (changes.value = [...changes.value.filter((x) => x.id !== c.id), c].sort(bySeq))
 const drop = (id: string) => (changes.value = changes.value.filter((c) => c.id !== id))
 
+/** What this window knows to be done with, so that it does not come back from storage or from a window that reads it late. */
+const over = new Set<string>()
+
 /** Reads back what was kept, and sends it as soon as this window may. */
 export async function openQueue(queries: QueryClient): Promise<void> {
   client = queries
-  changes.value = (await readAll('changes')).sort(bySeq)
+  // Heard before it is read: what another window is done with meanwhile is not taken for waiting.
   listen((told) => {
+    if (told.type === 'added' && over.has(told.change.id)) return tell({ type: 'gone', id: told.change.id })
     if (told.type === 'added' || told.type === 'marked') put(told.change)
     else if (told.type === 'made') settle(told.id, told.data)
     else drop(told.id)
+    if (told.type === 'made' || told.type === 'gone') over.add(told.id)
     if (told.type === 'marked' && told.change.state !== 'waiting') hand(told.change)
     if (told.type === 'added') wake()
   })
+  for (const kept of await readAll('changes')) {
+    if (over.has(kept.id) || changes.value.some((c) => c.id === kept.id)) continue
+    put(kept)
+    // A window that was read again in the middle of telling: the one that sends may not have heard of it.
+    if (kept.state === 'waiting') tell({ type: 'added', change: kept })
+  }
   onlineManager.subscribe((on) => on && wake())
   void lead()
 }
@@ -56,7 +67,7 @@ export async function openQueue(queries: QueryClient): Promise<void> {
 async function lead() {
   const take = async () => {
     // What a window that is gone left behind, in the order in which it was typed.
-    for (const c of await readAll('changes')) put(c)
+    for (const c of await readAll('changes')) if (!over.has(c.id)) put(c)
     leading = true
     wake()
     await new Promise(() => undefined)
@@ -109,6 +120,7 @@ function stored(change: Change, seq: number | undefined) {
 export async function remove(change: Change): Promise<void> {
   if (change.seq !== undefined) await erase('changes', change.seq)
   drop(change.id)
+  over.add(change.id)
   outcomes.get(change.id)?.resolve(undefined)
   outcomes.delete(change.id)
   tell({ type: 'gone', id: change.id })
@@ -178,8 +190,10 @@ async function sendOne(first: Change): Promise<boolean> {
   try {
     const data = await deliver(c.what, c.id)
     pause = 0
-    if (c.seq !== undefined) void erase('changes', c.seq)
-    tell({ type: 'made', id: c.id, data })
+    over.add(c.id)
+    // Told once it is out of storage, so that a window that opens now finds it neither there nor waiting.
+    const erased = c.seq === undefined ? Promise.resolve() : erase('changes', c.seq)
+    void erased.then(() => tell({ type: 'made', id: c.id, data }))
     settle(c.id, data)
     // Shown before the next one goes, since it may rest on it.
     await new Promise((shown) => notifyManager.schedule(() => shown(undefined)))
