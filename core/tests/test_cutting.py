@@ -16,7 +16,7 @@ from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.ledger import ledger
 from piecing.cutting.packing import packed
-from piecing.cutting.plan import CutStrip, CuttingPlan, Goal, cutting_plan, shelf_plan
+from piecing.cutting.plan import CutStrip, CuttingPlan, Goal, PlanCost, cutting_plan, shelf_plan
 from piecing.cutting.stock import Cloth, ClothKind, WantedPiece
 from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.wanted import unit_pieces
@@ -320,3 +320,15 @@ class FittingTest(TestCase):
         self.assertFalse(fits(pieces([many]), tight))
         said = [(s.method, s.school) for s in suggestions([many], pieces, tight)]
         self.assertIn(("eight", School.LITTLE), said)
+
+
+class CostTest(TestCase):
+    def test_what_a_plan_costs_in_words(self) -> None:
+        """Nine squares of 4 1/2: eight across 40, so two strips of one width, 360 square inches."""
+        plan = cutting_plan([piece("A", "9/2", "9/2", 9)], [YARD], seconds=1.0)
+        self.assertEqual(
+            str(PlanCost.of(plan).said).replace("\u00a0", " "),
+            "Least fabric: 2 strips in one width, 360.0 sq in of cloth.",
+        )
+        short = cutting_plan([piece("A", "9/2", "9/2", 9)], [Cloth("s", "a", inches(10), inches(5))], Goal.FEWEST, 1.0)
+        self.assertIn("short of 7 pieces", str(PlanCost.of(short).said))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from datetime import datetime
 from fractions import Fraction
 from typing import Any
 from uuid import UUID
@@ -18,7 +19,7 @@ from api.readers import length_reader, maybe_length_reader, note_reader, one_of_
 from piecing.cutting import Cloth, ClothKind, Goal
 from piecing.cutting.joined import strips_for
 from piecing.cutting.ledger import Pile, of_pile, pieces_left, plan_of_the_rest, spare_cloths, ticked_pieces
-from piecing.cutting.plan import LeftOver
+from piecing.cutting.plan import LeftOver, PlanCost
 from piecing.cutting.stock import usual_size
 from piecing.errors import ClothImpossible, CountOutOfRange, NothingToCut, PiecingError
 from piecing.lengths import ZERO, Length, Measure, Style
@@ -38,6 +39,7 @@ from .translate import (
     binding_data,
     block_counts,
     cloths_of,
+    cost_data,
     live_stock,
     name_of,
     piles_of,
@@ -176,16 +178,31 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
             CutPlan.objects.filter(project_id=key, asked_at=asked).update(asked_at=None)
             return str(refusal)
         laid = {**plan_data(found, pieces_left(piles)), "blocks": blocks, "stock": stock}
-        fresh = {"goal": goal, "along": along, "laid": laid, "done": [], "made_at": timezone.now(), "asked_at": None}
+        fresh: dict[str, Any] = {"goal": goal, "along": along, "laid": laid, "done": [], "made_at": timezone.now(), "asked_at": None}
         # Gone back meanwhile, nobody asks for it any more.
         if CutPlan.objects.filter(project_id=key, asked_at=asked).update(**fresh):
             touch(project)
+            if not stop.asked:
+                _cost_beside(project, fresh["made_at"], piles, cloths, Goal(goal), stop)
         return ""
 
     job = jobs.start(project.pk, _SECONDS, work)
     if wait and job.thread:
         job.thread.join()
     return get_project(room, key)
+
+
+def _cost_beside(
+    project: Project, made_at: datetime, piles: tuple[Pile, ...], cloths: list[Cloth], goal: Goal, stop: Stop
+) -> None:
+    """What the other way of going about it would cost, kept with the plan so that one can weigh them."""
+    other = Goal.FEWEST if goal is Goal.LEAST else Goal.LEAST
+    found = plan_of_the_rest(piles, cloths, other, _SECONDS / 3, stop)
+    with transaction.atomic():
+        row = CutPlan.objects.filter(project=project, made_at=made_at).first()
+        if row is not None and row.laid and not stop.asked:
+            row.laid["beside"] = cost_data(PlanCost.of(found))
+            row.save(update_fields=["laid"])
 
 
 def _piles_to_cut(project: Project, row: CutPlan) -> tuple[Pile, ...]:

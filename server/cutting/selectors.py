@@ -19,7 +19,7 @@ from piecing.cutting.buying import BackingPurchase, Purchase, Shop, backing_purc
 from piecing.cutting.fitting import BlocksGiven, Suggestion, blocks_given, suggestions
 from piecing.cutting.joined import strips_said
 from piecing.cutting.ledger import Pile, of_pile, pieces_left
-from piecing.cutting.plan import ClothPlan, LeftOver, laid_again
+from piecing.cutting.plan import ClothPlan, LeftOver, PlanCost, laid_again
 from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, strip_said
 from piecing.errors import PiecingError
@@ -43,6 +43,7 @@ from .translate import (
     block_counts,
     cloth_of,
     cloths_of,
+    cost_from,
     directions_of,
     name_of,
     now_of,
@@ -98,6 +99,7 @@ class CutPlanSheet:
     waste_percent: float
     flaws: tuple[Message, ...]
     changed: tuple[Message, ...]
+    costs: tuple[Message, ...]
     name: str
 
 
@@ -171,6 +173,7 @@ def _plan_view(project: Project, row: CutPlan, stock: list[Stock]) -> CutPlanShe
             *_changed(row, pieces, settled, block_counts(project)),
             *_restocked(row, plan, stock),
         ),
+        tuple(c.said for c in (PlanCost.of(plan), cost_from(row)) if c),
         name_of(row),
     )
 

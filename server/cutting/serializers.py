@@ -166,7 +166,7 @@ class MissingSerializer(serializers.Serializer[Any]):
 
 class CutPlanSerializer(serializers.Serializer[Any]):
     """``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound;
-    ``changed`` what is no longer as it was when the plan was made; ``name`` tells one plan from another."""
+    ``changed`` what is no longer as it was when the plan was made; ``costs`` of this plan and of the other way of cutting; ``name`` tells one plan from another."""
 
     goal = serializers.ChoiceField(choices=GOALS)
     cloths = ClothPlanSerializer(many=True)
@@ -180,6 +180,7 @@ class CutPlanSerializer(serializers.Serializer[Any]):
     waste_percent = serializers.FloatField()
     flaws = serializers.ListField(child=MessageField())
     changed = serializers.ListField(child=MessageField())
+    costs = serializers.ListField(child=MessageField())
     name = serializers.CharField(allow_blank=True)
 
 

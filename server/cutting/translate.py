@@ -16,10 +16,11 @@ from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
 from piecing.cutting.joined import Strips, strips_settled
 from piecing.cutting.ledger import Entry, Pile, ledger, ticked_pieces
-from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed
+from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed, PlanCost
 from piecing.cutting.wanted import plain_pieces, unit_pieces
 from piecing.errors import PiecingError
-from piecing.lengths import Length
+from piecing.lengths import Area, Length
+from piecing.lengths.surd import Surd
 from piecing.planning.unit_plan import UnitPlan, still_to_make
 from piecing.quilts.sizes import QuiltSizes
 from piecing.units import kind_of
@@ -33,6 +34,8 @@ __all__ = [
     "block_counts",
     "cloth_of",
     "cloths_of",
+    "cost_data",
+    "cost_from",
     "cutting_data",
     "directions_of",
     "entries_of",
@@ -192,6 +195,20 @@ def plan_data(plan: CuttingPlan, pieces: Iterable[WantedPiece]) -> dict[str, Any
             for c in plan.cloths
         ],
     }
+
+
+def cost_data(cost: PlanCost) -> list[Any]:
+    """What another plan would cost, as it is kept."""
+    return [cost.goal.value, str(cost.used.value.p), cost.strips, cost.depths, cost.short]
+
+
+def cost_from(row: CutPlan) -> PlanCost | None:
+    """The cost of the plan that was found beside the one kept, if one was."""
+    kept = row.laid.get("beside")
+    if not kept:
+        return None
+    goal, used, strips, depths, short = kept
+    return PlanCost(Goal(goal), Area(Surd(Fraction(used))), strips, depths, short)
 
 
 def _piece_data(p: WantedPiece) -> list[Any]:

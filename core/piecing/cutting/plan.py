@@ -13,6 +13,7 @@ from itertools import count
 
 from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
+from ..messages import Message
 from ..solver import Stop
 from .packing import packed
 from .stock import Cloth, ClothKind, WantedPiece, grid_of
@@ -27,6 +28,7 @@ __all__ = [
     "LeftOver",
     "Missing",
     "Placed",
+    "PlanCost",
     "cutting_plan",
     "laid_again",
     "numbered",
@@ -135,6 +137,35 @@ class CuttingPlan:
     def strips(self) -> int:
         """Strips over all cloths."""
         return sum(len(c.strips) for c in self.cloths)
+
+
+@dataclass(frozen=True, slots=True)
+class PlanCost:
+    """What a plan takes: cloth in square inches, strips and how many widths of them, pieces that it is short of."""
+
+    goal: Goal
+    used: Area
+    strips: int
+    depths: int
+    short: int
+
+    @classmethod
+    def of(cls, plan: CuttingPlan) -> PlanCost:
+        """The cost of a plan."""
+        return cls(plan.goal, plan.used_area, plan.strips, plan.depths, sum(m.count for m in plan.missing))
+
+    @property
+    def said(self) -> Message:
+        """In a line, so that two plans can be weighed."""
+        return Message(
+            "{goal}: {strips, plural, one {one strip} other {# strips}} in {depths, plural, one {one width} other {# widths}}, "
+            "{used} of cloth{short, plural, =0 {} one {, short of one piece} other {, short of # pieces}}.",
+            goal=GOAL_WORDS[self.goal].capitalize(),
+            strips=self.strips,
+            depths=self.depths,
+            used=self.used,
+            short=self.short,
+        )
 
 
 def cutting_plan(

@@ -51,6 +51,13 @@ class BindingTest(TransactionTestCase):
         self.assertIn("8 strips of 20″", sheet["binding"])
         self.assertIn("7 joins", sheet["binding"])
 
+    def test_what_the_other_way_of_cutting_costs_stands_beside(self) -> None:
+        for role in "abc":
+            self.stock(role, across="40", along="36")
+        least, fewest = self.plan()["plan"]["costs"]
+        self.assertTrue(least.startswith("Least fabric: "))
+        self.assertTrue(fewest.startswith("Fewest cuts: "))
+
     def test_half_of_it_cut_and_the_rest_from_yardage(self) -> None:
         """Three strips of 20 are cut by hand: 55 1/2. 76 1/2 more by 37 3/4 each are three of 40;
         the fat quarter is gone. With those, one of 20 is enough: 131 without, 148 3/4 with it."""

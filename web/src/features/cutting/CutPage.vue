@@ -101,9 +101,7 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
         </div>
         <template v-if="plan">
           <p role="status" class="answer">
-            <strong>{{ plan.strips }} strips in {{ plan.depths }} widths,</strong>
-            {{ plan.cut }} of pieces from {{ plan.used }} of cloth, {{ plan.waste_percent }}% of it between
-            the pieces.
+            <strong>{{ plan.costs[0] }}</strong>
             {{
               plan.proven
                 ? 'Proven: no plan of strips costs less.'
@@ -112,6 +110,7 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
                   : `At most ${plan.gap_percent || 0.1}% above the best there can be.`
             }}
           </p>
+          <p v-if="plan.costs[1]" class="soft">{{ plan.costs[1] }}</p>
           <div v-if="plan.changed.length" class="changed" role="status">
             <p class="serious">Since this plan was made:</p>
             <ul>

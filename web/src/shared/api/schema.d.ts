@@ -1911,7 +1911,7 @@ export interface components {
         };
         /**
          * @description ``gap_percent`` is how far above the proven best it may lie; ``flaws`` is the separate check's word, empty when sound;
-         *     ``changed`` what is no longer as it was when the plan was made; ``name`` tells one plan from another.
+         *     ``changed`` what is no longer as it was when the plan was made; ``costs`` of this plan and of the other way of cutting; ``name`` tells one plan from another.
          */
         CutPlan: {
             goal: components["schemas"]["GoalEnum"];
@@ -1928,6 +1928,7 @@ export interface components {
             waste_percent: number;
             flaws: string[];
             changed: string[];
+            costs: string[];
             name: string;
         };
         /**
