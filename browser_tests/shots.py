@@ -18,7 +18,6 @@ VIEWS = {
     "plan": f"{HALF_SEWN}/plan",
     "compare": f"{WAKE}/compare",
     "trim-opened": f"{HALF_SEWN}/trim",
-    "trim-geese": f"{WAKE}/trim",
     "measure": f"{HALF_SEWN}/measure",
     "diagnose": f"{LANTERN}/diagnose",
     "what-if": f"{LANTERN}/what-if",
@@ -30,6 +29,7 @@ VIEWS = {
     "quilt": f"{HALF_SEWN}/blocks/quilt",
     "scraps": f"{HALF_SEWN}/blocks/scraps",
     "cut": f"{HALF_SEWN}/cut",
+    "shelf": "/shelf",
     "settings": "/settings",
 }
 

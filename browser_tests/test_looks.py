@@ -33,6 +33,7 @@ VIEWS = {
     "diagnose a row": f"{HALF_SEWN}/diagnose",
     "diagnose, nothing measured": f"{JUST_PLANNED}/diagnose",
     "settings": "/settings",
+    "shelf": "/shelf",
     "nowhere": "/nowhere",
 }
 _SIZES = ((1280, 800), (820, 1180), (390, 844))

@@ -178,7 +178,14 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
             CutPlan.objects.filter(project_id=key, asked_at=asked).update(asked_at=None)
             return str(refusal)
         laid = {**plan_data(found, pieces_left(piles)), "blocks": blocks, "stock": stock}
-        fresh: dict[str, Any] = {"goal": goal, "along": along, "laid": laid, "done": [], "made_at": timezone.now(), "asked_at": None}
+        fresh: dict[str, Any] = {
+            "goal": goal,
+            "along": along,
+            "laid": laid,
+            "done": [],
+            "made_at": timezone.now(),
+            "asked_at": None,
+        }
         # Gone back meanwhile, nobody asks for it any more.
         if CutPlan.objects.filter(project_id=key, asked_at=asked).update(**fresh):
             touch(project)

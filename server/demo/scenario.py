@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-__all__ = ["PROJECTS", "DemoProject", "DemoReading"]
+__all__ = ["PROJECTS", "SHELF", "DemoProject", "DemoReading"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,3 +178,11 @@ PROJECTS = (
         ),
     ),
 )
+
+SHELF = (
+    {"cloth": "Rope", "kind": "fat_quarter", "across": "20", "across_most": "22", "along": "18", "count": "3"},
+    {"cloth": "Oilskin", "kind": "yardage", "across": "40", "along": "27", "name": "left from the first bunk"},
+    {"cloth": "Slackwater", "kind": "quarter_triangle", "across": "7", "count": "6", "name": "odd ones from the geese"},
+    {"cloth": "Tar", "kind": "half_square", "other": "Fog", "across": "2 1/2", "count": "9"},
+)
+"""What no project has reserved, as it would be typed."""

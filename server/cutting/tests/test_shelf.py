@@ -79,8 +79,8 @@ class ShelfTest(ShelfCase):
     def test_cloth_is_entered_changed_removed_and_taken_back_on_the_shelf(self) -> None:
         key = str(uuid4())
         change = lambda expect=200, **c: self.ask("put", f"shelf/{key}", {"changes": c, "seen": {}}, expect=expect)  # noqa: E731
-        change(cloth="Sailcloth", kind="fat_quarter", across="20", across_most="22", count="4")
-        self.assertEqual(self.shelf(), [("Sailcloth", "fat_quarter", 4)])
+        change(cloth="Rope", kind="fat_quarter", across="20", across_most="22", count="4")
+        self.assertEqual(self.shelf(), [("Rope", "fat_quarter", 4)])
         change(422, across="broad")
         change(422, across_most="10")
         change(422, cloth="\u200b")
@@ -88,7 +88,7 @@ class ShelfTest(ShelfCase):
         self.ask("delete", f"shelf/{key}")
         self.assertEqual(self.shelf(), [])
         self.ask("post", f"shelf/{key}/restore")
-        self.assertEqual(self.shelf(), [("Sailcloth", "fat_quarter", 3)])
+        self.assertEqual(self.shelf(), [("Rope", "fat_quarter", 3)])
         self.put(key, self.one, 3)
         self.assertEqual(change(404, count="9")["code"], "not_here")
 

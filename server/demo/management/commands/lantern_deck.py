@@ -13,7 +13,8 @@ from django.db import transaction
 from blocks.commands import change_quilt, put_block
 from blocks.models import Quilt
 from cutting.commands import put_stock
-from demo.scenario import PROJECTS, DemoProject, DemoReading
+from cutting.shelf import put_on_shelf
+from demo.scenario import PROJECTS, SHELF, DemoProject, DemoReading
 from diagnosis.commands import put_reading
 from diagnosis.subjects import subject_of
 from keeping.copies import put_aside
@@ -54,7 +55,13 @@ class Command(BaseCommand):
         Workroom.objects.filter(pk=room.pk).update(name="Lantern Deck")
         for demo in PROJECTS:
             _put(room, demo)
+        for n, cloth in enumerate(SHELF):
+            put_on_shelf(room, UUID(int=_SHELF_KEYS + n), cloth, {})
         self.stdout.write(f"Demo data: {len(PROJECTS)} projects of the Lantern Deck set.")
+
+
+_SHELF_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1A0100
+"""Keys of what lies on the shelf, counted from here, so that they are the same each time."""
 
 
 def _agreed() -> bool:

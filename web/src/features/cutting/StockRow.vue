@@ -139,6 +139,10 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
   gap: 10px;
 }
 
+.line > :only-child {
+  margin-left: auto;
+}
+
 .drop {
   font-size: 22px;
 }
