@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from unittest import TestCase
 
 from hypothesis import given, settings
@@ -109,6 +110,10 @@ class StripsTest(TestCase):
         strips = [WantedPiece("A", "c", W, USUAL, 9, joined=True)]
         pack = next(p for p in purchases(strips, Shop(), 1.0)[0].instead if p.kind is ClothKind.FAT_QUARTER)
         self.assertEqual(pack.count, 3)
+        # Eleven of 40 make 417 1/2, and 24 of 20 make 428 1/4: three fat quarters hold them; 440 would take a fourth.
+        eleven = [WantedPiece("A", "c", W, USUAL, 11, joined=True)]
+        pack = next(p for p in purchases(eleven, Shop(), 1.0)[0].instead if p.kind is ClothKind.FAT_QUARTER)
+        self.assertEqual(pack.count, 3)
         fixed = [WantedPiece("A", "c", W, USUAL, 9)]
         self.assertFalse([p for p in purchases(fixed, Shop(), 1.0)[0].instead if p.kind is ClothKind.FAT_QUARTER])
 
@@ -122,6 +127,9 @@ class BackingTest(TestCase):
         upright = backing_purchase(backings, Direction.ONE_WAY, Shop())
         self.assertEqual((any_way.bare, any_way.buy), (inches(120), inches(126)))
         self.assertEqual((upright.bare, upright.buy), (inches(132), inches("279/2")))
+        # 120 at thirty in a hundred is 171.4, and so 175 1/2.
+        shrinks = Shop(shrinkage=Fraction(3, 10))
+        self.assertEqual(backing_purchase(backings, Direction.NONE, shrinks).buy, inches("351/2"))
         self.assertIn("up and down", str(upright.said))
         self.assertIn("across", str(any_way.said))
         self.assertEqual((any_way.width, any_way.height), (inches(60), inches(66)))
@@ -168,3 +176,6 @@ class SeamLengthTest(TestCase):
     def test_a_block_counts_only_its_joins(self) -> None:
         nine = library_pattern("nine_patch")
         self.assertEqual(block_join_length(nine, inches(9), inches("1/4")), inches(40))
+        # A pinwheel of 10: two seams of 5 1/2, one of 10 1/2; the diagonals of its units are counted with the units.
+        wheel = library_pattern("pinwheel")
+        self.assertAlmostEqual(float(block_join_length(wheel, inches(10), inches("1/4"))), 21.5, places=3)

@@ -59,6 +59,9 @@ class ReadyTest(TestCase):
         cut = Entry("A", "a", S, S, 4, "goose", cut=5)
         self.assertEqual(only([wanted(18)], [replace(cut, cut=4)], []).odd, 0)
         self.assertEqual(only([wanted(18)], [cut], []).odd, 2)
+        # A sixth square is over as a whole.
+        six = only([wanted(18)], [replace(cut, cut=6)], [])
+        self.assertEqual((six.odd, six.over), (2, 1))
         by = only([wanted(18)], [replace(cut, put_by=2)], [triangles(2)])
         self.assertEqual((by.odd, by.left, by.over, by.ready), (0, 0, 0, 0))
 

@@ -47,7 +47,7 @@ def laid_together(plan: UnitPlan, names: Mapping[str, str]) -> tuple[Message, ..
 
 def _one_takes_all(steps: tuple[LaidTogether, ...]) -> bool:
     """Whether every further fabric is sewn by itself onto the piece so far, as corners are."""
-    return all(len(t.upper) == 1 and steps[0].lower[0] in t.lower for t in steps) and len(steps) > 1
+    return all(len(t.upper) == 1 for t in steps)
 
 
 def _and(fabrics: tuple[str, ...], names: Mapping[str, str]) -> Listing:
