@@ -20,7 +20,7 @@ from piecing.cutting.plan import CutStrip, CuttingPlan, Goal, PlanCost, cutting_
 from piecing.cutting.stock import Cloth, ClothKind, WantedPiece
 from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.wanted import unit_pieces
-from piecing.drawings.cloth import cloth_picture, strip_said
+from piecing.drawings.cloth import cloth_picture, first_said, strip_said
 from piecing.errors import ClothImpossible, NothingToCut
 from piecing.joining.thread import block_join_length, thread_needed
 from piecing.lengths import Length, Measure, inches
@@ -28,7 +28,7 @@ from piecing.planning.plan import plan as unit_plan
 from piecing.planning.schools import School
 from piecing.planning.unit_plan import UnitPlan
 from piecing.trimming import Cutter
-from piecing.trimming.rulers import starting_set
+from piecing.trimming.rulers import Ruler, starting_set
 from tests.samples import half_square, instance
 
 YARD = Cloth("bolt", "a", inches(40), inches(72), name="two yards")
@@ -232,7 +232,7 @@ class PlanTest(TestCase):
         self.assertEqual(len(faces), 10)
         self.assertAlmostEqual(min(x for m in faces for x, _ in m.points), 0)
         self.assertAlmostEqual(max(x for m in left.marks if m.role == "face" for x, _ in m.points), 40)
-        said = strip_said(plan.cloths[0].strips[0], starting_set(Measure.INCHES), inches(40))
+        said = strip_said(plan.cloths[0].strips[0], starting_set(Measure.INCHES), plan.cloths[0].cloth)
         self.assertIn("Cut a strip 4 1⁄2″ deep", str(said.said).replace("\u00a0", " "))
 
     def test_the_ruler_reaches_as_far_as_the_cut_runs(self) -> None:
@@ -253,9 +253,11 @@ class PlanTest(TestCase):
         ):
             with self.subTest(depth, across=across):
                 strip = CutStrip(1, inches(0), inches(depth), ())
-                said = str(strip_said(strip, rulers, inches(across)).ruler).replace("\u00a0", " ")
+                said = str(strip_said(strip, rulers, Cloth("c", "a", inches(across), inches(72))).ruler).replace(
+                    "\u00a0", " "
+                )
                 self.assertTrue(said.startswith(wanted), said)
-        self.assertIn("on the mat", str(strip_said(strip, (), inches(40)).ruler))
+        self.assertIn("on the mat", str(strip_said(strip, (), YARD).ruler))
 
 
 class BuyingTest(TestCase):
@@ -332,3 +334,25 @@ class CostTest(TestCase):
         )
         short = cutting_plan([piece("A", "9/2", "9/2", 9)], [Cloth("s", "a", inches(10), inches(5))], Goal.FEWEST, 1.0)
         self.assertIn("short of 7 pieces", str(PlanCost.of(short).said))
+
+
+class HandsTest(TestCase):
+    def test_what_is_cut_to_size_already_is_taken_as_it_is(self) -> None:
+        pack = Cloth("p", "a", inches(5), inches(5), ClothKind.SQUARE, 3)
+        plan = cutting_plan([piece("A", "5", "5", 2), piece("B", "2", "5", 1)], [pack], seconds=1.0)
+        said = [str(strip_said(s, starting_set(Measure.INCHES), c.cloth).said) for c in plan.cloths for s in c.strips]
+        self.assertEqual(sum(s.startswith("Take it as it is: one A") for s in said), 2)
+        self.assertEqual(sum("Cut a strip" in s for s in said), 1)
+        self.assertIsNone(first_said(pack))
+        self.assertIn("square up the edge", str(first_said(YARD)))
+
+    def test_a_border_before_the_first_mark_is_counted(self) -> None:
+        """4 1/2 deep under a ruler with half an inch before its first mark: its mark 4. One without is taken where there is one."""
+        bordered = Ruler("Bordered", inches(6), inches(24), border=inches("1/2"))
+        plan = cutting_plan([piece("A", "9/2", "9/2", 8)], [YARD], seconds=1.0)
+        strip = plan.cloths[0].strips[0]
+        said = str(strip_said(strip, [bordered], YARD).ruler)
+        self.assertIn("cutting along that edge, set its mark 4″", said)
+        plain = Ruler("Plain", inches(8), inches(24))
+        self.assertIn("Plain", str(strip_said(strip, [bordered, plain], YARD).ruler))
+        self.assertNotIn("set its mark", str(strip_said(strip, [bordered, plain], YARD).ruler))

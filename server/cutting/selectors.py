@@ -21,7 +21,7 @@ from piecing.cutting.joined import strips_said
 from piecing.cutting.ledger import Pile, of_pile, pieces_left
 from piecing.cutting.plan import ClothPlan, LeftOver, PlanCost, laid_again
 from piecing.cutting.wanted import unit_pieces
-from piecing.drawings.cloth import cloth_picture, strip_said
+from piecing.drawings.cloth import cloth_picture, first_said, strip_said
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.joining.thread import Thread, block_join_length, thread_needed, unit_seam_length
@@ -81,6 +81,7 @@ class ClothView:
     used: Length
     picture: Drawing
     letters: tuple[tuple[str, float, float], ...]
+    first: Message | None
     strips: tuple[StripView, ...]
     left: tuple[LeftOver, ...]
 
@@ -240,14 +241,23 @@ def _cloth_view(c: ClothPlan, cutter: Cutter, rulers: Any, done: set[int]) -> Cl
         x = float(p.x + p.width / 2)
         x = wide - x if cutter is Cutter.LEFT else x
         letters.append((p.piece.key, x / wide, float(p.y + p.height / 2) / high))
-    said = ((s, strip_said(s, rulers, c.cloth.across)) for s in c.strips)
+    said = ((s, strip_said(s, rulers, c.cloth)) for s in c.strips)
     strips = tuple(
         StripView(s.number, w.said, w.ruler, s.number in done, s.depth, float(s.y + s.depth / 2) / high)
         for s, w in said
     )
     name = c.cloth.called
     return ClothView(
-        name, c.cloth.fabric, c.cloth.across, c.cloth.along, c.used, picture, tuple(letters), strips, c.left
+        name,
+        c.cloth.fabric,
+        c.cloth.across,
+        c.cloth.along,
+        c.used,
+        picture,
+        tuple(letters),
+        first_said(c.cloth),
+        strips,
+        c.left,
     )
 
 

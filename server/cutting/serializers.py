@@ -138,6 +138,7 @@ class ClothPlanSerializer(serializers.Serializer[Any]):
     used = LengthAnswerField()
     picture = DrawingField()
     letters = serializers.SerializerMethodField()
+    first = MessageField(allow_null=True)
     strips = StripSerializer(many=True)
     left = ScrapLeftSerializer(many=True)
 

@@ -47,6 +47,8 @@ def plan_pdf(
             sheet.canvas.setFillGray(0)
             sheet.canvas.drawCentredString(px, py, letter)
         sheet.y -= tall + 10
+        if cloth.first:
+            sheet.text(cloth.first.text(style), 10)
         for s in cloth.strips:
             sheet.ticked(f"{s.number}. {s.said.text(style)} {s.ruler.text(style)}")
     if not cloths:

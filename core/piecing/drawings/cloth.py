@@ -10,13 +10,14 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ..cutting.plan import ClothPlan, CutStrip
+from ..cutting.stock import Cloth, ClothKind
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, rectangle
-from ..lengths import Length
+from ..lengths import ZERO, Length
 from ..messages import Listing, Message
 from ..trimming import Cutter, Ruler
 
-__all__ = ["StripSaid", "cloth_picture", "strip_said"]
+__all__ = ["StripSaid", "cloth_picture", "first_said", "strip_said"]
 
 
 def cloth_picture(plan: ClothPlan, cutter: Cutter = Cutter.RIGHT) -> Drawing:
@@ -54,8 +55,31 @@ class StripSaid:
     ruler: Message
 
 
-def strip_said(strip: CutStrip, rulers: Sequence[Ruler], across: Length) -> StripSaid:
-    """What to set, what to cut from it, and which ruler owned is wide enough and reaches ``across`` the cloth, folded or not."""
+def first_said(cloth: Cloth) -> Message | None:
+    """What comes before the first strip; nothing for what is sold cut to size."""
+    if cloth.kind in (ClothKind.SQUARE, ClothKind.STRIP):
+        return None
+    return Message(
+        "First square up the edge: a line of the ruler along the selvedge or a cut side, and off with a sliver. Strips are counted "
+        "from there."
+    )
+
+
+def strip_said(strip: CutStrip, rulers: Sequence[Ruler], cloth: Cloth) -> StripSaid:
+    """What to set, what to cut from it, and which ruler owned is wide enough and reaches across the ``cloth``, folded or not."""
+    one = strip.placed[0] if len(strip.placed) == 1 else None
+    if one is not None and (one.width, one.height) == (cloth.across, cloth.along):
+        return StripSaid(
+            Message(
+                "Take it as it is: one {letter} of {w} by {h}{further}.",
+                letter=one.piece.key,
+                w=one.width,
+                h=one.height,
+                further=_FURTHER.get(one.piece.gives, ""),
+            ),
+            Message("Nothing is cut off."),
+        )
+    across = cloth.across
     piles: dict[tuple[str, Length, Length, int], int] = {}
     for p in strip.placed:
         key = (p.piece.key, p.width, p.height, p.piece.gives)
@@ -67,12 +91,15 @@ def strip_said(strip: CutStrip, rulers: Sequence[Ruler], across: Length) -> Stri
             letter=letter,
             w=wide,
             h=high,
-            further={2: ", then once on the diagonal", 4: ", then on both diagonals"}.get(gives, ""),
+            further=_FURTHER.get(gives, ""),
         )
         for (letter, wide, high, gives), count in piles.items()
     ]
     said = Message("Cut a strip {depth} deep; from it {pieces}.", depth=strip.depth, pieces=Listing(words, "; "))
     return StripSaid(said, _ruler_said(strip.depth, rulers, across))
+
+
+_FURTHER = {2: ", then once on the diagonal", 4: ", then on both diagonals"}
 
 
 _FOLDS = 2
@@ -86,13 +113,21 @@ def _ruler_said(depth: Length, rulers: Sequence[Ruler], across: Length) -> Messa
         long = across * Fraction(1, 2**folds)
         fits = [r for r in rulers if r.reach >= depth and max(r.width, r.height) >= long]
         if fits:
-            best = min(fits, key=lambda r: float(r.width) * float(r.height))
-            return Message(
+            best = min(fits, key=lambda r: (r.border > ZERO, float(r.width) * float(r.height)))
+            laid = Message(
                 "With {name}, the cloth {folds, plural, =0 {unfolded} one {folded once: {long} to cut} other {folded twice: {long} "
                 "to cut, four layers}}.",
                 name=best.name,
                 folds=folds,
                 long=long,
+            )
+            if best.border == ZERO or best.border >= depth:
+                return laid
+            return Message(
+                "{laid} It has {border} before its first mark: cutting along that edge, set its mark {mark}.",
+                laid=laid,
+                border=best.border,
+                mark=depth - best.border,
             )
     along = max(rulers, key=lambda r: float(max(r.width, r.height)), default=None)
     if along is None:

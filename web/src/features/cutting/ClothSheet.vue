@@ -64,6 +64,7 @@ const mark = (number: number, done: boolean) =>
         >
       </div>
       <ol>
+        <li v-if="cloth.first" class="soft">{{ cloth.first }}</li>
         <li v-for="s in cloth.strips" :key="s.number" :class="{ done: isDone(s) }">
           <NCheckbox :checked="isDone(s)" @update:checked="mark(s.number, $event)">
             <strong>{{ s.number }}.</strong> {{ s.said }}

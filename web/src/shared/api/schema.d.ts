@@ -1724,6 +1724,7 @@ export interface components {
                 x: number;
                 y: number;
             }[];
+            readonly first: string | null;
             strips: components["schemas"]["Strip"][];
             left: components["schemas"]["ScrapLeft"][];
         };
