@@ -84,6 +84,7 @@ def main() -> int:
     from waitress import serve
 
     from config.wsgi import application
+    from cutting import apart
     from exchange.history import keep_states
     from keeping.copies import keep_daily
     from keeping.serving import AlreadyServed, hold_folder
@@ -106,6 +107,7 @@ def main() -> int:
         print(problem, file=sys.stderr)
         return 2
 
+    apart.begin()
     for behind in (warm, keep_daily, keep_states):
         threading.Thread(target=behind, daemon=True).start()
 

@@ -16,7 +16,7 @@ from django.utils.dateparse import parse_datetime
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import length_reader, maybe_length_reader, note_reader, one_of_reader, whole_reader
-from piecing.cutting import Cloth, ClothKind, Goal
+from piecing.cutting import Cloth, ClothKind, CuttingPlan, Goal
 from piecing.cutting.joined import strips_for
 from piecing.cutting.ledger import Pile, of_pile, pieces_left, plan_of_the_rest, spare_cloths, ticked_pieces
 from piecing.cutting.plan import LeftOver, PlanCost
@@ -32,7 +32,7 @@ from projects.translate import style_of
 from workrooms.models import Workroom
 from workrooms.once import change
 
-from . import jobs
+from . import apart, jobs
 from .ledger import keep_letters, keep_scraps, put_down, remembering, undo
 from .models import GOALS, KINDS, CutPile, CutPlan, Stock
 from .translate import (
@@ -173,7 +173,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
 
     def work(stop: Stop) -> str:
         try:
-            found = plan_of_the_rest(piles, cloths, Goal(goal), _SECONDS, stop)
+            found = _looked_for(piles, cloths, Goal(goal), _SECONDS, stop)
         except PiecingError as refusal:
             CutPlan.objects.filter(project_id=key, asked_at=asked).update(asked_at=None)
             return str(refusal)
@@ -199,12 +199,17 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
     return get_project(room, key)
 
 
+def _looked_for(piles: tuple[Pile, ...], cloths: list[Cloth], goal: Goal, seconds: float, stop: Stop) -> CuttingPlan:
+    looks = apart.search if apart.begun() else plan_of_the_rest
+    return looks(piles, cloths, goal, seconds, stop)
+
+
 def _cost_beside(
     project: Project, made_at: datetime, piles: tuple[Pile, ...], cloths: list[Cloth], goal: Goal, stop: Stop
 ) -> None:
     """What the other way of going about it would cost, kept with the plan so that one can weigh them."""
     other = Goal.FEWEST if goal is Goal.LEAST else Goal.LEAST
-    found = plan_of_the_rest(piles, cloths, other, _SECONDS / 3, stop)
+    found = _looked_for(piles, cloths, other, _SECONDS / 3, stop)
     with transaction.atomic():
         row = CutPlan.objects.filter(project=project, made_at=made_at).first()
         if row is not None and row.laid and not stop.asked:

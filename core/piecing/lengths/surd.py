@@ -31,6 +31,9 @@ class Surd:
         d = lcm(p.denominator, q.denominator)
         _set(self, p.numerator * (d // p.denominator), q.numerator * (d // q.denominator), d)
 
+    def __reduce__(self) -> tuple[type[Surd], tuple[Fraction, Fraction]]:
+        return Surd, (self.p, self.q)
+
     @property
     def p(self) -> Fraction:
         """The rational part."""
