@@ -6,12 +6,13 @@ from axe_playwright_python.sync_playwright import Axe
 
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
 from cutting.models import CutPile, Stock
-from projects.models import PlannedUnit, Project
+from projects.models import Fabric, PlannedUnit, Project
 
 
 class ShelfTest(JourneyCase):
     def test_cloth_goes_over_the_shelf_and_back(self) -> None:
-        """Two fat quarters of Buoy lie in the half-sewn project; the other one takes one of them for its Slackwater."""
+        """Two fat quarters of Buoy lie in the half-sewn project; the other one takes one of them, as a new fabric and then for
+        its Slackwater."""
         self.open(f"{HALF_SEWN}/cut")
         stock = self.region("Stock")
         quarters = stock.locator(".cloth").filter(has_text="across up to").first
@@ -30,10 +31,19 @@ class ShelfTest(JourneyCase):
         many.fill("1")
         shelf.get_by_role("button", name="Take Buoy off the shelf").click()
         expect(shelf).to_contain_text("Buoy, 1 ×")
+        expect(self.region("Stock").get_by_label("How many, Buoy")).to_have_value("1")
+        self.choose_fabric("Slackwater")
+        shelf.get_by_role("button", name="Take Buoy off the shelf").click()
         expect(self.region("Stock").get_by_label("How many, Slackwater")).to_have_value("1")
         self.saved()
-        quarter = Stock.objects.get(kind="fat_quarter", cloth="Buoy", fabric=None)
-        self.assertEqual((quarter.count, Stock.objects.get(fabric__name="Slackwater").count), (1, 1))
+        wake = Project.objects.get(name__startswith="Wake")
+        held = Stock.objects.filter(fabric__project=wake).values_list("fabric__name", "count")
+        self.assertEqual(sorted(held), [("Buoy", 1), ("Slackwater", 1)])
+        self.assertFalse(Stock.objects.filter(cloth="Buoy", fabric=None, deleted_at=None).exists())
+
+    def choose_fabric(self, name: str) -> None:
+        self.labelled("Take Buoy for").click()
+        self.page.locator(".n-base-select-option:visible").filter(has_text=name).click()
 
     def test_what_was_taken_in_another_window_is_told_by_name(self) -> None:
         row = Stock.objects.filter(kind="fat_quarter", fabric__name="Buoy").first()
@@ -46,6 +56,8 @@ class ShelfTest(JourneyCase):
         Stock.objects.filter(pk=row.pk).update(fabric=kept)
         shelf.get_by_role("button", name="Take Buoy off the shelf").click()
         expect(shelf.get_by_role("alert")).to_contain_text("reserved for Lantern, twelve blocks meanwhile")
+        self.saved()
+        self.assertEqual(Fabric.objects.filter(project__name__startswith="Wake", name="Buoy").count(), 0)
 
     def test_what_lies_there_is_told_with_its_range(self) -> None:
         self.open("/shelf")

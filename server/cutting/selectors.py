@@ -348,7 +348,9 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     except PiecingError as misfit:
         found, refusal = (), str(misfit)
     role = sizes.choices.backing_fabric if sizes else ""
-    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread, seams, backing, role)
+    whole = mm(10) if measure is Measure.MILLIMETRES else inches(1)
+    told = tuple((said, length.round_up(whole)) for said, length in seams)
+    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread, told, backing, role)
 
 
 @lru_cache(maxsize=64)
@@ -359,11 +361,19 @@ def _purchases(wanted: tuple[WantedPiece, ...], shop: Shop) -> tuple[Purchase, .
 def _seams(project: Project, sizes: QuiltSizes | None) -> Iterator[tuple[Message, Length]]:
     """What is sewn, lot by lot, and how long its seams are as they are sewn."""
     for unit in unit_plans_of(project):
-        spec, kind = unit.spec, kind_of(unit.spec.kind).title
+        spec, kind, sewn = unit.spec, kind_of(unit.spec.kind), unit_seam_length(unit)
+        if not sewn.sign:
+            continue
         size = Message("{w}" if spec.width == spec.height else "{w} by {h}", w=spec.width, h=spec.height)
         yield (
-            Message("{n, plural, one {one} other {#}} {kind} {size}", n=unit.wanted, kind=kind, size=size),
-            unit_seam_length(unit),
+            Message(
+                "{n, plural, one {one {one}} other {# {many}}} finishing {size}",
+                n=unit.wanted,
+                one=kind.title.lower(),
+                many=kind.many,
+                size=size,
+            ),
+            sewn,
         )
     find = find_in(project.workroom)
     for block in blocks_of(project):
@@ -374,7 +384,7 @@ def _seams(project: Project, sizes: QuiltSizes | None) -> Iterator[tuple[Message
             continue
         count = sum(w.count for w in colourways_of(block))
         yield (
-            Message("joining {n, plural, one {one block} other {# blocks}} {name}", n=count, name=pattern.name),
+            Message("joining {n, plural, one {one block} other {# blocks}} of {name}", n=count, name=pattern.name),
             one * count,
         )
     if sizes is not None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from math import ceil
 from typing import Any
 from uuid import uuid4
 
@@ -88,9 +89,10 @@ class BindingTest(TransactionTestCase):
         self.assertEqual((buying["backing"]["width"]["text"], buying["backing"]["asked"]), ("38", "1 1⁄8 yd"))
         self.assertEqual(buying["backing_fabric"], "b")
         sewn = {s["said"]: float(Fraction(s["length"]["exact"])) for s in buying["seams"]}
-        self.assertAlmostEqual(sewn["joining 9 blocks Pinwheel"], 9 * (2 * 5.5 + 10.5), places=2)
+        self.assertEqual(sewn["joining 9 blocks of Pinwheel"], ceil(9 * (2 * 5.5 + 10.5)))
         quilt = next(v for k, v in sewn.items() if k.startswith("joining the quilt"))
-        self.assertAlmostEqual(quilt, 6 * 10.5 + 2 * 30.5, places=2)
-        self.assertAlmostEqual(sewn["sewing the binding on, and its joins"], 120 + 3 * 2.25 * 2**0.5, places=2)
-        self.assertLessEqual(0, float(Fraction(buying["seam"]["exact"])) - sum(sewn.values()))
-        self.assertLess(float(Fraction(buying["seam"]["exact"])) - sum(sewn.values()), 1)
+        self.assertEqual(quilt, 6 * 10.5 + 2 * 30.5)
+        self.assertEqual(sewn["sewing the binding on, and its joins"], ceil(120 + 3 * 2.25 * 2**0.5))
+        # Each is told up to the inch, all of them together once.
+        over = sum(sewn.values()) - float(Fraction(buying["seam"]["exact"]))
+        self.assertTrue(-1 < over < len(sewn), over)

@@ -16,36 +16,49 @@ import { useShelf } from './api'
 const props = defineProps<{ project: Project }>()
 type Shelved = Schemas['Shelved']
 const { data } = useShelf()
-const { tried } = useOutbox()
+const { send, tried } = useOutbox()
 const problem = ref('')
 const chosen = reactive<Record<string, string>>({})
 const counts = reactive<Record<string, string>>({})
 const cloths = computed(() => data.value?.cloths ?? [])
-const fabrics = computed(() => fabricOptions(props.project))
+const asNew = 'new'
+const alike = (c: Shelved) =>
+  props.project.fabrics.find((f) => f.name.toLowerCase() === c.cloth.toLowerCase())?.role
+const fabrics = (c: Shelved) => [
+  ...fabricOptions(props.project),
+  ...(alike(c) ? [] : [{ value: asNew, label: `a new fabric, ${c.cloth}` }]),
+]
 
-/** The fabric of the same name, to begin with. */
-const roleFor = (c: Shelved) =>
-  chosen[c.id] ??
-  props.project.fabrics.find((f) => f.name.toLowerCase() === c.cloth.toLowerCase())?.role ??
-  props.project.fabrics[0]?.role ??
-  ''
+/** The fabric of the same name, to begin with, or a new one of that name. */
+const roleFor = (c: Shelved) => chosen[c.id] ?? alike(c) ?? asNew
+
+/** A fabric of its name, put down before it is taken. */
+async function newFabric(c: Shelved): Promise<string> {
+  const fabric = crypto.randomUUID()
+  const changes = { name: c.cloth, ...(c.colour ? { colour: c.colour } : {}) }
+  await tried({ kind: 'put_fabric', project: props.project.id, fabric, changes, seen: {} })
+  return fabric
+}
 
 async function take(c: Shelved) {
-  const fabric = props.project.fabrics.find((f) => f.role === roleFor(c))
-  if (!fabric) return
   const count = Number(counts[c.id] ?? c.count)
-  if (!Number.isInteger(count) || count < 1) {
-    problem.value = `Take a whole number between 1 and ${c.count}.`
+  if (!Number.isInteger(count) || count < 1 || count > c.count) {
+    problem.value = `Take between 1 and ${c.count} of ${c.cloth}.`
     return
   }
+  const there = props.project.fabrics.find((f) => f.role === roleFor(c))?.id
+  let fresh = ''
   try {
-    const ids = { project: props.project.id, fabric: fabric.id, stock: c.id, rest: crypto.randomUUID() }
+    const fabric = there ?? (fresh = await newFabric(c))
+    const ids = { project: props.project.id, fabric, stock: c.id, rest: crypto.randomUUID() }
     await tried({ kind: 'take_shelf_stock', ...ids, count })
     delete counts[c.id]
     problem.value = ''
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
     problem.value = error.problem.errors[0]?.message ?? error.message
+    // Nothing was taken for it.
+    if (fresh) send({ kind: 'delete_fabric', project: props.project.id, fabric: fresh })
   }
 }
 </script>
@@ -82,7 +95,7 @@ async function take(c: Shelved) {
             small
             :model-value="roleFor(c)"
             :labelled="`Take ${c.cloth} for`"
-            :options="fabrics"
+            :options="fabrics(c)"
             @update:model-value="chosen[c.id] = $event"
           />
           <NButton size="small" :aria-label="`Take ${c.cloth} off the shelf`" @click="take(c)">Take</NButton>
