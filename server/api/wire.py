@@ -6,6 +6,7 @@ A serializer's context carries ``style`` (see ``piecing.lengths.Style``).
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from functools import lru_cache
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
@@ -41,12 +42,14 @@ class LengthSerializer(serializers.Serializer[Any]):
 
 
 def length_out(length: Length, style: Style) -> dict[str, Any]:
-    return {
-        "exact": length.exact,
-        "text": style.text(length),
-        "pretty": style.pretty(length),
-        "about": not style.shows_exactly(length),
-    }
+    exact, text, pretty, about = _told(length, style)
+    return {"exact": exact, "text": text, "pretty": pretty, "about": about}
+
+
+@lru_cache(maxsize=20_000)
+def _told(length: Length, style: Style) -> tuple[str, str, str, bool]:
+    """The same lengths are told again and again: sizes, readings, marks of a ruler."""
+    return length.exact, style.text(length), style.pretty(length), not style.shows_exactly(length)
 
 
 class _Styled(serializers.Field):  # type: ignore[type-arg]

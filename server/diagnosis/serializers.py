@@ -7,7 +7,8 @@ from rest_framework import serializers
 from api.ladders import LadderSerializer
 from api.wire import DrawingField, LengthAnswerField, LengthSerializer, MessageField, length_out
 from measuring.models import KINDS
-from piecing.diagnosis.causes import Cause
+from piecing.diagnosis.causes import Cause, parameters_of
+from piecing.diagnosis.model import BlockModel
 from piecing.diagnosis.names import against, feature_name, landings, reading_said
 from piecing.diagnosis.places import batch_name
 from piecing.diagnosis.readings import ReadingKind, kinds_offered
@@ -179,6 +180,13 @@ class PlacesSerializer(serializers.Serializer[Any]):
     @extend_schema_field(ParameterSerializer(many=True))
     def get_parameters(self, _places: Any) -> Any:
         return ParameterSerializer(self.context["parameters"], many=True).data
+
+
+@lru_cache(maxsize=32)
+def _places_told(model: BlockModel, style: Style, of_row: bool) -> Any:
+    """The same for every answer about one block, however many readings there are."""
+    context = {"model": model, "parameters": parameters_of(model), "style": style, "of_row": of_row}
+    return PlacesSerializer(model.places, context=context).data
 
 
 class PinSerializer(serializers.Serializer[Any]):
@@ -523,8 +531,8 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
         return len(sheet.pool.elsewhere)
 
     @extend_schema_field(PlacesSerializer)
-    def get_places(self, sheet: Any) -> Any:
-        return PlacesSerializer(sheet.scene.model.places, context=self.context).data
+    def get_places(self, _sheet: Any) -> Any:
+        return _places_told(self.context["model"], self.context["style"], self.context["of_row"])
 
     @extend_schema_field(MisplacedSerializer(many=True))
     def get_misplaced(self, sheet: Any) -> Any:

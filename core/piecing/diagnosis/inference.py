@@ -621,19 +621,19 @@ def _shared(weights: Vector, total: int) -> NDArray[np.int64]:
     return counts
 
 
+_SHARES = np.array([0.05, 0.5, 0.95])
+
+
 def _quantiles(centre: Vector, spread: Vector, weights: Vector) -> tuple[float, float, float]:
     """Of a mixture of normals at 5, 50 and 95 in 100, by bisection."""
-    found = []
-    for share in (0.05, 0.5, 0.95):
-        low, high = float((centre - 6 * spread).min()), float((centre + 6 * spread).max())
-        for _ in range(44):
-            middle = (low + high) / 2
-            if float(weights @ ndtr((middle - centre) / spread)) < share:
-                low = middle
-            else:
-                high = middle
-        found.append((low + high) / 2)
-    return found[0], found[1], found[2]
+    low = np.full(3, float((centre - 6 * spread).min()))
+    high = np.full(3, float((centre + 6 * spread).max()))
+    for _ in range(44):
+        middle = (low + high) / 2
+        below = ndtr((middle[:, None] - centre) / spread) @ weights < _SHARES
+        low, high = np.where(below, middle, low), np.where(below, high, middle)
+    first, half, last = (low + high) / 2
+    return float(first), float(half), float(last)
 
 
 def _leading(
