@@ -5,6 +5,7 @@ import sys
 from bench.blocks import print_blocks
 from bench.clients import print_clients
 from bench.cutting import print_cutting
+from bench.full import print_full
 from bench.fuzz import print_fuzz
 from bench.growth import print_growth
 from bench.keys import print_keys
@@ -23,6 +24,7 @@ PARTS = {
     "growth": print_growth,
     "clients": print_clients,
     "fuzz": print_fuzz,
+    "full": print_full,
     "storm": print_storm,
 }
 

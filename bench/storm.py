@@ -7,7 +7,7 @@ from browser_tests.storm import weather
 
 __all__ = ["print_storm"]
 
-_STEPS, _SEEDS = 60, 4
+_STEPS, _SEEDS = 60, 5
 
 
 def print_storm() -> None:
@@ -15,7 +15,7 @@ def print_storm() -> None:
     happened: dict[str, int] = {}
     with chromium() as browser:
         for seed in range(_SEEDS):
-            storm = weather(browser, _STEPS, seed=seed + 10)
+            storm = weather(browser, _STEPS, seed=seed + 10, rougher=True)
             entered += len(storm.entered) + storm.turns
             lost, twice = lost + len(storm.lost), twice + len(storm.twice)
             wrong += storm.turned != storm.turns % 4

@@ -39,8 +39,8 @@ class Storm:
         self.happened[what] = self.happened.get(what, 0) + 1
 
 
-def weather(browser: Browser, steps: int, seed: int = 1) -> Storm:
-    """``steps`` edits in two windows with something going wrong around most of them."""
+def weather(browser: Browser, steps: int, seed: int = 1, *, rougher: bool = False) -> Storm:
+    """``steps`` edits in two windows with something going wrong around most of them; ``rougher``, most often a kill."""
     chance, storm = random.Random(seed), Storm()
     with tempfile.TemporaryDirectory() as data:
         server = OwnServer(data)
@@ -50,7 +50,7 @@ def weather(browser: Browser, steps: int, seed: int = 1) -> Storm:
             board = _window(context, f"{server.url}{LANTERN}/lay")
             before = _turn_of(data)
             for n in range(steps):
-                table, board = _step(chance, storm, server, context, (table, board), n)
+                table, board = _step(chance, storm, server, context, (table, board), n, rougher=rougher)
             if not server.running:
                 server.start()
             for page in (table, board):
@@ -71,7 +71,14 @@ def _window(context: BrowserContext, url: str) -> Page:
 
 
 def _step(
-    chance: random.Random, storm: Storm, server: OwnServer, context: BrowserContext, pages: tuple[Page, Page], n: int
+    chance: random.Random,
+    storm: Storm,
+    server: OwnServer,
+    context: BrowserContext,
+    pages: tuple[Page, Page],
+    n: int,
+    *,
+    rougher: bool,
 ) -> tuple[Page, Page]:
     table, board = pages
     trouble: dict[str, Callable[[], object]] = {
@@ -80,7 +87,10 @@ def _step(
         "started": server.start,
         "nothing": lambda: time.sleep(0.05),
     }
-    wanted = chance.choice(["killed", "stopped", "nothing"] if server.running else ["started", "nothing", "nothing"])
+    running, away = ["killed", "stopped", "nothing"], ["started", "nothing", "nothing"]
+    if rougher:
+        running, away = ["killed", "killed", "killed", "killed", "stopped"], ["started", "started", "nothing"]
+    wanted = chance.choice(running if server.running else away)
     if n % 4 == 3:
         board.get_by_role("button", name="Row 1, column 1:").click()
         board.get_by_role("button", name="Turn T", exact=True).click()

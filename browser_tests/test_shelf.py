@@ -154,6 +154,28 @@ class ScrapsCutTest(JourneyCase):
         row = self.region("Piles").get_by_role("row").filter(has_text="Tar 4\u00a01⁄2″").filter(has_text="Half-square")
         expect(row.get_by_role("cell").nth(1)).to_have_text("16")
 
+    def test_counts_typed_while_the_server_is_away_stay_through_a_reload(self) -> None:
+        self.open(f"{HALF_SEWN}/blocks/scraps")
+        self.labelled("Buoy").fill("61")
+        self.page.route("**/api/projects/*/scraps", lambda route: route.abort())
+        self.page.get_by_role("button", name="Lay them out").click()
+        expect(self.page.get_by_role("alert")).to_contain_text("What is typed stays here")
+        self.page.unroute("**/api/projects/*/scraps")
+        self.page.reload()
+        expect(self.labelled("Buoy")).to_have_value("61")
+
+    def test_a_list_pasted_while_the_server_is_away_stays_through_a_reload(self) -> None:
+        self.open(f"{HALF_SEWN}/cut")
+        lists = self.region("Lists")
+        lists.get_by_text("Take in a list").click()
+        lists.get_by_label("Lines").fill("fabric,across,along\nBuoy,40,9")
+        self.page.route("**/api/projects/*/stock.csv", lambda route: route.abort())
+        lists.get_by_role("button", name="Take").click()
+        expect(lists.get_by_role("alert")).to_contain_text("The lines stay here")
+        self.page.unroute("**/api/projects/*/stock.csv")
+        self.page.reload()
+        expect(lists.get_by_label("Lines")).to_have_value("fabric,across,along\nBuoy,40,9")
+
 
 class RoundTest(JourneyCase):
     def test_millimetres_become_round_on_request(self) -> None:

@@ -16,7 +16,7 @@ from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.ledger import ledger
 from piecing.cutting.packing import packed
-from piecing.cutting.plan import CutStrip, CuttingPlan, Goal, PlanCost, cutting_plan, shelf_plan
+from piecing.cutting.plan import CutStrip, CuttingPlan, Goal, Placed, PlanCost, cutting_plan, shelf_plan
 from piecing.cutting.stock import Cloth, ClothKind, WantedPiece
 from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.wanted import unit_pieces
@@ -326,14 +326,36 @@ class FittingTest(TestCase):
 
 class CostTest(TestCase):
     def test_what_a_plan_costs_in_words(self) -> None:
-        """Nine squares of 4 1/2: eight across 40, so two strips of one width, 360 square inches."""
+        """Nine squares of 4 1/2: eight across 40, so two strips of one width, 360 square inches. Two cuts
+        for the strips, eight across the one and one across the other."""
         plan = cutting_plan([piece("A", "9/2", "9/2", 9)], [YARD], seconds=1.0)
         self.assertEqual(
             str(PlanCost.of(plan).said).replace("\u00a0", " "),
-            "Least fabric: 2 strips in one width, 360.0 sq in of cloth.",
+            "Least fabric: 2 strips in one width, 11 cuts with like strips stacked by four, 360.0 sq in of cloth.",
         )
         short = cutting_plan([piece("A", "9/2", "9/2", 9)], [Cloth("s", "a", inches(10), inches(5))], Goal.FEWEST, 1.0)
         self.assertIn("short of 7 pieces", str(PlanCost.of(short).said))
+
+
+class StackTest(TestCase):
+    def test_strips_alike_are_cut_in_stacks_of_four(self) -> None:
+        """40 squares of 4 1/2: five strips of eight. Five cuts, eight through four of them and eight through the fifth: 21."""
+        plan = cutting_plan([piece("A", "9/2", "9/2", 40)], [YARD], seconds=1.0)
+        self.assertEqual((plan.strips, plan.cuts), (5, 21))
+        # Thirty-two are four strips, and one stack: 4 and 8.
+        self.assertEqual(cutting_plan([piece("A", "9/2", "9/2", 32)], [YARD], seconds=1.0).cuts, 12)
+
+    def test_a_piece_less_deep_than_its_strip_takes_one_cut_more(self) -> None:
+        strip = CutStrip(
+            1,
+            inches(0),
+            inches(5),
+            tuple(
+                Placed(piece(k, "3", h, 1), inches(x), inches(0), inches(3), inches(h))
+                for k, h, x in (("A", "5", 0), ("B", "4", 3))
+            ),
+        )
+        self.assertEqual(strip.cuts_across, 3)
 
 
 class HandsTest(TestCase):

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from piecing.cutting import Cloth, ClothKind, WantedPiece
 from piecing.cutting.ledger import Entry, Pile, ledger
+from piecing.cutting.stock import grain_said
 from piecing.lengths import inches
 
 S = inches("21/4")
@@ -27,6 +28,16 @@ def triangles(n: int, size: str = "21/4", kind: ClothKind = ClothKind.QUARTER_TR
 def only(pieces: list[WantedPiece], entries: list[Entry], ready: list[Cloth]) -> Pile:
     (pile,) = ledger(pieces, entries, ready)
     return pile
+
+
+class GrainTest(TestCase):
+    def test_how_a_triangle_lies(self) -> None:
+        """Cut once its legs are sides of the square; cut twice its long edge is one."""
+        self.assertIn(
+            "legs of 4\xa07⁄8″, on the straight grain", str(grain_said(ClothKind.HALF_TRIANGLE, inches("39/8")))
+        )
+        self.assertIn("long edge of 5\xa01⁄4″, on the straight", str(grain_said(ClothKind.QUARTER_TRIANGLE, S)))
+        self.assertIsNone(grain_said(ClothKind.SCRAP, S))
 
 
 class ReadyTest(TestCase):

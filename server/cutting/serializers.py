@@ -6,12 +6,27 @@ from rest_framework import serializers
 from api.wire import AreaField, DrawingField, LengthAnswerField, MessageField
 from piecing.cutting import ClothKind
 from piecing.cutting.buying import shop_said
+from piecing.cutting.stock import grain_said
 from workrooms.models import MEASURES
 
 from .models import GOALS, KINDS
 
 
-class StockSerializer(serializers.Serializer[Any]):
+class _OfStock(serializers.Serializer[Any]):
+    """What is told of anything in the stock: whether pieces are cut from it, and how a triangle lies."""
+
+    is_cloth = serializers.SerializerMethodField()
+    grain = serializers.SerializerMethodField()
+
+    def get_is_cloth(self, row: Any) -> bool:
+        return ClothKind(row.kind).is_cloth
+
+    def get_grain(self, row: Any) -> str:
+        said = grain_said(ClothKind(row.kind), row.across)
+        return "" if said is None else said.text(self.context["style"])
+
+
+class StockSerializer(_OfStock):
     id = serializers.UUIDField()
     fabric = serializers.UUIDField(source="fabric_id")
     role = serializers.CharField(source="fabric.role")
@@ -22,13 +37,9 @@ class StockSerializer(serializers.Serializer[Any]):
     count = serializers.IntegerField()
     name = serializers.CharField(allow_blank=True)
     other = serializers.CharField(allow_blank=True)
-    is_cloth = serializers.SerializerMethodField()
-
-    def get_is_cloth(self, row: Any) -> bool:
-        return ClothKind(row.kind).is_cloth
 
 
-class ShelvedSerializer(serializers.Serializer[Any]):
+class ShelvedSerializer(_OfStock):
     """On the shelf: ``said`` is what it is in a line, ``freed_by`` the deleted project that had it."""
 
     id = serializers.UUIDField()
@@ -36,7 +47,6 @@ class ShelvedSerializer(serializers.Serializer[Any]):
     colour = serializers.SerializerMethodField()
     freed_by = serializers.SerializerMethodField()
     kind = serializers.ChoiceField(choices=KINDS)
-    is_cloth = serializers.SerializerMethodField()
     across = LengthAnswerField()
     along = LengthAnswerField()
     across_most = LengthAnswerField(allow_null=True)
@@ -52,9 +62,6 @@ class ShelvedSerializer(serializers.Serializer[Any]):
 
     def get_freed_by(self, row: Any) -> str:
         return str(row.fabric.project.name) if row.fabric else ""
-
-    def get_is_cloth(self, row: Any) -> bool:
-        return ClothKind(row.kind).is_cloth
 
 
 class ShelfSerializer(serializers.Serializer[Any]):

@@ -199,7 +199,7 @@ def plan_data(plan: CuttingPlan, pieces: Iterable[WantedPiece]) -> dict[str, Any
 
 def cost_data(cost: PlanCost) -> list[Any]:
     """What another plan would cost, as it is kept."""
-    return [cost.goal.value, str(cost.used.value.p), cost.strips, cost.depths, cost.short]
+    return [cost.goal.value, str(cost.used.value.p), cost.strips, cost.depths, cost.cuts, cost.short]
 
 
 def cost_from(row: CutPlan) -> PlanCost | None:
@@ -207,8 +207,8 @@ def cost_from(row: CutPlan) -> PlanCost | None:
     kept = row.laid.get("beside")
     if not kept:
         return None
-    goal, used, strips, depths, short = kept
-    return PlanCost(Goal(goal), Area(Surd(Fraction(used))), strips, depths, short)
+    goal, used, strips, depths, cuts, short = kept
+    return PlanCost(Goal(goal), Area(Surd(Fraction(used))), strips, depths, cuts, short)
 
 
 def _piece_data(p: WantedPiece) -> list[Any]:

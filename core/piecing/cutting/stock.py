@@ -12,8 +12,9 @@ from math import gcd, lcm
 
 from ..errors import ClothImpossible
 from ..lengths import ZERO, Area, Length, Measure, inches, mm
+from ..messages import Message
 
-__all__ = ["CLOTH_WORDS", "Cloth", "ClothKind", "Direction", "WantedPiece", "grid_of", "usual_size"]
+__all__ = ["CLOTH_WORDS", "Cloth", "ClothKind", "Direction", "WantedPiece", "grain_said", "grid_of", "usual_size"]
 
 LARGEST_CLOTH = inches(2_000)
 MOST_PIECES = 20_000
@@ -56,6 +57,17 @@ CLOTH_WORDS = {
     ClothKind.HALF_SQUARE: "Half-square unit",
 }
 """What a kind of cloth is called."""
+
+
+def grain_said(kind: ClothKind, side: Length) -> Message | None:
+    """How a triangle cut from a square of that side lies: which edges are how long, and on the straight grain."""
+    if kind is ClothKind.HALF_TRIANGLE:
+        return Message("legs of {side}, on the straight grain; its long edge on the bias", side=side)
+    if kind is ClothKind.QUARTER_TRIANGLE:
+        return Message("long edge of {side}, on the straight grain; its legs on the bias", side=side)
+    return None
+
+
 _SIZES = {
     ClothKind.YARDAGE: ((inches(40), inches(36)), (mm(1000), mm(1000))),
     ClothKind.FAT_QUARTER: ((inches(20), inches(18)), (mm(500), mm(500))),

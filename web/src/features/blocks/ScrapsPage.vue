@@ -9,8 +9,9 @@ import { NButton } from 'naive-ui'
 import { computed, reactive, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 
-import { Refusal, type Project } from '@/shared/api/client'
+import { Refusal, ServerAway, type Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useDraft } from '@/shared/offline/typed'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
 import { layScraps, type Sheet, useScrapPlaces } from './api'
@@ -29,6 +30,24 @@ const order = ref(kept.value.order ?? 0)
 const seed = ref(kept.value.seed ?? 1)
 const corners = ref(!!kept.value.corners)
 const sets = ref(!!kept.value.sets)
+// What is typed and not laid out yet stays in this browser, through reloads and while the server is away.
+const { draft, keepDraft } = useDraft(`scraps ${props.project.id}`)
+if (typeof draft.role === 'string') role.value = draft.role
+Object.assign(stock, draft.stock)
+if (draft.fixed) Object.assign(fixed, draft.fixed)
+if (typeof draft.order === 'number') order.value = draft.order
+if ('corners' in draft) corners.value = !!draft.corners
+if ('sets' in draft) sets.value = !!draft.sets
+watch([role, stock, fixed, order, corners, sets], () =>
+  keepDraft({
+    role: role.value,
+    stock: { ...stock },
+    fixed: { ...fixed },
+    order: order.value,
+    corners: corners.value,
+    sets: sets.value,
+  }),
+)
 const pin = ref('')
 const problem = ref('')
 const working = ref(false)
@@ -70,13 +89,15 @@ async function run(again: boolean) {
       corners: corners.value,
       sets: sets.value,
     })
+    keepDraft({})
     client.setQueryData(['blocks', props.project.id], sheet)
     for (const rest of ['project', 'counts', 'cutting', 'buying', 'standing'])
       void client.invalidateQueries({ queryKey: [rest] })
     problem.value = ''
   } catch (e) {
-    if (!(e instanceof Refusal)) throw e
-    problem.value = e.message
+    if (!(e instanceof Refusal || e instanceof ServerAway)) throw e
+    problem.value =
+      e instanceof Refusal ? e.message : `${e.message} What is typed stays here: lay it out when it is back.`
   } finally {
     working.value = false
   }

@@ -2,23 +2,28 @@
 import FileButton from '@/shared/form/FileButton.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { NButton, NInput } from 'naive-ui'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 
-import { type Project, Refusal, type Schemas } from '@/shared/api/client'
+import { type Project, Refusal, type Schemas, ServerAway } from '@/shared/api/client'
 import Choice from '@/shared/form/Choice.vue'
+
+import { useDraft } from '@/shared/offline/typed'
 
 import { importList } from './api'
 
 /** Stock and cut list as CSV: out as files, in by pasting or opening one. */
 const props = defineProps<{ project: Project }>()
 const client = useQueryClient()
-const which = ref<'stock' | 'cut-list'>('stock')
-const text = ref('')
+const { draft, keepDraft } = useDraft(`list ${props.project.id}`)
+const which = ref<'stock' | 'cut-list'>(draft.which === 'cut-list' ? 'cut-list' : 'stock')
+const text = ref(typeof draft.text === 'string' ? draft.text : '')
+// Lines pasted and not taken in yet stay in this browser.
+watch([which, text], () => keepDraft(text.value ? { which: which.value, text: text.value } : {}))
 const told = ref<Schemas['Imported'] | null>(null)
 const problem = ref('')
 const address = (name: string) => `/api/projects/${props.project.id}/${name}.csv`
 const columns = {
-  stock: 'fabric, kind, across, along, count, name',
+  stock: 'fabric, kind, across, along, count, name, across_most',
   'cut-list': 'fabric, width, height, count, name',
 }
 
@@ -30,8 +35,11 @@ async function take() {
     void client.invalidateQueries({ queryKey: ['cutting', props.project.id] })
     void client.invalidateQueries({ queryKey: ['buying'] })
   } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problem.value = error.message
+    if (!(error instanceof Refusal || error instanceof ServerAway)) throw error
+    problem.value =
+      error instanceof Refusal
+        ? error.message
+        : `${error.message} The lines stay here: take them in when it is back.`
   }
 }
 
@@ -45,7 +53,7 @@ async function open(file: File) {
   <section class="sheet" aria-label="Lists">
     <h2>Lists</h2>
     <p><a :href="address('stock')">Stock as CSV</a>, <a :href="address('cut-list')">cut list as CSV</a></p>
-    <details>
+    <details :open="!!text || undefined">
       <summary>Take in a list</summary>
       <Choice
         v-model="which"

@@ -82,6 +82,7 @@ async function take(c: Shelved) {
             /></template>
             <span v-if="c.freed_by" class="soft">from {{ c.freed_by }}, deleted</span>
             <span v-else-if="c.name" class="soft">{{ c.name }}</span>
+            <span v-if="c.grain" class="soft">{{ c.grain }}</span>
           </span>
         </div>
         <div class="take">

@@ -96,7 +96,9 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
       <RowInput v-model="typed.other" :labelled="`Second fabric, ${fabric}`" @keep="save('other')" />
     </div>
     <div class="named line">
-      <span v-if="typed.name" class="soft">{{ typed.name }}</span>
+      <span v-if="typed.name || stock.grain" class="soft"
+        >{{ typed.name }}<template v-if="typed.name && stock.grain">; </template>{{ stock.grain }}</span
+      >
       <slot />
     </div>
     <p v-if="problem" class="serious named" role="alert">{{ problem }}</p>

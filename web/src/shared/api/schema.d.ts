@@ -3199,13 +3199,14 @@ export interface components {
         };
         /** @description On the shelf: ``said`` is what it is in a line, ``freed_by`` the deleted project that had it. */
         Shelved: {
+            readonly is_cloth: boolean;
+            readonly grain: string;
             /** Format: uuid */
             id: string;
             readonly cloth: string;
             readonly colour: string;
             readonly freed_by: string;
             kind: components["schemas"]["ClothKindEnum"];
-            readonly is_cloth: boolean;
             readonly across: components["schemas"]["Length"];
             readonly along: components["schemas"]["Length"];
             readonly across_most: components["schemas"]["Length"] | null;
@@ -3323,7 +3324,10 @@ export interface components {
             readonly height: components["schemas"]["Length"];
             crossings: number;
         };
+        /** @description What is told of anything in the stock: whether pieces are cut from it, and how a triangle lies. */
         Stock: {
+            readonly is_cloth: boolean;
+            readonly grain: string;
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -3336,7 +3340,6 @@ export interface components {
             count: number;
             name: string;
             other: string;
-            readonly is_cloth: boolean;
         };
         StockChangeRequest: {
             changes: components["schemas"]["StockPatchRequest"];
