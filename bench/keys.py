@@ -55,6 +55,21 @@ def _turn(page: Page, _n: int) -> None:
     page.get_by_role("button", name="Turn T", exact=True).click()
 
 
+def _order(page: Page, n: int) -> None:
+    radios = page.get_by_role("radio").all()
+    radios[n % min(2, len(radios))].locator("xpath=ancestor::label[1]").click()
+
+
+def _nest(page: Page, _n: int) -> None:
+    page.get_by_role("checkbox", name="nest across neighbouring blocks").click()
+
+
+def _slide(page: Page, n: int) -> None:
+    slider = page.get_by_role("slider").nth(1)
+    slider.focus()
+    page.keyboard.press("ArrowRight" if n % 2 else "ArrowLeft")
+
+
 INTERACTIONS = (
     Interaction(
         "a fold typed on Plan", f"{HALF_SEWN}/plan", "section.answer", _fill("Fold not paid for", ("1/64", "1/32"))
@@ -71,6 +86,10 @@ INTERACTIONS = (
         "main",
         _fill("Pieces at hand, of each fabric", ("12 of 10 x 10", "9 of 8 x 8")),
     ),
+    Interaction("the order of joining", f"{_LANTERN}/join", "main table", _order),
+    Interaction("rows that nest", f"{_LANTERN}/join", "main", _nest),
+    Interaction("a slider of What if", f"{_LANTERN}/what-if", "main", _slide),
+    Interaction("a fabric's units on Scraps", f"{HALF_SEWN}/blocks/scraps", "main", _fill("Tar", ("54", "60"))),
 )
 
 

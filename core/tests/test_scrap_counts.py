@@ -98,6 +98,9 @@ class SetsTest(TestCase):
             arranged(self.places, self.pairs, stock, fixed={same[0]: "c", same[1]: "d"}, sets=True)
 
     def test_asked_for_nothing_it_says_what_to_type(self) -> None:
+        for sets in (False, True):
+            with self.assertRaises(ScrapsImpossible):
+                arranged((), (), [], sets=sets)
         for stock in ([], [ScrapStock("c", 0)]):
             with self.assertRaises(ScrapsImpossible) as refused:
                 arranged(self.places, self.pairs, stock)

@@ -176,7 +176,7 @@ def arranged(
     Raises ``ScrapsImpossible`` when there are too few units, or a fixed place asks for what there is not.
     """
     fixed = dict(fixed or {})
-    if sets:
+    if sets and places:
         return _in_sets(places, pairs, stock, fixed, order, seed)
     _enough(places, stock, fixed)
     near: list[set[int]] = [set() for _ in places]
