@@ -18,7 +18,7 @@ from .models import Block, Quilt
 from .selectors import blocks_of
 from .translate import quilt_choices, ways_of, whats_laid
 
-__all__ = ["QuiltSheet", "quilt_of", "quilt_view"]
+__all__ = ["QuiltSheet", "quilt_of", "quilt_view", "sizes_of"]
 
 
 def quilt_of(project: Project) -> Quilt:
@@ -44,6 +44,18 @@ class QuiltSheet:
 
 def _counted(blocks: Iterable[Block]) -> int:
     return sum(int(w["count"]) for b in blocks for w in b.colourways)
+
+
+def sizes_of(project: Project, find: Find) -> QuiltSizes | None:
+    """Every size of the quilt, once it was put together from blocks that can be laid; without its picture."""
+    quilt, blocks = quilt_of(project), blocks_of(project)
+    if not quilt.begun or not blocks:
+        return None
+    try:
+        sized = quilt_sizes(quilt_choices(quilt, project, blocks, find))
+        return sized if ways_of(blocks, find) else None
+    except PiecingError:
+        return None
 
 
 def quilt_view(project: Project, find: Find) -> QuiltSheet:

@@ -9,7 +9,7 @@ from typing import Any
 
 from django.db.models import QuerySet
 
-from blocks.quilt import quilt_view
+from blocks.quilt import sizes_of
 from blocks.selectors import blocks_of
 from blocks.translate import find_in
 from measuring.selectors import plan_of
@@ -116,8 +116,7 @@ def plain_of(project: Project, row: CutPlan | None) -> tuple[WantedPiece, ...]:
 
 def quilt_sizes_of(project: Project) -> QuiltSizes | None:
     """Every size of the quilt, once it was put together from blocks."""
-    view = quilt_view(project, find_in(project.workroom))
-    return view.sizes if view.picture else None
+    return sizes_of(project, find_in(project.workroom))
 
 
 def binding_strips(sizes: QuiltSizes, row: CutPlan | None) -> Strips:

@@ -49,7 +49,7 @@ class Goal(StrEnum):
     SPARE = "spare"
 
 
-GOAL_WORDS = {Goal.LEAST: "least fabric", Goal.FEWEST: "fewest cuts", Goal.SPARE: "spare the large pieces"}
+GOAL_WORDS = {Goal.LEAST: "least fabric", Goal.FEWEST: "fewest strips", Goal.SPARE: "spare the large pieces"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -57,7 +57,7 @@ class BindingTest(TransactionTestCase):
             self.stock(role, across="40", along="36")
         least, fewest = self.plan()["plan"]["costs"]
         self.assertTrue(least.startswith("Least fabric: "))
-        self.assertTrue(fewest.startswith("Fewest cuts: "))
+        self.assertTrue(fewest.startswith("Fewest strips: "))
 
     def test_half_of_it_cut_and_the_rest_from_yardage(self) -> None:
         """Three strips of 20 are cut by hand: 55 1/2. 76 1/2 more by 37 3/4 each are three of 40;
