@@ -189,3 +189,5 @@ class RoundTest(JourneyCase):
         off.get_by_role("button", name="Make these sizes round").click()
         expect(off).to_have_count(0)
         expect(self.region("What is planned")).to_contain_text("finishing 140 mm")
+        self.page.get_by_role("button", name="Undo").click()
+        expect(off).to_contain_text("Wake finishes 139.7 mm")

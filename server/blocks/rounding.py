@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from fractions import Fraction
+from typing import Any
 from uuid import UUID
 
 from api.problems import Refused
@@ -27,7 +28,7 @@ from .quilt import quilt_of
 from .selectors import blocks_of
 from .translate import find_in, pattern_of
 
-__all__ = ["round_sizes", "sizes_off"]
+__all__ = ["round_sizes", "sizes_off", "unround_sizes"]
 
 _OF_UNIT = ("finished", "block_finished", "height", "strip", *(f"corner_{n}" for n in range(4)))
 _OF_QUILT = ("sash", "binding_strip", "backing_over", "usable", "oversize")
@@ -85,32 +86,70 @@ def _of_quilt(project: Project, measure: Measure) -> list[tuple[Length, Length]]
 
 @change
 def round_sizes(room: Workroom, key: UUID) -> Project:
-    """Every size that does not read round becomes the nearest that does. Raises ``Refused`` once cloth is cut or measured."""
+    """Every size that does not read round becomes the nearest that does; ``unround_sizes`` is the undo. Raises ``Refused`` once
+    cloth is cut or measured."""
     project = get_project(room, key)
     if is_under_way(project):
         raise Refused([NothingToCut("Cloth is cut or measured already: the sizes stay as they are.")])
-    measure = Measure(project.measure)
+    measure, quilt = Measure(project.measure), quilt_of(project)
+    changed: list[list[str]] = []
     for block, finished in list(_blocks(project, measure)):
+        changed.append(["block", str(block.pk), "finished", _text(block.finished), _text(finished)])
         block.finished = finished
         block.save(update_fields=["finished"])
     for unit in _units(project):
         for field in _OF_UNIT:
             size = getattr(unit, field)
             if size is not None and size > ZERO and not reads_round(size, measure):
+                changed.append(["unit", str(unit.pk), field, _text(size), _text(round_size(size, measure))])
                 setattr(unit, field, round_size(size, measure))
         unit.save()
-    quilt = quilt_of(project)
     if quilt.begun:
         for field in _OF_QUILT:
             size = getattr(quilt, field)
             if size > ZERO and not reads_round(size, measure):
+                changed.append(["quilt", "", field, _text(size), _text(round_size(size, measure))])
                 setattr(quilt, field, round_size(size, measure))
-        quilt.borders = [
-            {**b, "width": str(w.rational if reads_round(w, measure) else round_size(w, measure).rational)}
-            for b in quilt.borders
-            for w in [Length.of(Fraction(b["width"]))]
-        ]
-        quilt.save()
-    follow_blocks(get_project(room, key))
+        for n, border in enumerate(quilt.borders):
+            size = Length.of(Fraction(border["width"]))
+            if not reads_round(size, measure):
+                changed.append(["border", str(n), "width", border["width"], _text(round_size(size, measure))])
+                border["width"] = _text(round_size(size, measure))
+    quilt.unrounded = changed
+    quilt.save()
+    return _followed(room, key)
+
+
+def _text(size: Length) -> str:
+    return str(size.rational)
+
+
+def _followed(room: Workroom, key: UUID) -> Project:
+    project = get_project(room, key)
+    follow_blocks(project)
     touch(project)
     return get_project(room, key)
+
+
+@change
+def unround_sizes(room: Workroom, key: UUID) -> Project:
+    """The sizes as they were before they were made round, but for those that were changed since."""
+    project = get_project(room, key)
+    quilt = quilt_of(project)
+    rows: dict[str, dict[str, Any]] = {
+        "block": {str(b.pk): b for b in blocks_of(project)},
+        "unit": {str(u.pk): u for u in _units(project)},
+        "quilt": {"": quilt},
+    }
+    for of, name, field, then, since in quilt.unrounded:
+        if of == "border":
+            if int(name) < len(quilt.borders) and quilt.borders[int(name)][field] == since:
+                quilt.borders[int(name)][field] = then
+            continue
+        row = rows[of].get(name)
+        if row is not None and _text(getattr(row, field)) == since:
+            setattr(row, field, Length.of(Fraction(then)))
+            row.save()
+    quilt.unrounded = []
+    quilt.save()
+    return _followed(room, key)

@@ -28,7 +28,7 @@ from .looking import find_of_turned, other_ways
 from .models import Block
 from .quilt import QuiltSheet, quilt_view
 from .readers import block_readers, quilt_readers
-from .rounding import round_sizes
+from .rounding import round_sizes, unround_sizes
 from .scraps import scrap_boxes, scrap_setting
 from .translate import find_in, pattern_of
 
@@ -241,13 +241,20 @@ class QuiltView(APIView):
         return _sheet(commands.change_quilt(current_workroom(), key, body["changes"], body["seen"]))
 
 
+def _project(project: Project) -> Response:
+    return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)
+
+
 class RoundedView(APIView):
     """Sizes that do not read round in the project's measure become the nearest that do."""
 
     @extend_schema(operation_id="round_sizes", request=None, responses={200: ProjectSerializer, **_REFUSED})
     def post(self, _request: Request, key: UUID) -> Response:
-        project = round_sizes(current_workroom(), key)
-        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)
+        return _project(round_sizes(current_workroom(), key))
+
+    @extend_schema(operation_id="unround_sizes", responses={200: ProjectSerializer})
+    def delete(self, _request: Request, key: UUID) -> Response:
+        return _project(unround_sizes(current_workroom(), key))
 
 
 class ScrapsView(APIView):

@@ -61,6 +61,22 @@ class RoundingTest(ApiCase):
         self.ask("post", f"{self.path}/rounded")
         self.assertEqual(self.sizes()[0] / Fraction(254, 10), 12)
 
+    def test_taken_back_but_for_what_was_changed_since(self) -> None:
+        unit = str(uuid4())
+        self.ask("post", f"{self.path}/units", {"id": unit, "kind": "half_square_triangle"}, expect=201)
+        self.measure("mm")
+        before = self.sizes()
+        self.ask("post", f"{self.path}/rounded")
+        self.ask("patch", f"{self.path}/quilt", {"changes": {"sash": "45 mm"}, "seen": {}})
+        self.ask("delete", f"{self.path}/rounded")
+        block, quilt, borders = self.sizes()
+        self.assertEqual((block, borders), (before[0], before[2]))
+        self.assertEqual(quilt, {**before[1], "sash": 45})
+        found = next(u for u in self.ask("get", self.path)["units"] if u["id"] == unit)
+        self.assertEqual(found["finished"]["exact"], "7/2")
+        self.ask("delete", f"{self.path}/rounded")
+        self.assertEqual(self.sizes()[1]["sash"], 45)
+
     def test_once_cloth_is_cut_sizes_stay(self) -> None:
         letter = self.ask("get", f"{self.path}/cutting")["piles"][0]["letter"]
         self.ask("patch", f"{self.path}/cutting/piles/{letter}", {"changes": {"cut": "1"}, "seen": {}})

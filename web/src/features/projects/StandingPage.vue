@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { api, type Project, Refusal, taken } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import PileLetter from '@/shared/ui/PileLetter.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
@@ -33,12 +34,15 @@ const next = computed(() => ({
   name: step.value.name,
   params: { ...params.value, ...(step.value.stage ? { stage: step.value.stage } : {}) },
 }))
-const { tried } = useOutbox()
+const { send, tried } = useOutbox()
+const undo = useUndo()
 const problem = ref('')
 async function round() {
   try {
-    await tried({ kind: 'round_sizes', project: props.project.id })
+    const project = props.project.id
+    await tried({ kind: 'round_sizes', project })
     problem.value = ''
+    undo('The sizes were made round.', () => send({ kind: 'unround_sizes', project }))
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
     problem.value = error.message

@@ -1046,7 +1046,8 @@ export interface paths {
         put?: never;
         /** @description Sizes that do not read round in the project's measure become the nearest that do. */
         post: operations["round_sizes"];
-        delete?: never;
+        /** @description Sizes that do not read round in the project's measure become the nearest that do. */
+        delete: operations["unround_sizes"];
         options?: never;
         head?: never;
         patch?: never;
@@ -6222,6 +6223,38 @@ export interface operations {
         };
     };
     round_sizes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    unround_sizes: {
         parameters: {
             query?: never;
             header?: never;

@@ -79,6 +79,7 @@ const carriers: Carriers = {
     return taken(api.POST('/api/fabrics/{key}/shelf/{stock}', { params, body }))
   },
   round_sizes: (api, o) => taken(api.POST('/api/projects/{key}/rounded', at(o.project))),
+  unround_sizes: (api, o) => taken(api.DELETE('/api/projects/{key}/rounded', at(o.project))),
   keep_spares: (api, o) => taken(api.POST('/api/units/{key}/spares/kept', at(o.unit))),
   use_spares: (api, o) =>
     taken(api.POST('/api/units/{key}/spares/used', { ...at(o.unit), body: { stock: o.stock } })),

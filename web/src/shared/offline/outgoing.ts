@@ -52,7 +52,7 @@ export type Outgoing =
   | { kind: 'mark_cut' | 'undo_cutting' | 'take_up_scraps'; project: string }
   | (Sets<'change_pile'> & { project: string; letter: string })
   | { kind: 'keep_over' | 'put_triangles_by'; project: string; letter: string }
-  | { kind: 'round_sizes'; project: string }
+  | { kind: 'round_sizes' | 'unround_sizes'; project: string }
   | { kind: 'keep_spares'; project: string; unit: string }
   | { kind: 'use_spares'; project: string; unit: string; stock: string }
   | { kind: 'delete_block' | 'restore_block'; project: string; block: string }
