@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+import re
 import tempfile
 
-from playwright.sync_api import Page
+from playwright.sync_api import Locator, Page
 
 from blocks.models import Block
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 from browser_tests.own_server import OwnServer
 from piecing.lengths import inches
 from projects.models import PlannedUnit, Project
+
+
+def decide(dialog: Locator, answer: str) -> None:
+    """Once the dialog has grown to its size: on a busy machine a click meets the place where its button was."""
+    expect(dialog).not_to_have_class(re.compile("enter-active"))
+    dialog.get_by_role("button", name=answer).click()
 
 
 class OneBrowserTest(JourneyCase):
@@ -166,7 +173,7 @@ class TwoBrowsersTest(JourneyCase):
         expect(dialog).to_contain_text("width 3/2")
         expect(dialog).to_contain_text("width 2")
         expect(dialog).not_to_contain_text("object")
-        dialog.get_by_role("button", name="Keep mine").click()
+        decide(dialog, "Keep mine")
         expect(dialog).to_be_hidden()
         self.saved(other)
         self.page.reload()
@@ -191,7 +198,7 @@ class TwoBrowsersTest(JourneyCase):
         dialog = other.get_by_role("dialog", name="Changed in another window")
         expect(dialog).to_contain_text(" / ".join(both))
         expect(dialog).to_contain_text(" / ".join(layout))
-        dialog.get_by_role("button", name="Keep theirs").click()
+        decide(dialog, "Keep theirs")
         expect(dialog).to_be_hidden()
         self.saved(other)
         self.assertEqual(self.lantern(), both)
@@ -211,9 +218,9 @@ class TwoBrowsersTest(JourneyCase):
         # Not decided before the page is read again: it is asked again.
         two.reload()
         expect(dialog).to_contain_text("1 more to decide")
-        dialog.get_by_role("button", name="Keep mine").click()
+        decide(dialog, "Keep mine")
         expect(dialog).not_to_contain_text("more to decide")
-        dialog.get_by_role("button", name="Keep mine").click()
+        decide(dialog, "Keep mine")
         expect(dialog).to_be_hidden()
         self.saved(two)
         unit = PlannedUnit.objects.get(project__name__startswith="Wake", kind="flying_goose")
@@ -227,7 +234,7 @@ class TwoBrowsersTest(JourneyCase):
         two.get_by_role("radio", name="Generous").locator("xpath=ancestor::label[1]").click()
         dialog = two.get_by_role("dialog", name="Changed in another window")
         expect(dialog).to_contain_text("50")
-        dialog.get_by_role("button", name="Keep theirs").click()
+        decide(dialog, "Keep theirs")
         expect(dialog).to_be_hidden()
         self.saved(two)
         unit = PlannedUnit.objects.get(project__name__startswith="Wake", kind="flying_goose")

@@ -128,6 +128,8 @@ class ReadyTest(JourneyCase):
         self.page.get_by_role("button", name="Add a unit").click()
         self.page.get_by_role("dialog").get_by_role("button", name="Half-square triangle").first.click()
         self.page.wait_for_url(lambda url: str(goose.pk) not in url)
+        # The address is there before the page: what is typed now would be the goose's.
+        expect(self.page.get_by_role("heading", name="Half-square triangle")).to_be_visible()
         self.labelled("Unit finishes").fill("2")
         self.labelled("Units wanted").fill("24")
         self.page.get_by_role("button", name="Use 24 here").click()
