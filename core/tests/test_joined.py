@@ -12,12 +12,13 @@ from shapely.geometry import Polygon
 from piecing.blocks.library import library_pattern
 from piecing.cutting import Cloth, ClothKind, Direction, WantedPiece, cutting_plan
 from piecing.cutting.buying import Shop, backing_purchase, purchases
-from piecing.cutting.joined import joined_length, strips_for, strips_said, strips_settled
+from piecing.cutting.joined import strips_for
 from piecing.errors import QuiltImpossible
 from piecing.joining.thread import block_join_length, unit_seam_length
 from piecing.lengths import Measure, Style, inches
 from piecing.planning.plan import plan
 from piecing.quilts.choices import Border, QuiltChoices, Setting
+from piecing.quilts.joined import joined_length, strips_said, strips_settled
 from piecing.quilts.seams import binding_seam_length, quilt_join_length
 from piecing.quilts.sizes import quilt_sizes
 
@@ -164,7 +165,7 @@ class SeamLengthTest(TestCase):
     def test_the_binding_and_its_joins(self) -> None:
         """30 by 40 with strips of 2 1/2: four strips, three joins of 3.5355 and once round 140."""
         c = quilt(columns=3, rows=4, block_width=inches(10), block_height=inches(10), binding_strip=inches("5/2"))
-        self.assertAlmostEqual(float(binding_seam_length(quilt_sizes(c))), 140 + 3 * 2.5 * 2**0.5, places=3)
+        self.assertAlmostEqual(float(binding_seam_length(quilt_sizes(c), 4)), 140 + 3 * 2.5 * 2**0.5, places=3)
 
     def test_half_square_units_are_sewn_across_the_squares_as_cut(self) -> None:
         """Two at a time from a square a: two lines a quarter inch beside the diagonal, each shorter than it by a quarter at either end."""

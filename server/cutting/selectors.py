@@ -17,7 +17,6 @@ from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plan
 from piecing.cutting import Cloth, CuttingPlan, WantedPiece, flaws
 from piecing.cutting.buying import BackingPurchase, Purchase, Shop, backing_purchase, purchases, shop_step
 from piecing.cutting.fitting import BlocksGiven, Suggestion, blocks_given, suggestions
-from piecing.cutting.joined import strips_said
 from piecing.cutting.ledger import Pile, of_pile, pieces_left
 from piecing.cutting.plan import ClothPlan, LeftOver, PlanCost, laid_again
 from piecing.cutting.wanted import unit_pieces
@@ -27,6 +26,7 @@ from piecing.geometry.drawing import Drawing
 from piecing.joining.thread import Thread, block_join_length, thread_needed, unit_seam_length
 from piecing.lengths import Area, Length, Measure, inches, mm
 from piecing.messages import Message
+from piecing.quilts.joined import strips_said
 from piecing.quilts.seams import binding_seam_length, quilt_join_length
 from piecing.quilts.sizes import QuiltSizes
 from piecing.trimming import Cutter
@@ -337,7 +337,8 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     shop = Shop(step=shop_step(measure), shrinkage=Fraction(shrinkage, 100), wrong_cuts=wrong_cuts)
     yard = mm(1000) if measure is Measure.MILLIMETRES else inches(36)
     sizes = quilt_sizes_of(project)
-    seams = tuple(_seams(project, sizes))
+    row = CutPlan.objects.filter(project=project).first()
+    seams = tuple(_seams(project, sizes, row))
     thread = thread_needed([length for _, length in seams], yard * bobbin if bobbin else _BOBBIN)
     backing = (
         backing_purchase(sizes.backing, directions_of(project)[sizes.choices.backing_fabric], shop) if sizes else None
@@ -358,7 +359,7 @@ def _purchases(wanted: tuple[WantedPiece, ...], shop: Shop) -> tuple[Purchase, .
     return tuple(purchases(wanted, shop, 3.0))
 
 
-def _seams(project: Project, sizes: QuiltSizes | None) -> Iterator[tuple[Message, Length]]:
+def _seams(project: Project, sizes: QuiltSizes | None, row: CutPlan | None) -> Iterator[tuple[Message, Length]]:
     """What is sewn, lot by lot, and how long its seams are as they are sewn."""
     for unit in unit_plans_of(project):
         spec, kind, sewn = unit.spec, kind_of(unit.spec.kind), unit_seam_length(unit)
@@ -389,7 +390,10 @@ def _seams(project: Project, sizes: QuiltSizes | None) -> Iterator[tuple[Message
         )
     if sizes is not None:
         yield Message("joining the quilt, with what is between and round its blocks"), quilt_join_length(sizes)
-        yield Message("sewing the binding on, and its joins"), binding_seam_length(sizes)
+        yield (
+            Message("sewing the binding on, and its joins"),
+            binding_seam_length(sizes, sum(binding_strips(sizes, row).values())),
+        )
         best = sizes.backing[0]
         if best.panels > 1:
             yield Message("joining the backing"), best.panel_length * (best.panels - 1)

@@ -16,10 +16,15 @@ class _OfStock(serializers.Serializer[Any]):
     """What is told of anything in the stock: whether pieces are cut from it, and how a triangle lies."""
 
     is_cloth = serializers.SerializerMethodField()
+    varies = serializers.SerializerMethodField()
     grain = serializers.SerializerMethodField()
 
     def get_is_cloth(self, row: Any) -> bool:
         return ClothKind(row.kind).is_cloth
+
+    def get_varies(self, row: Any) -> bool:
+        """Whether it may be wider than is known."""
+        return ClothKind(row.kind).varies
 
     def get_grain(self, row: Any) -> str:
         said = grain_said(ClothKind(row.kind), row.across)

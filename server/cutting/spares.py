@@ -19,7 +19,7 @@ from piecing.units import kind_of
 from projects.commands import touch
 from projects.models import Fabric, PlannedUnit, Project
 from projects.selectors import get_project, get_unit
-from projects.translate import finished_of
+from projects.translate import finished_of, style_of
 from workrooms.models import Workroom
 from workrooms.once import change
 
@@ -52,18 +52,13 @@ def spares_of_unit(room: Workroom, key: UUID) -> Spares:
     return Spares(_leaves(unit), tuple(_there(unit)))
 
 
-def _name(unit: PlannedUnit) -> str:
-    return f"from {kind_of(unit.kind).title.lower()} {finished_of(unit).exact}"
-
-
 def _leaves(unit: PlannedUnit) -> Message | None:
     try:
         made = plan_of(unit)
     except (PiecingError, Refused):
         return None
-    kept = live_stock(unit.project).filter(kind=ClothKind.HALF_SQUARE, name=_name(unit)).exists()
-    count = sum(s.count for s in made.spares)
-    if kept or not count:
+    count = sum(s.count for s in made.spares) - unit.spares_kept
+    if count <= 0:
         return None
     return Message(
         "{n, plural, one {One small half-square triangle falls} other {# small half-square triangles fall}} off these corners.",
@@ -102,9 +97,13 @@ def keep_spares(room: Workroom, key: UUID) -> Project:
         raise Refused([CountOutOfRange("Nothing falls off this unit that is not kept already.")])
     fabrics = {f.role: f for f in Fabric.objects.filter(project=project)}
     position = live_stock(project).aggregate(last=Max("position"))["last"] or 0
+    name = f"from {kind_of(unit.kind).many} finishing {style_of(project).text(finished_of(unit))}"
+    before, kept = unit.spares_kept, 0
     for spare in plan_of(unit).spares:
+        kept += spare.count
+        fresh = min(spare.count, kept - before)
         one, other = (fabrics.get(role) for role in spare.fabrics)
-        if one is None or other is None:
+        if one is None or other is None or fresh <= 0:
             continue
         position += 1
         Stock.objects.create(
@@ -114,10 +113,11 @@ def keep_spares(room: Workroom, key: UUID) -> Project:
             kind=ClothKind.HALF_SQUARE.value,
             across=spare.raw.round_down(inches("1/32")),
             along=spare.raw.round_down(inches("1/32")),
-            count=spare.count,
-            name=_name(unit),
+            count=fresh,
+            name=name,
             position=position,
         )
+    PlannedUnit.objects.filter(pk=unit.pk).update(spares_kept=kept)
     touch(project)
     return get_project(room, project.pk)
 

@@ -14,7 +14,6 @@ from blocks.selectors import blocks_of
 from blocks.translate import find_in
 from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
-from piecing.cutting.joined import Strips, strips_settled
 from piecing.cutting.ledger import Entry, Pile, ledger, ticked_pieces
 from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed, PlanCost
 from piecing.cutting.wanted import plain_pieces, unit_pieces
@@ -22,6 +21,7 @@ from piecing.errors import PiecingError
 from piecing.lengths import Area, Length
 from piecing.lengths.surd import Surd
 from piecing.planning.unit_plan import UnitPlan, still_to_make
+from piecing.quilts.joined import Strips, strips_settled
 from piecing.quilts.sizes import QuiltSizes
 from piecing.units import kind_of
 from projects.models import Project

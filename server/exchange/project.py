@@ -145,6 +145,7 @@ def _unit(unit: Any) -> dict[str, Any]:
     fields = {f: _plain(getattr(unit, f)) for f in _UNIT}
     fields["cuts"] = {name: _plain(size) for name, size in unit.cuts.items()}
     fields["of_blocks"] = unit.of_blocks
+    fields["spares_kept"] = unit.spares_kept
     fields["readings"] = [_reading(r) for r in unit.readings.filter(deleted_at=None)]
     fields["saved"] = [_saved(k) for k in unit.saved.filter(deleted_at=None)]
     return fields
@@ -307,9 +308,14 @@ def _add_unit(room: Workroom, project: Project, u: dict[str, Any], renamed: dict
     add_unit(room, project.pk, key, u["kind"], None)
     # ``ring`` is the older name of the parts' fabrics.
     fields = {"part_fabrics" if k == "ring" else k: v for k, v in u.items()}
-    change_unit(room, key, {k: v for k, v in fields.items() if k not in ("readings", "saved", "kind", "of_blocks")}, {})
+    change_unit(
+        room,
+        key,
+        {k: v for k, v in fields.items() if k not in ("readings", "saved", "kind", "of_blocks", "spares_kept")},
+        {},
+    )
     of_blocks = {renamed[k]: v for k, v in u.get("of_blocks", {}).items() if k in renamed}
-    PlannedUnit.objects.filter(pk=key).update(of_blocks=of_blocks)
+    PlannedUnit.objects.filter(pk=key).update(of_blocks=of_blocks, spares_kept=u.get("spares_kept", 0))
     for r in u.get("readings", []):
         _take_down(room, "units", key, of_unit(r) if r["kind"] in EARLIER or "row_units" in r else r)
     take_saved(u.get("saved", []), unit=project.units.get(pk=key))

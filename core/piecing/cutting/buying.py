@@ -13,7 +13,7 @@ from ..errors import ClothImpossible
 from ..lengths import ZERO, Length, Measure, inches, mm
 from ..messages import Message
 from ..quilts.backing import Backing, backing_said
-from .joined import strips_settled
+from ..quilts.joined import joined_length, strips_settled
 from .plan import Goal, cutting_plan, shelf_plan
 from .stock import Cloth, ClothKind, Direction, WantedPiece
 
@@ -146,7 +146,7 @@ def _joined_from(pieces: Sequence[WantedPiece], longest: Length) -> list[WantedP
     found = []
     for p in pieces:
         if p.joined and p.height > longest > p.width * 2:
-            whole = p.height * p.count - p.width * (p.count - 1)
+            whole = joined_length({p.height: p.count}, p.width)
             n = sum(strips_settled(whole, p.width, {}, longest).values())
             found.append(replace(p, height=longest, count=n))
         else:

@@ -118,7 +118,6 @@ class Pile:
             e.gives,
             self.along_cloth,
             self.joined,
-            self.bits if not self.ready else 0,
         )
 
 

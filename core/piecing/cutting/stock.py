@@ -41,6 +41,11 @@ class ClothKind(StrEnum):
         return self not in (ClothKind.HALF_TRIANGLE, ClothKind.QUARTER_TRIANGLE, ClothKind.HALF_SQUARE)
 
     @property
+    def varies(self) -> bool:
+        """Whether cloths of this kind are cut by hand, so that each may be wider than is known."""
+        return self in (ClothKind.FAT_QUARTER, ClothKind.SCRAP)
+
+    @property
     def of_a_square(self) -> int:
         """For triangles, how many of them a square gave: 2 or 4; else 1."""
         return {ClothKind.HALF_TRIANGLE: 2, ClothKind.QUARTER_TRIANGLE: 4}.get(self, 1)

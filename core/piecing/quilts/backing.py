@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import ceil
 
-from ..errors import QuiltImpossible
-from ..lengths import ZERO, Length, inches
+from ..lengths import Length, inches
 from ..messages import Message
 from .choices import PlainPiece, QuiltChoices
+from .joined import strips_settled
 
 __all__ = ["BINDING", "Backing", "Binding", "backing_said", "backings_of", "binding_of", "binding_piece"]
 
@@ -47,12 +46,7 @@ def binding_of(c: QuiltChoices, width: Length, height: Length) -> Binding:
     """Strips joined on the diagonal: each join costs one strip's width."""
     about = (width + height) * 2
     wanted = about + _JOIN_LOSS
-    gained = c.usable - c.binding_strip
-    if gained <= ZERO:
-        raise QuiltImpossible(
-            "A binding strip this wide leaves nothing of cloth {usable} wide.", field="binding_strip", usable=c.usable
-        )
-    strips = max(1, ceil(round(float(wanted - c.binding_strip) / float(gained), 9)))
+    strips = sum(strips_settled(wanted, c.binding_strip, {}, c.usable).values())
     return Binding(strips, c.binding_strip, about, wanted)
 
 

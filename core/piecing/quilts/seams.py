@@ -27,7 +27,7 @@ def quilt_join_length(sizes: QuiltSizes) -> Length:
     return Length.near(inside + 2 * float(c.seam_allowance) * (parts - 1))
 
 
-def binding_seam_length(sizes: QuiltSizes) -> Length:
-    """The binding sewn on once round, and its joins, each over the diagonal of a strip's width."""
+def binding_seam_length(sizes: QuiltSizes, strips: int) -> Length:
+    """The binding sewn on once round, and the joins of so many strips, each over the diagonal of a strip's width."""
     strip = sizes.binding.strip
-    return sizes.binding.round_about + Length.near(float(strip.times_root2()) * (sizes.binding.strips - 1))
+    return sizes.binding.round_about + Length.near(float(strip.times_root2()) * (strips - 1))

@@ -46,7 +46,7 @@ class RoundingTest(ApiCase):
         self.assertEqual((quilt["binding_strip"], quilt["usable"], quilt["oversize"]), (60, 1000, 10))
         off = " ".join(self.ask("get", f"{self.path}/standing")["off"]).replace("\u00a0", " ")
         self.assertIn("Sawtooth Star finishes 304.8 mm; 300 mm is round.", off)
-        self.assertIn("50.8 mm stands; 50 mm is round", off)
+        self.assertIn("In the quilt 50.8 mm stands; 50 mm is round", off)
 
     def test_made_round_and_back(self) -> None:
         self.measure("mm")
@@ -76,6 +76,19 @@ class RoundingTest(ApiCase):
         self.assertEqual(found["finished"]["exact"], "7/2")
         self.ask("delete", f"{self.path}/rounded")
         self.assertEqual(self.sizes()[1]["sash"], 45)
+
+    def test_a_unit_given_by_its_block_is_rounded_by_the_part(self) -> None:
+        """10 1/2 in. over three is 88.9 mm: what is said is what happens, a block of 270 and a unit of 90."""
+        unit = str(uuid4())
+        self.ask("post", f"{self.path}/units", {"id": unit, "kind": "half_square_triangle"}, expect=201)
+        changes = {"size_basis": "block", "block_finished": "10 1/2", "units_across": "3"}
+        self.ask("patch", f"units/{unit}", {"changes": changes, "seen": {}})
+        self.measure("mm")
+        off = " ".join(self.ask("get", f"{self.path}/standing")["off"]).replace("\u00a0", " ")
+        self.assertIn("Block of Half-square triangle finishes 266.7 mm; 270 mm is round.", off)
+        self.ask("post", f"{self.path}/rounded")
+        found = next(u for u in self.ask("get", self.path)["units"] if u["id"] == unit)
+        self.assertEqual((found["block_finished"]["text"], found["width_shown"]["text"]), ("270 mm", "90 mm"))
 
     def test_once_cloth_is_cut_sizes_stay(self) -> None:
         letter = self.ask("get", f"{self.path}/cutting")["piles"][0]["letter"]

@@ -7,11 +7,11 @@ from typing import Any
 from uuid import UUID, uuid4
 
 from django.db.models import Sum
-from django.test import TransactionTestCase
 
 from api.tests.api import ApiCase
 from cutting import commands
 from cutting.models import Stock
+from cutting.tests.test_ledger import LedgerCase
 from keeping.purge import purge
 from workrooms.selectors import current_workroom
 
@@ -129,28 +129,16 @@ class ShelfTest(ShelfCase):
         self.assertEqual(total, 60)
 
 
-class TrianglesTest(TransactionTestCase):
+class TrianglesTest(LedgerCase):
     """Geese of loose triangles: 9 of 4 in. want 9 quarters of squares 5 1/4: three squares give 12, three are odd."""
 
-    new_project = ApiCase.new_project
-
-    def ask(self, method: str, path: str, body: Any = None, *, expect: int = 200) -> Any:
-        return ApiCase.ask(self, method, path, body, expect=expect)  # type: ignore[arg-type]
-
     def setUp(self) -> None:
-        self.project = self.new_project()  # type: ignore[misc]
-        self.path = f"projects/{self.project['id']}"
-        self.unit = self.project["units"][0]["id"]
-        self.fabrics = {f["role"]: f["id"] for f in self.project["fabrics"]}
-        changes = {"kind": "flying_goose", "method": "loose_triangles", "finished": "4", "count": "9"}
-        self.ask("patch", f"units/{self.unit}", {"changes": changes, "seen": {}})
+        super().setUp()
+        Stock.objects.all().delete()
+        self.units(kind="flying_goose", method="loose_triangles", finished="4", count="9")
 
     def pile(self, gives: int = 4) -> Any:
         return next(p for p in self.ask("get", f"{self.path}/cutting")["piles"] if p["gives"] == gives)
-
-    def stock(self, role: str, **changes: Any) -> Any:
-        body = {"changes": changes, "seen": {}}
-        return self.ask("put", f"fabrics/{self.fabrics[role]}/stock/{uuid4()}", body)
 
     def test_bought_triangles_are_neither_cut_nor_bought_again(self) -> None:
         side, role = self.pile()["width"]["text"], self.pile()["fabric"]

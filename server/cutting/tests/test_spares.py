@@ -53,7 +53,15 @@ class SparesTest(ApiCase):
         # Eight of twenty are left: four pairs of squares instead of ten.
         self.assertEqual((before, self.squares()), (20, 8))
         self.ask("post", f"units/{self.small}/spares/used", {"stock": there["stock"]}, expect=404)
+        # Used up, they do not fall off a second time; two geese more leave four more.
+        self.assertIsNone(self.spares(self.goose)["leaves"])
         self.assertEqual(self.ask("get", f"{self.path}/cutting")["stock"], [])
+        self.alter(self.goose, count="8")
+        self.assertIn("4 small half-square triangles", self.spares(self.goose)["leaves"])
+        sheet = self.ask("post", f"units/{self.goose}/spares/kept")
+        self.assertEqual([(s["count"], s["name"]) for s in sheet["stock"]], [(4, "from flying geese finishing 5 1/2")])
+        copy = self.ask("get", f"{self.path}/export")
+        self.assertEqual([u["spares_kept"] for u in copy["units"] if u["kind"] == "flying_goose"], [16])
 
     def test_too_small_or_of_other_fabrics_is_not_offered(self) -> None:
         self.ask("post", f"units/{self.goose}/spares/kept")

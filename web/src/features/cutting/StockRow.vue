@@ -44,9 +44,7 @@ async function save(field: keyof typeof typed) {
   }
 }
 /** Cloth that is not cut alike from piece to piece. */
-const unsure = computed(
-  () => typed.kind === 'fat_quarter' || typed.kind === 'scrap' || typed.across_most !== '',
-)
+const unsure = computed(() => props.stock.varies || typed.across_most !== '')
 const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ value, label: w.name })))
 </script>
 

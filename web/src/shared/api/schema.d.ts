@@ -3201,6 +3201,8 @@ export interface components {
         /** @description On the shelf: ``said`` is what it is in a line, ``freed_by`` the deleted project that had it. */
         Shelved: {
             readonly is_cloth: boolean;
+            /** @description Whether it may be wider than is known. */
+            readonly varies: boolean;
             readonly grain: string;
             /** Format: uuid */
             id: string;
@@ -3328,6 +3330,8 @@ export interface components {
         /** @description What is told of anything in the stock: whether pieces are cut from it, and how a triangle lies. */
         Stock: {
             readonly is_cloth: boolean;
+            /** @description Whether it may be wider than is known. */
+            readonly varies: boolean;
             readonly grain: string;
             /** Format: uuid */
             id: string;
