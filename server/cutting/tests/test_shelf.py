@@ -137,40 +137,40 @@ class TrianglesTest(LedgerCase):
         Stock.objects.all().delete()
         self.units(kind="flying_goose", method="loose_triangles", finished="4", count="9")
 
-    def pile(self, gives: int = 4) -> Any:
+    def quarters(self, gives: int = 4) -> Any:
         return next(p for p in self.ask("get", f"{self.path}/cutting")["piles"] if p["gives"] == gives)
 
     def test_bought_triangles_are_neither_cut_nor_bought_again(self) -> None:
-        side, role = self.pile()["width"]["text"], self.pile()["fabric"]
-        self.assertEqual((self.pile()["wanted"], self.pile()["ready"]), (3, 0))
+        side, role = self.quarters()["width"]["text"], self.quarters()["fabric"]
+        self.assertEqual((self.quarters()["wanted"], self.quarters()["ready"]), (3, 0))
         sheet = self.stock(role, kind="quarter_triangle", across=side, count="5")
-        self.assertEqual((self.pile()["wanted"], self.pile()["ready"]), (1, 5))
+        self.assertEqual((self.quarters()["wanted"], self.quarters()["ready"]), (1, 5))
         self.assertFalse(sheet["stock"][0]["is_cloth"])
         self.stock(role, kind="quarter_triangle", across=side, count="4")
-        self.assertEqual(self.pile()["wanted"], 0)
+        self.assertEqual(self.quarters()["wanted"], 0)
         buying = self.ask("get", f"{self.path}/buying")
         self.assertNotIn(role, [p["fabric"] for p in buying["purchases"]])
         # They are no cloth: nothing is cut from them.
         self.ask("post", f"{self.path}/cutting", {}, expect=422)
 
     def test_odd_ones_are_put_by_and_taken_back(self) -> None:
-        letter = self.pile()["letter"]
-        self.assertEqual(self.pile()["odd"], 0)
+        letter = self.quarters()["letter"]
+        self.assertEqual(self.quarters()["odd"], 0)
         self.ask("post", f"{self.path}/cutting/piles/{letter}/triangles", expect=422)
         self.ask("patch", f"{self.path}/cutting/piles/{letter}", {"changes": {"cut": "3"}, "seen": {}})
-        self.assertEqual(self.pile()["odd"], 3)
+        self.assertEqual(self.quarters()["odd"], 3)
         sheet = self.ask("post", f"{self.path}/cutting/piles/{letter}/triangles")
         self.assertEqual(
             [(s["kind"], s["count"], s["name"]) for s in sheet["stock"]],
             [("quarter_triangle", 3, f"from pile {letter}")],
         )
-        self.assertEqual((self.pile()["odd"], self.pile()["left"], self.pile()["over"]), (0, 0, 0))
+        self.assertEqual((self.quarters()["odd"], self.quarters()["left"], self.quarters()["over"]), (0, 0, 0))
         # Three more geese: the odd ones are theirs.
         self.ask("patch", f"units/{self.unit}", {"changes": {"count": "12"}, "seen": {}})
-        self.assertEqual((self.pile()["ready"], self.pile()["left"]), (3, 0))
+        self.assertEqual((self.quarters()["ready"], self.quarters()["left"]), (3, 0))
         self.ask("patch", f"units/{self.unit}", {"changes": {"count": "9"}, "seen": {}})
         back = self.ask("post", f"{self.path}/cutting/undo")
-        self.assertEqual((back["stock"], self.pile()["odd"]), ([], 3))
+        self.assertEqual((back["stock"], self.quarters()["odd"]), ([], 3))
 
     def test_a_plan_whose_cloth_was_given_away_says_so_and_takes_nothing_from_elsewhere(self) -> None:
         for role in "ab":
