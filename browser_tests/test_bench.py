@@ -167,6 +167,8 @@ class DiagnoseARowTest(JourneyCase):
 
     def test_a_subject_is_picked_and_the_stage_stays(self) -> None:
         self.open(f"{HALF_SEWN}/measure")
+        # What can be picked comes in with the project's blocks; a list read anew under the hand takes nothing at Enter.
+        self.page.wait_for_load_state("networkidle")
         self.choose("What is measured", "Lantern")
         self.page.wait_for_url("**/measure")
         expect(self.page.get_by_role("heading", name="Measure Lantern")).to_be_attached()
