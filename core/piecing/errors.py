@@ -19,7 +19,8 @@
     │   ├── CornersOverlap          corners_overlap
     │   ├── RulerImpossible         ruler_impossible
     │   ├── HoldingNotUnderstood    holding_not_understood
-    │   └── CountOutOfRange         count_out_of_range
+    │   ├── CountOutOfRange         count_out_of_range
+    │   └── MoreThanMade            more_than_made
     ├── BlockError
     │   ├── PatternNotUnderstood    pattern_not_understood
     │   ├── TracksDoNotAddUp        tracks_do_not_add_up
@@ -68,6 +69,7 @@ __all__ = [
     "LengthError",
     "LengthNotUnderstood",
     "LengthOutOfRange",
+    "MoreThanMade",
     "NestedBlockDoesNotFit",
     "NoMarginGiven",
     "NothingToCut",
@@ -245,6 +247,12 @@ class CountOutOfRange(PlanError):
     """A number below or beyond what is worked with."""
 
     code = "count_out_of_range"
+
+
+class MoreThanMade(PlanError):
+    """More is put down as done than was made, or less than nothing."""
+
+    code = "more_than_made"
 
 
 class BlockError(PiecingError):

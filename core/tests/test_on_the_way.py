@@ -11,9 +11,10 @@ from shapely.geometry import Polygon
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style, inches, mm
 from piecing.planning import Choices, plan
-from piecing.planning.on_the_way import laid_together, sizes_between
+from piecing.planning.on_the_way import laid_pairs, laid_together, sizes_between
 from piecing.planning.unit_plan import UnitPlan
 from piecing.units import UnitSpec, kind_of
+from piecing.units.acts import TrimSquare
 
 from .samples import ALL_WAYS, sample
 
@@ -67,7 +68,7 @@ class PairingTest(TestCase):
                     for other, g in parts[n + 1 :]
                     if one.boundary.intersection(other.boundary).length > 1e-6
                 }
-                for t in p.simulated.making.together:
+                for t in laid_pairs(p):
                     if len(t.lower) == len(t.upper) == 1 and t.lower != t.upper:
                         tried += 1
                         self.assertIn(frozenset((*t.lower, *t.upper)), neighbours, (method.name, fabrics))
@@ -79,7 +80,11 @@ class BetweenTest(TestCase):
         """3 1/2, a little oversize: squares of 5, half-squares of 5 - √2/4 = 4.646, to be trimmed to 4 1/2."""
         p = hourglass("two_half_square_triangles_trimmed", "abab")
         self.assertEqual((p.cuts["square"], p.cuts["trimmed"]), (inches(5), inches("9/2")))
-        self.assertAlmostEqual(p.simulated.making.between[0].raw, 5 - sqrt(2) / 4, places=6)
+        self.assertAlmostEqual(
+            next(m.act.raw for m in p.simulated.making.moments if isinstance(m.act, TrimSquare)),
+            5 - sqrt(2) / 4,
+            places=6,
+        )
         self.assertEqual(
             said(p),
             [

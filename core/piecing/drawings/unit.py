@@ -8,14 +8,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..geometry.drawing import Drawing, Sketch
-from ..geometry.plane import Line, Point, bounds, sides_of, stretch_inside
-from ..geometry.sewing import Stack, Stitch, trim
+from ..geometry.plane import Point, sides_of
+from ..geometry.sewing import trim
 from ..lengths import Length
 from ..messages import Message
 from ..planning.unit_plan import UnitPlan
+from ..units.acts import LayCorner, LayStack, Sewing, Track
 from ..units.design import Design
-from ..units.method import Stage
 from ..units.simulate import Tip
+from .acts import act_front
 
 __all__ = ["StagePicture", "UnitPictures", "design_picture", "pictures"]
 
@@ -54,55 +55,37 @@ def pictures(plan: UnitPlan) -> UnitPictures:
     left, bottom, right, top = raw.extent
     pad = max(right - left, top - bottom) * _PAD
     window = (left - pad, bottom - pad, right + pad, top + pad)
-    stages = tuple(StagePicture(s.title, _stage(plan, s)) for s in plan.simulated.making.stages)
-    return UnitPictures(stages, _sewn(plan, window, pad), _corner(plan), _trimmed(plan, window, pad))
+    return UnitPictures(_stages(plan), _sewn(plan, window, pad), _corner(plan), _trimmed(plan, window, pad))
 
 
-def _stage(plan: UnitPlan, stage: Stage) -> Drawing:
-    sketch = Sketch()
-    shown = stage.shown
-    piece = shown.lower if isinstance(shown, Stack) else shown
-    pieces = (shown.lower, shown.upper) if isinstance(shown, Stack) else (shown,)
-    left, bottom, right, top = bounds(p.outline for q in pieces for p in q.faces)
-    pad = max(right - left, top - bottom) * _PAD
-    if isinstance(shown, Stack):
-        lap = pad * 0.18
-        sketch.piece(piece.shifted(lap, lap))
-        for patch in shown.upper.shifted(-lap, -lap).faces:
-            sketch.polygon("back", patch.outline, patch.fabric)
-        for stitch in shown.stitches:
-            _stitching(sketch, shown, stitch, lap)
-    else:
-        sketch.piece(piece)
-    cloth = bounds(p.outline for q in pieces for p in q.faces)
-    for blade in stage.blades:
-        _across(sketch, "blade", blade, cloth, pad * 0.3)
-    size = _cut_size(plan, right - left)
-    if size is not None:
-        _level(sketch, (left, bottom), (right, bottom), -pad * 0.55, size)
-    square = max(right - left, top - bottom)
-    x, y = (left + right - square) / 2, (bottom + top - square) / 2
-    return sketch.drawn((x - pad, y - pad, x + square + pad, y + square + pad), stage.title)
+def _stages(plan: UnitPlan) -> tuple[StagePicture, ...]:
+    """One picture a seam: what is laid together, where it is sewn and where it is cut; seams that look alike once."""
+    moments = plan.simulated.making.moments
+    found: dict[str, StagePicture] = {}
+    for m in moments:
+        verb, _, seam = m.key.partition(" ")
+        sewing = m.act
+        if verb != "sew" or not isinstance(sewing, Sewing):
+            continue
+        lay = next(x.act for x in moments if x.key == f"lay {seam}")
+        cut = next((x for x in moments if x.key == f"cut {seam}" and x.stack is not None), m)
+        title = Message(_STAGES[sewing.how])
+        found.setdefault(str(title) + str(lay), StagePicture(title, act_front(cut, title, _base(plan, lay))))
+    return tuple(found.values())
 
 
-def _stitching(sketch: Sketch, stack: Stack, stitch: Stitch, lap: float) -> None:
-    for patch in stack.upper.faces:
-        inside = stretch_inside(stitch.line, patch.outline)
-        if inside:
-            (x1, y1), (x2, y2) = stitch.line.at(inside[0]), stitch.line.at(inside[1])
-            sketch.line("stitch", (x1 - lap, y1 - lap), (x2 - lap, y2 - lap))
+_STAGES = {
+    Track.BESIDE: "Right sides together, sewn both sides of the line, to be cut on it",
+    Track.ROUND: "Right sides together, sewn right round, to be cut on both diagonals",
+    Track.ON: "A square on the corner, sewn on its diagonal, to be folded back",
+    Track.EDGE: "Right sides together, sewn along one edge",
+}
 
 
-def _across(sketch: Sketch, role: str, line: Line, box: Window, beyond: float) -> None:
-    """A line drawn right across a box and a little past it."""
-    left, bottom, right, top = box
-    inside = stretch_inside(line, ((left, bottom), (right, bottom), (right, top), (left, top)))
-    if inside:
-        sketch.line(role, line.at(inside[0] - beyond), line.at(inside[1] + beyond))
-
-
-def _cut_size(plan: UnitPlan, width: float) -> Length | None:
-    return next((size for size in plan.cuts.values() if abs(float(size) - width) < 1e-6), None)
+def _base(plan: UnitPlan, lay: object) -> Length | None:
+    """The cut size of the piece beneath."""
+    bit = lay.lower.bit if isinstance(lay, LayStack | LayCorner) else None
+    return plan.cuts.get(bit.name) if bit is not None else None
 
 
 def _level(sketch: Sketch, start: Point, end: Point, drop: float, size: Length) -> None:

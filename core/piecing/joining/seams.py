@@ -17,7 +17,7 @@ from ..geometry.plane import Point, holds
 from ..lengths import Length
 from .order import Joint, Order, order_of, orders
 
-__all__ = ["VALUES", "BlockSeam", "Meeting", "block_seams", "darkness", "edge_meetings", "meetings"]
+__all__ = ["VALUES", "BlockSeam", "Meeting", "block_seams", "darkness", "edge_meetings", "joint_name", "meetings"]
 
 VALUES = {"light": 0, "medium": 1, "dark": 2}
 _NEAR = 1e-6
@@ -78,7 +78,7 @@ def block_seams(pattern: Pattern, order: Order) -> tuple[BlockSeam, ...]:
         (x1, y1), (x2, y2) = joint.start, joint.end
         found.append(
             BlockSeam(
-                _joint_name(pattern, joint), (float(x1), high - float(y1)), (float(x2), high - float(y2)), level, False
+                joint_name(pattern, joint), (float(x1), high - float(y1)), (float(x2), high - float(y2)), level, False
             )
         )
     return tuple(found)
@@ -114,7 +114,7 @@ def _held_seams(pattern: Pattern, place: object, held: BlockPlacement) -> Iterat
         yield replace(s, name=f"{place.name}, {s.name}", start=moved(s.start), end=moved(s.end))  # type: ignore[attr-defined]
 
 
-def _joint_name(pattern: Pattern, joint: Joint) -> str:
+def joint_name(pattern: Pattern, joint: Joint) -> str:
     """As people count: "row 2 seam 3", "the seam below row 1"."""
     xs, ys = _edges(pattern.columns), _edges(pattern.rows)
     (x1, y1), (x2, y2) = joint.start, joint.end

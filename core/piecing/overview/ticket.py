@@ -1,86 +1,135 @@
-"""The bench ticket: one unit's cutting, sewing, pressing and trimming on one sheet, the same on paper as on screen.
+"""The bench ticket: what a unit or a block is sewn from without a screen, the same on paper as on screen.
 
+Its steps are those of the bench, its trimming is the recipe's, its sizes are the plan's: nothing is said anew here.
 Source: docs/theory, section 13.8.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ..drawings.unit import design_picture
 from ..geometry.drawing import Drawing
-from ..lengths import Length
+from ..handling.cautions import cautions_for
+from ..handling.from_map import SeamWays
+from ..handling.joining_steps import JoinStep
+from ..handling.lots import LotPlan, wound_before
+from ..handling.marking import Marking
+from ..handling.steps import BenchStage, UnitStep, unit_steps
+from ..lengths import Length, inches
 from ..messages import Message
-from ..planning.on_the_way import laid_together, sizes_between
+from ..planning.on_the_way import laid_together
 from ..planning.unit_plan import CutPiece, UnitPlan
-from ..trimming import Cutter, Ruler, expectation, recipes
+from ..trimming import Cutter, Recipe, Ruler, expectation, recipes
 
-__all__ = ["NEEDLE", "Ticket", "ticket"]
+__all__ = ["BlockTicket", "Hands", "Ticket", "block_ticket", "ticket"]
 
-
-NEEDLE = Message("Never sew over pins; take each out before the needle reaches it.")
-_LONG_BATCH = 40
-_REST = Message("A long batch: stand up now and then, rest the wrist.")
+Letters = Mapping[tuple[str, Length, Length, int], str]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
+class Hands:
+    """What the bench knows beyond the plan: fabrics' ``names`` and ``values`` by role, how lines are marked, the piles' letters,
+    the lots, what a bobbin holds, and how the pressing map presses the seams within the unit."""
+
+    names: Mapping[str, str]
+    values: Mapping[str, int] = field(default_factory=dict)
+    marking: Marking = Marking.CENTRE
+    letters: Letters | None = None
+    lots: tuple[LotPlan, ...] = ()
+    bobbin: Length = inches(2500)
+    mapped: SeamWays | None = None
+
+
+@dataclass(frozen=True)
 class Ticket:
-    """``boxes`` are batches to tick off, ``per_box`` units each."""
+    """One unit. ``lots`` are boxes to tick off, ``per_go`` units for each go; a fresh bobbin goes in before those ``wound``."""
 
     kind: str
     method: str
     wanted: Message
     cut: tuple[Message, ...]
-    sew: tuple[Message, ...]
-    press: Message
-    trim: tuple[Message, ...]
+    pairs: tuple[Message, ...]
+    steps: tuple[UnitStep, ...]
+    recipe: Recipe
     target: Length
     target_height: Length
     tips: tuple[Message, ...]
-    boxes: int
-    per_box: int
+    lots: tuple[LotPlan, ...]
+    wound: tuple[int, ...]
+    goes: int
+    per_go: int
     cautions: tuple[Message, ...]
     picture: Drawing
 
 
-def ticket(
-    plan: UnitPlan, fabrics: Mapping[str, str], rulers: Sequence[Ruler], cutter: Cutter = Cutter.RIGHT
-) -> Ticket:
-    """One unit's ticket; ``fabrics`` are names by role."""
+@dataclass(frozen=True)
+class BlockTicket:
+    """One block: in which order it is joined, how it is pressed, what to check."""
+
+    name: str
+    wanted: Message
+    steps: tuple[JoinStep, ...]
+    cautions: tuple[Message, ...]
+    picture: Drawing
+
+
+def ticket(plan: UnitPlan, hands: Hands, rulers: Sequence[Ruler], cutter: Cutter = Cutter.RIGHT) -> Ticket:
+    """One unit's ticket."""
     recipe = recipes(plan, rulers, cutter)[0]
-    stages = plan.simulated.making.stages
+    steps = unit_steps(plan, hands.names, hands.values, hands.marking, hands.letters, hands.mapped)
     expected = expectation(plan)
     tips = tuple(
         Message("{mark}: {at} from the {side} edge", mark=m.name, at=m.distance, side=m.side) for m in expected.marks
     )
-    hands = Message("{drawn} as drawn, {other} mirrored", drawn=plan.choices.count, other=plan.choices.mirrored)
-    cautions = (*recipe.cautions, NEEDLE, *((_REST,) if plan.made > _LONG_BATCH else ()))
+    drawn = Message("{drawn} as drawn, {other} mirrored", drawn=plan.choices.count, other=plan.choices.mirrored)
+    sewn = len(plan.kind.parts) > 1
+    cautions = (
+        *cautions_for(BenchStage.TRIM, cuts=True, units=plan.made),
+        *(cautions_for(BenchStage.SEW) if sewn else ()),
+        *(cautions_for(BenchStage.PRESS)),
+    )
+    told = dict.fromkeys(cautions)
+    last = cautions[-1]
     return Ticket(
         kind=plan.spec.kind,
         method=plan.method.name,
-        wanted=hands if plan.handed else Message("{n} wanted, {made} made", n=plan.wanted, made=plan.made),
-        cut=tuple(_cut(p, fabrics, plan) for p in plan.pieces),
-        sew=(*laid_together(plan, fabrics), *(s.title for s in stages), *sizes_between(plan)),
-        press=_press(plan),
-        trim=tuple(Message("{title}: {how}", title=s.title, how=s.how) for s in recipe.steps),
+        wanted=drawn if plan.handed else Message("{n} wanted, {made} made", n=plan.wanted, made=plan.made),
+        cut=tuple(_cut(p, hands, plan) for p in plan.pieces),
+        pairs=laid_together(plan, hands.names),
+        steps=steps if sewn else (),
+        recipe=recipe,
         target=plan.target_width,
         target_height=plan.target_height,
         tips=tips,
-        boxes=plan.batches,
-        per_box=plan.batch.units,
-        cautions=tuple(dict.fromkeys(cautions)),
+        lots=hands.lots,
+        wound=wound_before(hands.lots, hands.bobbin),
+        goes=plan.batches,
+        per_go=plan.batch.units,
+        cautions=(*(c for c in told if c != last), last),
         picture=design_picture(plan.kind.design(plan.spec), Message("The finished unit.")),
     )
 
 
-def _cut(p: CutPiece, fabrics: Mapping[str, str], plan: UnitPlan) -> Message:
-    name = fabrics.get(p.role, p.role.upper())
+def block_ticket(name: str, count: int, steps: tuple[JoinStep, ...], picture: Drawing) -> BlockTicket:
+    """One block's ticket, from the steps of joining it."""
+    cautions = dict.fromkeys((*cautions_for(BenchStage.JOIN), *cautions_for(BenchStage.PRESS)))
+    last = cautions_for(BenchStage.JOIN)[-1]
+    wanted = Message("{n, plural, one {one block} other {# blocks}} to join", n=count)
+    return BlockTicket(name, wanted, steps, (*(c for c in cautions if c != last), last), picture)
+
+
+def _cut(p: CutPiece, hands: Hands, plan: UnitPlan) -> Message:
+    name = hands.names.get(p.role, p.role.upper())
     further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
+    letter = (hands.letters or {}).get((p.role, p.width, p.height, p.gives), "")
+    head = "{letter}: " if letter else ""
     return Message(
-        "{n, plural, one {one square} other {# squares}} {w}, {fabric}{further}{which}"
+        head + "{n, plural, one {one square} other {# squares}} {w}, {fabric}{further}{which}"
         if p.is_square
-        else "{n} of {w} by {h}, {fabric}{further}{which}",
+        else head + "{n} of {w} by {h}, {fabric}{further}{which}",
+        letter=letter,
         n=p.count,
         w=p.width,
         h=p.height,
@@ -89,9 +138,3 @@ def _cut(p: CutPiece, fabrics: Mapping[str, str], plan: UnitPlan) -> Message:
         # Of several pieces, which one goes where; a diagonal says it already.
         which=f", {plan.method.size_name(p.name)}" if len(plan.pieces) > 2 and not further else "",
     )
-
-
-def _press(plan: UnitPlan) -> Message:
-    if len(plan.kind.parts) == 1:
-        return Message("Press flat.")
-    return Message("Set each seam closed, open it toward the darker cloth, press up and down, never across the bias.")

@@ -1,28 +1,52 @@
 """What lies between the pieces as cut and the unit: which fabrics are laid together, and squares that are measured or trimmed.
 
-All of it is read off the batch as the engine made it. Source: docs/theory, section 3.
+All of it is read off the acts of making one batch. Source: docs/theory, section 3.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 
 from ..lengths import Length, finest_mark
 from ..messages import Listing, Message
-from ..units.method import LaidTogether
+from ..units.acts import LayCorner, LayPage, LayStack, Thing, TrimSquare
 from .unit_plan import UnitPlan
 
-__all__ = ["laid_together", "sizes_between"]
+__all__ = ["LaidTogether", "laid_pairs", "laid_together", "on_mark", "sizes_between"]
 
 _SEVERAL = 3
 """With so many fabrics it is asked which goes with which; with two there is nothing to choose."""
+
+
+@dataclass(frozen=True, slots=True)
+class LaidTogether:
+    """Two pieces that are sewn to each other: the fabrics that either one shows."""
+
+    lower: tuple[str, ...]
+    upper: tuple[str, ...]
+
+
+def laid_pairs(plan: UnitPlan) -> tuple[LaidTogether, ...]:
+    """What is laid on what, in the order of the work and each once."""
+    found: dict[LaidTogether, None] = {}
+    for m in plan.simulated.making.moments:
+        pair: tuple[Thing, Thing] | None = None
+        match m.act:
+            case LayStack() | LayCorner():
+                pair = m.act.lower, m.act.upper
+            case LayPage():
+                pair = m.act.left, m.act.right
+        if pair:
+            found.setdefault(LaidTogether(pair[0].fabrics, pair[1].fabrics))
+    return tuple(found)
 
 
 def laid_together(plan: UnitPlan, names: Mapping[str, str]) -> tuple[Message, ...]:
     """Which fabrics are paired with which, in the order of the work, where three or more meet; ``names`` by role."""
     if len(set(plan.spec.part_fabrics)) < _SEVERAL:
         return ()
-    steps = plan.simulated.making.together
+    steps = laid_pairs(plan)
     if _one_takes_all(steps):
         return (
             Message(
@@ -54,25 +78,26 @@ def _and(fabrics: tuple[str, ...], names: Mapping[str, str]) -> Listing:
     return Listing([names.get(f, f.upper()) for f in fabrics], last=" and ")
 
 
-def _exactly(size: float, mark: Length) -> Length:
+def on_mark(size: float, mark: Length) -> Length:
     """A size that was cut by, back from the engine's figures: on the mark that it stood on, when it stood on one."""
-    on_mark = Length.near(size).round_near(mark)
-    return on_mark if abs(float(on_mark) - size) < 1e-6 else Length.near(size)
+    found = Length.near(size).round_near(mark)
+    return found if abs(float(found) - size) < 1e-6 else Length.near(size)
 
 
 def sizes_between(plan: UnitPlan) -> tuple[Message, ...]:
     """Half-square triangles on the way to the unit planned: what they measure as sewn, and what they are trimmed to."""
     mark = finest_mark(plan.choices.ruler_step)
-    found = []
-    for b in plan.simulated.making.between:
-        raw = Length.near(b.raw).round_near(mark)
-        found.append(
-            Message("On the way, the half-square triangles measure about {raw}; they are not trimmed.", raw=raw)
-            if b.trimmed is None
-            else Message(
-                "On the way, the half-square triangles measure about {raw}: trim them to {size}, the seam through both corners.",
-                raw=raw,
-                size=_exactly(b.trimmed, mark),
+    found: dict[Message, None] = {}
+    for m in plan.simulated.making.moments:
+        if isinstance(m.act, TrimSquare):
+            raw = Length.near(m.act.raw).round_near(mark)
+            found.setdefault(
+                Message("On the way, the half-square triangles measure about {raw}; they are not trimmed.", raw=raw)
+                if m.act.side is None
+                else Message(
+                    "On the way, the half-square triangles measure about {raw}: trim them to {size}, the seam through both corners.",
+                    raw=raw,
+                    size=on_mark(m.act.side, mark),
+                )
             )
-        )
     return tuple(found)

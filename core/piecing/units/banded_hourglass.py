@@ -111,14 +111,12 @@ class BandedHourglassLoose(Method):
         return (LadderRule("size", "quarter", "to the short seam and the joining seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, base, width, length = WorkSurface(needle), cuts["half"], cuts["band"], cuts["band_length"]
+        bench, base, width, length = WorkSurface(needle, cuts), cuts["half"], cuts["band"], cuts["band_length"]
         left, top, triangle, band = spec.part_fabrics
         quarters, edge = sewn_quarters(bench, cuts["quarter"], top, left)
-        bench.show("Two quarters joined on a short edge", quarters)
         strip, lower, _ = strip_piece(length, width, band)
         onto = Line((0.0, 0.0), (base, 0.0))
         banded = bench.join(quarter_triangle(base, triangle), onto, strip, lower, "band seam", (base - length) / 2)
-        bench.show("The band on the triangle's long edge, middles together", banded)
         start, end = needle.at("band seam").take_up
         far = onto.shifted(start + end - width)
         meet = (base - edge.start[0] * 2**0.5) / 2

@@ -132,7 +132,7 @@ class FlippedCorners(Method):
         return (LadderRule("size", "square", "nothing: the folds lie on the lines"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = WorkSurface(needle)
+        bench = WorkSurface(needle, cuts)
         unit = square(cuts["square"], spec.part_fabrics[0])
         for n in self._here(spec):
             size = cuts[f"corner_{n}"]

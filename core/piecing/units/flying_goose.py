@@ -10,8 +10,9 @@ from math import hypot
 
 from ..errors import RatioNotPossible
 from ..geometry.plane import Line, Point, meeting
-from ..geometry.sewing import Needle, Patch, Piece, Stack, oblong, square
+from ..geometry.sewing import Needle, Patch, Piece, oblong, square
 from ..lengths import ZERO, Length
+from .acts import Where
 from .design import Design
 from .half_square_triangle import flipped_margin, spare_from_corner
 from .kind import Kind, Mark, part
@@ -125,14 +126,12 @@ class GooseLoose(_TwoToOne):
         )
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, large, small = WorkSurface(needle), cuts["large"], cuts["small"]
+        bench, large, small = WorkSurface(needle, cuts), cuts["large"], cuts["small"]
         goose, left, right = spec.part_fabrics
         left_leg, right_leg = quarter_legs(large)
         edge, leg, hypotenuse = long_edge(small), large / 2**0.5, small * 2**0.5
         body = quarter_triangle(large, goose)
-        bench.show("The goose triangle, long edge on the straight grain", body)
         one = bench.join(body, left_leg, half_triangle(small, left), edge, "left seam", leg - hypotenuse, loose=True)
-        bench.show("One sky triangle sewn, the corners at the base together", one)
         return bench.made(bench.join(one, right_leg, half_triangle(small, right), edge, "right seam", 0.0, loose=True))
 
 
@@ -148,22 +147,14 @@ class GooseFour(GooseLoose):
         return Batch(pieces, 4, Hands.HALF_EACH)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, large, small = WorkSurface(needle), cuts["large"], cuts["small"]
+        bench, large, small = WorkSurface(needle, cuts), cuts["large"], cuts["small"]
         goose, left, right = spec.part_fabrics
-        far = large - small
-        two = Piece((*square(small, left).faces, *square(small, left).shifted(far, far).faces))
         diagonal, other = Line((0.0, 0.0), (large, large)), Line((0.0, large), (large, 0.0))
-        stack = bench.sew_both_sides(Stack(square(large, goose), two), "first seam", diagonal)
-        bench.show("Two small squares on opposite corners, sewn both sides of the diagonal", stack, (diagonal,))
         geese: list[Piece] = []
-        for half, corner in zip(bench.cut(stack, diagonal), ((0.0, far), (far, 0.0)), strict=True):
-            third = square(small, right).shifted(*corner)
-            x, y = corner
-            across = Line((x, y + small), (x + small, y))
-            heart = bench.sew_both_sides(Stack(half.opened("first seam"), third), "second seam", across)
-            if not geese:
-                bench.show("A third small square on the corner between, sewn both sides", heart, (other,))
-            geese += [goose_half.opened("second seam") for goose_half in bench.cut(heart, other)]
+        ends = (Where.LOWER_LEFT, Where.UPPER_RIGHT)
+        halves = bench.on_corners(square(large, goose), small, left, ends, "first seam", diagonal)
+        for half, at in zip(halves, (Where.UPPER_LEFT, Where.LOWER_RIGHT), strict=True):
+            geese += bench.on_corners(half, small, right, (at,), "second seam", other)
         return bench.made(*geese)
 
 
@@ -212,7 +203,7 @@ class GooseFlipped(_TwoToOne):
         return (LadderRule("width", "wide", same), LadderRule("height", "tall", same))
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = WorkSurface(needle)
+        bench = WorkSurface(needle, cuts)
         goose, left, right = spec.part_fabrics
         body = oblong(cuts["wide"], cuts["tall"], goose)
         one = bench.flipped(body, 3, cuts["corner"], left, allowance, "left seam")
@@ -256,18 +247,17 @@ class GooseTwoUnits(_TwoToOne):
         return cuts["square"], cuts["square"] - take_up.times_root2(), cuts["trimmed"], spec.height
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["trimmed"]
+        bench, side = WorkSurface(needle, cuts), cuts["trimmed"]
         goose, left, right = spec.part_fabrics
 
         def half(sky: str) -> Piece:
             return bench.trimmed(bench.half_square(cuts["square"], goose, sky, "diagonal"), side)
 
-        one, other = half(left), half(right).turned(270).at_origin()
-        bench.show("Two half-square triangles, trimmed", one)
         onto, edge = Line((side, 0.0), (side, side)), Line((0.0, side), (0.0, 0.0))
-        units = [bench.join(one, onto, other, edge, "middle seam")]
-        if left != right:
-            units *= 2
+        units = []
+        for _ in range(1 if left == right else 2):
+            one, other = half(left), half(right).turned(270).at_origin()
+            units.append(bench.join(one, onto, other, edge, "middle seam"))
         return bench.made(*units)
 
 
@@ -328,7 +318,7 @@ class Templates(Method):
         )
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = WorkSurface(needle)
+        bench = WorkSurface(needle, cuts)
         wide, tall, across, up = (cuts[n] for n in ("goose_wide", "goose_tall", "sky_wide", "sky_tall"))
         goose, left, right = spec.part_fabrics
         apex = (wide / 2, tall)
@@ -344,7 +334,6 @@ class Templates(Method):
         sky_end = (-p * out + q * (-e * h - q * out) / p) / h
         below = sky_end - goose_end
         leg, hypotenuse = hypot(wide / 2, tall), hypot(across, up)
-        bench.show("A goose and two skies cut round their templates", body)
         meet = leg - below - hypotenuse
         one = bench.join(body, left_leg, left_sky, Line((0.0, 0.0), (across, up)), "left seam", meet, loose=True)
         edge = Line((0.0, up), (across, 0.0))

@@ -10,6 +10,7 @@ from collections.abc import Iterable, Mapping
 from ..geometry.plane import Line, Point
 from ..geometry.sewing import Needle, Piece, Stack, square, turned_over
 from ..lengths import ZERO, Length, inches
+from .acts import Apart, Cutting, Sewing, Track, Which
 from .design import Design
 from .kind import Kind, Mark, long_seams, part
 from .method import Batch, Cuts, LadderRule, Making, Margins, Method, PieceRule, Spare, even_margins
@@ -85,10 +86,10 @@ class Pair(_Square):
         return raw, raw
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["square"]
+        bench, side = WorkSurface(needle, cuts), cuts["square"]
         lower, upper = square(side, spec.part_fabrics[1]), square(side, spec.part_fabrics[0])
         diagonal = Line((0.0, 0.0), (side, side))
-        return bench.made(*bench.paired(lower, upper, "diagonal", diagonal, "Paired, sewn both sides of the diagonal"))
+        return bench.made(*bench.paired(lower, upper, "diagonal", diagonal))
 
 
 class HalfSquareFour(_Square):
@@ -111,18 +112,19 @@ class HalfSquareFour(_Square):
         return raw, raw
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["square"]
+        bench, side = WorkSurface(needle, cuts), cuts["square"]
         corners = ((0.0, 0.0), (side, 0.0), (side, side), (0.0, side))
-        stack = Stack(
-            square(side, spec.part_fabrics[1]),
-            turned_over(square(side, spec.part_fabrics[0]), Line(corners[0], corners[2])),
-        )
+        one, other = Line(corners[0], corners[2]), Line(corners[1], corners[3])
+        upper = turned_over(square(side, spec.part_fabrics[0]), one)
+        stack = bench.stacked(square(side, spec.part_fabrics[1]), upper, "round", Which.BOTH, (), mark=False)
         for n in range(4):
             stack = bench.sew(stack, f"edge {n + 1}", Line(corners[n], corners[(n + 1) % 4]))
-        one, other = Line(corners[0], corners[2]), Line(corners[1], corners[3])
-        bench.show("Paired, sewn right round the outside", stack, (one, other))
         quarters = [q for half in bench.cut(stack, one) for q in bench.cut(half, other)]
-        return bench.made(*(_longest_opened(q).turned(45) for q in quarters))
+        units = [_longest_opened(q).turned(45) for q in quarters]
+        bench.sewn_apart(
+            stack, "round", Sewing("round", Track.ROUND), Apart(Cutting.BOTH, Which.BOTH), (one, other), units
+        )
+        return bench.made(*units)
 
 
 class Eight(_Square):
@@ -148,18 +150,20 @@ class Eight(_Square):
         return raw, raw
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["square"]
+        bench, side = WorkSurface(needle, cuts), cuts["square"]
         one, other = Line((0.0, 0.0), (side, side)), Line((side, 0.0), (0.0, side))
-        stack = Stack(square(side, spec.part_fabrics[1]), turned_over(square(side, spec.part_fabrics[0]), one))
+        upper = turned_over(square(side, spec.part_fabrics[0]), one)
+        stack = bench.stacked(square(side, spec.part_fabrics[1]), upper, "diagonals", Which.BOTH, (one, other))
         stack = bench.sew_both_sides(bench.sew_both_sides(stack, "diagonal 1", one), "diagonal 2", other)
         upright, level = Line((side / 2, 0.0), (side / 2, side)), Line((0.0, side / 2), (side, side / 2))
-        bench.show("Paired, sewn both sides of both diagonals", stack, (upright, level, one, other))
         units = []
         for left_or_right, half in enumerate(bench.cut(stack, upright)):
             for upper_or_lower, quarter in enumerate(bench.cut(half, level)):
                 # Lower left and upper right quarters lie on the first diagonal.
                 through = one if left_or_right != upper_or_lower else other
                 units += [_longest_opened(s) for s in bench.cut(quarter, through)]
+        sewing, apart = Sewing("diagonals", Track.BESIDE, Which.BOTH), Apart(Cutting.EIGHT, Which.BOTH)
+        bench.sewn_apart(stack, "diagonals", sewing, apart, (upright, level, one, other), units)
         return bench.made(*units)
 
 
@@ -174,10 +178,9 @@ class HalfSquareLoose(Pair):
         return Batch((PieceRule("square", 0, 1, gives=2), PieceRule("square", 1, 1, gives=2)), units=1)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["square"]
+        bench, side = WorkSurface(needle, cuts), cuts["square"]
         edge = long_edge(side)
         a, b = (half_triangle(side, role) for role in spec.part_fabrics)
-        bench.show("A triangle of each, long edges on the bias", a)
         return bench.made(bench.join(a, edge, b, edge, "diagonal", loose=True))
 
 
@@ -205,7 +208,7 @@ class HalfSquareFlipped(_Square):
         return cuts["square"], cuts["square"]
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["square"]
+        bench, side = WorkSurface(needle, cuts), cuts["square"]
         unit = bench.flipped(square(side, spec.part_fabrics[0]), 3, side, spec.part_fabrics[1], allowance, "diagonal")
         return bench.made(unit)
 

@@ -12,10 +12,9 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ..geometry.plane import Line
-from ..geometry.sewing import Needle, Piece, Stack
+from ..geometry.sewing import Needle, Piece
 from ..lengths import ZERO, Length
-from ..messages import Message
+from .acts import Moment
 from .spec import UnitSpec
 
 __all__ = [
@@ -24,14 +23,11 @@ __all__ = [
     "Cuts",
     "Hands",
     "LadderRule",
-    "LaidTogether",
     "Making",
     "Margins",
     "Method",
     "PieceRule",
     "Spare",
-    "SquareBetween",
-    "Stage",
     "even_margins",
     "oversize",
 ]
@@ -151,46 +147,15 @@ class LadderRule:
 
 
 @dataclass(frozen=True, slots=True)
-class Stage:
-    """A moment on the table: what lies there, and where the blade will go."""
-
-    title: Message
-    shown: Stack | Piece
-    blades: tuple[Line, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class LaidTogether:
-    """Two pieces that are sewn to each other: the fabrics that either one shows."""
-
-    lower: tuple[str, ...]
-    upper: tuple[str, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class SquareBetween:
-    """Half-square triangles on the way to another unit: the side they come out with, and what they are trimmed to, if they are;
-    inches."""
-
-    raw: float
-    trimmed: float | None
-
-
-@dataclass(frozen=True, slots=True)
 class Making:
-    """One batch made on the engine: its units as they come off, what was seen on the way, what was sewn and cut.
-
-    ``together`` is what was laid on what, ``between`` the squares on the way, both in the order of the work and each once.
-    """
+    """One batch made on the engine: its units as they come off, every act on the way, what was sewn and cut."""
 
     units: tuple[Piece, ...]
-    stages: tuple[Stage, ...]
+    moments: tuple[Moment, ...]
     sewn: float
     seams: int
     cuts_apart: int
     loose_bias: bool = False
-    together: tuple[LaidTogether, ...] = ()
-    between: tuple[SquareBetween, ...] = ()
 
 
 CUT_WORDS = {

@@ -128,26 +128,24 @@ class Triangles(Method):
         return (LadderRule("size", "large", "to the joining seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, q, t, large = WorkSurface(needle), cuts["square"], cuts["small"], cuts["large"]
+        bench, q, t, large = WorkSurface(needle, cuts), cuts["square"], cuts["small"], cuts["large"]
         big, outer, lower_left, upper_right, inner = spec.part_fabrics
         if outer == inner:
             corner = square(q, outer)
         else:
             # Outer half to the corner: lower left here, since the half is built with its right angle there.
-            halves = bench.half_square(cuts["half_square"], inner, outer, "small diagonal")
+            halves = bench.half_square(cuts["half_square"], inner, outer, "small diagonal", loose=True)
             corner = bench.trimmed(halves, q).turned(90).at_origin()
         right, leg = Line((q, 0.0), (q, q)), Line((0.0, t), (0.0, 0.0))
         small = Piece(half_triangle(t, lower_left).faces).turned(270).at_origin()
         other = Piece(half_triangle(t, upper_right).faces).turned(270).at_origin()
         one = bench.join(corner, right, small, leg, "first short seam", loose=True)
-        bench.show("A small triangle on one side of the square", one)
         top, foot = Line((q, q), (0.0, q)), Line((0.0, 0.0), (t, 0.0))
         two = bench.join(one, top, other, foot, "second short seam", q - t, loose=True)
         e1, e2 = (sum(needle.at(n).take_up) / 2 for n in ("first short seam", "second short seam"))
         reach = (q - e1) + (q - e2) + allowance * 2**0.5
         true_edge = Line((reach, 0.0), (0.0, reach))
-        bench.show("The pieced half, its long edge trued one allowance beyond the square's corner", two, (true_edge,))
-        pieced, _ = two.cut(true_edge)
+        pieced = bench.trued(two, true_edge, "long edge")
         onto = long_edge(large)
         meet = (large - reach) / 2 * 2**0.5
         return bench.made(

@@ -105,6 +105,7 @@ class Squares(Method):
     title = "Squares"
     line = "two rows of two"
     exact = True
+    of_strips = False
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch(tuple(PieceRule("square", n, 1) for n in range(4)), units=1)
@@ -127,14 +128,19 @@ class Squares(Method):
         return (LadderRule("size", "square", "by the second square, less the seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["square"]
+        bench, side = WorkSurface(needle, cuts), cuts["square"]
         right, left = Line((side, 0.0), (side, side)), Line((0.0, side), (0.0, 0.0))
 
         def row(one: str, other: str) -> Piece:
+            if self.of_strips:
+                return bench.strips(one, other, side, "row seam")
             return bench.join(square(side, one), right, square(side, other), left, "row seam")
 
-        lower, upper = row(spec.part_fabrics[0], spec.part_fabrics[1]), row(spec.part_fabrics[3], spec.part_fabrics[2])
-        bench.show("A row of two, pressed to one side; the other row to the other", lower)
+        one, other, third, fourth = spec.part_fabrics
+        # Two rows alike are sewn alike, and one of them turned.
+        alike = (fourth, third) == (other, one)
+        lower = row(one, other)
+        upper = row(one, other).turned(180).at_origin() if alike else row(fourth, third)
         width = lower.extent[2]
         return bench.made(
             bench.join(lower, Line((width, side), (0.0, side)), upper, Line((0.0, 0.0), (width, 0.0)), "joining seam")
@@ -147,6 +153,7 @@ class Strips(Squares):
     name = "strips"
     title = "Strips"
     line = "sewn in pairs, cut across"
+    of_strips = True
 
     def batch(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> Batch:
         return Batch(tuple(PieceRule("square", n, 1, strip=True) for n in range(4)), units=1)
@@ -189,7 +196,7 @@ class Cut(Method):
         return (LadderRule("width", "wide", same), LadderRule("height", "tall", same))
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        return WorkSurface(needle).made(oblong(cuts["wide"], cuts["tall"], spec.part_fabrics[0]))
+        return WorkSurface(needle, cuts).made(oblong(cuts["wide"], cuts["tall"], spec.part_fabrics[0]))
 
 
 SQUARES, STRIPS = Squares(), Strips()

@@ -80,7 +80,7 @@ class QuarterTwoUnits(_Squares):
         return Batch(tuple(PieceRule("square", n, 1) for n in range(4)), 4, Hands.HALF_EACH)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench = WorkSurface(needle)
+        bench = WorkSurface(needle, cuts)
         stacks = (
             1 if {spec.part_fabrics[0], spec.part_fabrics[3]} == {spec.part_fabrics[1], spec.part_fabrics[2]} else 2
         )
@@ -91,15 +91,13 @@ class QuarterTwoUnits(_Squares):
         side = one.extent[2]
         # Turned over along the second diagonal the other unit shows its seam on the first one's, fabrics as it lies.
         across = Line((0.0, side), (side, 0.0))
-        title = "Two units together, seams nested, sewn both sides of the other diagonal"
-        return bench.paired(one, other, "second diagonal", across, title)
+        return bench.paired(one, other, "second diagonal", across, over_seam=True)
 
     def _halves(self, bench: WorkSurface, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
         bottom, right, top, left = spec.part_fabrics
         side = cuts["square"]
         one = bench.half_square(side, bottom, left, "first diagonal")
         other = bench.half_square(side, right, top, "first diagonal")
-        bench.show("A half-square triangle, pressed", one)
         return one, other
 
 
@@ -148,12 +146,11 @@ class QuarterSquareLoose(_Squares):
         return Batch(tuple(PieceRule("square", n, 1, gives=4) for n in range(4)), units=1)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["square"]
+        bench, side = WorkSurface(needle, cuts), cuts["square"]
         bottom, right, top, left = spec.part_fabrics
         one, edge = sewn_quarters(bench, side, bottom, right)
         other, _ = sewn_quarters(bench, side, top, left)
-        bench.show("Two triangles joined on a short edge, twice", one)
-        return bench.made(bench.join(one, edge, other, edge, "long diagonal", loose=True))
+        return bench.made(bench.join(one, edge, other, edge, "long diagonal", loose=True, crossing=True))
 
 
 LOOSE, TWO_UNITS, TWO_TRIMMED = QuarterSquareLoose(), QuarterTwoUnits(), TwoTrimmed()

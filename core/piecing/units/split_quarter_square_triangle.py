@@ -86,15 +86,14 @@ class UnitAndSquare(Method):
         return (LadderRule("size", "plain", "to the long diagonal seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["plain"]
+        bench, side = WorkSurface(needle, cuts), cuts["plain"]
         half, left, top = spec.part_fabrics
-        halves = bench.trimmed(bench.half_square(cuts["square"], left, top, "first diagonal"), side)
-        bench.show("A half-square triangle, trimmed to the plain square", halves)
         across = Line((0.0, side), (side, 0.0))
-        title = "On a plain square, sewn both sides of the diagonal across its seam"
-        first = bench.paired(square(side, half), halves, "long diagonal", across, title)
-        second = bench.paired(square(side, half), halves, "long diagonal", across, title)
-        return bench.made(*first, *second)
+        units: list[Piece] = []
+        for _ in range(2):
+            halves = bench.trimmed(bench.half_square(cuts["square"], left, top, "first diagonal"), side)
+            units += bench.paired(square(side, half), halves, "long diagonal", across, over_seam=True)
+        return bench.made(*units)
 
 
 class SplitQuarterLoose(Method):
@@ -137,10 +136,9 @@ class SplitQuarterLoose(Method):
         return (LadderRule("size", "half", "to the long diagonal seam"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side = WorkSurface(needle), cuts["half"]
+        bench, side = WorkSurface(needle, cuts), cuts["half"]
         half, left, top = spec.part_fabrics
         quarters, edge = sewn_quarters(bench, cuts["quarter"], top, left)
-        bench.show("Two quarters joined on a short edge", quarters)
         reach = edge.start[0]
         meet = (side - reach) / 2 * 2**0.5
         triangle, onto = half_triangle(side, half), long_edge(side)

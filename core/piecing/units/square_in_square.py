@@ -101,18 +101,15 @@ class CornerTriangles(Method):
         return (LadderRule("size", "triangle", "by the centre, less its seams"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, c, t = WorkSurface(needle), cuts["centre"], cuts["triangle"]
+        bench, c, t = WorkSurface(needle, cuts), cuts["centre"], cuts["triangle"]
         centre, lower_left, lower_right, upper_right, upper_left = spec.part_fabrics
         corners = ((0.0, 0.0), (c, 0.0), (c, c), (0.0, c))
         # The centre lies square while it is sewn; turned by 45 degrees its lower side faces the lower right corner.
         sides = {0: lower_right, 2: upper_left, 1: upper_right, 3: lower_left}
         unit, edge, meet = square(c, centre), long_edge(t), (c - t * 2**0.5) / 2
-        bench.show("The centre square", unit)
         for n, role in sides.items():
             onto = Line(corners[n], corners[(n + 1) % 4])
             unit = bench.join(unit, onto, half_triangle(t, role), edge, f"seam {n + 1}", meet, loose=True)
-            if n == 2:
-                bench.show("Two opposite triangles sewn, middles together", unit)
         return bench.made(unit.turned(45))
 
 

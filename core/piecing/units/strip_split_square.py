@@ -117,18 +117,16 @@ class StripSetIn(Method):
         return (LadderRule("size", "square", "by the strip, less its two seams"),)
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        bench, side, width, length = WorkSurface(needle), cuts["square"], cuts["strip"], cuts["strip_length"]
+        bench, side, width, length = WorkSurface(needle, cuts), cuts["square"], cuts["strip"], cuts["strip_length"]
         lower_right, upper_left, role = spec.part_fabrics
         edge = long_edge(side)
         strip, lower, _ = strip_piece(length, width, role)
         hypotenuse = side * 2**0.5
-        bench.show("Half of the square, the strip to lie along its long edge", half_triangle(side, lower_right))
         one = bench.join(
             half_triangle(side, lower_right), edge, strip, lower, "first seam", (hypotenuse - length) / 2, loose=True
         )
         start, end = needle.at("first seam").take_up
         onto = edge.shifted(start + end - width)
-        bench.show("The strip sewn to one half, middles together", one)
         return bench.made(bench.join(one, onto, half_triangle(side, upper_left), edge, "second seam", loose=True))
 
 

@@ -1,0 +1,430 @@
+"""Joining a block step by step: named sections, crossings to pin, the size to check, which way to press; nested blocks first.
+
+Source: docs/theory, section 15.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from ..blocks.editing import whole_mirrored
+from ..blocks.geometry import cell_middle, placed_parts
+from ..blocks.pattern import BlockPlacement, Cell, Layout, Pattern, Place, laid
+from ..drawings.back import back_picture, direction_said
+from ..geometry.drawing import Drawing, Sketch
+from ..joining.order import Joint, Order, Section, order_of, orders
+from ..joining.pressing import Pressed, PressingMap
+from ..joining.seams import joint_name
+from ..lengths import Length, finest_mark
+from ..messages import Listing, Message
+from .steps import BenchStage
+
+__all__ = ["JoinAct", "JoinStep", "join_steps"]
+
+_MANY = 4
+"""So many parts in a row are joined in pairs, and pairs of pairs."""
+
+
+@dataclass(frozen=True, slots=True)
+class JoinAct:
+    """``parts`` by name, from the left to the right when ``upright`` seams join them, else from the top down; a place is named
+    by its row and column. ``round_middle``: the first part is the middle, the others go round it."""
+
+    name: str
+    parts: tuple[str, ...]
+    upright: bool
+    round_middle: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class JoinStep:
+    """``key`` is its name for good; ``width`` by ``height`` is what the result should measure, raw edge to raw edge."""
+
+    key: str
+    stage: BenchStage
+    block: str
+    title: Message
+    said: tuple[Message, ...]
+    look: tuple[Message, ...]
+    times: int
+    width: Length
+    height: Length
+    front: Drawing
+    back: Drawing | None
+    act: JoinAct
+
+
+@dataclass(frozen=True)
+class _Sewn:
+    """One block on the way: its layout dyed as it lies, how it is sewn, and how it is pressed if that is known."""
+
+    layout: Layout
+    cells: tuple[Cell, ...]
+    order: Order
+    part: Length
+    allowance: Length
+    mark: Length
+    pressed: Mapping[str, Pressed]
+    map: PressingMap | None
+    key: str
+    times: int
+
+
+def join_steps(
+    pattern: Pattern,
+    order: Order,
+    finished: Length,
+    allowance: Length,
+    ruler_step: Length,
+    pressing: PressingMap | None = None,
+) -> tuple[JoinStep, ...]:
+    """Every step of joining one block whose units are trimmed. Raises ``LayoutIncomplete``, ``CannotBeSewn``."""
+    layout = laid(pattern.complete())
+    pressed = {p.seam.name: p for p in pressing.pressed} if pressing else {}
+    whole = _Sewn(
+        layout,
+        layout.cells,
+        order,
+        layout.part(finished),
+        allowance,
+        finest_mark(ruler_step),
+        pressed,
+        pressing,
+        "",
+        1,
+    )
+    return (*_nested(whole), *_own(whole, finished))
+
+
+def _nested(outer: _Sewn) -> Iterator[JoinStep]:
+    """Blocks in the block, each kind once, with their own sizes to check."""
+    seen: dict[tuple[Pattern, tuple[tuple[str, str], ...]], list[Place]] = {}
+    for place in outer.layout.pattern.places:
+        if isinstance(place.content, BlockPlacement):
+            # One that lies mirrored is another block to sew: no turn makes it of the first.
+            held = place.content.pattern
+            inner = whole_mirrored(held) if place.orientation.mirrored else held
+            seen.setdefault((inner, place.content.fabrics), []).append(place)
+    for n, ((inner, fabrics), places) in enumerate(seen.items()):
+        layout, roles = laid(inner), dict(fabrics)
+        wide = outer.layout.pattern.box(places[0])[3 if places[0].orientation.across else 2]
+        own = replace(
+            outer,
+            layout=layout,
+            cells=tuple(replace(c, unit=c.unit.dyed(roles)) for c in layout.cells),
+            order=orders(inner)[0].order,
+            part=outer.part * wide / inner.width,
+            pressed=_pressed_within(outer, places[0]),
+            map=None,
+            key=f"{outer.key}block {n + 1} ",
+            times=outer.times * len(places),
+        )
+        yield from _nested(own)
+        yield from _own(own, own.part * inner.width)
+
+
+def _pressed_within(outer: _Sewn, place: Place) -> dict[str, Pressed]:
+    """How the map presses the seams of a block that lies upright; one that is turned is told by the map alone."""
+    if place.orientation.turn or place.orientation.mirrored:
+        return {}
+    head = f"{place.name}, "
+    return {name.removeprefix(head): p for name, p in outer.pressed.items() if name.startswith(head)}
+
+
+def _own(sewn: _Sewn, finished: Length) -> Iterator[JoinStep]:
+    pattern = sewn.layout.pattern
+    section = order_of(pattern, sewn.order)
+    if not section.parts:
+        return
+    names = _names(pattern, section)
+    back = back_picture(pattern, sewn.map.pressed, finished, sewn.allowance) if sewn.map else None
+    for s in section.walk():
+        name = names[s.box]
+        parts = tuple(names[p.box] for p in s.parts)
+        upright = s.joints[0].upright
+        around = any(j.partial for j in s.joints)
+        width, height = (sewn.part * side + sewn.allowance * 2 for side in (s.width, s.height))
+        key = f"{sewn.key}{_key(s)}"
+        act = JoinAct(str(name), tuple(map(str, parts)), upright, around)
+        whole = s is section
+        title = (
+            Message("{block}: the whole block", block=pattern.name) if whole else Message("{name}", name=_Capital(name))
+        )
+        front = _picture(sewn, s, title)
+        yield JoinStep(
+            f"join {key}",
+            BenchStage.JOIN,
+            pattern.name,
+            title,
+            tuple(_said(sewn, s, parts, upright=upright, around=around)),
+            (
+                Message("It measures {w} by {h}, raw edge to raw edge.", w=width, h=height),
+                Message(
+                    "Every tip stands {s} from the raw edge. It looks too far in, and it is right.", s=sewn.allowance
+                ),
+            ),
+            sewn.times,
+            width,
+            height,
+            front,
+            None,
+            act,
+        )
+        yield JoinStep(
+            f"press {key}",
+            BenchStage.PRESS,
+            pattern.name,
+            title,
+            tuple(_press_said(sewn, s)),
+            (Message("Flat from the front, no pleat beside the seams; {w} by {h}.", w=width, h=height),),
+            sewn.times,
+            width,
+            height,
+            front,
+            back,
+            act,
+        )
+
+
+class _Capital:
+    __slots__ = ("name",)
+
+    def __init__(self, name: Message) -> None:
+        self.name = name
+
+    def set_in(self, style: object, /) -> str:
+        """The name with a large first letter."""
+        shown = self.name.text(style)
+        return shown[:1].upper() + shown[1:]
+
+
+def _key(s: Section) -> str:
+    return ",".join(str(v) for v in s.box)
+
+
+Box = tuple[Fraction, Fraction, Fraction, Fraction]
+
+
+def _names(pattern: Pattern, whole: Section) -> dict[Box, Message]:
+    """What each section is called: a place by row and column, a whole row or column by its number, others by letters in the
+    order of sewing."""
+    found: dict[Box, Message] = {}
+    letters = 0
+    xs, ys = _edges(pattern.columns), _edges(pattern.rows)
+    for s in [*_singles(whole), *whole.walk()]:
+        left, top, right, foot = s.box
+        if s.place is not None:
+            found[s.box] = Message("{place}", place=s.place.name)
+        elif s is whole:
+            found[s.box] = Message("the block")
+        elif (left, right) == (xs[0], xs[-1]) and top in ys and foot in ys:
+            found[s.box] = _span("row", ys.index(top) + 1, ys.index(foot))
+        elif (top, foot) == (ys[0], ys[-1]) and left in xs and right in xs:
+            found[s.box] = _span("column", xs.index(left) + 1, xs.index(right))
+        else:
+            letters += 1
+            found[s.box] = Message("section {letter}", letter=_letter(letters))
+    return found
+
+
+def _singles(s: Section) -> Iterator[Section]:
+    for p in s.parts:
+        if p.place is not None:
+            yield p
+        yield from _singles(p)
+
+
+def _span(what: str, first: int, last: int) -> Message:
+    if first == last:
+        return Message(what + " {n}", n=first)
+    return Message(what + "s {first} to {last}", first=first, last=last)
+
+
+def _letter(n: int) -> str:
+    letters = ""
+    while n:
+        n, rest = divmod(n - 1, 26)
+        letters = chr(65 + rest) + letters
+    return letters
+
+
+def _edges(tracks: Sequence[Fraction]) -> list[Fraction]:
+    found = [Fraction(0)]
+    for t in tracks:
+        found.append(found[-1] + t)
+    return found
+
+
+def _said(sewn: _Sewn, s: Section, parts: tuple[Message, ...], *, upright: bool, around: bool) -> Iterator[Message]:
+    if around:
+        yield Message(
+            "Begin with {middle}. Join {first} to it, but sew only half of that seam.", middle=parts[0], first=parts[1]
+        )
+        yield Message("Then go round: join {rest}, each along its whole edge.", rest=Listing(parts[2:], last=" and "))
+        yield Message("Sew the other half of the first seam last.")
+        return
+    yield from _which(s, parts, upright=upright)
+    if upright:
+        yield Message("Turn each right one over onto its left neighbour, right sides together, and sew the right edge.")
+    else:
+        yield Message("Turn each lower one up onto its upper neighbour, right sides together, and sew the lower edge.")
+    if len(parts) >= _MANY:
+        yield Message("Join them in pairs, then pairs of pairs: so the row does not bow.")
+    yield from _crossings(sewn, s)
+
+
+def _which(s: Section, parts: tuple[Message, ...], *, upright: bool) -> Iterator[Message]:
+    side = "side by side" if upright else "one below the other"
+    places = [p.place for p in s.parts]
+    if all(places) and len({p.row for p in places if p}) == 1:
+        columns = Listing([str(p.column + 1) for p in places if p], last=" and ")
+        yield Message("Row {row}: lay columns {columns} {side}.", row=places[0].row + 1, columns=columns, side=side)  # type: ignore[union-attr]
+    elif all(places) and len({p.column for p in places if p}) == 1:
+        rows = Listing([str(p.row + 1) for p in places if p], last=" and ")
+        yield Message("Column {column}: lay rows {rows} {side}.", column=places[0].column + 1, rows=rows, side=side)  # type: ignore[union-attr]
+    elif len(parts) > _MANY:
+        yield Message("Lay {first} to {last} {side}.", first=parts[0], last=parts[-1], side=side)
+    else:
+        yield Message("Lay {parts} {side}.", parts=Listing(parts, last=" and "), side=side)
+
+
+def _crossings(sewn: _Sewn, s: Section) -> Iterator[Message]:
+    """Where to pin: the places along each seam where others meet, and whether they nest there."""
+    if sewn.map is None:
+        n = len(_meeting_points(s))
+        if n:
+            yield Message("Pin the {n, plural, one {crossing} other {# crossings}} first, then the ends.", n=n)
+        return
+    apart: list[Length] = []
+    nested: list[Length] = []
+    for joint in s.joints:
+        name = joint_name(sewn.layout.pattern, joint)
+        for m in sewn.map.crossings:
+            seam = sewn.map.pressed[m.on]
+            if seam.seam.name != name or not m.pairs:
+                continue
+            at = _along(sewn, joint, m.at)
+            good = all(_nest(sewn.map.pressed[a], sewn.map.pressed[b], seam.seam.direction) for a, b in m.pairs)
+            where = nested if good else apart
+            if at not in where:
+                where.append(at)
+    end = "the top" if s.joints[0].upright else "the left"
+    if nested:
+        yield Message(
+            "Crossings at {at} from {end}: the seams nest. Push them together and pin.",
+            at=Listing(sorted(nested)[:6], last=" and "),
+            end=end,
+        )
+    if apart:
+        yield Message(
+            "Crossings at {at} from {end}: these seams do not nest. Pin on both sides of each.",
+            at=Listing(sorted(apart)[:6], last=" and "),
+            end=end,
+        )
+
+
+def _meeting_points(s: Section) -> set[Fraction]:
+    """Where seams of the parts run into the seams that join them, from both sides."""
+    found: set[Fraction] = set()
+    for one, other in zip(s.parts, s.parts[1:], strict=False):
+        along = 1 if s.joints[0].upright else 0
+        ends = [
+            {e[along] for j in p.all_joints if j.upright != s.joints[0].upright for e in (j.start, j.end)}
+            for p in (one, other)
+        ]
+        found |= ends[0] & ends[1]
+    return found
+
+
+def _along(sewn: _Sewn, joint: Joint, at: tuple[float, float]) -> Length:
+    """How far a point lies along a joint from its upper or left raw end."""
+    high = sewn.layout.pattern.height
+    (x, y) = joint.start
+    off = (
+        Fraction(at[0]).limit_denominator(4096) - x
+        if not joint.upright
+        else high - Fraction(at[1]).limit_denominator(4096) - y
+    )
+    return (sewn.part * off + sewn.allowance).round_near(sewn.mark)
+
+
+def _nest(one: Pressed, other: Pressed, u: tuple[float, float]) -> bool:
+    if one.arrow is None or other.arrow is None:
+        return False
+    a, b = (p.arrow[0] * u[0] + p.arrow[1] * u[1] for p in (one, other))  # type: ignore[index]
+    return a * b < 0
+
+
+def _press_said(sewn: _Sewn, s: Section) -> Iterator[Message]:
+    ways: dict[str, int] = {}
+    spun = False
+    for joint in s.joints:
+        p = sewn.pressed.get(joint_name(sewn.layout.pattern, joint))
+        if p is not None:
+            way = str(direction_said(p))
+            ways[way] = ways.get(way, 0) + 1
+            spun = spun or bool(p.after)
+    yield Message("Set each seam closed, let it cool, then open it from the front with the nose of the iron.")
+    if not ways:
+        yield Message("Press as the pressing map shows it.")
+    elif len(ways) == 1:
+        (way,) = ways
+        yield (
+            Message("Press the {n, plural, one {seam} other {seams}} open: bulk gathers here.", n=len(s.joints))
+            if way == "open"
+            else Message(
+                "Seen from the back, press the {n, plural, one {seam} other {seams}} {way}.", n=len(s.joints), way=way
+            )
+        )
+    else:
+        yield Message(
+            "Seen from the back, in order: {ways}.",
+            ways=Listing([str(direction_said(sewn.pressed[joint_name(sewn.layout.pattern, j)])) for j in s.joints]),
+        )
+    if spun:
+        yield Message("Spin the crossing: undo the two or three stitches inside the allowance there.")
+        yield Message("Lay all four allowances the same way round; a small square shows in the middle.")
+    yield Message("If an allowance twists, snip beside the stitching, never into it, and lay each part its own way.")
+    yield Message("Let it cool flat under a weight.")
+
+
+def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:
+    """The parts of a section a little apart, as they come together."""
+    sketch = Sketch()
+    part, high = float(sewn.part), float(sewn.layout.pattern.height)
+    gap = float(max(s.width, s.height)) * part * 0.05
+    upright = s.joints[0].upright
+    boxes = []
+    for n, p in enumerate(s.parts):
+        off = (n * gap, 0.0) if upright else (0.0, -n * gap)
+        left, top, right, foot = p.box
+        for cell in sewn.cells:
+            if not (left <= cell.left and cell.right <= right and top <= cell.top and cell.bottom <= foot):
+                continue
+            x, y = cell_middle(sewn.layout, cell, part)
+            for q in placed_parts(cell.spec(sewn.part), cell.orientation):
+                sketch.polygon("face", tuple((px + x + off[0], py + y + off[1]) for px, py in q.outline), q.role)
+        boxes.append(
+            (
+                float(left) * part + off[0],
+                (high - float(foot)) * part + off[1],
+                float(right) * part + off[0],
+                (high - float(top)) * part + off[1],
+            )
+        )
+    for one, other in itertools.pairwise(boxes):
+        if upright:
+            sketch.line("fresh", (one[2], max(one[1], other[1])), (one[2], min(one[3], other[3])))
+        else:
+            sketch.line("fresh", (max(one[0], other[0]), one[1]), (min(one[2], other[2]), one[1]))
+    pad = gap * 0.6
+    window = (
+        min(b[0] for b in boxes) - pad,
+        min(b[1] for b in boxes) - pad,
+        max(b[2] for b in boxes) + pad,
+        max(b[3] for b in boxes) + pad,
+    )
+    return sketch.drawn(window, Message("{title}, its parts a little apart.", title=title))
