@@ -11,20 +11,21 @@ from browser_tests.own_server import demo_server
 HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
 WAKE = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
 LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
+JOINING = f"{HALF_SEWN}/join/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 VIEWS = {
     "projects": "/",
-    "begin": "/new",
     "standing": HALF_SEWN,
     "plan": f"{HALF_SEWN}/plan",
     "compare": f"{WAKE}/compare",
     "trim-opened": f"{HALF_SEWN}/trim",
     "measure": f"{HALF_SEWN}/measure",
     "diagnose": f"{LANTERN}/diagnose",
-    "what-if": f"{LANTERN}/what-if",
     "wrong": "/wrong",
     "lay-out": f"{LANTERN}/lay",
-    "look-over": f"{LANTERN}/look",
-    "join-and-press": f"{LANTERN}/join",
+    "sew": f"{HALF_SEWN}/sew",
+    "bench": f"{HALF_SEWN}/bench",
+    "press": f"{JOINING}/press",
+    "join": JOINING,
     "counts": f"{HALF_SEWN}/blocks/counts",
     "quilt": f"{HALF_SEWN}/blocks/quilt",
     "scraps": f"{HALF_SEWN}/blocks/scraps",

@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import laid
+from piecing.cautions import CAUTIONS, DEFER, Risk
 from piecing.errors import CountOutOfRange, MoreThanMade
 from piecing.geometry.sewing import Needle
-from piecing.handling.cautions import CAUTIONS, DEFER, Risk, cautions_for
+from piecing.handling.cautions import cautions_for
 from piecing.handling.from_map import OPEN, ways_of_units
 from piecing.handling.lots import goes_left, part_in_lots, usual_lot, wound_before
 from piecing.handling.progress import LotDone, check_count, first_left, tally_of

@@ -9,7 +9,7 @@ from pathlib import Path
 from unittest import TestCase
 
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.handling.cautions import CAUTIONS
+from piecing.cautions import CAUTIONS
 from piecing.handling.joining_steps import join_steps
 from piecing.handling.marking import Marking
 from piecing.handling.quilt_steps import quilt_steps

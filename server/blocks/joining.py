@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -20,12 +21,11 @@ from piecing.joining.pressing_check import Drawn, checked
 from projects.translate import style_of
 from workrooms.models import Workroom
 
+from .models import Block
 from .selectors import block_and_pattern
-from .translate import (
-    values_of,
-)
+from .translate import joining_of, values_of
 
-__all__ = ["CrossingView", "JoinedView", "PressedView", "SeamWay", "joined_view", "pressed_view"]
+__all__ = ["CrossingView", "JoinedView", "PressedView", "SeamWay", "found_map", "joined_view", "pressed_view"]
 
 
 @dataclass(frozen=True)
@@ -79,21 +79,30 @@ class PressedView:
     wishes: dict[str, Any]
 
 
+def _wishes(block: Block) -> dict[str, Any]:
+    return {"to_dark": True, "from_bulk": True, "layers": None, "repeats": False, "spun": [], **block.pressing}
+
+
+def found_map(block: Block, pattern: Pattern, values: dict[str, int]) -> tuple[Order, PressingMap, Wishes]:
+    """How a block is sewn and pressed; the last ones found are remembered. Raises what ``pressing_map`` refuses."""
+    wishes = _wishes(block)
+    spun = tuple((x, y) for x, y in wishes["spun"])
+    asked = Wishes(wishes["to_dark"], wishes["from_bulk"], wishes["layers"], spun, wishes["repeats"])
+    order = joining_of(block, pattern)
+    return order, _map(pattern, order, tuple(sorted(values.items())), asked), asked
+
+
+@lru_cache(maxsize=64)
+def _map(pattern: Pattern, order: Order, values: tuple[tuple[str, int], ...], wishes: Wishes) -> PressingMap:
+    return pressing_map(pattern, order, dict(values), wishes)
+
+
 def pressed_view(room: Workroom, key: UUID) -> PressedView:
     """The pressing map of a saved block, found and then checked by another route."""
     block, project, pattern = block_and_pattern(room, key)
-    wishes = {"to_dark": True, "from_bulk": True, "layers": None, "repeats": False, "spun": [], **block.pressing}
+    wishes = _wishes(block)
     try:
-        known = orders(pattern)
-        order = next((o.order for o in known if o.order == block.order), known[0].order)
-        asked = Wishes(
-            wishes["to_dark"],
-            wishes["from_bulk"],
-            wishes["layers"],
-            tuple((x, y) for x, y in wishes["spun"]),
-            wishes["repeats"],
-        )
-        found = pressing_map(pattern, order, values_of(project), asked)
+        order, found, asked = found_map(block, pattern, values_of(project))
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
     back = back_picture(pattern, found.pressed, block.finished, project.seam_allowance)

@@ -58,6 +58,7 @@ INSTALLED_APPS = [
     "papers",
     "exchange",
     "diagnosis",
+    "progress",
     "keeping",
     "demo",
 ]
@@ -141,6 +142,7 @@ SPECTACULAR_SETTINGS = {
         "api.schema.refusals_told",
     ],
     "ENUM_NAME_OVERRIDES": {
+        "BenchStageEnum": "progress.models.STAGES",
         "MeasureEnum": "workrooms.models.MEASURES",
         "SchoolEnum": "projects.models.SCHOOLS",
         "KindEnum": "projects.serializers.KINDS",

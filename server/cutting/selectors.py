@@ -37,7 +37,6 @@ from workrooms.selectors import current_workroom, owned_rulers
 
 from . import jobs
 from .models import CutPlan, Stock
-from .standing import waiting_of
 from .translate import (
     binding_strips,
     block_counts,
@@ -55,6 +54,7 @@ from .translate import (
     stock_of,
     unit_plans_of,
 )
+from .waiting import waiting_of
 
 __all__ = ["Buying", "CuttingSheet", "Possible", "buying_of", "possible_of", "sheet_of"]
 

@@ -218,26 +218,6 @@ class CuttingSheetSerializer(serializers.Serializer[Any]):
     binding = MessageField(allow_null=True)
 
 
-class NextSerializer(serializers.Serializer[Any]):
-    stage = serializers.ChoiceField(choices=["begin", "blocks", "cut", "trim", "measure"])
-    said = MessageField()
-
-
-class StandingSerializer(serializers.Serializer[Any]):
-    """Where a project stands; ``waiting`` says what keeps something from being cut for, ``off`` which sizes do not read round."""
-
-    blocks = serializers.ListField(child=MessageField())
-    units = serializers.ListField(child=MessageField())
-    quilt = MessageField(allow_null=True)
-    waiting = serializers.ListField(child=MessageField())
-    off = serializers.ListField(child=MessageField())
-    piles = PileSerializer(many=True)
-    wanted = serializers.IntegerField()
-    left = serializers.IntegerField()
-    readings = serializers.IntegerField()
-    next = NextSerializer()
-
-
 class BeginSerializer(serializers.Serializer[Any]):
     """``along``: borders cut with the selvedge."""
 

@@ -87,7 +87,7 @@ def unit_plans_of(project: Project) -> list[UnitPlan]:
     found = []
     for unit in project.units.all():
         unit.project = project
-        if not sum(still_to_make(unit.count, unit.mirrored, unit.ready)):
+        if not sum(still_to_make(unit.count, unit.mirrored, unit.ready, unit.spoiled)):
             continue
         try:
             found.append(plan_of(unit))

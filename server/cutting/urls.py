@@ -3,7 +3,6 @@ from django.urls import path
 from . import views
 
 urlpatterns = [
-    path("projects/<uuid:key>/standing", views.StandingView.as_view()),
     path("projects/<uuid:key>/cutting", views.CuttingView.as_view()),
     path("projects/<uuid:key>/cutting/strips", views.TickView.as_view()),
     path("projects/<uuid:key>/cutting/cut", views.MarkCutView.as_view()),

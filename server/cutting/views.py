@@ -19,7 +19,6 @@ from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers, sheets, shelf, spares
-from .standing import standing_of
 
 _STOCK_CHANGE = change_of("Stock", commands.stock_readers(Measure.INCHES))
 _SHELF_CHANGE = change_of("Shelf", shelf.shelf_readers(Measure.INCHES))
@@ -49,15 +48,6 @@ class CuttingView(APIView):
     @extend_schema(operation_id="stop_cutting", responses={200: serializers.CuttingSheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
         return _sheet(commands.stop_plan(current_workroom(), key))
-
-
-class StandingView(APIView):
-    """Where a project stands, and what to do next."""
-
-    @extend_schema(operation_id="standing", responses=serializers.StandingSerializer)
-    def get(self, _request: Request, key: UUID) -> Response:
-        project = get_project(current_workroom(), key)
-        return Response(serializers.StandingSerializer(standing_of(project), context={"style": style_of(project)}).data)
 
 
 class TickView(APIView):

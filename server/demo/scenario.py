@@ -47,6 +47,18 @@ class DemoCloth:
 
 
 @dataclass(frozen=True, slots=True)
+class DemoWork:
+    """Work under way at one unit or block (``subject`` and its place in the list): lots done as a whole, steps done of the next
+    one, and units trimmed."""
+
+    subject: str
+    place: int
+    lots: int
+    steps: int = 0
+    trimmed: int = 0
+
+
+@dataclass(frozen=True, slots=True)
 class DemoProject:
     """``fabrics`` take the roles a, b, c, ... in their order."""
 
@@ -57,6 +69,7 @@ class DemoProject:
     blocks: tuple[DemoBlock, ...] = ()
     quilt: dict[str, object] = field(default_factory=dict)
     stock: tuple[DemoCloth, ...] = ()
+    work: tuple[DemoWork, ...] = ()
     archived: bool = False
 
 
@@ -176,6 +189,7 @@ PROJECTS = (
             DemoCloth("c", "yardage", "41", "72", 1, "end of the bolt"),
             DemoCloth("c", "scrap", "14", "9", 1, "after the mess curtains"),
         ),
+        (DemoWork("units", 0, 1, 4, 12), DemoWork("units", 1, 1, 0, 8), DemoWork("blocks", 0, 1)),
     ),
 )
 

@@ -37,6 +37,7 @@ from measuring.translate import reading_readers
 from piecing.blocks.library import library_data
 from piecing.errors import PiecingError, ReadingMisplaced, RoleWithoutFabric
 from piecing.lengths import Length, Measure
+from progress.carry import bench_data, take_bench
 from projects.commands import (
     add_unit,
     archive_project,
@@ -110,6 +111,7 @@ def exported(project: Project) -> dict[str, Any]:
         "archived": project.archived_at is not None,
         "scraps": quilt_of(project).scraps,
         "cutting": cutting_data(project),
+        "bench": bench_data(project),
         "stock": [
             {
                 "id": str(s.pk),
@@ -241,6 +243,7 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
         )
     yield "$.scraps", lambda: take_scraps(room, key, data.get("scraps") or {})
     yield "$.cutting", lambda: take_cutting(project, data.get("cutting"), renewed)
+    yield "$.bench", lambda: take_bench(project, data.get("bench"), [UUID(renamed[b["id"]]) for b in data["blocks"]])
     if data.get("archived"):
         yield "$.archived", lambda: archive_project(room, key, True)
 

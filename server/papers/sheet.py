@@ -13,7 +13,7 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from piecing.geometry.drawing import Drawing
+from piecing.geometry.drawing import Drawing, DrawnMark
 from piecing.lengths import Style
 from piecing.lengths.format import Exact
 
@@ -23,6 +23,17 @@ PAGES = {"a4": A4, "letter": LETTER}
 INCH = 72.0
 """Points."""
 MARGIN = 40.0
+_FILLED = {"face": 1.0, "under": 0.35, "back": 0.3, "allowance": 0.2}
+"""How strongly cloth is filled, by what it shows."""
+_HEAVY = {"blade": 1.6, "fresh": 2.2, "stitch": 1.0, "ruler-diagonal": 1.0}
+_DASHED: dict[str, tuple[list[float], float]] = {
+    "stitch": ([3, 2], 0),
+    "blade": ([6, 2, 1, 2], 0),
+    "under": ([1, 1], 0),
+    "target": ([4, 2], 0),
+    "finished": ([2, 2], 0),
+    "ruler-diagonal": ([5, 3], 0),
+}
 _TYPE, _BOLD = "Vera", "VeraBd"
 for _face in (_TYPE, _BOLD):
     pdfmetrics.registerFont(TTFont(_face, f"{_face}.ttf"))
@@ -90,11 +101,11 @@ class PaperSheet:
             self.canvas.drawString(MARGIN + x, self.y, line)
         self.y -= gap
 
-    def ticked(self, said: str, size: float = 11) -> None:
+    def ticked(self, said: str, size: float = 11, *, width: float | None = None, bold: bool = False) -> None:
         """A paragraph with a box to tick before it."""
         self.room(size * 1.6)
         self.canvas.rect(MARGIN, self.y - size * 1.3, size, size, stroke=1, fill=0)
-        self.text(said, size, x=size * 1.7)
+        self.text(said, size, x=size * 1.7, width=width, bold=bold)
 
     def boxes(self, count: int, size: float = 13) -> None:
         """So many boxes to tick, in rows of ten with a gap after five."""
@@ -114,27 +125,46 @@ class PaperSheet:
         self.canvas.setDash()
         self.y -= 4
 
-    def drawing(self, drawing: Drawing, x: float, top: float, width: float, colours: Mapping[str, str]) -> float:
-        """A drawing of the core, so many points wide; returns its height."""
+    def drawing(
+        self, drawing: Drawing, x: float, top: float, width: float, colours: Mapping[str, str], *, clip: bool = False
+    ) -> float:
+        """A drawing of the core, so many points wide; returns its height. ``clip`` keeps a ruler that goes on within the window."""
         left, upper, wide, high = drawing.window
         scale = width / wide
+        self.canvas.saveState()
+        if clip:
+            window = self.canvas.beginPath()
+            window.rect(x, top - high * scale, width, high * scale)
+            self.canvas.clipPath(window, stroke=0, fill=0)
         for m in drawing.all_marks:
-            path = self.canvas.beginPath()
             points = [(x + (px - left) * scale, top - (py - upper) * scale) for px, py in m.points]
-            path.moveTo(*points[0])
-            for p in points[1:]:
-                path.lineTo(*p)
-            if m.closed:
-                path.close()
-            fill = m.role in ("face", "under")
-            if fill:
-                self.canvas.setFillColor(
-                    HexColor(colours.get(m.fabric, "#dddddd")), alpha=0.35 if m.role == "under" else 1
-                )
-            self.canvas.setLineWidth(0.6)
-            self.canvas.drawPath(path, stroke=1, fill=int(fill))
+            self._mark(m, points, colours)
+        self.canvas.restoreState()
         self.canvas.setFillColor(HexColor("#000000"))
         return high * scale
+
+    def _mark(self, m: DrawnMark, points: list[tuple[float, float]], colours: Mapping[str, str]) -> None:
+        """Told apart without colour: stitches dashed, cuts heavy and broken, edges that come together heavy, backs pale."""
+        c = self.canvas
+        if len(points) == 1:
+            c.setFillColor(HexColor("#000000"))
+            c.circle(*points[0], 2.2, stroke=1, fill=1)
+            return
+        path = c.beginPath()
+        path.moveTo(*points[0])
+        for p in points[1:]:
+            path.lineTo(*p)
+        if m.closed:
+            path.close()
+        alpha = _FILLED.get(m.role)
+        if m.role == "arrow":
+            c.setFillColor(HexColor("#000000"))
+        elif alpha is not None:
+            c.setFillColor(HexColor(colours.get(m.fabric, "#dddddd")), alpha=alpha)
+        c.setLineWidth(_HEAVY.get(m.role, 0.6))
+        c.setDash(*_DASHED.get(m.role, ([], 0)))
+        c.drawPath(path, stroke=1, fill=int(alpha is not None or m.role == "arrow"))
+        c.setDash()
 
     def finished(self) -> bytes:
         self._foot()

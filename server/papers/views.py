@@ -17,7 +17,7 @@ from api.problems import ProblemSerializer, Refused
 from api.wire import DrawingField, LengthAnswerField, MessageField
 from blocks.quilt import quilt_view
 from blocks.scraps import scraps_laid
-from blocks.selectors import get_block
+from blocks.selectors import blocks_of, get_block
 from blocks.translate import find_in, pattern_of
 from cutting.ledger import keep_letters
 from cutting.selectors import sheet_of
@@ -28,9 +28,11 @@ from piecing.drawings.block import block_picture
 from piecing.errors import PaperImpossible, PiecingError
 from piecing.geometry.vector import svg
 from piecing.lengths import Measure
-from piecing.overview.ticket import Ticket, ticket
+from piecing.overview.ticket import BlockTicket, Ticket, block_ticket, ticket
 from piecing.trimming import Cutter
 from piecing.units import kind_of
+from planning.serializers import RecipeStepSerializer
+from progress.selectors import block_bench, hands_of
 from projects.models import Project
 from projects.selectors import get_project, get_unit
 from projects.translate import style_of
@@ -70,42 +72,87 @@ def _colours(project: Project) -> dict[str, str]:
 
 def tickets_of(project: Project) -> list[tuple[str, Ticket]]:
     """One for every unit that can be planned."""
-    room, names = project.workroom, _names(project)
+    room = project.workroom
     rulers, cutter, found = owned_rulers(room), Cutter(room.cutter), []
     for unit in project.units.all():
         unit.project = project
         try:
-            found.append((kind_of(unit.kind).title, ticket(plan_of(unit), names, rulers, cutter)))
+            planned = plan_of(unit)
+            found.append((kind_of(unit.kind).title, ticket(planned, hands_of(unit, planned), rulers, cutter)))
         except PiecingError:
             continue
     return found
+
+
+def block_tickets_of(project: Project) -> list[BlockTicket]:
+    """One for every block that can be joined."""
+    found = []
+    for block in blocks_of(project):
+        try:
+            bench = block_bench(project.workroom, block.pk)
+        except Refused:
+            continue
+        found.append(block_ticket(bench.name, bench.count - bench.joined, bench.steps, bench.picture))
+    return found
+
+
+class TicketStepSerializer(serializers.Serializer[Any]):
+    title = MessageField()
+    said = serializers.ListField(child=MessageField())
+    look = serializers.ListField(child=MessageField())
+    times = serializers.IntegerField()
+    stage = serializers.CharField()
+    front = DrawingField()
+
+
+class TicketLotSerializer(serializers.Serializer[Any]):
+    number = serializers.IntegerField()
+    goes = serializers.IntegerField()
 
 
 class TicketSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     wanted = MessageField()
     cut = serializers.ListField(child=MessageField())
-    sew = serializers.ListField(child=MessageField())
-    press = MessageField()
-    trim = serializers.ListField(child=MessageField())
+    pairs = serializers.ListField(child=MessageField())
+    steps = TicketStepSerializer(many=True)
+    trim_by = MessageField(source="recipe.title")
+    trim = RecipeStepSerializer(many=True, source="recipe.steps")
     target = LengthAnswerField()
     target_height = LengthAnswerField()
     tips = serializers.ListField(child=MessageField())
-    boxes = serializers.IntegerField()
-    per_box = serializers.IntegerField()
+    lots = TicketLotSerializer(many=True)
+    wound = serializers.ListField(child=serializers.IntegerField())
+    goes = serializers.IntegerField()
+    per_go = serializers.IntegerField()
     cautions = serializers.ListField(child=MessageField())
     picture = DrawingField()
 
 
-class TicketView(APIView):
-    """The bench ticket of every unit of a project, on screen."""
+class BlockTicketSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    wanted = MessageField()
+    steps = TicketStepSerializer(many=True)
+    cautions = serializers.ListField(child=MessageField())
+    picture = DrawingField()
 
-    @extend_schema(operation_id="ticket", responses=TicketSerializer(many=True))
+
+class TicketsSerializer(serializers.Serializer[Any]):
+    """The bench tickets of a project: of its units, then of the blocks that they are joined to."""
+
+    units = TicketSerializer(many=True)
+    blocks = BlockTicketSerializer(many=True)
+
+
+class TicketView(APIView):
+    """The bench ticket of every unit and block of a project, on screen."""
+
+    @extend_schema(operation_id="ticket", responses=TicketsSerializer)
     def get(self, _request: Request, key: UUID) -> Response:
         project = get_project(current_workroom(), key)
-        context = {"style": style_of(project)}
-        rows = [{**TicketSerializer(_Named(n, t), context=context).data} for n, t in tickets_of(project)]
-        return Response(rows)
+        units = [_Named(n, t) for n, t in tickets_of(project)]
+        tickets = {"units": units, "blocks": block_tickets_of(project)}
+        return Response(TicketsSerializer(tickets, context={"style": style_of(project)}).data)
 
 
 class _Named:
@@ -123,7 +170,12 @@ class TicketPaper(APIView):
     def get(self, request: Request, key: UUID) -> HttpResponse:
         project = get_project(current_workroom(), key)
         body = ticket_pdf(
-            project.name, tickets_of(project), _colours(project), Measure(project.measure), _page(request)
+            project.name,
+            tickets_of(project),
+            block_tickets_of(project),
+            _colours(project),
+            Measure(project.measure),
+            _page(request),
         )
         return _pdf(body, "ticket")
 

@@ -15,6 +15,7 @@ from piecing.cutting.stock import CLOTH_WORDS
 from piecing.diagnosis.causes import CAUSE_WORDS
 from piecing.diagnosis.readings import NEEDS_RAW, READING_WORDS
 from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS
+from piecing.handling.marking import MARKING_WORDS
 from piecing.joining.order import ORDER_WORDS
 from piecing.planning.schools import SCHOOL_WORDS
 from piecing.units import KINDS, METHODS
@@ -67,6 +68,7 @@ class WordsSerializer(serializers.Serializer[Any]):
     cloths = _by_code(ClothWordsSerializer())
     goals = _by_code(serializers.CharField())
     orders = _by_code(NamedSerializer())
+    markings = _by_code(NamedSerializer())
     rungs = _by_code(serializers.CharField())
     dimensions = _by_code(serializers.CharField())
 
@@ -89,6 +91,7 @@ def all_words() -> dict[str, Any]:
         "cloths": {k.value: {"name": name} for k, name in CLOTH_WORDS.items()},
         "goals": {g.value: words for g, words in GOAL_WORDS.items()},
         "orders": _named(ORDER_WORDS),
+        "markings": _named(MARKING_WORDS),
         "rungs": RUNG_WORDS,
         "dimensions": DIMENSION_WORDS,
     }

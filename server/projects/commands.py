@@ -144,6 +144,7 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
     else:
         unit = get_unit(room, copy_of)
         unit.pk, unit._state.adding, unit.project, unit.of_blocks = key, True, project, {}
+        unit.trimmed = unit.spoiled = 0
         unit.position = (project.units.aggregate(last=Max("position"))["last"] or 0) + 1
         unit.save(force_insert=True)
     touch(project)
@@ -266,7 +267,7 @@ def restore_fabric(room: Workroom, key: UUID) -> Project:
 
 @change
 def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
-    """The plan over again under a new name; readings stay with the work they were taken from."""
+    """The plan over again under a new name; readings, and what is done, stay with the work they are of."""
     if room.projects.filter(pk=key).exists():
         return get_project(room, key, deleted=True)
     project = get_project(room, source)
@@ -278,6 +279,7 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
     own = {str(block.pk): str(uuid4()) for block in blocks}
     for unit in units:
         unit._state.adding, unit.project = True, project
+        unit.trimmed = unit.spoiled = 0
         unit.of_blocks = {own[k]: v for k, v in unit.of_blocks.items() if k in own}
         unit.id = PlannedUnit._meta.get_field("id").get_default()
         unit.save()

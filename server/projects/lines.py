@@ -25,12 +25,15 @@ _PICTURES = 4
 
 @dataclass(frozen=True)
 class ProjectLine:
-    """A project in the list: what is planned in it in words, and which of the page's pictures show it."""
+    """A project in the list: what is planned in it in words, which of the page's pictures show it, and how many of its sewn units
+    are trimmed."""
 
     project: Project
     said: Message
     pictures: tuple[int, ...]
     fabrics: tuple[Fabric, ...]
+    trimmed: int
+    to_trim: int
 
 
 @dataclass(frozen=True)
@@ -66,7 +69,11 @@ def _line(project: Project, pictures: dict[UnitSpec, int]) -> ProjectLine:
     fabrics = tuple(project.fabrics.all())
     told = Listing([_counted(u) for u in units]) if units else "No unit planned yet"
     names = Listing([f.name for f in fabrics]) if fabrics else "no fabric yet"
-    return ProjectLine(project, Message("{told}; in {names}.", told=told, names=names), keys, fabrics)
+    sewn = [u for u in units if len(kind_of(u.kind).parts) > 1]
+    to_make = [max(0, u.count + u.mirrored - u.ready) + u.spoiled for u in sewn]
+    trimmed = sum(min(u.trimmed, n) for u, n in zip(sewn, to_make, strict=True))
+    said = Message("{told}; in {names}.", told=told, names=names)
+    return ProjectLine(project, said, keys, fabrics, trimmed, sum(to_make))
 
 
 @lru_cache(maxsize=512)

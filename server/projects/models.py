@@ -48,7 +48,7 @@ class Project(models.Model):
 
 class PlannedUnit(models.Model):
     """One kind of unit in a project, with how it is made, how many are wanted, and how many of them are ``ready`` made;
-    ``spares_kept`` small units that fall off it went to the stock.
+    ``spares_kept`` small units that fall off it went to the stock, ``trimmed`` ones are done and ``spoiled`` ones made again.
 
     ``of_blocks`` holds, by the key of each block that it is wanted for, its name and how many as drawn and mirrored; empty for a
     unit that was planned by hand (see ``blocks.following``).
@@ -74,6 +74,8 @@ class PlannedUnit(models.Model):
     mirrored = models.PositiveIntegerField(default=0)
     ready = models.PositiveIntegerField(default=0)
     spares_kept = models.PositiveIntegerField(default=0)
+    trimmed = models.PositiveIntegerField(default=0)
+    spoiled = models.PositiveIntegerField(default=0)
     school = models.CharField(max_length=20, choices=SCHOOLS, default=School.LITTLE.value)
     own_margin = LengthField(null=True, blank=True)
     cuts = CutsField(default=dict, blank=True)

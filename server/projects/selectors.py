@@ -30,9 +30,14 @@ def get_project(room: Workroom, key: UUID, *, deleted: bool = False) -> Project:
 
 
 def is_under_way(project: Project) -> bool:
-    """Whether anything was cut or measured: then another measure only reads differently, and no size changes."""
+    """Whether anything was cut, sewn or measured: then another measure only reads differently, and no size changes."""
     ticked = getattr(getattr(project, "cut_plan", None), "done", None)
-    return bool(ticked or project.piles.filter(cut__gt=0).exists() or project.readings.filter(deleted_at=None).exists())
+    return bool(
+        ticked
+        or project.piles.filter(cut__gt=0).exists()
+        or project.readings.filter(deleted_at=None).exists()
+        or project.lots.exists()
+    )
 
 
 def get_unit(room: Workroom, key: UUID, *, deleted: bool = False) -> PlannedUnit:

@@ -115,7 +115,7 @@ class DyeSerializer(serializers.Serializer[Any]):
 
 
 class ProjectLineSerializer(serializers.Serializer[Any]):
-    """A project in the list; ``pictures`` are numbers of the page's pictures, counted from 0."""
+    """A project in the list; ``pictures`` are numbers of the page's pictures, counted from 0. ``trimmed`` of ``to_trim`` units are done."""
 
     id = serializers.UUIDField(source="project.pk")
     name = serializers.CharField(source="project.name")
@@ -123,6 +123,8 @@ class ProjectLineSerializer(serializers.Serializer[Any]):
     said = MessageField()
     pictures = serializers.ListField(child=serializers.IntegerField())
     fabrics = DyeSerializer(many=True)
+    trimmed = serializers.IntegerField()
+    to_trim = serializers.IntegerField()
 
 
 class ProjectPageSerializer(serializers.Serializer[Any]):

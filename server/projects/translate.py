@@ -32,7 +32,7 @@ def spec_of(unit: PlannedUnit) -> UnitSpec:
 def choices_of(unit: PlannedUnit) -> Choices:
     """What is planned of a unit: those still to make, or all of them when every one is there, for the sizes' sake."""
     project = unit.project
-    count, mirrored = still_to_make(unit.count, unit.mirrored, unit.ready)
+    count, mirrored = still_to_make(unit.count, unit.mirrored, unit.ready, unit.spoiled)
     if not count + mirrored:
         count, mirrored = unit.count, unit.mirrored
     return Choices(

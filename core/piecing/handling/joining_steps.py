@@ -13,6 +13,7 @@ from fractions import Fraction
 from ..blocks.editing import whole_mirrored
 from ..blocks.geometry import cell_middle, placed_parts
 from ..blocks.pattern import BlockPlacement, Cell, Layout, Pattern, Place, laid
+from ..cautions import Risk, cautions
 from ..drawings.back import back_picture, direction_said
 from ..geometry.drawing import Drawing, Sketch
 from ..joining.order import Joint, Order, Section, order_of, orders
@@ -54,6 +55,7 @@ class JoinStep:
     height: Length
     front: Drawing
     back: Drawing | None
+    cautions: tuple[Message, ...]
     act: JoinAct
 
 
@@ -171,6 +173,7 @@ def _own(sewn: _Sewn, finished: Length) -> Iterator[JoinStep]:
             height,
             front,
             None,
+            cautions(Risk.NEEDLE),
             act,
         )
         yield JoinStep(
@@ -185,6 +188,7 @@ def _own(sewn: _Sewn, finished: Length) -> Iterator[JoinStep]:
             height,
             front,
             back,
+            cautions(Risk.IRON),
             act,
         )
 
@@ -238,9 +242,9 @@ def _singles(s: Section) -> Iterator[Section]:
 
 
 def _span(what: str, first: int, last: int) -> Message:
-    if first == last:
-        return Message(what + " {n}", n=first)
-    return Message(what + "s {first} to {last}", first=first, last=last)
+    if what == "row":
+        return Message("row {n}", n=first) if first == last else Message("rows {a} to {b}", a=first, b=last)
+    return Message("column {n}", n=first) if first == last else Message("columns {a} to {b}", a=first, b=last)
 
 
 def _letter(n: int) -> str:

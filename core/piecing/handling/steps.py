@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
+from ..cautions import Risk, cautions
 from ..drawings.acts import Wrong, act_back, act_front, wrong_ways
 from ..geometry.drawing import Drawing
 from ..geometry.sewing import Stack
@@ -65,6 +66,7 @@ class UnitStep:
     front: Drawing
     back: Drawing | None
     wrong: tuple[WrongSaid, ...]
+    cautions: tuple[Message, ...]
     moment: Moment
 
 
@@ -164,6 +166,7 @@ def unit_steps(
                 act_front(m, alt, _size(plan, m)),
                 act_back(m, Message("The same from the back.")),
                 wrong,
+                _cautions(m),
                 m,
             )
         )
@@ -190,6 +193,18 @@ def _told(
             if m.act.side is None:
                 return BenchStage.PRESS, "measure", speaker.trim(m.act)
             return BenchStage.TRIM, "trim", speaker.trim(m.act)
+
+
+def _cautions(m: Moment) -> tuple[Message, ...]:
+    """Those of the tool that this act takes up; none where nothing can hurt."""
+    match m.act:
+        case Sewing():
+            return cautions(Risk.NEEDLE)
+        case Apart() | TrimSquare(side=float()):
+            return cautions(Risk.BLADE)
+        case Opening():
+            return cautions(Risk.IRON)
+    return ()
 
 
 def _size(plan: UnitPlan, m: Moment) -> Length | None:

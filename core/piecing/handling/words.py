@@ -72,13 +72,17 @@ class Speaker:
 
     def thing(self, thing: Thing) -> Message:
         """A thing on the table, by what one sees: "Tar square", "Tar and Fog piece"."""
-        what = {
-            Form.SQUARE: "{fabric} square",
-            Form.OBLONG: "{fabric} rectangle",
-            Form.STRIP: "{fabric} strip",
-            Form.PIECED: "{fabric} piece",
-        }.get(thing.form, "{fabric} triangle")
-        return Message(what, fabric=Listing([self.fabric(f) for f in thing.fabrics], last=" and "))
+        fabric = Listing([self.fabric(f) for f in thing.fabrics], last=" and ")
+        match thing.form:
+            case Form.SQUARE:
+                return Message("{fabric} square", fabric=fabric)
+            case Form.OBLONG:
+                return Message("{fabric} rectangle", fabric=fabric)
+            case Form.STRIP:
+                return Message("{fabric} strip", fabric=fabric)
+            case Form.PIECED:
+                return Message("{fabric} piece", fabric=fabric)
+        return Message("{fabric} triangle", fabric=fabric)
 
     def _lies(self, thing: Thing) -> Message | None:
         """How it lies, in words: the right angle above, Tar on the left."""
@@ -123,28 +127,39 @@ class Speaker:
             return ()
         told = []
         for bit, n in act.bits:
-            size = self.plan.cuts[bit.name]
-            what = {
-                Form.SQUARE: "{n, plural, one {one {fabric} square} other {# {fabric} squares}} of {size}",
-                Form.OBLONG: "{n, plural, one {one {fabric} rectangle} other {# {fabric} rectangles}} of {size} by {by}",
-                Form.STRIP: "{n, plural, one {one {fabric} strip} other {# {fabric} strips}}",
-            }.get(bit.form, "{n, plural, one {one {fabric} triangle} other {# {fabric} triangles}}")
-            if bit.form is Form.HALF:
-                what += ", from a square of {size} cut once on the diagonal"
-            elif bit.form is Form.QUARTER:
-                what += ", from a square of {size} cut on both diagonals"
-            elif bit.form is Form.STRIP and not bit.by:
-                what += " {size} wide"
-            elif bit.form is Form.STRIP:
-                what += " of {size} by {by}"
-            elif bit.form is Form.TEMPLATE:
-                what += " cut round its template"
             letter = self.letter(bit)
-            if letter:
-                what = "pile {letter}: " + what
-            by = self.plan.cuts[bit.by] if bit.by else size
-            told.append(Message(f"{what}.", n=n, fabric=self.fabric(bit.fabric), size=size, by=by, letter=letter))
-        return tuple(_capital(m) for m in told)
+            what = self._bits(bit, n)
+            told.append(
+                Message("Pile {letter}: {what}.", letter=letter, what=what)
+                if letter
+                else Message("{what}.", what=_Capital(what))
+            )
+        return tuple(told)
+
+    def _bits(self, bit: Bit, n: int) -> Message:
+        """So many bits, with the size that they were cut from."""
+        size, fabric = self.plan.cuts[bit.name], self.fabric(bit.fabric)
+        by = self.plan.cuts[bit.by] if bit.by else size
+        triangles = Message("{n, plural, one {one {fabric} triangle} other {# {fabric} triangles}}", n=n, fabric=fabric)
+        match bit.form:
+            case Form.SQUARE:
+                what = Message("{n, plural, one {one {fabric} square} other {# {fabric} squares}}", n=n, fabric=fabric)
+                return Message("{what} of {size}", what=what, size=size)
+            case Form.OBLONG:
+                what = Message(
+                    "{n, plural, one {one {fabric} rectangle} other {# {fabric} rectangles}}", n=n, fabric=fabric
+                )
+                return Message("{what} of {size} by {by}", what=what, size=size, by=by)
+            case Form.STRIP:
+                what = Message("{n, plural, one {one {fabric} strip} other {# {fabric} strips}}", n=n, fabric=fabric)
+                if not bit.by:
+                    return Message("{what} {size} wide", what=what, size=size)
+                return Message("{what} of {size} by {by}", what=what, size=size, by=by)
+            case Form.HALF:
+                return Message("{what}, from a square of {size} cut once on the diagonal", what=triangles, size=size)
+            case Form.QUARTER:
+                return Message("{what}, from a square of {size} cut on both diagonals", what=triangles, size=size)
+        return Message("{what} cut round its template", what=triangles)
 
     def setting(self) -> Said:
         """Stitch, thread and needle, said once before the first seam."""
@@ -531,12 +546,7 @@ def _at(where: str) -> str:
     }.get(where, f"at the {where}")
 
 
-def _capital(m: Message) -> Message:
-    """The template may begin with a choice by number; a small first letter is made large where the sentence is set."""
-    return Message("{sentence}", sentence=_Sentence(m))
-
-
-class _Sentence:
+class _Capital:
     """A message set with a large first letter."""
 
     __slots__ = ("message",)

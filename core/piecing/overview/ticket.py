@@ -85,13 +85,7 @@ def ticket(plan: UnitPlan, hands: Hands, rulers: Sequence[Ruler], cutter: Cutter
     )
     drawn = Message("{drawn} as drawn, {other} mirrored", drawn=plan.choices.count, other=plan.choices.mirrored)
     sewn = len(plan.kind.parts) > 1
-    cautions = (
-        *cautions_for(BenchStage.TRIM, cuts=True, units=plan.made),
-        *(cautions_for(BenchStage.SEW) if sewn else ()),
-        *(cautions_for(BenchStage.PRESS)),
-    )
-    told = dict.fromkeys(cautions)
-    last = cautions[-1]
+    stages = (BenchStage.TRIM, *((BenchStage.SEW, BenchStage.PRESS) if sewn else ()))
     return Ticket(
         kind=plan.spec.kind,
         method=plan.method.name,
@@ -107,29 +101,25 @@ def ticket(plan: UnitPlan, hands: Hands, rulers: Sequence[Ruler], cutter: Cutter
         wound=wound_before(hands.lots, hands.bobbin),
         goes=plan.batches,
         per_go=plan.batch.units,
-        cautions=(*(c for c in told if c != last), last),
+        cautions=cautions_for(*stages, units=plan.made),
         picture=design_picture(plan.kind.design(plan.spec), Message("The finished unit.")),
     )
 
 
 def block_ticket(name: str, count: int, steps: tuple[JoinStep, ...], picture: Drawing) -> BlockTicket:
     """One block's ticket, from the steps of joining it."""
-    cautions = dict.fromkeys((*cautions_for(BenchStage.JOIN), *cautions_for(BenchStage.PRESS)))
-    last = cautions_for(BenchStage.JOIN)[-1]
     wanted = Message("{n, plural, one {one block} other {# blocks}} to join", n=count)
-    return BlockTicket(name, wanted, steps, (*(c for c in cautions if c != last), last), picture)
+    return BlockTicket(name, wanted, steps, cautions_for(BenchStage.JOIN, BenchStage.PRESS), picture)
 
 
 def _cut(p: CutPiece, hands: Hands, plan: UnitPlan) -> Message:
     name = hands.names.get(p.role, p.role.upper())
     further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
     letter = (hands.letters or {}).get((p.role, p.width, p.height, p.gives), "")
-    head = "{letter}: " if letter else ""
-    return Message(
-        head + "{n, plural, one {one square} other {# squares}} {w}, {fabric}{further}{which}"
+    said = Message(
+        "{n, plural, one {one square} other {# squares}} {w}, {fabric}{further}{which}"
         if p.is_square
-        else head + "{n} of {w} by {h}, {fabric}{further}{which}",
-        letter=letter,
+        else "{n} of {w} by {h}, {fabric}{further}{which}",
         n=p.count,
         w=p.width,
         h=p.height,
@@ -138,3 +128,4 @@ def _cut(p: CutPiece, hands: Hands, plan: UnitPlan) -> Message:
         # Of several pieces, which one goes where; a diagonal says it already.
         which=f", {plan.method.size_name(p.name)}" if len(plan.pieces) > 2 and not further else "",
     )
+    return Message("{letter}: {said}", letter=letter, said=said) if letter else said

@@ -113,10 +113,12 @@ def pieces_said(pieces: Sequence[CutPiece]) -> Message:
     return Message("{pieces}", pieces=Listing(parts, " and "))
 
 
-def still_to_make(count: int, mirrored: int, ready: int) -> tuple[int, int]:
-    """Units as drawn and mirrored that are left to make when so many are there already; those as drawn are there first."""
+def still_to_make(count: int, mirrored: int, ready: int, spoiled: int = 0) -> tuple[int, int]:
+    """Units as drawn and mirrored that are to make when so many are there already; those as drawn are there first. Spoiled ones are
+    made again, as drawn where any are wanted so."""
     drawn = min(count, ready)
-    return count - drawn, mirrored - min(mirrored, ready - drawn)
+    left = count - drawn, mirrored - min(mirrored, ready - drawn)
+    return (left[0] + spoiled, left[1]) if count else (left[0], left[1] + spoiled)
 
 
 def ready_said(wanted: int, ready: int) -> Message | None:

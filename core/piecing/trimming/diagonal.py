@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ..cautions import Risk, cautions
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon
 from ..geometry.sewing import Needle, Patch, Piece, joined, laid_on, trim
@@ -11,7 +12,7 @@ from ..lengths import ZERO, Length, inches
 from ..messages import Message
 from ..planning.unit_plan import UnitPlan
 from ..units.notes import Note
-from .recipe import BLADE, IRON, Cutter, LaidRuler, Recipe, RecipeStep
+from .recipe import Cutter, LaidRuler, Recipe, RecipeStep
 from .rulers import Ruler, fit
 
 __all__ = ["closed", "folded", "opened_said", "opens_to"]
@@ -63,7 +64,7 @@ def closed(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
         named,
         opens_to(plan),
         warnings,
-        (BLADE, IRON),
+        cautions(Risk.BLADE, Risk.IRON),
         _Closed(plan, cutter, slotted=slotted).steps(),
     )
 
@@ -186,7 +187,7 @@ def folded(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
         named,
         plan.target_width,
         (),
-        (BLADE,),
+        cautions(Risk.BLADE),
         _Folded(plan, cutter).steps(across),
     )
 

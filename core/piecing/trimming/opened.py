@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ..cautions import Risk, cautions
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, bounds, rotated, sides_of
 from ..geometry.sewing import Piece, trim
@@ -11,7 +12,7 @@ from ..lengths import ZERO, Length
 from ..messages import Message
 from ..planning.unit_plan import UnitPlan
 from ..units.notes import Note
-from .recipe import BLADE, Cutter, LaidRuler, Recipe, RecipeStep
+from .recipe import Cutter, LaidRuler, Recipe, RecipeStep
 from .registers import Register, register_for
 from .rulers import Fit, Ruler, fit
 
@@ -39,7 +40,7 @@ def opened(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
         _ruler_said(plan, register, found),
         plan.target_width,
         ruler_notes(found),
-        (BLADE,),
+        cautions(Risk.BLADE),
         steps,
     )
 

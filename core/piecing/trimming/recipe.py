@@ -11,7 +11,7 @@ from ..lengths import Length
 from ..messages import Message
 from ..units.notes import Note
 
-__all__ = ["BLADE", "IRON", "Cutter", "LaidRuler", "Recipe", "RecipeStep"]
+__all__ = ["Cutter", "LaidRuler", "Recipe", "RecipeStep"]
 
 
 class Cutter(StrEnum):
@@ -19,13 +19,6 @@ class Cutter(StrEnum):
 
     RIGHT = "right"
     LEFT = "left"
-
-
-BLADE = Message(
-    "Close the blade every time you put it down. Cut away from yourself, fingers clear of the ruler's edge. "
-    "Change a nicked blade."
-)
-IRON = Message("The iron's steam burns. Leave nothing under it, and unplug it when you walk away.")
 
 
 @dataclass(frozen=True, slots=True)

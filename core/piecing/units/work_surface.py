@@ -228,7 +228,7 @@ class WorkSurface:
             self._halves[number] = self._halves.get(number, 0) ^ 1
             if self._halves[number]:
                 diagonal = Line((0.0, 0.0), (side, side))
-                stack = Stack(square(side, upper_left), turned_over(square(side, lower_right), diagonal))
+                stack = Stack(square(side, lower_right), turned_over(square(side, upper_left), diagonal))
                 self._note_pair(stack, name, diagonal)
         self._cuts += 1
         return unit

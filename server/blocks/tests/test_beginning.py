@@ -94,7 +94,7 @@ class BeginningTest(ApiCase):
         for p in self.ask("get", f"projects/{self.key}/cutting")["piles"]:
             body = {"changes": {"cut": p["wanted"]}, "seen": {}}
             self.ask("patch", f"projects/{self.key}/cutting/piles/{p['letter']}", body)
-        self.assertEqual(stage(), "trim")
+        self.assertEqual(stage(), "sew")
 
 
 class MetricTest(ApiCase):

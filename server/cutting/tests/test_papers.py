@@ -68,16 +68,27 @@ class PaperTest(ApiCase):
     def test_a_fabric_named_like_a_template_is_only_a_name(self) -> None:
         fabric = self.project["fabrics"][0]
         self.ask("patch", f"fabrics/{fabric['id']}", {"changes": {"name": "Buoy {red} {0} #"}, "seen": {}})
-        (ticket,) = self.ask("get", f"projects/{self.project['id']}/ticket")
+        (ticket,) = self.ask("get", f"projects/{self.project['id']}/ticket")["units"]
         self.assertTrue(any("Buoy {red} {0} #" in line for line in ticket["cut"]), ticket["cut"])
         self.pdf(f"{self.path}/papers/ticket.pdf")
 
     def test_the_ticket_says_what_the_screen_says(self) -> None:
         text = self.said(self.pdf(f"{self.path}/papers/ticket.pdf"))
-        for words in ('Trim to 4"', '2 squares 4 1/2", Dark', "Close the blade", "2 batches of 2"):
+        for words in (
+            'Trim to 4"',
+            '2 squares 4 1/2", Dark',
+            "Close the blade",
+            "2 sets of 2",
+            "Lot 1",
+            "1. Take",
+            "right sides together",
+        ):
             self.assertIn(words, text.replace("\u00a0", " "))
-        (ticket,) = self.ask("get", f"projects/{self.project['id']}/ticket")
-        self.assertEqual((ticket["target"]["text"], ticket["boxes"]), ("4", 2))
+        (ticket,) = self.ask("get", f"projects/{self.project['id']}/ticket")["units"]
+        self.assertEqual((ticket["target"]["text"], ticket["goes"]), ("4", 2))
+        plain = " ".join(text.replace("\u00a0", " ").split())
+        for step in ticket["steps"]:
+            self.assertIn(step["title"], plain)
 
     def test_both_papers_and_no_other(self) -> None:
         a4, letter = (self.pdf(f"{self.path}/papers/ticket.pdf", page=p) for p in ("a4", "letter"))

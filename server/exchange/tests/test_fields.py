@@ -18,7 +18,10 @@ class FieldsTest(SimpleTestCase):
     def test_every_field_of_a_unit_is_a_column_an_answer_a_change_and_can_be_asked(self) -> None:
         fields = set(unit_readers(Measure.INCHES))
         columns = {f.name for f in PlannedUnit._meta.get_fields() if f.concrete}
-        self.assertEqual(fields, columns - {"id", "project", "position", "deleted_at", "of_blocks", "spares_kept"})
+        self.assertEqual(
+            fields,
+            columns - {"id", "project", "position", "deleted_at", "of_blocks", "spares_kept", "trimmed", "spoiled"},
+        )
         self.assertLessEqual(fields, set(PlannedUnitSerializer().fields))
         self.assertEqual(
             fields,

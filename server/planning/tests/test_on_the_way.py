@@ -45,10 +45,11 @@ class OnTheWayTest(ApiCase):
         self.assertEqual(self.ask("get", f"units/{self.unit}/trim")["on_the_way"], [TRIM])
 
     def test_the_ticket_says_both_and_in_the_order_of_the_work(self) -> None:
-        tickets = self.ask("get", f"{self.path}/ticket")
-        sew = next(t["sew"] for t in (tickets if isinstance(tickets, list) else tickets["tickets"]) if TRIM in t["sew"])
-        self.assertEqual(sew[0], "Pair Dark with Slackwater and Light with Buoy.")
-        self.assertEqual(sew[-1], TRIM)
+        tickets = self.ask("get", f"{self.path}/ticket")["units"]
+        ticket = next(t for t in tickets if t["pairs"])
+        self.assertEqual(ticket["pairs"][0], "Pair Dark with Slackwater and Light with Buoy.")
+        said = [s for step in ticket["steps"] for s in step["said"]]
+        self.assertIn("They measure about 4\xa05⁄8″. Trim each to 4\xa01⁄2″.", said)
 
     def test_names_are_only_ever_values(self) -> None:
         said = self.plan(names={"a": "Buoy {red}", "b": "B", "c": "C", "d": "D"})

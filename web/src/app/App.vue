@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NConfigProvider, NDialogProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
-import { RouterLink, RouterView } from 'vue-router'
+import { RouterLink, RouterView, useRoute } from 'vue-router'
 
 import ClashDialog from '@/shared/ui/ClashDialog.vue'
 import OutboxNotice from '@/shared/ui/OutboxNotice.vue'
@@ -8,6 +8,8 @@ import SavedNote from '@/shared/ui/SavedNote.vue'
 
 import mark from './mark.svg'
 import { theme } from './theme'
+
+const route = useRoute()
 </script>
 
 <template>
@@ -16,7 +18,7 @@ import { theme } from './theme'
     <NMessageProvider placement="bottom" :keep-alive-on-hover="true">
       <NDialogProvider>
         <a class="skip" href="#main">Skip to the work</a>
-        <header class="top">
+        <header v-if="!route.meta.bare" class="top">
           <RouterLink to="/" class="name"
             ><img :src="mark" alt="" width="26" height="26" /> <span>Entretoile</span></RouterLink
           >

@@ -5,6 +5,8 @@ import { ProjectRoom, ProjectsPage, type Stage, StandingPage, UnitChooser } from
 const pages: Record<Stage, () => Promise<unknown>> = {
   plan: () => import('@/features/planning').then((m) => m.PlanPage),
   compare: () => import('@/features/planning').then((m) => m.ComparePage),
+  sew: () => import('@/features/bench').then((m) => m.SewPage),
+  press: () => import('@/features/bench').then((m) => m.PressPage),
   trim: () => import('@/features/trimming').then((m) => m.TrimPage),
   measure: () => import('@/features/diagnosis').then((m) => m.MeasurePage),
   diagnose: () => import('@/features/diagnosis').then((m) => m.DiagnosePage),
@@ -12,6 +14,8 @@ const pages: Record<Stage, () => Promise<unknown>> = {
 const titles: Record<Stage, string> = {
   plan: 'Plan',
   compare: 'Compare',
+  sew: 'Sew',
+  press: 'Press',
   trim: 'Trim',
   measure: 'Measure',
   diagnose: 'Diagnose',
@@ -26,7 +30,6 @@ const stages = (Object.keys(pages) as Stage[]).map((stage): RouteRecordRaw => ({
 const blockPages: RouteRecordRaw[] = [
   page(':block/lay', 'lay', 'Lay out', (m) => m.LayPage),
   page(':block/look', 'look', 'Look it over', (m) => m.LookPage),
-  page(':block/join', 'join', 'Join and press', (m) => m.JoinPage),
   page('quilt', 'quilt', 'Quilt', (m) => m.QuiltPage),
   page('scraps', 'scraps', 'Scraps', (m) => m.ScrapsPage),
   page('counts', 'counts', 'Counts', (m) => m.CountsPage),
@@ -66,13 +69,33 @@ export const router = createRouter({
           meta: { title: 'Where it stands', layingOut: true },
         },
         // Without a unit in the address the room goes on to the first one.
-        { path: ':stage(plan|compare|trim|measure|diagnose)', name: 'project', component: UnitChooser },
+        {
+          path: ':stage(plan|compare|sew|press|trim|measure|diagnose)',
+          name: 'project',
+          component: UnitChooser,
+        },
         ...stages,
         {
           path: 'cut',
           name: 'cut',
           component: () => import('@/features/cutting').then((m) => m.CutPage),
           meta: { title: 'Cut', layingOut: true },
+        },
+        {
+          path: 'join',
+          component: () => import('@/features/blocks').then((m) => m.LayoutRoom),
+          meta: { layingOut: true },
+          children: [
+            page('', 'joins', 'Join', (m) => m.FirstBlock),
+            page(':block', 'join', 'Join', (m) => m.JoinPage),
+            page(':block/press', 'press-block', 'Press', (m) => m.PressBlockPage),
+            {
+              path: 'quilt',
+              name: 'join-quilt',
+              component: () => import('@/features/bench').then((m) => m.QuiltSteps),
+              meta: { title: 'Join the quilt', layingOut: true },
+            },
+          ],
         },
         {
           path: 'ticket',
@@ -103,6 +126,7 @@ export const router = createRouter({
               component: () => import('@/features/diagnosis').then((m) => m.DiagnosePage),
               meta: { title: 'Diagnose', layingOut: true },
             },
+            { path: ':block/join', redirect: (to) => ({ ...to, name: 'join' }) },
             { path: ':block/sewn', redirect: (to) => ({ ...to, name: 'diagnose-block' }) },
             {
               path: ':block/what-if',
@@ -113,6 +137,13 @@ export const router = createRouter({
           ],
         },
       ],
+    },
+    {
+      path: '/projects/:project/bench',
+      name: 'bench',
+      component: () => import('@/features/bench').then((m) => m.BenchPage),
+      props: true,
+      meta: { title: 'At the bench', bare: true },
     },
     {
       path: '/wrong',

@@ -1,6 +1,8 @@
 import type { GlobalThemeOverrides } from 'naive-ui'
 
 /** The cutting table: a cool mat, steel, one oilskin yellow for where you are, petrol thread for what acts. */
+/** Touched with a thumb: nothing that acts is smaller than its tip. */
+const touch = matchMedia('(pointer: coarse)').matches
 const ink = '#10242b'
 const petrol = '#155e68'
 const petrolDeep = '#0f4a52'
@@ -15,8 +17,9 @@ export const theme: GlobalThemeOverrides = {
     fontSizeMedium: '16px',
     fontSizeSmall: '16px',
     fontSizeLarge: '17px',
-    heightMedium: '40px',
-    heightSmall: '36px',
+    heightMedium: touch ? '48px' : '40px',
+    heightSmall: touch ? '48px' : '36px',
+    heightLarge: touch ? '56px' : '44px',
     borderRadius: '3px',
     borderRadiusSmall: '2px',
     primaryColor: petrol,
@@ -53,6 +56,7 @@ export const theme: GlobalThemeOverrides = {
     thFontWeight: '600',
     lineHeight: '1.3',
   },
+  Progress: { fillColor: petrol, railColor: '#cbd6da' },
   Button: { fontWeight: '550', rippleDuration: '0s' },
   Dialog: { borderRadius: '3px' },
   Message: { fontSize: '16px' },

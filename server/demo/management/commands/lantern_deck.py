@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Iterable
+from itertools import count
 from typing import Any
 from uuid import UUID
 
@@ -14,11 +15,13 @@ from blocks.commands import change_quilt, put_block
 from blocks.models import Quilt
 from cutting.commands import put_stock
 from cutting.shelf import put_on_shelf
-from demo.scenario import PROJECTS, SHELF, DemoProject, DemoReading
+from demo.scenario import PROJECTS, SHELF, DemoProject, DemoReading, DemoWork
 from diagnosis.commands import put_reading
 from diagnosis.subjects import subject_of
 from keeping.copies import put_aside
 from keeping.serving import served_at
+from progress.commands import put_done
+from progress.selectors import block_bench, unit_bench
 from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
 from workrooms.models import Workroom
@@ -97,8 +100,29 @@ def _put(room: Workroom, demo: DemoProject) -> None:
         put_stock(room, fabric.pk, _key(demo, 30_000 + position), changes, {})
     if demo.quilt:
         change_quilt(room, project.pk, demo.quilt, {})
+    for n, work in enumerate(demo.work):
+        _work(room, project, demo, work, 70_000 + 1_000 * n)
     if demo.archived:
         archive_project(room, project.pk, True)
+
+
+def _work(room: Workroom, project: Project, demo: DemoProject, work: DemoWork, first: int) -> None:
+    """Puts down what is done at the bench, step by step as it is tapped there."""
+    units = work.subject == "units"
+    of = _key(demo, (50_000 if units else 40_000) + work.place)
+    lots = unit_bench(room, of).runs[0].lots if units else block_bench(room, of).lots
+    keys = count(first)
+
+    def put(**body: Any) -> None:
+        told = {"subject": work.subject, "of": of, "lot": 1, "step": "", "count": 0, **body}
+        put_done(room, project.pk, _key(demo, next(keys)), told)
+
+    for n, lot in enumerate(lots[: work.lots + bool(work.steps)]):
+        steps = unit_bench(room, of).runs[0].steps if units else block_bench(room, of).steps
+        for step in steps if n < work.lots else steps[: work.steps]:
+            put(stage=step.stage.value, lot=lot.number, step=step.key)
+    if work.trimmed:
+        put(stage="trimmed", count=work.trimmed)
 
 
 def _key(demo: DemoProject, number: int) -> UUID:

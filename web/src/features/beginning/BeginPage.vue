@@ -148,7 +148,7 @@ const elsewhere = computed(() => {
   <main id="main" class="page">
     <h1>A new project</h1>
     <form class="sheet form" aria-label="What it begins with" @submit.prevent="begin">
-      <LengthInput v-model="typed.name" label="What to call it" placeholder="New project" />
+      <LengthInput v-model="typed.name" label="What to call it" words placeholder="New project" />
       <Choice v-model="with_" label="It begins with" :options="ways" />
       <div class="what">
         <div class="fields">
@@ -243,6 +243,7 @@ const elsewhere = computed(() => {
           <LengthInput
             v-model="fabrics[n]!"
             :label="`Fabric ${letters[n]!.toUpperCase()}`"
+            words
             :placeholder="n === 0 ? 'its name, such as Tar' : ''"
           />
         </div>

@@ -21,24 +21,35 @@ const { begin, copy, remove } = useBlocks(() => props.project.id)
 const route = useRoute()
 const choosing = ref(false)
 
-const view = computed(() => (views.some((v) => v.name === route.name) ? route.name! : 'lay'))
+/** Laying out and joining are two stages of the work, each with its own views of a block. */
+const joining = computed(() => ['join', 'joins', 'press-block', 'join-quilt'].includes(String(route.name)))
+const views = computed(() => (joining.value ? ofJoining : ofLaying))
+const view = computed(() =>
+  views.value.some((v) => v.name === route.name) ? route.name! : joining.value ? 'join' : 'lay',
+)
 const of = (b: SavedBlock) => b.colourways.reduce((n, w) => n + w.count, 0)
 const quilt = computed(() => {
   const s = props.sheet.quilt.sizes
   return s ? `finishing ${s.width.pretty} × ${s.height.pretty}` : ''
 })
-const whole = computed(() => [
+const whole = computed(() =>
+  joining.value ? [{ name: 'join-quilt', title: 'The quilt', line: quilt.value }] : ofLayingWhole.value,
+)
+const ofLayingWhole = computed(() => [
   { name: 'counts', title: 'Counts', line: '' },
   { name: 'quilt', title: 'Quilt', line: quilt.value },
   { name: 'scraps', title: 'Scraps', line: '' },
 ])
-const views = [
+const ofLaying = [
   { name: 'lay', title: 'Lay out' },
   { name: 'look', title: 'Look it over' },
-  { name: 'join', title: 'Join and press' },
   { name: 'what-if', title: 'What if' },
   { name: 'measure-block', title: 'Measure' },
   { name: 'diagnose-block', title: 'Diagnose' },
+]
+const ofJoining = [
+  { name: 'join', title: 'Join' },
+  { name: 'press-block', title: 'Pressing map' },
 ]
 </script>
 

@@ -19,7 +19,14 @@ const choosing = ref(false)
 watch(
   () => props.sheet.blocks[0]?.id,
   (block) => {
-    const name = route.query.to === 'diagnose' ? 'diagnose-block' : 'lay'
+    const name =
+      route.name === 'joins'
+        ? route.query.to === 'press'
+          ? 'press-block'
+          : 'join'
+        : route.query.to === 'diagnose'
+          ? 'diagnose-block'
+          : 'lay'
     if (block) void router.replace({ name, params: { project: props.project.id, block } })
   },
   { immediate: true },

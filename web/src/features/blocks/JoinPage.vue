@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import { NRadio, NRadioGroup, NTable } from 'naive-ui'
+import { NRadio, NRadioGroup } from 'naive-ui'
 import { computed } from 'vue'
 
+import { BlockSteps } from '@/features/bench'
 import { Refusal, type Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
 import { orderWords } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
 
 import { type SavedBlock, type Sheet, useJoining } from './api'
-import PressingSheet from './PressingSheet.vue'
 
-/** In what order the units are joined, with the size to check after every seam; and how each seam is pressed. */
+/** In what order the units are joined, and every step of it with the size to check. */
 const props = defineProps<{
   project: Project
   sheet: Sheet
@@ -33,7 +33,7 @@ const join = (order: SavedBlock['order']) =>
 
 <template>
   <main id="main" class="join">
-    <h2 class="visually-hidden">Join and press {{ block.view.name }}</h2>
+    <h2 class="visually-hidden">Join {{ block.view.name }}</h2>
     <section v-if="refusal" class="sheet wide" role="alert">
       <h2>This cannot be sewn yet</h2>
       <p>{{ refusal }}</p>
@@ -59,31 +59,12 @@ const join = (order: SavedBlock['order']) =>
             {{ orderWords[o.order]?.line }}. {{ o.said }}
           </NRadio>
         </NRadioGroup>
-        <hr class="basted" />
-        <NTable size="small" :bordered="false">
-          <thead>
-            <tr>
-              <th scope="col">Step</th>
-              <th scope="col">Join</th>
-              <th scope="col" class="size">Then it measures, unfinished</th>
-              <th scope="col">Crossings to match</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(s, i) in data.steps" :key="i">
-              <td>{{ i + 1 }}</td>
-              <td class="what">{{ s.said }}</td>
-              <td class="size"><Len :of="s.width" about /> × <Len :of="s.height" about /></td>
-              <td>{{ s.crossings || '' }}</td>
-            </tr>
-          </tbody>
-        </NTable>
         <p class="soft">
           Finished, once neighbours are joined on all sides: <Len :of="data.block.finished" about /> ×
           <Len :of="data.block.finished_height" about />.
         </p>
       </section>
-      <PressingSheet :project="project" :block="block" :colours="colours" />
+      <BlockSteps :project="project" :block="block.id" :colours="colours" stage="join" />
     </template>
   </main>
 </template>
@@ -91,17 +72,13 @@ const join = (order: SavedBlock['order']) =>
 <style scoped>
 .join {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.15fr);
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
-  align-items: start;
-}
-
-.wide {
-  grid-column: 1 / -1;
 }
 
 .orders {
   display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
   gap: 6px;
   margin-top: 10px;
 }
@@ -119,43 +96,5 @@ const join = (order: SavedBlock['order']) =>
 
 strong {
   display: block;
-}
-
-table {
-  width: 100%;
-  border-collapse: collapse;
-  line-height: 1.25;
-}
-
-th {
-  text-align: left;
-  font-weight: 600;
-  font-stretch: 88%;
-  padding: 0 10px 6px 0;
-  vertical-align: bottom;
-}
-
-td {
-  padding: 5px 10px 5px 0;
-  border-top: 1px solid var(--steel-mid);
-  vertical-align: top;
-}
-
-.size {
-  white-space: nowrap;
-}
-
-.what::first-letter {
-  text-transform: uppercase;
-}
-
-@media (width <= 1000px) {
-  .join {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  th.size {
-    white-space: normal;
-  }
 }
 </style>

@@ -57,69 +57,75 @@ const crossings = computed(() => (data.value?.crossings ?? []).filter((c) => c.p
           Across neighbouring blocks {{ data.edge_nested }} of {{ data.edge_pairs }} nest.
         </template>
       </p>
-      <div class="maps">
-        <figure>
-          <div class="map">
-            <CoreDrawing :drawing="data.back" :colours="colours" :width="420" />
-            <button
-              v-for="c in crossings"
-              :key="`${c.x} ${c.y}`"
-              type="button"
-              class="crossing"
-              :class="{ spun: c.spun }"
-              :style="{ left: percent(c.left), top: percent(c.top) }"
-              :aria-pressed="c.spun"
-              :aria-label="`Spin the crossing ${Math.round(c.left * 100)} percent across, ${Math.round(c.top * 100)} percent down`"
-              title="Spin this crossing open"
-              @click="spin(c.x, c.y, !c.spun)"
-            />
+      <div class="both">
+        <div class="maps">
+          <figure>
+            <div class="map">
+              <CoreDrawing :drawing="data.back" :colours="colours" :width="420" />
+              <button
+                v-for="c in crossings"
+                :key="`${c.x} ${c.y}`"
+                type="button"
+                class="crossing"
+                :class="{ spun: c.spun }"
+                :style="{ left: percent(c.left), top: percent(c.top) }"
+                :aria-pressed="c.spun"
+                :aria-label="`Spin the crossing ${Math.round(c.left * 100)} percent across, ${Math.round(c.top * 100)} percent down`"
+                title="Spin this crossing open"
+                @click="spin(c.x, c.y, !c.spun)"
+              />
+            </div>
+            <figcaption>
+              {{ data.second ? 'Every other block, from the back' : 'The back' }}: shaded, where each
+              allowance lies. A dot is a four-seam crossing; press it to spin its seams open.
+            </figcaption>
+          </figure>
+          <figure v-if="data.second">
+            <CoreDrawing :drawing="data.second" :colours="colours" :width="420" />
+            <figcaption>
+              The blocks between, from the back: pressed so that rows nest across neighbouring blocks.
+            </figcaption>
+          </figure>
+        </div>
+        <div class="told">
+          <div class="wishes" role="group" aria-label="Wishes">
+            <strong>Wishes</strong>
+            <TickBox :model-value="data.wishes.to_dark" @update:model-value="wish({ to_dark: $event })">
+              toward the dark
+            </TickBox>
+            <TickBox :model-value="data.wishes.from_bulk" @update:model-value="wish({ from_bulk: $event })">
+              away from the bulk
+            </TickBox>
+            <TickBox :model-value="data.wishes.repeats" @update:model-value="wish({ repeats: $event })">
+              nest across neighbouring blocks
+            </TickBox>
+            <div class="layers">
+              open where more than
+              <SelectInput
+                small
+                labelled="Layers that may meet"
+                :model-value="data.wishes.layers ?? 0"
+                :options="layers"
+                @update:model-value="wish({ layers: $event || null })"
+              />
+              layers meet
+            </div>
           </div>
-          <figcaption>
-            {{ data.second ? 'Every other block, from the back' : 'The back' }}: shaded, where each allowance
-            lies. A dot is a four-seam crossing; press it to spin its seams open.
-          </figcaption>
-        </figure>
-        <figure v-if="data.second">
-          <CoreDrawing :drawing="data.second" :colours="colours" :width="420" />
-          <figcaption>
-            The blocks between, from the back: pressed so that rows nest across neighbouring blocks.
-          </figcaption>
-        </figure>
-      </div>
-      <div class="wishes" role="group" aria-label="Wishes">
-        <strong>Wishes</strong>
-        <TickBox :model-value="data.wishes.to_dark" @update:model-value="wish({ to_dark: $event })">
-          toward the dark
-        </TickBox>
-        <TickBox :model-value="data.wishes.from_bulk" @update:model-value="wish({ from_bulk: $event })">
-          away from the bulk
-        </TickBox>
-        <TickBox :model-value="data.wishes.repeats" @update:model-value="wish({ repeats: $event })">
-          nest across neighbouring blocks
-        </TickBox>
-        <div class="layers">
-          open where more than
-          <SelectInput
-            small
-            labelled="Layers that may meet"
-            :model-value="data.wishes.layers ?? 0"
-            :options="layers"
-            @update:model-value="wish({ layers: $event || null })"
-          />
-          layers meet
+          <ul v-if="byCode.length" class="conflicts">
+            <li v-for="c in byCode" :key="c.said" :class="{ serious: c.code !== 'to_light' }">
+              {{ c.said }}
+            </li>
+          </ul>
+          <details>
+            <summary>Every seam in words, as seen on the back</summary>
+            <ul class="seams">
+              <li v-for="s in data.seams" :key="s.name">
+                <span>{{ s.name }}</span> <strong>{{ s.way }}</strong>
+              </li>
+            </ul>
+          </details>
         </div>
       </div>
-      <ul v-if="byCode.length" class="conflicts">
-        <li v-for="c in byCode" :key="c.said" :class="{ serious: c.code !== 'to_light' }">{{ c.said }}</li>
-      </ul>
-      <details>
-        <summary>Every seam in words, as seen on the back</summary>
-        <ul class="seams">
-          <li v-for="s in data.seams" :key="s.name">
-            <span>{{ s.name }}</span> <strong>{{ s.way }}</strong>
-          </li>
-        </ul>
-      </details>
     </template>
     <p v-else-if="!refusal">Looking for the best pressing…</p>
   </section>
@@ -128,6 +134,19 @@ const crossings = computed(() => (data.value?.crossings ?? []).filter((c) => c.p
 <style scoped>
 .answer {
   margin: 4px 0 12px;
+}
+
+.both {
+  display: grid;
+  grid-template-columns: minmax(0, 440px) minmax(0, 1fr);
+  gap: 24px;
+  align-items: start;
+}
+
+@media (width <= 900px) {
+  .both {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 
 .maps {
@@ -171,9 +190,6 @@ figcaption {
 }
 
 .wishes {
-  border-top: 2px dashed var(--steel-line);
-  margin-top: 14px;
-  padding-top: 10px;
   display: flex;
   flex-wrap: wrap;
   gap: 8px 22px;

@@ -43,10 +43,10 @@ const count = (text: string) => text.split(' ').length
     </div>
     <div class="two">
       <div @focusout="tracks" @keydown.enter="tracks">
-        <LengthInput v-model="columns" label="Columns" :problem="problems.columns" />
+        <LengthInput v-model="columns" label="Columns" words :problem="problems.columns" />
       </div>
       <div @focusout="tracks" @keydown.enter="tracks">
-        <LengthInput v-model="rows" label="Rows" :problem="problems.rows" />
+        <LengthInput v-model="rows" label="Rows" words :problem="problems.rows" />
       </div>
     </div>
     <p class="soft">

@@ -66,9 +66,9 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
       @update:model-value="save('kind')"
     />
     <template v-if="stock.is_cloth">
-      <RowInput v-model="typed.across" :labelled="`Across, ${fabric}`" @keep="save('across')" />
+      <RowInput v-model="typed.across" length :labelled="`Across, ${fabric}`" @keep="save('across')" />
       <span aria-hidden="true">×</span>
-      <RowInput v-model="typed.along" :labelled="`Along, ${fabric}`" @keep="save('along')" />
+      <RowInput v-model="typed.along" length :labelled="`Along, ${fabric}`" @keep="save('along')" />
     </template>
     <template v-else>
       <span class="of" aria-hidden="true">{{ stock.kind === 'half_square' ? 'raw' : 'of' }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FractionPad from '@/shared/form/FractionPad.vue'
 import { NButton, NInput, NRadio, NRadioGroup, NSelect } from 'naive-ui'
 import { computed, nextTick, onMounted, ref, toRef } from 'vue'
 
@@ -217,6 +218,7 @@ defineExpose({
             @keydown.up.prevent="step(-1)"
             @keydown.down.prevent="step(1)"
           />
+          <FractionPad v-model="value" :label="readingWords[where.kind]?.name ?? 'The ruler reads'" />
           <NInput
             v-if="where.kind === 'strip_test'"
             ref="wholeField"

@@ -79,6 +79,7 @@ function choose(way: Schemas['Way']) {
         <LengthInput
           v-model="atHand"
           label="Pieces at hand, of each fabric"
+          words
           placeholder="12 of 10 x 10; 5 x 5"
           :problem="problem"
           hint="Then the table says how many units they give, and the largest unit each way makes of them."

@@ -47,6 +47,7 @@ const shown = (plan: Schemas['UnitPlan']) =>
               <span v-if="o.school === 'own_margin'" class="margin">
                 <RowInput
                   v-model="margin"
+                  length
                   labelled="Margin of your own, each side"
                   placeholder="off each side"
                   :wrong="!!problem && !!margin"

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, watch, watchEffect } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
+import { measureInHand } from '@/shared/form/measure'
 import { coloursOf } from '@/shared/lib/colours'
 
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
@@ -17,6 +18,9 @@ const { data, error } = useProject(() => props.project)
 const route = useRoute()
 const router = useRouter()
 
+watchEffect(() => {
+  if (data.value) measureInHand.value = data.value.measure
+})
 const missing = computed(() => error.value instanceof Refusal)
 const units = computed(() => data.value?.units ?? [])
 const unit = computed(() => units.value.find((u) => u.id === props.unit))
@@ -84,7 +88,7 @@ watch(
 
 .head {
   display: grid;
-  grid-template-columns: minmax(240px, 1fr) minmax(0, 830px);
+  grid-template-columns: minmax(200px, 1fr) minmax(0, 1000px);
   gap: 24px;
   align-items: center;
   margin-bottom: 10px;

@@ -35,6 +35,14 @@ const newKey = () => crypto.randomUUID()
         }}</RouterLink>
       </h2>
       <p>{{ project.said }}</p>
+      <p v-if="project.to_trim && !archived">
+        {{ project.trimmed }} of {{ project.to_trim }} units trimmed.
+        <RouterLink
+          :to="{ name: 'bench', params: { project: project.id } }"
+          :aria-label="`Go on at the bench: ${project.name}`"
+          >Go on at the bench</RouterLink
+        >
+      </p>
       <p class="links">
         <a
           class="quiet"

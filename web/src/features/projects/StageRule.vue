@@ -2,36 +2,51 @@
 import { computed, toRefs } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
+import { useBench } from './api'
+
 const props = defineProps<{ project: string; unit?: string }>()
 
-/** The stages as marks on a steel rule, in working order. */
+/** The stages as marks on a steel rule, in working order, each with what is done of how many. */
 const stages = [
   { name: 'blocks', title: 'Lay out', line: 'blocks' },
   { name: 'plan', title: 'Plan', line: 'sizes' },
-  { name: 'cut', title: 'Cut', line: 'from cloth' },
+  { name: 'cut', title: 'Cut', line: 'cloth' },
+  { name: 'sew', title: 'Sew', line: 'units' },
+  { name: 'press', title: 'Press', line: 'seams' },
   { name: 'trim', title: 'Trim', line: 'to size' },
+  { name: 'join', title: 'Join', line: 'blocks' },
   { name: 'measure', title: 'Measure', line: 'readings' },
   { name: 'diagnose', title: 'Diagnose', line: 'and mend' },
 ]
-const layingOut = ['blocks', 'lay', 'look', 'join', 'what-if', 'quilt', 'scraps', 'counts']
+const layingOut = ['blocks', 'lay', 'look', 'what-if', 'quilt', 'scraps', 'counts']
 const route = useRoute()
 const { project, unit } = toRefs(props)
+const { data: bench } = useBench(project)
 
 const block = computed(() => (typeof route.params.block === 'string' ? route.params.block : ''))
+const line = (name: string, usual: string) => {
+  const found = bench.value?.stages.find((s) => s.stage === name)
+  return found?.of ? `${found.done} of ${found.of}` : usual
+}
 
-/** Laying out and cutting belong to the project; measuring and diagnosing to the block in hand, if there is one; every other
- * stage to a unit, the first one when none is in hand. */
+/** Laying out, cutting and joining belong to the project; measuring and diagnosing to the block in hand, if there is one; every
+ * other stage to a unit, the first one when none is in hand. */
 const to = (stage: string) =>
   stage === 'blocks' || stage === 'cut'
     ? { name: stage, params: { project: project.value } }
-    : block.value && (stage === 'measure' || stage === 'diagnose')
-      ? { name: `${stage}-block`, params: { project: project.value, block: block.value } }
-      : unit.value
-        ? { name: stage, params: { project: project.value, unit: unit.value } }
-        : { name: 'project', params: { project: project.value, stage } }
+    : stage === 'join'
+      ? block.value
+        ? { name: 'join', params: { project: project.value, block: block.value } }
+        : { name: 'joins', params: { project: project.value } }
+      : block.value && (stage === 'measure' || stage === 'diagnose')
+        ? { name: `${stage}-block`, params: { project: project.value, block: block.value } }
+        : unit.value
+          ? { name: stage, params: { project: project.value, unit: unit.value } }
+          : { name: 'project', params: { project: project.value, stage } }
 const pages: Record<string, string[]> = {
   blocks: layingOut,
   cut: ['cut', 'ticket'],
+  join: ['join', 'joins', 'join-quilt', 'press-block'],
   measure: ['measure', 'measure-block'],
   diagnose: ['diagnose', 'diagnose-block'],
 }
@@ -49,7 +64,7 @@ const here = (stage: string) => (pages[stage] ?? [stage]).includes(String(route.
     >
       <b aria-hidden="true">{{ i + 1 }}</b>
       <span class="title">{{ s.title }}</span>
-      <span class="line">{{ s.line }}</span>
+      <span class="line">{{ line(s.name, s.line) }}</span>
     </RouterLink>
   </nav>
 </template>
@@ -57,7 +72,7 @@ const here = (stage: string) => (pages[stage] ?? [stage]).includes(String(route.
 <style scoped>
 .stages {
   display: grid;
-  grid-template-columns: repeat(6, minmax(0, 1fr));
+  grid-template-columns: repeat(9, minmax(0, 1fr));
   background: var(--steel-mid);
   border: 1px solid var(--mat-deep);
   border-radius: 2px;
@@ -67,8 +82,8 @@ a {
   position: relative;
   display: grid;
   grid-template-columns: auto 1fr;
-  column-gap: 10px;
-  padding: 5px 12px 15px;
+  column-gap: 7px;
+  padding: 5px 6px 15px 8px;
   color: var(--ink);
   text-decoration: none;
   border-left: 2px solid var(--ink);
@@ -85,7 +100,7 @@ a:first-child {
 
 b {
   grid-row: span 2;
-  font-size: 28px;
+  font-size: 26px;
   font-weight: 550;
   font-stretch: 88%;
   align-self: center;
@@ -106,24 +121,35 @@ b {
   background-color: var(--oilskin);
 }
 
-@media (width <= 620px) {
+@media (width <= 900px) {
   a {
     grid-template-columns: 1fr;
     padding-inline: 5px;
   }
 
+  b {
+    font-size: 18px;
+    grid-row: auto;
+  }
+
   .title {
-    font-stretch: 75%;
+    font-stretch: 80%;
     overflow: hidden;
   }
 
   .line {
-    display: none;
+    font-size: 15px;
+    font-stretch: 80%;
+  }
+}
+
+@media (width <= 620px) {
+  .stages {
+    grid-template-columns: repeat(5, minmax(0, 1fr));
   }
 
-  b {
-    font-size: 20px;
-    grid-row: span 1;
+  .line {
+    display: none;
   }
 }
 </style>

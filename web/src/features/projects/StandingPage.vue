@@ -26,14 +26,29 @@ const steps: Record<string, { name: string; title: string; stage?: string }> = {
   begin: { name: 'blocks', title: 'Lay out a block' },
   blocks: { name: 'blocks', title: 'Go on laying out' },
   cut: { name: 'cut', title: 'Go to Cut' },
-  trim: { name: 'project', stage: 'trim', title: 'Go to Trim' },
+  sew: { name: 'bench', title: 'Go on at the bench' },
+  trim: { name: 'bench', title: 'Go on trimming' },
+  join: { name: 'bench', title: 'Go on joining' },
+  quilt: { name: 'bench', title: 'Put the quilt together' },
   measure: { name: 'project', stage: 'measure', title: 'Go to Measure' },
 }
+const subjects: Record<string, string> = { sew: 'units', trim: 'units', join: 'blocks', quilt: 'quilt' }
 const step = computed(() => steps[data.value?.next.stage ?? 'begin']!)
-const next = computed(() => ({
-  name: step.value.name,
-  params: { ...params.value, ...(step.value.stage ? { stage: step.value.stage } : {}) },
-}))
+const next = computed(() => {
+  const { stage, of } = data.value?.next ?? {}
+  const subject = subjects[stage ?? '']
+  return {
+    name: step.value.name,
+    params: { ...params.value, ...(step.value.stage ? { stage: step.value.stage } : {}) },
+    query: subject ? { subject, ...(of ? { of } : {}) } : {},
+  }
+})
+const made = computed(() => data.value?.bench.units.filter((u) => u.sewn_here) ?? [])
+const query = (subject: string, of: string) => ({
+  name: 'bench',
+  params: params.value,
+  query: { subject, of },
+})
 const { send, tried } = useOutbox()
 const undo = useUndo()
 const problem = ref('')
@@ -87,6 +102,22 @@ const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0
         <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
         <NButton size="small" @click="round">Make these sizes round</NButton>
         <span class="soft"> Nothing is cut yet, so what to cut follows.</span>
+      </section>
+      <section v-if="made.length || data.bench.blocks.length" class="sheet" aria-label="At the bench">
+        <h2>At the bench</h2>
+        <ul class="made">
+          <li v-for="u in made" :key="u.unit">
+            <RouterLink :to="query('units', u.unit)">{{ u.title }}</RouterLink>
+            <span role="status">
+              {{ u.tally.sewn }} sewn, {{ u.tally.pressed }} pressed, {{ u.tally.trimmed }} trimmed of
+              {{ u.tally.to_make }}<template v-if="u.tally.spoiled">; {{ u.tally.spoiled }} spoiled</template>
+            </span>
+          </li>
+          <li v-for="b in data.bench.blocks" :key="b.block">
+            <RouterLink :to="query('blocks', b.block)">{{ b.name }}</RouterLink>
+            <span>{{ b.joined }} of {{ b.count }} joined</span>
+          </li>
+        </ul>
       </section>
       <div class="two">
         <section class="sheet" aria-label="What is planned">
@@ -159,6 +190,20 @@ const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0
 .two {
   grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
   align-items: start;
+}
+
+.made {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+}
+
+.made li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
 }
 
 .next {

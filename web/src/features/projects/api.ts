@@ -43,3 +43,14 @@ export const useHistory = (project: () => string, wanted: () => boolean) =>
       enabled: wanted(),
     })),
   )
+
+/** A project at the bench: what is done of every unit and block, and where to go on. */
+export const useBench = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['bench', toValue(project)],
+      queryFn: () =>
+        taken(api.GET('/api/projects/{key}/bench', { params: { path: { key: toValue(project) } } })),
+      placeholderData: keepPreviousData,
+    })),
+  )

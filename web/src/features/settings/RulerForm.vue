@@ -37,7 +37,7 @@ async function keep() {
 
 <template>
   <form @submit.prevent="keep">
-    <LengthInput v-model="typed.name" label="Name of the ruler" :problem="problems.name" />
+    <LengthInput v-model="typed.name" label="Name of the ruler" words :problem="problems.name" />
     <LengthInput v-model="typed.width" label="Wide" :problem="problems.width" />
     <LengthInput v-model="typed.height" label="High" :problem="problems.height" />
     <LengthInput

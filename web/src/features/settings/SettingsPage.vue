@@ -61,7 +61,7 @@ const marks = computed(() =>
     <h1>Settings</h1>
     <section v-if="data" class="sheet form">
       <p class="soft">New projects start from these. Projects that exist keep their own.</p>
-      <LengthInput v-model="typed.name" label="Name of the workroom" />
+      <LengthInput v-model="typed.name" label="Name of the workroom" words />
       <Choice v-model="typed.measure" label="Measure in" :options="measures" />
       <LengthInput v-model="typed.seam_allowance" label="Seam allowance" :problem="problems.seam_allowance" />
       <Choice v-model="typed.ruler_step" label="Cut sizes are rounded up to" :options="steps" />

@@ -9,12 +9,17 @@ import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import Len from '@/shared/words/Len.vue'
 import PlanMissing from '@/shared/ui/PlanMissing.vue'
 
+import { CountDown } from '@/features/bench'
+import { useBench } from '@/features/projects'
+
 import { useTrim } from './api'
 import ExpectationSheet from './ExpectationSheet.vue'
 import MarksLegend from './MarksLegend.vue'
 
 const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
 const { data, error } = useTrim(() => props.unit.id)
+const { data: bench } = useBench(() => props.project.id)
+const tally = computed(() => bench.value?.units.find((u) => u.unit === props.unit.id)?.tally)
 const route = useRoute()
 const router = useRouter()
 
@@ -49,6 +54,8 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
           By your own seam only {{ data.room_percent }} in 100 can be trimmed on all four sides.
         </p>
         <p v-for="w in data.on_the_way" :key="w">{{ w }}</p>
+        <hr class="basted" />
+        <CountDown v-if="tally" :project="project.id" :unit="unit.id" :tally="tally" />
         <hr class="basted" />
         <Choice v-if="ways.length > 1" v-model="way" label="Way of trimming" :options="ways" />
         <p>{{ recipe.when }}</p>

@@ -142,6 +142,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks/{key}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A block at the bench: how it is joined and pressed, its lots, what is done. */
+        get: operations["block_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description A block at the bench: how it is joined and pressed, its lots, what is done. */
+        patch: operations["change_block_handling"];
+        trace?: never;
+    };
     "/api/blocks/{key}/edits": {
         parameters: {
             query?: never;
@@ -596,6 +614,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A project at the bench: what is done of every unit and block, and where to go on. */
+        get: operations["bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/bench/quilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The quilt at the bench: blocks into rows, rows into the quilt, borders. */
+        get: operations["quilt_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/blocks": {
         parameters: {
             query?: never;
@@ -798,6 +850,24 @@ export interface paths {
         /** @description Plan, piles and stock as before strips were last put down as cut. */
         post: operations["undo_cutting"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/done/{done}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Something put down as done, under a name of its own. */
+        put: operations["put_done"];
+        post?: never;
+        /** @description Something put down as done, under a name of its own. */
+        delete: operations["take_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1114,7 +1184,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The bench ticket of every unit of a project, on screen. */
+        /** @description The bench ticket of every unit and block of a project, on screen. */
         get: operations["ticket"];
         put?: never;
         post?: never;
@@ -1303,6 +1373,24 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["change_unit"];
+        trace?: never;
+    };
+    "/api/units/{key}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A unit at the bench: steps, lots, what is done. */
+        get: operations["unit_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description A unit at the bench: steps, lots, what is done. */
+        patch: operations["change_unit_handling"];
         trace?: never;
     };
     "/api/units/{key}/papers/template.pdf": {
@@ -1568,6 +1656,59 @@ export interface components {
             block?: components["schemas"]["BeginBlockRequest"] | null;
             quilt?: components["schemas"]["BeginQuiltRequest"] | null;
         };
+        /** @description A project at the bench at a glance. */
+        Bench: {
+            units: components["schemas"]["BenchUnit"][];
+            blocks: components["schemas"]["BenchBlock"][];
+            stages: components["schemas"]["StageCount"][];
+            quilt_left: boolean;
+            begun: boolean;
+            next: components["schemas"]["BenchNext"] | null;
+        };
+        BenchBlock: {
+            /** Format: uuid */
+            block: string;
+            name: string;
+            count: number;
+            joined: number;
+            begun: boolean;
+        };
+        /** @description Where to go on; ``of`` is the unit or block it is for. */
+        BenchNext: {
+            stage: components["schemas"]["BenchNextStageEnum"];
+            readonly said: string;
+            /** Format: uuid */
+            of: string | null;
+        };
+        /**
+         * @description * `begin` - begin
+         *     * `blocks` - blocks
+         *     * `cut` - cut
+         *     * `sew` - sew
+         *     * `trim` - trim
+         *     * `join` - join
+         *     * `quilt` - quilt
+         *     * `measure` - measure
+         * @enum {string}
+         */
+        BenchNextStageEnum: "begin" | "blocks" | "cut" | "sew" | "trim" | "join" | "quilt" | "measure";
+        /**
+         * @description * `sew` - sew
+         *     * `press` - press
+         *     * `trim` - trim
+         *     * `join` - join
+         * @enum {string}
+         */
+        BenchStageEnum: "sew" | "press" | "trim" | "join";
+        BenchUnit: {
+            /** Format: uuid */
+            unit: string;
+            readonly title: string;
+            readonly picture: components["schemas"]["Drawing"];
+            tally: components["schemas"]["Tally"];
+            sewn_here: boolean;
+            begun: boolean;
+        };
         Binding: {
             strips: number;
             readonly strip: components["schemas"]["Length"];
@@ -1576,6 +1717,21 @@ export interface components {
         };
         /** @enum {unknown} */
         BlankEnum: "";
+        /** @description A block at the bench; its lots are of whole blocks. */
+        BlockBench: {
+            /** Format: uuid */
+            block: string;
+            name: string;
+            readonly picture: components["schemas"]["Drawing"];
+            count: number;
+            joined: number;
+            lot_goes: number | null;
+            steps: components["schemas"]["JoinStep"][];
+            lots: components["schemas"]["Lot"][];
+            join_cautions: string[];
+            press_cautions: string[];
+            nests: boolean;
+        };
         BlockChangeRequest: {
             start?: string;
             changes: components["schemas"]["BlockPatchRequest"];
@@ -1611,6 +1767,13 @@ export interface components {
             off_step: components["schemas"]["Track"][];
             nearest: components["schemas"]["NearSize"][];
             odd: components["schemas"]["OddUnit"][];
+        };
+        BlockTicket: {
+            name: string;
+            readonly wanted: string;
+            steps: components["schemas"]["TicketStep"][];
+            cautions: string[];
+            readonly picture: components["schemas"]["Drawing"];
         };
         /** @description A core refusal told beside what could be worked out. */
         BlockView: {
@@ -2027,6 +2190,29 @@ export interface components {
          * @enum {string}
          */
         DoEnum: "clear" | "exchange" | "grid" | "mirror" | "mirror_whole" | "move" | "paint" | "place" | "rename" | "repeat" | "shape" | "span" | "symmetry" | "tracks" | "turn" | "turn_whole";
+        /** @description A ``step`` of lot ``lot`` of a unit, a block or the quilt; or ``count`` units trimmed or spoiled. */
+        DoneRequest: {
+            subject: components["schemas"]["SubjectEnum"];
+            /** Format: uuid */
+            of?: string | null;
+            stage: components["schemas"]["DoneStageEnum"];
+            /** @default 1 */
+            lot: number;
+            /** @default  */
+            step: string;
+            /** @default 0 */
+            count: number;
+        };
+        /**
+         * @description * `sew` - sew
+         *     * `press` - press
+         *     * `trim` - trim
+         *     * `join` - join
+         *     * `trimmed` - trimmed
+         *     * `spoiled` - spoiled
+         * @enum {string}
+         */
+        DoneStageEnum: "sew" | "press" | "trim" | "join" | "trimmed" | "spoiled";
         /** @description A picture in inches, y downward; ``window`` is left, top, width, height. ``stamps`` lie over ``marks``. */
         Drawing: {
             window: number[];
@@ -2150,6 +2336,10 @@ export interface components {
          * @enum {string}
          */
         GoalEnum: "least" | "fewest" | "spare";
+        HandlingPatchRequest: {
+            marking?: components["schemas"]["MarkingEnum"];
+            lot_goes?: string | null;
+        };
         Health: {
             here: boolean;
         };
@@ -2162,6 +2352,20 @@ export interface components {
             /** Format: double */
             share: number;
             failed: string;
+        };
+        JoinStep: {
+            key: string;
+            stage: components["schemas"]["BenchStageEnum"];
+            block: string;
+            readonly title: string;
+            said: string[];
+            look: string[];
+            times: number;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly front: components["schemas"]["Drawing"];
+            readonly back: components["schemas"]["Drawing"] | null;
+            cautions: string[];
         };
         /** @description The proposed order first. Steps give sizes raw edge to raw edge. */
         Joined: {
@@ -2277,6 +2481,16 @@ export interface components {
             column?: number | null;
             row?: number | null;
         };
+        /** @description ``wind``: a fresh bobbin goes in before it. One that is not ``begun`` may still change with the plan. */
+        Lot: {
+            number: number;
+            goes: number;
+            units: number;
+            done: components["schemas"]["StepDone"][];
+            begun: boolean;
+            readonly thread: components["schemas"]["Length"];
+            wind: boolean;
+        };
         /**
          * @description * `upright` - upright
          *     * `quarter` - quarter
@@ -2322,6 +2536,13 @@ export interface components {
             d: string;
             fabric: string;
         };
+        /**
+         * @description * `centre` - centre
+         *     * `lines` - lines
+         *     * `guide` - guide
+         * @enum {string}
+         */
+        MarkingEnum: "centre" | "lines" | "guide";
         /**
          * @description * `in` - in
          *     * `mm` - mm
@@ -2381,10 +2602,6 @@ export interface components {
             kind: string;
             /** Format: uuid */
             copy_of?: string | null;
-        };
-        Next: {
-            stage: components["schemas"]["StageEnum"];
-            readonly said: string;
         };
         Note: {
             code: string;
@@ -2448,6 +2665,10 @@ export interface components {
         PatchedFabricChangeRequest: {
             changes?: components["schemas"]["FabricPatchRequest"];
             seen?: components["schemas"]["FabricPatchRequest"];
+        };
+        PatchedHandlingChangeRequest: {
+            changes?: components["schemas"]["HandlingPatchRequest"];
+            seen?: components["schemas"]["HandlingPatchRequest"];
         };
         PatchedPileChangeRequest: {
             changes?: components["schemas"]["PilePatchRequest"];
@@ -2702,7 +2923,7 @@ export interface components {
             units: components["schemas"]["PlannedUnit"][];
             fabrics: components["schemas"]["Fabric"][];
         };
-        /** @description A project in the list; ``pictures`` are numbers of the page's pictures, counted from 0. */
+        /** @description A project in the list; ``pictures`` are numbers of the page's pictures, counted from 0. ``trimmed`` of ``to_trim`` units are done. */
         ProjectLine: {
             /** Format: uuid */
             id: string;
@@ -2712,6 +2933,8 @@ export interface components {
             readonly said: string;
             pictures: number[];
             fabrics: components["schemas"]["Dye"][];
+            trimmed: number;
+            to_trim: number;
         };
         /** @description ``count`` projects on so many ``pages``; ``others`` are in the archive, or out of it when that is what was asked for. */
         ProjectPage: {
@@ -2737,6 +2960,14 @@ export interface components {
             readonly buy: components["schemas"]["Length"];
             readonly asked: string;
             instead: components["schemas"]["Pack"][];
+        };
+        /** @description The quilt at the bench; no step while none is put together. */
+        QuiltBench: {
+            steps: components["schemas"]["QuiltStep"][];
+            done: components["schemas"]["StepDone"][];
+            readonly picture: components["schemas"]["Drawing"] | null;
+            cautions: string[];
+            refusal: string;
         };
         QuiltPatchRequest: {
             columns?: string | null;
@@ -2785,6 +3016,14 @@ export interface components {
             backing: components["schemas"]["Backing"][];
             binding: components["schemas"]["Binding"];
             notes: string[];
+        };
+        QuiltStep: {
+            key: string;
+            readonly title: string;
+            said: string[];
+            look: string[];
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
         };
         /** @description A core refusal told beside what could be worked out. */
         QuiltView: {
@@ -2987,6 +3226,15 @@ export interface components {
             border?: string | null;
             slotted?: boolean;
             grooved?: boolean;
+        };
+        /** @description Lots made to one plan; ``earlier`` when the unit is planned otherwise by now, ``said`` what then holds. */
+        Run: {
+            steps: components["schemas"]["UnitStep"][];
+            lots: components["schemas"]["Lot"][];
+            per_go: number;
+            earlier: boolean;
+            counts: boolean;
+            readonly said: string | null;
         };
         Rung: {
             name: string;
@@ -3268,15 +3516,11 @@ export interface components {
          * @enum {string}
          */
         SpreadEnum: "chequered" | "in_order";
-        /**
-         * @description * `begin` - begin
-         *     * `blocks` - blocks
-         *     * `cut` - cut
-         *     * `trim` - trim
-         *     * `measure` - measure
-         * @enum {string}
-         */
-        StageEnum: "begin" | "blocks" | "cut" | "trim" | "measure";
+        StageCount: {
+            stage: components["schemas"]["BenchStageEnum"];
+            done: number;
+            of: number;
+        };
         StagePicture: {
             readonly title: string;
             readonly drawing: components["schemas"]["Drawing"];
@@ -3299,7 +3543,8 @@ export interface components {
             wanted: number;
             left: number;
             readings: number;
-            next: components["schemas"]["Next"];
+            next: components["schemas"]["BenchNext"];
+            bench: components["schemas"]["Bench"];
         };
         /** @description An earlier state of a project; ``said`` names what had changed since the one before. */
         State: {
@@ -3326,6 +3571,11 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             crossings: number;
+        };
+        /** @description A step that is done, and the names under which it was put down. */
+        StepDone: {
+            step: string;
+            keys: string[];
         };
         /** @description What is told of anything in the stock: whether pieces are cut from it, and how a triangle lies. */
         Stock: {
@@ -3369,6 +3619,13 @@ export interface components {
             top: number;
         };
         /**
+         * @description * `units` - units
+         *     * `blocks` - blocks
+         *     * `quilt` - quilt
+         * @enum {string}
+         */
+        SubjectEnum: "units" | "blocks" | "quilt";
+        /**
          * @description * `quarter_turns` - quarter_turns
          *     * `half_turn` - half_turn
          *     * `sideways` - sideways
@@ -3389,6 +3646,18 @@ export interface components {
             readonly picture: components["schemas"]["Drawing"];
             readonly true_picture: components["schemas"]["Drawing"];
         };
+        Tally: {
+            wanted: number;
+            ready: number;
+            to_make: number;
+            sewn: number;
+            pressed: number;
+            trimmed: number;
+            spoiled: number;
+            good: number;
+            left_to_trim: number;
+            finished: boolean;
+        };
         Term: {
             key: string;
             readonly said: string;
@@ -3406,16 +3675,36 @@ export interface components {
             name: string;
             readonly wanted: string;
             cut: string[];
-            sew: string[];
-            readonly press: string;
-            trim: string[];
+            pairs: string[];
+            steps: components["schemas"]["TicketStep"][];
+            readonly trim_by: string;
+            trim: components["schemas"]["RecipeStep"][];
             readonly target: components["schemas"]["Length"];
             readonly target_height: components["schemas"]["Length"];
             tips: string[];
-            boxes: number;
-            per_box: number;
+            lots: components["schemas"]["TicketLot"][];
+            wound: number[];
+            goes: number;
+            per_go: number;
             cautions: string[];
             readonly picture: components["schemas"]["Drawing"];
+        };
+        TicketLot: {
+            number: number;
+            goes: number;
+        };
+        TicketStep: {
+            readonly title: string;
+            said: string[];
+            look: string[];
+            times: number;
+            stage: string;
+            readonly front: components["schemas"]["Drawing"];
+        };
+        /** @description The bench tickets of a project: of its units, then of the blocks that they are joined to. */
+        Tickets: {
+            units: components["schemas"]["Ticket"][];
+            blocks: components["schemas"]["BlockTicket"][];
         };
         Track: {
             name: string;
@@ -3473,6 +3762,22 @@ export interface components {
          * @enum {string}
          */
         TurnedOutEnum: "right" | "partly" | "wrong";
+        /** @description A unit at the bench: its steps, its lots with what is done, and what is left. */
+        UnitBench: {
+            /** Format: uuid */
+            unit: string;
+            readonly title: string;
+            readonly picture: components["schemas"]["Drawing"];
+            marking: components["schemas"]["MarkingEnum"];
+            lot_goes: number | null;
+            usual_goes: number;
+            runs: components["schemas"]["Run"][];
+            tally: components["schemas"]["Tally"];
+            bias: string[];
+            sew_cautions: string[];
+            press_cautions: string[];
+            trim_cautions: string[];
+        };
         UnitPatchRequest: {
             kind?: components["schemas"]["KindEnum"];
             method?: string | null;
@@ -3533,6 +3838,19 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             count: number;
+        };
+        /** @description ``times`` is how often it is done in one go of the method. */
+        UnitStep: {
+            key: string;
+            stage: components["schemas"]["BenchStageEnum"];
+            readonly title: string;
+            said: string[];
+            look: string[];
+            times: number;
+            readonly front: components["schemas"]["Drawing"];
+            readonly back: components["schemas"]["Drawing"] | null;
+            wrong: components["schemas"]["Wrong"][];
+            cautions: string[];
         };
         UnitsThere: {
             /** Format: uuid */
@@ -3676,6 +3994,9 @@ export interface components {
             orders: {
                 [key: string]: components["schemas"]["Named"];
             };
+            markings: {
+                [key: string]: components["schemas"]["Named"];
+            };
             rungs: {
                 [key: string]: string;
             };
@@ -3713,6 +4034,14 @@ export interface components {
             reading_step?: string | null;
             seam_allowance?: string | null;
             cutter?: components["schemas"]["CutterEnum"];
+        };
+        /** @description A way to go wrong: how it is seen before sewing, where it is, and after. */
+        Wrong: {
+            code: string;
+            readonly before: string;
+            readonly after: string;
+            readonly before_drawing: components["schemas"]["Drawing"] | null;
+            readonly after_drawing: components["schemas"]["Drawing"];
         };
     };
     responses: {
@@ -4205,6 +4534,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    block_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockBench"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    change_block_handling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedHandlingChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
                 };
             };
             204: components["responses"]["MadeBefore"];
@@ -5288,6 +5681,62 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    quilt_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuiltBench"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     blocks: {
         parameters: {
             query?: never;
@@ -5761,6 +6210,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CuttingSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_done: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                done: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoneRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                done: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
                 };
             };
             204: components["responses"]["MadeBefore"];
@@ -6496,7 +7015,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Ticket"][];
+                    "application/json": components["schemas"]["Tickets"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -6947,6 +7466,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Project"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    unit_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitBench"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    change_unit_handling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedHandlingChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
                 };
             };
             204: components["responses"]["MadeBefore"];

@@ -13,7 +13,7 @@ const props = defineProps<{
 }>()
 
 const filled = ['face', 'under', 'back', 'patch']
-const haloed = ['target', 'finished', 'block-edge', 'fault']
+const haloed = ['mark', 'target', 'finished', 'block-edge', 'fault']
 const point = (mark: Schemas['Mark']) => mark.d.slice(1).split(',').map(Number) as [number, number]
 const id = useId()
 const viewBox = computed(() => props.drawing.window.join(' '))
@@ -200,6 +200,13 @@ path {
 .clearance {
   stroke: var(--oilskin);
   stroke-width: 3;
+}
+
+.mark {
+  stroke: #fff;
+  stroke-width: 3;
+  stroke-dasharray: 9 3;
+  paint-order: stroke;
 }
 
 .fresh {

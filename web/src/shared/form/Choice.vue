@@ -39,6 +39,8 @@ const name = useId()
 :deep(.n-radio-group) {
   display: flex;
   flex-wrap: wrap;
+  height: auto;
+  row-gap: 4px;
 }
 
 :deep(.n-radio-button--checked) {

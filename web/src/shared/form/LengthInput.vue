@@ -2,6 +2,8 @@
 import { NInput } from 'naive-ui'
 import { computed, useId } from 'vue'
 
+import FractionPad from './FractionPad.vue'
+
 /** A labelled field for anything typed; the refusal stands under it and what was typed stays in it. */
 const props = defineProps<{
   label: string
@@ -10,6 +12,8 @@ const props = defineProps<{
   hint?: string
   placeholder?: string
   numeric?: boolean
+  /** A name, not a length: no marks of a ruler beside it. */
+  words?: boolean
 }>()
 const emit = defineEmits<{ 'update:modelValue': [string]; enter: [] }>()
 const id = useId()
@@ -26,14 +30,23 @@ const inputProps = computed(() => ({
 <template>
   <div class="field">
     <label :for="id">{{ label }}</label>
-    <NInput
-      :value="modelValue"
-      :placeholder="placeholder ?? ''"
-      :status="problem ? 'error' : undefined"
-      :input-props="inputProps"
-      @update:value="emit('update:modelValue', $event)"
-      @keydown.enter="emit('enter')"
-    />
+    <div class="entry">
+      <NInput
+        :value="modelValue"
+        :placeholder="placeholder ?? ''"
+        :status="problem ? 'error' : undefined"
+        :input-props="inputProps"
+        @update:value="emit('update:modelValue', $event)"
+        @keydown.enter="emit('enter')"
+      />
+      <FractionPad
+        v-if="!numeric && !words"
+        :model-value="modelValue"
+        :label="label"
+        @update:model-value="emit('update:modelValue', $event)"
+        @done="emit('enter')"
+      />
+    </div>
     <p v-if="problem" :id="`${id}-says`" class="problem" role="alert">{{ problem }}</p>
     <p v-else-if="hint" :id="`${id}-says`" class="soft hint">{{ hint }}</p>
   </div>
@@ -45,6 +58,11 @@ const inputProps = computed(() => ({
   gap: 3px;
   align-content: start;
   min-width: 0;
+}
+
+.entry {
+  display: flex;
+  gap: 6px;
 }
 
 label {

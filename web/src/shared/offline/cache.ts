@@ -5,7 +5,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { Outgoing } from './outgoing'
 
 type Kind = Outgoing['kind']
-type Room = 'workroom' | 'project' | 'blocks' | 'cutting' | 'shelf' | 'diagnosis' | 'library'
+type Room = 'bench' | 'workroom' | 'project' | 'blocks' | 'cutting' | 'shelf' | 'diagnosis' | 'library'
 
 const ofCutting = new Set<Kind>([
   'tick_strip',
@@ -21,6 +21,7 @@ const ofCutting = new Set<Kind>([
 const roomOf = (kind: Kind): Room => {
   if (kind === 'change_workroom' || kind.endsWith('ruler')) return 'workroom'
   if (kind === 'put_on_shelf' || kind.endsWith('shelved')) return 'shelf'
+  if (kind === 'put_done' || kind === 'take_back' || kind === 'change_handling') return 'bench'
   if (kind.endsWith('stock') || ofCutting.has(kind)) return 'cutting'
   if (kind.endsWith('block') || kind === 'change_quilt' || kind === 'take_up_scraps') return 'blocks'
   if (kind.endsWith('reading') || kind.endsWith('saved') || kind === 'save_diagnosis') return 'diagnosis'
@@ -35,16 +36,21 @@ const ofABlock = [
   'counts',
   'scraps',
   'what-if',
+  'bench',
+  'unit-bench',
+  'block-bench',
+  'quilt-bench',
   'diagnosis',
   'cutting',
   'buying',
 ]
 /** What else on screen rests on a change in a room, and is asked again when it is next looked at. */
 const restsOn: Record<Room, string[]> = {
-  workroom: ['trim', 'compare'],
-  cutting: ['buying', 'standing', 'shelf', 'spares'],
+  workroom: ['trim', 'compare', 'ticket'],
+  bench: ['standing', 'ticket'],
+  cutting: ['buying', 'standing', 'shelf', 'spares', 'bench'],
   shelf: [],
-  blocks: ['project', 'projects', 'standing', ...ofABlock],
+  blocks: ['project', 'ticket', 'projects', 'standing', ...ofABlock],
   diagnosis: ['standing', 'diagnosis', 'plan', 'compare', 'trim'],
   library: [],
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
@@ -58,6 +64,17 @@ function stand(client: QueryClient, queryKey: string[], data: unknown) {
 
 /** Puts the answer of a change where it is shown. */
 const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => void> = {
+  bench(client, o, data) {
+    const bench = data as Schemas['Bench']
+    if (!('project' in o)) return
+    stand(client, ['bench', o.project], bench)
+    putDone(client, o)
+    for (const u of bench.units)
+      client.setQueryData<Schemas['UnitBench']>(
+        ['unit-bench', u.unit],
+        (old) => old && { ...old, tally: u.tally },
+      )
+  },
   workroom: (client, _o, data) => stand(client, ['workroom'], data),
   cutting(client, _o, data) {
     const sheet = data as Schemas['CuttingSheet']
@@ -86,6 +103,61 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
     const project = data as Schemas['Project']
     stand(client, ['project', project.id], project)
   },
+}
+
+type Lots = readonly Schemas['Lot'][]
+
+/** A step that was put down, or taken back, in the lots that are shown: the steps and their pictures are not fetched for it. */
+function putDone(client: QueryClient, o: Outgoing) {
+  if (o.kind === 'change_handling') {
+    void client.invalidateQueries({ queryKey: [o.subject === 'units' ? 'unit-bench' : 'block-bench', o.of] })
+    return
+  }
+  if (o.kind === 'put_done' && (o.body.stage === 'spoiled' || o.body.subject === 'quilt')) {
+    for (const key of ['unit-bench', 'quilt-bench', 'cutting', 'buying'])
+      void client.invalidateQueries({ queryKey: [key] })
+    return
+  }
+  if (o.kind === 'take_back') {
+    const without = (lots: Lots) =>
+      lots.map((l) => ({
+        ...l,
+        done: l.done
+          .map((d) => ({ ...d, keys: d.keys.filter((k) => k !== o.done) }))
+          .filter((d) => d.keys.length),
+      }))
+    changeLots(client, without)
+    // It may have been a spoiled unit, or the last thing done of a lot.
+    for (const key of ['unit-bench', 'block-bench', 'quilt-bench', 'cutting', 'buying'])
+      void client.invalidateQueries({ queryKey: [key] })
+    return
+  }
+  if (o.kind !== 'put_done' || !o.body.step) return
+  const { lot, step } = o.body
+  changeLots(
+    client,
+    (lots) =>
+      lots.map((l) => {
+        if (l.number !== lot) return l
+        const others = l.done.filter((d) => d.step !== step)
+        const keys = l.done.find((d) => d.step === step)?.keys.filter((k) => k !== o.done) ?? []
+        return { ...l, begun: true, done: [...others, { step: step!, keys: [...keys, o.done] }] }
+      }),
+    o.body.of ?? '',
+  )
+}
+
+function changeLots(client: QueryClient, change: (lots: Lots) => Schemas['Lot'][], of?: string) {
+  const units = of === undefined ? ['unit-bench'] : ['unit-bench', of]
+  const blocks = of === undefined ? ['block-bench'] : ['block-bench', of]
+  client.setQueriesData<Schemas['UnitBench']>(
+    { queryKey: units },
+    (old) => old && { ...old, runs: old.runs.map((r) => ({ ...r, lots: change(r.lots) })) },
+  )
+  client.setQueriesData<Schemas['BlockBench']>(
+    { queryKey: blocks },
+    (old) => old && { ...old, lots: change(old.lots) },
+  )
 }
 
 /** Only the block that changed came back; the quilt and the others are asked again behind it. */

@@ -22,7 +22,18 @@ export interface Change {
 export type Editing = Extract<Outgoing, { changes: unknown }>
 
 /** The narrower before what it belongs to. */
-const own = ['reading', 'saved', 'stock', 'shelved', 'library', 'ruler', 'unit', 'fabric', 'block'] as const
+const own = [
+  'done',
+  'reading',
+  'saved',
+  'stock',
+  'shelved',
+  'library',
+  'ruler',
+  'unit',
+  'fabric',
+  'block',
+] as const
 
 /** What a change is to, by name: a unit, a fabric, a project as a whole. */
 export function thingOf(o: Outgoing): string {
@@ -32,6 +43,7 @@ export function thingOf(o: Outgoing): string {
     return `cutting ${o.project}`
   if (o.kind === 'change_pile' || o.kind === 'keep_over' || o.kind === 'put_triangles_by')
     return `pile ${o.project} ${o.letter}`
+  if (o.kind === 'change_handling') return `handling ${o.of}`
   for (const name of own) if (name in o) return `${name} ${(o as unknown as Record<string, string>)[name]}`
   return 'project' in o ? `project ${o.project}` : 'workroom'
 }

@@ -17,6 +17,7 @@ type Patches = {
   put_stock: Schemas['StockPatchRequest']
   put_on_shelf: Schemas['ShelfPatchRequest']
   change_pile: Schemas['PilePatchRequest']
+  change_handling: Schemas['HandlingPatchRequest']
   put_reading: Schemas['ReadingPatchRequest']
   change_saved: Schemas['SavedPatchRequest']
 }
@@ -70,6 +71,9 @@ export type Outgoing =
     }
   | (Sets<'put_on_shelf'> & { shelved: string })
   | { kind: 'delete_shelved' | 'restore_shelved'; shelved: string }
+  | (Sets<'change_handling'> & { project: string } & Of)
+  | { kind: 'put_done'; project: string; done: string; body: Schemas['DoneRequest'] }
+  | { kind: 'take_back'; project: string; done: string }
   | (Sets<'put_reading'> & { reading: string } & Of)
   | ({ kind: 'delete_reading' | 'restore_reading'; reading: string } & Of)
   | ({ kind: 'save_diagnosis'; saved: string } & Of)

@@ -16,6 +16,7 @@ const words = reactive<Words>({
   cloths: {},
   goals: {},
   orders: {},
+  markings: {},
   rungs: {},
   dimensions: {},
 })
@@ -28,6 +29,7 @@ export const readingWords = words.readings
 export const clothWords = words.cloths
 export const goalWords = words.goals
 export const orderWords = words.orders
+export const markingWords = words.markings
 export const rungWords = words.rungs
 export const dimensionWords = words.dimensions
 

@@ -3,31 +3,43 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from uuid import UUID
 
 from blocks.quilt import quilt_view
 from blocks.rounding import sizes_off
 from blocks.selectors import blocks_of
-from blocks.translate import find_in, pattern_of
+from blocks.translate import find_in
+from cutting.translate import live_stock, now_of
+from cutting.waiting import waiting_of
 from measuring.models import ReadingRow
-from measuring.selectors import plan_of
 from piecing.cutting.ledger import Pile
-from piecing.errors import PiecingError
-from piecing.messages import Listing, Message, MidSentence
+from piecing.messages import Listing, Message
 from piecing.units import kind_of
 from projects.models import PlannedUnit, Project
 from projects.translate import spec_of
 
-from .translate import live_stock, now_of
+from .overview import Bench, bench_of_project
 
-__all__ = ["Next", "Standing", "standing_of", "waiting_of"]
+__all__ = ["Next", "Standing", "standing_of"]
 
 
 @dataclass(frozen=True, slots=True)
 class Next:
-    """The stage to go to, and why."""
+    """The stage to go to, and why; ``of`` is the unit or block that it is for, if it is for one."""
 
     stage: str
     said: Message
+    of: UUID | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class _Facts:
+    blocks: bool
+    waiting: bool
+    wanted: int
+    left: int
+    readings: int
+    bench: Bench
 
 
 @dataclass(frozen=True)
@@ -44,6 +56,7 @@ class Standing:
     left: int
     readings: int
     next: Next
+    bench: Bench
 
 
 def standing_of(project: Project) -> Standing:
@@ -71,6 +84,7 @@ def standing_of(project: Project) -> Standing:
         )
     piles = tuple(p for p in now_of(project) if p.wanted or p.entry.cut)
     wanted, left = sum(p.wanted for p in piles), sum(p.left for p in piles)
+    bench = bench_of_project(project, quilt=view.sizes is not None)
     readings = ReadingRow.objects.filter(project=project, deleted_at=None).count()
     return Standing(
         tuple(blocks),
@@ -82,28 +96,9 @@ def standing_of(project: Project) -> Standing:
         wanted,
         left,
         readings,
-        _next(project, bool(blocks), bool(waiting), wanted, left, readings),
+        _next(project, _Facts(bool(blocks), bool(waiting), wanted, left, readings, bench)),
+        bench,
     )
-
-
-def waiting_of(project: Project) -> list[Message]:
-    """What cannot be cut for yet, with the reason: blocks, units, the quilt."""
-    find, waiting = find_in(project.workroom), []
-    for b in blocks_of(project):
-        try:
-            pattern_of(b, find).complete()
-        except PiecingError as refusal:
-            waiting.append(Message("{name}: {why}", name=str(b.pattern.get("name", "")), why=refusal.said))
-    for u in project.units.all():
-        u.project = project
-        try:
-            plan_of(u)
-        except PiecingError as refusal:
-            waiting.append(Message("{unit}: {why}", unit=kind_of(u.kind).title, why=refusal.said))
-    view = quilt_view(project, find)
-    if view.refusal is not None:
-        waiting.append(Message("The quilt: {why}", why=MidSentence(view.refusal.said)))
-    return waiting
 
 
 def _unit_said(u: PlannedUnit) -> Message:
@@ -121,18 +116,24 @@ def _unit_said(u: PlannedUnit) -> Message:
     )
 
 
-def _next(project: Project, blocks: bool, waiting: bool, wanted: int, left: int, readings: int) -> Next:
-    if not wanted and not blocks:
+def _next(project: Project, facts: _Facts) -> Next:
+    if not facts.wanted and not facts.blocks:
         return Next("begin", Message("Lay out a block, or plan a unit: what to cut follows."))
-    if waiting and not wanted:
+    if facts.waiting and not facts.wanted:
         return Next("blocks", Message("Finish laying out: then its pieces can be cut."))
-    if left and left == wanted and not live_stock(project).exists():
+    if facts.left and facts.left == facts.wanted and not live_stock(project).exists():
         return Next("cut", Message("Put down what cloth there is, or see what to buy; then plan the cuts."))
-    if left:
-        return Next(
-            "cut",
-            Message("{n, plural, one {One piece is} other {# pieces are}} still to cut.", n=left),
+    bench = facts.bench
+    if facts.left and not bench.begun:
+        return Next("cut", Message("{n, plural, one {One piece is} other {# pieces are}} still to cut.", n=facts.left))
+    if bench.next is not None:
+        more = facts.left and Message(
+            " {n, plural, one {One piece is} other {# pieces are}} still to cut.", n=facts.left
         )
-    if not readings:
-        return Next("trim", Message("All is cut. Sew a first unit and see on Trim what the ruler should read."))
-    return Next("measure", Message("All is cut. Measure a unit now and then, and see early when a seam runs off."))
+        said = Message("{said}{more}", said=bench.next.said, more=more or "")
+        return Next(bench.next.stage, said, bench.next.of)
+    if facts.left:
+        return Next("cut", Message("{n, plural, one {One piece is} other {# pieces are}} still to cut.", n=facts.left))
+    if not facts.readings:
+        return Next("measure", Message("All is made. Measure a block, and look at every point."))
+    return Next("measure", Message("All is made. Measure now and then, and see early when a seam runs off."))

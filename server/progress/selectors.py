@@ -1,0 +1,378 @@
+"""Reads of the bench: the steps of a unit, a block or the quilt, its lots with what is done, and what is left of everything."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from api.problems import Refused
+from blocks.joining import found_map
+from blocks.quilt import QuiltSheet, quilt_view
+from blocks.selectors import blocks_of, get_block
+from blocks.translate import colourways_of, find_in, joining_of, pattern_of, values_of
+from measuring.selectors import plan_of
+from piecing.blocks.pattern import laid
+from piecing.drawings.block import block_picture
+from piecing.drawings.unit import design_picture
+from piecing.errors import PiecingError
+from piecing.geometry.drawing import Drawing
+from piecing.handling.cautions import cautions_for
+from piecing.handling.joining_steps import JoinStep, join_steps
+from piecing.handling.lots import goes_left, part_in_lots, usual_lot, wound_before
+from piecing.handling.marking import Marking
+from piecing.handling.progress import LotDone, Tally, tally_of
+from piecing.handling.quilt_steps import QuiltStep, quilt_steps
+from piecing.handling.steps import BenchStage, UnitStep, unit_steps
+from piecing.handling.words import Speaker
+from piecing.joining.thread import PER_SEAM, block_join_length
+from piecing.lengths import ZERO, Length, inches
+from piecing.messages import Message
+from piecing.overview.ticket import Hands
+from piecing.planning.unit_plan import UnitPlan, still_to_make
+from piecing.units import kind_of
+from projects.models import PlannedUnit, Project
+from projects.selectors import get_project, get_unit
+from projects.translate import style_of
+from workrooms.models import Workroom
+
+from .models import Handling, Lot
+from .translate import letters_of, made_as, names_of, plan_as, same_unit, seam_ways
+
+__all__ = [
+    "BlockBench",
+    "LotView",
+    "QuiltBench",
+    "Run",
+    "UnitBench",
+    "block_bench",
+    "block_subject",
+    "handling_of",
+    "hands_of",
+    "lot_steps",
+    "quilt_bench",
+    "tally_of_unit",
+    "unit_bench",
+    "unit_subject",
+]
+
+BOBBIN = inches(36 * 65)
+"""Thread on a common bobbin: 65 yards."""
+QUILT = "quilt"
+
+
+def unit_subject(unit: PlannedUnit) -> str:
+    return f"unit:{unit.pk}"
+
+
+def block_subject(key: object) -> str:
+    return f"block:{key}"
+
+
+def handling_of(project: Project, subject: str) -> Handling:
+    """As it was chosen, or as is usual."""
+    found = Handling.objects.filter(subject=subject).first()
+    return found or Handling(subject=subject, project=project)
+
+
+@dataclass(frozen=True)
+class StepDone:
+    step: str
+    keys: tuple[UUID, ...]
+
+
+@dataclass(frozen=True)
+class LotView:
+    """``done`` are the steps that are, each with the names under which it was put down; ``wind`` says to put a fresh bobbin in before
+    it. One that is not ``begun`` may still change."""
+
+    number: int
+    goes: int
+    units: int
+    done: tuple[StepDone, ...]
+    begun: bool
+    thread: Length
+    wind: bool
+
+
+@dataclass(frozen=True)
+class Run:
+    """Lots made to one plan; ``earlier`` when the unit is planned otherwise by now."""
+
+    steps: tuple[UnitStep, ...]
+    lots: tuple[LotView, ...]
+    per_go: int
+    earlier: bool
+    counts: bool
+    said: Message | None
+
+
+@dataclass(frozen=True)
+class UnitBench:
+    unit: PlannedUnit
+    title: Message
+    picture: Drawing
+    marking: str
+    lot_goes: int | None
+    usual_goes: int
+    runs: tuple[Run, ...]
+    tally: Tally
+    bias: tuple[Message, ...]
+    sew_cautions: tuple[Message, ...]
+    press_cautions: tuple[Message, ...]
+    trim_cautions: tuple[Message, ...]
+
+
+def _views(rows: Iterable[Lot], seam: Length) -> list[LotView]:
+    found = []
+    for row in rows:
+        found.append(
+            LotView(row.number, row.goes, row.units, _steps_done(row), True, _about(seam * row.goes * PER_SEAM), False)
+        )
+    return found
+
+
+def _about(thread: Length) -> Length:
+    """Thread is told to the inch: nobody measures it finer."""
+    return thread.round_up(inches(1))
+
+
+def _steps_done(row: Lot) -> tuple[StepDone, ...]:
+    done: dict[str, list[UUID]] = {}
+    for d in row.done.all():
+        if not d.undone and d.step:
+            done.setdefault(d.step, []).append(d.pk)
+    return tuple(StepDone(step, tuple(keys)) for step, keys in done.items())
+
+
+def lots_of(project: Project, subject: str) -> list[Lot]:
+    return list(project.lots.filter(subject=subject).prefetch_related("done"))
+
+
+def hands_of(unit: PlannedUnit, planned: UnitPlan) -> Hands:
+    """What the bench knows of a unit beyond its plan, with its lots as they are and as they would be."""
+    project, handling = unit.project, handling_of(unit.project, unit_subject(unit))
+    rows = [r for r in lots_of(project, unit_subject(unit)) if same_unit(r.made_as, made_as(planned))]
+    made, per_go = sum(r.units for r in rows), planned.batch.units
+    # When every one is there already the plan still shows them all, for the sizes' sake.
+    wanted = sum(still_to_make(unit.count, unit.mirrored, unit.ready, unit.spoiled))
+    goes = goes_left(wanted, per_go, made)
+    seam = _seam(planned)
+    lots = part_in_lots(
+        goes, handling.lot_goes or usual_lot(per_go), seam, after=max((r.number for r in rows), default=0)
+    )
+    return Hands(
+        names_of(project),
+        values_of(project),
+        Marking(handling.marking),
+        letters_of(project),
+        lots,
+        BOBBIN,
+        seam_ways(unit, planned.spec),
+    )
+
+
+def _seam(planned: UnitPlan) -> Length:
+    return Length.near(planned.simulated.making.sewn)
+
+
+def _steps(planned: UnitPlan, hands: Hands) -> tuple[UnitStep, ...]:
+    """Of a unit without a seam there is nothing to sew."""
+    if len(planned.kind.parts) == 1:
+        return ()
+    return unit_steps(planned, hands.names, hands.values, hands.marking, hands.letters, hands.mapped)
+
+
+def unit_bench(room: Workroom, key: UUID) -> UnitBench:
+    """A unit at the bench. Raises ``Refused`` when it cannot be planned."""
+    unit = get_unit(room, key)
+    return bench_of(unit, plan_of(unit))
+
+
+def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
+    hands, now = hands_of(unit, planned), made_as(planned)
+    project, handling = unit.project, handling_of(unit.project, unit_subject(unit))
+    rows = lots_of(project, unit_subject(unit))
+    steps, seam, per_go = _steps(planned, hands), _seam(planned), planned.batch.units
+    runs: list[Run] = []
+    earlier: dict[str, list[Lot]] = {}
+    mine: list[Lot] = []
+    for row in rows:
+        if row.made_as == now:
+            mine.append(row)
+        else:
+            earlier.setdefault(str(sorted(row.made_as.items())), []).append(row)
+    begun = _views(mine, seam)
+    taken = max((r.number for r in rows), default=0)
+    later = part_in_lots(
+        sum(lot.goes for lot in hands.lots) if steps else 0, handling.lot_goes or usual_lot(per_go), seam, after=taken
+    )
+    wound = wound_before(later, BOBBIN)
+    coming = [LotView(p.number, p.goes, p.goes * per_go, (), False, _about(p.thread), p.number in wound) for p in later]
+    runs.append(Run(steps, (*begun, *coming), per_go, False, True, None))
+    for group in earlier.values():
+        runs.append(_earlier_run(planned, hands, group, now))
+    cuts = any(s.key.startswith("cut") for s in steps)
+    spec, kind = planned.spec, kind_of(planned.spec.kind)
+    size = Message("{w}" if spec.width == spec.height else "{w} by {h}", w=spec.width, h=spec.height)
+    return UnitBench(
+        unit,
+        Message("{kind} finishing {size}", kind=kind.title, size=size),
+        design_picture(kind.design(spec), Message("The finished unit.")),
+        handling.marking,
+        handling.lot_goes,
+        usual_lot(per_go),
+        tuple(runs),
+        _tally(unit, planned, runs),
+        Speaker(planned, hands.names, hands.values).bias(),
+        cautions_for(BenchStage.SEW, cuts=cuts, units=planned.made),
+        cautions_for(BenchStage.PRESS),
+        cautions_for(BenchStage.TRIM, units=planned.made),
+    )
+
+
+def _earlier_run(planned: UnitPlan, hands: Hands, rows: Sequence[Lot], now: dict[str, Any]) -> Run:
+    kept = rows[0].made_as
+    counts = same_unit(kept, now)
+    said = (
+        Message("Begun by another method or other sizes; it goes on as it was begun.")
+        if counts
+        else Message("Begun before the unit was changed: it does not count for the plan as it is now.")
+    )
+    try:
+        then = plan_as(planned, kept)
+        steps, seam, per_go = _steps(then, hands), _seam(then), then.batch.units
+    except PiecingError:
+        steps, seam, per_go = (), ZERO, rows[0].units // max(1, rows[0].goes)
+    return Run(steps, tuple(_views(rows, seam)), per_go, True, counts, said)
+
+
+def _tally(unit: PlannedUnit, planned: UnitPlan, runs: Sequence[Run]) -> Tally:
+    lots = [
+        LotDone(lot.units, tuple((s.key, s.stage) for s in run.steps), frozenset(d.step for d in lot.done), run.counts)
+        for run in runs
+        for lot in run.lots
+    ]
+    sewn = len(planned.kind.parts) > 1
+    return tally_of(unit.count + unit.mirrored, unit.ready, lots, unit.trimmed, unit.spoiled, sewn=sewn)
+
+
+def tally_of_unit(unit: PlannedUnit) -> Tally:
+    """The same from what is kept with the lots: no step is worked out for it."""
+    rows = list(unit.lots.all())
+    sewn, pressed = (sum(r.units for r in rows if getattr(r, f)) for f in ("sewn", "pressed"))
+    wanted = unit.count + unit.mirrored
+    if len(kind_of(unit.kind).parts) == 1:
+        sewn = pressed = max(0, wanted - unit.ready) + unit.spoiled
+    return Tally(wanted, unit.ready, sewn, pressed, unit.trimmed, unit.spoiled)
+
+
+@dataclass(frozen=True)
+class BlockBench:
+    """``lots`` are of whole blocks."""
+
+    key: UUID
+    name: str
+    picture: Drawing
+    count: int
+    joined: int
+    lot_goes: int | None
+    steps: tuple[JoinStep, ...]
+    lots: tuple[LotView, ...]
+    join_cautions: tuple[Message, ...]
+    press_cautions: tuple[Message, ...]
+    nests: bool
+
+
+def block_bench(room: Workroom, key: UUID) -> BlockBench:
+    """A block at the bench: how its units are joined and pressed. Raises ``Refused`` while it is not laid out."""
+    block = get_block(room, key)
+    project = get_project(room, block.project_id)
+    try:
+        pattern = pattern_of(block, find_in(room)).complete()
+        order, found, _ = found_map(block, pattern, values_of(project))
+        steps = join_steps(pattern, order, block.finished, project.seam_allowance, project.ruler_step, found)
+        seam = block_join_length(pattern, block.finished, project.seam_allowance, order)
+        picture = block_picture(laid(pattern), block.finished)
+    except PiecingError as refusal:
+        raise Refused([refusal], style_of(project)) from None
+    subject = block_subject(block.pk)
+    handling = handling_of(project, subject)
+    count = sum(w.count for w in colourways_of(block))
+    rows = lots_of(project, subject)
+    begun = _views(rows, seam)
+    left = max(0, count - sum(r.units for r in rows))
+    later = part_in_lots(left, handling.lot_goes or 1, seam, after=max((r.number for r in rows), default=0))
+    wound = wound_before(later, BOBBIN)
+    coming = [LotView(p.number, p.goes, p.goes, (), False, _about(p.thread), p.number in wound) for p in later]
+    return BlockBench(
+        block.pk,
+        pattern.name,
+        picture,
+        count,
+        sum(r.units for r in rows if r.joined),
+        handling.lot_goes,
+        steps,
+        (*begun, *coming),
+        cautions_for(BenchStage.JOIN),
+        cautions_for(BenchStage.PRESS),
+        found.nested == found.pairs,
+    )
+
+
+@dataclass(frozen=True)
+class QuiltBench:
+    steps: tuple[QuiltStep, ...]
+    done: tuple[StepDone, ...]
+    picture: Drawing | None
+    cautions: tuple[Message, ...]
+    refusal: str
+
+
+def quilt_bench(project: Project) -> QuiltBench:
+    """The quilt at the bench; no step while none is put together, or while it cannot be sewn."""
+    sheet: QuiltSheet = quilt_view(project, find_in(project.workroom))
+    cautions = cautions_for(BenchStage.JOIN)
+    if sheet.sizes is None:
+        return QuiltBench((), (), None, cautions, str(sheet.refusal.said) if sheet.refusal else "")
+    rows = lots_of(project, QUILT)
+    done = tuple(d for r in rows for d in _steps_done(r))
+    return QuiltBench(quilt_steps(sheet.sizes), done, sheet.picture, cautions, "")
+
+
+def lot_steps(project: Project, subject: str, lot: Lot | None) -> dict[str, BenchStage]:
+    """Every step of a lot by name, with its stage. Raises ``Refused`` when what it belongs to cannot be planned or laid."""
+    kind, _, key = subject.partition(":")
+    if kind == "unit":
+        unit = get_unit(project.workroom, UUID(key))
+        planned = plan_of(unit)
+        if lot is not None and lot.made_as and lot.made_as != made_as(planned):
+            planned = plan_as(planned, lot.made_as)
+        if len(planned.kind.parts) == 1:
+            return {}
+        return {s.key: s.stage for s in unit_steps(planned, names_of(project), values_of(project), _marking(subject))}
+    if kind == "block":
+        block = get_block(project.workroom, UUID(key))
+        pattern = pattern_of(block, find_in(project.workroom))
+        found = join_steps(
+            pattern, joining_of(block, pattern), block.finished, project.seam_allowance, project.ruler_step
+        )
+        return {s.key: s.stage for s in found}
+    return {s.key: BenchStage.JOIN for s in quilt_bench(project).steps}
+
+
+def _marking(subject: str) -> Marking:
+    found = Handling.objects.filter(subject=subject).first()
+    return Marking(found.marking) if found else Marking.CENTRE
+
+
+def blocks_counted(project: Project) -> list[tuple[UUID, str, int, int]]:
+    """Each block: its key, its name, how many there are to be, and how many are joined."""
+    joined: dict[object, int] = {}
+    for lot in project.lots.filter(joined=True, unit=None).exclude(block=None):
+        joined[lot.block_id] = joined.get(lot.block_id, 0) + lot.units
+    return [
+        (b.pk, str(b.pattern.get("name", "")), sum(w.count for w in colourways_of(b)), joined.get(b.pk, 0))
+        for b in blocks_of(project)
+    ]

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui'
+import { computed, ref, watch } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import { type Project, Refusal } from '@/shared/api/client'
+import WaitingFor from '@/shared/ui/WaitingFor.vue'
+import { plural } from '@/shared/words/words'
+
+import { type Lot, useBlockBench } from './api'
+import LotList from './LotList.vue'
+import StepCard from './StepCard.vue'
+import { useDone } from './useDone'
+
+/** Joining or pressing a block: each copy of it in turn, section by section. */
+const props = defineProps<{
+  project: Project
+  block: string
+  colours: Record<string, string>
+  stage: 'join' | 'press'
+}>()
+const { data, error } = useBlockBench(() => props.block)
+const { isDone, toggle } = useDone(
+  () => props.project.id,
+  'blocks',
+  () => props.block,
+)
+const steps = computed(() => data.value?.steps ?? [])
+const open = (lot: Lot) => steps.value.some((s) => !isDone(lot.number, s.key, lot.done))
+const picked = ref(0)
+watch(
+  () => data.value?.lots,
+  (lots) => {
+    if (!lots || lots.some((l) => l.number === picked.value)) return
+    picked.value = (lots.find(open) ?? lots[0])?.number ?? 0
+  },
+  { immediate: true },
+)
+const now = computed(() => data.value?.lots.find((l) => l.number === picked.value))
+const shown = computed(() =>
+  steps.value
+    .map((s, i) => ({ s, n: i + 1 }))
+    .filter(({ s }) => props.stage === 'join' || s.stage === 'press'),
+)
+const cautions = computed(() =>
+  props.stage === 'join' ? (data.value?.join_cautions ?? []) : (data.value?.press_cautions ?? []),
+)
+const inner = (s: { block: string }) => (s.block === data.value?.name ? '' : `${s.block}: `)
+const heading = (s: { block: string; title: string; stage: string }) =>
+  `${s.stage === 'press' ? 'Press ' : ''}${inner(s)}${s.title}`
+</script>
+
+<template>
+  <section v-if="error instanceof Refusal" class="sheet" role="alert">
+    <h2>This cannot be joined yet</h2>
+    <p>{{ error.message }}</p>
+  </section>
+  <div v-else-if="data" class="joining">
+    <section class="sheet side" aria-label="Blocks">
+      <p class="big" role="status">{{ data.joined }} of {{ data.count }}</p>
+      <p>{{ plural(data.count, 'block') }} joined and pressed.</p>
+      <RouterLink
+        v-if="data.lots.length"
+        v-slot="{ navigate, href }"
+        custom
+        :to="{ name: 'bench', params: { project: project.id }, query: { subject: 'blocks', of: block } }"
+      >
+        <NButton type="primary" size="large" tag="a" :href="href" block @click="navigate">
+          One step at a time
+        </NButton>
+      </RouterLink>
+      <hr class="basted" />
+      <LotList
+        v-model="picked"
+        :lots="data.lots"
+        :steps="steps"
+        :is-done="(lot, step) => isDone(lot.number, step, lot.done)"
+        one="block"
+        :per="1"
+      />
+      <hr class="basted" />
+      <p v-for="c in cautions" :key="c" class="caution">{{ c }}</p>
+    </section>
+    <ol class="steps">
+      <StepCard
+        v-for="{ s, n } in shown"
+        :key="s.key"
+        :step="{ ...s, title: heading(s) }"
+        :n="n"
+        :times="s.times * (now?.goes ?? 1)"
+        :colours="colours"
+        :done="now ? isDone(now.number, s.key, now.done) : undefined"
+        @toggle="now && toggle(now.number, s.key, s.stage, now.done)"
+      />
+    </ol>
+  </div>
+  <WaitingFor v-else what="this block at the bench" />
+</template>
+
+<style scoped>
+.joining {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+
+.side {
+  display: grid;
+  gap: 8px;
+}
+
+.side .basted {
+  margin: 6px 0;
+}
+
+.big {
+  font-size: 34px;
+  line-height: 1;
+  font-weight: 600;
+}
+
+.caution {
+  border-left: 5px solid var(--oilskin);
+  padding-left: 10px;
+}
+
+.steps {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 12px;
+}
+
+@media (width <= 900px) {
+  .joining {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,12 @@
+<script setup lang="ts">
+import type { PlannedUnit, Project } from '@/shared/api/client'
+
+import UnitSteps from './UnitSteps.vue'
+
+/** Pressing a kind of unit. */
+defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
+</script>
+
+<template>
+  <UnitSteps :project="project" :unit="unit" :colours="colours" stage="press" />
+</template>

@@ -1,0 +1,6 @@
+export { default as BenchPage } from './BenchPage.vue'
+export { default as BlockSteps } from './BlockSteps.vue'
+export { default as CountDown } from './CountDown.vue'
+export { default as PressPage } from './PressPage.vue'
+export { default as QuiltSteps } from './QuiltSteps.vue'
+export { default as SewPage } from './SewPage.vue'

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { BlockSteps } from '@/features/bench'
+import type { Project } from '@/shared/api/client'
+
+import type { SavedBlock, Sheet } from './api'
+import PressingSheet from './PressingSheet.vue'
+
+/** The pressing map of a block, and the steps of pressing it. */
+defineProps<{ project: Project; sheet: Sheet; block: SavedBlock; colours: Record<string, string> }>()
+</script>
+
+<template>
+  <main id="main" class="press">
+    <h2 class="visually-hidden">Press {{ block.view.name }}</h2>
+    <PressingSheet :project="project" :block="block" :colours="colours" />
+    <BlockSteps :project="project" :block="block.id" :colours="colours" stage="press" />
+  </main>
+</template>
+
+<style scoped>
+.press {
+  display: grid;
+  gap: 14px;
+}
+</style>
