@@ -8,6 +8,7 @@ from bench.cutting import print_cutting
 from bench.full import print_full
 from bench.fuzz import print_fuzz
 from bench.growth import print_growth
+from bench.handling import print_handling
 from bench.keys import print_keys
 from bench.records import print_records
 from bench.sewers import print_sewers
@@ -21,6 +22,7 @@ PARTS = {
     "sewers": print_sewers,
     "records": print_records,
     "keys": print_keys,
+    "handling": print_handling,
     "growth": print_growth,
     "clients": print_clients,
     "fuzz": print_fuzz,

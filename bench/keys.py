@@ -14,6 +14,7 @@ from playwright.sync_api import Page
 __all__ = ["print_keys"]
 
 _LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
+_JOINING = _LANTERN.replace("/blocks/", "/join/")
 _WATCH = """(where) => {
   window.took = []
   let began = 0
@@ -86,8 +87,8 @@ INTERACTIONS = (
         "main",
         _fill("Pieces at hand, of each fabric", ("12 of 10 x 10", "9 of 8 x 8")),
     ),
-    Interaction("the order of joining", f"{_LANTERN}/join", "main table", _order),
-    Interaction("rows that nest", f"{_LANTERN}/join", "main", _nest),
+    Interaction("the order of joining", _JOINING, "main", _order),
+    Interaction("rows that nest", f"{_JOINING}/press", "main", _nest),
     Interaction("a slider of What if", f"{_LANTERN}/what-if", "main", _slide),
     Interaction("a fabric's units on Scraps", f"{HALF_SEWN}/blocks/scraps", "main", _fill("Tar", ("54", "60"))),
 )

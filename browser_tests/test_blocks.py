@@ -156,28 +156,6 @@ class LookingOverTest(JourneyCase):
         expect(table).not_to_contain_text("does not lie as meant")
 
 
-class SewingTest(JourneyCase):
-    def test_the_order_and_the_pressing_follow_the_choice(self) -> None:
-        self.open(f"{LANTERN}/join")
-        joining = self.region("Order of joining")
-        expect(joining.locator("tbody tr").last).to_contain_text("11″ × 11″")
-        self.pick("Columns")
-        expect(joining.locator("tbody tr").first).to_contain_text("column 1, rows 1 to 3")
-        pressing = self.region("Pressing map")
-        expect(pressing).to_contain_text("12 of 12 meetings nest.")
-        pressing.get_by_role("checkbox", name="nest across neighbouring blocks").click()
-        expect(pressing).to_contain_text("Across neighbouring blocks")
-        expect(pressing.locator("figure").get_by_role("img")).to_have_count(2)
-        dot = pressing.get_by_role("button", name="Spin the crossing").first
-        dot.click()
-        expect(dot).to_have_attribute("aria-pressed", "true")
-        pressing.get_by_text("Every seam in words").click()
-        expect(pressing.locator(".seams li").filter(has_text="then").first).to_be_visible()
-        self.saved()
-        block = Block.objects.get(project__name__startswith="Lantern")
-        self.assertEqual((block.order, len(block.pressing["spun"])), ("columns", 1))
-
-
 class QuiltTest(JourneyCase):
     def test_the_quilt_follows_what_is_typed(self) -> None:
         self.open(f"{HALF_SEWN}/blocks/quilt")

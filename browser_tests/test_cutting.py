@@ -117,7 +117,7 @@ class CuttingTest(JourneyCase):
             answer = self.context.request.get(self.live_server_url + str(address))
             self.assertEqual((answer.status, answer.headers["content-type"]), (200, "application/pdf"), name)
         paper.get_by_role("link", name="Bench ticket on screen").click()
-        expect(self.region("Half-square triangle")).to_contain_text("24 batches of 2")
+        expect(self.region("Half-square triangle")).to_contain_text("24 sets of 2")
 
     def test_the_ticket_reads_well_on_a_phone(self) -> None:
         self.page.set_viewport_size({"width": 390, "height": 844})

@@ -6,6 +6,7 @@ from axe_playwright_python.sync_playwright import Axe
 
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 
+JOINING = LANTERN.replace("/blocks/", "/join/")
 VIEWS = {
     "projects": "/",
     "plan": f"{HALF_SEWN}/plan",
@@ -14,7 +15,13 @@ VIEWS = {
     "lay out": f"{LANTERN}/lay",
     "lay out, another project": "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002/blocks",
     "look over": f"{LANTERN}/look",
-    "join and press": f"{LANTERN}/join",
+    "sew": f"{HALF_SEWN}/sew",
+    "sew, geese": f"{JUST_PLANNED}/sew",
+    "press": f"{HALF_SEWN}/press",
+    "at the bench": f"{HALF_SEWN}/bench",
+    "join": f"{JOINING}",
+    "pressing map": f"{JOINING}/press",
+    "join the quilt": f"{HALF_SEWN}/join/quilt",
     "diagnose": f"{LANTERN}/diagnose",
     "measure a block": f"{LANTERN}/measure",
     "what if": f"{LANTERN}/what-if",

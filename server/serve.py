@@ -111,7 +111,7 @@ def main() -> int:
     for behind in (warm, keep_daily, keep_states):
         threading.Thread(target=behind, daemon=True).start()
 
-    Error.to_response = told_as_problem  # type: ignore[method-assign]
+    setattr(Error, "to_response", told_as_problem)  # noqa: B010  the package says nothing of its types
     print(f"Entretoile is at {address}   (Ctrl-C stops it; what you type is kept)", flush=True)
     serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=_LARGEST, **_DOORS)
     held.close()

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from piecing.blocks.library import library_keys, library_pattern
 from piecing.drawings.unit import design_picture, pictures
 from piecing.errors import RulerImpossible
 from piecing.geometry.drawing import Drawing, DrawnMark
@@ -15,7 +17,19 @@ from piecing.messages import Message
 from piecing.planning.plan import plan
 from piecing.planning.schools import School
 from piecing.planning.unit_plan import Choices, UnitPlan
-from piecing.trimming import Cutter, Recipe, Ruler, expectation, fit, opened_said, recipes, starting_set, trimmed_plan
+from piecing.trimming import (
+    Cutter,
+    Recipe,
+    Ruler,
+    expectation,
+    fit,
+    opened_said,
+    recipes,
+    starting_set,
+    trim_block,
+    trimmed_plan,
+)
+from piecing.trimming.whole_block import middle_crossing
 from piecing.units import KINDS, Method, UnitSpec, kind_of
 
 from .samples import ALL_WAYS, half_square, sample
@@ -283,3 +297,78 @@ class OpenedInWordsTest(TestCase):
         self.assertEqual(str(opened_said(inches("511/128"), four)), "This way the unit opens to a hair under 4″.")
         self.assertEqual(str(opened_said(inches("513/128"), four)), "This way the unit opens to a hair over 4″.")
         self.assertEqual(str(opened_said(inches("31/8"), four)), "This way the unit opens to about 3\xa07⁄8″.")
+
+
+class PurposeTest(TestCase):
+    """What recipes say where two instructions once contradicted each other, and rulers made for one thing."""
+
+    def told(self, p: UnitPlan, rulers: tuple[Ruler, ...] | None = None) -> str:
+        return " ".join(f"{s.how} {s.look_for}" for s in recipes(p, rulers)[0].steps)
+
+    def test_a_diamonds_tips_are_told_as_the_plan_tells_them(self) -> None:
+        """3 1/2 finished: the centre wants 3 1/2 / √2 + 1/2 = 2.975. Cut 3 it leaves 2 - √2 · 1.25 = 0.232, which the ruler reads 7/32."""
+        p = plan(Choices(sample("square_in_square"), "corner_triangles"))
+        self.assertEqual(p.cuts["centre"], inches(3))
+        told = self.told(p)
+        self.assertIn("Every tip stands 7⁄32″ from its raw edge, 1⁄32″ less than an allowance", told)
+        self.assertNotIn("each tip 1⁄4″ inside", told)
+        for mark in expectation(p).marks:
+            self.assertAlmostEqual(float(mark.distance), 2 - 2**0.5 * 1.25, places=6)
+
+    def test_a_diamond_that_fits_is_told_an_allowance(self) -> None:
+        self.assertIn(
+            "Every tip stands 1⁄4″ from", self.told(plan(Choices(sample("square_in_square"), "flipped_corners")))
+        )
+
+    def test_corner_units_have_one_instruction(self) -> None:
+        spec = sample("corner_triangle")
+        told = self.told(plan(Choices(spec, "flipped_corners")))
+        self.assertIn("at the lower right corner, which was not sewn", told)
+        self.assertEqual(told.count("not sewn"), 1)
+        four = replace(spec, corners=(inches("3/4"),) * 4)
+        self.assertIn("no corner is left", self.told(plan(Choices(four, "flipped_corners"))))
+
+    def test_a_goose_ruler_is_for_geese_alone(self) -> None:
+        own = Ruler("Goose", inches(7), inches(4), goose=True)
+        p = plan(Choices(sample("flying_goose"), "four"))
+        ways = recipes(p, (own,))
+        self.assertEqual(ways[0].code, "goose_ruler")
+        self.assertIn("slanting lines on the seams", str(ways[0].steps[0].how))
+        self.assertEqual(ways[1].warnings[0].code, "ruler_none")
+        large = plan(Choices(sample("flying_goose", inches(8)), "four"))
+        self.assertEqual(recipes(large, (own,))[0].code, "opened")
+        self.assertEqual(recipes(plan(half_square()), (own,))[0].warnings[0].code, "ruler_none")
+
+
+class WholeBlockTest(TestCase):
+    def test_a_pinwheel_by_hand(self) -> None:
+        """8 finished is 8 1/2 raw: the 4 1/4 lines on the crossing, on a ruler of 8 1/2 or more whose diagonal reaches the corner."""
+        pinwheel = library_pattern("pinwheel")
+        recipe = trim_block(pinwheel, inches(8), inches("1/4"), starting_set(Measure.INCHES))
+        told = " ".join(str(s.how) for s in recipe.steps)
+        self.assertIn(
+            "Put the 4 1⁄4″ lines on the crossing in the middle. The 45-degree line runs into both corners",
+            told.replace("\u00a0", " "),
+        )
+        self.assertIn("Large square", str(recipe.ruler))
+        self.assertIn("rocks the ruler", str(recipe.steps[1].look_for))
+
+    def test_no_ruler_is_large_enough(self) -> None:
+        small = (Ruler("Small square", inches("13/2"), inches("13/2")),)
+        recipe = trim_block(library_pattern("pinwheel"), inches(8), inches("1/4"), small)
+        self.assertEqual(recipe.warnings[0].code, "ruler_small")
+        border = (Ruler("Bordered", inches(13), inches(13), border=inches("1/2")),)
+        self.assertEqual(
+            trim_block(library_pattern("pinwheel"), inches(8), inches("1/4"), border).warnings[0].code, "ruler_border"
+        )
+
+    def test_every_library_block(self) -> None:
+        for key in library_keys():
+            pattern = library_pattern(key)
+            for cutter in Cutter:
+                recipe = trim_block(pattern, inches(9), inches("1/4"), starting_set(Measure.INCHES), cutter)
+                self.assertTrue(all(s.drawing.marks for s in recipe.steps), key)
+
+    def test_where_a_crossing_lies_in_the_middle(self) -> None:
+        self.assertTrue(middle_crossing(library_pattern("pinwheel")))
+        self.assertFalse(middle_crossing(library_pattern("capstan")))

@@ -10,6 +10,7 @@ from piecing.handling.steps import BenchStage, UnitStep
 from piecing.lengths import Measure
 from piecing.messages import Message
 from piecing.overview.ticket import BlockTicket, Ticket
+from piecing.trimming import Recipe
 
 from .sheet import MARGIN, PaperSheet, PaperStyle
 
@@ -60,7 +61,17 @@ def _unit(sheet: PaperSheet, project: str, name: str, t: Ticket, colours: Mappin
     size = style.pretty(t.target)
     if t.target != t.target_height:
         size += f" by {style.pretty(t.target_height)}"
-    _head(sheet, project, name, t.wanted.text(style), f"Trim to {size}", t.picture, colours)
+    _head(
+        sheet,
+        project,
+        name,
+        t.wanted.text(style),
+        f"Trim to {size}" if t.recipe else f"Cut to {size}",
+        t.picture,
+        colours,
+    )
+    if t.done is not None:
+        sheet.text(t.done.text(style), 11)
     _section(sheet, "Cut")
     for said in t.cut:
         sheet.ticked(said.text(style))
@@ -71,9 +82,17 @@ def _unit(sheet: PaperSheet, project: str, name: str, t: Ticket, colours: Mappin
         for n, s in enumerate(t.steps, 1):
             _step(sheet, n, s, colours, style)
         _lots(sheet, t)
-    _section(sheet, f"Trim: {t.recipe.title.text(style)}")
-    sheet.text(t.recipe.ruler.text(style), 10)
-    for n, r in enumerate(t.recipe.steps, 1):
+    if t.recipe is not None:
+        _trim(sheet, t.recipe, colours, style)
+    if t.tips:
+        sheet.text("Then it shows: " + "; ".join(s.text(style) for s in t.tips) + ".", 10)
+    _cautions(sheet, t.cautions, style)
+
+
+def _trim(sheet: PaperSheet, recipe: Recipe, colours: Mapping[str, str], style: PaperStyle) -> None:
+    _section(sheet, f"Trim: {recipe.title.text(style)}")
+    sheet.text(recipe.ruler.text(style), 10)
+    for n, r in enumerate(recipe.steps, 1):
         _pictured(
             sheet,
             f"{n}. {r.title.text(style)}",
@@ -81,9 +100,6 @@ def _unit(sheet: PaperSheet, project: str, name: str, t: Ticket, colours: Mappin
             r.drawing,
             colours,
         )
-    if t.tips:
-        sheet.text("Then it shows: " + "; ".join(s.text(style) for s in t.tips) + ".", 10)
-    _cautions(sheet, t.cautions, style)
 
 
 def _lots(sheet: PaperSheet, t: Ticket) -> None:

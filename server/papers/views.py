@@ -7,7 +7,7 @@ from uuid import UUID
 
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiParameter, extend_schema
+from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_field
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -116,17 +116,28 @@ class TicketSerializer(serializers.Serializer[Any]):
     cut = serializers.ListField(child=MessageField())
     pairs = serializers.ListField(child=MessageField())
     steps = TicketStepSerializer(many=True)
-    trim_by = MessageField(source="recipe.title")
-    trim = RecipeStepSerializer(many=True, source="recipe.steps")
+    trim_by = serializers.SerializerMethodField()
+    trim = serializers.SerializerMethodField()
     target = LengthAnswerField()
     target_height = LengthAnswerField()
     tips = serializers.ListField(child=MessageField())
     lots = TicketLotSerializer(many=True)
+    done = MessageField(allow_null=True)
     wound = serializers.ListField(child=serializers.IntegerField())
     goes = serializers.IntegerField()
     per_go = serializers.IntegerField()
     cautions = serializers.ListField(child=MessageField())
     picture = DrawingField()
+
+    def get_trim_by(self, held: Ticket) -> str:
+        """What the way of trimming is called; nothing where nothing is trimmed."""
+        return held.recipe.title.text(self.context["style"]) if held.recipe else ""
+
+    @extend_schema_field(RecipeStepSerializer(many=True))
+    def get_trim(self, held: Ticket) -> Any:
+        """The steps of trimming."""
+        steps = held.recipe.steps if held.recipe else ()
+        return RecipeStepSerializer(steps, many=True, context=self.context).data
 
 
 class BlockTicketSerializer(serializers.Serializer[Any]):

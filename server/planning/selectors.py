@@ -16,7 +16,7 @@ from piecing.lengths import Length, Measure, Style, hair
 from piecing.messages import Message
 from piecing.overview.compare import Comparison, compare
 from piecing.planning.holdings import parse_holdings
-from piecing.planning.on_the_way import laid_together, sizes_between
+from piecing.planning.on_the_way import bias_said, laid_together, sizes_between
 from piecing.planning.plan import SchoolOffer, finished_unit, offers, plan
 from piecing.planning.room import QuilterRecord
 from piecing.planning.schools import School
@@ -123,7 +123,12 @@ def plan_choices(room: Workroom, typed: Mapping[str, Any]) -> Planned:
         pictures(planned) if planned else None,
         design_picture(kind_of(spec.kind).design(spec), Message("The finished unit.")),
         seam_cost(across, hair(style.measure)),
-        (*([there] if there else []), *laid_together(planned, typed["names"]), *sizes_between(planned))
+        (
+            *([there] if there else []),
+            *laid_together(planned, typed["names"]),
+            *bias_said(planned),
+            *sizes_between(planned),
+        )
         if planned
         else (),
     )
@@ -174,5 +179,5 @@ def trim_of(unit: PlannedUnit) -> Trim:
         margin_read(planned, raw),
         len(raw),
         room.cutter,
-        sizes_between(planned),
+        (*bias_said(planned), *sizes_between(planned)),
     )

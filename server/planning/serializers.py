@@ -249,6 +249,8 @@ class RecipeSerializer(serializers.Serializer[Any]):
 
     def get_opens(self, recipe: Recipe) -> str | None:
         """Where the unit opens to another size than the ``target`` of the context, which."""
+        if "target" not in self.context:
+            return None
         said = opened_said(recipe.opens_to, self.context["target"])
         return None if said is None else said.text(self.context["style"])
 

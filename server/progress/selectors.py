@@ -14,6 +14,7 @@ from blocks.selectors import blocks_of, get_block
 from blocks.translate import colourways_of, find_in, joining_of, pattern_of, values_of
 from measuring.selectors import plan_of
 from piecing.blocks.pattern import laid
+from piecing.cautions import CAUTIONS, Risk
 from piecing.drawings.block import block_picture
 from piecing.drawings.unit import design_picture
 from piecing.errors import PiecingError
@@ -25,17 +26,19 @@ from piecing.handling.marking import Marking
 from piecing.handling.progress import LotDone, Tally, tally_of
 from piecing.handling.quilt_steps import QuiltStep, quilt_steps
 from piecing.handling.steps import BenchStage, UnitStep, unit_steps
-from piecing.handling.words import Speaker
 from piecing.joining.thread import PER_SEAM, block_join_length
 from piecing.lengths import ZERO, Length, inches
 from piecing.messages import Message
 from piecing.overview.ticket import Hands
+from piecing.planning.on_the_way import bias_said, laid_together
 from piecing.planning.unit_plan import UnitPlan, still_to_make
+from piecing.trimming import Cutter, Recipe, trim_block
 from piecing.units import kind_of
 from projects.models import PlannedUnit, Project
 from projects.selectors import get_project, get_unit
 from projects.translate import style_of
 from workrooms.models import Workroom
+from workrooms.selectors import owned_rulers
 
 from .models import Handling, Lot
 from .translate import letters_of, made_as, names_of, plan_as, same_unit, seam_ways
@@ -119,6 +122,8 @@ class UnitBench:
     runs: tuple[Run, ...]
     tally: Tally
     bias: tuple[Message, ...]
+    pairs: tuple[Message, ...]
+    ripper_cautions: tuple[Message, ...]
     sew_cautions: tuple[Message, ...]
     press_cautions: tuple[Message, ...]
     trim_cautions: tuple[Message, ...]
@@ -170,6 +175,20 @@ def hands_of(unit: PlannedUnit, planned: UnitPlan) -> Hands:
         lots,
         BOBBIN,
         seam_ways(unit, planned.spec),
+        _done_said(tally_of_unit(unit)) if len(planned.kind.parts) > 1 else None,
+    )
+
+
+def _done_said(t: Tally) -> Message | None:
+    """What is done so far, in a line; nothing before the first."""
+    if not t.sewn + t.trimmed:
+        return None
+    return Message(
+        "So far {sewn} sewn, {pressed} pressed, {trimmed} trimmed of {wanted}.",
+        sewn=t.sewn,
+        pressed=t.pressed,
+        trimmed=t.trimmed,
+        wanted=t.to_make,
     )
 
 
@@ -225,7 +244,9 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
         usual_lot(per_go),
         tuple(runs),
         _tally(unit, planned, runs),
-        Speaker(planned, hands.names, hands.values).bias(),
+        bias_said(planned),
+        laid_together(planned, hands.names),
+        CAUTIONS[Risk.RIPPER],
         cautions_for(BenchStage.SEW, cuts=cuts, units=planned.made),
         cautions_for(BenchStage.PRESS),
         cautions_for(BenchStage.TRIM, units=planned.made),
@@ -283,6 +304,7 @@ class BlockBench:
     join_cautions: tuple[Message, ...]
     press_cautions: tuple[Message, ...]
     nests: bool
+    trim: Recipe
 
 
 def block_bench(room: Workroom, key: UUID) -> BlockBench:
@@ -318,6 +340,7 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         cautions_for(BenchStage.JOIN),
         cautions_for(BenchStage.PRESS),
         found.nested == found.pairs,
+        trim_block(pattern, block.finished, project.seam_allowance, owned_rulers(room), Cutter(room.cutter)),
     )
 
 

@@ -5,6 +5,7 @@ from rest_framework import serializers
 from api.wire import DrawingField, LengthAnswerField, MessageField
 from cutting.serializers import PileSerializer
 from piecing.handling.lots import MOST_IN_A_LOT
+from planning.serializers import RecipeSerializer
 
 from .models import COUNTED, MARKINGS, STAGES
 
@@ -91,6 +92,8 @@ class UnitBenchSerializer(serializers.Serializer[Any]):
     runs = RunSerializer(many=True)
     tally = TallySerializer()
     bias = serializers.ListField(child=MessageField())
+    pairs = serializers.ListField(child=MessageField())
+    ripper_cautions = serializers.ListField(child=MessageField())
     sew_cautions = serializers.ListField(child=MessageField())
     press_cautions = serializers.ListField(child=MessageField())
     trim_cautions = serializers.ListField(child=MessageField())
@@ -125,6 +128,7 @@ class BlockBenchSerializer(serializers.Serializer[Any]):
     join_cautions = serializers.ListField(child=MessageField())
     press_cautions = serializers.ListField(child=MessageField())
     nests = serializers.BooleanField()
+    trim = RecipeSerializer()
 
 
 class QuiltStepSerializer(serializers.Serializer[Any]):

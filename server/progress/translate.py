@@ -10,7 +10,7 @@ from typing import Any
 from blocks.joining import found_map
 from blocks.models import Block
 from blocks.translate import colourways_of, find_in, pattern_of, values_of
-from cutting.models import CutPile
+from cutting.translate import now_of
 from piecing.errors import PiecingError
 from piecing.handling.from_map import SeamWays, ways_of_units
 from piecing.lengths import Length
@@ -32,9 +32,8 @@ def names_of(project: Project) -> dict[str, str]:
 
 
 def letters_of(project: Project) -> Letters:
-    """Letters of the piles there are, by fabric role, size, and how often they are cut further."""
-    rows = CutPile.objects.filter(project=project, fabric__deleted_at=None).select_related("fabric")
-    return {(r.fabric.role, r.width, r.height, r.gives): r.letter for r in rows}
+    """Letters of the piles as Cut shows them, by fabric role, size, and how often they are cut further."""
+    return {p.entry.key: p.entry.letter for p in now_of(project)}
 
 
 def _exact(value: Length) -> str:

@@ -82,6 +82,7 @@ def ruler_readers(measure: Measure) -> dict[str, Reader]:
         "border": length_reader(measure),
         "slotted": yes_no_reader,
         "grooved": yes_no_reader,
+        "goose": yes_no_reader,
     }
 
 

@@ -59,6 +59,7 @@ class OwnedRuler(models.Model):
     border = LengthField(default="0")
     slotted = models.BooleanField(default=False)
     grooved = models.BooleanField(default=False)
+    goose = models.BooleanField(default=False)
     deleted_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

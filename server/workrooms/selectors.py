@@ -39,7 +39,7 @@ def rulers_of(room: Workroom) -> QuerySet[OwnedRuler]:
 
 
 def ruler_of(row: OwnedRuler) -> Ruler:
-    return Ruler(row.name, row.width, row.height, row.corner_diagonal, row.border, row.slotted, row.grooved)
+    return Ruler(row.name, row.width, row.height, row.corner_diagonal, row.border, row.slotted, row.grooved, row.goose)
 
 
 def owned_rulers(room: Workroom) -> tuple[Ruler, ...]:

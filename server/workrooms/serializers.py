@@ -17,6 +17,7 @@ class RulerSerializer(serializers.Serializer[Any]):
     border = LengthAnswerField()
     slotted = serializers.BooleanField()
     grooved = serializers.BooleanField()
+    goose = serializers.BooleanField()
 
 
 class WorkroomSerializer(serializers.Serializer[Any]):

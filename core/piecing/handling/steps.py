@@ -15,6 +15,7 @@ from ..geometry.drawing import Drawing
 from ..geometry.sewing import Stack
 from ..lengths import Length
 from ..messages import Message
+from ..planning.on_the_way import bias_said
 from ..planning.unit_plan import UnitPlan
 from ..units.acts import (
     Apart,
@@ -148,7 +149,7 @@ def unit_steps(
         if isinstance(m.act, Sewing) and first:
             said, first = (*said, *speaker.setting()), False
         if isinstance(m.act, Take | TrimSquare):
-            said = (*said, *speaker.bias()) if isinstance(m.act, Take) else said
+            said = (*said, *bias_said(plan)) if isinstance(m.act, Take) else said
         title = speaker.title(verb)
         alt = Message("{title}: {said}", title=title, said=said[0])
         wrong: tuple[WrongSaid, ...] = ()

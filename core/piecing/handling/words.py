@@ -176,20 +176,6 @@ class Speaker:
             said.append(Message("A plate with one small hole keeps sharp ends from going down."))
         return tuple(said)
 
-    def bias(self) -> Said:
-        """What is asked where raw edges lie on the bias."""
-        making = self.plan.simulated
-        said = []
-        if max(making.bias.values(), default=0.0) > 0.5:
-            said.append(
-                Message(
-                    "The outer edges of these units lie on the bias: starch before cutting, press up and down, never tug."
-                )
-            )
-        if making.making.loose_bias:
-            said.append(Message("The long raw edges lie on the bias: lift them, lay them, do not pull."))
-        return tuple(said)
-
     def mark(self, act: MarkLines) -> Said:
         """Which lines to draw, by the school."""
         s, thing = self.plan.allowance, self.thing(act.on)

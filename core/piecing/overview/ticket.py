@@ -31,7 +31,7 @@ Letters = Mapping[tuple[str, Length, Length, int], str]
 @dataclass(frozen=True)
 class Hands:
     """What the bench knows beyond the plan: fabrics' ``names`` and ``values`` by role, how lines are marked, the piles' letters,
-    the lots, what a bobbin holds, and how the pressing map presses the seams within the unit."""
+    the lots, what a bobbin holds, how the pressing map presses the seams within the unit, and what is done so far."""
 
     names: Mapping[str, str]
     values: Mapping[str, int] = field(default_factory=dict)
@@ -40,19 +40,21 @@ class Hands:
     lots: tuple[LotPlan, ...] = ()
     bobbin: Length = inches(2500)
     mapped: SeamWays | None = None
+    done: Message | None = None
 
 
 @dataclass(frozen=True)
 class Ticket:
-    """One unit. ``lots`` are boxes to tick off, ``per_go`` units for each go; a fresh bobbin goes in before those ``wound``."""
+    """One unit; of a single piece, cut to size, nothing is sewn or trimmed. ``lots`` are boxes to tick off, ``per_go`` units for each go; a fresh bobbin goes in before those ``wound``."""
 
     kind: str
     method: str
     wanted: Message
+    done: Message | None
     cut: tuple[Message, ...]
     pairs: tuple[Message, ...]
     steps: tuple[UnitStep, ...]
-    recipe: Recipe
+    recipe: Recipe | None
     target: Length
     target_height: Length
     tips: tuple[Message, ...]
@@ -90,10 +92,11 @@ def ticket(plan: UnitPlan, hands: Hands, rulers: Sequence[Ruler], cutter: Cutter
         kind=plan.spec.kind,
         method=plan.method.name,
         wanted=drawn if plan.handed else Message("{n} wanted, {made} made", n=plan.wanted, made=plan.made),
+        done=hands.done,
         cut=tuple(_cut(p, hands, plan) for p in plan.pieces),
         pairs=laid_together(plan, hands.names),
         steps=steps if sewn else (),
-        recipe=recipe,
+        recipe=recipe if sewn else None,
         target=plan.target_width,
         target_height=plan.target_height,
         tips=tips,

@@ -13,8 +13,10 @@ from ..messages import Listing, Message
 from ..units.acts import LayCorner, LayPage, LayStack, Thing, TrimSquare
 from .unit_plan import UnitPlan
 
-__all__ = ["LaidTogether", "laid_pairs", "laid_together", "on_mark", "sizes_between"]
+__all__ = ["LaidTogether", "bias_said", "laid_pairs", "laid_together", "on_mark", "sizes_between"]
 
+_MOSTLY = 0.5
+"""A side lies on the bias when so much of it does."""
 _SEVERAL = 3
 """With so many fabrics it is asked which goes with which; with two there is nothing to choose."""
 
@@ -82,6 +84,21 @@ def on_mark(size: float, mark: Length) -> Length:
     """A size that was cut by, back from the engine's figures: on the mark that it stood on, when it stood on one."""
     found = Length.near(size).round_near(mark)
     return found if abs(float(found) - size) < 1e-6 else Length.near(size)
+
+
+def bias_said(plan: UnitPlan) -> tuple[Message, ...]:
+    """What is asked of the hands where raw edges lie on the bias: said in the plan, at the machine, at the ruler, on the ticket."""
+    making = plan.simulated
+    said = []
+    if max(making.bias.values(), default=0.0) > _MOSTLY:
+        said.append(
+            Message(
+                "The outer edges of these units lie on the bias: starch before cutting, press up and down, never tug."
+            )
+        )
+    if making.making.loose_bias:
+        said.append(Message("The long raw edges lie on the bias: lift them, lay them, do not pull."))
+    return tuple(said)
 
 
 def sizes_between(plan: UnitPlan) -> tuple[Message, ...]:

@@ -13,9 +13,10 @@ from ..units import flying_goose, half_square_triangle
 from ..units.method import Cuts
 from .diagonal import closed, folded, opened_said
 from .expectation import Expectation, expectation, margin_read
-from .opened import opened
+from .opened import made_for_geese, opened
 from .recipe import Cutter, Recipe, RecipeStep
 from .rulers import Fit, Ruler, fit, starting_set
+from .whole_block import trim_block
 
 __all__ = [
     "Cutter",
@@ -30,6 +31,7 @@ __all__ = [
     "opened_said",
     "recipes",
     "starting_set",
+    "trim_block",
     "trimmed_plan",
 ]
 
@@ -57,10 +59,10 @@ def recipes(plan: UnitPlan, rulers: Sequence[Ruler] | None = None, cutter: Cutte
     """
     owned = starting_set(Measure.INCHES) if rulers is None else rulers
     shown = trimmed_plan(plan)
-    ways = [opened(shown, owned, cutter)]
+    ways = [*made_for_geese(shown, owned, cutter), opened(shown, owned, cutter)]
     if shown.method in _CLOSED:
         ways.append(closed(shown, owned, cutter))
     if shown.spec.kind in _FOLDED:
         ways.append(folded(shown, owned, cutter))
-    too_large = any(n.code == "ruler_small" for n in ways[0].warnings)
+    too_large = any(n.code == "ruler_small" for r in ways if r.code == "opened" for n in r.warnings)
     return tuple(sorted(ways, key=lambda r: not (too_large and r.code == "folded")))

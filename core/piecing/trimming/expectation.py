@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Polygon, sides_of
@@ -12,7 +12,7 @@ from ..lengths import ZERO, Length, inches
 from ..messages import Message
 from ..planning.unit_plan import UnitPlan
 from ..units.kind import Mark
-from .registers import register_for
+from .registers import register_for, tip_stands
 
 __all__ = ["Expectation", "expectation", "margin_read"]
 
@@ -44,8 +44,12 @@ def margin_read(plan: UnitPlan, raw_sizes: Sequence[Length]) -> Length | None:
 def expectation(plan: UnitPlan) -> Expectation:
     """The marks of the plan's kind, and two drawings of the spot that tells."""
     register = register_for(plan)
-    marks = plan.kind.marks(plan.spec, plan.allowance)
-    tips = any(m.distance == plan.allowance for m in marks)
+    stands = tip_stands(plan)
+    marks = tuple(
+        replace(m, distance=stands) if m.name.startswith("tip") else m
+        for m in plan.kind.marks(plan.spec, plan.allowance)
+    )
+    tips = any(m.distance == stands for m in marks)
     box = plan.simulated.box
     dx, dy = (float(_SLIP) * d for d in register.slip)
     moved = tuple((x + dx, y + dy) for x, y in box)
@@ -54,7 +58,7 @@ def expectation(plan: UnitPlan) -> Expectation:
         says=register.true,
         reassures=Message(
             "Every tip stands {s} in from the raw edge. That looks wrong and is right: the next seam takes it up.",
-            s=plan.allowance,
+            s=stands,
         )
         if tips
         else None,

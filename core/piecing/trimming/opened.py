@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from ..cautions import Risk, cautions
 from ..geometry.drawing import Drawing, Sketch
@@ -16,7 +17,7 @@ from .recipe import Cutter, LaidRuler, Recipe, RecipeStep
 from .registers import Register, register_for
 from .rulers import Fit, Ruler, fit
 
-__all__ = ["opened", "ruler_notes"]
+__all__ = ["made_for_geese", "opened", "ruler_notes"]
 
 
 NO_RULER = {
@@ -42,6 +43,47 @@ def opened(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
         ruler_notes(found),
         cautions(Risk.BLADE),
         steps,
+    )
+
+
+def made_for_geese(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> tuple[Recipe, ...]:
+    """By a ruler made for flying geese, if one is owned that is large enough; for geese twice as wide as high."""
+    spec = plan.spec
+    good = [r for r in rulers if r.goose and r.width >= plan.target_width and r.height >= plan.target_height]
+    if spec.kind != "flying_goose" or spec.width != spec.height * 2 or not good:
+        return ()
+    ruler = min(good, key=lambda r: float(r.width))
+    lay, shave, turn, last = _Table(plan, register_for(plan), ruler, cutter).steps()
+    return (
+        Recipe(
+            "goose_ruler",
+            Message("With your goose ruler"),
+            Message("Its two slanting lines find the seams, its mark the tip: no figure to look for."),
+            Message("{name}, {w} by {h}.", name=ruler.name, w=ruler.width, h=ruler.height),
+            plan.target_width,
+            (),
+            cautions(Risk.BLADE),
+            (
+                replace(
+                    lay,
+                    how=Message(
+                        "Lay both slanting lines on the seams and the mark at their meeting on the tip; its upper edge is then "
+                        "{s} above the tip.",
+                        s=plan.allowance,
+                    ),
+                ),
+                shave,
+                replace(
+                    turn,
+                    how=Message(
+                        "Set its {w} by {h} lines on the two fresh edges, the tip still in the middle.",
+                        w=plan.target_width,
+                        h=plan.target_height,
+                    ),
+                ),
+                last,
+            ),
+        ),
     )
 
 
@@ -126,13 +168,19 @@ class _Table:
             ),
             RecipeStep(
                 Message("Turn half round"),
-                Message("Set {marks} exactly on the two fresh edges, {keep}.", marks=marks, keep=register.keep),
+                Message("Set {marks} exactly on the two fresh edges, {keep}.", marks=marks, keep=register.keep)
+                if register.keep is not None
+                else Message("Set {marks} exactly on the two fresh edges.", marks=marks),
                 Message("Fresh edges under the marks, cloth past the ruler on the other two sides."),
                 self._picture(half, second_corner, Message("The unit turned half round under the ruler."), turned=True),
             ),
             RecipeStep(
                 Message("Shave the other two"),
-                Message("Cut the {side} side and the top again.", side=beside),
+                Message(
+                    "Cut the {side} side and the top again. Dog ears that still stand out are snipped now.", side=beside
+                )
+                if len(p.kind.parts) > 1
+                else Message("Cut the {side} side and the top again.", side=beside),
                 register.true,
                 self._picture(half, second_corner, Message("The last two cuts."), turned=True, cutting=True),
             ),

@@ -8,11 +8,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ..lengths import ZERO, Length
-from ..messages import Message
+from ..lengths import ZERO, Length, inches
+from ..messages import Listing, Message
 from ..planning.unit_plan import UnitPlan
+from ..units import square_in_square
+from ..units.corner_triangle import CORNERS
 
-__all__ = ["Register", "register_for"]
+__all__ = ["Register", "register_for", "tip_stands"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +27,7 @@ class Register:
     """
 
     lay: Message
-    keep: Message
+    keep: Message | None
     true: Message
     diagonal: bool = False
     cross: tuple[Length, Length] | None = None
@@ -102,12 +104,29 @@ def _corners(p: UnitPlan) -> Register:
             small=min(sizes),
             large=max(sizes),
         )
-    return Register(
+    whole = [CORNERS[n] for n, k in enumerate(p.spec.corners) if k == ZERO]
+    lay = (
         Message(
-            "Set the ruler on the corners that were not sewn: its edges along their raw edges, the {u} marks opposite.",
+            "Let as much cloth show past the {u} marks on every side, the ruler's edges even with the raw edges at the {where} "
+            "corner, which was not sewn.",
             u=p.target_width,
-        ),
-        Message("square to the corners that were not sewn"),
+            where=whole[0],
+        )
+        if len(whole) == 1
+        else Message(
+            "Let as much cloth show past the {u} marks on every side, the ruler's edges even with the raw edges at the {where} "
+            "corners, which were not sewn.",
+            u=p.target_width,
+            where=Listing(whole, last=" and "),
+        )
+        if whole
+        else Message(
+            "Let as much cloth show past the {u} marks on every side: no corner is left to lay it on.", u=p.target_width
+        )
+    )
+    return Register(
+        lay,
+        None,
         crossings,
         look_at=(1.0, 0.5),
     )
@@ -125,16 +144,46 @@ def _strip(p: UnitPlan) -> Register:
     )
 
 
+def tip_stands(p: UnitPlan) -> Length:
+    """How far the tips of a trimmed unit stand from the raw edge: an allowance, or what the centre's cut size leaves."""
+    if p.method is not square_in_square.CORNER_TRIANGLES:
+        return p.allowance
+    leaves = square_in_square.tip_clearance(p.spec, p.cuts, p.allowance, p.take_up)
+    return leaves if any(n.code == "tips_off" for n in p.notes) else p.allowance
+
+
+def _tips_told(p: UnitPlan, stands: Length) -> Message:
+    """What the trimmed unit shows, and what to do where the centre cannot leave an allowance: the same as the plan says."""
+    off = stands - p.allowance
+    if not off.sign:
+        return Message("Every tip stands {s} from its raw edge.", s=stands)
+    if off.sign > 0:
+        return Message(
+            "Every tip stands {s} from its raw edge, {off} more than an allowance. Sew the seams that join it {off} deeper, and they "
+            "touch.",
+            s=stands,
+            off=off,
+        )
+    return Message(
+        "Every tip stands {s} from its raw edge, {off} less than an allowance. Sew the seams that join it {off} shallower, never under "
+        "{least}, or the tips are cut off.",
+        s=stands,
+        off=abs(off),
+        least=inches("3/16"),
+    )
+
+
 def _diamond(p: UnitPlan) -> Register:
+    stands = tip_stands(p)
     return Register(
         Message(
             "Put the {half} lines on opposite tips, each tip {s} inside the edges of the {u} square.",
             half=p.target_width / 2,
-            s=p.allowance,
+            s=stands,
             u=p.target_width,
         ),
         Message("the tips under the {half} lines", half=p.target_width / 2),
-        Message("Every tip stands {s} from its raw edge.", s=p.allowance),
+        _tips_told(p, stands),
         cross=_middle(p),
         slip=(0.0, -1.0),
         look_at=(0.5, 1.0),

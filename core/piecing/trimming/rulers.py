@@ -15,7 +15,8 @@ __all__ = ["Fit", "Ruler", "fit", "starting_set"]
 class Ruler:
     """``corner_diagonal``: a 45-degree line runs into its corner. ``border``: the extra strip before its first mark.
 
-    ``slotted`` rulers trim unpressed units through slots; ``grooved`` ones sit on the seam by a groove.
+    ``slotted`` rulers trim unpressed units through slots; ``grooved`` ones sit on the seam by a groove;
+    ``goose`` ones are made for flying geese: two slanting lines meet an allowance below their upper edge.
     Raises ``RulerImpossible`` for sizes no ruler has.
     """
 
@@ -26,6 +27,7 @@ class Ruler:
     border: Length = ZERO
     slotted: bool = False
     grooved: bool = False
+    goose: bool = False
 
     def __post_init__(self) -> None:
         if not inches(1) <= min(self.width, self.height) or max(self.width, self.height) > inches(120):
@@ -68,9 +70,10 @@ def starting_set(measure: Measure) -> tuple[Ruler, ...]:
 
 def fit(rulers: Sequence[Ruler], width: Length, height: Length, *, diagonal: bool) -> Fit:
     """The smallest ruler on which both sizes can be read, with a diagonal into the corner when that is needed."""
-    large = [r for r in rulers if r.covers(width, height)]
+    plain = [r for r in rulers if not r.goose]
+    large = [r for r in plain if r.covers(width, height)]
     if not large:
-        return Fit(None, "small" if rulers else "none")
+        return Fit(None, "small" if plain else "none")
     good = [r for r in large if r.corner_diagonal or not diagonal]
     if not good:
         return Fit(None, "diagonal")

@@ -174,7 +174,12 @@ const refused = computed(() => (error.value instanceof Refusal ? error.value.mes
       <p>{{ refused }}</p>
     </section>
     <template v-else-if="task || trimming">
-      <section class="sheet now" aria-live="polite" :aria-label="trimming ? 'Trim' : task?.title">
+      <section
+        class="sheet now"
+        :data-step="task?.id"
+        aria-live="polite"
+        :aria-label="trimming ? 'Trim' : task?.title"
+      >
         <template v-if="trimming && tally">
           <h2>Trim</h2>
           <CountDown :project="props.project" :unit="of!" :tally="tally" large />

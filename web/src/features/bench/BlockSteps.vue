@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
+import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import { plural } from '@/shared/words/words'
 
@@ -81,7 +82,7 @@ const heading = (s: { block: string; title: string; stage: string }) =>
       <hr class="basted" />
       <p v-for="c in cautions" :key="c" class="caution">{{ c }}</p>
     </section>
-    <ol class="steps">
+    <ol class="steps" :aria-label="stage === 'join' ? 'Steps of joining' : 'Steps of pressing'">
       <StepCard
         v-for="{ s, n } in shown"
         :key="s.key"
@@ -92,6 +93,21 @@ const heading = (s: { block: string; title: string; stage: string }) =>
         :done="now ? isDone(now.number, s.key, now.done) : undefined"
         @toggle="now && toggle(now.number, s.key, s.stage, now.done)"
       />
+      <li v-if="stage === 'join'" class="sheet whole">
+        <h3>Trimming it whole, where it came out too large</h3>
+        <p>{{ data.trim.when }}</p>
+        <p><strong>Ruler:</strong> {{ data.trim.ruler }}</p>
+        <p v-for="w in data.trim.warnings" :key="w.code" :class="{ serious: w.serious }">{{ w.said }}</p>
+        <ol class="four">
+          <li v-for="(s, i) in data.trim.steps" :key="s.title">
+            <CoreDrawing :drawing="s.drawing" :colours="colours" :width="200" />
+            <h4>{{ i + 1 }}. {{ s.title }}</h4>
+            <p>{{ s.how }}</p>
+            <p class="caution">{{ s.look_for }}</p>
+          </li>
+        </ol>
+        <p v-for="c in data.trim.cautions" :key="c" class="caution">{{ c }}</p>
+      </li>
     </ol>
   </div>
   <WaitingFor v-else what="this block at the bench" />
@@ -131,6 +147,29 @@ const heading = (s: { block: string; title: string; stage: string }) =>
   padding: 0;
   display: grid;
   gap: 12px;
+}
+
+.whole {
+  display: grid;
+  gap: 6px;
+}
+
+.four {
+  list-style: none;
+  margin: 6px 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
+  gap: 16px;
+}
+
+.four :deep(.drawing) {
+  overflow: hidden;
+}
+
+h4 {
+  margin: 6px 0 2px;
+  font-size: 17px;
 }
 
 @media (width <= 900px) {

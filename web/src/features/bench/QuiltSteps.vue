@@ -56,7 +56,7 @@ const { isDone, toggle } = useDone(
               :model-value="isDone(1, s.key, data.done)"
               @update:model-value="toggle(1, s.key, 'join', data.done)"
             >
-              Done<span class="visually-hidden">: {{ s.title }}</span>
+              Done<span class="visually-hidden"> with {{ s.title }}</span>
             </TickBox>
           </div>
           <p v-for="t in s.said" :key="t">{{ t }}</p>

@@ -18,6 +18,8 @@ const props = defineProps<{
   colours: Record<string, string>
   /** Undefined where there is no lot to tick it off in. */
   done?: boolean
+  /** What to mind when a seam is unpicked. */
+  ripper?: readonly string[]
 }>()
 const emit = defineEmits<{ toggle: [] }>()
 const head = computed(() => (props.step.stage === 'press' ? 'press' : ''))
@@ -36,7 +38,7 @@ const head = computed(() => (props.step.stage === 'press' ? 'press' : ''))
           <span v-if="times > 1" class="soft">{{ times }} times in this lot</span>
         </h3>
         <TickBox v-if="done !== undefined" :model-value="done" @update:model-value="emit('toggle')">
-          Done<span class="visually-hidden">: step {{ n }}, {{ step.title }}</span>
+          Done<span class="visually-hidden"> with step {{ n }}, {{ step.title }}</span>
         </TickBox>
       </div>
       <p v-for="s in step.said" :key="s">{{ s }}</p>
@@ -55,6 +57,7 @@ const head = computed(() => (props.step.stage === 'press' ? 'press' : ''))
               </figcaption>
             </figure>
           </div>
+          <p v-for="c in ripper ?? []" :key="c" class="look">{{ c }}</p>
         </NCollapseItem>
       </NCollapse>
       <slot />

@@ -173,6 +173,9 @@ function whole() {
         <p v-for="c in cautions" :key="c" class="caution">{{ c }}</p>
       </section>
       <ol v-if="shown.length" class="steps">
+        <li v-if="stage === 'sew' && data.pairs.length" class="sheet">
+          <p v-for="p in data.pairs" :key="p">{{ p }}</p>
+        </li>
         <StepCard
           v-for="{ s, n } in shown"
           :key="s.key"
@@ -180,6 +183,7 @@ function whole() {
           :n="n"
           :times="s.times * (now?.lot.goes ?? 1)"
           :colours="colours"
+          :ripper="data.ripper_cautions"
           :done="now ? isDone(now.lot.number, s.key, now.lot.done) : undefined"
           @toggle="now && toggle(now.lot.number, s.key, s.stage, now.lot.done)"
         />

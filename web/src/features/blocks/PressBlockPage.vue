@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BlockSteps } from '@/features/bench'
+import { PressedOpenOf } from '@/features/diagnosis'
 import type { Project } from '@/shared/api/client'
 
 import type { SavedBlock, Sheet } from './api'
@@ -13,6 +14,7 @@ defineProps<{ project: Project; sheet: Sheet; block: SavedBlock; colours: Record
   <main id="main" class="press">
     <h2 class="visually-hidden">Press {{ block.view.name }}</h2>
     <PressingSheet :project="project" :block="block" :colours="colours" />
+    <PressedOpenOf :project="project.id" :block="block.id" />
     <BlockSteps :project="project" :block="block.id" :colours="colours" stage="press" />
   </main>
 </template>

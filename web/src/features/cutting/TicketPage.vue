@@ -21,8 +21,11 @@ const head = (s: Schemas['TicketStep']) => `${s.title}${s.times > 1 ? `, ${s.tim
         <div>
           <h3>{{ t.name }}</h3>
           <p>{{ t.wanted }}</p>
+          <p v-if="t.done">{{ t.done }}</p>
           <p class="target">
-            Trim to <Len :of="t.target" about /><template v-if="t.target.exact !== t.target_height.exact">
+            {{ t.trim.length ? 'Trim' : 'Cut' }} to <Len :of="t.target" about /><template
+              v-if="t.target.exact !== t.target_height.exact"
+            >
               × <Len :of="t.target_height" about
             /></template>
           </p>
@@ -52,8 +55,8 @@ const head = (s: Schemas['TicketStep']) => `${s.title}${s.times > 1 ? `, ${s.tim
           </span>
         </p>
       </template>
-      <h4>Trim: {{ t.trim_by }}</h4>
-      <ol class="steps">
+      <h4 v-if="t.trim.length">Trim: {{ t.trim_by }}</h4>
+      <ol v-if="t.trim.length" class="steps">
         <li v-for="(s, n) in t.trim" :key="n">
           <CoreDrawing :drawing="{ ...s.drawing, alt: '' }" :colours="colours" :width="96" />
           <div>

@@ -1,3 +1,4 @@
+export { default as PressedOpenOf } from './PressedOpenOf.vue'
 export { default as DiagnosePage } from './DiagnosePage.vue'
 export { default as MeasurePage } from './MeasurePage.vue'
 export { default as WhatIfPage } from './WhatIfPage.vue'

@@ -138,8 +138,8 @@ b {
   }
 
   .line {
-    font-size: 15px;
-    font-stretch: 80%;
+    font-size: 16px;
+    font-stretch: 75%;
   }
 }
 

@@ -18,6 +18,7 @@ const was = {
   corner_diagonal: props.ruler?.corner_diagonal ?? true,
   slotted: props.ruler?.slotted ?? false,
   grooved: props.ruler?.grooved ?? false,
+  goose: props.ruler?.goose ?? false,
 }
 const typed = reactive({ ...was })
 const problems = ref<Record<string, string>>({})
@@ -50,6 +51,7 @@ async function keep() {
       <NCheckbox v-model:checked="typed.corner_diagonal">45-degree line into the corner</NCheckbox>
       <NCheckbox v-model:checked="typed.slotted">Slotted, for trimming before pressing</NCheckbox>
       <NCheckbox v-model:checked="typed.grooved">Grooved to sit on the seam</NCheckbox>
+      <NCheckbox v-model:checked="typed.goose">Made for flying geese</NCheckbox>
     </div>
     <div class="acts">
       <NButton type="primary" attr-type="submit">Keep the ruler</NButton>

@@ -22,6 +22,7 @@ const about = (r: Ruler) =>
     r.border.exact === '0' ? '' : `${r.border.pretty} before its first mark`,
     r.slotted ? 'slotted' : '',
     r.grooved ? 'grooved for the seam' : '',
+    r.goose ? 'made for flying geese' : '',
   ]
     .filter(Boolean)
     .join(', ')

@@ -1731,6 +1731,7 @@ export interface components {
             join_cautions: string[];
             press_cautions: string[];
             nests: boolean;
+            trim: components["schemas"]["Recipe"];
         };
         BlockChangeRequest: {
             start?: string;
@@ -3213,6 +3214,7 @@ export interface components {
             readonly border: components["schemas"]["Length"];
             slotted: boolean;
             grooved: boolean;
+            goose: boolean;
         };
         RulerChangeRequest: {
             changes: components["schemas"]["RulerPatchRequest"];
@@ -3226,6 +3228,7 @@ export interface components {
             border?: string | null;
             slotted?: boolean;
             grooved?: boolean;
+            goose?: boolean;
         };
         /** @description Lots made to one plan; ``earlier`` when the unit is planned otherwise by now, ``said`` what then holds. */
         Run: {
@@ -3677,12 +3680,14 @@ export interface components {
             cut: string[];
             pairs: string[];
             steps: components["schemas"]["TicketStep"][];
+            /** @description What the way of trimming is called; nothing where nothing is trimmed. */
             readonly trim_by: string;
-            trim: components["schemas"]["RecipeStep"][];
+            readonly trim: components["schemas"]["RecipeStep"][];
             readonly target: components["schemas"]["Length"];
             readonly target_height: components["schemas"]["Length"];
             tips: string[];
             lots: components["schemas"]["TicketLot"][];
+            readonly done: string | null;
             wound: number[];
             goes: number;
             per_go: number;
@@ -3774,6 +3779,8 @@ export interface components {
             runs: components["schemas"]["Run"][];
             tally: components["schemas"]["Tally"];
             bias: string[];
+            pairs: string[];
+            ripper_cautions: string[];
             sew_cautions: string[];
             press_cautions: string[];
             trim_cautions: string[];
