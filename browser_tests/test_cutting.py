@@ -112,7 +112,7 @@ class CuttingTest(JourneyCase):
         expect(buying).to_contain_text("Fog:", timeout=20_000)
         expect(buying).to_contain_text("bobbins")
         paper = self.region("Paper for the table")
-        for name in ("Bench ticket", "Pile labels", "Cutting plan"):
+        for name in ("Bench ticket", "Labels for piles and lots", "Cutting plan"):
             address = paper.get_by_role("link", name=name, exact=True).get_attribute("href")
             answer = self.context.request.get(self.live_server_url + str(address))
             self.assertEqual((answer.status, answer.headers["content-type"]), (200, "application/pdf"), name)

@@ -17,6 +17,7 @@ from pathlib import Path
 
 HOME = Path(__file__).resolve().parent.parent
 PRESCRIBED, METHODS, PLANNING = "tests.test_prescriptions", "tests.test_methods", "tests.test_planning"
+FOLLOWER, HANDLING = "tests.test_follower", "tests.test_handling"
 DIAGNOSIS, MODEL, TRIALS = "tests.test_diagnosis", "tests.test_block_model", "tests.test_bench_trials"
 
 
@@ -327,6 +328,96 @@ SABOTAGES = [
         "tests.test_comparing",
         ("making.seams * batches", "making.seams"),
         ("return all(of(way) < of(w)", "return any(of(way) < of(w)"),
+    ),
+    *in_file(
+        "units/work_surface.py",
+        f"{FOLLOWER} {METHODS}",
+        ("return Align.MIDDLES, 0.0", "return Align.LOWER, 0.0"),
+        ("return Align.BEYOND, -meet", "return Align.BEYOND, meet"),
+        (
+            "return Which.RISING if dx * dy > 0 else Which.FALLING",
+            "return Which.FALLING if dx * dy > 0 else Which.RISING",
+        ),
+        ("turn = 90 - degrees(atan2(dy, dx))", "turn = -90 - degrees(atan2(dy, dx))"),
+        ("self._taken[bit] = self._taken.get(bit, 0) + take", "self._taken[bit] = take"),
+        ("self._halves[number] = self._halves.get(number, 0) ^ 1", "self._halves[number] = 1"),
+        ("replace(known, times=known.times + 1) if known else", "known if known else"),
+        ("_CORNERS = (Where.LOWER_LEFT, Where.LOWER_RIGHT,", "_CORNERS = (Where.LOWER_RIGHT, Where.LOWER_LEFT,"),
+    ),
+    *in_file(
+        "units/acts.py",
+        FOLLOWER,
+        (
+            "return _ROUND[round(degrees(atan2(dy, dx)) / 45) % 8]",
+            "return _ROUND[round(degrees(atan2(dx, dy)) / 45) % 8]",
+        ),
+        ("point = max(triangle, key=longest.side)", "point = min(triangle, key=longest.side)"),
+    ),
+    *in_file(
+        "handling/joining_steps.py",
+        f"{FOLLOWER} tests.test_plain_words",
+        ("parts = tuple(names[p.box] for p in s.parts)", "parts = tuple(names[p.box] for p in reversed(s.parts))"),
+        ("inner = whole_mirrored(held) if place.orientation.mirrored else held", "inner = held"),
+        ("(sewn.part * side + sewn.allowance * 2 for side in", "(sewn.part * side + sewn.allowance for side in"),
+        ("upright = s.joints[0].upright\n        around", "upright = not s.joints[0].upright\n        around"),
+        ("part=outer.part * wide / inner.width", "part=outer.part * wide"),
+    ),
+    *in_file(
+        "handling/lots.py",
+        HANDLING,
+        ("need = float(lot.seam) * PER_SEAM / 2", "need = float(lot.seam) * PER_SEAM"),
+        ("return max(0, -(-(wanted - made) // per_go))", "return max(0, (wanted - made) // per_go)"),
+        ("LotPlan(after + n, s, seam * s)", "LotPlan(after + n, s, seam)"),
+        ("if n and need > left + 1e-9:", "if n and need > float(bobbin):"),
+    ),
+    *in_file(
+        "handling/progress.py",
+        HANDLING,
+        ("return max(0, self.wanted - self.ready) + self.spoiled", "return max(0, self.wanted - self.ready)"),
+        ("lot.through(BenchStage.SEW, BenchStage.PRESS)", "lot.through(BenchStage.PRESS)"),
+        ("counted = [lot for lot in lots if lot.counts]", "counted = list(lots)"),
+        ("if now + count > there:", "if count > there:"),
+        ("return self.ready + max(0, self.trimmed - self.spoiled)", "return self.ready + self.trimmed"),
+    ),
+    *in_file(
+        "handling/from_map.py",
+        HANDLING,
+        ("one if p.way is Press.LEFT else other", "other if p.way is Press.LEFT else one"),
+    ),
+    *in_file(
+        "handling/steps.py",
+        HANDLING,
+        ("if values.get(a.upper.fabrics[0], 1) > values.get", "if values.get(a.upper.fabrics[0], 1) < values.get"),
+    ),
+    *in_file(
+        "handling/quilt_steps.py",
+        HANDLING,
+        ("sides = width + b.width * 2 + s2, height + s2", "sides = width + b.width + s2, height + s2"),
+        (
+            "wide, high = sizes.centre_width + s2, c.block_height + s2",
+            "wide, high = sizes.centre_width, c.block_height + s2",
+        ),
+        (
+            "whole = width + b.width * 2 + s2, height + b.width * 2 + s2",
+            "whole = width + b.width * 2 + s2, height + s2",
+        ),
+    ),
+    *in_file(
+        "trimming/registers.py",
+        "tests.test_trimming",
+        ("    stands = tip_stands(p)\n", "    stands = p.allowance\n"),
+        ("enumerate(p.spec.corners) if k == ZERO]", "enumerate(p.spec.corners) if k > ZERO]"),
+    ),
+    *in_file(
+        "trimming/whole_block.py",
+        "tests.test_trimming",
+        ("return corners.count((x, y)) >= 4", "return corners.count((x, y)) >= 1"),
+        ("half=width / 2)", "half=width)"),
+    ),
+    *in_file(
+        "trimming/rulers.py",
+        "tests.test_trimming",
+        ("plain = [r for r in rulers if not r.goose]", "plain = list(rulers)"),
     ),
 ]
 

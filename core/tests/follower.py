@@ -53,7 +53,7 @@ def cloth(bit: Bit, sizes: Mapping[str, float]) -> Piece:
             outline = ((0.0, a / 2), (a / 2, 0.0), (a, a / 2))
         case Form.TEMPLATE:
             b = sizes[bit.by]
-            outline = ((0.0, 0.0), (a, 0.0), (a / 2 if "goose" in bit.name else a, b))
+            outline = ((0.0, 0.0), (a, 0.0), (a / 2 if "goose" in bit.name else 0.0 if bit.mirrored else a, b))
         case Form.STRIP if not bit.by:
             outline = rectangle(a, 6 * a)
         case _:

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from unittest import TestCase
 
 from piecing.blocks.geometry import cell_middle, placed_parts
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern, Place, laid
 from piecing.geometry.plane import Line, centroid, sides_of
 from piecing.geometry.sewing import Needle, Piece, trim, turned_over
-from piecing.handling.joining_steps import join_steps
-from piecing.joining.order import orders
+from piecing.handling.joining_steps import JoinStep, join_steps
+from piecing.joining.order import Order, orders
 from piecing.lengths import ZERO, inches
 from piecing.planning.plan import plan
 from piecing.planning.unit_plan import Choices, UnitPlan, handed
 from piecing.units import kind_of
+from piecing.units.acts import Align, LayPage
 from piecing.units.simulate import oriented
 
 from .follower import follow, squared
@@ -79,20 +81,44 @@ class FollowerTest(TestCase):
                 with self.subTest(kind=kind, method=method.name, fabrics=fabrics):
                     self.made_by(plan(Choices(spec, method.name)))
 
+    def test_geese_of_any_ratio_from_templates(self) -> None:
+        """Steep and flat ones: the ends no longer lie flush, and how far one stands out is told."""
+        told = set()
+        for width, height in ((6, 4), (5, 2), (4, 4), (6, 3)):
+            for fold in (ZERO, inches("1/32")):
+                spec = sample("flying_goose", inches(width)).sized(inches(width), inches(height))
+                p = plan(Choices(spec, "templates", fold=fold))
+                self.made_by(p)
+                told |= {m.act.align for m in p.simulated.making.moments if isinstance(m.act, LayPage)}
+        self.assertIn(Align.BEYOND, told)
+
 
 class JoinerTest(TestCase):
+    def test_blocks_that_lie_mirrored_in_a_block(self) -> None:
+        """The same smaller block upright, turned and mirrored: the mirrored one is joined as a block of its own."""
+        inner = library_pattern("pinwheel")
+        lies = (Orientation(), Orientation(1), Orientation(0, True), Orientation(3, True))
+        places = tuple(Place(n % 2, n // 2, BlockPlacement("pinwheel", inner), lie) for n, lie in enumerate(lies))
+        pattern = Pattern("Four", (Fraction(1),) * 2, (Fraction(1),) * 2, places)
+        steps = self.joined_right(pattern, Order.ROWS)
+        self.assertEqual({s.key.split()[1:3][1] for s in steps if "block" in s.key}, {"1", "2"})
+
+    def joined_right(self, pattern: Pattern, order: Order) -> tuple[JoinStep, ...]:
+        size, s = inches(12), inches("1/4")
+        steps = join_steps(pattern, order, size, s, inches("1/8"))
+        piece = join(steps, pattern, size, s)
+        layout, part = laid(pattern), laid(pattern).part(size)
+        for cell in layout.cells:
+            x, y = cell_middle(layout, cell, float(part))
+            for p in placed_parts(cell.spec(part), cell.orientation):
+                cx, cy = centroid(p.outline)
+                self.assertEqual(piece.fabric_at((x + cx + 0.25, y + cy + 0.25)), p.role)
+        return steps
+
     def test_every_library_block(self) -> None:
         """Joined as the steps say, every fabric shows where the picture has it, and the block has its size."""
         for key in library_keys():
             pattern = library_pattern(key)
-            size, s = inches(12), inches("1/4")
             for order in {o.order for o in orders(pattern)}:
                 with self.subTest(block=key, order=order.value):
-                    steps = join_steps(pattern, order, size, s, inches("1/8"))
-                    piece = join(steps, pattern, size, s)
-                    layout, part = laid(pattern), laid(pattern).part(size)
-                    for cell in layout.cells:
-                        x, y = cell_middle(layout, cell, float(part))
-                        for p in placed_parts(cell.spec(part), cell.orientation):
-                            cx, cy = centroid(p.outline)
-                            self.assertEqual(piece.fabric_at((x + cx + 0.25, y + cy + 0.25)), p.role)
+                    self.joined_right(pattern, order)

@@ -136,7 +136,7 @@ class MapTest(TestCase):
     def test_the_seams_within_units_as_the_map_has_them(self) -> None:
         """For blocks of half-square triangles: every one counted once, and by far the most toward the dark."""
         values = {"a": 2, "b": 0, "c": 1}
-        counted = 0
+        counted, dark = 0, list[bool]()
         for key in library_keys():
             pattern = library_pattern(key)
             layout = laid(pattern)
@@ -152,7 +152,11 @@ class MapTest(TestCase):
                 self.assertEqual(sum(ways.of(one, other).values()), n if one != other else 0 or n, key)
                 self.assertLessEqual(set(ways.of(one, other)), {one, other, OPEN})
                 counted += n
+                if values[one] != values[other] and all(c.code != "to_light" for c in found.conflicts):
+                    dark.append(set(ways.of(one, other)) == {one if values[one] > values[other] else other})
         self.assertGreater(counted, 40)
+        # Where nothing had to give way every one of them goes toward the dark.
+        self.assertTrue(len(dark) > 3 and all(dark))
 
 
 class CautionsTest(TestCase):
@@ -183,6 +187,17 @@ class QuiltStepsTest(TestCase):
                         (steps[-1].width, steps[-1].height), (sizes.unfinished_width, sizes.unfinished_height), setting
                     )
                     self.assertEqual(len({s.key for s in steps}), len(steps))
+
+    def test_borders_by_hand(self) -> None:
+        """A centre of 36 by 48 with a border of 2 and one of 5: first sides on it 40 1/2 by 48 1/2, then ends 40 1/2 by 52 1/2."""
+        borders = (Border(inches(2), "a"), Border(inches(5), "b"))
+        sizes = quilt_sizes(QuiltChoices(3, 4, inches(12), inches(12), borders=borders))
+        found = {s.key: (s.width, s.height) for s in quilt_steps(sizes)}
+        half = inches("1/2")
+        self.assertEqual(found["rows"], (inches(36) + half, inches(48) + half))
+        self.assertEqual(found["border 1 sides"], (inches(40) + half, inches(48) + half))
+        self.assertEqual(found["border 1 ends"], (inches(40) + half, inches(52) + half))
+        self.assertEqual(found["border 2 sides"], (inches(50) + half, inches(52) + half))
 
     def test_a_sashed_row_by_hand(self) -> None:
         """Three blocks of 12 with two sashes of 2 between: 40 finished, 40 1/2 raw; rows 12 1/2 high."""

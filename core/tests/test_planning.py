@@ -306,3 +306,16 @@ class ReadyTest(TestCase):
         self.assertEqual(str(ready_said(24, 1)), "One unit is there already, so 23 of 24 are to make.")
         self.assertIn("All 24 units are there already", str(ready_said(24, 30)))
         self.assertIn("The one unit is there", str(ready_said(1, 1)))
+
+
+class UnlikeLegsTest(TestCase):
+    def test_skies_of_both_hands_are_cut(self) -> None:
+        """Three geese 6 by 4 take three skies of either hand: two rectangles cut on each diagonal, four in all, one of each left over."""
+        spec = sample("flying_goose").sized(inches(6), inches(4))
+        p = plan(Choices(spec, "templates", count=3))
+        skies = [c for c in p.pieces if c.name == "sky_wide"]
+        self.assertEqual([(c.count, c.left_over) for c in skies], [(2, 1), (2, 1)])
+        self.assertIn("both_diagonals", {n.code for n in p.notes})
+        square = plan(Choices(sample("flying_goose"), "templates", count=3))
+        self.assertEqual([c.count for c in square.pieces if c.name == "sky_wide"], [3])
+        self.assertNotIn("both_diagonals", {n.code for n in square.notes})

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from piecing.blocks.library import library_keys, library_pattern
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement
 from piecing.drawings.unit import design_picture, pictures
 from piecing.errors import RulerImpossible
 from piecing.geometry.drawing import Drawing, DrawnMark
@@ -372,3 +374,7 @@ class WholeBlockTest(TestCase):
     def test_where_a_crossing_lies_in_the_middle(self) -> None:
         self.assertTrue(middle_crossing(library_pattern("pinwheel")))
         self.assertFalse(middle_crossing(library_pattern("capstan")))
+        wide = Place(0, 0, UnitPlacement("rectangle", ("a",)), across=2)
+        below = [Place(n, 1, UnitPlacement("plain_square", ("b",))) for n in (0, 1)]
+        # Two squares under one wide piece: a seam ends in the middle, and nothing crosses there.
+        self.assertFalse(middle_crossing(Pattern("Tee", (Fraction(1),) * 2, (Fraction(1),) * 2, (wide, *below))))

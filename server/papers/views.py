@@ -38,10 +38,10 @@ from projects.selectors import get_project, get_unit
 from projects.translate import style_of
 from workrooms.selectors import current_workroom, owned_rulers
 
-from .labels import labels_pdf
+from .labels import Label, labels_pdf, pile_label
 from .plan import plan_pdf
 from .scraps import scraps_pdf
-from .sheet import PAGES
+from .sheet import PAGES, PaperStyle
 from .template import template_pdf, template_svg
 from .ticket import ticket_pdf
 
@@ -103,6 +103,25 @@ class TicketStepSerializer(serializers.Serializer[Any]):
     times = serializers.IntegerField()
     stage = serializers.CharField()
     front = DrawingField()
+
+
+def lot_labels_of(project: Project) -> list[Label]:
+    """One for every lot that is to be sewn, so that chains are kept in order."""
+    found = []
+    for unit in project.units.all():
+        unit.project = project
+        try:
+            planned = plan_of(unit)
+        except PiecingError:
+            continue
+        if len(planned.kind.parts) == 1:
+            continue
+        size = PaperStyle(Measure(project.measure)).pretty(planned.spec.width)
+        for lot in hands_of(unit, planned).lots:
+            units = lot.goes * planned.batch.units
+            sets = f"{lot.goes} sets, {units} units" if planned.batch.units > 1 else f"{units} units"
+            found.append(Label(str(lot.number), f"Lot {lot.number}: {sets}", (f"{planned.kind.title} {size}", "")))
+    return found
 
 
 class TicketLotSerializer(serializers.Serializer[Any]):
@@ -198,8 +217,9 @@ class LabelsPaper(APIView):
         piles = now_of(project)
         # A printed letter is kept.
         keep_letters(project, piles)
-        pieces = [p.piece for p in piles if p.wanted]
-        body = labels_pdf(project.name, pieces, _names(project), Measure(project.measure), _page(request))
+        names, measure = _names(project), Measure(project.measure)
+        labels = [pile_label(p.piece, names.get(p.entry.fabric, ""), measure) for p in piles if p.wanted]
+        body = labels_pdf(project.name, [*labels, *lot_labels_of(project)], _page(request))
         return _pdf(body, "labels")
 
 

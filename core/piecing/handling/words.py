@@ -159,6 +159,8 @@ class Speaker:
                 return Message("{what}, from a square of {size} cut once on the diagonal", what=triangles, size=size)
             case Form.QUARTER:
                 return Message("{what}, from a square of {size} cut on both diagonals", what=triangles, size=size)
+        if bit.mirrored:
+            return Message("{what} cut round the template turned over", what=triangles)
         return Message("{what} cut round its template", what=triangles)
 
     def setting(self) -> Said:

@@ -38,6 +38,7 @@ __all__ = [
     "Which",
     "form_of",
     "lies",
+    "turned_over_template",
     "where_to",
 ]
 
@@ -76,12 +77,14 @@ class Form(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Bit:
-    """A piece as it comes from a pile: its cut size by name (``by`` names its other side), its fabric role and shape."""
+    """A piece as it comes from a pile: its cut size by name (``by`` names its other side), its fabric role and shape; ``mirrored``
+    when it was cut round its template turned over."""
 
     name: str
     by: str
     form: Form
     fabric: str
+    mirrored: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -308,6 +311,16 @@ def _top_of(triangle: Polygon) -> tuple[Point, bool]:
     point = max(triangle, key=longest.side)
     square = sum(s.along(s.end) ** 2 for s in sides)
     return point, abs(square - 2 * longest.along(longest.end) ** 2) < _SAME
+
+
+def turned_over_template(outline: Polygon, wide: float) -> bool:
+    """Whether a right triangle with unlike legs is the mirror image of one whose wide leg runs into its right angle."""
+    point, right = _top_of(outline)
+    at = outline.index(point)
+    here, after = outline[at], outline[(at + 1) % 3]
+    before = outline[at - 1]
+    legs = [hypot(p[0] - here[0], p[1] - here[1]) for p in (before, after)]
+    return right and abs(legs[0] - legs[1]) > _SAME and abs(legs[1] - wide) < _SAME
 
 
 def form_of(patch: Patch, sizes: dict[str, float]) -> tuple[Form, str, str]:

@@ -278,7 +278,8 @@ class Templates(Method):
         pieces = (
             PieceRule("goose_wide", 0, 1, by="goose_tall"),
             PieceRule("sky_wide", 1, 1, gives=2, by="sky_tall"),
-            PieceRule("sky_wide", 2, 1, gives=2, by="sky_tall"),
+            # Unlike legs: a sky on the right is the mirror image of one on the left, and no turn makes it that.
+            PieceRule("sky_wide", 2, 1, gives=2, by="sky_tall", mirrored=spec.width != spec.height * 2),
         )
         return Batch(pieces, units=1)
 

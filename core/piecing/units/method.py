@@ -68,7 +68,8 @@ class Cuts(Mapping[str, Length]):
 class PieceRule:
     """One kind of piece in a batch: ``need`` bits for it, ``gives`` of them from each piece cut.
 
-    ``size`` names its side, or its width with ``by`` naming its length. ``part`` is the index among the fabrics of the parts.
+    ``size`` names its side, or its width with ``by`` naming its length. ``part`` is the index among the fabrics of the parts; ``mirrored`` ones
+    are cut from the other diagonal, as unlike legs ask.
     """
 
     size: str
@@ -77,6 +78,7 @@ class PieceRule:
     gives: int = 1
     by: str = ""
     strip: bool = False
+    mirrored: bool = False
 
 
 class Hands(StrEnum):

@@ -53,6 +53,8 @@ def method_notes(method: Method, p: _Planned) -> tuple[Note, ...]:
         found += _tips(p)
     if method is flying_goose.TWO_UNITS:
         found += _joined_width(p)
+    if method is flying_goose.TEMPLATES and p.spec.width != p.spec.height * 2:
+        found.append(_both_diagonals())
     return tuple(found)
 
 
@@ -81,6 +83,18 @@ def _thread_outside() -> Note:
         Message(
             "Sew a thread outside the line, toward the corner: the fold takes the thread, and the corner reaches its edge."
         ),
+    )
+
+
+def _both_diagonals() -> Note:
+    """Legs of unlike length: the two skies of a goose are mirror images, and a rectangle cut once gives two alike."""
+    return Note(
+        "both_diagonals",
+        Message(
+            "Cut half of the sky rectangles on the one diagonal and half on the other: the sky on the left and the one on the right "
+            "are mirror images."
+        ),
+        serious=True,
     )
 
 

@@ -34,6 +34,7 @@ from .acts import (
     Which,
     form_of,
     lies,
+    turned_over_template,
 )
 from .method import Making
 
@@ -110,7 +111,8 @@ class WorkSurface:
         along = edge_of(piece, edge) if edge else ()
         if len(piece.faces) == 1 and not piece.under:
             form, name, by = form_of(piece.faces[0], self._sizes)
-            bit = Bit(name, by, form, fabrics[0])
+            over = form is Form.TEMPLATE and turned_over_template(piece.faces[0].outline, self._sizes[name])
+            bit = Bit(name, by, form, fabrics[0], over)
             self._taken[bit] = self._taken.get(bit, 0) + take
             return Thing(form, fabrics, lies(piece), bit, edge=along, long_side=_is_long(piece, edge))
         number = self._number(piece)
@@ -448,7 +450,7 @@ def piece_of(bit: Bit, sizes: Mapping[str, float]) -> Piece:
             return oblong(side * 4, side, bit.fabric)
         case Form.TEMPLATE:
             high = sizes[bit.by]
-            top = (side / 2, high) if bit.name.startswith("goose") else (side, high)
+            top = (side / 2, high) if bit.name.startswith("goose") else (0.0 if bit.mirrored else side, high)
             return Piece((Patch(((0.0, 0.0), (side, 0.0), top), bit.fabric),))
     return oblong(side, sizes[bit.by] if bit.by else side, bit.fabric)
 

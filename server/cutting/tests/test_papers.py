@@ -95,6 +95,10 @@ class PaperTest(ApiCase):
         self.assertNotEqual(a4, letter)
         self.ask("get", f"projects/{self.project['id']}/papers/ticket.pdf?page=poster", expect=422)
 
+    def test_lots_have_labels_too(self) -> None:
+        text = self.said(self.pdf(f"{self.path}/papers/labels.pdf"))
+        self.assertIn("Lot 1: 2 sets, 4 units", text)
+
     def test_the_same_ticket_is_the_same_file(self) -> None:
         self.assertEqual(self.pdf(f"{self.path}/papers/ticket.pdf"), self.pdf(f"{self.path}/papers/ticket.pdf"))
 

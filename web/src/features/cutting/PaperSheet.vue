@@ -31,7 +31,7 @@ const template = (unit: string) => `/api/units/${unit}/papers/template.pdf?page=
         >
       </li>
       <li><a :href="paper('ticket')" target="_blank">Bench ticket</a></li>
-      <li><a :href="paper('labels')" target="_blank">Pile labels</a></li>
+      <li><a :href="paper('labels')" target="_blank">Labels for piles and lots</a></li>
       <li><a :href="paper('cutting-plan')" target="_blank">Cutting plan</a></li>
       <li v-for="u in project.units" :key="u.id">
         <a :href="template(u.id)" target="_blank">
