@@ -9,6 +9,7 @@ from uuid import UUID
 
 from django.db.models import Prefetch
 
+from cutting.translate import now_of
 from piecing.drawings.unit import design_picture
 from piecing.geometry.drawing import Drawing
 from piecing.handling.progress import Tally
@@ -77,7 +78,7 @@ def bench_of_project(project: Project, *, quilt: bool = False) -> Bench:
     blocks = [BenchBlock(k, name, count, joined, k in begun) for k, name, count, joined in blocks_counted(project)]
     quilted = project.lots.filter(subject=QUILT, joined=True).exists()
     left = quilt and not quilted
-    stages = tuple(_stages(units, blocks))
+    stages = (_cut(project), *_stages(units, blocks))
     under_way = project.lots.exists() or any(u.tally.trimmed for u in units)
     return Bench(tuple(units), tuple(blocks), stages, left, under_way, _next(project, units, blocks, quilt_left=left))
 
@@ -97,6 +98,12 @@ def _unit(unit: PlannedUnit) -> BenchUnit:
         len(kind.parts) > 1,
         bool(unit.lots.all()),
     )
+
+
+def _cut(project: Project) -> StageCount:
+    """Pieces cut of those wanted, pile by pile."""
+    piles = [p for p in now_of(project) if p.wanted]
+    return StageCount("cut", sum(min(p.have, p.wanted) for p in piles), sum(p.wanted for p in piles))
 
 
 def _stages(units: list[BenchUnit], blocks: list[BenchBlock]) -> Iterator[StageCount]:

@@ -168,7 +168,7 @@ class BenchBlockSerializer(serializers.Serializer[Any]):
 
 
 class StageCountSerializer(serializers.Serializer[Any]):
-    stage = serializers.ChoiceField(choices=STAGES)
+    stage = serializers.ChoiceField(choices=["cut", *(s for s, _ in STAGES)])
     done = serializers.IntegerField()
     of = serializers.IntegerField()
 

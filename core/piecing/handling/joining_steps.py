@@ -21,6 +21,7 @@ from ..joining.pressing import Pressed, PressingMap
 from ..joining.seams import joint_name
 from ..lengths import Length, finest_mark
 from ..messages import Listing, Message
+from ..trimming.whole_block import middle_crossing
 from .steps import BenchStage
 
 __all__ = ["JoinAct", "JoinStep", "join_steps"]
@@ -275,9 +276,20 @@ def _said(sewn: _Sewn, s: Section, parts: tuple[Message, ...], *, upright: bool,
         yield Message("Turn each right one over onto its left neighbour, right sides together, and sew the right edge.")
     else:
         yield Message("Turn each lower one up onto its upper neighbour, right sides together, and sew the lower edge.")
+    if _in_the_middle(sewn, s):
+        yield Message("Begin at the crossing in the middle and sew outward, one way and then the other.")
     if len(parts) >= _MANY:
         yield Message("Join them in pairs, then pairs of pairs: so the row does not bow.")
     yield from _crossings(sewn, s)
+
+
+def _in_the_middle(sewn: _Sewn, s: Section) -> bool:
+    """Whether the last seam of a block has the block's middle crossing on it: that is the place one sees first."""
+    pattern = sewn.layout.pattern
+    middle = (pattern.width / 2, pattern.height / 2)
+    whole = (s.width, s.height) == (pattern.width, pattern.height)
+    through = any(j.start[0] == middle[0] if j.upright else j.start[1] == middle[1] for j in s.joints if not j.partial)
+    return whole and through and middle_crossing(pattern)
 
 
 def _which(s: Section, parts: tuple[Message, ...], *, upright: bool) -> Iterator[Message]:

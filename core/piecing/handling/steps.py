@@ -189,7 +189,7 @@ def _told(
         case Apart():
             return BenchStage.SEW, "cut", speaker.cut(m.act)
         case Opening():
-            return BenchStage.PRESS, "press", speaker.press(lay)
+            return BenchStage.PRESS, "press", speaker.press(m.act.out, lay)
         case TrimSquare():
             if m.act.side is None:
                 return BenchStage.PRESS, "measure", speaker.trim(m.act)

@@ -425,10 +425,13 @@ class Speaker:
             Message("Cut along the ruler: that trues the long edge."),
         )
 
-    def press(self, lay: LayStack | LayPage | LayCorner | None) -> Said:
+    def press(self, out: tuple[tuple[Thing, int], ...], lay: LayStack | LayPage | LayCorner | None) -> Said:
         """Set, open, and toward what."""
         said = [Message("Set the seam closed. Open it with a finger, then with the iron, up and down.")]
         said.append(self.toward(lay))
+        n = sum(times for _, times in out)
+        if n > 1:
+            said.append(Message("Out of one set come {n} of them.", n=n))
         return tuple(said)
 
     def toward(self, lay: LayStack | LayPage | LayCorner | None) -> Message:

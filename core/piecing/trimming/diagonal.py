@@ -227,7 +227,7 @@ class _Folded:
             ),
             RecipeStep(
                 Message("Trim the other"),
-                Message("The same on the {side} side.", side=sides[1]),
+                Message("The same on the {side} side. Snip dog ears that are left once it is opened.", side=sides[1]),
                 Message("Opened, {u} a side, square, the seam into two corners.", u=self.plan.target_width),
                 self._picture(Message("Both cuts."), cuts=sides),
             ),

@@ -187,7 +187,7 @@ class BenchTest(ApiCase):
         self.assertEqual(bench["next"]["stage"], "trim")
         self.assertEqual(
             {(s["stage"], s["done"], s["of"]) for s in bench["stages"]},
-            {("sew", 20, 20), ("press", 20, 20), ("trim", 0, 20), ("join", 0, 0)},
+            {("cut", 0, 20), ("sew", 20, 20), ("press", 20, 20), ("trim", 0, 20), ("join", 0, 0)},
         )
         self.put(stage="trimmed", count=20)
         self.assertIsNone(self.ask("get", f"{self.path}/bench")["next"])

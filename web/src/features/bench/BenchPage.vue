@@ -152,6 +152,23 @@ const others = computed(() => [
     ? [{ name: 'The quilt', query: { subject: 'quilt' } }]
     : []),
 ])
+/** Trimming is a chore of its own: from one kind of unit on to the next that has some to trim. */
+const nextTrim = computed(() =>
+  bench.value?.units.find((u) => u.sewn_here && u.unit !== of.value && u.tally.sewn > u.tally.trimmed),
+)
+const allToTrim = computed(() =>
+  (bench.value?.units ?? [])
+    .filter((u) => u.sewn_here)
+    .reduce((n, u) => n + Math.max(0, u.tally.sewn - u.tally.trimmed), 0),
+)
+const onTo = computed(() =>
+  nextTrim.value
+    ? {
+        name: `Trim on: ${nextTrim.value.title}`,
+        query: { subject: 'units', of: nextTrim.value.unit, at: 'trim' },
+      }
+    : others.value[0] && { name: `On to ${others.value[0].name}`, query: others.value[0].query },
+)
 const nothing = computed(() => !!bench.value && !bench.value.next && !subject.value)
 const refused = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 </script>
@@ -182,6 +199,7 @@ const refused = computed(() => (error.value instanceof Refusal ? error.value.mes
       >
         <template v-if="trimming && tally">
           <h2>Trim</h2>
+          <p v-if="nextTrim" class="where">{{ allToTrim }} to trim in all, sewn already.</p>
           <CountDown :project="props.project" :unit="of!" :tally="tally" large />
           <RouterLink :to="{ name: 'trim', params: { project: props.project, unit: of! } }"
             >How to lay the ruler</RouterLink
@@ -218,13 +236,13 @@ const refused = computed(() => (error.value instanceof Refusal ? error.value.mes
           {{ isDone(at) ? 'Next' : 'Done' }}
         </NButton>
         <NButton
-          v-if="trimming && others[0]"
+          v-if="trimming && onTo"
           type="primary"
           size="large"
           class="main"
-          @click="router.replace({ query: others[0].query })"
+          @click="router.replace({ query: onTo.query })"
         >
-          On to {{ others[0].name }}
+          {{ onTo.name }}
         </NButton>
         <NButton v-if="!trimming && isDone(at)" size="large" @click="notDone">Not done after all</NButton>
         <NButton v-else size="large" @click="pause">Pause</NButton>

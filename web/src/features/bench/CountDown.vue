@@ -8,15 +8,18 @@ import { useDone } from './useDone'
 
 /** Trimming as a chore, counted down: one, five, or all that are sewn; and what was spoiled. */
 const props = defineProps<{ project: string; unit: string; tally: Schemas['Tally']; large?: boolean }>()
-const { count } = useDone(
+const { count, coming } = useDone(
   () => props.project,
   'units',
   () => props.unit,
 )
-const there = computed(() => Math.max(0, props.tally.sewn - props.tally.trimmed))
+/** With what is on its way: counting goes on while the server is away. */
+const trimmed = computed(() => props.tally.trimmed + coming('trimmed'))
+const toGo = computed(() => Math.max(0, props.tally.to_make + coming('spoiled') - trimmed.value))
+const there = computed(() => Math.max(0, props.tally.sewn - trimmed.value))
 const share = computed(() =>
   props.tally.to_make
-    ? Math.round((100 * Math.min(props.tally.trimmed, props.tally.to_make)) / props.tally.to_make)
+    ? Math.round((100 * Math.min(trimmed.value, props.tally.to_make)) / props.tally.to_make)
     : 0,
 )
 const said = (n: number) => (n === 1 ? 'One is put down as trimmed.' : `${n} are put down as trimmed.`)
@@ -26,7 +29,7 @@ const size = computed(() => (props.large ? 'large' : 'medium'))
 <template>
   <div class="down" :class="{ large }">
     <p role="status">
-      <strong>{{ tally.left_to_trim }}</strong> to go: {{ tally.trimmed }} of {{ tally.to_make }} trimmed.
+      <strong>{{ toGo }}</strong> to go: {{ trimmed }} of {{ tally.to_make }} trimmed.
     </p>
     <NProgress type="line" :percentage="share" :show-indicator="false" aria-hidden="true" />
     <div class="acts">
@@ -41,7 +44,7 @@ const size = computed(() => (props.large ? 'large' : 'medium'))
         >One is spoiled</NButton
       >
     </div>
-    <p v-if="!there && tally.left_to_trim" class="soft">
+    <p v-if="!there && toGo" class="soft">
       No more are put down as sewn. Tick their steps on Sew, or put the lot down as a whole.
     </p>
     <p v-if="tally.spoiled" class="soft">{{ tally.spoiled }} spoiled: they are cut and made again.</p>

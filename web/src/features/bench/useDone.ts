@@ -73,5 +73,15 @@ export function useDone(project: () => string, subject: Subject, of: () => strin
     return !!done
   }
 
-  return { isDone, toggle, putStep, takeBack, count }
+  /** What is counted and not with the server yet. */
+  const coming = (stage: 'trimmed' | 'spoiled') =>
+    put.value.reduce(
+      (n, o) =>
+        o.kind === 'put_done' && o.body.of === of() && o.body.stage === stage && !back.value.has(o.done)
+          ? n + o.body.count
+          : n,
+      0,
+    )
+
+  return { isDone, toggle, putStep, takeBack, count, coming }
 }

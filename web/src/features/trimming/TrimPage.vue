@@ -55,6 +55,15 @@ const ways = computed(() => (data.value?.recipes ?? []).map((r) => ({ value: r.c
         </p>
         <p v-for="w in data.on_the_way" :key="w">{{ w }}</p>
         <hr class="basted" />
+        <RouterLink
+          v-if="tally"
+          :to="{
+            name: 'bench',
+            params: { project: project.id },
+            query: { subject: 'units', of: unit.id, at: 'trim' },
+          }"
+          >Trim in one sitting</RouterLink
+        >
         <CountDown v-if="tally" :project="project.id" :unit="unit.id" :tally="tally" />
         <hr class="basted" />
         <Choice v-if="ways.length > 1" v-model="way" label="Way of trimming" :options="ways" />

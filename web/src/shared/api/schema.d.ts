@@ -3520,10 +3520,19 @@ export interface components {
          */
         SpreadEnum: "chequered" | "in_order";
         StageCount: {
-            stage: components["schemas"]["BenchStageEnum"];
+            stage: components["schemas"]["StageCountStageEnum"];
             done: number;
             of: number;
         };
+        /**
+         * @description * `cut` - cut
+         *     * `sew` - sew
+         *     * `press` - press
+         *     * `trim` - trim
+         *     * `join` - join
+         * @enum {string}
+         */
+        StageCountStageEnum: "cut" | "sew" | "press" | "trim" | "join";
         StagePicture: {
             readonly title: string;
             readonly drawing: components["schemas"]["Drawing"];
