@@ -10,6 +10,7 @@ from uuid import UUID
 from django.db.models import Prefetch
 
 from cutting.translate import now_of
+from piecing.cutting.ledger import Pile
 from piecing.drawings.unit import design_picture
 from piecing.geometry.drawing import Drawing
 from piecing.handling.progress import Tally
@@ -20,6 +21,7 @@ from projects.translate import spec_of
 
 from .models import Lot
 from .selectors import QUILT, blocks_counted, tally_of_unit
+from .taken import Short, short_of
 
 __all__ = ["Bench", "BenchBlock", "BenchNext", "BenchUnit", "StageCount", "bench_of_project"]
 
@@ -68,6 +70,7 @@ class Bench:
     stages: tuple[StageCount, ...]
     quilt_left: bool
     begun: bool
+    short: tuple[Short, ...]
     next: BenchNext | None
 
 
@@ -78,9 +81,18 @@ def bench_of_project(project: Project, *, quilt: bool = False) -> Bench:
     blocks = [BenchBlock(k, name, count, joined, k in begun) for k, name, count, joined in blocks_counted(project)]
     quilted = project.lots.filter(subject=QUILT, joined=True).exists()
     left = quilt and not quilted
-    stages = (_cut(project), *_stages(units, blocks))
+    piles = now_of(project)
+    stages = (_cut(piles), *_stages(units, blocks))
     under_way = project.lots.exists() or any(u.tally.trimmed for u in units)
-    return Bench(tuple(units), tuple(blocks), stages, left, under_way, _next(project, units, blocks, quilt_left=left))
+    return Bench(
+        tuple(units),
+        tuple(blocks),
+        stages,
+        left,
+        under_way,
+        short_of(project, piles),
+        _next(project, units, blocks, quilt_left=left),
+    )
 
 
 def _units(project: Project) -> Iterable[PlannedUnit]:
@@ -100,10 +112,10 @@ def _unit(unit: PlannedUnit) -> BenchUnit:
     )
 
 
-def _cut(project: Project) -> StageCount:
+def _cut(piles: Iterable[Pile]) -> StageCount:
     """Pieces cut of those wanted, pile by pile."""
-    piles = [p for p in now_of(project) if p.wanted]
-    return StageCount("cut", sum(min(p.have, p.wanted) for p in piles), sum(p.wanted for p in piles))
+    wanted = [p for p in piles if p.wanted]
+    return StageCount("cut", sum(min(p.have, p.wanted) for p in wanted), sum(p.wanted for p in wanted))
 
 
 def _stages(units: list[BenchUnit], blocks: list[BenchBlock]) -> Iterator[StageCount]:

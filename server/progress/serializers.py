@@ -173,6 +173,16 @@ class StageCountSerializer(serializers.Serializer[Any]):
     of = serializers.IntegerField()
 
 
+class ShortSerializer(serializers.Serializer[Any]):
+    """A pile of which the bench has taken ``short`` pieces more than are put down as cut."""
+
+    letter = serializers.CharField()
+    fabric = serializers.CharField()
+    cut = serializers.IntegerField()
+    spoiled = serializers.IntegerField()
+    short = serializers.IntegerField()
+
+
 class BenchNextSerializer(serializers.Serializer[Any]):
     """Where to go on; ``of`` is the unit or block it is for."""
 
@@ -189,6 +199,7 @@ class BenchSerializer(serializers.Serializer[Any]):
     stages = StageCountSerializer(many=True)
     quilt_left = serializers.BooleanField()
     begun = serializers.BooleanField()
+    short = ShortSerializer(many=True)
     next = BenchNextSerializer(allow_null=True)
 
 

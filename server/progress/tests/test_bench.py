@@ -245,3 +245,21 @@ class BlockBenchTest(ApiCase):
         empty = str(uuid4())
         self.ask("put", f"{self.path}/blocks/{empty}", {"start": "", "changes": {}, "seen": {}})
         self.ask("get", f"blocks/{empty}/bench", expect=422)
+
+
+class TakenTest(ApiCase):
+    """Twenty in pairs, lots of four: a lot takes four squares of each fabric."""
+
+    def test_what_the_bench_took_and_nobody_cut(self) -> None:
+        project = self.new_project()
+        path, unit = f"projects/{project['id']}", str(project["units"][0]["id"])
+        self.change(f"units/{unit}", {"count": "20"})
+        self.change(f"units/{unit}/bench", {"lot_goes": "4"})
+        body = {"subject": "units", "of": unit, "stage": "sew", "lot": 1, "step": "take"}
+        bench = self.ask("put", f"{path}/done/{uuid4()}", body)
+        self.assertEqual({(s["short"], s["cut"]) for s in bench["short"]}, {(4, 0)})
+        for s in bench["short"]:
+            self.change(f"{path}/cutting/piles/{s['letter']}", {"cut": str(s["cut"] + s["short"])}, {"cut": "0"})
+        bench = self.ask("get", f"{path}/bench")
+        self.assertEqual(bench["short"], [])
+        self.assertIn({"stage": "cut", "done": 8, "of": 20}, bench["stages"])

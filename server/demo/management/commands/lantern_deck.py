@@ -13,7 +13,7 @@ from django.db import transaction
 
 from blocks.commands import change_quilt, put_block
 from blocks.models import Quilt
-from cutting.commands import put_stock
+from cutting.commands import change_pile, put_stock
 from cutting.shelf import put_on_shelf
 from demo.scenario import PROJECTS, SHELF, DemoProject, DemoReading, DemoWork
 from diagnosis.commands import put_reading
@@ -22,8 +22,10 @@ from keeping.copies import put_aside
 from keeping.serving import served_at
 from progress.commands import put_done
 from progress.selectors import block_bench, unit_bench
+from progress.taken import short_of
 from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
+from projects.selectors import get_project
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
@@ -102,6 +104,9 @@ def _put(room: Workroom, demo: DemoProject) -> None:
         change_quilt(room, project.pk, demo.quilt, {})
     for n, work in enumerate(demo.work):
         _work(room, project, demo, work, 70_000 + 1_000 * n)
+    # What lies at the bench was cut before.
+    for pile in short_of(get_project(room, project.pk)):
+        change_pile(room, project.pk, pile.letter, {"cut": str(pile.cut + pile.short)}, {})
     if demo.archived:
         archive_project(room, project.pk, True)
 

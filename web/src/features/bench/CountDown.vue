@@ -62,6 +62,16 @@ strong {
   line-height: 1;
 }
 
+.large .acts {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+}
+
+.large .acts :deep(.n-button) {
+  min-height: 84px;
+  font-size: 24px;
+}
+
 .large strong {
   font-size: 96px;
 }

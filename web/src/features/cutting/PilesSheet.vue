@@ -1,14 +1,30 @@
 <script setup lang="ts">
-import { NTable } from 'naive-ui'
+import { NButton, NTable } from 'naive-ui'
 import { computed } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
+
+import { useBench } from '@/features/projects'
+import { useOutbox } from '@/shared/offline/outbox'
 
 import PileRow from './PileRow.vue'
 
 /** The ledger of cuts: everything to cut, pile by pile, each under the letter it keeps. */
 const props = defineProps<{ piles: Schemas['Pile'][]; project: Project }>()
 const emit = defineEmits<{ scraps: [string]; triangles: [string] }>()
+const { data: bench } = useBench(() => props.project.id)
+const short = computed(() => bench.value?.short ?? [])
+const { send } = useOutbox()
+function theyAreCut() {
+  for (const s of short.value)
+    send({
+      kind: 'change_pile',
+      project: props.project.id,
+      letter: s.letter,
+      changes: { cut: String(s.cut + s.short) },
+      seen: { cut: String(s.cut) },
+    })
+}
 const cut = computed(() => props.piles.reduce((n, p) => n + p.wanted - p.left, 0))
 const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
 </script>
@@ -26,6 +42,13 @@ const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
           >Ticking a strip fills its piles; what you count on the table can be typed here.</span
         >
       </p>
+      <div v-if="short.length" class="short" role="status">
+        The bench has taken more than is put down as cut:
+        <span v-for="s in short" :key="s.letter"
+          >{{ s.short }} of pile {{ s.letter }}{{ s === short[short.length - 1] ? '.' : ', ' }}</span
+        >
+        <NButton size="small" @click="theyAreCut">They are cut</NButton>
+      </div>
       <div class="scrolls">
         <NTable size="small" :bordered="false" class="piles">
           <thead>
@@ -58,6 +81,13 @@ const wanted = computed(() => props.piles.reduce((n, p) => n + p.wanted, 0))
 <style scoped>
 .piles-sheet {
   min-width: 0;
+}
+
+.short {
+  background: #fdf1d2;
+  box-shadow: inset 5px 0 0 var(--oilskin);
+  padding: 6px 12px;
+  margin-top: 8px;
 }
 
 .scrolls {

@@ -1663,6 +1663,7 @@ export interface components {
             stages: components["schemas"]["StageCount"][];
             quilt_left: boolean;
             begun: boolean;
+            short: components["schemas"]["Short"][];
             next: components["schemas"]["BenchNext"] | null;
         };
         BenchBlock: {
@@ -3467,6 +3468,14 @@ export interface components {
             count: number;
             name: string;
             other: string;
+        };
+        /** @description A pile of which the bench has taken ``short`` pieces more than are put down as cut. */
+        Short: {
+            letter: string;
+            fabric: string;
+            cut: number;
+            spoiled: number;
+            short: number;
         };
         /**
          * @description * `unit` - unit
