@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import { NButton } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
-import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
@@ -9,6 +7,7 @@ import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import { plural } from '@/shared/words/words'
 
 import { type Lot, useBlockBench } from './api'
+import BenchSplit from './BenchSplit.vue'
 import LotList from './LotList.vue'
 import StepCard from './StepCard.vue'
 import { useDone } from './useDone'
@@ -56,20 +55,20 @@ const heading = (s: { block: string; title: string; stage: string }) =>
     <h2>This cannot be joined yet</h2>
     <p>{{ error.message }}</p>
   </section>
-  <div v-else-if="data" class="joining">
-    <section class="sheet side" aria-label="Blocks">
+  <BenchSplit
+    v-else-if="data"
+    :project="project.id"
+    subject="blocks"
+    :of="block"
+    label="Blocks"
+    :begin="!!data.lots.length"
+    :cautions="cautions"
+  >
+    <template #first>
       <p class="big" role="status">{{ data.joined }} of {{ data.count }}</p>
       <p>{{ plural(data.count, 'block') }} joined and pressed.</p>
-      <RouterLink
-        v-if="data.lots.length"
-        v-slot="{ navigate, href }"
-        custom
-        :to="{ name: 'bench', params: { project: project.id }, query: { subject: 'blocks', of: block } }"
-      >
-        <NButton type="primary" size="large" tag="a" :href="href" block @click="navigate">
-          One step at a time
-        </NButton>
-      </RouterLink>
+    </template>
+    <template #side>
       <hr class="basted" />
       <LotList
         v-model="picked"
@@ -80,8 +79,7 @@ const heading = (s: { block: string; title: string; stage: string }) =>
         :per="1"
       />
       <hr class="basted" />
-      <p v-for="c in cautions" :key="c" class="caution">{{ c }}</p>
-    </section>
+    </template>
     <ol class="steps" :aria-label="stage === 'join' ? 'Steps of joining' : 'Steps of pressing'">
       <StepCard
         v-for="{ s, n } in shown"
@@ -109,44 +107,14 @@ const heading = (s: { block: string; title: string; stage: string }) =>
         <p v-for="c in data.trim.cautions" :key="c" class="caution">{{ c }}</p>
       </li>
     </ol>
-  </div>
+  </BenchSplit>
   <WaitingFor v-else what="this block at the bench" />
 </template>
 
 <style scoped>
-.joining {
-  display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
-  gap: 14px;
-  align-items: start;
-}
-
-.side {
-  display: grid;
-  gap: 8px;
-}
-
-.side .basted {
-  margin: 6px 0;
-}
-
-.big {
-  font-size: 34px;
-  line-height: 1;
-  font-weight: 600;
-}
-
 .caution {
   border-left: 5px solid var(--oilskin);
   padding-left: 10px;
-}
-
-.steps {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 12px;
 }
 
 .whole {
@@ -170,11 +138,5 @@ const heading = (s: { block: string; title: string; stage: string }) =>
 h4 {
   margin: 6px 0 2px;
   font-size: 17px;
-}
-
-@media (width <= 900px) {
-  .joining {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

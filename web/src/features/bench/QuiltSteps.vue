@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { NButton } from 'naive-ui'
 import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
@@ -9,6 +8,7 @@ import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import Len from '@/shared/words/Len.vue'
 
 import { useQuiltBench } from './api'
+import BenchSplit from './BenchSplit.vue'
 import { useDone } from './useDone'
 
 /** Blocks into rows, rows into the quilt, borders: step by step, with what is measured before something is cut. */
@@ -32,20 +32,17 @@ const { isDone, toggle } = useDone(
         the steps of joining it stand here.
       </p>
     </section>
-    <div v-else-if="data" class="quilt">
-      <section class="sheet side" aria-label="The quilt">
+    <BenchSplit
+      v-else-if="data"
+      :project="project.id"
+      subject="quilt"
+      label="The quilt"
+      begin
+      :cautions="data.cautions"
+    >
+      <template #first>
         <CoreDrawing v-if="data.picture" :drawing="data.picture" :colours="colours" :width="266" />
-        <RouterLink
-          v-slot="{ navigate, href }"
-          custom
-          :to="{ name: 'bench', params: { project: project.id }, query: { subject: 'quilt' } }"
-        >
-          <NButton type="primary" size="large" tag="a" :href="href" block @click="navigate">
-            One step at a time
-          </NButton>
-        </RouterLink>
-        <p v-for="c in data.cautions" :key="c" class="caution">{{ c }}</p>
-      </section>
+      </template>
       <ol class="steps">
         <li v-for="(s, i) in data.steps" :key="s.key" class="sheet">
           <div class="head">
@@ -64,32 +61,12 @@ const { isDone, toggle } = useDone(
           <p class="visually-hidden"><Len :of="s.width" about /> × <Len :of="s.height" about /></p>
         </li>
       </ol>
-    </div>
+    </BenchSplit>
     <WaitingFor v-else what="the quilt at the bench" />
   </main>
 </template>
 
 <style scoped>
-.quilt {
-  display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
-  gap: 14px;
-  align-items: start;
-}
-
-.side {
-  display: grid;
-  gap: 10px;
-}
-
-.steps {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 12px;
-}
-
 .head {
   display: flex;
   justify-content: space-between;
@@ -104,16 +81,9 @@ h3 b {
   color: #fff;
 }
 
-.look,
-.caution {
+.look {
   border-left: 5px solid var(--oilskin);
   padding-left: 10px;
   margin-top: 4px;
-}
-
-@media (width <= 900px) {
-  .quilt {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -93,7 +93,7 @@ const head = computed(() => (props.step.stage === 'press' ? 'press' : ''))
   display: flex;
   justify-content: space-between;
   gap: 12px;
-  align-items: start;
+  align-items: center;
   margin-bottom: 4px;
 }
 
@@ -141,7 +141,20 @@ figcaption {
   margin-top: 3px;
 }
 
-@media (width <= 640px) {
+@media (width <= 900px) {
+  .step {
+    grid-template-columns: 150px minmax(0, 1fr);
+    gap: 12px;
+    padding: 12px;
+  }
+
+  .pictures :deep(svg) {
+    max-width: 150px;
+    height: auto;
+  }
+}
+
+@media (width <= 500px) {
   .step {
     grid-template-columns: minmax(0, 1fr);
   }

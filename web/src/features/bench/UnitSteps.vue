@@ -13,6 +13,7 @@ import { markingWords, plural } from '@/shared/words/words'
 import { Refusal } from '@/shared/api/client'
 
 import { type Lot, useUnitBench } from './api'
+import BenchSplit from './BenchSplit.vue'
 import LotList from './LotList.vue'
 import StepCard from './StepCard.vue'
 import { useDone } from './useDone'
@@ -97,8 +98,16 @@ function whole() {
   <main id="main">
     <h2 class="visually-hidden">{{ stage === 'sew' ? 'Sew' : 'Press' }}</h2>
     <PlanMissing v-if="error" :error="error" :project="project.id" :unit="unit.id" />
-    <div v-else-if="data" class="bench">
-      <section class="sheet side" aria-label="Lots">
+    <BenchSplit
+      v-else-if="data"
+      :project="project.id"
+      subject="units"
+      :of="unit.id"
+      label="Lots"
+      :begin="!!all.length"
+      :cautions="cautions"
+    >
+      <template #first>
         <p class="big" role="status">
           {{ stage === 'sew' ? data.tally.sewn : data.tally.pressed }} of {{ data.tally.to_make }}
         </p>
@@ -108,16 +117,8 @@ function whole() {
           ><template v-if="data.tally.spoiled">; {{ data.tally.spoiled }} spoiled, to be made again</template
           >.
         </p>
-        <RouterLink
-          v-if="all.length"
-          v-slot="{ navigate, href }"
-          custom
-          :to="{ name: 'bench', params: { project: project.id }, query: { subject: 'units', of: unit.id } }"
-        >
-          <NButton type="primary" size="large" tag="a" :href="href" block @click="navigate">
-            One step at a time
-          </NButton>
-        </RouterLink>
+      </template>
+      <template #side>
         <template v-if="stage === 'sew' && steps.length">
           <hr class="basted" />
           <div v-if="marked" class="marking">
@@ -170,8 +171,7 @@ function whole() {
           >
         </p>
         <p v-for="b in data.bias" :key="b" class="serious">{{ b }}</p>
-        <p v-for="c in cautions" :key="c" class="caution">{{ c }}</p>
-      </section>
+      </template>
       <ol v-if="shown.length" class="steps">
         <li v-if="stage === 'sew' && data.pairs.length" class="sheet">
           <p v-for="p in data.pairs" :key="p">{{ p }}</p>
@@ -195,54 +195,13 @@ function whole() {
           {{ plural(data.tally.to_make, 'piece') }} wanted.
         </p>
       </section>
-    </div>
+    </BenchSplit>
     <WaitingFor v-else what="this unit at the bench" />
   </main>
 </template>
 
 <style scoped>
-.bench {
-  display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
-  gap: 14px;
-  align-items: start;
-}
-
-.side {
-  display: grid;
-  gap: 8px;
-}
-
-.side .basted {
-  margin: 6px 0;
-}
-
-.big {
-  font-size: 34px;
-  line-height: 1;
-  font-weight: 600;
-}
-
-.caution {
-  border-left: 5px solid var(--oilskin);
-  padding-left: 10px;
-}
-
 .spoiled {
   margin-top: 8px;
-}
-
-.steps {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 12px;
-}
-
-@media (width <= 900px) {
-  .bench {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

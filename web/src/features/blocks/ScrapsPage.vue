@@ -30,6 +30,22 @@ const order = ref(kept.value.order ?? 0)
 const seed = ref(kept.value.seed ?? 1)
 const corners = ref(!!kept.value.corners)
 const sets = ref(!!kept.value.sets)
+watch(
+  () => props.project.fabrics.map((f) => f.role).join(),
+  () => {
+    for (const f of props.project.fabrics) stock[f.role] ??= String(kept.value.stock?.[f.role] ?? 0)
+  },
+  { immediate: true },
+)
+const asked = () => ({
+  role: role.value,
+  stock: { ...stock },
+  fixed: { ...fixed },
+  order: order.value,
+  corners: corners.value,
+  sets: sets.value,
+})
+let laid = JSON.stringify(asked())
 // What is typed and not laid out yet stays in this browser, through reloads and while the server is away.
 const { draft, keepDraft } = useDraft(`scraps ${props.project.id}`)
 if (typeof draft.role === 'string') role.value = draft.role
@@ -39,14 +55,7 @@ if (typeof draft.order === 'number') order.value = draft.order
 if ('corners' in draft) corners.value = !!draft.corners
 if ('sets' in draft) sets.value = !!draft.sets
 watch([role, stock, fixed, order, corners, sets], () =>
-  keepDraft({
-    role: role.value,
-    stock: { ...stock },
-    fixed: { ...fixed },
-    order: order.value,
-    corners: corners.value,
-    sets: sets.value,
-  }),
+  keepDraft(JSON.stringify(asked()) === laid ? {} : asked()),
 )
 const pin = ref('')
 const problem = ref('')
@@ -64,13 +73,6 @@ const name = (r: string) => props.project.fabrics.find((f) => f.role === r)?.nam
 const pins = computed(() => [{ value: '', label: 'nothing, and frees' }, ...fabricOptions(props.project)])
 const percent = (share: number | undefined) => `${(share ?? 0) * 100}%`
 
-watch(
-  () => props.project.fabrics.map((f) => f.role).join(),
-  () => {
-    for (const f of props.project.fabrics) stock[f.role] ??= String(kept.value.stock?.[f.role] ?? 0)
-  },
-  { immediate: true },
-)
 watch(role, () => {
   for (const k of Object.keys(fixed)) delete fixed[k]
 })
@@ -80,15 +82,8 @@ async function run(again: boolean) {
   working.value = true
   try {
     const counts = Object.fromEntries(Object.entries(stock).filter(([, n]) => n.trim() && n.trim() !== '0'))
-    const sheet = await layScraps(props.project.id, {
-      role: role.value,
-      stock: counts,
-      fixed: { ...fixed },
-      order: order.value,
-      seed: seed.value,
-      corners: corners.value,
-      sets: sets.value,
-    })
+    const sheet = await layScraps(props.project.id, { ...asked(), stock: counts, seed: seed.value })
+    laid = JSON.stringify(asked())
     keepDraft({})
     client.setQueryData(['blocks', props.project.id], sheet)
     for (const rest of ['project', 'counts', 'cutting', 'buying', 'standing'])
