@@ -92,7 +92,7 @@ def block_tickets_of(project: Project) -> list[BlockTicket]:
             bench = block_bench(project.workroom, block.pk)
         except Refused:
             continue
-        found.append(block_ticket(bench.name, bench.count - bench.joined, bench.steps, bench.picture))
+        found.append(block_ticket(bench.name, bench.count - bench.joined, bench.steps, bench.picture, bench.colourways))
     return found
 
 

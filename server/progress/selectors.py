@@ -20,7 +20,7 @@ from piecing.drawings.unit import design_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.handling.cautions import cautions_for
-from piecing.handling.joining_steps import JoinStep, join_steps
+from piecing.handling.joining_steps import JoinStep, colourways_said, join_steps
 from piecing.handling.lots import goes_left, part_in_lots, usual_lot, wound_before
 from piecing.handling.marking import Marking
 from piecing.handling.progress import LotDone, Tally, tally_of
@@ -298,6 +298,7 @@ class BlockBench:
     picture: Drawing
     count: int
     joined: int
+    colourways: tuple[Message, ...]
     lot_goes: int | None
     steps: tuple[JoinStep, ...]
     lots: tuple[LotView, ...]
@@ -321,7 +322,8 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         raise Refused([refusal], style_of(project)) from None
     subject = block_subject(block.pk)
     handling = handling_of(project, subject)
-    count = sum(w.count for w in colourways_of(block))
+    ways = colourways_of(block)
+    count = sum(w.count for w in ways)
     rows = lots_of(project, subject)
     begun = _views(rows, seam)
     left = max(0, count - sum(r.units for r in rows))
@@ -334,6 +336,7 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         picture,
         count,
         sum(r.units for r in rows if r.joined),
+        colourways_said(ways, names_of(project)),
         handling.lot_goes,
         steps,
         (*begun, *coming),

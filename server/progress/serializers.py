@@ -122,6 +122,7 @@ class BlockBenchSerializer(serializers.Serializer[Any]):
     picture = DrawingField()
     count = serializers.IntegerField()
     joined = serializers.IntegerField()
+    colourways = serializers.ListField(child=MessageField())
     lot_goes = serializers.IntegerField(allow_null=True, min_value=1, max_value=MOST_IN_A_LOT)
     steps = JoinStepSerializer(many=True)
     lots = LotSerializer(many=True)

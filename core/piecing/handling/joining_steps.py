@@ -10,6 +10,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
+from ..blocks.counting import Colourway
 from ..blocks.editing import whole_mirrored
 from ..blocks.geometry import cell_middle, placed_parts
 from ..blocks.pattern import BlockPlacement, Cell, Layout, Pattern, Place, laid
@@ -24,7 +25,7 @@ from ..messages import Listing, Message
 from ..trimming.whole_block import middle_crossing
 from .steps import BenchStage
 
-__all__ = ["JoinAct", "JoinStep", "join_steps"]
+__all__ = ["JoinAct", "JoinStep", "colourways_said", "join_steps"]
 
 _MANY = 4
 """So many parts in a row are joined in pairs, and pairs of pairs."""
@@ -39,6 +40,31 @@ class JoinAct:
     parts: tuple[str, ...]
     upright: bool
     round_middle: bool = False
+
+
+def colourways_said(ways: Sequence[Colourway], names: Mapping[str, str]) -> tuple[Message, ...]:
+    """How many blocks there are in which fabrics; nothing where all are as drawn. ``names`` by role."""
+    if all(one == other for way in ways for one, other in way.roles):
+        return ()
+    return tuple(
+        Message(
+            "{n, plural, one {# block} other {# blocks}} with {swaps}.",
+            n=way.count,
+            swaps=Listing(swaps, last=" and "),
+        )
+        if (swaps := _swaps(way, names))
+        else Message("{n, plural, one {# block} other {# blocks}} in the colours drawn.", n=way.count)
+        for way in ways
+        if way.count
+    )
+
+
+def _swaps(way: Colourway, names: Mapping[str, str]) -> list[Message]:
+    return [
+        Message("{new} in place of {old}", new=names.get(new, new.upper()), old=names.get(old, old.upper()))
+        for old, new in way.roles
+        if old != new
+    ]
 
 
 @dataclass(frozen=True, slots=True)

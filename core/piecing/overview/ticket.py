@@ -18,7 +18,7 @@ from ..handling.lots import LotPlan, wound_before
 from ..handling.marking import Marking
 from ..handling.steps import BenchStage, UnitStep, unit_steps
 from ..lengths import Length, inches
-from ..messages import Message
+from ..messages import Listing, Message
 from ..planning.on_the_way import laid_together
 from ..planning.unit_plan import CutPiece, UnitPlan
 from ..trimming import Cutter, Recipe, Ruler, expectation, recipes
@@ -109,9 +109,13 @@ def ticket(plan: UnitPlan, hands: Hands, rulers: Sequence[Ruler], cutter: Cutter
     )
 
 
-def block_ticket(name: str, count: int, steps: tuple[JoinStep, ...], picture: Drawing) -> BlockTicket:
+def block_ticket(
+    name: str, count: int, steps: tuple[JoinStep, ...], picture: Drawing, colourways: Sequence[Message] = ()
+) -> BlockTicket:
     """One block's ticket, from the steps of joining it."""
     wanted = Message("{n, plural, one {one block} other {# blocks}} to join", n=count)
+    if colourways:
+        wanted = Message("{wanted}. In all {ways}", wanted=wanted, ways=Listing(colourways, " "))
     return BlockTicket(name, wanted, steps, cautions_for(BenchStage.JOIN, BenchStage.PRESS), picture)
 
 

@@ -223,6 +223,16 @@ class BlockBenchTest(ApiCase):
         stages = {s["stage"]: (s["done"], s["of"]) for s in self.ask("get", f"{self.path}/bench")["stages"]}
         self.assertEqual(stages["join"], (1, 3))
 
+    def test_blocks_in_other_colours_are_told(self) -> None:
+        self.assertEqual(self.ask("get", f"blocks/{self.block}/bench")["colourways"], [])
+        names = {f["role"]: f["name"] for f in self.ask("get", self.path)["fabrics"]}
+        ways = [{"count": 2, "roles": {}}, {"count": 1, "roles": {"a": "b", "b": "b"}}]
+        self.ask("put", f"{self.path}/blocks/{self.block}", {"changes": {"colourways": ways}, "seen": {}})
+        self.assertEqual(
+            self.ask("get", f"blocks/{self.block}/bench")["colourways"],
+            ["2 blocks in the colours drawn.", f"1 block with {names['b']} in place of {names['a']}."],
+        )
+
     def test_the_units_seams_go_as_the_map_has_them(self) -> None:
         """The pinwheel's map spins its seams by colour: the recipe of the unit says what the map says."""
         unit = next(u for u in self.ask("get", self.path)["units"] if u["blocks"])

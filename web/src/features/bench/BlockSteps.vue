@@ -67,6 +67,7 @@ const heading = (s: { block: string; title: string; stage: string }) =>
     <template #first>
       <p class="big" role="status">{{ data.joined }} of {{ data.count }}</p>
       <p>{{ plural(data.count, 'block') }} joined and pressed.</p>
+      <p v-for="c in data.colourways" :key="c">{{ c }}</p>
     </template>
     <template #side>
       <hr class="basted" />

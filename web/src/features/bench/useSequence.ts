@@ -65,7 +65,7 @@ export function useSequence(project: () => string, subject: () => string, of: ()
         stage: s.stage,
         title: s.stage === 'press' ? `Press: ${s.title}` : s.title,
         where: `Block ${lot.number} of ${block.data.value?.lots.length}${s.times > 1 ? `: ${s.times} times` : ''}`,
-        said: s.said,
+        said: n ? s.said : [...(block.data.value?.colourways ?? []), ...s.said],
         look: s.look,
         size: s.stage === 'join' ? { width: s.width, height: s.height } : undefined,
         front: s.stage === 'press' && s.back ? s.back : s.front,

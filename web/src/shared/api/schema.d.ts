@@ -1726,6 +1726,7 @@ export interface components {
             readonly picture: components["schemas"]["Drawing"];
             count: number;
             joined: number;
+            colourways: string[];
             lot_goes: number | null;
             steps: components["schemas"]["JoinStep"][];
             lots: components["schemas"]["Lot"][];
