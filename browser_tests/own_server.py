@@ -38,9 +38,7 @@ def _prepared() -> str:
     """A data folder as ``make demo`` makes it, made once and copied for every server."""
     data = tempfile.mkdtemp()
     atexit.register(shutil.rmtree, data, ignore_errors=True)
-    server = OwnServer.__new__(OwnServer)
-    server.put_up(data)
-    server.stop()
+    OwnServer.on_nothing(data).stop()
     return data
 
 
@@ -50,6 +48,13 @@ class OwnServer:
     def __init__(self, data: str) -> None:
         shutil.copytree(_prepared(), data, dirs_exist_ok=True)
         self.put_up(data)
+
+    @classmethod
+    def on_nothing(cls, data: str) -> OwnServer:
+        """The first start of all, on an empty folder."""
+        server = cls.__new__(cls)
+        server.put_up(data)
+        return server
 
     def put_up(self, data: str) -> None:
         """On a port of its own, over this data folder."""
@@ -62,12 +67,14 @@ class OwnServer:
 
     def start(self) -> None:
         self.process = _run(self.env, "serve.py", "--demo", "--port", str(self.port))
-        for _ in range(150):
+        # The first start makes the demo data, on a busy machine for a good while.
+        for _ in range(900):
             try:
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
                 return
             except OSError:
                 time.sleep(0.1)
+        self.kill()
         raise RuntimeError("The server did not start.")
 
     @property

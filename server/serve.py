@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import os
 import shutil
 import socket
 import sys
@@ -80,10 +81,13 @@ def main() -> int:
             file=sys.stderr,
         )
         return 2
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    import django
+
+    django.setup()
     from django.core.management.base import CommandError
     from waitress import serve
 
-    from config.wsgi import application
     from cutting import apart
     from exchange.history import keep_states
     from keeping.copies import keep_daily
@@ -106,6 +110,9 @@ def main() -> int:
     except CommandError as problem:
         print(problem, file=sys.stderr)
         return 2
+
+    # Not before the scripts are packed: the application looks once, as it is made, which of them there are.
+    from config.wsgi import application
 
     apart.begin()
     for behind in (warm, keep_daily, keep_states):

@@ -116,6 +116,8 @@ class UnitBench:
     unit: PlannedUnit
     title: Message
     picture: Drawing
+    trim_width: Length
+    trim_height: Length
     marking: str
     lot_goes: int | None
     usual_goes: int
@@ -239,6 +241,8 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
         unit,
         Message("{kind} finishing {size}", kind=kind.title, size=size),
         design_picture(kind.design(spec), Message("The finished unit.")),
+        planned.target_width,
+        planned.target_height,
         handling.marking,
         handling.lot_goes,
         usual_lot(per_go),

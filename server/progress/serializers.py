@@ -86,6 +86,8 @@ class UnitBenchSerializer(serializers.Serializer[Any]):
     unit = serializers.UUIDField(source="unit.pk")
     title = MessageField()
     picture = DrawingField()
+    trim_width = LengthAnswerField()
+    trim_height = LengthAnswerField()
     marking = serializers.ChoiceField(choices=MARKINGS)
     lot_goes = serializers.IntegerField(allow_null=True, min_value=1, max_value=MOST_IN_A_LOT)
     usual_goes = serializers.IntegerField()

@@ -45,7 +45,7 @@ watch(
   },
   { immediate: true },
 )
-const { tasks, title, tally, trimCautions, error, ready } = useSequence(
+const { tasks, title, tally, trimTo, trimCautions, error, ready } = useSequence(
   () => props.project,
   () => subject.value ?? '',
   () => of.value,
@@ -199,6 +199,12 @@ const refused = computed(() => (error.value instanceof Refusal ? error.value.mes
       >
         <template v-if="trimming && tally">
           <h2>Trim</h2>
+          <template v-if="trimTo">
+            <div class="pictures">
+              <CoreDrawing :drawing="trimTo.picture" :colours="colours" :width="220" />
+            </div>
+            <p class="size">to <Len :of="trimTo.width" about /> × <Len :of="trimTo.height" about /></p>
+          </template>
           <p v-if="nextTrim" class="where">{{ allToTrim }} to trim in all, sewn already.</p>
           <CountDown :project="props.project" :unit="of!" :tally="tally" large />
           <RouterLink :to="{ name: 'trim', params: { project: props.project, unit: of! } }"

@@ -99,5 +99,13 @@ export function useSequence(project: () => string, subject: () => string, of: ()
   const error = computed(() => unit.error.value ?? block.error.value ?? quilt.error.value)
   const ready = computed(() => !!(unit.data.value ?? block.data.value ?? quilt.data.value))
   const trimCautions = computed(() => unit.data.value?.trim_cautions ?? [])
-  return { tasks, title, tally, trimCautions, error, ready }
+  const trimTo = computed(
+    () =>
+      unit.data.value && {
+        picture: unit.data.value.picture,
+        width: unit.data.value.trim_width,
+        height: unit.data.value.trim_height,
+      },
+  )
+  return { tasks, title, tally, trimTo, trimCautions, error, ready }
 }

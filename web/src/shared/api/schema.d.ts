@@ -3792,6 +3792,8 @@ export interface components {
             unit: string;
             readonly title: string;
             readonly picture: components["schemas"]["Drawing"];
+            readonly trim_width: components["schemas"]["Length"];
+            readonly trim_height: components["schemas"]["Length"];
             marking: components["schemas"]["MarkingEnum"];
             lot_goes: number | null;
             usual_goes: number;
