@@ -172,6 +172,11 @@ class BenchModeTest(JourneyCase):
         self.thumb("Pause")
         expect(self.region("At the bench")).to_contain_text("16 sewn, 16 pressed, 12 trimmed of 48")
 
+    def test_an_address_that_names_nothing_goes_where_the_work_is(self) -> None:
+        for told in ("subject=nonsense", "subject=units", "subject=blocks&of=nonsense"):
+            self.open(f"{HALF_SEWN}/bench?{told}")
+            expect(self.page.locator("h2")).to_contain_text("Cut apart")
+
     def test_by_keys_alone(self) -> None:
         self.open(f"{HALF_SEWN}/bench")
         expect(self.page.locator("h2")).to_contain_text("Cut apart")

@@ -28,11 +28,13 @@ const { data: bench } = useBench(() => props.project)
 const colours = computed(() => coloursOf(project.value?.fabrics ?? []))
 useAwake()
 
+const of = computed(() => (typeof route.query.of === 'string' ? route.query.of : null))
+/** Nothing where the address names no unit or block as it should: then one goes on where the work is. */
 const subject = computed(() => {
   const told = String(route.query.subject ?? '')
-  return (['units', 'blocks', 'quilt'] as const).find((s) => s === told)
+  const found = (['units', 'blocks', 'quilt'] as const).find((s) => s === told)
+  return found === 'quilt' || /^[\da-f-]{36}$/.test(of.value ?? '') ? found : undefined
 })
-const of = computed(() => (typeof route.query.of === 'string' ? route.query.of : null))
 
 /** Without anything in the address: where to go on. */
 watch(

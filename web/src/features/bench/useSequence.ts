@@ -94,7 +94,9 @@ export function useSequence(project: () => string, subject: () => string, of: ()
   const tasks = computed(() =>
     subject() === 'units' ? ofUnit.value : subject() === 'blocks' ? ofBlock.value : ofQuilt.value,
   )
-  const title = computed(() => unit.data.value?.title ?? block.data.value?.name ?? 'The quilt')
+  const title = computed(
+    () => unit.data.value?.title ?? block.data.value?.name ?? (quilt.data.value ? 'The quilt' : ''),
+  )
   const tally = computed(() => (subject() === 'units' ? unit.data.value?.tally : undefined))
   const error = computed(() => unit.error.value ?? block.error.value ?? quilt.error.value)
   const ready = computed(() => !!(unit.data.value ?? block.data.value ?? quilt.data.value))
