@@ -126,6 +126,7 @@ class CuttingTest(JourneyCase):
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.open(f"{HALF_SEWN}/ticket")
         expect(self.region("Half-square triangle")).to_contain_text("Trim to 4″")
+        expect(self.region("The quilt")).to_contain_text("It should measure 35″ by 11″")
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
 
     def test_a_list_is_taken_in(self) -> None:

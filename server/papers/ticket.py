@@ -9,7 +9,7 @@ from piecing.handling.joining_steps import JoinStep
 from piecing.handling.steps import BenchStage, UnitStep
 from piecing.lengths import Measure
 from piecing.messages import Message
-from piecing.overview.ticket import BlockTicket, Ticket
+from piecing.overview.ticket import BlockTicket, QuiltTicket, Ticket
 from piecing.trimming import Recipe
 
 from .sheet import MARGIN, PaperSheet, PaperStyle
@@ -24,11 +24,12 @@ def ticket_pdf(
     project: str,
     tickets: Sequence[tuple[str, Ticket]],
     blocks: Sequence[BlockTicket],
+    quilt: QuiltTicket | None,
     colours: Mapping[str, str],
     measure: Measure,
     page: str = "a4",
 ) -> bytes:
-    """``tickets`` with the names of their units, then the blocks that they are joined to."""
+    """``tickets`` with the names of their units, then the blocks that they are joined to, and the quilt."""
     sheet, style = PaperSheet(f"Bench ticket: {project}", page), PaperStyle(measure)
     for n, (name, t) in enumerate(tickets):
         if n:
@@ -38,6 +39,9 @@ def ticket_pdf(
         if n or tickets:
             sheet.feed()
         _block(sheet, project, b, colours, style)
+    if quilt is not None:
+        sheet.feed()
+        _quilt(sheet, project, quilt, colours, style)
     if not tickets and not blocks:
         sheet.text("No unit is planned in this project.", 14)
     return sheet.finished()
@@ -125,6 +129,16 @@ def _block(sheet: PaperSheet, project: str, b: BlockTicket, colours: Mapping[str
     for n, s in enumerate(b.steps, 1):
         _step(sheet, n, s, colours, style)
     _cautions(sheet, b.cautions, style)
+
+
+def _quilt(sheet: PaperSheet, project: str, q: QuiltTicket, colours: Mapping[str, str], style: PaperStyle) -> None:
+    _head(sheet, project, "The quilt", q.wanted.text(style), "", q.picture, colours)
+    _section(sheet, "Join")
+    for n, s in enumerate(q.steps, 1):
+        sheet.room(48)
+        sheet.ticked(f"{n}. {s.title.text(style)}", 11, bold=True)
+        sheet.text(" ".join(m.text(style) for m in (*s.said, *s.look)), 10, x=19)
+    _cautions(sheet, q.cautions, style)
 
 
 def _section(sheet: PaperSheet, title: str) -> None:

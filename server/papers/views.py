@@ -28,11 +28,12 @@ from piecing.drawings.block import block_picture
 from piecing.errors import PaperImpossible, PiecingError
 from piecing.geometry.vector import svg
 from piecing.lengths import Measure
-from piecing.overview.ticket import BlockTicket, Ticket, block_ticket, ticket
+from piecing.messages import Message
+from piecing.overview.ticket import BlockTicket, QuiltTicket, Ticket, block_ticket, ticket
 from piecing.trimming import Cutter
 from piecing.units import kind_of
 from planning.serializers import RecipeStepSerializer
-from progress.selectors import block_bench, hands_of
+from progress.selectors import block_bench, hands_of, quilt_bench
 from projects.models import Project
 from projects.selectors import get_project, get_unit
 from projects.translate import style_of
@@ -94,6 +95,16 @@ def block_tickets_of(project: Project) -> list[BlockTicket]:
             continue
         found.append(block_ticket(bench.name, bench.count - bench.joined, bench.steps, bench.picture, bench.colourways))
     return found
+
+
+def quilt_ticket_of(project: Project) -> QuiltTicket | None:
+    """None while no quilt is put together, or while it cannot be sewn."""
+    bench = quilt_bench(project)
+    if not bench.steps or bench.picture is None:
+        return None
+    last = bench.steps[-1]
+    wanted = Message("{w} by {h}, raw edge to raw edge, when all is joined", w=last.width, h=last.height)
+    return QuiltTicket(wanted, bench.steps, bench.cautions, bench.picture)
 
 
 class TicketStepSerializer(serializers.Serializer[Any]):
@@ -167,11 +178,25 @@ class BlockTicketSerializer(serializers.Serializer[Any]):
     picture = DrawingField()
 
 
+class QuiltTicketStepSerializer(serializers.Serializer[Any]):
+    title = MessageField()
+    said = serializers.ListField(child=MessageField())
+    look = serializers.ListField(child=MessageField())
+
+
+class QuiltTicketSerializer(serializers.Serializer[Any]):
+    wanted = MessageField()
+    steps = QuiltTicketStepSerializer(many=True)
+    cautions = serializers.ListField(child=MessageField())
+    picture = DrawingField()
+
+
 class TicketsSerializer(serializers.Serializer[Any]):
-    """The bench tickets of a project: of its units, then of the blocks that they are joined to."""
+    """The bench tickets of a project: of its units, of the blocks that they are joined to, and of the quilt."""
 
     units = TicketSerializer(many=True)
     blocks = BlockTicketSerializer(many=True)
+    quilt = QuiltTicketSerializer(allow_null=True)
 
 
 class TicketView(APIView):
@@ -181,7 +206,7 @@ class TicketView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         project = get_project(current_workroom(), key)
         units = [_Named(n, t) for n, t in tickets_of(project)]
-        tickets = {"units": units, "blocks": block_tickets_of(project)}
+        tickets = {"units": units, "blocks": block_tickets_of(project), "quilt": quilt_ticket_of(project)}
         return Response(TicketsSerializer(tickets, context={"style": style_of(project)}).data)
 
 
@@ -203,6 +228,7 @@ class TicketPaper(APIView):
             project.name,
             tickets_of(project),
             block_tickets_of(project),
+            quilt_ticket_of(project),
             _colours(project),
             Measure(project.measure),
             _page(request),

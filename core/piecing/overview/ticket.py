@@ -16,6 +16,7 @@ from ..handling.from_map import SeamWays
 from ..handling.joining_steps import JoinStep
 from ..handling.lots import LotPlan, wound_before
 from ..handling.marking import Marking
+from ..handling.quilt_steps import QuiltStep
 from ..handling.steps import BenchStage, UnitStep, unit_steps
 from ..lengths import Length, inches
 from ..messages import Listing, Message
@@ -23,7 +24,7 @@ from ..planning.on_the_way import laid_together
 from ..planning.unit_plan import CutPiece, UnitPlan
 from ..trimming import Cutter, Recipe, Ruler, expectation, recipes
 
-__all__ = ["BlockTicket", "Hands", "Ticket", "block_ticket", "ticket"]
+__all__ = ["BlockTicket", "Hands", "QuiltTicket", "Ticket", "block_ticket", "ticket"]
 
 Letters = Mapping[tuple[str, Length, Length, int], str]
 
@@ -73,6 +74,16 @@ class BlockTicket:
     name: str
     wanted: Message
     steps: tuple[JoinStep, ...]
+    cautions: tuple[Message, ...]
+    picture: Drawing
+
+
+@dataclass(frozen=True)
+class QuiltTicket:
+    """Blocks into rows, rows into the quilt, its borders."""
+
+    wanted: Message
+    steps: tuple[QuiltStep, ...]
     cautions: tuple[Message, ...]
     picture: Drawing
 

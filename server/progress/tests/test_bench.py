@@ -242,9 +242,14 @@ class BlockBenchTest(ApiCase):
 
     def test_the_quilt(self) -> None:
         self.assertEqual(self.ask("get", f"{self.path}/bench/quilt")["steps"], [])
+        self.assertIsNone(self.ask("get", f"{self.path}/ticket")["quilt"])
         self.change(f"{self.path}/quilt", {"columns": "3", "rows": "1"})
         quilt = self.ask("get", f"{self.path}/bench/quilt")
         self.assertEqual([s["key"] for s in quilt["steps"]], ["row 1"])
+        told = self.ask("get", f"{self.path}/ticket")["quilt"]
+        said = [(s["title"], s["said"], s["look"]) for s in quilt["steps"]]
+        self.assertEqual([(s["title"], s["said"], s["look"]) for s in told["steps"]], said)
+        self.assertIn("24 1⁄2″ by 8 1⁄2″", told["wanted"].replace("\u00a0", " "))
         self.ask("put", f"{self.path}/done/{uuid4()}", {"subject": "quilt", "stage": "join", "step": "row 1"})
         self.assertEqual(self.ask("get", f"{self.path}/bench/quilt")["done"][0]["step"], "row 1")
         self.ask(

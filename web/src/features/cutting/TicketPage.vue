@@ -87,6 +87,24 @@ const head = (s: Schemas['TicketStep']) => `${s.title}${s.times > 1 ? `, ${s.tim
       </ol>
       <p v-for="c in b.cautions" :key="c" class="soft">{{ c }}</p>
     </section>
+    <section v-if="data?.quilt" class="sheet" aria-label="The quilt">
+      <div class="head">
+        <div>
+          <h3>The quilt</h3>
+          <p>{{ data.quilt.wanted }}</p>
+        </div>
+        <UnitPicture :drawing="{ ...data.quilt.picture, alt: '' }" :colours="colours" :size="96" />
+      </div>
+      <h4>Join</h4>
+      <ol class="steps">
+        <li v-for="(s, n) in data.quilt.steps" :key="n">
+          <div>
+            <strong>{{ n + 1 }}. {{ s.title }}</strong> {{ [...s.said, ...s.look].join(' ') }}
+          </div>
+        </li>
+      </ol>
+      <p v-for="c in data.quilt.cautions" :key="c" class="soft">{{ c }}</p>
+    </section>
   </main>
 </template>
 

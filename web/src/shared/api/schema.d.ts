@@ -3028,6 +3028,17 @@ export interface components {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
         };
+        QuiltTicket: {
+            readonly wanted: string;
+            steps: components["schemas"]["QuiltTicketStep"][];
+            cautions: string[];
+            readonly picture: components["schemas"]["Drawing"];
+        };
+        QuiltTicketStep: {
+            readonly title: string;
+            said: string[];
+            look: string[];
+        };
         /** @description A core refusal told beside what could be worked out. */
         QuiltView: {
             begun: boolean;
@@ -3725,10 +3736,11 @@ export interface components {
             stage: string;
             readonly front: components["schemas"]["Drawing"];
         };
-        /** @description The bench tickets of a project: of its units, then of the blocks that they are joined to. */
+        /** @description The bench tickets of a project: of its units, of the blocks that they are joined to, and of the quilt. */
         Tickets: {
             units: components["schemas"]["Ticket"][];
             blocks: components["schemas"]["BlockTicket"][];
+            quilt: components["schemas"]["QuiltTicket"] | null;
         };
         Track: {
             name: string;
