@@ -373,8 +373,8 @@ SABOTAGES = [
     *in_file(
         "handling/progress.py",
         HANDLING,
-        ("return max(0, self.wanted - self.ready) + self.spoiled", "return max(0, self.wanted - self.ready)"),
-        ("lot.through(BenchStage.SEW, BenchStage.PRESS)", "lot.through(BenchStage.PRESS)"),
+        ("return max(0, wanted - ready) + spoiled", "return max(0, wanted - ready)"),
+        ("HowFar(sewn, sewn and all(", "HowFar(sewn, all("),
         ("counted = [lot for lot in lots if lot.counts]", "counted = list(lots)"),
         ("if now + count > there:", "if count > there:"),
         ("return self.ready + max(0, self.trimmed - self.spoiled)", "return self.ready + self.trimmed"),

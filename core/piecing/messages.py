@@ -13,7 +13,7 @@ from collections.abc import Iterable, Sequence
 from functools import lru_cache
 from typing import Any, Protocol, runtime_checkable
 
-__all__ = ["Listing", "Message", "MidSentence", "Settable"]
+__all__ = ["Capital", "Listing", "Message", "MidSentence", "Settable"]
 
 
 @runtime_checkable
@@ -106,6 +106,20 @@ class MidSentence:
         """The message with a small first letter."""
         shown = self.message.text(style)
         return shown[:1].lower() + shown[1:]
+
+
+class Capital:
+    """A message that begins a sentence or a heading: its first letter large."""
+
+    __slots__ = ("message",)
+
+    def __init__(self, message: Message) -> None:
+        self.message = message
+
+    def set_in(self, style: Any, /) -> str:
+        """The message with a large first letter."""
+        shown = self.message.text(style)
+        return shown[:1].upper() + shown[1:]
 
 
 def _set(value: Value, style: Any) -> str:

@@ -16,7 +16,7 @@ from piecing.geometry.sewing import Needle
 from piecing.handling.cautions import cautions_for
 from piecing.handling.from_map import OPEN, ways_of_units
 from piecing.handling.lots import goes_left, part_in_lots, usual_lot, wound_before
-from piecing.handling.progress import LotDone, check_count, first_left, tally_of
+from piecing.handling.progress import LotDone, check_count, how_far, tally_of
 from piecing.handling.quilt_steps import quilt_steps
 from piecing.handling.steps import BenchStage, lighter_on_top, unit_steps
 from piecing.joining.order import orders
@@ -30,7 +30,7 @@ from piecing.quilts.sizes import quilt_sizes
 from .follower import follow
 from .samples import ALL_WAYS, half_square
 
-_STEPS = (("take", BenchStage.SEW), ("sew", BenchStage.SEW), ("open", BenchStage.PRESS))
+_STEPS = {"take": BenchStage.SEW, "sew": BenchStage.SEW, "open": BenchStage.PRESS}
 
 
 class LotsTest(TestCase):
@@ -71,15 +71,16 @@ class LotsTest(TestCase):
 
 
 class ProgressTest(TestCase):
-    def lot(self, units: int, *done: str) -> LotDone:
-        return LotDone(units, _STEPS, frozenset(done))
+    def lot(self, units: int, *done: str, counts: bool = True) -> LotDone:
+        far = how_far(_STEPS, done)
+        return LotDone(units, far.sewn, far.pressed, counts)
 
     def test_by_hand(self) -> None:
         """Three lots of 8: the first through, the second sewn, the third begun. 16 sewn, 8 pressed; 5 trimmed, one spoiled."""
         lots = [self.lot(8, "take", "sew", "open"), self.lot(8, "take", "sew"), self.lot(8, "take")]
         t = tally_of(24, 2, lots, 5, 1)
         self.assertEqual((t.sewn, t.pressed, t.trimmed, t.spoiled), (16, 8, 5, 1))
-        self.assertEqual((t.to_make, t.good, t.left_to_trim), (23, 6, 18))
+        self.assertEqual((t.to_make, t.good, t.left_to_trim, t.trim_now), (23, 6, 18, 11))
         self.assertFalse(t.finished)
         self.assertTrue(tally_of(24, 2, lots, 23, 1).finished)
 
@@ -87,7 +88,7 @@ class ProgressTest(TestCase):
         self.assertEqual(tally_of(8, 0, [self.lot(8, "open")], 0, 0).pressed, 0)
 
     def test_a_lot_of_an_earlier_plan_does_not_count(self) -> None:
-        lot = LotDone(8, _STEPS, frozenset(("take", "sew", "open")), counts=False)
+        lot = self.lot(8, "take", "sew", "open", counts=False)
         self.assertEqual(tally_of(8, 0, [lot], 0, 0).sewn, 0)
 
     def test_more_than_made_is_refused(self) -> None:
@@ -98,18 +99,18 @@ class ProgressTest(TestCase):
         with self.assertRaises(MoreThanMade):
             check_count("trimmed", -6, 5, 8)
 
-    def test_where_to_go_on(self) -> None:
-        keys = [k for k, _ in _STEPS]
-        self.assertEqual(first_left(keys, {"take"}), "sew")
-        self.assertIsNone(first_left(keys, set(keys)))
+    def test_nothing_is_through_of_what_has_no_steps(self) -> None:
+        far = how_far({}, ())
+        self.assertFalse(far.sewn or far.pressed or far.whole)
+        self.assertTrue(how_far({"join": BenchStage.JOIN}, {"join"}).whole)
 
     def test_a_walk_by_chance_never_counts_wrong(self) -> None:
         """1,000 steps done and undone over three lots: at each the tally is what counting by hand gives."""
         rng, done = random.Random(14), [set(), set(), set()]  # type: ignore[var-annotated]
         for _ in range(1000):
-            lot, (key, _stage) = rng.randrange(3), rng.choice(_STEPS)
+            lot, (key, _stage) = rng.randrange(3), rng.choice(list(_STEPS.items()))
             done[lot] ^= {key}
-            t = tally_of(24, 0, [LotDone(8, _STEPS, frozenset(d)) for d in done], 0, 0)
+            t = tally_of(24, 0, [self.lot(8, *d) for d in done], 0, 0)
             self.assertEqual(t.sewn, 8 * sum({"take", "sew"} <= d for d in done))
             self.assertEqual(t.pressed, 8 * sum({"take", "sew", "open"} <= d for d in done))
 

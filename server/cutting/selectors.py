@@ -365,14 +365,13 @@ def _seams(project: Project, sizes: QuiltSizes | None, row: CutPlan | None) -> I
         spec, kind, sewn = unit.spec, kind_of(unit.spec.kind), unit_seam_length(unit)
         if not sewn.sign:
             continue
-        size = Message("{w}" if spec.width == spec.height else "{w} by {h}", w=spec.width, h=spec.height)
         yield (
             Message(
                 "{n, plural, one {one {one}} other {# {many}}} finishing {size}",
                 n=unit.wanted,
                 one=kind.title.lower(),
                 many=kind.many,
-                size=size,
+                size=spec.size,
             ),
             sewn,
         )

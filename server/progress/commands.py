@@ -11,7 +11,6 @@ from typing import Any
 from uuid import UUID
 
 from django.db.models import F
-from django.db.models.functions import Greatest
 
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
@@ -20,7 +19,7 @@ from blocks.selectors import get_block
 from measuring.selectors import plan_of
 from piecing.errors import MoreThanMade, PiecingError, UnknownChoice
 from piecing.handling.lots import MOST_IN_A_LOT
-from piecing.handling.progress import check_count
+from piecing.handling.progress import check_count, how_far
 from piecing.handling.steps import BenchStage
 from piecing.lengths import Measure
 from piecing.units import kind_of
@@ -41,7 +40,7 @@ _MOST_AT_ONCE = 10_000
 
 
 def handling_readers() -> dict[str, Reader]:
-    """What may be chosen of how a unit or block is worked."""
+    """What may be chosen of how a unit is worked."""
 
     def goes(value: Any) -> int | None:
         return None if value in (None, "", "0", 0) else int(whole_reader(MOST_IN_A_LOT, "A lot").read(value))
@@ -53,11 +52,9 @@ def handling_readers() -> dict[str, Reader]:
 
 
 @change
-def change_handling(
-    room: Workroom, subject: str, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]
-) -> Project:
-    """How a unit or a block is marked, and how large its lots are; lots that were begun stay as they are."""
-    project, name = _of(room, subject, key)
+def change_handling(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
+    """How a unit is marked, and how large its lots are; lots that were begun stay as they are."""
+    project, name = _of(room, "units", key)
     row = handling_of(project, name)
     apply_changes(row, handling_readers(), changes, seen, Measure(project.measure))
     row.save()
@@ -95,9 +92,9 @@ def put_done(room: Workroom, key: UUID, done: UUID, body: Mapping[str, Any]) -> 
         _count(row, row.count)
         row.save(force_insert=True)
     else:
-        lot, stage = _lot(room, project, body)
-        Done.objects.create(pk=done, project=project, lot=lot, stage=stage, step=body["step"])
-        _settle(project, lot)
+        lot, steps = _lot(room, project, body)
+        Done.objects.create(pk=done, project=project, lot=lot, stage=steps[body["step"]].value, step=body["step"])
+        _settle(project, lot, steps)
     touch(project)
     return get_project(room, key)
 
@@ -135,19 +132,18 @@ def _count(row: Done, by: int) -> None:
             check_count(row.stage, by, now, there)
     except PiecingError as refusal:
         raise Refused([refusal], style_of(unit.project)) from None
-    PlannedUnit.objects.filter(pk=unit.pk).update(**{row.stage: Greatest(F(row.stage) + by, 0)})
+    PlannedUnit.objects.filter(pk=unit.pk).update(**{row.stage: F(row.stage) + by})
 
 
-def _lot(room: Workroom, project: Project, body: Mapping[str, Any]) -> tuple[Lot, str]:
-    """The lot that a step belongs to, begun now if it was not; and the step's stage."""
+def _lot(room: Workroom, project: Project, body: Mapping[str, Any]) -> tuple[Lot, dict[str, BenchStage]]:
+    """The lot that a step belongs to, begun now if it was not; and the stage of each of its steps."""
     subject, number = _subject(room, project, body), body["lot"]
     lot = project.lots.filter(subject=subject, number=number).first()
     try:
         steps = lot_steps(project, subject, lot)
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
-    stage = steps.get(body["step"])
-    if stage is None:
+    if body["step"] not in steps:
         raise Refused(
             [
                 UnknownChoice(
@@ -157,7 +153,7 @@ def _lot(room: Workroom, project: Project, body: Mapping[str, Any]) -> tuple[Lot
                 )
             ]
         )
-    return lot or _begun(room, project, subject, number), stage.value
+    return lot or _begun(room, project, subject, number), steps
 
 
 def _subject(room: Workroom, project: Project, body: Mapping[str, Any]) -> str:
@@ -194,7 +190,7 @@ def _begun(room: Workroom, project: Project, subject: str, number: int) -> Lot:
     )
 
 
-def _settle(project: Project, lot: Lot | None) -> None:
+def _settle(project: Project, lot: Lot | None, steps: dict[str, BenchStage] | None = None) -> None:
     """Says of a lot how far it is; one of which nothing is done any more is gone, as if it had not been begun."""
     if lot is None:
         return
@@ -203,12 +199,8 @@ def _settle(project: Project, lot: Lot | None) -> None:
         lot.delete()
         return
     try:
-        steps = lot_steps(project, lot.subject, lot)
+        far = how_far(steps or lot_steps(project, lot.subject, lot), done)
     except (PiecingError, Refused):
         return
-    sew = [k for k, s in steps.items() if s is BenchStage.SEW]
-    press = [k for k, s in steps.items() if s is BenchStage.PRESS]
-    lot.sewn = bool(sew) and all(k in done for k in sew)
-    lot.pressed = lot.sewn and all(k in done for k in press)
-    lot.joined = bool(steps) and all(k in done for k in steps)
+    lot.sewn, lot.pressed, lot.joined = far.sewn, far.pressed, far.whole
     lot.save(update_fields=["sewn", "pressed", "joined"])

@@ -3,7 +3,7 @@ kept with the lots, so that it costs the same however much was sewn."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
@@ -74,14 +74,14 @@ class Bench:
     next: BenchNext | None
 
 
-def bench_of_project(project: Project, *, quilt: bool = False) -> Bench:
-    """Everything of one project; ``quilt`` when one is put together."""
+def bench_of_project(project: Project, *, quilt: bool = False, piles: Sequence[Pile] | None = None) -> Bench:
+    """Everything of one project; ``quilt`` when one is put together, ``piles`` as they stand now if they are known."""
     units = [_unit(u) for u in _units(project)]
     begun = {lot.block_id for lot in project.lots.exclude(block=None)}
     blocks = [BenchBlock(k, name, count, joined, k in begun) for k, name, count, joined in blocks_counted(project)]
     quilted = project.lots.filter(subject=QUILT, joined=True).exists()
     left = quilt and not quilted
-    piles = now_of(project)
+    piles = now_of(project) if piles is None else piles
     stages = (_cut(piles), *_stages(units, blocks))
     under_way = project.lots.exists() or any(u.tally.trimmed for u in units)
     return Bench(
@@ -101,10 +101,9 @@ def _units(project: Project) -> Iterable[PlannedUnit]:
 
 def _unit(unit: PlannedUnit) -> BenchUnit:
     kind, spec = kind_of(unit.kind), spec_of(unit)
-    size = Message("{w}" if spec.width == spec.height else "{w} by {h}", w=spec.width, h=spec.height)
     return BenchUnit(
         unit.pk,
-        Message("{kind} finishing {size}", kind=kind.title, size=size),
+        Message("{kind} finishing {size}", kind=kind.title, size=spec.size),
         design_picture(kind.design(spec), Message("")),
         tally_of_unit(unit),
         len(kind.parts) > 1,

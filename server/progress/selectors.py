@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any
 from uuid import UUID
 
 from api.problems import Refused
@@ -36,7 +35,7 @@ from piecing.trimming import Cutter, Recipe, trim_block
 from piecing.units import kind_of
 from projects.models import PlannedUnit, Project
 from projects.selectors import get_project, get_unit
-from projects.translate import style_of
+from projects.translate import spec_of, style_of
 from workrooms.models import Workroom
 from workrooms.selectors import owned_rulers
 
@@ -160,14 +159,15 @@ def lots_of(project: Project, subject: str) -> list[Lot]:
 def hands_of(unit: PlannedUnit, planned: UnitPlan) -> Hands:
     """What the bench knows of a unit beyond its plan, with its lots as they are and as they would be."""
     project, handling = unit.project, handling_of(unit.project, unit_subject(unit))
-    rows = [r for r in lots_of(project, unit_subject(unit)) if same_unit(r.made_as, made_as(planned))]
-    made, per_go = sum(r.units for r in rows), planned.batch.units
+    rows, per_go = lots_of(project, unit_subject(unit)), planned.batch.units
+    made = sum(r.units for r in rows if same_unit(r.made_as, planned.spec))
     # When every one is there already the plan still shows them all, for the sizes' sake.
     wanted = sum(still_to_make(unit.count, unit.mirrored, unit.ready, unit.spoiled))
-    goes = goes_left(wanted, per_go, made)
-    seam = _seam(planned)
     lots = part_in_lots(
-        goes, handling.lot_goes or usual_lot(per_go), seam, after=max((r.number for r in rows), default=0)
+        goes_left(wanted, per_go, made),
+        handling.lot_goes or usual_lot(per_go),
+        _seam(planned),
+        after=max((r.number for r in rows), default=0),
     )
     return Hands(
         names_of(project),
@@ -225,21 +225,17 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
         else:
             earlier.setdefault(str(sorted(row.made_as.items())), []).append(row)
     begun = _views(mine, seam)
-    taken = max((r.number for r in rows), default=0)
-    later = part_in_lots(
-        sum(lot.goes for lot in hands.lots) if steps else 0, handling.lot_goes or usual_lot(per_go), seam, after=taken
-    )
+    later = hands.lots if steps else ()
     wound = wound_before(later, BOBBIN)
     coming = [LotView(p.number, p.goes, p.goes * per_go, (), False, _about(p.thread), p.number in wound) for p in later]
     runs.append(Run(steps, (*begun, *coming), per_go, False, True, None))
     for group in earlier.values():
-        runs.append(_earlier_run(planned, hands, group, now))
+        runs.append(_earlier_run(planned, hands, group))
     cuts = any(s.key.startswith("cut") for s in steps)
     spec, kind = planned.spec, kind_of(planned.spec.kind)
-    size = Message("{w}" if spec.width == spec.height else "{w} by {h}", w=spec.width, h=spec.height)
     return UnitBench(
         unit,
-        Message("{kind} finishing {size}", kind=kind.title, size=size),
+        Message("{kind} finishing {size}", kind=kind.title, size=spec.size),
         design_picture(kind.design(spec), Message("The finished unit.")),
         planned.target_width,
         planned.target_height,
@@ -247,7 +243,7 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
         handling.lot_goes,
         usual_lot(per_go),
         tuple(runs),
-        _tally(unit, planned, runs),
+        tally_of_unit(unit),
         bias_said(planned),
         laid_together(planned, hands.names),
         CAUTIONS[Risk.RIPPER],
@@ -257,9 +253,9 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
     )
 
 
-def _earlier_run(planned: UnitPlan, hands: Hands, rows: Sequence[Lot], now: dict[str, Any]) -> Run:
+def _earlier_run(planned: UnitPlan, hands: Hands, rows: Sequence[Lot]) -> Run:
     kept = rows[0].made_as
-    counts = same_unit(kept, now)
+    counts = same_unit(kept, planned.spec)
     said = (
         Message("Begun by another method or other sizes; it goes on as it was begun.")
         if counts
@@ -273,24 +269,12 @@ def _earlier_run(planned: UnitPlan, hands: Hands, rows: Sequence[Lot], now: dict
     return Run(steps, tuple(_views(rows, seam)), per_go, True, counts, said)
 
 
-def _tally(unit: PlannedUnit, planned: UnitPlan, runs: Sequence[Run]) -> Tally:
-    lots = [
-        LotDone(lot.units, tuple((s.key, s.stage) for s in run.steps), frozenset(d.step for d in lot.done), run.counts)
-        for run in runs
-        for lot in run.lots
-    ]
-    sewn = len(planned.kind.parts) > 1
-    return tally_of(unit.count + unit.mirrored, unit.ready, lots, unit.trimmed, unit.spoiled, sewn=sewn)
-
-
 def tally_of_unit(unit: PlannedUnit) -> Tally:
-    """The same from what is kept with the lots: no step is worked out for it."""
-    rows = list(unit.lots.all())
-    sewn, pressed = (sum(r.units for r in rows if getattr(r, f)) for f in ("sewn", "pressed"))
-    wanted = unit.count + unit.mirrored
-    if len(kind_of(unit.kind).parts) == 1:
-        sewn = pressed = max(0, wanted - unit.ready) + unit.spoiled
-    return Tally(wanted, unit.ready, sewn, pressed, unit.trimmed, unit.spoiled)
+    """What is done of a unit, from what is kept with its lots: no step is worked out for it."""
+    spec = spec_of(unit)
+    lots = [LotDone(r.units, r.sewn, r.pressed, same_unit(r.made_as, spec)) for r in unit.lots.all()]
+    sewn = len(kind_of(unit.kind).parts) > 1
+    return tally_of(unit.count + unit.mirrored, unit.ready, lots, unit.trimmed, unit.spoiled, sewn=sewn)
 
 
 @dataclass(frozen=True)
@@ -303,7 +287,6 @@ class BlockBench:
     count: int
     joined: int
     colourways: tuple[Message, ...]
-    lot_goes: int | None
     steps: tuple[JoinStep, ...]
     lots: tuple[LotView, ...]
     join_cautions: tuple[Message, ...]
@@ -325,13 +308,12 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
     subject = block_subject(block.pk)
-    handling = handling_of(project, subject)
     ways = colourways_of(block)
     count = sum(w.count for w in ways)
     rows = lots_of(project, subject)
     begun = _views(rows, seam)
     left = max(0, count - sum(r.units for r in rows))
-    later = part_in_lots(left, handling.lot_goes or 1, seam, after=max((r.number for r in rows), default=0))
+    later = part_in_lots(left, 1, seam, after=max((r.number for r in rows), default=0))
     wound = wound_before(later, BOBBIN)
     coming = [LotView(p.number, p.goes, p.goes, (), False, _about(p.thread), p.number in wound) for p in later]
     return BlockBench(
@@ -341,7 +323,6 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         count,
         sum(r.units for r in rows if r.joined),
         colourways_said(ways, names_of(project)),
-        handling.lot_goes,
         steps,
         (*begun, *coming),
         cautions_for(BenchStage.JOIN),

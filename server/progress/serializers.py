@@ -77,6 +77,7 @@ class TallySerializer(serializers.Serializer[Any]):
     spoiled = serializers.IntegerField()
     good = serializers.IntegerField()
     left_to_trim = serializers.IntegerField()
+    trim_now = serializers.IntegerField()
     finished = serializers.BooleanField()
 
 
@@ -125,7 +126,6 @@ class BlockBenchSerializer(serializers.Serializer[Any]):
     count = serializers.IntegerField()
     joined = serializers.IntegerField()
     colourways = serializers.ListField(child=MessageField())
-    lot_goes = serializers.IntegerField(allow_null=True, min_value=1, max_value=MOST_IN_A_LOT)
     steps = JoinStepSerializer(many=True)
     lots = LotSerializer(many=True)
     join_cautions = serializers.ListField(child=MessageField())

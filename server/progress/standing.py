@@ -13,7 +13,7 @@ from cutting.translate import live_stock, now_of
 from cutting.waiting import waiting_of
 from measuring.models import ReadingRow
 from piecing.cutting.ledger import Pile
-from piecing.messages import Listing, Message
+from piecing.messages import Message
 from piecing.units import kind_of
 from projects.models import PlannedUnit, Project
 from projects.translate import spec_of
@@ -82,9 +82,10 @@ def standing_of(project: Project) -> Standing:
             w=view.sizes.width,
             h=view.sizes.height,
         )
-    piles = tuple(p for p in now_of(project) if p.wanted or p.entry.cut)
+    every = now_of(project)
+    piles = tuple(p for p in every if p.wanted or p.entry.cut)
     wanted, left = sum(p.wanted for p in piles), sum(p.left for p in piles)
-    bench = bench_of_project(project, quilt=view.sizes is not None)
+    bench = bench_of_project(project, quilt=view.sizes is not None, piles=every)
     readings = ReadingRow.objects.filter(project=project, deleted_at=None).count()
     return Standing(
         tuple(blocks),
@@ -112,7 +113,7 @@ def _unit_said(u: PlannedUnit) -> Message:
         one=kind.name.lower(),
         many=kind.many,
         blocks=blocks,
-        size=spec.width if spec.width == spec.height else Listing((spec.width, spec.height), " by "),
+        size=spec.size,
     )
 
 
@@ -124,16 +125,12 @@ def _next(project: Project, facts: _Facts) -> Next:
     if facts.left and facts.left == facts.wanted and not live_stock(project).exists():
         return Next("cut", Message("Put down what cloth there is, or see what to buy; then plan the cuts."))
     bench = facts.bench
-    if facts.left and not bench.begun:
-        return Next("cut", Message("{n, plural, one {One piece is} other {# pieces are}} still to cut.", n=facts.left))
-    if bench.next is not None:
-        more = facts.left and Message(
-            " {n, plural, one {One piece is} other {# pieces are}} still to cut.", n=facts.left
-        )
-        said = Message("{said}{more}", said=bench.next.said, more=more or "")
+    cut = Message("{n, plural, one {One piece is} other {# pieces are}} still to cut.", n=facts.left)
+    if bench.next is not None and (bench.begun or not facts.left):
+        said = Message("{said} {cut}", said=bench.next.said, cut=cut) if facts.left else bench.next.said
         return Next(bench.next.stage, said, bench.next.of)
     if facts.left:
-        return Next("cut", Message("{n, plural, one {One piece is} other {# pieces are}} still to cut.", n=facts.left))
+        return Next("cut", cut)
     if not facts.readings:
         return Next("measure", Message("All is made. Measure a block, and look at every point."))
     return Next("measure", Message("All is made. Measure now and then, and see early when a seam runs off."))

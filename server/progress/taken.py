@@ -6,7 +6,6 @@ from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from cutting.translate import now_of
 from measuring.selectors import plan_of
 from piecing.cutting.ledger import Pile, PileKey
 from piecing.errors import PiecingError
@@ -47,13 +46,13 @@ def taken_of(project: Project) -> Counter[PileKey]:
     return found
 
 
-def short_of(project: Project, piles: Iterable[Pile] | None = None) -> tuple[Short, ...]:
-    """Piles that should be put down as cut further than they are; ``piles`` as they stand now, if they are known."""
+def short_of(project: Project, piles: Iterable[Pile]) -> tuple[Short, ...]:
+    """Piles that should be put down as cut further than they are; ``piles`` as they stand now."""
     taken = taken_of(project)
     if not taken:
         return ()
     return tuple(
         Short(p.entry.letter, p.entry.fabric, p.entry.cut, p.entry.spoiled, taken[p.entry.key] - p.have)
-        for p in (now_of(project) if piles is None else piles)
+        for p in piles
         if taken[p.entry.key] > p.have
     )

@@ -42,7 +42,15 @@ def _exact(value: Length) -> str:
 
 def made_as(planned: UnitPlan) -> dict[str, Any]:
     """What a lot is made to, exactly: the unit, its fabrics, the method and every cut size."""
-    spec = planned.spec
+    return {
+        **unit_as(planned.spec),
+        "method": planned.method.name,
+        "cuts": {name: str(size) for name, size in _sizes(planned.cuts)},
+    }
+
+
+def unit_as(spec: UnitSpec) -> dict[str, Any]:
+    """The unit and its fabrics, however it is made."""
     return {
         "kind": spec.kind,
         "width": _exact(spec.width),
@@ -50,8 +58,6 @@ def made_as(planned: UnitPlan) -> dict[str, Any]:
         "fabrics": list(spec.part_fabrics),
         "corners": [_exact(c) for c in spec.corners],
         "strip": _exact(spec.strip),
-        "method": planned.method.name,
-        "cuts": {name: str(size) for name, size in _sizes(planned.cuts)},
     }
 
 
@@ -61,9 +67,9 @@ def _sizes(cuts: Cuts) -> Iterable[tuple[str, Fraction]]:
         yield name, Length.near(float(size)).rational
 
 
-def same_unit(one: dict[str, Any], other: dict[str, Any]) -> bool:
-    """Whether two lots give the same unit in the same fabrics, however they are made."""
-    return all(one.get(k) == other.get(k) for k in ("kind", "width", "height", "fabrics", "corners", "strip"))
+def same_unit(kept: dict[str, Any], spec: UnitSpec) -> bool:
+    """Whether what a lot was made to gives this unit in these fabrics, however it is made."""
+    return all(kept.get(k) == v for k, v in unit_as(spec).items())
 
 
 def plan_as(now: UnitPlan, kept: dict[str, Any]) -> UnitPlan:

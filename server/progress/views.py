@@ -1,7 +1,6 @@
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -62,7 +61,8 @@ class UnitBenchView(APIView):
 
     @extend_schema(operation_id="change_unit_handling", request=_HANDLING, responses=_ANSWERS)
     def patch(self, request: Request, key: UUID) -> Response:
-        return _changed(request, "units", key)
+        body: dict[str, Any] = valid(ChangeSerializer(data=request.data))
+        return _bench(commands.change_handling(current_workroom(), key, body["changes"], body["seen"]))
 
 
 class BlockBenchView(APIView):
@@ -76,15 +76,6 @@ class BlockBenchView(APIView):
         found = selectors.block_bench(room, key)
         style = style_of(get_block(room, key).project)
         return Response(serializers.BlockBenchSerializer(found, context={"style": style}).data)
-
-    @extend_schema(operation_id="change_block_handling", request=_HANDLING, responses=_ANSWERS)
-    def patch(self, request: Request, key: UUID) -> Response:
-        return _changed(request, "blocks", key)
-
-
-def _changed(request: HttpRequest | Request, subject: str, key: UUID) -> Response:
-    body: dict[str, Any] = valid(ChangeSerializer(data=request.data))  # type: ignore[union-attr]
-    return _bench(commands.change_handling(current_workroom(), subject, key, body["changes"], body["seen"]))
 
 
 class QuiltBenchView(APIView):

@@ -10,6 +10,7 @@ from django.db.models import Prefetch
 
 from piecing.drawings.unit import design_picture
 from piecing.geometry.drawing import Drawing
+from piecing.handling.progress import to_make_of
 from piecing.messages import Listing, Message
 from piecing.units import UnitSpec, kind_of
 from workrooms.models import Workroom
@@ -70,7 +71,7 @@ def _line(project: Project, pictures: dict[UnitSpec, int]) -> ProjectLine:
     told = Listing([_counted(u) for u in units]) if units else "No unit planned yet"
     names = Listing([f.name for f in fabrics]) if fabrics else "no fabric yet"
     sewn = [u for u in units if len(kind_of(u.kind).parts) > 1]
-    to_make = [max(0, u.count + u.mirrored - u.ready) + u.spoiled for u in sewn]
+    to_make = [to_make_of(u.count + u.mirrored, u.ready, u.spoiled) for u in sewn]
     trimmed = sum(min(u.trimmed, n) for u, n in zip(sewn, to_make, strict=True))
     said = Message("{told}; in {names}.", told=told, names=names)
     return ProjectLine(project, said, keys, fabrics, trimmed, sum(to_make))

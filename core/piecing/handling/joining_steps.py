@@ -15,13 +15,14 @@ from ..blocks.editing import whole_mirrored
 from ..blocks.geometry import cell_middle, placed_parts
 from ..blocks.pattern import BlockPlacement, Cell, Layout, Pattern, Place, laid
 from ..cautions import Risk, cautions
+from ..cutting.ledger import letter_of
 from ..drawings.back import back_picture, direction_said
 from ..geometry.drawing import Drawing, Sketch
 from ..joining.order import Joint, Order, Section, order_of, orders
 from ..joining.pressing import Pressed, PressingMap
 from ..joining.seams import joint_name
 from ..lengths import Length, finest_mark
-from ..messages import Listing, Message
+from ..messages import Capital, Listing, Message
 from ..trimming.whole_block import middle_crossing
 from .steps import BenchStage
 
@@ -180,7 +181,7 @@ def _own(sewn: _Sewn, finished: Length) -> Iterator[JoinStep]:
         act = JoinAct(str(name), tuple(map(str, parts)), upright, around)
         whole = s is section
         title = (
-            Message("{block}: the whole block", block=pattern.name) if whole else Message("{name}", name=_Capital(name))
+            Message("{block}: the whole block", block=pattern.name) if whole else Message("{name}", name=Capital(name))
         )
         front = _picture(sewn, s, title)
         yield JoinStep(
@@ -220,18 +221,6 @@ def _own(sewn: _Sewn, finished: Length) -> Iterator[JoinStep]:
         )
 
 
-class _Capital:
-    __slots__ = ("name",)
-
-    def __init__(self, name: Message) -> None:
-        self.name = name
-
-    def set_in(self, style: object, /) -> str:
-        """The name with a large first letter."""
-        shown = self.name.text(style)
-        return shown[:1].upper() + shown[1:]
-
-
 def _key(s: Section) -> str:
     return ",".join(str(v) for v in s.box)
 
@@ -256,8 +245,8 @@ def _names(pattern: Pattern, whole: Section) -> dict[Box, Message]:
         elif (top, foot) == (ys[0], ys[-1]) and left in xs and right in xs:
             found[s.box] = _span("column", xs.index(left) + 1, xs.index(right))
         else:
+            found[s.box] = Message("section {letter}", letter=letter_of(letters))
             letters += 1
-            found[s.box] = Message("section {letter}", letter=_letter(letters))
     return found
 
 
@@ -272,14 +261,6 @@ def _span(what: str, first: int, last: int) -> Message:
     if what == "row":
         return Message("row {n}", n=first) if first == last else Message("rows {a} to {b}", a=first, b=last)
     return Message("column {n}", n=first) if first == last else Message("columns {a} to {b}", a=first, b=last)
-
-
-def _letter(n: int) -> str:
-    letters = ""
-    while n:
-        n, rest = divmod(n - 1, 26)
-        letters = chr(65 + rest) + letters
-    return letters
 
 
 def _edges(tracks: Sequence[Fraction]) -> list[Fraction]:

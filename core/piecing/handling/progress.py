@@ -6,39 +6,45 @@ Source: docs/theory, section 15.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 
 from ..errors import MoreThanMade
 from .steps import BenchStage
 
-__all__ = ["LotDone", "Tally", "check_count", "first_left", "tally_of"]
+__all__ = ["HowFar", "LotDone", "Tally", "check_count", "how_far", "tally_of", "to_make_of"]
+
+
+@dataclass(frozen=True, slots=True)
+class HowFar:
+    """Whether everything that is to be sewn of a lot is, whether it is pressed too, and whether every step is done."""
+
+    sewn: bool
+    pressed: bool
+    whole: bool
+
+
+def how_far(steps: Mapping[str, BenchStage], done: Collection[str]) -> HowFar:
+    """How far a lot is: the stage of each of its ``steps`` by name, and those that are ``done``. Pressed is only what is sewn."""
+    sew = [k for k, s in steps.items() if s is BenchStage.SEW]
+    press = [k for k, s in steps.items() if s is BenchStage.PRESS]
+    sewn = bool(sew) and all(k in done for k in sew)
+    return HowFar(sewn, sewn and all(k in done for k in press), bool(steps) and all(k in done for k in steps))
 
 
 @dataclass(frozen=True, slots=True)
 class LotDone:
-    """A lot with the names of its steps by stage, and of those that are done; ``units`` come out of it. ``counts`` unless it
-    was made to an earlier plan of another unit."""
+    """The ``units`` out of a lot, and how far they are. ``counts`` unless it was made to an earlier plan of another unit."""
 
     units: int
-    steps: tuple[tuple[str, BenchStage], ...]
-    done: frozenset[str]
+    sewn: bool
+    pressed: bool
     counts: bool = True
 
-    def through(self, *stages: BenchStage) -> bool:
-        """Whether every step of these stages is done; a lot without any step of them is through when all it has is done."""
-        wanted = [k for k, s in self.steps if s in stages]
-        return all(k in self.done for k in wanted) if wanted else self.finished
 
-    @property
-    def finished(self) -> bool:
-        """Whether all of its steps are done."""
-        return all(k in self.done for k, _ in self.steps)
-
-    @property
-    def begun(self) -> bool:
-        """Whether anything of it is done."""
-        return any(k in self.done for k, _ in self.steps)
+def to_make_of(wanted: int, ready: int, spoiled: int) -> int:
+    """How many units have to be made when so many are ready from elsewhere: spoiled ones again."""
+    return max(0, wanted - ready) + spoiled
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +61,7 @@ class Tally:
     @property
     def to_make(self) -> int:
         """How many have to be made at this bench, spoiled ones again."""
-        return max(0, self.wanted - self.ready) + self.spoiled
+        return to_make_of(self.wanted, self.ready, self.spoiled)
 
     @property
     def good(self) -> int:
@@ -68,6 +74,11 @@ class Tally:
         return max(0, self.to_make - self.trimmed)
 
     @property
+    def trim_now(self) -> int:
+        """Units that are sewn and not trimmed yet."""
+        return max(0, self.sewn - self.trimmed)
+
+    @property
     def finished(self) -> bool:
         """Whether there are as many sound ones as are wanted."""
         return self.good >= self.wanted
@@ -78,10 +89,10 @@ def tally_of(
 ) -> Tally:
     """Counted from its lots. A unit without a seam (``sewn`` false) is as far as it is trimmed, or cut."""
     counted = [lot for lot in lots if lot.counts]
-    through = sum(lot.units for lot in counted if lot.steps and lot.through(BenchStage.SEW))
-    pressed = sum(lot.units for lot in counted if lot.steps and lot.through(BenchStage.SEW, BenchStage.PRESS))
+    through = sum(lot.units for lot in counted if lot.sewn)
+    pressed = sum(lot.units for lot in counted if lot.pressed)
     if not sewn:
-        through = pressed = max(0, wanted - ready) + spoiled
+        through = pressed = to_make_of(wanted, ready, spoiled)
     return Tally(wanted, ready, through, pressed, trimmed, spoiled)
 
 
@@ -100,8 +111,3 @@ def check_count(stage: str, count: int, now: int, there: int) -> None:
         raise MoreThanMade(
             "Only {now} are put down as {stage}: no more can be taken back.", field="count", now=now, stage=stage
         )
-
-
-def first_left(steps: Sequence[str], done: Collection[str]) -> str | None:
-    """The first step that is not done."""
-    return next((s for s in steps if s not in done), None)

@@ -148,8 +148,8 @@ def unit_steps(
             continue
         if isinstance(m.act, Sewing) and first:
             said, first = (*said, *speaker.setting()), False
-        if isinstance(m.act, Take | TrimSquare):
-            said = (*said, *bias_said(plan)) if isinstance(m.act, Take) else said
+        if isinstance(m.act, Take):
+            said = (*said, *bias_said(plan))
         title = speaker.title(verb)
         alt = Message("{title}: {said}", title=title, said=said[0])
         wrong: tuple[WrongSaid, ...] = ()

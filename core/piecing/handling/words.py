@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from ..lengths import Length, finest_mark, inches
-from ..messages import Listing, Message
+from ..messages import Capital, Listing, Message
 from ..planning.on_the_way import on_mark
 from ..planning.unit_plan import UnitPlan
 from ..units.acts import (
@@ -29,7 +29,7 @@ from ..units.acts import (
     Thing,
     Track,
     TrimSquare,
-    Where,
+    Which,
 )
 from .from_map import OPEN, SeamWays
 from .marking import Marking
@@ -49,7 +49,6 @@ _HEADINGS = {
     "trim": "Trim on the way",
     "measure": "Measure on the way",
 }
-_CORNER_WORDS = {w: str(w) for w in Where}
 
 
 @dataclass(frozen=True)
@@ -132,7 +131,7 @@ class Speaker:
             told.append(
                 Message("Pile {letter}: {what}.", letter=letter, what=what)
                 if letter
-                else Message("{what}.", what=_Capital(what))
+                else Message("{what}.", what=Capital(what))
             )
         return tuple(told)
 
@@ -181,7 +180,7 @@ class Speaker:
     def mark(self, act: MarkLines) -> Said:
         """Which lines to draw, by the school."""
         s, thing = self.plan.allowance, self.thing(act.on)
-        both = act.which.value == "both"
+        both = act.which is Which.BOTH
         if self._sewn_on(act):
             if self.marking is Marking.GUIDE:
                 return (
@@ -246,7 +245,7 @@ class Speaker:
                     said.append(Message("Press the pair flat, so that it clings."))
                 return tuple(said)
             case LayCorner():
-                corners = Listing([_CORNER_WORDS[w] for w in act.at], last=" and ")
+                corners = Listing([str(w) for w in act.at], last=" and ")
                 said = [
                     Message(
                         "Lay the {upper} on the {where} corner of the {lower}, right sides together, edges flush."
@@ -324,7 +323,7 @@ class Speaker:
         s = self.plan.choices.seam.stitch
         match act.how:
             case Track.BESIDE:
-                return (*self._beside(s, both=act.which is not None and act.which.value == "both"), *self._slow(lay))
+                return (*self._beside(s, both=act.which is Which.BOTH), *self._slow(lay))
             case Track.ROUND:
                 return (
                     Message("Sew {s} from the edge along all four sides.", s=s),
@@ -535,17 +534,3 @@ def _at(where: str) -> str:
         "left": "on the left",
         "right": "on the right",
     }.get(where, f"at the {where}")
-
-
-class _Capital:
-    """A message set with a large first letter."""
-
-    __slots__ = ("message",)
-
-    def __init__(self, message: Message) -> None:
-        self.message = message
-
-    def set_in(self, style: object, /) -> str:
-        """The message with a large first letter."""
-        shown = self.message.text(style)
-        return shown[:1].upper() + shown[1:]

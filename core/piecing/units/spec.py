@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ..lengths import ZERO, Length
+from ..messages import Message
 
 __all__ = ["UnitSpec"]
 
@@ -29,6 +30,11 @@ class UnitSpec:
     def is_square(self) -> bool:
         """Whether it finishes as wide as high."""
         return self.width == self.height
+
+    @property
+    def size(self) -> Message:
+        """What it finishes, in words: one figure for a square."""
+        return Message("{w}" if self.is_square else "{w} by {h}", w=self.width, h=self.height)
 
     def sized(self, width: Length, height: Length) -> UnitSpec:
         """The same unit at another finished size; its corners and strip stay as long as they are."""

@@ -118,6 +118,12 @@ class BenchTest(ApiCase):
         bench = self.bench()
         self.assertEqual((bench["tally"]["sewn"], bench["runs"][1]["counts"]), (0, False))
         self.assertIn("does not count", bench["runs"][1]["said"])
+        # One count wherever it is told, and one numbering on screen and paper.
+        (unit,) = self.ask("get", f"{self.path}/bench")["units"]
+        self.assertEqual(unit["tally"], bench["tally"])
+        coming = [lot["number"] for lot in bench["runs"][0]["lots"] if not lot["begun"]]
+        (ticket,) = self.ask("get", f"{self.path}/ticket")["units"]
+        self.assertEqual([lot["number"] for lot in ticket["lots"]], coming)
 
     def test_five_more_wanted_and_other_lots(self) -> None:
         """Lots begun keep number and size; only what is left is parted anew."""

@@ -15,6 +15,7 @@ from blocks.commands import change_quilt, put_block
 from blocks.models import Quilt
 from cutting.commands import change_pile, put_stock
 from cutting.shelf import put_on_shelf
+from cutting.translate import now_of
 from demo.scenario import PROJECTS, SHELF, DemoProject, DemoReading, DemoWork
 from diagnosis.commands import put_reading
 from diagnosis.subjects import subject_of
@@ -105,7 +106,8 @@ def _put(room: Workroom, demo: DemoProject) -> None:
     for n, work in enumerate(demo.work):
         _work(room, project, demo, work, 70_000 + 1_000 * n)
     # What lies at the bench was cut before.
-    for pile in short_of(get_project(room, project.pk)):
+    project = get_project(room, project.pk)
+    for pile in short_of(project, now_of(project)):
         change_pile(room, project.pk, pile.letter, {"cut": str(pile.cut + pile.short)}, {})
     if demo.archived:
         archive_project(room, project.pk, True)

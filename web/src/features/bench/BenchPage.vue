@@ -129,8 +129,9 @@ useSwipe(page, {
   },
 })
 useEventListener(window, 'keydown', (e: KeyboardEvent) => {
-  const held =
-    e.target instanceof HTMLElement && e.target.closest('button, a, input, textarea, [role=dialog]')
+  const on = e.target instanceof HTMLElement ? e.target : undefined
+  if (on?.closest('input, textarea, [role=dialog]')) return
+  const held = on?.closest('button, a')
   if (e.key === 'ArrowRight') go(at.value + 1)
   else if (e.key === 'ArrowLeft') back()
   else if (e.key === 'Escape') pause()
@@ -156,12 +157,10 @@ const others = computed(() => [
 ])
 /** Trimming is a chore of its own: from one kind of unit on to the next that has some to trim. */
 const nextTrim = computed(() =>
-  bench.value?.units.find((u) => u.sewn_here && u.unit !== of.value && u.tally.sewn > u.tally.trimmed),
+  bench.value?.units.find((u) => u.sewn_here && u.unit !== of.value && u.tally.trim_now),
 )
 const allToTrim = computed(() =>
-  (bench.value?.units ?? [])
-    .filter((u) => u.sewn_here)
-    .reduce((n, u) => n + Math.max(0, u.tally.sewn - u.tally.trimmed), 0),
+  (bench.value?.units ?? []).filter((u) => u.sewn_here).reduce((n, u) => n + u.tally.trim_now, 0),
 )
 const onTo = computed(() =>
   nextTrim.value

@@ -5,7 +5,6 @@ import type { Project } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import TickBox from '@/shared/form/TickBox.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
-import Len from '@/shared/words/Len.vue'
 
 import { useQuiltBench } from './api'
 import BenchSplit from './BenchSplit.vue'
@@ -58,7 +57,6 @@ const { isDone, toggle } = useDone(
           </div>
           <p v-for="t in s.said" :key="t">{{ t }}</p>
           <p v-for="t in s.look" :key="t" class="look">{{ t }}</p>
-          <p class="visually-hidden"><Len :of="s.width" about /> × <Len :of="s.height" about /></p>
         </li>
       </ol>
     </BenchSplit>

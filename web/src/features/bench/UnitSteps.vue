@@ -71,8 +71,7 @@ async function choose(changes: { marking?: string; lot_goes?: string }) {
     await tried({
       kind: 'change_handling',
       project: props.project.id,
-      subject: 'units',
-      of: props.unit.id,
+      unit: props.unit.id,
       ...edit,
     })
     problem.value = ''

@@ -156,8 +156,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** @description A block at the bench: how it is joined and pressed, its lots, what is done. */
-        patch: operations["change_block_handling"];
+        patch?: never;
         trace?: never;
     };
     "/api/blocks/{key}/edits": {
@@ -1727,7 +1726,6 @@ export interface components {
             count: number;
             joined: number;
             colourways: string[];
-            lot_goes: number | null;
             steps: components["schemas"]["JoinStep"][];
             lots: components["schemas"]["Lot"][];
             join_cautions: string[];
@@ -3689,6 +3687,7 @@ export interface components {
             spoiled: number;
             good: number;
             left_to_trim: number;
+            trim_now: number;
             finished: boolean;
         };
         Term: {
@@ -4611,42 +4610,6 @@ export interface operations {
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
-            422: components["responses"]["Problem422"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    change_block_handling: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["PatchedHandlingChangeRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Bench"];
-                };
-            };
-            204: components["responses"]["MadeBefore"];
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

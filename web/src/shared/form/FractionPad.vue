@@ -76,7 +76,7 @@ function set() {
         >
       </div>
     </template>
-    <NButton type="primary" size="large" block @click="set">Use it</NButton>
+    <NButton type="primary" size="large" block :disabled="!text" @click="set">Use it</NButton>
   </NModal>
 </template>
 

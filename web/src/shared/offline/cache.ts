@@ -110,7 +110,7 @@ type Lots = readonly Schemas['Lot'][]
 /** A step that was put down, or taken back, in the lots that are shown: the steps and their pictures are not fetched for it. */
 function putDone(client: QueryClient, o: Outgoing) {
   if (o.kind === 'change_handling') {
-    void client.invalidateQueries({ queryKey: [o.subject === 'units' ? 'unit-bench' : 'block-bench', o.of] })
+    void client.invalidateQueries({ queryKey: ['unit-bench', o.unit] })
     return
   }
   if (o.kind === 'put_done' && (o.body.stage === 'spoiled' || o.body.subject === 'quilt')) {

@@ -43,7 +43,7 @@ export function thingOf(o: Outgoing): string {
     return `cutting ${o.project}`
   if (o.kind === 'change_pile' || o.kind === 'keep_over' || o.kind === 'put_triangles_by')
     return `pile ${o.project} ${o.letter}`
-  if (o.kind === 'change_handling') return `handling ${o.of}`
+  if (o.kind === 'change_handling') return `handling ${o.unit}`
   for (const name of own) if (name in o) return `${name} ${(o as unknown as Record<string, string>)[name]}`
   return 'project' in o ? `project ${o.project}` : 'workroom'
 }

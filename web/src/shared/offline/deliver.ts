@@ -118,10 +118,7 @@ const carriers: Carriers = {
   take_up_scraps: (api, o) => taken(api.DELETE('/api/projects/{key}/scraps', at(o.project))),
   keep_own: (api, o) => taken(api.PUT('/api/library/{key}', { ...at(o.library), body: { block: o.block } })),
   delete_own: (api, o) => taken(api.DELETE('/api/library/{key}', at(o.library))),
-  change_handling: (api, o) =>
-    o.subject === 'units'
-      ? taken(api.PATCH('/api/units/{key}/bench', { ...at(o.of), body: edit(o) }))
-      : taken(api.PATCH('/api/blocks/{key}/bench', { ...at(o.of), body: edit(o) })),
+  change_handling: (api, o) => taken(api.PATCH('/api/units/{key}/bench', { ...at(o.unit), body: edit(o) })),
   put_done: (api, o) => {
     const params = { path: { key: o.project, done: o.done } }
     return taken(api.PUT('/api/projects/{key}/done/{done}', { params, body: o.body }))

@@ -71,7 +71,7 @@ export type Outgoing =
     }
   | (Sets<'put_on_shelf'> & { shelved: string })
   | { kind: 'delete_shelved' | 'restore_shelved'; shelved: string }
-  | (Sets<'change_handling'> & { project: string } & Of)
+  | (Sets<'change_handling'> & { project: string; unit: string })
   | { kind: 'put_done'; project: string; done: string; body: Schemas['DoneRequest'] }
   | { kind: 'take_back'; project: string; done: string }
   | (Sets<'put_reading'> & { reading: string } & Of)
