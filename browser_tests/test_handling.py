@@ -6,7 +6,7 @@ import random
 from typing import ClassVar
 
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Locator, Page
+from playwright.sync_api import Locator, Page, Route
 
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 from progress.models import Done, Lot
@@ -190,6 +190,26 @@ class BenchModeTest(JourneyCase):
         self.page.keyboard.press("Escape")
         self.saved()
         expect(self.region("At the bench")).to_contain_text("32 sewn, 32 pressed")
+
+    def test_a_first_reading_older_than_what_is_put_down_is_asked_again(self) -> None:
+        """The project's page is opened while a step is on its way: what it reads first is from before."""
+        puts: list[Route] = []
+        early: list[Route] = []
+        self.page.route("**/done/*", lambda r: puts.append(r))
+        self.page.route("**/standing", lambda r: early.append(r), times=1)
+        self.open(f"{HALF_SEWN}/bench")
+        expect(self.page.locator("h2")).to_contain_text("Cut apart")
+        self.page.keyboard.press("Space")
+        expect(self.page.locator("h2")).to_contain_text("Press")
+        self.page.keyboard.press("Escape")
+        while not (puts and early):
+            self.page.wait_for_timeout(50)
+        before = early[0].fetch()
+        with self.page.expect_response("**/done/*"):
+            puts[0].continue_()
+        self.saved()
+        early[0].fulfill(response=before)
+        expect(self.region("At the bench")).to_contain_text("32 sewn, 16 pressed")
 
     def test_two_tablets_never_undo_each_other(self) -> None:
         """Both put the same step down; one takes it back; it is done still, since the other one did it."""

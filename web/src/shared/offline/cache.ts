@@ -56,6 +56,23 @@ const restsOn: Record<Room, string[]> = {
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
+/**
+ * Asked again, also what is being read for the first time: a reading that set out before may be the older, and one without
+ * data is not begun anew by being called out of date.
+ */
+function askAgain(client: QueryClient, queryKey: readonly unknown[]) {
+  const first = client
+    .getQueryCache()
+    .findAll({ queryKey, fetchStatus: 'fetching' })
+    .filter((q) => q.state.data === undefined)
+  void client.invalidateQueries({ queryKey })
+  for (const q of first)
+    void q
+      .fetch()
+      .catch(() => undefined)
+      .then(() => client.invalidateQueries({ queryKey: q.queryKey, exact: true }))
+}
+
 /** What the server answered stands; a reading of it that set out before is asked again, since it may be the older. */
 function stand(client: QueryClient, queryKey: string[], data: unknown) {
   client.setQueryData(queryKey, data)
@@ -110,12 +127,12 @@ type Lots = readonly Schemas['Lot'][]
 /** A step that was put down, or taken back, in the lots that are shown: the steps and their pictures are not fetched for it. */
 function putDone(client: QueryClient, o: Outgoing) {
   if (o.kind === 'change_handling') {
-    void client.invalidateQueries({ queryKey: ['unit-bench', o.unit] })
+    askAgain(client, ['unit-bench', o.unit])
     return
   }
   if (o.kind === 'put_done' && (o.body.stage === 'spoiled' || o.body.subject === 'quilt')) {
     for (const key of ['unit-bench', 'quilt-bench', 'cutting', 'buying'])
-      void client.invalidateQueries({ queryKey: [key] })
+      askAgain(client, [key])
     return
   }
   if (o.kind === 'take_back') {
@@ -129,7 +146,7 @@ function putDone(client: QueryClient, o: Outgoing) {
     changeLots(client, without)
     // It may have been a spoiled unit, or the last thing done of a lot.
     for (const key of ['unit-bench', 'block-bench', 'quilt-bench', 'cutting', 'buying'])
-      void client.invalidateQueries({ queryKey: [key] })
+      askAgain(client, [key])
     return
   }
   if (o.kind !== 'put_done' || !o.body.step) return
@@ -168,7 +185,7 @@ function putBlock(client: QueryClient, edited: Schemas['EditedBlock']) {
     (sheet) =>
       sheet && { ...sheet, blocks: sheet.blocks.map((b) => (b.id === edited.block.id ? edited.block : b)) },
   )
-  void client.invalidateQueries({ queryKey })
+  askAgain(client, queryKey)
 }
 
 /**
@@ -180,6 +197,6 @@ export function keep(client: QueryClient, o: Outgoing, data: unknown): Promise<v
   if (data === undefined) return client.invalidateQueries()
   const room = roomOf(o.kind)
   put[room](client, o, data)
-  for (const other of restsOn[room]) void client.invalidateQueries({ queryKey: [other] })
+  for (const other of restsOn[room]) askAgain(client, [other])
   return undefined
 }
