@@ -156,6 +156,31 @@ class ScrapsCutTest(JourneyCase):
         row = self.region("Piles").get_by_role("row").filter(has_text="Tar 4\u00a01⁄2″").filter(has_text="Half-square")
         expect(row.get_by_role("cell").nth(1)).to_have_text("16")
 
+    def test_every_block_from_one_matched_pair(self) -> None:
+        self.open(f"{HALF_SEWN}/blocks/scraps")
+        self.page.get_by_text("matched sets").click()
+        self.choose("In pairs, the place of", "Fog")
+        expect(self.page.get_by_text("12 blocks in the quilt, pairs for 0 named below")).to_be_visible()
+        lay = self.page.get_by_role("button", name="Lay them out")
+        lay.click()
+        expect(self.page.get_by_role("alert")).to_contain_text("12 blocks ask for a set each")
+        pairs = self.page.get_by_role("group", name="Pairs there are")
+        for first, second in (("Buoy", "Fog"), ("Tar", "Fog")):
+            pairs.get_by_role("button", name="Add a pair").click()
+            row = pairs.get_by_role("group").last
+            if first != "Buoy":
+                self.choose("First fabric", first, row)
+            pairs.get_by_role("group", name=f"{first} with {second}").get_by_label("Blocks").fill("6")
+        lay.click()
+        # Fog is in both: wherever blocks meet they are alike, and why is said.
+        expect(self.page.get_by_text("Fabric B has to fill 12 of 12 places")).to_be_visible(timeout=20_000)
+        self.page.reload()
+        row = self.page.get_by_role("group", name="Pairs there are").get_by_role("group", name="Tar with Fog")
+        expect(row.get_by_label("Blocks")).to_have_value("6")
+        row.get_by_label("Blocks").fill("5")
+        self.page.get_by_role("button", name="Lay them out").click()
+        expect(self.page.get_by_role("alert")).to_contain_text("there are sets for 11: one more is needed")
+
     def test_counts_typed_while_the_server_is_away_stay_through_a_reload(self) -> None:
         self.open(f"{HALF_SEWN}/blocks/scraps")
         self.labelled("Buoy").fill("61")

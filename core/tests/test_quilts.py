@@ -222,7 +222,7 @@ class ScrapsTest(TestCase):
         self.assertTrue(found.alike)
         self.assertEqual(len(found.alike), len(touching(found.fabrics, self.pairs)))
         self.assertIn(
-            "Fabric A has to fill 22 of 36 places, since there are only 14 units of others; 18 at most can lie apart",
+            "Fabric A has to fill 22 of 36 places, since there are only 14 of others; 18 at most can lie apart",
             str(found.said[0]),
         )
         # fewer cannot be had: 22 of one fabric on 6 by 6; every one beyond 18 meets at least two of its own in the grid's corners

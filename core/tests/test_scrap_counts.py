@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections import Counter
+from fractions import Fraction
 from random import Random
+from typing import Any
 from unittest import TestCase
 
 from piecing.blocks.counting import BlockOrder, Colourway, ScrapUnit, counted
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
 from piecing.errors import ScrapsImpossible
 from piecing.lengths import inches
 from piecing.quilts.choices import QuiltChoices, block_spots
@@ -17,6 +19,8 @@ from piecing.quilts.scraps import ScrapStock, arranged, neighbours, scrap_places
 from piecing.quilts.sizes import quilt_sizes
 
 PINWHEEL = library_pattern("pinwheel")
+HOURGLASS = UnitPlacement("quarter_square_triangle", ("a", "b", "b", "b"))
+"""Of one fabric on one side and another on three."""
 
 
 def orders(count: int = 4) -> list[BlockOrder]:
@@ -105,3 +109,72 @@ class SetsTest(TestCase):
             with self.assertRaises(ScrapsImpossible) as refused:
                 arranged(self.places, self.pairs, stock)
             self.assertIn("Type how many units of each fabric", str(refused.exception))
+
+
+class PairsTest(TestCase):
+    """Six pinwheels, three by two, every one from one pair of fabrics in place of a and b."""
+
+    def setUp(self) -> None:
+        c = QuiltChoices(columns=3, rows=2, block_width=inches(8), block_height=inches(8))
+        lying = [Laid(laid(PINWHEEL)) for _ in block_spots(c)]
+        self.places = scrap_places(quilt_sizes(c), lying, "ab")
+        self.near = neighbours(self.places)
+
+    def laid(self, *stock: ScrapStock, fixed: dict[int, str] | None = None) -> dict[int, str]:
+        found = arranged(self.places, self.near, stock, fixed=fixed, sets=True)
+        by_block: dict[int, set[str]] = {}
+        for p, f in zip(self.places, found.fabrics, strict=True):
+            by_block.setdefault(p.spot, set()).add(f)
+        self.assertEqual({len(f) for f in by_block.values()}, {1}, "all of a block are from one pair")
+        return {spot: next(iter(f)) for spot, f in by_block.items()}
+
+    def test_neighbours_share_no_fabric(self) -> None:
+        """Pairs cd and ef with the same number of blocks can only lie like the squares of a board; ce beside either would be
+        alike, and is used only where it must be."""
+        one = self.laid(ScrapStock("cd", 3), ScrapStock("ef", 3), ScrapStock("ce", 6))
+        self.assertEqual({one[0], one[2], one[4]}, {one[0]})
+        self.assertEqual({one[1], one[3], one[5]}, {one[1]})
+        self.assertEqual({one[0], one[1]}, {"cd", "ef"})
+
+    def test_blocks_face_each_other_across_a_sash(self) -> None:
+        """Three by two with a sash of 2: seven pairs of blocks side by side, counted on the grid; eleven with both diagonals
+        of the two crossings."""
+        c = QuiltChoices(columns=3, rows=2, block_width=inches(8), block_height=inches(8), sash=inches(2))
+        places = scrap_places(quilt_sizes(c), [Laid(laid(PINWHEEL)) for _ in block_spots(c)], "ab")
+
+        def between(**how: Any) -> set[tuple[int, int]]:
+            found = {(places[a].spot, places[b].spot) for a, b in neighbours(places, **how)}
+            return {(min(p), max(p)) for p in found if p[0] != p[1]}
+
+        self.assertEqual(between(), set())
+        grid = {(n, n + 1) for n in (0, 1, 3, 4)} | {(n, n + 3) for n in (0, 1, 2)}
+        self.assertEqual(between(reach=2.0), grid)
+        self.assertEqual(between(reach=2.0, corners=True), grid | {(0, 4), (1, 3), (1, 5), (2, 4)})
+
+    def test_pairs_that_share_a_fabric_are_alike_and_told(self) -> None:
+        found = arranged(self.places, self.near, [ScrapStock("cd", 3), ScrapStock("ed", 3)], sets=True)
+        self.assertTrue(found.alike)
+        self.assertIn("Fabric D has to fill 6 of 6 places", str(found.said[0]))
+
+    def test_blocks_are_counted_not_units(self) -> None:
+        self.assertEqual(Counter(self.laid(ScrapStock("cd", 4), ScrapStock("ef", 2)).values()), {"cd": 4, "ef": 2})
+        with self.assertRaises(ScrapsImpossible) as refused:
+            arranged(self.places, self.near, [ScrapStock("cd", 3), ScrapStock("ef", 2)], sets=True)
+        self.assertIn("6 blocks and there are sets for 5: one more is needed", str(refused.exception))
+
+    def test_a_fixed_block_keeps_its_pair(self) -> None:
+        one = self.laid(ScrapStock("cd", 3), ScrapStock("ef", 3), fixed={0: "ef"})
+        self.assertEqual(one[self.places[0].spot], "ef")
+
+    def test_both_fabrics_are_counted(self) -> None:
+        """One block of four in c and d: four of its own units, twelve as they were."""
+        scraps = [ScrapUnit("block", cell, (), "ab", "cd") for cell in range(4)]
+        self.assertEqual(by_fabrics(scraps), {("a", "b"): 12, ("c", "d"): 4})
+        self.assertEqual(by_fabrics(scraps, fabrics="abc"), {("a", "b"): 16})
+
+    def test_the_first_takes_the_first_place(self) -> None:
+        """A quarter of a and three of b: in c and d one of c."""
+        one = Pattern("hourglass", (Fraction(1),), (Fraction(1),), (Place(0, 0, HOURGLASS),))
+        made = [BlockOrder(one, inches(4), (Colourway(1),), "block")]
+        (unit,) = counted(made, None, [ScrapUnit("block", 0, (), "ab", "cd")])
+        self.assertEqual(unit.spec.part_fabrics, ("c", "d", "d", "d"))

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
+from statistics import fmean
 from typing import Any
 from uuid import UUID
 
@@ -14,7 +15,7 @@ from api.patches import apply_changes
 from api.problems import NotHere, Refused
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data
-from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, UnknownBlock
+from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, ScrapsImpossible, UnknownBlock
 from piecing.lengths import Measure, usual
 from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
@@ -207,21 +208,26 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
         setting = scrap_setting(project, find_in(room), body["role"])
         stock = stock_reader(body["stock"])
         fixed = {int(k): str(v) for k, v in body.get("fixed", {}).items() if str(k).isdigit()}
-        pairs = neighbours(setting.places, corners=body.get("corners", False))
+        _same_letters(body["role"], [*stock, *fixed.values()])
+        sets = body.get("sets", False) or len(body["role"]) > 1
+        # Whole blocks alike are seen side by side across a sash too; single units are kept apart by it.
+        reach = float(setting.sizes.choices.sash) if sets else 0.0
+        pairs = neighbours(setting.places, corners=body.get("corners", False), reach=reach)
         shades = {f.role: darkness(Value(f.value), f.colour) for f in project.fabrics.all()}
         found = arranged(
             setting.places,
             pairs,
-            [ScrapStock(f, n, shades.get(f, 1.0)) for f, n in stock.items()],
+            [ScrapStock(f, n, fmean(shades.get(one, 1.0) for one in f)) for f, n in stock.items()],
             fixed=fixed,
             order=body.get("order", 0),
             seed=body.get("seed", 1),
-            sets=body.get("sets", False),
+            sets=sets,
         )
     except PiecingError as refusal:
         raise Refused([refusal], style) from None
     kept = {
-        **{k: body.get(k) for k in ("role", "order", "seed", "corners", "sets")},
+        **{k: body.get(k) for k in ("role", "order", "seed", "corners")},
+        "sets": sets,
         "stock": stock,
         "fixed": {str(k): v for k, v in fixed.items()},
         "laid": [[p.spot, p.cell, f] for p, f in zip(setting.places, found.fabrics, strict=True)],
@@ -235,6 +241,18 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
         follow_blocks(project)
         touch(project)
     return get_project(room, project_key)
+
+
+def _same_letters(role: str, scraps: Iterable[str]) -> None:
+    if len(set(role)) < len(role):
+        raise ScrapsImpossible(
+            "A pair takes the place of two different fabrics. Choose another second one.", field="role"
+        )
+    if any(len(s) != len(role) for s in scraps):
+        raise ScrapsImpossible(
+            "Where a pair takes the place of two fabrics, pairs of two are given, and single fabrics where it is one.",
+            field="stock",
+        )
 
 
 @change

@@ -163,7 +163,14 @@ def _makings(value: Any) -> dict[str, dict[str, str]]:
 
 
 def stock_reader(value: Any) -> dict[str, int]:
-    """Units there are of each fabric."""
-    if not isinstance(value, dict) or len(value) > 26:
+    """Units there are of each fabric, or blocks there are of each pair of two."""
+    if not isinstance(value, dict) or len(value) > MOST_COLOURWAYS:
         raise UnknownChoice("Units are given by fabric.", field="stock")
-    return {_role(f): whole_reader(10_000, "The number of units", least=0)(n) for f, n in value.items()}
+    return {_scrap(f): whole_reader(10_000, "The number of units", least=0)(n) for f, n in value.items()}
+
+
+def _scrap(value: Any) -> str:
+    letters = [_role(f) for f in value] if isinstance(value, str) else []
+    if not 1 <= len(letters) <= 2 or len(set(letters)) < len(letters):
+        raise UnknownChoice("A scrap is of one fabric, or a pair of two different ones.", field="stock")
+    return "".join(letters)

@@ -24,7 +24,7 @@ __all__ = ["ScrapBox", "ScrapSetting", "scrap_boxes", "scrap_setting", "scraps_l
 
 @dataclass(frozen=True)
 class ScrapSetting:
-    """What scraps are laid out on: the quilt, what lies where, and the places for one role."""
+    """What scraps are laid out on: the quilt, what lies where, and the places for one role, or the two of a pair."""
 
     quilt: Quilt
     sizes: QuiltSizes

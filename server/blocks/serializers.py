@@ -476,11 +476,12 @@ class OwnRequestSerializer(serializers.Serializer[Any]):
 
 class ScrapsRequestSerializer(serializers.Serializer[Any]):
     """``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark;
-    in matched ``sets`` all units of a block are of one fabric."""
+    in matched ``sets`` all units of a block are of one fabric. A ``role`` of two letters asks for pairs: all of a block from one
+    pair, ``stock`` and ``fixed`` by the two letters of a pair, counted in blocks."""
 
-    role = serializers.RegexField("^[a-z]$")
+    role = serializers.RegexField("^[a-z]{1,2}$")
     stock = serializers.DictField(child=serializers.CharField(max_length=8))
-    fixed = serializers.DictField(child=serializers.CharField(max_length=1), required=False, default=dict)
+    fixed = serializers.DictField(child=serializers.RegexField("^[a-z]{1,2}$"), required=False, default=dict)
     order = serializers.IntegerField(min_value=0, max_value=100, required=False, default=0)
     seed = serializers.IntegerField(min_value=0, max_value=1_000_000, required=False, default=1)
     corners = serializers.BooleanField(required=False, default=False)

@@ -211,5 +211,5 @@ def _scrapped(quilt: Quilt) -> dict[int, tuple[tuple[int, tuple[tuple[str, str],
     role = quilt.scraps.get("role", "")
     found: dict[int, list[tuple[int, tuple[tuple[str, str], ...]]]] = {}
     for spot, cell, fabric in quilt.scraps.get("laid", ()):
-        found.setdefault(spot, []).append((cell, ((role, fabric),)))
+        found.setdefault(spot, []).append((cell, tuple(zip(role, fabric, strict=True))))
     return {n: tuple(units) for n, units in found.items()}

@@ -268,7 +268,7 @@ class ScrapsView(APIView):
     def get(self, request: Request, key: UUID) -> Response:
         room = current_workroom()
         project = get_project(room, key)
-        role = request.query_params.get("role", "")[:1]
+        role = request.query_params.get("role", "")[:2]
         try:
             setting = scrap_setting(project, find_in(room), role)
         except PiecingError as refusal:

@@ -23,7 +23,7 @@ def scraps_pdf(
     colours: Mapping[str, str],
     page: str = "a4",
 ) -> bytes:
-    """``laid`` are the places in reading order, each with the role of its fabric."""
+    """``laid`` are the places in reading order, each with the role of its fabric, or the two roles of its pair."""
     sheet = PaperSheet(f"Scraps: {project}", page)
     sheet.text(project, 11)
     sheet.text("Map of the scraps", 18, bold=True)
@@ -39,8 +39,10 @@ def scraps_pdf(
     _numbers(sheet, laid, number, width, tall)
     sheet.y -= tall + 10
     for role in used:
-        count = sum(1 for _, r in laid if r == role)
-        sheet.ticked(f"{number[role]}: {fabrics.get(role, role.upper())}, {count} {'unit' if count == 1 else 'units'}")
+        here = [box.name.partition(", ")[0] for box, r in laid if r == role]
+        count, noun = (len(set(here)), "block") if len(role) > 1 else (len(here), "unit")
+        name = " with ".join(fabrics.get(f, f.upper()) for f in role)
+        sheet.ticked(f"{number[role]}: {name}, {count} {noun if count == 1 else f'{noun}s'}")
     sheet.line_across()
     for block, units in _by_block(laid).items():
         alike = {role for _, role in units}

@@ -62,7 +62,8 @@ class BlockOrder:
 
 @dataclass(frozen=True, slots=True)
 class ScrapUnit:
-    """One unit of one block, of a colourway, in which a role is another fabric than in the others: a scrap laid out."""
+    """One unit of one block, of a colourway, in which a role is another fabric than in the others: a scrap laid out. ``role`` and
+    ``fabric`` are one letter each, or two where a pair of fabrics takes the place of two roles."""
 
     block: str
     cell: int
@@ -159,7 +160,7 @@ def _exchange(
         order = orders.get(s.block)
         if (
             order is None
-            or (known is not None and s.fabric not in known)
+            or (known is not None and not known.issuperset(s.fabric))
             or left.get((s.block, s.roles, s.cell), 0) <= 0
         ):
             continue
@@ -168,9 +169,8 @@ def _exchange(
         spec, mirrored = cell.spec(order.finished / order.pattern.width), cell.orientation.mirrored
         roles = dict(s.roles)
         drawn = replace(spec, part_fabrics=tuple(roles.get(r, r) for r in spec.part_fabrics))
-        scrap = replace(
-            spec, part_fabrics=tuple(s.fabric if r == s.role else roles.get(r, r) for r in spec.part_fabrics)
-        )
+        other = {**roles, **dict(zip(s.role, s.fabric, strict=True))}
+        scrap = replace(spec, part_fabrics=tuple(other.get(r, r) for r in spec.part_fabrics))
         block = (order.key, order.pattern.name)
         _add(tallies, drawn, mirrored, -1, block)
         _add(tallies, scrap, mirrored, 1, block)

@@ -58,7 +58,8 @@ def darkness(value: Value, colour: str) -> float:
 
 @dataclass(frozen=True, slots=True)
 class ScrapStock:
-    """``count`` units of a fabric; ``darkness`` puts fabrics in order, the lightest lowest."""
+    """``count`` units of a fabric, or blocks of a pair of two: ``fabric`` is the role of one, or both roles of a pair. ``darkness``
+    puts scraps in order, the lightest lowest."""
 
     fabric: str
     count: int
@@ -86,7 +87,7 @@ class Arrangement:
 
 
 def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapPlace, ...]:
-    """The units of a quilt whose fabrics have the role, in reading order. On point, boxes lie on the turned lattice.
+    """The units of a quilt whose fabrics have the role, or one of two roles, in reading order. On point, boxes lie on the turned lattice.
 
     Raises ``ScrapsImpossible`` when there is none, or more than 1,200.
     """
@@ -100,7 +101,7 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
             left, top = x * (wide + sash), -y * (high + sash) - drop
         part = float(laid[n].layout.part(c.block_width))
         for k, cell in enumerate(laid[n].layout.cells):
-            if role in cell.unit.part_fabrics:
+            if set(role) & set(cell.unit.part_fabrics):
                 a, b, w, h = _box_of(laid[n], k)
                 name = f"block {n + 1}, unit {k + 1}"
                 found.append(
@@ -114,7 +115,7 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
             if not found
             else "Scraps are laid out over {most} units at most; this quilt has {given}.",
             field="role",
-            role=role.upper(),
+            role=_named(role),
             most=f"{MOST_PLACES:,}",
             given=f"{len(found):,}",
         )
@@ -137,27 +138,39 @@ def cell_box(laid: Laid, cell: int, finished: Length) -> tuple[float, float, flo
     return x * part, (high - y - h) * part, w * part, h * part
 
 
-def neighbours(places: Sequence[ScrapPlace], *, corners: bool = False) -> tuple[tuple[int, int], ...]:
-    """Pairs that share part of a side; with ``corners`` those that touch at a corner too."""
+def neighbours(
+    places: Sequence[ScrapPlace], *, corners: bool = False, reach: float = 0.0
+) -> tuple[tuple[int, int], ...]:
+    """Pairs that share part of a side, or face each other no further than ``reach`` inches apart: across a sash. With ``corners``
+    those that touch at a corner too."""
     found = []
+    far = reach + _NEAR
     by_left = sorted(range(len(places)), key=lambda n: places[n].box[0])
     for i, a in enumerate(by_left):
         l1, b1, r1, t1 = places[a].box
         for b in by_left[i + 1 :]:
             l2, b2, r2, t2 = places[b].box
-            if l2 > r1 + _NEAR:
+            if l2 > r1 + far:
                 break
             across, up = min(r1, r2) - max(l1, l2), min(t1, t2) - max(b1, b2)
-            if (max(across, up) > _NEAR and min(across, up) > -_NEAR) or (
-                corners and abs(across) < _NEAR and abs(up) < _NEAR
-            ):
+            beside = max(across, up) > _NEAR and min(across, up) > -far
+            if beside or (corners and -far < min(across, up) and max(across, up) < _NEAR):
                 found.append((min(a, b), max(a, b)))
     return tuple(sorted(found))
 
 
+def alike(scrap: str, other: str) -> bool:
+    """Whether two scraps look alike side by side: they share a fabric."""
+    return not set(scrap).isdisjoint(other)
+
+
 def touching(fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
-    """The pairs that are alike."""
-    return tuple((a, b) for a, b in pairs if fabrics[a] == fabrics[b])
+    """The neighbours that are alike."""
+    return tuple((a, b) for a, b in pairs if alike(fabrics[a], fabrics[b]))
+
+
+def _named(scrap: str) -> str:
+    return " and ".join(scrap.upper())
 
 
 def arranged(
@@ -171,19 +184,31 @@ def arranged(
     sets: bool = False,
 ) -> Arrangement:
     """``order`` runs from 0, as random as can be, to 100, light to dark from the upper left to the lower right. In matched ``sets``
-    all units of one block are of one fabric.
+    all units of one block are of one fabric, or of one pair where ``stock`` is of pairs.
 
     Raises ``ScrapsImpossible`` when there are too few units, or a fixed place asks for what there is not.
     """
     fixed = dict(fixed or {})
     if sets and places:
         return _in_sets(places, pairs, stock, fixed, order, seed)
-    _enough(places, stock, fixed)
-    near: list[set[int]] = [set() for _ in places]
+    return _arranged(places, pairs, stock, fixed, order, seed, _OF_UNITS)
+
+
+def _arranged(
+    places: Sequence[ScrapPlace],
+    pairs: Sequence[tuple[int, int]],
+    stock: Sequence[ScrapStock],
+    fixed: Mapping[int, str],
+    order: int,
+    seed: int,
+    words: _Words,
+) -> Arrangement:
+    _enough(places, stock, fixed, words)
+    beside: list[set[int]] = [set() for _ in places]
     for a, b in pairs:
-        near[a].add(b)
-        near[b].add(a)
-    tries = (_by_hand(near, stock, fixed, Random(seed + n)) for n in range(8))
+        beside[a].add(b)
+        beside[b].add(a)
+    tries = (_by_hand(beside, stock, fixed, Random(seed + n)) for n in range(8))
     fabrics: Sequence[str] = _first_apart(tries, pairs)
     fewest, proven = len(touching(fabrics, pairs)), False
     model = _ScrapModel(places, pairs, stock, fixed)
@@ -195,16 +220,16 @@ def arranged(
     reasons = () if fewest == 0 else _reasons(places, pairs, stock, fixed, proven)
     ordered = model.ordered(fabrics, pairs, fewest, _costs(places, stock, order, Random(seed)), seed)
     fabrics = model.read(ordered) if ordered.found else tuple(fabrics)
-    alike = touching(fabrics, pairs)
-    if not alike:
+    near = touching(fabrics, pairs)
+    if not near:
         return Arrangement(fabrics, (), ordered.optimal, (Message("No two neighbours are alike."),))
     told = Message(
         "{n, plural, one {One pair} other {# pairs}} of neighbours are alike; fewer cannot be had."
         if proven
         else "{n, plural, one {One pair} other {# pairs}} of neighbours are alike, the fewest found in the time there is.",
-        n=len(alike),
+        n=len(near),
     )
-    return Arrangement(fabrics, alike, proven, (*reasons, told))
+    return Arrangement(fabrics, near, proven, (*reasons, told))
 
 
 def _in_sets(
@@ -219,7 +244,9 @@ def _in_sets(
     neighbouring units."""
     spots = sorted({p.spot for p in places})
     held = [[n for n, p in enumerate(places) if p.spot == spot] for spot in spots]
-    sizes = {len(h) for h in held}
+    in_pairs = any(len(s.fabric) > 1 for s in stock)
+    # A pair is told by the blocks it makes, a fabric by its units.
+    sizes = {1} if in_pairs else {len(h) for h in held}
     if len(sizes) > 1:
         raise ScrapsImpossible(
             "Matched sets need as many units in every block, and here blocks have from {least} to {most}. Lay the scraps out "
@@ -233,7 +260,7 @@ def _in_sets(
     for n, fabric in fixed.items():
         if n in of and pinned.setdefault(of[n], fabric) != fabric:
             raise ScrapsImpossible(
-                "Two places of one block are fixed to different fabrics, and a matched set is of one.", field="fixed"
+                "Two places of one block are fixed to different scraps, and a matched set is of one.", field="fixed"
             )
     blocks = [
         ScrapPlace(
@@ -251,10 +278,10 @@ def _in_sets(
     ]
     between = tuple(sorted({(min(of[a], of[b]), max(of[a], of[b])) for a, b in pairs if of[a] != of[b]}))
     whole = [ScrapStock(s.fabric, s.count // size, s.darkness) for s in stock]
-    found = arranged(blocks, between, whole, fixed=pinned, order=order, seed=seed)
+    found = _arranged(blocks, between, whole, pinned, order, seed, _OF_BLOCKS)
     fabrics = tuple(found.fabrics[of[n]] for n in range(len(places)))
-    alike = tuple((a, b) for a, b in pairs if of[a] != of[b] and fabrics[a] == fabrics[b])
-    return Arrangement(fabrics, alike, found.optimal, found.said)
+    near = tuple((a, b) for a, b in pairs if of[a] != of[b] and alike(fabrics[a], fabrics[b]))
+    return Arrangement(fabrics, near, found.optimal, found.said)
 
 
 def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]]) -> Sequence[str]:
@@ -268,40 +295,51 @@ def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]
     return best
 
 
-def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Mapping[int, str]) -> None:
+@dataclass(frozen=True, slots=True)
+class _Words:
+    """What refusals say of units laid singly, and of blocks that are each of one scrap."""
+
+    nothing: str
+    short: str
+    none_of_it: str
+    too_many_fixed: str
+
+
+_OF_UNITS = _Words(
+    "Type how many units of each fabric there may be: {places, plural, one {one place asks} other {# places ask}} for as many.",
+    "The layout has {places, plural, one {one place} other {# places}} and there {total, plural, one {is one unit} other {are # "
+    "units}}: {short, plural, one {one more is} other {# more are}} needed.",
+    "A fixed place asks for fabric {fabric}, of which there is none.",
+    "{wanted, plural, one {One fixed place asks} other {# fixed places ask}} for fabric {fabric}, and there {count, plural, one "
+    "{is one unit} other {are # units}} of it.",
+)
+_OF_BLOCKS = _Words(
+    "Type what there is for the blocks: {places, plural, one {one block asks for a set} other {# blocks ask for a set each}}.",
+    "The quilt has {places, plural, one {one block} other {# blocks}} and there {total, plural, =0 {is no whole set} one {is a set "
+    "for one} other {are sets for #}}: {short, plural, one {one more is} other {# more are}} needed.",
+    "A fixed block asks for {fabric}, of which there is none.",
+    "{wanted, plural, one {One fixed block asks} other {# fixed blocks ask}} for {fabric}, and there {count, plural, =0 {is no whole "
+    "set} one {is a set for one block} other {are sets for # blocks}} of it.",
+)
+
+
+def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Mapping[int, str], words: _Words) -> None:
     if any(s.count < 0 for s in stock):
         raise ScrapsImpossible("Counts are zero or more.", field="stock")
     total = sum(s.count for s in stock)
-    if not total:
-        raise ScrapsImpossible(
-            "Type how many units of each fabric there may be: {places, plural, one {one place asks} other {# places ask}} for as "
-            "many.",
-            field="stock",
-            places=len(places),
-        )
+    if not stock or (not total and words is _OF_UNITS):
+        raise ScrapsImpossible(words.nothing, field="stock", places=len(places))
     if total < len(places):
-        raise ScrapsImpossible(
-            "The layout has {places, plural, one {one place} other {# places}} and there {total, plural, one {is one unit} other {are # units}}: {short, plural, one {one more is} other {# more are}} needed.",
-            field="stock",
-            places=len(places),
-            total=total,
-            short=len(places) - total,
-        )
+        raise ScrapsImpossible(words.short, field="stock", places=len(places), total=total, short=len(places) - total)
     have = {s.fabric: s.count for s in stock}
     for n, fabric in fixed.items():
         if fabric not in have or not 0 <= n < len(places):
-            raise ScrapsImpossible(
-                "A fixed place asks for fabric {fabric}, of which there is none.", field="fixed", fabric=fabric.upper()
-            )
+            raise ScrapsImpossible(words.none_of_it, field="fixed", fabric=_named(fabric))
     for fabric, count in have.items():
         wanted = sum(1 for f in fixed.values() if f == fabric)
         if wanted > count:
             raise ScrapsImpossible(
-                "{wanted, plural, one {One fixed place asks} other {# fixed places ask}} for fabric {fabric}, and there {count, plural, one {is one unit} other {are # units}} of it.",
-                field="fixed",
-                wanted=wanted,
-                fabric=fabric.upper(),
-                count=count,
+                words.too_many_fixed, field="fixed", wanted=wanted, fabric=_named(fabric), count=count
             )
 
 
@@ -334,11 +372,16 @@ def _by_hand(near: Sequence[set[int]], stock: Sequence[ScrapStock], fixed: Mappi
     for n in range(len(near)):
         if n not in laid:
             beside = {laid[m] for m in near[n] if m in laid}
-            laid[n] = max((f for f in left if left[f] > 0), key=lambda f: (f not in beside, left[f] + rng.random()))
+            laid[n] = max(
+                (f for f in left if left[f] > 0),
+                key=lambda f: (not any(alike(f, b) for b in beside), left[f] + rng.random()),
+            )
             left[laid[n]] -= 1
     fabrics = [laid[n] for n in range(len(near))]
     for _ in range(4):
-        clashing = [n for n in range(len(near)) if n not in fixed and any(fabrics[n] == fabrics[m] for m in near[n])]
+        clashing = [
+            n for n in range(len(near)) if n not in fixed and any(alike(fabrics[n], fabrics[m]) for m in near[n])
+        ]
         if not any(_changed(n, fabrics, near, left, fixed, rng) for n in clashing):
             break
     return fabrics
@@ -349,19 +392,19 @@ def _changed(
 ) -> bool:
     """One place given an unused unit, or changed for another place's, if fewer neighbours are alike then."""
 
-    def alike(k: int, fabric: str, but: int = -1) -> int:
-        return sum(1 for m in near[k] if m != but and fabrics[m] == fabric)
+    def clashes(k: int, fabric: str, but: int = -1) -> int:
+        return sum(1 for m in near[k] if m != but and alike(fabrics[m], fabric))
 
-    now = alike(n, fabrics[n])
+    now = clashes(n, fabrics[n])
     for fabric in left:
-        if left[fabric] > 0 and alike(n, fabric) < now:
+        if left[fabric] > 0 and clashes(n, fabric) < now:
             left[fabric], left[fabrics[n]], fabrics[n] = left[fabric] - 1, left[fabrics[n]] + 1, fabric
             return True
     others = [m for m in range(len(near)) if m not in fixed and fabrics[m] != fabrics[n]]
     rng.shuffle(others)
     for m in others:
-        before = now + alike(m, fabrics[m])
-        if alike(n, fabrics[m], m) + alike(m, fabrics[n], n) < before:
+        before = now + clashes(m, fabrics[m])
+        if clashes(n, fabrics[m], m) + clashes(m, fabrics[n], n) < before:
             fabrics[n], fabrics[m] = fabrics[m], fabrics[n]
             return True
     return False
@@ -390,8 +433,10 @@ class _ScrapModel:
         for a, b in pairs:
             missed = model.new_bool_var("")
             self.alike.append(missed)
-            for k in range(len(stock)):
-                model.add_bool_or(~grid[a][k], ~grid[b][k], missed)
+            for k, s in enumerate(stock):
+                for m, other in enumerate(stock):
+                    if alike(s.fabric, other.fabric):
+                        model.add_bool_or(~grid[a][k], ~grid[b][m], missed)
 
     def fewest_alike(self, known: Sequence[str], pairs: Sequence[tuple[int, int]], seed: int) -> Answered:
         """As few neighbours alike as can be, begun at an arrangement known."""
@@ -416,7 +461,7 @@ class _ScrapModel:
             for s, v in zip(self.stock, row, strict=True):
                 self.model.add_hint(v, s.fabric == fabric)
         for (a, b), v in zip(pairs, self.alike, strict=True):
-            self.model.add_hint(v, fabrics[a] == fabrics[b])
+            self.model.add_hint(v, alike(fabrics[a], fabrics[b]))
 
     def read(self, answer: Answered) -> tuple[str, ...]:
         return tuple(next(s.fabric for s, v in zip(self.stock, row, strict=True) if answer.on(v)) for row in self.grid)
@@ -432,29 +477,31 @@ def _reasons(
     """What is in the way: fixed neighbours that are alike, and fabrics that must fill more places than can lie apart."""
     said = [
         Message(
-            "{one} and {other} are neighbours, and both are fixed to fabric {fabric}.",
+            "{one} and {other} are neighbours, and both are fixed to {n, plural, one {fabric} other {fabrics}} {fabric}.",
             one=places[a].name.capitalize(),
             other=places[b].name,
-            fabric=fixed[a].upper(),
+            n=len(set(fixed[a]) & set(fixed[b])),
+            fabric=_named("".join(f for f in fixed[a] if f in fixed[b])),
         )
         for a, b in pairs
-        if a in fixed and fixed[a] == fixed.get(b)
+        if a in fixed and b in fixed and alike(fixed[a], fixed[b])
     ]
     total = sum(s.count for s in stock)
-    for s in stock:
-        needed = len(places) - (total - s.count)
+    for fabric in sorted({f for s in stock for f in s.fabric}):
+        others = total - sum(s.count for s in stock if fabric in s.fabric)
+        needed = len(places) - others
         # A quarter of the places of a grid can always lie apart; only more than that needs looking into.
         if needed * 4 > len(places):
-            apart = _most_apart(len(places), pairs, {n for n, f in fixed.items() if f != s.fabric}, needed)
+            apart = _most_apart(len(places), pairs, {n for n, f in fixed.items() if fabric not in f}, needed)
             if needed > apart:
                 said.append(
                     Message(
-                        "Fabric {fabric} has to fill {needed} of {places, plural, one {one place} other {# places}}, since there {others, plural, one {is only one unit} other {are only # units}} of others; {apart} at most "
-                        "can lie apart. {more, plural, one {One more unit of another fabric} other {# more units of other fabrics}} would do.",
-                        fabric=s.fabric.upper(),
+                        "Fabric {fabric} has to fill {needed} of {places, plural, one {one place} other {# places}}, since there {others, plural, =0 {is none} one {is only one} other {are only #}} of others; {apart} at most "
+                        "can lie apart. {more, plural, one {One more of another fabric} other {# more of other fabrics}} would do.",
+                        fabric=fabric.upper(),
                         needed=needed,
                         places=len(places),
-                        others=total - s.count,
+                        others=others,
                         apart=apart,
                         more=needed - apart,
                     )

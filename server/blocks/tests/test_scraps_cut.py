@@ -60,6 +60,38 @@ class ScrapsCutTest(ApiCase):
         self.assertTrue(sheet["quilt"]["scraps"]["sets"])
         self.assertEqual(self.squares(), {"a": 4, "b": 8, "c": 2, "d": 2})
 
+    def test_matched_pairs_are_counted_cut_mapped_and_kept(self) -> None:
+        """Two blocks of Tar and Fog, two of Buoy and Oilskin: four squares of each."""
+        self.lay(role="ab", stock={"ab": "2", "cd": "2"}, fixed={"0": "cd"})
+        self.assertEqual(self.squares(), {"a": 4, "b": 4, "c": 4, "d": 4})
+        kept = self.ask("get", f"{self.path}/blocks")["quilt"]["scraps"]
+        self.assertEqual(
+            (kept["role"], kept["stock"], kept["sets"], kept["alike"]), ("ab", {"ab": 2, "cd": 2}, True, [])
+        )
+        answer = self.client.get(f"/api/{self.path}/papers/scraps.pdf")
+        printed = subprocess.run(
+            ["pdftotext", "-layout", "-", "-"], input=answer.content, capture_output=True, check=True
+        ).stdout.decode()
+        for line in ("Tar with Fog, 2 blocks", "Buoy with Oilskin, 2 blocks", "Block 1: all 2"):
+            self.assertIn(line, printed)
+        exported = self.ask("get", f"{self.path}/export")
+        other = self.ask("post", "exchange/projects", exported, expect=201)
+        self.path = f"projects/{other['id']}"
+        self.assertEqual(self.squares(), {"a": 4, "b": 4, "c": 4, "d": 4})
+
+    def test_pairs_that_are_none(self) -> None:
+        for wrong in (
+            {"role": "aa", "stock": {"cd": "4"}},
+            {"role": "ab", "stock": {"c": "4"}},
+            {"role": "a", "stock": {"cd": "4"}},
+            {"role": "ab", "stock": {"cc": "4"}},
+            {"role": "ab", "stock": {"cd": "1", "ab": "2"}},
+            {"role": "ab", "stock": {}},
+        ):
+            with self.subTest(wrong):
+                self.assertIn("errors", self.lay(expect=422, **wrong))
+        self.lay(role="abc", stock={"abc": "4"}, expect=400)
+
     def test_asked_for_nothing(self) -> None:
         problem = self.lay(stock={}, expect=422)
         self.assertIn("16 places ask for as many", problem["errors"][0]["message"])

@@ -17,13 +17,18 @@ import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import { layScraps, type Sheet, useScrapPlaces } from './api'
 import { fit } from './fit'
 import FabricSelect from './FabricSelect.vue'
+import PairRows from './PairRows.vue'
+import { blocksOf, nameOf, pairsOf, type Pair } from './pairs'
 
 /** So many units of each fabric, laid over the quilt so that no neighbours are alike. */
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const client = useQueryClient()
 const { send } = useOutbox()
 const kept = computed(() => props.sheet.quilt.scraps)
-const role = ref(kept.value.role || props.sheet.blocks[0]?.view.roles[0] || 'a')
+const role = ref(kept.value.role[0] || props.sheet.blocks[0]?.view.roles[0] || 'a')
+/** The second fabric of a matched pair; none where scraps are of one fabric each. */
+const second = ref(kept.value.role[1] ?? '')
+const pairs = ref<Pair[]>(pairsOf(kept.value.stock))
 const stock = reactive<Record<string, string>>({})
 const fixed = reactive<Record<string, string>>({ ...kept.value.fixed })
 const order = ref(kept.value.order ?? 0)
@@ -37,9 +42,11 @@ watch(
   },
   { immediate: true },
 )
+const both = computed(() => role.value + (sets.value ? second.value : ''))
+const paired = computed(() => both.value.length > 1)
 const asked = () => ({
-  role: role.value,
-  stock: { ...stock },
+  role: both.value,
+  stock: paired.value ? blocksOf(pairs.value) : { ...stock },
   fixed: { ...fixed },
   order: order.value,
   corners: corners.value,
@@ -48,13 +55,14 @@ const asked = () => ({
 let laid = JSON.stringify(asked())
 // What is typed and not laid out yet stays in this browser, through reloads and while the server is away.
 const { draft, keepDraft } = useDraft(`scraps ${props.project.id}`)
-if (typeof draft.role === 'string') role.value = draft.role
-Object.assign(stock, draft.stock)
+if (typeof draft.role === 'string') [role.value, second.value] = [draft.role[0] ?? 'a', draft.role[1] ?? '']
+if (second.value && draft.stock) pairs.value = pairsOf(draft.stock as Record<string, string>)
+else Object.assign(stock, draft.stock)
 if (draft.fixed) Object.assign(fixed, draft.fixed)
 if (typeof draft.order === 'number') order.value = draft.order
 if ('corners' in draft) corners.value = !!draft.corners
 if ('sets' in draft) sets.value = !!draft.sets
-watch([role, stock, fixed, order, corners, sets], () =>
+watch([both, stock, pairs, fixed, order, corners, sets], () =>
   keepDraft(JSON.stringify(asked()) === laid ? {} : asked()),
 )
 const pin = ref('')
@@ -63,17 +71,31 @@ const working = ref(false)
 
 const { data: setting, error } = useScrapPlaces(
   () => props.project.id,
-  () => role.value,
+  () => both.value,
 )
 const places = computed(() => setting.value?.places ?? [])
 const refusal = computed(() => problem.value || (error.value instanceof Refusal ? error.value.message : ''))
-const total = computed(() => Object.values(stock).reduce((n, v) => n + (Number(v) || 0), 0))
+const blocks = computed(() => new Set(places.value.map((p) => p.name.split(',')[0])).size)
+const total = computed(() => Object.values(asked().stock).reduce((n, v) => n + (Number(v) || 0), 0))
 const alike = computed(() => new Set(kept.value.laid ? (kept.value.alike ?? []).flat() : []))
-const name = (r: string) => props.project.fabrics.find((f) => f.role === r)?.name ?? r.toUpperCase()
-const pins = computed(() => [{ value: '', label: 'nothing, and frees' }, ...fabricOptions(props.project)])
+const name = (scrap: string) => nameOf(props.project, scrap)
+const pins = computed(() => [
+  { value: '', label: 'nothing, and frees' },
+  ...(paired.value
+    ? Object.keys(blocksOf(pairs.value)).map((p) => ({ value: p, label: name(p) }))
+    : fabricOptions(props.project)),
+])
+const seconds = computed(() => [
+  { value: '', label: 'none: each of one fabric' },
+  ...fabricOptions(props.project).filter((f) => f.value !== role.value),
+])
 const percent = (share: number | undefined) => `${(share ?? 0) * 100}%`
 
 watch(role, () => {
+  if (second.value === role.value) second.value = ''
+})
+watch(both, () => {
+  pin.value = ''
   for (const k of Object.keys(fixed)) delete fixed[k]
 })
 
@@ -81,7 +103,9 @@ async function run(again: boolean) {
   if (again) seed.value = (seed.value % 1000) + 1
   working.value = true
   try {
-    const counts = Object.fromEntries(Object.entries(stock).filter(([, n]) => n.trim() && n.trim() !== '0'))
+    const counts = Object.fromEntries(
+      Object.entries(asked().stock).filter(([, n]) => n.trim() && n.trim() !== '0'),
+    )
     const sheet = await layScraps(props.project.id, { ...asked(), stock: counts, seed: seed.value })
     laid = JSON.stringify(asked())
     keepDraft({})
@@ -111,8 +135,15 @@ function fix(n: number) {
     <h2 class="visually-hidden">Scraps</h2>
     <form class="sheet form" @submit.prevent="run(false)">
       <FabricSelect v-model="role" label="Scraps take the place of" :project="project" />
-      <p>{{ places.length }} places in the quilt, {{ total }} units named below.</p>
-      <div class="group" role="group" aria-label="Units there are">
+      <TickBox v-model="sets">matched sets: all of one block alike</TickBox>
+      <div v-if="sets" class="pin">
+        and, in pairs, the place of
+        <SelectInput v-model="second" labelled="In pairs, the place of" :options="seconds" />
+      </div>
+      <p v-if="paired">{{ blocks }} blocks in the quilt, pairs for {{ total }} named below.</p>
+      <p v-else>{{ places.length }} places in the quilt, {{ total }} units named below.</p>
+      <PairRows v-if="paired" v-model="pairs" :project="project" :first="role" :second="second" />
+      <div v-else class="group" role="group" aria-label="Units there are">
         <strong>Units there are</strong>
         <div v-for="f in project.fabrics" :key="f.id" class="count">
           <i :style="{ background: f.colour }" aria-hidden="true" />
@@ -131,7 +162,6 @@ function fix(n: number) {
         <span>Light to dark</span>
       </div>
       <TickBox v-model="corners">corners count as neighbours too</TickBox>
-      <TickBox v-model="sets">matched sets: all of one block alike</TickBox>
       <div class="group" role="group" aria-label="Fixed places">
         <strong>Fixed places</strong>
         <div class="pin">

@@ -3360,7 +3360,8 @@ export interface components {
         };
         /**
          * @description ``fixed`` holds fabrics by the number of a place; ``order`` runs from 0, at random, to 100, light to dark;
-         *     in matched ``sets`` all units of a block are of one fabric.
+         *     in matched ``sets`` all units of a block are of one fabric. A ``role`` of two letters asks for pairs: all of a block from one
+         *     pair, ``stock`` and ``fixed`` by the two letters of a pair, counted in blocks.
          */
         ScrapsRequestRequest: {
             role: string;

@@ -131,8 +131,7 @@ function putDone(client: QueryClient, o: Outgoing) {
     return
   }
   if (o.kind === 'put_done' && (o.body.stage === 'spoiled' || o.body.subject === 'quilt')) {
-    for (const key of ['unit-bench', 'quilt-bench', 'cutting', 'buying'])
-      askAgain(client, [key])
+    for (const key of ['unit-bench', 'quilt-bench', 'cutting', 'buying']) askAgain(client, [key])
     return
   }
   if (o.kind === 'take_back') {
