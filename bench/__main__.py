@@ -14,6 +14,7 @@ from bench.records import print_records
 from bench.sewers import print_sewers
 from bench.speed import print_speed
 from bench.storm import print_storm
+from bench.thread import print_thread
 
 PARTS = {
     "speed": print_speed,
@@ -23,6 +24,7 @@ PARTS = {
     "records": print_records,
     "keys": print_keys,
     "handling": print_handling,
+    "thread": print_thread,
     "growth": print_growth,
     "clients": print_clients,
     "fuzz": print_fuzz,

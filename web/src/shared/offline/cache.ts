@@ -73,6 +73,26 @@ function askAgain(client: QueryClient, queryKey: readonly unknown[]) {
       .then(() => client.invalidateQueries({ queryKey: q.queryKey, exact: true }))
 }
 
+const askOne = (client: QueryClient, key: string) => askAgain(client, [key])
+
+/** Not what one looks at while changing something: the count of the work done, what to buy, other projects. */
+const behind = new Set(['bench', 'standing', 'projects', 'shelf', 'buying', 'ticket'])
+/** Milliseconds until that is asked again, so that what is in sight, also in other windows, comes first. */
+const pause = 250
+const waiting = new Set<string>()
+let timer: ReturnType<typeof setTimeout> | undefined
+
+/** Out of date from now on, so that a page that opens asks at once; what is open asks when the pause is over. */
+function askBehind(client: QueryClient, key: string) {
+  void client.invalidateQueries({ queryKey: [key], refetchType: 'none' })
+  waiting.add(key)
+  clearTimeout(timer)
+  timer = setTimeout(() => {
+    for (const k of waiting) askAgain(client, [k])
+    waiting.clear()
+  }, pause)
+}
+
 /** What the server answered stands; a reading of it that set out before is asked again, since it may be the older. */
 function stand(client: QueryClient, queryKey: string[], data: unknown) {
   client.setQueryData(queryKey, data)
@@ -196,6 +216,6 @@ export function keep(client: QueryClient, o: Outgoing, data: unknown): Promise<v
   if (data === undefined) return client.invalidateQueries()
   const room = roomOf(o.kind)
   put[room](client, o, data)
-  for (const other of restsOn[room]) askAgain(client, [other])
+  for (const other of restsOn[room]) (behind.has(other) ? askBehind : askOne)(client, other)
   return undefined
 }
