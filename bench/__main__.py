@@ -10,6 +10,7 @@ from bench.fuzz import print_fuzz
 from bench.growth import print_growth
 from bench.handling import print_handling
 from bench.keys import print_keys
+from bench.lots import print_lots
 from bench.records import print_records
 from bench.sewers import print_sewers
 from bench.speed import print_speed
@@ -22,6 +23,7 @@ PARTS = {
     "cutting": print_cutting,
     "sewers": print_sewers,
     "records": print_records,
+    "lots": print_lots,
     "keys": print_keys,
     "handling": print_handling,
     "thread": print_thread,

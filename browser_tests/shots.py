@@ -31,8 +31,8 @@ VIEWS = {
     "quilt": f"{HALF_SEWN}/blocks/quilt",
     "scraps": f"{HALF_SEWN}/blocks/scraps",
     "cut": f"{HALF_SEWN}/cut",
-    "shelf": "/shelf",
-    "settings": "/settings",
+    "records": "/records",
+    "hands": "/records/hands",
 }
 
 
@@ -49,7 +49,7 @@ def take(address: str, args: argparse.Namespace) -> None:
                 page.get_by_role("button", name=re.compile("^Plan the ")).click()
                 page.get_by_text("strips in").wait_for(timeout=30_000)
             page.evaluate("document.fonts.ready")
-            page.wait_for_timeout(350)
+            page.wait_for_timeout(900 if name == "hands" else 350)
             page.screenshot(path=args.out / f"{name}.png", full_page=args.whole)
             print(args.out / f"{name}.png")
 

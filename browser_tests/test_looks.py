@@ -41,6 +41,11 @@ VIEWS = {
     "diagnose, nothing measured": f"{JUST_PLANNED}/diagnose",
     "settings": "/settings",
     "shelf": "/shelf",
+    "records": "/records",
+    "hands": "/records/hands",
+    "will it come out": "/records/library",
+    "diagnoses kept": "/records/diagnoses",
+    "a lot measured": f"{JUST_PLANNED}/lot",
     "nowhere": "/nowhere",
 }
 _SIZES = ((1280, 800), (820, 1180), (390, 844))

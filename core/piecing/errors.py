@@ -42,7 +42,8 @@
     └── ReadingError
         ├── RowCountMissing         row_count_missing
         ├── StripTestIncomplete     strip_test_incomplete
-        └── ReadingMisplaced        reading_misplaced
+        ├── ReadingMisplaced        reading_misplaced
+        └── DayImpossible           day_impossible
 
 Each carries a stable ``code``, the ``field`` it is about (or ""), the offending values in ``data``,
 and a sentence a quilter understands: what happened, what is allowed, what to do.
@@ -63,6 +64,7 @@ __all__ = [
     "CountOutOfRange",
     "CutTooSmall",
     "CuttingError",
+    "DayImpossible",
     "HoldingNotUnderstood",
     "InexactLength",
     "LayoutIncomplete",
@@ -385,3 +387,9 @@ class ReadingMisplaced(ReadingError):
     """A reading of something that this block does not have, or has no longer."""
 
     code = "reading_misplaced"
+
+
+class DayImpossible(ReadingError):
+    """A day that is none, has not come, or is too long ago."""
+
+    code = "day_impossible"

@@ -50,6 +50,7 @@ INSTALLED_APPS = [
     "drf_spectacular",
     "csp",
     "workrooms",
+    "setups",
     "projects",
     "measuring",
     "planning",
@@ -59,6 +60,7 @@ INSTALLED_APPS = [
     "exchange",
     "diagnosis",
     "progress",
+    "records",
     "keeping",
     "demo",
 ]

@@ -54,6 +54,7 @@ urlpatterns = [
     path("api/", include("exchange.urls")),
     path("api/", include("diagnosis.urls")),
     path("api/", include("progress.urls")),
+    path("api/", include("records.urls")),
     path("api/", include("keeping.urls")),
     re_path(r"^api/.*$", unknown_address),
     re_path(r"^(?!assets/).*$", page),

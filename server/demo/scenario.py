@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-__all__ = ["PROJECTS", "SHELF", "DemoProject", "DemoReading"]
+__all__ = ["MACHINES", "PROJECTS", "SHELF", "DemoMachine", "DemoProject", "DemoReading", "DemoTest"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +71,27 @@ class DemoProject:
     stock: tuple[DemoCloth, ...] = ()
     work: tuple[DemoWork, ...] = ()
     archived: bool = False
+    machine: int = 1
+    """The place of the machine it is sewn with."""
+
+
+@dataclass(frozen=True, slots=True)
+class DemoTest:
+    """A seam test so many days ago: a strip test with its middle and whole, or raw edge to stitching."""
+
+    ago: int
+    read: str
+    whole: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class DemoMachine:
+    """A machine set up so many days ago; ``came_from`` is the place of the one before it in the list."""
+
+    ago: int
+    fields: dict[str, str | bool]
+    tests: tuple[DemoTest, ...]
+    came_from: int | None = None
 
 
 TAR = ("Tar", "#20262e", "dark")
@@ -101,6 +122,13 @@ _FINISHED = (
     DemoReading("stitch", "7/32"),
     DemoReading("strip_test", "1", {"whole": "3 1/2"}, "before the first seam"),
 )
+# One goose in three, the seam of the first sky at two places: from about the seventeenth on it runs 1/32 wider.
+_DRIFTING = tuple(
+    DemoReading("stitch", value, {"spot": "middle", "lot": "1", "nth": str(1 + 3 * n)})
+    for n, both in enumerate((("9/32", "1/4"), ("1/4", "9/32"), ("9/32", "9/32"), ("1/4", "9/32"), ("9/32", "1/4"), ("9/32", "9/32"),
+                              ("5/16", "5/16"), ("5/16", "9/32"), ("5/16", "11/32"), ("5/16", "5/16")))
+    for value in both
+)  # fmt: skip
 _IN_LANTERN = {"size_basis": "block", "block_finished": "21/2", "units_across": 3}
 
 # A seam 1/32 too wide and the half-square triangles trimmed 1/16 off the diagonal; nothing yet tells of the latter.
@@ -150,13 +178,14 @@ PROJECTS = (
         (DemoBlock("bollard", "16", 2),),
         {"columns": 1, "rows": 2},
         archived=True,
+        machine=2,
     ),
     DemoProject(
         "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002",
         "Wake, five rows",
         (SLACKWATER, FOG),
         (
-            DemoUnit("flying_goose", {"finished": "11/2", "height": "11/4", "count": 30}),
+            DemoUnit("flying_goose", {"finished": "11/2", "height": "11/4", "count": 30}, _DRIFTING),
             DemoUnit("rectangle", {"finished": "11/2", "height": "11/4", "part_fabrics": ["b"], "count": 10}),
         ),
         (DemoBlock("wake", "5 1/2", 5),),
@@ -192,6 +221,46 @@ PROJECTS = (
         (DemoWork("units", 0, 1, 4, 12), DemoWork("units", 1, 1, 0, 8), DemoWork("blocks", 0, 1)),
     ),
 )
+
+
+def _strips(*tests: tuple[int, str, str]) -> tuple[DemoTest, ...]:
+    return tuple(DemoTest(*t) for t in tests)
+
+
+# Seams of 0.262 before the needle was changed and of 0.282 after it, of 0.243 on the other machine; three strips of 1 1/2.
+MACHINES = (
+    DemoMachine(
+        95,
+        {"machine": "Galley machine", "foot": "quarter-inch", "plate": "single hole", "needle": "90", "thread": "cotton 50",
+         "stitch_length": "2.0", "guide": "1/4"},
+        (
+            *_strips((95, "31/32", "3 7/16"), (95, "31/32", "3 15/32"), (88, "15/16", "3 13/32"), (81, "31/32", "3 15/32"),
+                     (81, "15/16", "3 13/32"), (74, "31/32", "3 7/16"), (67, "31/32", "3 15/32"), (60, "31/32", "3 7/16"),
+                     (60, "31/32", "3 15/32"), (53, "1", "3 1/2"), (46, "1", "3 1/2")),
+            DemoTest(95, "1/4"), DemoTest(81, "1/4"), DemoTest(74, "1/4"), DemoTest(60, "1/4"), DemoTest(53, "1/4"),
+        ),
+    ),
+    DemoMachine(
+        40,
+        {"needle": "75"},
+        (
+            *_strips((40, "15/16", "3 13/32"), (40, "31/32", "3 13/32"), (33, "15/16", "3 11/32"), (33, "15/16", "3 3/8"),
+                     (26, "15/16", "3 13/32"), (19, "15/16", "3 13/32"), (19, "15/16", "3 11/32"), (12, "15/16", "3 13/32"),
+                     (5, "15/16", "3 3/8"), (5, "15/16", "3 11/32"), (2, "15/16", "3 3/8")),
+            DemoTest(40, "9/32"), DemoTest(33, "9/32"), DemoTest(19, "9/32"), DemoTest(12, "9/32"), DemoTest(5, "9/32"),
+        ),
+        came_from=0,
+    ),
+    DemoMachine(
+        90,
+        {"machine": "Wheelhouse machine", "foot": "open", "needle": "80", "thread": "cotton 50", "guide": "1/4", "starch": True},
+        (
+            *_strips((90, "1 1/32", "3 17/32"), (90, "1", "3 17/32"), (62, "1", "3 17/32"), (62, "1 1/32", "3 1/2"),
+                     (30, "1", "3 17/32")),
+            DemoTest(90, "7/32"), DemoTest(62, "7/32"), DemoTest(30, "1/4"),
+        ),
+    ),
+)  # fmt: skip
 
 SHELF = (
     {"cloth": "Rope", "kind": "fat_quarter", "across": "20", "across_most": "22", "along": "18", "count": "3"},

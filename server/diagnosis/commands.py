@@ -23,6 +23,7 @@ from piecing.errors import CountOutOfRange, PiecingError, UnknownChoice
 from piecing.lengths import Length
 from projects.commands import touch
 from projects.models import PlannedUnit
+from setups.selectors import in_use
 from workrooms.once import change
 
 from .models import SavedDiagnosis
@@ -64,6 +65,7 @@ def put_reading(subject: Subject, key: UUID, changes: Mapping[str, Any], seen: M
     if row is None:
         order = (held.aggregate(last=Max("order"))["last"] or 0) + 1
         row = ReadingRow(pk=key, project=subject.project, block=subject.block, unit=subject.unit, order=order)
+        _by_machine(subject, row)
     lands = str(changes.get("lands", ""))
     try:
         fields = {k: v for k, v in changes.items() if k != "lands"}
@@ -110,6 +112,14 @@ def settle(subject: Subject, row: ReadingRow, lands: str, *, anew: bool = True) 
     row.mark = ""
     found = subject.scene.checked(reading_of(row))
     row.mark, row.batch = found.mark, found.batch
+    row.wanted = subject.scene.wanted(found)
+
+
+def _by_machine(subject: Subject, row: ReadingRow) -> None:
+    """What the machine is set up like as it is read."""
+    now = in_use(subject.project.workroom)
+    if now is not None:
+        row.set_up, row.guide = now, now.guide
 
 
 def _sign(kind: ReadingKind, lands: str) -> int:

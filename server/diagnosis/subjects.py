@@ -15,7 +15,7 @@ from measuring.selectors import pool_of, record_for
 from measuring.translate import reading_of
 from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
 from piecing.diagnosis import OPEN_FOLD, BlockModel, Inference, block_geometry, infer, model_of, prior_of
-from piecing.diagnosis.readings import PLAIN, RawSizes, Reading, equation_of, loosened, marked, raw_sizes
+from piecing.diagnosis.readings import PLAIN, RawSizes, Reading, ReadingKind, equation_of, loosened, marked, raw_sizes
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Style
 from piecing.messages import Message
@@ -30,6 +30,14 @@ from workrooms.models import Workroom
 
 __all__ = ["Pool", "Scene", "Subject", "row_scene", "subject_of"]
 
+_HABITS = (
+    ReadingKind.CUT,
+    ReadingKind.WIDTH,
+    ReadingKind.HEIGHT,
+    ReadingKind.RAW_WIDTH,
+    ReadingKind.RAW_HEIGHT,
+    ReadingKind.STITCH,
+)
 _ROW = 3
 """Units in the row that a kind of unit is diagnosed in when the project does not say how many lie side by side."""
 
@@ -55,6 +63,12 @@ class Scene:
             return reading
         equation_of(reading, self.model, self.resolution, self.raw)
         return marked(reading, self.model)
+
+    def wanted(self, reading: Reading) -> Length | None:
+        """What it should read, for a reading that speaks of how one cuts, sews or trims; None for the others."""
+        if reading.kind not in _HABITS:
+            return None
+        return Length.near(equation_of(reading, self.model, self.resolution, self.raw).nominal)
 
     def inferred(self, readings: Sequence[Reading]) -> Inference:
         prior = prior_of(self.model, stitch=self.stitch, fold=self.fold, record=self.record)

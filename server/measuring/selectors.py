@@ -2,25 +2,49 @@
 
 from __future__ import annotations
 
-from django.db.models import QuerySet
+from collections.abc import Sequence
+from contextlib import suppress
+from dataclasses import dataclass, replace
+from datetime import date
+from math import hypot, sqrt
+from uuid import UUID
+
+from django.db.models import Q, QuerySet
+from django.utils import timezone
 
 from api.problems import Refused
-from piecing.diagnosis.readings import Reading, ReadingKind
-from piecing.diagnosis.record import record_of
+from piecing.diagnosis.habits import FEWEST, Figure, Habit, Off, figure_of
+from piecing.diagnosis.readings import CUT_SCATTER, HAND_NOISE, Reading, ReadingKind, moved
+from piecing.diagnosis.record import aged, record_of
 from piecing.errors import PiecingError
 from piecing.lengths import Length
 from piecing.planning.plan import plan
 from piecing.planning.room import QuilterRecord
 from piecing.planning.schools import School
 from piecing.planning.unit_plan import UnitPlan
+from piecing.records import days_between
 from projects.models import PlannedUnit, Project
 from projects.translate import choices_of, style_of
+from setups.models import SetUp
+from setups.selectors import days_out, in_use
 from workrooms.models import Workroom
 
 from .models import ReadingRow
 from .translate import reading_of
 
-__all__ = ["NEWEST_SEAMS", "plan_of", "pool_of", "record_for"]
+__all__ = [
+    "NEWEST_SEAMS",
+    "DatedOff",
+    "cutting_of",
+    "day_of",
+    "offs_of",
+    "plan_of",
+    "pool_of",
+    "reading_noise",
+    "record_for",
+    "seam_readings",
+    "seams_of",
+]
 
 NEWEST_SEAMS = 200
 """Seam readings behind a record: older ones are of other needles and other days."""
@@ -31,20 +55,126 @@ def pool_of(project: Project) -> QuerySet[ReadingRow]:
     return project.readings.filter(deleted_at=None)
 
 
-def record_for(room: Workroom, allowance: Length, *, but: Project | None = None) -> QuilterRecord | None:
-    """The quilter's own seam, from every seam reading and strip test taken at this allowance, wherever; ``but`` in a project
-    whose readings are weighed by themselves. One query."""
-    rows = ReadingRow.objects.filter(
-        project__workroom=room,
-        project__deleted_at=None,
-        project__seam_allowance=str(allowance.rational),
-        deleted_at=None,
-        kind__in=[ReadingKind.STITCH.value, ReadingKind.STRIP_TEST.value],
-    ).order_by("-taken_at", "-order")
+def seams_of(room: Workroom, allowance: Length, *, but: Project | None = None) -> list[ReadingRow]:
+    """The newest seam readings and strip tests taken at this allowance, wherever, the oldest first, without those of days left
+    out; ``but`` in a project whose readings are weighed by themselves. Two queries."""
+    of_projects = Q(project__workroom=room, project__deleted_at=None, project__seam_allowance=str(allowance.rational))
+    of_tests = Q(test_of__workroom=room, test_of__deleted_at=None)
+    rows = (
+        ReadingRow.objects.filter(deleted_at=None, kind__in=_SEAMS)
+        .filter(of_projects | of_tests if allowance == room.seam_allowance else of_projects)
+        .select_related("set_up", "test_of")
+        .order_by("-taken_at", "-order")
+    )
     if but is not None:
         rows = rows.exclude(project=but)
-    readings: list[Reading] = [reading_of(r) for r in reversed(rows[:NEWEST_SEAMS])]
-    return record_of(allowance, readings) if readings else None
+    out = days_out(room)
+    return [r for r in reversed(rows[:NEWEST_SEAMS]) if day_of(r) not in out]
+
+
+def day_of(row: ReadingRow) -> date:
+    """The day it was read on: as it is written down, else the day it was typed."""
+    with suppress(ValueError):
+        return date.fromisoformat(row.day)
+    return timezone.localtime(row.taken_at).date()
+
+
+def seam_readings(rows: Sequence[ReadingRow], now: SetUp | None) -> list[Reading]:
+    """Core readings of rows, each with its day, how far apart that lies from today and the machine as it is set up ``now``, and
+    moved by as much as the guide was moved since."""
+    today = timezone.localdate()
+    found = []
+    for row in rows:
+        day = day_of(row)
+        same = now is None or row.set_up_id in (None, now.pk)
+        machine = same or row.set_up is None or (now is not None and row.set_up.machine == now.machine)
+        apart = aged(days_between(day, today), same_set_up=same, same_machine=machine)
+        reading = replace(reading_of(row), day=day.isoformat(), apart=round(apart, 5))
+        if machine and now is not None and now.guide is not None and row.guide is not None:
+            reading = moved(reading, now.guide - row.guide)
+        found.append(reading)
+    return found
+
+
+def record_for(room: Workroom, allowance: Length, *, but: Project | None = None) -> QuilterRecord | None:
+    """The quilter's own seam and cutting, as the machine is set up now; of a project whose readings are weighed by themselves, as it
+    was set up when the newest of them was taken. Five queries."""
+    rows = seams_of(room, allowance, but=but)
+    if not rows:
+        return None
+    readings = seam_readings(rows, _sewn_with(but) or in_use(room))
+    cutting = cutting_of(room)
+    known = cutting is not None and cutting.worth >= FEWEST
+    # Cloth is cut by it: of what the readings leave open the unsteadier end.
+    sd = max(cutting.spread_high, FINEST_CUTTING) if cutting is not None and known else CUT_SCATTER
+    return record_of(allowance, readings, cut_sd=sd)
+
+
+def _sewn_with(project: Project | None) -> SetUp | None:
+    if project is None:
+        return None
+    newest = project.readings.filter(deleted_at=None, set_up__deleted_at=None, set_up__isnull=False)
+    row = newest.select_related("set_up").order_by("-order").first()
+    return row.set_up if row is not None else None
+
+
+def cutting_of(room: Workroom) -> Figure | None:
+    """How pieces were cut beside what was wanted, from cut pieces and from the strips of strip tests."""
+    return figure_of(
+        [Off(o.off, o.age) for o in offs_of(room, Habit.CUTTING)],
+        noise=reading_noise(room.reading_step),
+        assumed=CUT_SCATTER,
+    )
+
+
+_SEAMS = [ReadingKind.STITCH.value, ReadingKind.STRIP_TEST.value]
+_OF_HABIT = {
+    Habit.CUTTING: [ReadingKind.CUT.value, ReadingKind.STRIP_TEST.value],
+    Habit.TRIMMING: [ReadingKind.WIDTH.value, ReadingKind.HEIGHT.value],
+}
+
+
+@dataclass(frozen=True, slots=True)
+class DatedOff:
+    """How far off what was wanted a reading lay, inches, on which day and how many days ago, by which set-up."""
+
+    off: float
+    day: date
+    age: int
+    set_up: UUID | None
+
+
+def offs_of(room: Workroom, habit: Habit) -> list[DatedOff]:
+    """Newest readings of cutting or trimming that know what was wanted, oldest first, without days left out. Two queries."""
+    out, today = days_out(room), timezone.localdate()
+    rows = (
+        ReadingRow.objects.filter(deleted_at=None, kind__in=_OF_HABIT[habit], wanted__isnull=False)
+        .filter(
+            Q(project__workroom=room, project__deleted_at=None) | Q(test_of__workroom=room, test_of__deleted_at=None)
+        )
+        .order_by("-taken_at", "-order")[:NEWEST_SEAMS]
+    )
+    found = []
+    for row in reversed(rows):
+        day = day_of(row)
+        if day in out or row.wanted is None or row.value is None:
+            continue
+        read = row.whole - row.value * 2 if row.whole is not None else row.value
+        off = float(read - row.wanted)
+        if abs(off) < _SLIP:
+            found.append(DatedOff(off, day, days_between(day, today), row.set_up_id))
+    return found
+
+
+_SLIP = 0.25
+"""Inches: a reading further off is a slip of the pen or another piece, no habit."""
+FINEST_CUTTING = 1 / 256
+"""Inches: nobody's cuts scatter less, whatever few readings say."""
+
+
+def reading_noise(step: Length) -> float:
+    """Standard deviation that one reading adds, inches: the mark chosen, and laying the ruler."""
+    return hypot(float(step) / sqrt(12), HAND_NOISE)
 
 
 def plan_of(unit: PlannedUnit) -> UnitPlan:

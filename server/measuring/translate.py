@@ -62,6 +62,15 @@ def _count(value: Any) -> int:
     return int(text)
 
 
+def _place(value: Any) -> int:
+    text = "" if value is None else str(value).strip()
+    if not text:
+        return 0
+    if not re.fullmatch(r"[0-9]{1,4}", text):
+        raise CountOutOfRange("The number of a lot, or of a unit in it, is a whole number, such as 4.", given=text[:20])
+    return int(text)
+
+
 def _flag(value: Any) -> bool:
     return str(value).lower() in ("true", "1", "yes")
 
@@ -87,6 +96,8 @@ def reading_readers(measure: Measure) -> dict[str, Reader]:
         "spot": one_of_reader(_SPOTS, "spot on a seam"),
         "feature": note_reader(160),
         "day": Reader(_day),
+        "lot": Reader(_place),
+        "nth": Reader(_place),
         "confirmed": Reader(_flag),
         "note": note_reader(200),
     }

@@ -242,13 +242,14 @@ class _Work:
         steady += small @ small.T
         pieces = [self.readings[n].piece or (str(n),) for n in self.used]
         days = [self.readings[n].day for n in self.used]
+        apart = [self.readings[n].apart for n in self.used]
         seam = self.of_causes[:, [p.cause for p in parameters_of(self.model)].index(Cause.SEAM)]
         for a in range(self.count):
             for b in range(self.count):
                 if pieces[a] == pieces[b]:
                     steady[a, b] += sqrt(self.some[a].mark * self.some[b].mark)
                 if days[a] == days[b] and len(set(days)) > 1:
-                    steady[a, b] += DAY**2 * seam[a] * seam[b]
+                    steady[a, b] += (DAY**2 + apart[a] * apart[b]) * seam[a] * seam[b]
         return np.asarray(steady)
 
     def _base(self, hands: Steadiness) -> Vector:
@@ -365,7 +366,7 @@ class _Work:
         bases = {h: self._base(HANDS[h]) for h in {0, *kinds}}
         first = search(self.residual, bases[0], self.candidates)
         begin = [of for of, _ in first.ranked(3)]
-        best = max(first.score.values()) + log(HANDS[0].often)
+        best = max(first.score.values()) + log(self.prior.hands[0])
         scored: list[tuple[float, int, int, frozenset[int]]] = []
         for h in kinds:
             found: Weighed = first
@@ -396,7 +397,7 @@ class _Work:
         for n, h in enumerate(HANDS):
             shown = tuple(f if t else 1.0 for f, t in zip(h.factors, touched, strict=True))
             first = found.setdefault(shown, n)
-            often[first] = often.get(first, 0.0) + h.often
+            often[first] = often.get(first, 0.0) + self.prior.hands[n]
         return often
 
     def _variances(self, s: _Set) -> tuple[Vector, dict[Parameter, float]]:
@@ -607,7 +608,7 @@ class _Work:
 
     def _hands(self, sets: Sequence[_Set]) -> tuple[tuple[Steadiness, float], ...]:
         if not sets:
-            return tuple((h, h.often) for h in HANDS)
+            return tuple(zip(HANDS, self.prior.hands, strict=True))
         found = {h: sum(s.weight for s in sets if s.hands == h) for h in {s.hands for s in sets}}
         return tuple((HANDS[h], w) for h, w in sorted(found.items(), key=lambda x: -x[1]))
 

@@ -18,6 +18,7 @@ from .model import BlockModel, Vector
 from .readings import Reading, ReadingKind
 
 __all__ = [
+    "FEWEST",
     "HANDS",
     "ONE_SEAM",
     "ONE_UNIT",
@@ -66,6 +67,9 @@ RULER = 1 / 135
 DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""
 _SET_UP = 1 / 150
+_OFF_DAY = 0.2
+FEWEST = 4
+"""Seams and strip tests behind a record: nothing is promised from fewer."""
 _FOLD_MEASURED = 1 / 160
 _WAVY, _BOWED = 0.3, 0.12
 
@@ -103,7 +107,8 @@ HANDS = (
 class Prior:
     """Of each common cause, in its order: ``mean``, ``small`` and ``large`` standard deviations in inches, ``shift`` what
     is added to the mean when it is large, ``odds`` (a
-    logarithm) that it is large; ``paid`` is the fold that the planned stitching distance pays for."""
+    logarithm) that it is large; ``paid`` is the fold that the planned stitching distance pays for. ``hands`` says how likely each
+    kind of hands is, in the order of ``HANDS``."""
 
     mean: Vector
     small: Vector
@@ -112,6 +117,7 @@ class Prior:
     odds: Vector
     offset: float
     paid: float
+    hands: tuple[float, ...] = tuple(h.often for h in HANDS)
 
 
 def prior_of(
@@ -135,12 +141,17 @@ def prior_of(
         mean[folded], small[folded] = float(fold), _FOLD_MEASURED
     offset = float(stitch - model.allowance) if stitch is not None else 0.0
     mean[seam] = offset
-    if record is not None and record.readings >= 3:
+    hands = tuple(h.often for h in HANDS)
+    if record is not None and record.readings >= FEWEST:
         mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
-        small[seam] = sqrt(record.take_up_sd**2 / record.readings + _SET_UP**2)
+        known = record.mean_sd or record.take_up_sd / sqrt(record.readings)
+        small[seam] = sqrt(known**2 + _SET_UP**2)
+        if record.hands:
+            # Hands may have an off day: what her record says of them is held to four parts in five.
+            hands = tuple(_OFF_DAY * h.often + (1 - _OFF_DAY) * w for h, w in zip(HANDS, record.hands, strict=True))
     large = np.maximum(np.array([h.large for h in held]), small)
     shift = np.array([h.mean for h in held])
-    return Prior(mean, small, large, shift, np.log(often / (1 - often)), offset, max(0.0, -2 * offset))
+    return Prior(mean, small, large, shift, np.log(often / (1 - often)), offset, max(0.0, -2 * offset), hands)
 
 
 def after_seeing(model: BlockModel, prior: Prior, readings: Sequence[Reading]) -> Prior:

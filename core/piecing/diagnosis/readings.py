@@ -37,6 +37,7 @@ __all__ = [
     "kinds_offered",
     "loosened",
     "marked",
+    "moved",
     "raw_sizes",
 ]
 
@@ -222,7 +223,8 @@ class Reading:
     for a diagonal's miss; ``seam`` and ``spot`` (start, middle, end) for the stitching; ``feature`` (a key of the model) for
     what is joined; ``count`` for a row of so many units of a batch, wherever it lies. ``mark`` says what lay there when it was taken: where that has changed, the reading is of something that
     is no longer in the block. ``confirmed`` says that it was read again and is right. ``day`` tells apart seams sewn on
-    different days.
+    different days, and ``apart`` says how far, in inches, the mean seam of that day may lie from today's for being long ago or of
+    another set-up.
 
     Raises ``SizeOutOfRange`` or ``StripTestIncomplete``.
     """
@@ -241,6 +243,7 @@ class Reading:
     mark: str = ""
     confirmed: bool = False
     key: str = ""
+    apart: float = 0.0
 
     def __post_init__(self) -> None:
         if self.kind in PLAIN:
@@ -370,6 +373,18 @@ def _mark(reading: Reading, model: BlockModel) -> str:
     if reading.batch and places.batch(reading.batch) is None:
         raise ReadingMisplaced("This block has no such units. Pick one on the drawing, or its kind.", field="batch")
     return ""
+
+
+def moved(reading: Reading, by: Length) -> Reading:
+    """What a seam reading or strip test would have been with the guide moved ``by`` so much away from the needle: the stitching moves
+    as much; the middle strip of a test loses two seams of it, the whole four. One that is moved to nothing stays as it was."""
+    if reading.value is None or by == ZERO:
+        return reading
+    if reading.kind is ReadingKind.STRIP_TEST and reading.whole is not None:
+        value, whole = reading.value - by * 2, reading.whole - by * 4
+        return replace(reading, value=value, whole=whole) if min(value, whole) > ZERO else reading
+    value = reading.value + by
+    return replace(reading, value=value) if reading.kind is ReadingKind.STITCH and value > ZERO else reading
 
 
 def equation_of(

@@ -6,9 +6,10 @@ Source: docs/theory, section 14.12.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
-from math import pi, sqrt
+from math import hypot, pi, sqrt
 
 import numpy as np
 from scipy.special import ndtri
@@ -17,37 +18,125 @@ from ..blocks.pattern import Pattern, Place, UnitPlacement, laid
 from ..lengths import Length, inches
 from ..planning.room import WANTED_SHARE, QuilterRecord
 from .causes import SCATTER, Source
+from .habits import HALF_LIFE, Figure, Habit
 from .inference import Inference, infer
-from .model import BlockModel, model_of
+from .model import BlockModel, Vector, model_of
 from .places import block_geometry
+from .priors import FEWEST, HANDS
 from .readings import CUT_SCATTER, Reading, ReadingKind
 
-__all__ = ["FEWEST", "record_of", "spread_at_worse_end"]
+__all__ = ["FEWEST", "SeamHands", "aged", "record_of", "seam_hands", "spread_at_worse_end"]
 
-FEWEST = 3
-"""Seams and strip tests behind a record."""
+_WANDERS = 1 / 100
+"""Inches: how far a quilter's mean seam wanders in ``HALF_LIFE`` days by itself; further by the root of the time."""
+_NEW_SET_UP, _OTHER_MACHINE = 1 / 150, 1 / 64
+"""Inches: how far it moves with another needle, foot or thread; and on another machine."""
+
+
+@dataclass(frozen=True)
+class SeamHands:
+    """What the readings of her seams say, in inches beyond the allowance: the record that cloth is cut by, and the mean and the
+    spread of each habit."""
+
+    record: QuilterRecord
+    figures: dict[Habit, Figure]
+
+
+def aged(age: float, *, same_set_up: bool = True, same_machine: bool = True) -> float:
+    """How far, in inches, the mean seam of a day so many days ago may lie from today's."""
+    set_up = 0.0 if same_set_up else _NEW_SET_UP if same_machine else _OTHER_MACHINE
+    return hypot(_WANDERS * sqrt(max(0.0, age) / HALF_LIFE), set_up)
 
 
 def record_of(
-    allowance: Length, readings: Sequence[Reading], resolution: Length = inches("1/32")
+    allowance: Length,
+    readings: Sequence[Reading],
+    resolution: Length = inches("1/32"),
+    cut_sd: float = CUT_SCATTER,
 ) -> QuilterRecord | None:
     """Mean and spread of the take-up, inches, from seam readings and strip tests taken at one seam allowance.
 
-    None with fewer than three of them. The spread is that of one seam to the next, of its ends, and of what is not known of
-    the mean: a unit is trimmed where its seam is at its worst. Which block they were read on plays no part.
+    None with fewer than four of them. The spread is that of one seam to the next, of its ends, and of what is not known of
+    the mean: a unit is trimmed where its seam is at its worst. Which block they were read on plays no part. ``cut_sd`` is the
+    spread of her cutting, where that is known.
     """
+    found = seam_hands(allowance, readings, resolution)
+    return None if found is None else replace(found.record, cut_sd=cut_sd)
+
+
+def seam_hands(allowance: Length, readings: Sequence[Reading], resolution: Length = inches("1/32")) -> SeamHands | None:
+    """The same, with the mean and spread of her seam, her fold, and what her seams do at their start and end."""
     kinds = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
-    some = [Reading(r.kind, r.value, spot=r.spot, whole=r.whole, day=r.day) for r in readings if r.kind in kinds]
-    return _record(allowance, tuple(some), resolution) if len(some) >= FEWEST else None
+    some = [
+        Reading(r.kind, r.value, spot=r.spot, whole=r.whole, day=r.day, apart=r.apart)
+        for r in readings
+        if r.kind in kinds
+    ]
+    return _seam_hands(allowance, tuple(some), resolution) if len(some) >= FEWEST else None
 
 
 @lru_cache(maxsize=32)
-def _record(allowance: Length, some: tuple[Reading, ...], resolution: Length) -> QuilterRecord:
+def _seam_hands(allowance: Length, some: tuple[Reading, ...], resolution: Length) -> SeamHands:
     found = infer(_any_seam(allowance), some, resolution=resolution)
     taken = found.draws[:, 0] + found.draws[:, 3] / 2
-    seams = float(np.var(taken)) + (SCATTER["mean"] * _unsteady(found, Source.SEAMS)) ** 2
-    spread = spread_at_worse_end(seams, SCATTER["end"] * _unsteady(found, Source.ALONG))
-    return QuilterRecord(float(allowance) + float(taken.mean()), spread, CUT_SCATTER, len(some))
+    seams = SCATTER["mean"] * _unsteady(found, Source.SEAMS)
+    along = SCATTER["end"] * _unsteady(found, Source.ALONG)
+    spread = spread_at_worse_end(float(np.var(taken)) + seams**2, along)
+    record = QuilterRecord(
+        float(allowance) + float(taken.mean()),
+        spread,
+        CUT_SCATTER,
+        len(some),
+        mean_sd=float(taken.std()),
+        hands=_kinds(found),
+    )
+    worth = sum(1 / (1 + (r.apart / _WANDERS) ** 2) for r in some)
+
+    def figure(draws: Vector, name: str, source: Source, count: float) -> Figure:
+        low, high = np.quantile(draws, (0.05, 0.95))
+        least, most = (SCATTER[name] * f for f in _reach(found, source))
+        middle = SCATTER[name] * _unsteady(found, source)
+        return Figure(
+            float(draws.mean()), float(low), float(high), middle, least, most, len(some), count, SCATTER[name]
+        )
+
+    ends = [sum(1.0 for r in some if r.spot == spot) for spot in ("start", "end")]
+    both = len({r.kind for r in some}) == 2
+    figures = {Habit.SEAM: figure(taken, "mean", Source.SEAMS, worth)}
+    if both:
+        figures[Habit.FOLD] = figure(found.draws[:, 3], "fold", Source.SEAMS, worth / 2)
+    for n, habit in enumerate((Habit.START, Habit.END)):
+        if ends[n]:
+            figures[habit] = figure(found.draws[:, 1 + n], "end", Source.ALONG, ends[n])
+    return SeamHands(record, figures)
+
+
+def _kinds(found: Inference) -> tuple[float, ...]:
+    """How likely each kind of hands is. Kinds that these readings cannot tell apart keep their own shares."""
+    shown = (Source.SEAMS, Source.ALONG)
+    weighed: dict[tuple[float, ...], float] = {}
+    often: dict[tuple[float, ...], float] = {}
+    for hands in HANDS:
+        key = tuple(hands.of(s) for s in shown)
+        often[key] = often.get(key, 0.0) + hands.often
+    for hands, weight in found.hands:
+        key = tuple(hands.of(s) for s in shown)
+        weighed[key] = weighed.get(key, 0.0) + weight
+    return tuple(h.often / often[key] * weighed.get(key, 0.0) for h in HANDS for key in [tuple(h.of(s) for s in shown)])
+
+
+def _reach(found: Inference, source: Source) -> tuple[float, float]:
+    """Between which factors of steady hands' spread these lie, nine times in ten."""
+    ranked = sorted((hands.of(source), weight) for hands, weight in found.hands)
+    total, low, high, before = sum(w for _, w in ranked), ranked[0][0], ranked[-1][0], 0.0
+    for factor, weight in ranked:
+        before += weight / total
+        if before <= 0.05:
+            low = factor
+        if before >= 0.95:
+            high = factor
+            break
+    return low, high
 
 
 def _unsteady(found: Inference, source: Source) -> float:

@@ -34,12 +34,16 @@ _WEIGHTS = _RAW_WEIGHTS / np.sqrt(2 * np.pi)
 
 @dataclass(frozen=True, slots=True)
 class QuilterRecord:
-    """A quilter's own seam and cutting, in inches: mean and spread of take-up, spread of cut size."""
+    """A quilter's own seam and cutting, in inches: mean and spread of take-up, spread of cut size. ``mean_sd`` is what is not known of
+    the mean (0: the spread of so many readings), ``hands`` how likely each kind of hands is by them, where the diagnosis tells kinds
+    of hands apart."""
 
     take_up_mean: float
     take_up_sd: float
     cut_sd: float
     readings: int
+    mean_sd: float = 0.0
+    hands: tuple[float, ...] = ()
 
 
 def room_share(

@@ -63,7 +63,7 @@ def record_cuts(method: Method, spec: UnitSpec, allowance: Length, record: Quilt
     """The smallest ruler-friendly sizes at which at least 99 in 100 units have room on all four sides."""
     if record is None:
         raise RecordsTooFew(
-            "There are not enough readings of your own seam yet. Measure three seams on the back, or sew a strip test.",
+            "There are not enough readings of your own seam yet. Measure seams on the back or sew strip tests: four of them, and twelve for sureness.",
             field="school",
         )
     margin = record_margin(method, spec, allowance, record, step)

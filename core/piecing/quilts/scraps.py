@@ -191,7 +191,7 @@ def arranged(
     fixed = dict(fixed or {})
     if sets and places:
         return _in_sets(places, pairs, stock, fixed, order, seed)
-    return _arranged(places, pairs, stock, fixed, order, seed, _OF_UNITS)
+    return _arranged(places, pairs, stock, fixed, order, seed, sets=False)
 
 
 def _arranged(
@@ -201,9 +201,10 @@ def _arranged(
     fixed: Mapping[int, str],
     order: int,
     seed: int,
-    words: _Words,
+    *,
+    sets: bool,
 ) -> Arrangement:
-    _enough(places, stock, fixed, words)
+    _enough(places, stock, fixed, sets=sets)
     beside: list[set[int]] = [set() for _ in places]
     for a, b in pairs:
         beside[a].add(b)
@@ -278,7 +279,7 @@ def _in_sets(
     ]
     between = tuple(sorted({(min(of[a], of[b]), max(of[a], of[b])) for a, b in pairs if of[a] != of[b]}))
     whole = [ScrapStock(s.fabric, s.count // size, s.darkness) for s in stock]
-    found = _arranged(blocks, between, whole, pinned, order, seed, _OF_BLOCKS)
+    found = _arranged(blocks, between, whole, pinned, order, seed, sets=True)
     fabrics = tuple(found.fabrics[of[n]] for n in range(len(places)))
     near = tuple((a, b) for a, b in pairs if of[a] != of[b] and alike(fabrics[a], fabrics[b]))
     return Arrangement(fabrics, near, found.optimal, found.said)
@@ -295,51 +296,46 @@ def _first_apart(tries: Iterable[Sequence[str]], pairs: Sequence[tuple[int, int]
     return best
 
 
-@dataclass(frozen=True, slots=True)
-class _Words:
-    """What refusals say of units laid singly, and of blocks that are each of one scrap."""
-
-    nothing: str
-    short: str
-    none_of_it: str
-    too_many_fixed: str
-
-
-_OF_UNITS = _Words(
-    "Type how many units of each fabric there may be: {places, plural, one {one place asks} other {# places ask}} for as many.",
-    "The layout has {places, plural, one {one place} other {# places}} and there {total, plural, one {is one unit} other {are # "
+# What refusals say of blocks that are each of one scrap (True), and of units laid singly.
+_NOTHING = {
+    True: "Type what there is for the blocks: {places, plural, one {one block asks for a set} other {# blocks ask for a set each}}.",
+    False: "Type how many units of each fabric there may be: {places, plural, one {one place asks} other {# places ask}} for as many.",
+}
+_SHORT = {
+    True: "The quilt has {places, plural, one {one block} other {# blocks}} and there {total, plural, =0 {is no whole set} one {is a "
+    "set for one} other {are sets for #}}: {short, plural, one {one more is} other {# more are}} needed.",
+    False: "The layout has {places, plural, one {one place} other {# places}} and there {total, plural, one {is one unit} other {are # "
     "units}}: {short, plural, one {one more is} other {# more are}} needed.",
-    "A fixed place asks for fabric {fabric}, of which there is none.",
-    "{wanted, plural, one {One fixed place asks} other {# fixed places ask}} for fabric {fabric}, and there {count, plural, one "
+}
+_NONE_OF_IT = {
+    True: "A fixed block asks for {fabric}, of which there is none.",
+    False: "A fixed place asks for fabric {fabric}, of which there is none.",
+}
+_TOO_MANY_FIXED = {
+    True: "{wanted, plural, one {One fixed block asks} other {# fixed blocks ask}} for {fabric}, and there {count, plural, =0 {is no "
+    "whole set} one {is a set for one block} other {are sets for # blocks}} of it.",
+    False: "{wanted, plural, one {One fixed place asks} other {# fixed places ask}} for fabric {fabric}, and there {count, plural, one "
     "{is one unit} other {are # units}} of it.",
-)
-_OF_BLOCKS = _Words(
-    "Type what there is for the blocks: {places, plural, one {one block asks for a set} other {# blocks ask for a set each}}.",
-    "The quilt has {places, plural, one {one block} other {# blocks}} and there {total, plural, =0 {is no whole set} one {is a set "
-    "for one} other {are sets for #}}: {short, plural, one {one more is} other {# more are}} needed.",
-    "A fixed block asks for {fabric}, of which there is none.",
-    "{wanted, plural, one {One fixed block asks} other {# fixed blocks ask}} for {fabric}, and there {count, plural, =0 {is no whole "
-    "set} one {is a set for one block} other {are sets for # blocks}} of it.",
-)
+}
 
 
-def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Mapping[int, str], words: _Words) -> None:
+def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Mapping[int, str], *, sets: bool) -> None:
     if any(s.count < 0 for s in stock):
         raise ScrapsImpossible("Counts are zero or more.", field="stock")
     total = sum(s.count for s in stock)
-    if not stock or (not total and words is _OF_UNITS):
-        raise ScrapsImpossible(words.nothing, field="stock", places=len(places))
+    if not stock or (not total and not sets):
+        raise ScrapsImpossible(_NOTHING[sets], field="stock", places=len(places))
     if total < len(places):
-        raise ScrapsImpossible(words.short, field="stock", places=len(places), total=total, short=len(places) - total)
+        raise ScrapsImpossible(_SHORT[sets], field="stock", places=len(places), total=total, short=len(places) - total)
     have = {s.fabric: s.count for s in stock}
     for n, fabric in fixed.items():
         if fabric not in have or not 0 <= n < len(places):
-            raise ScrapsImpossible(words.none_of_it, field="fixed", fabric=_named(fabric))
+            raise ScrapsImpossible(_NONE_OF_IT[sets], field="fixed", fabric=_named(fabric))
     for fabric, count in have.items():
         wanted = sum(1 for f in fixed.values() if f == fabric)
         if wanted > count:
             raise ScrapsImpossible(
-                words.too_many_fixed, field="fixed", wanted=wanted, fabric=_named(fabric), count=count
+                _TOO_MANY_FIXED[sets], field="fixed", wanted=wanted, fabric=_named(fabric), count=count
             )
 
 

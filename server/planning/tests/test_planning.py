@@ -88,7 +88,7 @@ class PlanTest(PlanCase):
     def test_ones_own_seam_tells_how_many_can_be_trimmed(self) -> None:
         unit = self.new_project()["units"][0]["id"]
         self.assertIsNone(self.plan()["plan"]["room_percent"])
-        for value in ("9/32", "9/32", "1/4"):
+        for value in ("9/32", "9/32", "1/4", "9/32"):
             self.take_down(unit, "stitch", value)
         answer = self.plan()
         self.assertTrue(0 < answer["plan"]["room_percent"] <= 100)
@@ -214,7 +214,7 @@ class TrimTest(PlanCase):
     def test_your_records_reach_the_trim_screen(self) -> None:
         self.change(f"units/{self.unit}", {"school": "records"})
         self.assertEqual(self.ask("get", f"units/{self.unit}/trim", expect=422)["code"], "records_too_few")
-        for _ in range(3):
+        for _ in range(4):
             other = self.new_project()["units"][0]["id"]
             self.take_down(other, "stitch", "1/4")
         self.ask("get", f"units/{self.unit}/trim")

@@ -26,6 +26,7 @@ const route = useRoute()
             <SavedNote />
             <RouterLink to="/">Projects</RouterLink>
             <RouterLink to="/shelf">Shelf</RouterLink>
+            <RouterLink to="/records">Records</RouterLink>
             <RouterLink to="/wrong">What is wrong?</RouterLink>
             <RouterLink to="/settings">Settings</RouterLink>
           </nav>

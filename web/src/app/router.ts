@@ -45,6 +45,16 @@ function page(
   return { path, name, component, meta: { title, layingOut: true } } as RouteRecordRaw
 }
 
+function recordsPage(
+  path: string,
+  name: string,
+  title: string,
+  which: (m: typeof import('@/features/records')) => unknown,
+): RouteRecordRaw {
+  const component = (() => import('@/features/records').then(which)) as RouteRecordRaw['component']
+  return { path, name, component, meta: { title } } as RouteRecordRaw
+}
+
 /** Every screen has an address, so that reloading keeps the place. */
 export const router = createRouter({
   history: createWebHistory(),
@@ -70,11 +80,17 @@ export const router = createRouter({
         },
         // Without a unit in the address the room goes on to the first one.
         {
-          path: ':stage(plan|compare|sew|press|trim|measure|diagnose)',
+          path: ':stage(plan|compare|sew|press|trim|measure|diagnose|lot)',
           name: 'project',
           component: UnitChooser,
         },
         ...stages,
+        {
+          path: 'units/:unit/lot',
+          name: 'lot',
+          component: () => import('@/features/records').then((m) => m.LotPage),
+          meta: { title: 'A lot, measured' },
+        },
         {
           path: 'cut',
           name: 'cut',
@@ -156,6 +172,16 @@ export const router = createRouter({
       name: 'shelf',
       component: () => import('@/features/shelf').then((m) => m.ShelfPage),
       meta: { title: 'Shelf' },
+    },
+    {
+      path: '/records',
+      component: () => import('@/features/records').then((m) => m.RecordsRoom),
+      children: [
+        recordsPage('', 'records', 'Machine and seam', (m) => m.MachinePage),
+        recordsPage('hands', 'hands', 'Hands', (m) => m.HandsPage),
+        recordsPage('library', 'foretold', 'Will it come out?', (m) => m.LibraryPage),
+        recordsPage('diagnoses', 'kept-diagnoses', 'Diagnoses kept', (m) => m.DiagnosesPage),
+      ],
     },
     {
       path: '/settings',

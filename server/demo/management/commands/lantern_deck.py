@@ -4,20 +4,22 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Iterable
+from datetime import timedelta
 from itertools import count
 from typing import Any
 from uuid import UUID
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
+from django.utils import timezone
 
 from blocks.commands import change_quilt, put_block
 from blocks.models import Quilt
 from cutting.commands import change_pile, put_stock
 from cutting.shelf import put_on_shelf
 from cutting.translate import now_of
-from demo.scenario import PROJECTS, SHELF, DemoProject, DemoReading, DemoWork
-from diagnosis.commands import put_reading
+from demo.scenario import MACHINES, PROJECTS, SHELF, DemoProject, DemoReading, DemoWork
+from diagnosis.commands import change_saved, put_reading, save_diagnosis
 from diagnosis.subjects import subject_of
 from keeping.copies import put_aside
 from keeping.serving import served_at
@@ -27,6 +29,9 @@ from progress.taken import short_of
 from projects.commands import add_unit, archive_project, change_fabric, change_unit, create_project, put_fabric
 from projects.models import Project
 from projects.selectors import get_project
+from records.commands import put_test
+from setups.commands import put_set_up, use_set_up
+from setups.models import SetUp
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
@@ -53,17 +58,61 @@ class Command(BaseCommand):
         room = current_workroom()
         if reset:
             Project.objects.filter(workroom=room).delete()
+            SetUp.objects.filter(workroom=room).delete()
             Workroom.objects.filter(pk=room.pk).delete()
             room = current_workroom()
         if room.projects.exists():
             self.stdout.write("The workroom has projects already; they are kept. RESET=1 starts over.")
             return
         Workroom.objects.filter(pk=room.pk).update(name="Lantern Deck")
+        machines = _machines(room)
         for demo in PROJECTS:
+            use_set_up(room, machines[demo.machine])
             _put(room, demo)
+        _turned_out(room)
         for n, cloth in enumerate(SHELF):
             put_on_shelf(room, UUID(int=_SHELF_KEYS + n), cloth, {})
         self.stdout.write(f"Demo data: {len(PROJECTS)} projects of the Lantern Deck set.")
+
+
+_MACHINE_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1B0000
+_SAVED_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1C0000
+
+
+def _machines(room: Workroom) -> list[UUID]:
+    """Three months of seam tests on two machines, with one change of needle."""
+    today, keys = timezone.localdate(), [UUID(int=_MACHINE_KEYS + n) for n in range(len(MACHINES))]
+    for n, machine in enumerate(MACHINES):
+        fields = {**machine.fields, "began": (today - timedelta(days=machine.ago)).isoformat()}
+        before = None if machine.came_from is None else keys[machine.came_from]
+        put_set_up(room, keys[n], fields, {}, before)
+        for m, test in enumerate(sorted(machine.tests, key=lambda t: -t.ago), 1):
+            strips = {"kind": "strip_test", "whole": test.whole, "wanted": "1 1/2"}
+            told = strips if test.whole else {"kind": "stitch", "spot": "middle"}
+            day = (today - timedelta(days=test.ago)).isoformat()
+            put_test(
+                room,
+                keys[n],
+                UUID(int=_MACHINE_KEYS + 1_000 * (n + 1) + m),
+                {**told, "value": test.read, "day": day},
+                {},
+            )
+    return keys
+
+
+def _turned_out(room: Workroom) -> None:
+    """Diagnoses kept, and what came of those that somebody looked into."""
+    told = (
+        ("Lantern", 0, "right", "a strip test the day after took 9/32"),
+        ("Bollard", 0, "right", ""),
+        ("Wake", 0, "", ""),
+    )
+    for n, (name, place, turned_out, later) in enumerate(told):
+        unit = list(Project.objects.get(workroom=room, name__startswith=name).units.filter(deleted_at=None))[place]
+        subject, key = subject_of(room, "units", unit.pk), UUID(int=_SAVED_KEYS + n)
+        save_diagnosis(subject, key)
+        if turned_out:
+            change_saved(subject, key, {"turned_out": turned_out, "later": later}, {})
 
 
 _SHELF_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1A0100

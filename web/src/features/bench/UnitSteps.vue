@@ -120,6 +120,12 @@ function whole() {
       <template #side>
         <template v-if="stage === 'sew' && steps.length">
           <hr class="basted" />
+          <p>
+            <RouterLink :to="{ name: 'lot', params: { project: project.id, unit: unit.id } }"
+              >Measure one in so many</RouterLink
+            >
+            while a lot is sewn.
+          </p>
           <div v-if="marked" class="marking">
             <strong>Marking</strong>
             <SelectInput

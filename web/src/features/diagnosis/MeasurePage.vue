@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
 
@@ -46,6 +47,12 @@ const where = computed(() => form.value?.where ?? nowhere())
           :where="where"
           @pick="form?.pick($event)"
         />
+        <p v-if="unit" class="on-mat">
+          While a lot is sewn or trimmed, one unit in so many tells whether it is steady:
+          <RouterLink :to="{ name: 'lot', params: { project: project.id, unit: unit.id } }"
+            >a lot, measured</RouterLink
+          >.
+        </p>
         <PressedOpen v-if="block" :project="project.id" :block="block.id" :seams="data.places.seams" />
       </div>
       <div class="right">
@@ -75,7 +82,8 @@ const where = computed(() => form.value?.where ?? nowhere())
   gap: 12px;
 }
 
-.on-mat {
+.on-mat,
+.on-mat a {
   color: var(--chalk);
 }
 

@@ -1209,6 +1209,127 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Machine set-ups, their seam tests, and where the guide should stand. */
+        get: operations["records"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/days/{day}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A bad day left out of the records, and taken back in. */
+        put: operations["leave_day_out"];
+        post?: never;
+        /** @description A bad day left out of the records, and taken back in. */
+        delete: operations["take_day_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/diagnoses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Diagnoses kept in all projects, and how often each sureness turned out right. */
+        get: operations["kept_diagnoses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/forecasts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The library by one's own hands, the surest first. */
+        get: operations["forecasts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/forecasts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description One arrangement, and what would help most. */
+        get: operations["forecast"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/hands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Mean and spread of every habit, over time and beside what is assumed. */
+        get: operations["hands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/tests.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Seam tests as CSV, out and in. */
+        get: operations["export_tests"];
+        put?: never;
+        /** @description Seam tests as CSV, out and in. */
+        post: operations["import_tests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rulers/{key}": {
         parameters: {
             query?: never;
@@ -1235,6 +1356,88 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["restore_ruler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-ups/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_set_up"];
+        post?: never;
+        delete: operations["delete_set_up"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-ups/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_set_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-ups/{key}/tests/{reading}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description One seam test of a set-up, taken down, corrected or taken away. */
+        put: operations["put_test"];
+        post?: never;
+        /** @description One seam test of a set-up, taken down, corrected or taken away. */
+        delete: operations["delete_test"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-ups/{key}/tests/{reading}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-ups/{key}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["use_set_up"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1390,6 +1593,23 @@ export interface paths {
         head?: never;
         /** @description A unit at the bench: steps, lots, what is done. */
         patch: operations["change_unit_handling"];
+        trace?: never;
+    };
+    "/api/units/{key}/lot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A lot while it is worked: steady, or since when not. */
+        get: operations["watch_lot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/units/{key}/papers/template.pdf": {
@@ -1598,6 +1818,14 @@ export interface components {
             readonly bare: components["schemas"]["Length"];
             readonly asked: string;
             readonly said: string;
+        };
+        Bar: {
+            /** Format: double */
+            middle: number;
+            text: string;
+            count: number;
+            /** Format: double */
+            expected: number;
         };
         Batch: {
             number: number;
@@ -1834,6 +2062,19 @@ export interface components {
                 [key: string]: unknown | null;
             }[];
         };
+        Calibration: {
+            sure: components["schemas"]["SureEnum"];
+            right: number;
+            partly: number;
+            wrong: number;
+            waiting: number;
+            /** Format: double */
+            share: number | null;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
         /**
          * @description * `seam` - seam
          *     * `start` - start
@@ -1864,6 +2105,11 @@ export interface components {
             box: number[];
             corners: components["schemas"]["Corner"][];
             tips: string[];
+        };
+        ChangeOfMachine: {
+            /** Format: date */
+            day: string;
+            name: string;
         };
         /**
          * @description * `yardage` - yardage
@@ -2193,7 +2439,7 @@ export interface components {
         DoEnum: "clear" | "exchange" | "grid" | "mirror" | "mirror_whole" | "move" | "paint" | "place" | "rename" | "repeat" | "shape" | "span" | "symmetry" | "tracks" | "turn" | "turn_whole";
         /** @description A ``step`` of lot ``lot`` of a unit, a block or the quilt; or ``count`` units trimmed or spoiled. */
         DoneRequest: {
-            subject: components["schemas"]["SubjectEnum"];
+            subject: components["schemas"]["DoneSubjectEnum"];
             /** Format: uuid */
             of?: string | null;
             stage: components["schemas"]["DoneStageEnum"];
@@ -2214,6 +2460,13 @@ export interface components {
          * @enum {string}
          */
         DoneStageEnum: "sew" | "press" | "trim" | "join" | "trimmed" | "spoiled";
+        /**
+         * @description * `units` - units
+         *     * `blocks` - blocks
+         *     * `quilt` - quilt
+         * @enum {string}
+         */
+        DoneSubjectEnum: "units" | "blocks" | "quilt";
         /** @description A picture in inches, y downward; ``window`` is left, top, width, height. ``stamps`` lie over ``marks``. */
         Drawing: {
             window: number[];
@@ -2330,6 +2583,26 @@ export interface components {
             readonly picture: components["schemas"]["Drawing"];
             view: components["schemas"]["BlockView"];
         };
+        Forecast: {
+            block: components["schemas"]["Foretold"];
+            helps: components["schemas"]["Help"][];
+        };
+        /** @description ``readings`` of seams and ``trimmed`` units stand behind it; none of them: steady hands are assumed. */
+        Forecasts: {
+            blocks: components["schemas"]["Foretold"][];
+            readonly tip_borne: components["schemas"]["Length"];
+            readonly side_borne: components["schemas"]["Length"];
+            readings: number;
+            trimmed: number;
+        };
+        /** @description Of a hundred tips, and of a hundred blocks, how many would be right; ``off`` is what the block is off on the whole. */
+        Foretold: {
+            key: string;
+            name: string;
+            readonly tips: number | null;
+            readonly blocks: number;
+            readonly off: string;
+        };
         /**
          * @description * `least` - least
          *     * `fewest` - fewest
@@ -2337,12 +2610,57 @@ export interface components {
          * @enum {string}
          */
         GoalEnum: "least" | "fewest" | "spare";
+        /**
+         * @description One habit in words, drawn as a run over time and as a distribution beside the one assumed. ``low`` and ``high`` hold its mean
+         *     nine times in ten.
+         */
+        Habit: {
+            habit: components["schemas"]["HabitEnum"];
+            title: string;
+            said: string;
+            spread: string;
+            sure: components["schemas"]["SureEnum"];
+            readings: number;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            run: components["schemas"]["RunPoint"][];
+            bars: components["schemas"]["Bar"][];
+            ticks: components["schemas"]["Tick"][];
+        };
+        /**
+         * @description * `seam` - seam
+         *     * `fold` - fold
+         *     * `start` - start
+         *     * `end` - end
+         *     * `cutting` - cutting
+         *     * `trimming` - trimming
+         * @enum {string}
+         */
+        HabitEnum: "seam" | "fold" | "start" | "end" | "cutting" | "trimming";
         HandlingPatchRequest: {
             marking?: components["schemas"]["MarkingEnum"];
             lot_goes?: string | null;
         };
+        /** @description Figures in inches beyond what was wanted, for drawing; everything that is read stands in words beside them. */
+        Hands: {
+            readonly habits: components["schemas"]["Habit"][];
+            changes: components["schemas"]["ChangeOfMachine"][];
+            days_out: string[];
+            names: {
+                [key: string]: string;
+            };
+        };
         Health: {
             here: boolean;
+        };
+        Help: {
+            readonly said: string;
+            readonly tips: number | null;
+            readonly blocks: number;
         };
         Imported: {
             added: number;
@@ -2375,6 +2693,30 @@ export interface components {
             steps: components["schemas"]["Step"][];
             block: components["schemas"]["BlockSize"];
         };
+        /** @description A diagnosis that was kept, where it is, and what turned out. */
+        Kept: {
+            /** Format: uuid */
+            id: string;
+            readonly subject: components["schemas"]["KeptSubjectEnum"];
+            readonly of: string;
+            readonly project: string;
+            readonly project_name: string;
+            /** Format: date-time */
+            saved_at: string;
+            readonly headline: string;
+            turned_out: components["schemas"]["TurnedOutEnum"] | components["schemas"]["BlankEnum"];
+            later: string;
+        };
+        KeptDiagnoses: {
+            kept: components["schemas"]["Kept"][];
+            calibrations: components["schemas"]["Calibration"][];
+        };
+        /**
+         * @description * `blocks` - blocks
+         *     * `units` - units
+         * @enum {string}
+         */
+        KeptSubjectEnum: "blocks" | "units";
         /** @description A kind of unit there is: its parts in order, its ways of being made, and its picture. */
         Kind: {
             name: string;
@@ -2386,6 +2728,12 @@ export interface components {
             has_corners: boolean;
             readonly picture: components["schemas"]["Drawing"];
         };
+        /**
+         * @description * `strip_test` - strip_test
+         *     * `stitch` - stitch
+         * @enum {string}
+         */
+        Kind654Enum: "strip_test" | "stitch";
         /**
          * @description * `half_square_triangle` - half_square_triangle
          *     * `quarter_square_triangle` - quarter_square_triangle
@@ -2491,6 +2839,25 @@ export interface components {
             begun: boolean;
             readonly thread: components["schemas"]["Length"];
             wind: boolean;
+        };
+        /** @description A lot under way, as far as it was measured. ``level`` and ``ticks`` are for drawing, inches beyond what is wanted. */
+        LotSheet: {
+            kind: string;
+            lot: number;
+            units: number;
+            rows: components["schemas"]["Watched"][];
+            state: components["schemas"]["StateEnum"];
+            readonly said: string;
+            since: number;
+            doubtful: number;
+            measure: number[];
+            /** Format: double */
+            level: number;
+            /** Format: double */
+            by: number;
+            own: boolean;
+            plans: components["schemas"]["SamplingPlan"][];
+            readonly ticks: components["schemas"]["Tick"][];
         };
         /**
          * @description * `upright` - upright
@@ -3160,6 +3527,8 @@ export interface components {
             spot?: components["schemas"]["SpotEnum"] | components["schemas"]["BlankEnum"];
             feature?: string | null;
             day?: string | null;
+            lot?: string | null;
+            nth?: string | null;
             confirmed?: string | null;
             note?: string | null;
             lands?: string | null;
@@ -3186,6 +3555,13 @@ export interface components {
             readonly how: string;
             readonly look_for: string;
             readonly drawing: components["schemas"]["Drawing"];
+        };
+        Records: {
+            set_ups: components["schemas"]["SetUp"][];
+            search: components["schemas"]["SeamSearch"] | null;
+            /** Format: date */
+            today: string;
+            readonly strip: components["schemas"]["Length"];
         };
         RefusedLine: {
             line: number;
@@ -3250,6 +3626,20 @@ export interface components {
             counts: boolean;
             readonly said: string | null;
         };
+        /** @description All readings of a day, as shares of a mark of the axis (see ``ticks``); ``told`` is their mean in words. */
+        RunPoint: {
+            /** Format: date */
+            day: string;
+            set_up: string;
+            count: number;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+            told: string;
+        };
         Rung: {
             name: string;
             readonly size: components["schemas"]["Length"];
@@ -3260,6 +3650,14 @@ export interface components {
             readonly gain: boolean;
             readonly loss: components["schemas"]["Length"] | null;
             why: string;
+        };
+        SamplingPlan: {
+            count: number;
+            every: number;
+            /** Format: double */
+            certainty: number;
+            hopeless: boolean;
+            readonly said: string;
         };
         Saved: {
             /** Format: uuid */
@@ -3397,6 +3795,41 @@ export interface components {
             readonly said: string;
             readonly length: components["schemas"]["Length"];
         };
+        /** @description Where the guide should stand; ``setting`` and ``steps`` from where it stands now, below zero nearer the needle. */
+        SeamSearch: {
+            stand: components["schemas"]["StandEnum"];
+            readonly said: string;
+            readonly setting: components["schemas"]["Length"] | null;
+            steps: number;
+        };
+        /** @description ``takes`` is the take-up that a strip test tells, in words a guide can be set by; ``strip`` how wide its strips really were. */
+        SeamTest: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["Kind654Enum"];
+            readonly value: components["schemas"]["Length"];
+            readonly whole: components["schemas"]["Length"] | null;
+            readonly wanted: components["schemas"]["Length"] | null;
+            readonly guide: components["schemas"]["Length"] | null;
+            spot: string;
+            day: string;
+            note: string;
+            readonly takes: string;
+        };
+        SeamTestChangeRequest: {
+            changes: components["schemas"]["SeamTestPatchRequest"];
+            seen: components["schemas"]["SeamTestPatchRequest"];
+        };
+        SeamTestPatchRequest: {
+            kind?: components["schemas"]["Kind654Enum"];
+            value?: string | null;
+            whole?: string | null;
+            wanted?: string | null;
+            guide?: string | null;
+            spot?: components["schemas"]["SpotEnum"] | components["schemas"]["BlankEnum"];
+            day?: string | null;
+            note?: string | null;
+        };
         SeamWay: {
             name: string;
             way: string;
@@ -3418,6 +3851,63 @@ export interface components {
         SeenRequestRequest: {
             seen: components["schemas"]["PatternWireRequest"];
         };
+        SetUp: {
+            /** Format: uuid */
+            id: string;
+            readonly name: string;
+            machine: string;
+            foot: string;
+            plate: string;
+            needle: string;
+            thread: string;
+            stitch_length: string;
+            needle_position: string;
+            readonly guide: components["schemas"]["Length"] | null;
+            readonly guide_step: components["schemas"]["Length"];
+            pressing: components["schemas"]["SetUpPressingEnum"];
+            starch: boolean;
+            note: string;
+            /** Format: date */
+            began: string;
+            in_use: boolean;
+            /** Format: uuid */
+            came_from: string | null;
+            readonly tests: components["schemas"]["SeamTest"][];
+            readonly tested: number;
+        };
+        SetUpChangeRequest: {
+            /** Format: uuid */
+            came_from?: string | null;
+            changes: components["schemas"]["SetUpPatchRequest"];
+            seen: components["schemas"]["SetUpPatchRequest"];
+        };
+        /**
+         * @description * `side` - side
+         *     * `open` - open
+         * @enum {string}
+         */
+        SetUpPatchPressingEnum: "side" | "open";
+        SetUpPatchRequest: {
+            machine?: string | null;
+            foot?: string | null;
+            plate?: string | null;
+            needle?: string | null;
+            thread?: string | null;
+            stitch_length?: string | null;
+            needle_position?: string | null;
+            note?: string | null;
+            guide?: string | null;
+            guide_step?: string | null;
+            pressing?: components["schemas"]["SetUpPatchPressingEnum"];
+            starch?: boolean;
+            began?: string | null;
+        };
+        /**
+         * @description * `side` - to one side
+         *     * `open` - open
+         * @enum {string}
+         */
+        SetUpPressingEnum: "side" | "open";
         /**
          * @description * `straight` - straight
          *     * `on_point` - on_point
@@ -3564,6 +4054,15 @@ export interface components {
             /** Format: double */
             turn: number;
         };
+        /**
+         * @description * `nothing` - nothing
+         *     * `again` - again
+         *     * `move` - move
+         *     * `contradict` - contradict
+         *     * `confirmed` - confirmed
+         * @enum {string}
+         */
+        StandEnum: "nothing" | "again" | "move" | "contradict" | "confirmed";
         /** @description Where a project stands; ``waiting`` says what keeps something from being cut for, ``off`` which sizes do not read round. */
         Standing: {
             blocks: string[];
@@ -3586,6 +4085,15 @@ export interface components {
             at: string;
             said: string[];
         };
+        /**
+         * @description * `too_few` - too_few
+         *     * `steady` - steady
+         *     * `one_odd` - one_odd
+         *     * `jump` - jump
+         *     * `drift` - drift
+         * @enum {string}
+         */
+        StateEnum: "too_few" | "steady" | "one_odd" | "jump" | "drift";
         /**
          * @description * `no_readings` - no_readings
          *     * `true` - true
@@ -3651,12 +4159,12 @@ export interface components {
             top: number;
         };
         /**
-         * @description * `units` - units
-         *     * `blocks` - blocks
-         *     * `quilt` - quilt
+         * @description * `certain` - certain
+         *     * `likely` - likely
+         *     * `open` - open
          * @enum {string}
          */
-        SubjectEnum: "units" | "blocks" | "quilt";
+        SureEnum: "certain" | "likely" | "open";
         /**
          * @description * `quarter_turns` - quarter_turns
          *     * `half_turn` - half_turn
@@ -3697,6 +4205,11 @@ export interface components {
             /** Format: double */
             times: number;
             readonly adds: components["schemas"]["Length"];
+        };
+        Tick: {
+            /** Format: double */
+            at: number;
+            text: string;
         };
         TickRequest: {
             number: number;
@@ -3922,6 +4435,15 @@ export interface components {
             /** @description A second cause that is sure too; empty when the headline names it already. */
             readonly beside_said: string;
             leads: components["schemas"]["Lead"][];
+        };
+        Watched: {
+            /** Format: uuid */
+            id: string;
+            nth: number;
+            readonly value: components["schemas"]["Length"];
+            /** Format: double */
+            readonly off: number;
+            readonly told: string;
         };
         /** @description One method under one school, with what is cut and sewn for all units wanted. */
         Way: {
@@ -7067,6 +7589,256 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    records: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    leave_day_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hands"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    take_day_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hands"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    kept_diagnoses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDiagnoses"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    forecasts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forecasts"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    forecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forecast"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    hands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hands"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    export_tests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    import_tests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CsvTextRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     put_ruler: {
         parameters: {
             query?: never;
@@ -7152,6 +7924,241 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Workroom"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetUpChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    restore_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeamTestChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    restore_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    use_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
                 };
             };
             204: components["responses"]["MadeBefore"];
@@ -7543,6 +8550,38 @@ export interface operations {
             409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    watch_lot: {
+        parameters: {
+            query?: {
+                kind?: "height" | "raw_width" | "stitch" | "width";
+                lot?: number;
+                units?: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotSheet"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

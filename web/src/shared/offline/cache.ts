@@ -5,7 +5,17 @@ import type { Schemas } from '@/shared/api/client'
 import type { Outgoing } from './outgoing'
 
 type Kind = Outgoing['kind']
-type Room = 'bench' | 'workroom' | 'project' | 'blocks' | 'cutting' | 'shelf' | 'diagnosis' | 'library'
+type Room =
+  | 'bench'
+  | 'workroom'
+  | 'project'
+  | 'blocks'
+  | 'cutting'
+  | 'shelf'
+  | 'diagnosis'
+  | 'library'
+  | 'records'
+  | 'hands'
 
 const ofCutting = new Set<Kind>([
   'tick_strip',
@@ -26,6 +36,8 @@ const roomOf = (kind: Kind): Room => {
   if (kind.endsWith('block') || kind === 'change_quilt' || kind === 'take_up_scraps') return 'blocks'
   if (kind.endsWith('reading') || kind.endsWith('saved') || kind === 'save_diagnosis') return 'diagnosis'
   if (kind.endsWith('own')) return 'library'
+  if (kind.endsWith('set_up') || kind.endsWith('_test')) return 'records'
+  if (kind.endsWith('day_out') || kind.endsWith('day_back')) return 'hands'
   return 'project'
 }
 
@@ -51,8 +63,20 @@ const restsOn: Record<Room, string[]> = {
   cutting: ['buying', 'standing', 'shelf', 'spares', 'bench'],
   shelf: [],
   blocks: ['project', 'ticket', 'projects', 'standing', ...ofABlock],
-  diagnosis: ['standing', 'diagnosis', 'plan', 'compare', 'trim'],
+  diagnosis: [
+    'standing',
+    'diagnosis',
+    'plan',
+    'compare',
+    'trim',
+    'lot',
+    'hands',
+    'forecasts',
+    'kept-diagnoses',
+  ],
   library: [],
+  records: ['hands', 'forecasts', 'diagnosis', 'plan', 'compare', 'trim'],
+  hands: ['forecasts', 'diagnosis', 'plan', 'compare', 'trim'],
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
@@ -136,6 +160,8 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
   },
   shelf: (client, _o, data) => stand(client, ['shelf'], data),
   library: (client, _o, data) => stand(client, ['library'], data),
+  records: (client, _o, data) => stand(client, ['records'], data),
+  hands: (client, _o, data) => stand(client, ['hands'], data),
   project(client, _o, data) {
     const project = data as Schemas['Project']
     stand(client, ['project', project.id], project)

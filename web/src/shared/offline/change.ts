@@ -25,6 +25,9 @@ export type Editing = Extract<Outgoing, { changes: unknown }>
 const own = [
   'done',
   'reading',
+  'test',
+  'set_up',
+  'day',
   'saved',
   'stock',
   'shelved',

@@ -23,6 +23,10 @@ const saved = (o: { subject: 'blocks' | 'units'; of: string; saved: string }) =>
   params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
 })
 
+const seamTest = (o: { set_up: string; test: string }) => ({
+  params: { path: { key: o.set_up, reading: o.test } },
+})
+
 /** Sent again under its name, nothing is made twice: an answer that never comes does not hold all that waits behind it. */
 const patience = 30_000
 const reachSoon = (request: Request) => reach(new Request(request, { signal: AbortSignal.timeout(patience) }))
@@ -134,6 +138,23 @@ const carriers: Carriers = {
   save_diagnosis: (api, o) => taken(api.PUT('/api/{subject}/{key}/saved/{saved}', saved(o))),
   change_saved: (api, o) =>
     taken(api.PATCH('/api/{subject}/{key}/saved/{saved}', { ...saved(o), body: edit(o) })),
+  put_set_up: (api, o) =>
+    taken(
+      api.PUT('/api/set-ups/{key}', {
+        ...at(o.set_up),
+        body: { ...edit(o), came_from: o.came_from ?? null },
+      }),
+    ),
+  use_set_up: (api, o) => taken(api.POST('/api/set-ups/{key}/use', at(o.set_up))),
+  delete_set_up: (api, o) => taken(api.DELETE('/api/set-ups/{key}', at(o.set_up))),
+  restore_set_up: (api, o) => taken(api.POST('/api/set-ups/{key}/restore', at(o.set_up))),
+  put_test: (api, o) =>
+    taken(api.PUT('/api/set-ups/{key}/tests/{reading}', { ...seamTest(o), body: edit(o) })),
+  delete_test: (api, o) => taken(api.DELETE('/api/set-ups/{key}/tests/{reading}', seamTest(o))),
+  restore_test: (api, o) => taken(api.POST('/api/set-ups/{key}/tests/{reading}/restore', seamTest(o))),
+  leave_day_out: (api, o) => taken(api.PUT('/api/records/days/{day}', { params: { path: { day: o.day } } })),
+  take_day_back: (api, o) =>
+    taken(api.DELETE('/api/records/days/{day}', { params: { path: { day: o.day } } })),
 }
 
 /** Sends a change under its name: the server makes a change of one name once. Undefined when it was made before. */

@@ -20,6 +20,8 @@ type Patches = {
   change_handling: Schemas['HandlingPatchRequest']
   put_reading: Schemas['ReadingPatchRequest']
   change_saved: Schemas['SavedPatchRequest']
+  put_set_up: Schemas['SetUpPatchRequest']
+  put_test: Schemas['SeamTestPatchRequest']
 }
 type Sets<K extends keyof Patches> = { kind: K } & EditOf<Patches[K]>
 
@@ -78,3 +80,8 @@ export type Outgoing =
   | ({ kind: 'delete_reading' | 'restore_reading'; reading: string } & Of)
   | ({ kind: 'save_diagnosis'; saved: string } & Of)
   | (Sets<'change_saved'> & { saved: string } & Of)
+  | (Sets<'put_set_up'> & { set_up: string; came_from?: string })
+  | { kind: 'use_set_up' | 'delete_set_up' | 'restore_set_up'; set_up: string }
+  | (Sets<'put_test'> & { set_up: string; test: string })
+  | { kind: 'delete_test' | 'restore_test'; set_up: string; test: string }
+  | { kind: 'leave_day_out' | 'take_day_back'; day: string }

@@ -1,0 +1,44 @@
+"""What a quilter's own readings say over time: her seam and the guide it is set by, her hands, a lot while it is sewn, and how
+often diagnoses turned out right."""
+
+from ..diagnosis.habits import Figure, Habit, Off, figure_of, sureness
+from .calibration import Calibration, Outcome, calibrations
+from .control import LotState, LotWatch, Watched, watch_lot
+from .forecast import Forecast, Help, OwnHands, forecast, helps
+from .guide import GuideSearch, GuideTest, SeamSearch, find_seam
+from .runs import RunPoint, days_between, run_of
+from .sampling import SamplingPlan, sampling_plan, share_off
+from .words import HABIT_WORDS, habit_said, spread_said
+
+__all__ = [
+    "HABIT_WORDS",
+    "Calibration",
+    "Figure",
+    "Forecast",
+    "GuideSearch",
+    "GuideTest",
+    "Habit",
+    "Help",
+    "LotState",
+    "LotWatch",
+    "Off",
+    "Outcome",
+    "OwnHands",
+    "RunPoint",
+    "SamplingPlan",
+    "SeamSearch",
+    "Watched",
+    "calibrations",
+    "days_between",
+    "figure_of",
+    "find_seam",
+    "forecast",
+    "habit_said",
+    "helps",
+    "run_of",
+    "sampling_plan",
+    "share_off",
+    "spread_said",
+    "sureness",
+    "watch_lot",
+]

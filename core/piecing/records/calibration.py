@@ -1,0 +1,56 @@
+"""How often diagnoses that were kept turned out right, at each sureness that they were said with.
+
+Source: docs/theory, section 16.5.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+
+from scipy.special import betaincinv
+
+__all__ = ["Calibration", "Outcome", "calibrations"]
+
+_LEVELS = ("certain", "likely", "open")
+
+
+class Outcome(StrEnum):
+    """What later turned out of a diagnosis."""
+
+    RIGHT = "right"
+    PARTLY = "partly"
+    WRONG = "wrong"
+
+
+@dataclass(frozen=True, slots=True)
+class Calibration:
+    """Diagnoses said with one sureness: how many turned out how, and how many are not known yet. ``low`` and ``high`` hold the
+    share that is right nine times in ten (Jeffreys' interval; one partly right counts half)."""
+
+    sure: str
+    right: int
+    partly: int
+    wrong: int
+    waiting: int
+    share: float | None
+    low: float
+    high: float
+
+
+def calibrations(kept: Iterable[tuple[str, Outcome | None]]) -> tuple[Calibration, ...]:
+    """``kept`` are diagnoses by the word they were said with and what turned out, None while nobody knows."""
+    found: dict[str, dict[Outcome | None, int]] = {level: {} for level in _LEVELS}
+    for sure, outcome in kept:
+        level = found.setdefault(sure, {})
+        level[outcome] = level.get(outcome, 0) + 1
+    return tuple(_calibration(sure, by) for sure, by in found.items())
+
+
+def _calibration(sure: str, by: dict[Outcome | None, int]) -> Calibration:
+    right, partly, wrong = (by.get(o, 0) for o in Outcome)
+    known, good = right + partly + wrong, right + partly / 2
+    a, b = good + 0.5, known - good + 0.5
+    low, high = (float(betaincinv(a, b, q)) for q in (0.05, 0.95))
+    return Calibration(sure, right, partly, wrong, by.get(None, 0), good / known if known else None, low, high)

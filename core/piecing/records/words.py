@@ -1,0 +1,73 @@
+"""What a habit comes to, in the quilter's words.
+
+Source: docs/theory, section 16.2.
+"""
+
+from __future__ import annotations
+
+from ..diagnosis.habits import Figure, Habit
+from ..diagnosis.words import Roughly
+from ..lengths import Length
+from ..messages import Message
+
+__all__ = ["HABIT_WORDS", "habit_said", "spread_said"]
+
+
+HABIT_WORDS = {
+    Habit.SEAM: "Seam",
+    Habit.FOLD: "Fold",
+    Habit.START: "Start of a seam",
+    Habit.END: "End of a seam",
+    Habit.CUTTING: "Cutting",
+    Habit.TRIMMING: "Trimming",
+}
+"""What each habit is called."""
+_ABOVE = {
+    Habit.SEAM: "Your seams take {by} more than {allowance}.",
+    Habit.FOLD: "A fold swallows {by}.",
+    Habit.START: "Seams begin {by} wider than they go on.",
+    Habit.END: "Seams end {by} wider than they went.",
+    Habit.CUTTING: "Pieces are cut {by} too large on the whole.",
+    Habit.TRIMMING: "Units are trimmed {by} too large on the whole.",
+}
+_BELOW = {
+    Habit.SEAM: "Your seams take {by} less than {allowance}.",
+    Habit.FOLD: "A fold swallows next to nothing.",
+    Habit.START: "Seams begin {by} narrower than they go on.",
+    Habit.END: "Seams end {by} narrower than they went.",
+    Habit.CUTTING: "Pieces are cut {by} too small on the whole.",
+    Habit.TRIMMING: "Units are trimmed {by} too small on the whole.",
+}
+_AS_WANTED = {
+    Habit.SEAM: "Your seams take {allowance}, as wanted.",
+    Habit.FOLD: "What a fold swallows is not known to a thread yet: read the stitching of strip tests too.",
+    Habit.START: "Seams begin as they go on.",
+    Habit.END: "Seams end as they went.",
+    Habit.CUTTING: "Pieces are cut to size on the whole.",
+    Habit.TRIMMING: "Units are trimmed to size on the whole.",
+}
+_NINE_TENTHS = 1.645
+_A_THREAD = 1 / 128
+"""Inches: below half a thread nothing is said to be off."""
+
+
+def habit_said(habit: Habit, figure: Figure, allowance: Length) -> Message:
+    """On the whole: off one way or the other where the whole interval says so and it is worth saying, else as wanted."""
+    if not (figure.off and abs(figure.mean) >= _A_THREAD):
+        return Message(_AS_WANTED[habit], allowance=allowance)
+    by = Roughly(figure.mean)
+    return (
+        Message(_ABOVE[habit], by=by, allowance=allowance)
+        if figure.mean > 0
+        else Message(_BELOW[habit], by=by, allowance=allowance)
+    )
+
+
+def spread_said(figure: Figure) -> Message:
+    """From one to the next: how far nine in ten lie from the middle, beside what is usual of steady hands."""
+    within = Roughly(_NINE_TENTHS * figure.spread)
+    if figure.spread_high < figure.assumed:
+        return Message("Nine in ten lie within {within} of that: steadier than most hands.", within=within)
+    if figure.spread_low > figure.assumed:
+        return Message("Nine in ten lie within {within} of that: less steady than most hands.", within=within)
+    return Message("Nine in ten lie within {within} of that, as with most hands.", within=within)

@@ -1,0 +1,116 @@
+"""Whether arrangements of the library will come out, by one's own hands."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+from api.problems import NotHere
+from blocks.models import OwnBlock
+from blocks.translate import find_in
+from measuring.selectors import offs_of, reading_noise, seam_readings, seams_of
+from piecing.blocks.file_format import pattern_from
+from piecing.blocks.library import library_keys, library_pattern
+from piecing.blocks.pattern import Pattern, laid
+from piecing.diagnosis import BlockModel, block_geometry, model_of
+from piecing.diagnosis.causes import SCATTER, Source
+from piecing.diagnosis.faults import EASED, SEEN
+from piecing.diagnosis.habits import Habit, Off, figure_of
+from piecing.diagnosis.record import seam_hands
+from piecing.errors import PiecingError
+from piecing.lengths import Length, inches
+from piecing.records import Forecast, Help, OwnHands, forecast, helps
+from setups.selectors import in_use
+from workrooms.models import Workroom
+
+__all__ = ["Forecasts", "Foretold", "forecasts_of", "helps_of", "own_hands"]
+
+_SIZE = inches(12)
+"""Errors do not grow with a block: one size answers for all."""
+
+
+@dataclass(frozen=True)
+class Foretold:
+    """One arrangement, and what would come of it."""
+
+    key: str
+    name: str
+    forecast: Forecast
+
+
+@dataclass(frozen=True)
+class Forecasts:
+    """The whole library, the surest first; ``readings`` of seams and ``trimmed`` of units stand behind it."""
+
+    blocks: list[Foretold]
+    readings: int
+    trimmed: int
+    tip_borne: Length = field(default_factory=lambda: Length.near(SEEN))
+    side_borne: Length = field(default_factory=lambda: Length.near(EASED))
+
+
+def own_hands(room: Workroom) -> tuple[OwnHands, int, int]:
+    """Her seam and trimming as her records have them, rounded so that the same hands are the same; and on how many readings of each
+    they rest. Without enough of them: steady hands, all true."""
+    seams = seam_hands(
+        room.seam_allowance, seam_readings(seams_of(room, room.seam_allowance), in_use(room)), room.reading_step
+    )
+    offs = offs_of(room, Habit.TRIMMING)
+    trim = figure_of(
+        [Off(o.off, o.age) for o in offs], noise=reading_noise(room.reading_step), assumed=SCATTER["width"]
+    )
+    unsteady: list[tuple[Source, float]] = []
+    seam = 0.0
+    if seams is not None:
+        figure = seams.figures[Habit.SEAM]
+        seam = round(figure.mean if figure.off else 0.0, 4)
+        share = round(figure.spread / figure.assumed, 2)
+        unsteady += [(Source.SEAMS, share), (Source.ALONG, share)]
+    off = 0.0
+    if trim is not None and trim.sure != "open":
+        off = round(trim.mean if trim.off else 0.0, 4)
+        unsteady.append((Source.UNITS, round(trim.spread / trim.assumed, 2)))
+    return OwnHands(seam, off, tuple(unsteady)), seams.record.readings if seams else 0, len(offs)
+
+
+@lru_cache(maxsize=128)
+def _model(pattern: Pattern, allowance: Length) -> BlockModel:
+    return model_of(block_geometry(laid(pattern), _SIZE), allowance)
+
+
+@lru_cache(maxsize=1_024)
+def _forecast(pattern: Pattern, allowance: Length, hands: OwnHands) -> Forecast:
+    return forecast(_model(pattern, allowance), hands)
+
+
+def _patterns(room: Workroom) -> list[tuple[str, Callable[[], Pattern]]]:
+    found: list[tuple[str, Callable[[], Pattern]]] = [(k, lambda k=k: library_pattern(k)) for k in library_keys()]  # type: ignore[misc]
+    find = find_in(room)
+    for row in OwnBlock.objects.filter(workroom=room, deleted_at=None):
+        found.append((str(row.pk), lambda row=row: pattern_from(row.pattern, find, str(row.pk))))  # type: ignore[misc]
+    return found
+
+
+def forecasts_of(room: Workroom) -> Forecasts:
+    """Those that cannot be sewn yet are left out."""
+    hands, readings, trimmed = own_hands(room)
+    told = []
+    for key, pattern in _patterns(room):
+        try:
+            one = pattern()
+            told.append(Foretold(key, one.name, _forecast(one, room.seam_allowance, hands)))
+        except PiecingError:
+            continue
+    return Forecasts(sorted(told, key=lambda f: (-f.forecast.worth, f.name)), readings, trimmed)
+
+
+def helps_of(room: Workroom, key: str) -> tuple[Foretold, tuple[Help, ...]]:
+    """Raises ``NotHere``."""
+    hands, _, _ = own_hands(room)
+    for known, pattern in _patterns(room):
+        if known == key:
+            one = pattern()
+            told = Foretold(key, one.name, _forecast(one, room.seam_allowance, hands))
+            return told, helps(_model(one, room.seam_allowance), hands)
+    raise NotHere("This arrangement is not in the library.")

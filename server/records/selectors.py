@@ -1,0 +1,287 @@
+"""Reads of the quilter's records: her machine, her hands over time, what kept diagnoses came to, a lot while it is sewn."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+from math import hypot, sqrt
+from uuid import UUID
+
+from diagnosis.models import SavedDiagnosis
+from measuring.models import ReadingRow
+from measuring.selectors import NEWEST_SEAMS, day_of, offs_of, reading_noise, seam_readings, seams_of
+from piecing.diagnosis.causes import FOLD_USUAL, SCATTER
+from piecing.diagnosis.habits import Figure, Habit, Off, figure_of
+from piecing.diagnosis.readings import CUT_SCATTER, ReadingKind
+from piecing.diagnosis.record import SeamHands, seam_hands
+from piecing.diagnosis.verdict import Status
+from piecing.diagnosis.words import sure_in_words
+from piecing.lengths import inches
+from piecing.planning.seam import StripTest
+from piecing.records import (
+    Calibration,
+    GuideSearch,
+    GuideTest,
+    LotWatch,
+    Outcome,
+    RunPoint,
+    SamplingPlan,
+    Watched,
+    calibrations,
+    find_seam,
+    run_of,
+    sampling_plan,
+    watch_lot,
+)
+from projects.models import PlannedUnit, Project
+from setups.models import SetUp
+from setups.selectors import days_out, in_use, name_of, set_ups
+from workrooms.models import Workroom
+
+__all__ = ["Hands", "LotSheet", "RecordsSheet", "hands_of", "kept_diagnoses", "lot_of", "records_of"]
+
+NEWEST_TESTS = 40
+"""Tests of each set-up that are listed; all of them are in the sheet to download."""
+
+
+@dataclass(frozen=True)
+class RecordsSheet:
+    """Every set-up with its newest tests, and where the guide of the one in use should stand."""
+
+    room: Workroom
+    set_ups: list[SetUp]
+    tests: dict[UUID, list[ReadingRow]]
+    counts: dict[UUID, int]
+    current: SetUp | None
+    search: GuideSearch | None
+
+
+def records_of(room: Workroom) -> RecordsSheet:
+    """Four queries."""
+    rows = list(set_ups(room).select_related("came_from"))
+    tests: dict[UUID, list[ReadingRow]] = {s.pk: [] for s in rows}
+    counts: dict[UUID, int] = dict.fromkeys(tests, 0)
+    newest = ReadingRow.objects.filter(test_of__in=tests, deleted_at=None).order_by("-day", "-order", "-taken_at")
+    for row in newest:
+        if row.test_of_id is None:
+            continue
+        counts[row.test_of_id] += 1
+        if counts[row.test_of_id] <= NEWEST_TESTS:
+            tests[row.test_of_id].append(row)
+    current = next((s for s in rows if s.in_use), None)
+    search = _search(room, current, tests[current.pk]) if current is not None else None
+    return RecordsSheet(room, rows, tests, counts, current, search)
+
+
+_LATEST = 3
+"""Strip tests that the search for a seam looks at: before them the machine may have been another."""
+
+
+def _search(room: Workroom, current: SetUp, newest: Sequence[ReadingRow]) -> GuideSearch:
+    strips = [r for r in newest if r.kind == ReadingKind.STRIP_TEST.value and r.guide is not None][:_LATEST]
+    tests = [GuideTest(r.guide, StripTest(r.value, r.whole)) for r in reversed(strips) if r.value and r.whole]
+    return find_seam(tests, room.seam_allowance, current.guide_step, room.reading_step)
+
+
+@dataclass(frozen=True)
+class Change:
+    """From this day on another set-up was in use."""
+
+    day: date
+    name: str
+
+
+@dataclass(frozen=True)
+class Bar:
+    """How many readings lie about ``middle`` inches, and how many the diagnosis would expect there."""
+
+    middle: float
+    count: int
+    expected: float
+
+
+@dataclass(frozen=True)
+class Hands:
+    """The figures of every habit that something is known of, runs over time, and the spread beside what is assumed."""
+
+    figures: dict[Habit, Figure]
+    runs: dict[Habit, tuple[RunPoint, ...]]
+    bars: dict[Habit, list[Bar]]
+    changes: list[Change]
+    out: list[date]
+    names: dict[str, str]
+    readings: int
+
+
+def hands_of(room: Workroom) -> Hands:
+    """Nine queries at most, of the newest readings."""
+    now, today_rows = in_use(room), seams_of(room, room.seam_allowance)
+    seams = seam_hands(room.seam_allowance, seam_readings(today_rows, now), room.reading_step)
+    figures: dict[Habit, Figure] = dict(seams.figures) if seams is not None else {}
+    values: dict[Habit, list[tuple[date, str, float]]] = {Habit.SEAM: _seam_run(room, today_rows, seams)}
+    noise = reading_noise(room.reading_step)
+    for habit, assumed in ((Habit.CUTTING, CUT_SCATTER), (Habit.TRIMMING, SCATTER["width"])):
+        offs = offs_of(room, habit)
+        values[habit] = [(o.day, str(o.set_up or ""), o.off) for o in offs]
+        figure = figure_of([Off(o.off, o.age) for o in offs], noise=noise, assumed=assumed)
+        if figure is not None:
+            figures[habit] = figure
+    rows = list(set_ups(room))
+    return Hands(
+        figures,
+        {h: run_of(v) for h, v in values.items() if v},
+        {h: _bars([x for _, _, x in v], figures[h], noise, _BARS[h]) for h, v in values.items() if v and h in figures},
+        [Change(s.began, name_of(s)) for s in reversed(rows)],
+        sorted(days_out(room)),
+        {str(s.pk): name_of(s) for s in rows},
+        min(NEWEST_SEAMS, len(today_rows)),
+    )
+
+
+def _seam_run(room: Workroom, rows: Sequence[ReadingRow], seams: SeamHands | None) -> list[tuple[date, str, float]]:
+    """What each seam took beyond the allowance: a stitching distance with half the fold, a strip test as it is."""
+    fold = seams.figures[Habit.FOLD].mean if seams is not None and Habit.FOLD in seams.figures else FOLD_USUAL
+    found = []
+    for row in rows:
+        if row.value is None:
+            continue
+        if row.whole is not None:
+            off = float((row.whole - row.value * 3) / 2 - room.seam_allowance)
+        else:
+            off = float(row.value - room.seam_allowance) + fold / 2
+        if abs(off) < _WILD:
+            found.append((day_of(row), str(row.set_up_id or ""), off))
+    return found
+
+
+_WILD = 0.25
+_BARS = {Habit.SEAM: 1 / 64, Habit.CUTTING: 1 / 32, Habit.TRIMMING: 1 / 32}
+"""Inches: half of what was read to where two readings make one figure, else a mark."""
+
+
+def _bars(values: Sequence[float], figure: Figure, noise: float, wide: float) -> list[Bar]:
+    """In bars so ``wide``: how many were read, and how many a quilter as the diagnosis assumes her, with this mean,
+    would have read there."""
+    from scipy.special import ndtr
+
+    low = round(min(values) / wide) - 1
+    high = round(max(values) / wide) + 1
+    spread = hypot(figure.assumed, noise)
+    bars = []
+    for n in range(low, high + 1):
+        middle = n * wide
+        edges = [(middle + side * wide / 2 - figure.mean) / spread for side in (-1, 1)]
+        count = sum(1 for v in values if round(v / wide) == n)
+        bars.append(Bar(middle, count, len(values) * float(ndtr(edges[1]) - ndtr(edges[0]))))
+    return bars
+
+
+def kept_diagnoses(room: Workroom) -> tuple[list[SavedDiagnosis], tuple[Calibration, ...]]:
+    """Diagnoses kept in any project, the newest first, and how often each sureness turned out right. One query."""
+    rows = [
+        row
+        for row in SavedDiagnosis.objects.filter(deleted_at=None).select_related("block__project", "unit__project")
+        if _project_of(row).workroom_id == room.pk and _project_of(row).deleted_at is None
+    ]
+    told = [
+        (
+            sure_in_words(max(float(row.said.get("sure") or 0.0), _NAMED)),
+            Outcome(row.turned_out) if row.turned_out else None,
+        )
+        for row in rows
+        if row.said.get("status") in _SAID
+    ]
+    return rows, calibrations(told)
+
+
+_SAID = {s.value for s in Status} - {Status.UNSETTLED.value, Status.NO_READINGS.value, Status.DOUBTED.value}
+_NAMED = 0.75
+"""What is named at all is said to be likely at least (see the verdict)."""
+
+
+def _project_of(row: SavedDiagnosis) -> Project:
+    subject = row.block or row.unit
+    assert subject is not None
+    return subject.project
+
+
+@dataclass(frozen=True)
+class LotSheet:
+    """One lot of a unit while it is worked: what was measured in the order sewn, what is said of it, and how many to measure."""
+
+    kind: ReadingKind
+    lot: int
+    units: int
+    rows: list[ReadingRow]
+    measured: list[Watched]
+    watch: LotWatch
+    plans: list[SamplingPlan]
+    spread: float
+    own: bool
+
+
+WATCHED = (ReadingKind.STITCH, ReadingKind.RAW_WIDTH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
+BORNE = inches("1/32")
+
+
+def lot_of(unit: PlannedUnit, kind: ReadingKind, lot: int, units: int) -> LotSheet:
+    """Readings of one kind that say which unit of the lot they are of. Some queries."""
+    room = unit.project.workroom
+    rows = [
+        r
+        for r in unit.readings.filter(deleted_at=None, kind=kind.value, lot=lot, nth__gt=0).order_by("nth", "order")
+        if r.value is not None and r.wanted is not None
+    ]
+    spread, own, usual = _spread_of(room, kind, but=rows)
+    found: dict[int, list[float]] = {}
+    for r in rows:
+        found.setdefault(r.nth, []).append(_off(r))
+    measured = [Watched(nth, sum(offs) / len(offs), len(offs)) for nth, offs in sorted(found.items())]
+    noise = reading_noise(room.reading_step)
+    steady = _taken_twice(measured)
+    count = max(units, *(m.unit for m in measured), 1) if measured else max(units, 1)
+    return LotSheet(
+        kind,
+        lot,
+        count,
+        rows,
+        measured,
+        watch_lot(measured, spread=spread, noise=noise, usual=usual),
+        [sampling_plan(count, hypot(spread, noise / sqrt(steady)), BORNE, certainty) for certainty in (0.8, 0.9, 0.95)],
+        spread,
+        own,
+    )
+
+
+def _taken_twice(measured: Sequence[Watched]) -> float:
+    """How often each unit is read, on the whole; once where nothing was."""
+    return max(1.0, sum(m.readings for m in measured) / max(1, len(measured)))
+
+
+def _off(row: ReadingRow) -> float:
+    assert row.value is not None
+    assert row.wanted is not None
+    return float(row.value - row.wanted)
+
+
+def _spread_of(room: Workroom, kind: ReadingKind, *, but: Sequence[ReadingRow]) -> tuple[float, bool, float]:
+    """The quilter's own spread from unit to unit, whether it is her own, and where hers usually lie. The lot itself is judged by what
+    was known before it."""
+    noise = reading_noise(room.reading_step)
+    lot = {r.pk for r in but}
+    if kind is ReadingKind.STITCH:
+        rows = [r for r in seams_of(room, room.seam_allowance) if r.pk not in lot]
+        seams = seam_hands(room.seam_allowance, seam_readings(rows, in_use(room)), room.reading_step)
+        steady = hypot(SCATTER["mean"], SCATTER["middle"])
+        if seams is None:
+            return steady, False, 0.0
+        figure = seams.figures[Habit.SEAM]
+        return steady * figure.spread / figure.assumed, True, figure.mean - FOLD_USUAL / 2
+    if kind is ReadingKind.RAW_WIDTH:
+        return hypot(CUT_SCATTER, 1.5 * SCATTER["mean"]), False, 0.0
+    today = [o for o in offs_of(room, Habit.TRIMMING) if o.day]
+    figure_ = figure_of([Off(o.off, o.age) for o in today], noise=noise, assumed=SCATTER["width"])
+    if figure_ is None or figure_.sure == "open":
+        return SCATTER["width"], False, 0.0
+    return figure_.spread, True, 0.0

@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { NButton, NInput, NTable } from 'naive-ui'
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+
+import { Refusal } from '@/shared/api/client'
+import LengthInput from '@/shared/form/LengthInput.vue'
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { useUndo } from '@/shared/notes/useUndo'
+import { useOutbox } from '@/shared/offline/outbox'
+import { plural } from '@/shared/words/words'
+
+import { type SeamTest, type SetUp, takeTests } from './api'
+
+/** What was read of seams sewn with this set-up: strip tests, and raw edge to stitching on the back. */
+const props = defineProps<{ setUp: SetUp; today: string }>()
+const { send, tried } = useOutbox()
+const undo = useUndo()
+const client = useQueryClient()
+const stitch = ref('')
+const spot = ref('middle')
+const day = ref(props.today)
+const problem = ref('')
+const spots = [
+  { value: 'start', label: 'where it begins' },
+  { value: 'middle', label: 'in its middle' },
+  { value: 'end', label: 'where it ends' },
+]
+const spotWords = Object.fromEntries(spots.map((s) => [s.value, s.label]))
+
+async function take() {
+  const value = stitch.value
+  problem.value = stitch.value = ''
+  try {
+    const changes = { kind: 'stitch' as const, value, spot: spot.value as SeamTest['spot'], day: day.value }
+    const edit = { changes, seen: {} } as { changes: object; seen: object }
+    await tried({ kind: 'put_test', set_up: props.setUp.id, test: crypto.randomUUID(), ...edit })
+  } catch (error) {
+    if (!(error instanceof Refusal)) return
+    stitch.value ||= value
+    problem.value = error.problem.errors[0]?.message ?? error.message
+  }
+}
+
+function remove(t: SeamTest) {
+  send({ kind: 'delete_test', set_up: props.setUp.id, test: t.id })
+  undo('The test was deleted.', () => send({ kind: 'restore_test', set_up: props.setUp.id, test: t.id }))
+}
+
+const pasting = ref(false)
+const lines = ref('')
+const said = ref('')
+async function takeLines() {
+  try {
+    const done = await takeTests(lines.value)
+    const all = lines.value.split(/\r\n|\r|\n/)
+    lines.value = done.refused.map((r) => all[r.line - 1] ?? r.text).join('\n')
+    const first = done.refused[0]
+    said.value = `${done.added} taken in${first ? `; ${done.refused.length} not, the first: ${first.reason}` : '.'}`
+    for (const key of ['records', 'hands']) void client.invalidateQueries({ queryKey: [key] })
+  } catch (error) {
+    said.value = error instanceof Error ? error.message : ''
+  }
+}
+</script>
+
+<template>
+  <section class="sheet" aria-label="Seam tests">
+    <h2>Seam tests</h2>
+    <p class="soft">
+      {{ plural(setUp.tested, 'test') }} with this set-up. Seams read in projects count beside them.
+    </p>
+    <form @submit.prevent="take">
+      <LengthInput v-model="stitch" label="Raw edge to stitching" :problem="problem" @enter="take" />
+      <div class="field">
+        <span>Where along the seam</span>
+        <SelectInput v-model="spot" labelled="Where along the seam" :options="spots" />
+      </div>
+      <LengthInput v-model="day" label="Day" words />
+      <NButton attr-type="submit">Take it down</NButton>
+    </form>
+    <NTable v-if="setUp.tests.length" size="small" :bordered="false">
+      <thead>
+        <tr>
+          <th scope="col">Day</th>
+          <th scope="col">Read</th>
+          <th scope="col">Seam takes</th>
+          <th scope="col">Guide</th>
+          <th scope="col"><span class="visually-hidden">Take away</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="t in setUp.tests" :key="t.id">
+          <td>{{ t.day }}</td>
+          <td>
+            <template v-if="t.whole">{{ t.value.pretty }} of {{ t.whole.pretty }}</template>
+            <template v-else>{{ t.value.pretty }} {{ spotWords[t.spot] }}</template>
+            <span v-if="t.note" class="soft"> {{ t.note }}</span>
+          </td>
+          <td class="number">{{ t.takes }}</td>
+          <td>{{ t.guide?.pretty }}</td>
+          <td>
+            <NButton text :aria-label="`Delete the test of ${t.day}, ${t.value.pretty}`" @click="remove(t)"
+              >Delete</NButton
+            >
+          </td>
+        </tr>
+      </tbody>
+    </NTable>
+    <p v-if="setUp.tested > setUp.tests.length" class="soft">
+      The newest {{ setUp.tests.length }} are shown; all of them are in the sheet.
+    </p>
+    <p class="acts">
+      <a href="/api/records/tests.csv" download>All tests as a sheet</a>
+      <NButton text class="quiet" :aria-expanded="pasting" @click="pasting = !pasting"
+        >Take in a sheet</NButton
+      >
+    </p>
+    <form v-if="pasting" class="paste" @submit.prevent="takeLines">
+      <p class="soft">
+        One test a line: day, machine, kind, guide, cut, middle, whole, stitching, spot, note. A first line
+        may name the columns in another order.
+      </p>
+      <NInput v-model:value="lines" type="textarea" :rows="4" :input-props="{ 'aria-label': 'Lines' }" />
+      <NButton attr-type="submit">Take them in</NButton>
+      <p v-if="said" role="status">{{ said }}</p>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px 14px;
+  align-items: end;
+  margin: 10px 0 14px;
+}
+
+.paste {
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.field {
+  display: grid;
+  gap: 3px;
+  font-stretch: 88%;
+  font-weight: 550;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 22px;
+  align-items: center;
+  margin-top: 10px;
+}
+</style>

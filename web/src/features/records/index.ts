@@ -1,0 +1,6 @@
+export { default as DiagnosesPage } from './DiagnosesPage.vue'
+export { default as HandsPage } from './HandsPage.vue'
+export { default as LibraryPage } from './LibraryPage.vue'
+export { default as LotPage } from './LotPage.vue'
+export { default as MachinePage } from './MachinePage.vue'
+export { default as RecordsRoom } from './RecordsRoom.vue'
