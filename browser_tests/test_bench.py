@@ -145,6 +145,8 @@ class DiagnoseARowTest(JourneyCase):
         expect(self.region("The rest of the batch")).to_contain_text("not at")
 
     def test_too_little_is_open_until_more_is_read(self) -> None:
+        # Of hands of which nothing is known.
+        ReadingRow.objects.all().delete()
         self.open(f"{JUST_PLANNED}/diagnose")
         verdict = self.region("Verdict")
         expect(verdict).to_contain_text("Nothing is measured yet")

@@ -63,7 +63,7 @@ class DiagnoseTest(JourneyCase):
         kept.get_by_label("What it was", exact=True).fill("also the ruler")
         kept.get_by_label("What it was", exact=True).press("Tab")
         self.saved()
-        self.assertEqual(SavedDiagnosis.objects.get().later, "also the ruler")
+        self.assertEqual(SavedDiagnosis.objects.get(block__isnull=False).later, "also the ruler")
 
     def test_places_are_picked_on_the_drawing_and_what_cannot_be_read_is_kept(self) -> None:
         self.open(f"{LANTERN}/diagnose")

@@ -95,7 +95,7 @@ class KeyboardTest(JourneyCase):
         self.page.wait_for_selector("text=Nothing is cut yet")
         keys.press("Tab")
         expect(self.page.get_by_role("link", name="Skip to the work")).to_be_focused()
-        for _ in range(6):
+        for _ in range(7):
             keys.press("Tab")
             if self.page.evaluate("document.activeElement?.textContent?.includes('Begin a first project')"):
                 break

@@ -7,7 +7,7 @@ import re
 from playwright.sync_api import expect
 
 from browser_tests.journey import JourneyCase
-from browser_tests.shots import HALF_SEWN, WAKE
+from browser_tests.shots import HALF_SEWN
 from measuring.models import ReadingRow
 from setups.models import SetUp
 
@@ -93,7 +93,8 @@ class RecordsTest(JourneyCase):
         expect(rows).to_have_count(before)
 
     def test_a_lot_whose_seam_drifts_is_told(self) -> None:
-        page = self.open(f"{WAKE}/sew")
+        page = self.open(f"{HALF_SEWN}/sew")
+        page.get_by_role("navigation", name="Units of this project").get_by_role("link").nth(1).click()
         page.get_by_role("link", name="Measure one in so many").click()
         lot = self.region("How the lot goes")
         expect(lot.get_by_role("status")).to_contain_text(re.compile("about unit 17.*the seam runs wider"))

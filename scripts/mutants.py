@@ -329,6 +329,38 @@ SABOTAGES = [
         ("min(across, up) > -far", "min(across, up) > -_NEAR"),
     ),
     *in_file(
+        "records/guide.py",
+        "tests.test_records",
+        ("Length.near(float(wanted) - mean)", "Length.near(float(wanted) + mean)"),
+        ("round(float(setting - now) / float(step))", "round(float(now - setting) / float(step))"),
+        ("2.5 * mark", "1.0 * mark"),
+    ),
+    *in_file(
+        "records/control.py",
+        "tests.test_records",
+        ("since = units[first - 1].unit + 1", "since = units[first].unit"),
+        ("np.clip(offs, middle", "np.array(offs) if True else np.clip(offs, middle"),
+        ("_evidence(tame - usual, None", "_evidence(tame, None"),
+    ),
+    *in_file(
+        "records/sampling.py",
+        "tests.test_records",
+        ("endless / (1 + (endless - 1)", "endless / (2 + (endless - 1)"),
+        ("float(borne) - k * spread", "float(borne) - spread"),
+    ),
+    *in_file(
+        "records/forecast.py",
+        "tests.test_records",
+        ("mean = errors_of(model,", "mean = 0.5 * errors_of(model,"),
+        ("model.matrix.power(2) @ spread**2", "abs(model.matrix) @ spread**2"),
+    ),
+    *in_file(
+        "diagnosis/habits.py",
+        "tests.test_records",
+        ("0.5 ** (max(0.0, self.age) / HALF_LIFE)", "0.5 ** (self.age / HALF_LIFE)"),
+        ("max(0.0, variance - noise**2)", "max(0.0, variance)"),
+    ),
+    *in_file(
         "overview/compare.py",
         "tests.test_comparing",
         ("making.seams * batches", "making.seams"),

@@ -122,7 +122,7 @@ _FINISHED = (
     DemoReading("stitch", "7/32"),
     DemoReading("strip_test", "1", {"whole": "3 1/2"}, "before the first seam"),
 )
-# One goose in three, the seam of the first sky at two places: from about the seventeenth on it runs 1/32 wider.
+# One hourglass in three, its last seam at two places: from about the seventeenth on it runs 1/32 wider.
 _DRIFTING = tuple(
     DemoReading("stitch", value, {"spot": "middle", "lot": "1", "nth": str(1 + 3 * n)})
     for n, both in enumerate((("9/32", "1/4"), ("1/4", "9/32"), ("9/32", "9/32"), ("1/4", "9/32"), ("9/32", "1/4"), ("9/32", "9/32"),
@@ -185,7 +185,7 @@ PROJECTS = (
         "Wake, five rows",
         (SLACKWATER, FOG),
         (
-            DemoUnit("flying_goose", {"finished": "11/2", "height": "11/4", "count": 30}, _DRIFTING),
+            DemoUnit("flying_goose", {"finished": "11/2", "height": "11/4", "count": 30}),
             DemoUnit("rectangle", {"finished": "11/2", "height": "11/4", "part_fabrics": ["b"], "count": 10}),
         ),
         (DemoBlock("wake", "5 1/2", 5),),
@@ -197,7 +197,9 @@ PROJECTS = (
         (BUOY, FOG, TAR),
         (
             DemoUnit("half_square_triangle", {**_IN_LANTERN, "count": 48}, _HALF_SEWN),
-            DemoUnit("quarter_square_triangle", {**_IN_LANTERN, "part_fabrics": ["c", "b", "a", "b"], "count": 48}),
+            DemoUnit(
+                "quarter_square_triangle", {**_IN_LANTERN, "part_fabrics": ["c", "b", "a", "b"], "count": 48}, _DRIFTING
+            ),
             DemoUnit("plain_square", {**_IN_LANTERN, "part_fabrics": ["a"], "count": 12}),
         ),
         (DemoBlock("lantern", "10 1/2", 12, _LANTERN),),

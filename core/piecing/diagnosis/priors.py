@@ -145,7 +145,8 @@ def prior_of(
     if record is not None and record.readings >= FEWEST:
         mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
         known = record.mean_sd or record.take_up_sd / sqrt(record.readings)
-        small[seam] = sqrt(known**2 + _SET_UP**2)
+        # This block is sewn on a day of its own, perhaps with another needle.
+        small[seam] = sqrt(known**2 + _SET_UP**2 + DAY**2)
         if record.hands:
             # Hands may have an off day: what her record says of them is held to four parts in five.
             hands = tuple(_OFF_DAY * h.often + (1 - _OFF_DAY) * w for h, w in zip(HANDS, record.hands, strict=True))

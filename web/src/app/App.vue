@@ -80,11 +80,21 @@ nav a:hover {
   border-bottom-color: var(--oilskin);
 }
 
-@media (width <= 480px) {
+@media (width <= 560px) {
   .top {
-    padding: 0 12px;
+    height: auto;
+    min-height: 46px;
+    padding: 4px 12px;
   }
 
+  nav {
+    flex-wrap: wrap;
+    justify-content: flex-end;
+    row-gap: 0;
+  }
+}
+
+@media (width <= 480px) {
   .name span {
     position: absolute;
     clip-path: inset(50%);

@@ -129,6 +129,10 @@ async function takeLines() {
 </template>
 
 <style scoped>
+section {
+  overflow-x: auto;
+}
+
 form {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
