@@ -339,7 +339,7 @@ SABOTAGES = [
         "records/control.py",
         "tests.test_records",
         ("since = units[first - 1].unit + 1", "since = units[first].unit"),
-        ("np.clip(offs, middle", "np.array(offs) if True else np.clip(offs, middle"),
+        ("tame[n] = beside.mean()", "pass"),
         ("_evidence(tame - usual, None", "_evidence(tame, None"),
     ),
     *in_file(

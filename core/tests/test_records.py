@@ -9,10 +9,13 @@ from datetime import date
 from random import Random
 from unittest import TestCase
 
+import numpy as np
+
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
 from piecing.diagnosis import BlockModel, block_geometry, model_of
 from piecing.diagnosis.causes import Source
+from piecing.diagnosis.whatif import outcomes
 from piecing.lengths import Measure, Style, inches, mm
 from piecing.messages import Message
 from piecing.planning.seam import StripTest
@@ -209,6 +212,10 @@ class LotTest(TestCase):
         last = self.lot(0.0, 0.0, 1 / 64, 0.0, 0.0, -1 / 64, 5 / 64)
         self.assertIn(last.state, (LotState.ONE_ODD, LotState.STEADY))
 
+    def test_a_slip_does_not_hide_a_jump(self) -> None:
+        found = self.lot(0.0, 0.6, 0.0, 1 / 64, 0.0, 0.0, 3 / 64, 4 / 64, 3 / 64, 3 / 64, 4 / 64)
+        self.assertEqual((found.state, found.since), (LotState.JUMP, 22))
+
     def test_the_order_typed_does_not_matter(self) -> None:
         measured = [Watched(n, (0.0 if n < 20 else 0.05) + 0.01 * (n % 2)) for n in range(1, 40, 3)]
         mixed = list(measured)
@@ -310,6 +317,19 @@ class ForecastTest(TestCase):
         assert None not in (*pinwheel, *geese)
         self.assertAlmostEqual(pinwheel[0], pinwheel[1], delta=0.01)  # type: ignore[type-var]
         self.assertLess(geese[1], geese[0] - 0.2)  # type: ignore[operator]
+
+    def test_tips_by_drawing_whole_blocks(self) -> None:
+        """Ten thousand blocks drawn, each tip looked at: as many are right as the normals say."""
+        for key, finished in (("pinwheel", 8), ("wake", 5), ("lantern", 9)):
+            model = self.model(key, finished)
+            drawn = outcomes(model, {"seam": 1 / 64}, np.random.default_rng(2), 10_000)
+            edge = [x for x in (drawn.tips_cut, drawn.tips_floating) if x is not None]
+            off = [sum(edge)] if edge else []
+            off += [drawn.corners_off] if drawn.corners_off is not None else []
+            right = forecast(model, OwnHands(seam=1 / 64)).tips
+            with self.subTest(key):
+                assert right is not None
+                self.assertTrue(1 - max(off) - 0.01 <= right <= 1 - min(off) + 0.01, (right, off))
 
     def test_steadier_hands_do_better_everywhere(self) -> None:
         for key in ("pinwheel", "lantern", "sawtooth_star", "wake"):

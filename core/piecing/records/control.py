@@ -34,7 +34,8 @@ _KNOWN = 12.0
 _LEVEL = 1 / 90
 """Inches: how far a lot's level lies from what is usual of her."""
 _WILD = 4.0
-"""Spreads from the middle beyond which a reading counts as no further: one slip is no jump."""
+"""Spreads from both its neighbours at which one reading is a slip, and counts as they do; from the middle of all no reading counts as
+further off than that."""
 
 
 class LotState(StrEnum):
@@ -112,8 +113,7 @@ def watch_lot(measured: Sequence[Watched], *, spread: float, noise: float = 0.0,
     spread = max(float(np.sqrt(each.mean())), 1e-4)
     own = each / spread**2
     offs = np.array([m.off for m in units])
-    middle = float(np.median(offs))
-    tame = np.clip(offs, middle - _WILD * spread, middle + _WILD * spread)
+    tame = _without_slips(offs, spread)
     numbers = np.array([m.unit for m in units], dtype=float)
     ways = [(k, drift) for k in range(1, len(units)) for drift in (False, True)]
     evidence = np.array([_evidence(tame - usual, _shape(numbers, k, drift), own, spread) for k, drift in ways])
@@ -149,6 +149,17 @@ def watch_lot(measured: Sequence[Watched], *, spread: float, noise: float = 0.0,
         by,
         probability,
     )
+
+
+def _without_slips(offs: NDArray[np.float64], spread: float) -> NDArray[np.float64]:
+    """The last one may be the first of many, and stays as it is but for how far."""
+    tame = offs.copy()
+    for n in range(len(offs) - 1):
+        beside = offs[[1, 2]] if n == 0 else offs[[n - 1, n + 1]]
+        if np.abs(offs[n] - beside).min() > _WILD * spread > np.ptp(beside):
+            tame[n] = beside.mean()
+    middle = float(np.median(tame))
+    return np.clip(tame, middle - _WILD * spread, middle + _WILD * spread)
 
 
 def _shape(numbers: NDArray[np.float64], k: int, drift: bool) -> NDArray[np.float64]:
