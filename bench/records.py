@@ -79,7 +79,7 @@ def from_the_record(count: int = 96, most: int = 10) -> dict[str, _Told]:
             seam = next(e for e in found.estimates if e.parameter.cause is Cause.SEAM)
             told[way].readings.append(k)
             if seam.measured:
-                told[way].held.append(seam.low <= habit <= seam.high)
+                told[way].held.append(seam.low <= habit - truth.fold / 2 <= seam.high)
             wanted = Status.SETTLED if habit else Status.TRUE
             told[way].right.append(verdict.status is wanted)
     return told

@@ -540,7 +540,8 @@ class _Work:
     def _estimates(
         self, sets: Sequence[_Set], params: Sequence[Parameter], sizes: NDArray[np.float64], leading: NDArray[np.int64]
     ) -> tuple[Estimate, ...]:
-        """Of each cause by the readings alone: under every set the generalised least squares of it, all else as held likely."""
+        """Of each cause by the readings alone: under every set the generalised least squares of it, all else as held likely; of
+        the seam with the readings of her records, where there are any."""
         found = []
         for j, p in enumerate(params):
             large, leads = float((sizes[:, j] > NOTHING).mean()), float((leading == j).mean())
@@ -555,8 +556,14 @@ class _Work:
                 own = float(v[j]) if j < self.common else singles.get(p, 0.0)
                 reach = float(column @ s.inverse @ column)
                 shift = float(self._shift(s)[j]) if j < self.common else 0.0
-                centre.append(nominal + shift + self._struck(s, j) + float(column @ s.weighed) / reach)
-                spread.append(sqrt(max(1 / reach - own, 1e-8)))
+                at = nominal + shift + self._struck(s, j) + float(column @ s.weighed) / reach
+                variance = max(1 / reach - own, 1e-8)
+                if self.prior.recorded and p.cause is Cause.SEAM:
+                    # Her records are readings of the same seam, and say as much as their own spread allows.
+                    at = (at * own + (nominal + shift) * variance) / (own + variance)
+                    variance = own * variance / (own + variance)
+                centre.append(at)
+                spread.append(sqrt(variance))
                 weights.append(s.weight)
             low, middle, high = _quantiles(np.array(centre), np.array(spread), np.array(weights))
             away = self._wanted(p)

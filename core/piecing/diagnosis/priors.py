@@ -108,7 +108,7 @@ class Prior:
     """Of each common cause, in its order: ``mean``, ``small`` and ``large`` standard deviations in inches, ``shift`` what
     is added to the mean when it is large, ``odds`` (a
     logarithm) that it is large; ``paid`` is the fold that the planned stitching distance pays for. ``hands`` says how likely each
-    kind of hands is, in the order of ``HANDS``."""
+    kind of hands is, in the order of ``HANDS``; ``recorded`` that what is held of the seam was measured, in the quilter's records."""
 
     mean: Vector
     small: Vector
@@ -118,6 +118,7 @@ class Prior:
     offset: float
     paid: float
     hands: tuple[float, ...] = tuple(h.often for h in HANDS)
+    recorded: bool = False
 
 
 def prior_of(
@@ -142,17 +143,18 @@ def prior_of(
     offset = float(stitch - model.allowance) if stitch is not None else 0.0
     mean[seam] = offset
     hands = tuple(h.often for h in HANDS)
-    if record is not None and record.readings >= FEWEST:
+    recorded = record is not None and record.readings >= FEWEST
+    if record is not None and recorded:
         mean[seam] = record.take_up_mean - float(model.allowance) - mean[folded] / 2
         known = record.mean_sd or record.take_up_sd / sqrt(record.readings)
-        # This block is sewn on a day of its own, perhaps with another needle.
-        small[seam] = sqrt(known**2 + _SET_UP**2 + DAY**2)
+        # This block is sewn on a day of its own, perhaps with another needle; and what of the take-up is the fold is not known.
+        small[seam] = sqrt(known**2 + _SET_UP**2 + DAY**2 + (small[folded] / 2) ** 2)
         if record.hands:
             # Hands may have an off day: what her record says of them is held to four parts in five.
             hands = tuple(_OFF_DAY * h.often + (1 - _OFF_DAY) * w for h, w in zip(HANDS, record.hands, strict=True))
     large = np.maximum(np.array([h.large for h in held]), small)
     shift = np.array([h.mean for h in held])
-    return Prior(mean, small, large, shift, np.log(often / (1 - often)), offset, max(0.0, -2 * offset), hands)
+    return Prior(mean, small, large, shift, np.log(often / (1 - often)), offset, max(0.0, -2 * offset), hands, recorded)
 
 
 def after_seeing(model: BlockModel, prior: Prior, readings: Sequence[Reading]) -> Prior:

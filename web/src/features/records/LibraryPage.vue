@@ -28,7 +28,7 @@ const shown = computed(() =>
   ),
 )
 const cloth = { a: '#d8392b', b: '#cfd8dc', c: '#20262e', d: '#f0b429', e: '#2f6f7e', f: '#c8b48a' }
-const tips = (n: number | null) => (n === null ? 'no tips to meet' : `${n} of 100 tips`)
+const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { reactive, ref } from 'vue'
+import { onMounted, reactive, ref } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
 import Choice from '@/shared/form/Choice.vue'
@@ -41,6 +41,10 @@ const pressings = [
   { value: 'open', label: 'Open' },
 ]
 
+/** Opened on purpose: one types at once, wherever on the page it opened. */
+const form = ref<HTMLElement>()
+onMounted(() => props.leave && form.value?.querySelector('input')?.focus())
+
 async function keep() {
   problems.value = {}
   const fields = Object.keys(was) as (keyof typeof was)[]
@@ -59,7 +63,7 @@ async function keep() {
 </script>
 
 <template>
-  <form @submit.prevent="keep">
+  <form ref="form" @submit.prevent="keep">
     <LengthInput
       v-for="(title, f) in words"
       :key="f"
