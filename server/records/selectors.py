@@ -8,6 +8,8 @@ from datetime import date
 from math import hypot, sqrt
 from uuid import UUID
 
+from django.db.models import Count
+
 from diagnosis.models import SavedDiagnosis
 from measuring.models import ReadingRow
 from measuring.selectors import NEWEST_SEAMS, day_of, offs_of, reading_noise, seam_readings, seams_of
@@ -42,12 +44,12 @@ from workrooms.models import Workroom
 __all__ = ["Hands", "LotSheet", "RecordsSheet", "hands_of", "kept_diagnoses", "lot_of", "records_of"]
 
 NEWEST_TESTS = 40
-"""Tests of each set-up that are listed; all of them are in the sheet to download."""
+"""Tests of the set-up in use that are listed; all of them are in the sheet to download."""
 
 
 @dataclass(frozen=True)
 class RecordsSheet:
-    """Every set-up with its newest tests, and where the guide of the one in use should stand."""
+    """Every set-up with how many tests it has, the newest of the one in use, and where its guide should stand."""
 
     room: Workroom
     set_ups: list[SetUp]
@@ -60,16 +62,11 @@ class RecordsSheet:
 def records_of(room: Workroom) -> RecordsSheet:
     """Four queries."""
     rows = list(set_ups(room).select_related("came_from"))
-    tests: dict[UUID, list[ReadingRow]] = {s.pk: [] for s in rows}
-    counts: dict[UUID, int] = dict.fromkeys(tests, 0)
-    newest = ReadingRow.objects.filter(test_of__in=tests, deleted_at=None).order_by("-day", "-order", "-taken_at")
-    for row in newest:
-        if row.test_of_id is None:
-            continue
-        counts[row.test_of_id] += 1
-        if counts[row.test_of_id] <= NEWEST_TESTS:
-            tests[row.test_of_id].append(row)
+    held = ReadingRow.objects.filter(test_of__in=rows, deleted_at=None)
+    counts = dict(held.order_by().values_list("test_of").annotate(Count("pk")))
     current = next((s for s in rows if s.in_use), None)
+    newest = held.filter(test_of=current).order_by("-day", "-order", "-taken_at")[:NEWEST_TESTS] if current else []
+    tests = {s.pk: list(newest) if s is current else [] for s in rows}
     search = _search(room, current, tests[current.pk]) if current is not None else None
     return RecordsSheet(room, rows, tests, counts, current, search)
 

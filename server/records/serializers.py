@@ -74,7 +74,7 @@ class SetUpSerializer(serializers.Serializer[Any]):
         return SeamTestSerializer(self.context["sheet"].tests[row.pk], many=True, context=self.context).data
 
     def get_tested(self, row: SetUp) -> int:
-        return int(self.context["sheet"].counts[row.pk])
+        return int(self.context["sheet"].counts.get(row.pk, 0))
 
 
 class SeamSearchSerializer(serializers.Serializer[Any]):
