@@ -15,6 +15,8 @@ from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
 from piecing.diagnosis import BlockModel, block_geometry, model_of
 from piecing.diagnosis.causes import Source
+from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.record import aged, record_of
 from piecing.diagnosis.whatif import outcomes
 from piecing.lengths import Measure, Style, inches, mm
 from piecing.messages import Message
@@ -33,6 +35,7 @@ from piecing.records import (
     find_seam,
     forecast,
     helps,
+    next_to_measure,
     run_of,
     sampling_plan,
     share_off,
@@ -152,6 +155,18 @@ class HabitTest(TestCase):
         assert found is not None
         self.assertLess(found.spread, 0.005)
 
+    def test_a_strip_has_five_times_the_ruler_in_it(self) -> None:
+        """Strips cut without any scatter, their widths told by a whole less twice a middle: what varies is the ruler alone."""
+        rng, noise = Random(8), 0.01
+        read = [rng.gauss(0, noise) - 2 * rng.gauss(0, noise) for _ in range(60)]
+        plain, strips_ = (
+            figure_of([Off(x, marks=marks) for x in read], noise=noise, assumed=0.004) for marks in (1.0, 5.0)
+        )
+        assert plain is not None
+        assert strips_ is not None
+        self.assertGreater(plain.spread, 0.015)
+        self.assertLess(strips_.spread, 0.008)
+
     def test_old_readings_count_less(self) -> None:
         """One of today's at 0 and one of sixty days ago at 3: one and a half, mean 1."""
         found = figure_of([Off(0.0), Off(0.03, 60)], noise=0.0, assumed=0.01)
@@ -225,6 +240,36 @@ class LotTest(TestCase):
     def test_her_usual_level_is_no_change(self) -> None:
         self.assertEqual(self.lot(*[1 / 32] * 8, usual=1 / 32).state, LotState.STEADY)
         self.assertEqual(self.lot(*[3 / 64] * 8).state, LotState.STEADY)
+
+
+class NextTest(TestCase):
+    def test_the_next_one_to_measure(self) -> None:
+        """The first; then one in four; never one that the lot has not; where it changed, what narrows that down."""
+        none = watch_lot([], spread=0.01)
+        self.assertEqual(next_to_measure(none, [], 4, 48), 1)
+        three = [Watched(n, 0.0) for n in (1, 5, 9)]
+        self.assertEqual(next_to_measure(watch_lot(three, spread=0.01), three, 4, 48), 13)
+        self.assertEqual(next_to_measure(watch_lot(three, spread=0.01), three, 4, 10), 10)
+        jumped = [Watched(1 + 4 * n, 0.0 if n < 5 else 0.06) for n in range(9)]
+        watch = watch_lot(jumped, spread=0.01)
+        self.assertEqual(next_to_measure(watch, jumped, 4, 48), watch.measure[0])
+        self.assertIn(19, watch.measure)
+
+
+class OldRecordTest(TestCase):
+    def test_one_day_long_ago_tells_less_of_today_than_one_of_now(self) -> None:
+        """Eight strip tests of one day: a year ago, or on another machine, the mean is known only as well as that."""
+
+        def known(**how: float) -> float:
+            tests = [Reading(ReadingKind.STRIP_TEST, inches(1), whole=inches("7/2"), day="2026-01-01", **how)] * 8  # type: ignore[arg-type]
+            record = record_of(S, tests)
+            assert record is not None
+            return record.mean_sd
+
+        now, year = known(), known(apart=aged(365))
+        self.assertGreater(year, 1.3 * now)
+        self.assertAlmostEqual(aged(60), 1 / 100)
+        self.assertGreater(aged(0, same_set_up=False, same_machine=False), aged(0, same_set_up=False))
 
 
 class SamplingTest(TestCase):

@@ -45,7 +45,10 @@ def scrap_setting(project: Project, find: Find, role: str) -> ScrapSetting:
 
 @dataclass(frozen=True, slots=True)
 class ScrapBox:
+    """One place by name, in the block at its ``spot``, and where it lies."""
+
     name: str
+    spot: int
     box: tuple[float, float, float, float]
 
 
@@ -64,7 +67,7 @@ def scrap_boxes(setting: ScrapSetting) -> list[ScrapBox]:
             (x, y), w, h = rotated((x, y), 45), w * 0.7, h * 0.7
         mx, my = middles[p.spot]
         x, y = inset[0] + mx + x, inset[1] + my + y
-        found.append(ScrapBox(p.name, ((x - w / 2) / wide, 1 - (y + h / 2) / high, w / wide, h / high)))
+        found.append(ScrapBox(p.name, p.spot, ((x - w / 2) / wide, 1 - (y + h / 2) / high, w / wide, h / high)))
     return found
 
 

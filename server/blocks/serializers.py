@@ -489,9 +489,11 @@ class ScrapsRequestSerializer(serializers.Serializer[Any]):
 
 
 class ScrapSpotSerializer(serializers.Serializer[Any]):
-    """A place that takes a scrap: its number is its place in the list; ``box`` as shares of the quilt's picture."""
+    """A place that takes a scrap: its number is its place in the list, ``spot`` that of its block in the quilt; ``box`` as shares of the
+    quilt's picture."""
 
     name = serializers.CharField()
+    spot = serializers.IntegerField()
     box = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import date
@@ -13,9 +13,10 @@ from django.db.models import Q, QuerySet
 from django.utils import timezone
 
 from api.problems import Refused
+from piecing.diagnosis.causes import SCATTER
 from piecing.diagnosis.habits import FEWEST, Figure, Habit, Off, figure_of
 from piecing.diagnosis.readings import CUT_SCATTER, HAND_NOISE, Reading, ReadingKind, moved
-from piecing.diagnosis.record import aged, record_of
+from piecing.diagnosis.record import SeamHands, aged, record_of, seam_hands
 from piecing.errors import PiecingError
 from piecing.lengths import Length
 from piecing.planning.plan import plan
@@ -35,9 +36,10 @@ from .translate import reading_of
 __all__ = [
     "NEWEST_SEAMS",
     "DatedOff",
-    "cutting_of",
     "day_of",
+    "habit_figure",
     "offs_of",
+    "own_seams",
     "plan_of",
     "pool_of",
     "reading_noise",
@@ -103,11 +105,17 @@ def record_for(room: Workroom, allowance: Length, *, but: Project | None = None)
     if not rows:
         return None
     readings = seam_readings(rows, _sewn_with(but) or in_use(room))
-    cutting = cutting_of(room)
+    cutting = habit_figure(room, Habit.CUTTING)
     known = cutting is not None and cutting.worth >= FEWEST
     # Cloth is cut by it: of what the readings leave open the unsteadier end.
     sd = max(cutting.spread_high, FINEST_CUTTING) if cutting is not None and known else CUT_SCATTER
-    return record_of(allowance, readings, cut_sd=sd)
+    return record_of(allowance, readings, room.reading_step, cut_sd=sd)
+
+
+def own_seams(room: Workroom, *, but: Collection[UUID] = ()) -> SeamHands | None:
+    """What is known of her seams at the workroom's allowance, as the machine is set up now; ``but`` by some readings. Four queries."""
+    rows = [r for r in seams_of(room, room.seam_allowance) if r.pk not in but]
+    return seam_hands(room.seam_allowance, seam_readings(rows, in_use(room)), room.reading_step)
 
 
 def _sewn_with(project: Project | None) -> SetUp | None:
@@ -118,16 +126,16 @@ def _sewn_with(project: Project | None) -> SetUp | None:
     return row.set_up if row is not None else None
 
 
-def cutting_of(room: Workroom) -> Figure | None:
-    """How pieces were cut beside what was wanted, from cut pieces and from the strips of strip tests."""
+def habit_figure(room: Workroom, habit: Habit, *, but: Collection[UUID] = ()) -> Figure | None:
+    """How pieces were cut, or units trimmed, beside what was wanted; ``but`` by some readings. Two queries."""
+    offs = [o for o in offs_of(room, habit) if o.reading not in but]
     return figure_of(
-        [Off(o.off, o.age) for o in offs_of(room, Habit.CUTTING)],
-        noise=reading_noise(room.reading_step),
-        assumed=CUT_SCATTER,
+        [Off(o.off, o.age, o.marks) for o in offs], noise=reading_noise(room.reading_step), assumed=_ASSUMED[habit]
     )
 
 
 _SEAMS = [ReadingKind.STITCH.value, ReadingKind.STRIP_TEST.value]
+_ASSUMED = {Habit.CUTTING: CUT_SCATTER, Habit.TRIMMING: SCATTER["width"]}
 _OF_HABIT = {
     Habit.CUTTING: [ReadingKind.CUT.value, ReadingKind.STRIP_TEST.value],
     Habit.TRIMMING: [ReadingKind.WIDTH.value, ReadingKind.HEIGHT.value],
@@ -136,12 +144,14 @@ _OF_HABIT = {
 
 @dataclass(frozen=True, slots=True)
 class DatedOff:
-    """How far off what was wanted a reading lay, inches, on which day and how many days ago, by which set-up."""
+    """How far off what was wanted a reading lay, inches, on which day and how many days ago, by which set-up; ``marks`` as in ``Off``."""
 
+    reading: UUID
     off: float
     day: date
     age: int
     set_up: UUID | None
+    marks: float
 
 
 def offs_of(room: Workroom, habit: Habit) -> list[DatedOff]:
@@ -162,7 +172,8 @@ def offs_of(room: Workroom, habit: Habit) -> list[DatedOff]:
         read = row.whole - row.value * 2 if row.whole is not None else row.value
         off = float(read - row.wanted)
         if abs(off) < _SLIP:
-            found.append(DatedOff(off, day, days_between(day, today), row.set_up_id))
+            marks = 1.0 if row.whole is None else 5.0
+            found.append(DatedOff(row.pk, off, day, days_between(day, today), row.set_up_id, marks))
     return found
 
 

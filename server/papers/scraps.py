@@ -39,7 +39,7 @@ def scraps_pdf(
     _numbers(sheet, laid, number, width, tall)
     sheet.y -= tall + 10
     for role in used:
-        here = [box.name.partition(", ")[0] for box, r in laid if r == role]
+        here = [box.spot for box, r in laid if r == role]
         count, noun = (len(set(here)), "block") if len(role) > 1 else (len(here), "unit")
         name = " with ".join(fabrics.get(f, f.upper()) for f in role)
         sheet.ticked(f"{number[role]}: {name}, {count} {noun if count == 1 else f'{noun}s'}")

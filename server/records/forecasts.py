@@ -9,19 +9,17 @@ from functools import lru_cache
 from api.problems import NotHere
 from blocks.models import OwnBlock
 from blocks.translate import find_in
-from measuring.selectors import offs_of, reading_noise, seam_readings, seams_of
+from measuring.selectors import habit_figure, own_seams
 from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import Pattern, laid
 from piecing.diagnosis import BlockModel, block_geometry, model_of
-from piecing.diagnosis.causes import SCATTER, Source
+from piecing.diagnosis.causes import Source
 from piecing.diagnosis.faults import EASED, SEEN
-from piecing.diagnosis.habits import Habit, Off, figure_of
-from piecing.diagnosis.record import seam_hands
+from piecing.diagnosis.habits import Habit
 from piecing.errors import PiecingError
 from piecing.lengths import Length, inches
 from piecing.records import Forecast, Help, OwnHands, forecast, helps
-from setups.selectors import in_use
 from workrooms.models import Workroom
 
 __all__ = ["Forecasts", "Foretold", "forecasts_of", "helps_of", "own_hands"]
@@ -53,13 +51,7 @@ class Forecasts:
 def own_hands(room: Workroom) -> tuple[OwnHands, int, int]:
     """Her seam and trimming as her records have them, rounded so that the same hands are the same; and on how many readings of each
     they rest. Without enough of them: steady hands, all true."""
-    seams = seam_hands(
-        room.seam_allowance, seam_readings(seams_of(room, room.seam_allowance), in_use(room)), room.reading_step
-    )
-    offs = offs_of(room, Habit.TRIMMING)
-    trim = figure_of(
-        [Off(o.off, o.age) for o in offs], noise=reading_noise(room.reading_step), assumed=SCATTER["width"]
-    )
+    seams, trim = own_seams(room), habit_figure(room, Habit.TRIMMING)
     unsteady: list[tuple[Source, float]] = []
     seam = 0.0
     if seams is not None:
@@ -71,7 +63,11 @@ def own_hands(room: Workroom) -> tuple[OwnHands, int, int]:
     if trim is not None and trim.sure != "open":
         off = round(trim.mean if trim.off else 0.0, 4)
         unsteady.append((Source.UNITS, round(trim.spread / trim.assumed, 2)))
-    return OwnHands(seam, off, tuple(unsteady)), seams.record.readings if seams else 0, len(offs)
+    return (
+        OwnHands(seam, off, tuple(unsteady)),
+        seams.record.readings if seams else 0,
+        trim.readings if trim else 0,
+    )
 
 
 @lru_cache(maxsize=128)

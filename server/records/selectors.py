@@ -12,16 +12,19 @@ from django.db.models import Count
 
 from diagnosis.models import SavedDiagnosis
 from measuring.models import ReadingRow
-from measuring.selectors import NEWEST_SEAMS, day_of, offs_of, reading_noise, seam_readings, seams_of
-from piecing.diagnosis.causes import FOLD_USUAL, SCATTER
-from piecing.diagnosis.habits import Figure, Habit, Off, figure_of
-from piecing.diagnosis.readings import CUT_SCATTER, ReadingKind
-from piecing.diagnosis.record import SeamHands, seam_hands
+from measuring.selectors import day_of, habit_figure, offs_of, own_seams, reading_noise, seams_of
+from piecing.diagnosis.causes import FOLD_USUAL
+from piecing.diagnosis.faults import SEEN
+from piecing.diagnosis.habits import Figure, Habit
+from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.record import SeamHands
 from piecing.diagnosis.verdict import Status
 from piecing.diagnosis.words import sure_in_words
-from piecing.lengths import inches
+from piecing.lengths import Length
 from piecing.planning.seam import StripTest
 from piecing.records import (
+    CERTAINTIES,
+    STEADY_SPREAD,
     Calibration,
     GuideSearch,
     GuideTest,
@@ -32,13 +35,14 @@ from piecing.records import (
     Watched,
     calibrations,
     find_seam,
+    next_to_measure,
     run_of,
     sampling_plan,
     watch_lot,
 )
 from projects.models import PlannedUnit, Project
 from setups.models import SetUp
-from setups.selectors import days_out, in_use, name_of, set_ups
+from setups.selectors import days_out, name_of, set_ups
 from workrooms.models import Workroom
 
 __all__ = ["Hands", "LotSheet", "RecordsSheet", "hands_of", "kept_diagnoses", "lot_of", "records_of"]
@@ -108,20 +112,17 @@ class Hands:
     changes: list[Change]
     out: list[date]
     names: dict[str, str]
-    readings: int
 
 
 def hands_of(room: Workroom) -> Hands:
-    """Nine queries at most, of the newest readings."""
-    now, today_rows = in_use(room), seams_of(room, room.seam_allowance)
-    seams = seam_hands(room.seam_allowance, seam_readings(today_rows, now), room.reading_step)
+    """A dozen queries, of the newest readings."""
+    read, seams = seams_of(room, room.seam_allowance), own_seams(room)
     figures: dict[Habit, Figure] = dict(seams.figures) if seams is not None else {}
-    values: dict[Habit, list[tuple[date, str, float]]] = {Habit.SEAM: _seam_run(room, today_rows, seams)}
+    values: dict[Habit, list[tuple[date, str, float]]] = {Habit.SEAM: _seam_run(room, read, seams)}
     noise = reading_noise(room.reading_step)
-    for habit, assumed in ((Habit.CUTTING, CUT_SCATTER), (Habit.TRIMMING, SCATTER["width"])):
-        offs = offs_of(room, habit)
-        values[habit] = [(o.day, str(o.set_up or ""), o.off) for o in offs]
-        figure = figure_of([Off(o.off, o.age) for o in offs], noise=noise, assumed=assumed)
+    for habit in (Habit.CUTTING, Habit.TRIMMING):
+        values[habit] = [(o.day, str(o.set_up or ""), o.off) for o in offs_of(room, habit)]
+        figure = habit_figure(room, habit)
         if figure is not None:
             figures[habit] = figure
     rows = list(set_ups(room))
@@ -132,7 +133,6 @@ def hands_of(room: Workroom) -> Hands:
         [Change(s.began, name_of(s)) for s in reversed(rows)],
         sorted(days_out(room)),
         {str(s.pk): name_of(s) for s in rows},
-        min(NEWEST_SEAMS, len(today_rows)),
     )
 
 
@@ -214,12 +214,12 @@ class LotSheet:
     measured: list[Watched]
     watch: LotWatch
     plans: list[SamplingPlan]
-    spread: float
+    next: int
     own: bool
 
 
-WATCHED = (ReadingKind.STITCH, ReadingKind.RAW_WIDTH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
-BORNE = inches("1/32")
+BORNE = Length.near(SEEN)
+"""What a unit may be off: more is seen."""
 
 
 def lot_of(unit: PlannedUnit, kind: ReadingKind, lot: int, units: int) -> LotSheet:
@@ -236,22 +236,15 @@ def lot_of(unit: PlannedUnit, kind: ReadingKind, lot: int, units: int) -> LotShe
         found.setdefault(r.nth, []).append(_off(r))
     measured = [Watched(nth, sum(offs) / len(offs), len(offs)) for nth, offs in sorted(found.items())]
     noise = reading_noise(room.reading_step)
-    steady = _taken_twice(measured)
     count = max(units, *(m.unit for m in measured), 1) if measured else max(units, 1)
-    return LotSheet(
-        kind,
-        lot,
-        count,
-        rows,
-        measured,
-        watch_lot(measured, spread=spread, noise=noise, usual=usual),
-        [sampling_plan(count, hypot(spread, noise / sqrt(steady)), BORNE, certainty) for certainty in (0.8, 0.9, 0.95)],
-        spread,
-        own,
-    )
+    watch = watch_lot(measured, spread=spread, noise=noise, usual=usual)
+    read = hypot(spread, noise / sqrt(_times_read(measured)))
+    plans = [sampling_plan(count, read, BORNE, certainty) for certainty in CERTAINTIES]
+    next_one = next_to_measure(watch, measured, plans[1].every, count)
+    return LotSheet(kind, lot, count, rows, measured, watch, plans, next_one, own)
 
 
-def _taken_twice(measured: Sequence[Watched]) -> float:
+def _times_read(measured: Sequence[Watched]) -> float:
     """How often each unit is read, on the whole; once where nothing was."""
     return max(1.0, sum(m.readings for m in measured) / max(1, len(measured)))
 
@@ -265,20 +258,14 @@ def _off(row: ReadingRow) -> float:
 def _spread_of(room: Workroom, kind: ReadingKind, *, but: Sequence[ReadingRow]) -> tuple[float, bool, float]:
     """The quilter's own spread from unit to unit, whether it is her own, and where hers usually lie. The lot itself is judged by what
     was known before it."""
-    noise = reading_noise(room.reading_step)
-    lot = {r.pk for r in but}
+    lot, steady = {r.pk for r in but}, STEADY_SPREAD[kind]
     if kind is ReadingKind.STITCH:
-        rows = [r for r in seams_of(room, room.seam_allowance) if r.pk not in lot]
-        seams = seam_hands(room.seam_allowance, seam_readings(rows, in_use(room)), room.reading_step)
-        steady = hypot(SCATTER["mean"], SCATTER["middle"])
-        if seams is None:
-            return steady, False, 0.0
-        figure = seams.figures[Habit.SEAM]
-        return steady * figure.spread / figure.assumed, True, figure.mean - FOLD_USUAL / 2
-    if kind is ReadingKind.RAW_WIDTH:
-        return hypot(CUT_SCATTER, 1.5 * SCATTER["mean"]), False, 0.0
-    today = [o for o in offs_of(room, Habit.TRIMMING) if o.day]
-    figure_ = figure_of([Off(o.off, o.age) for o in today], noise=noise, assumed=SCATTER["width"])
-    if figure_ is None or figure_.sure == "open":
-        return SCATTER["width"], False, 0.0
-    return figure_.spread, True, 0.0
+        seams = own_seams(room, but=lot)
+        if seams is not None:
+            figure = seams.figures[Habit.SEAM]
+            return steady * figure.spread / figure.assumed, True, figure.mean - FOLD_USUAL / 2
+    if kind in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
+        trimming = habit_figure(room, Habit.TRIMMING, but=lot)
+        if trimming is not None and trimming.sure != "open":
+            return trimming.spread, True, 0.0
+    return steady, False, 0.0

@@ -10,9 +10,8 @@ from measuring.models import ReadingRow
 from piecing.diagnosis.habits import Habit
 from piecing.diagnosis.words import GuideSetting
 from piecing.lengths import Length, Measure, Style, inches, mm
-from piecing.messages import Message
 from piecing.planning.seam import StripTest
-from piecing.records import HABIT_WORDS, Help, LotState, RunPoint, SeamSearch, habit_said, spread_said
+from piecing.records import GROWS, HABIT_WORDS, Help, LotState, RunPoint, SeamSearch, habit_said, spread_said
 from setups.models import PRESSINGS, SetUp
 from setups.selectors import name_of
 
@@ -94,7 +93,7 @@ class RecordsSerializer(serializers.Serializer[Any]):
 
 
 class RunPointSerializer(serializers.Serializer[Any]):
-    """All readings of a day, as shares of a mark of the axis (see ``ticks``); ``told`` is their mean in words."""
+    """All readings of a day, in inches beyond what was wanted; ``told`` is their mean in words."""
 
     day = serializers.DateField()
     set_up = serializers.CharField()
@@ -293,14 +292,6 @@ class SamplingPlanSerializer(serializers.Serializer[Any]):
     said = MessageField()
 
 
-_GROWS = {
-    "stitch": (Message("the seam runs wider"), Message("the seam runs narrower")),
-    "raw_width": (Message("the units come out larger"), Message("the units come out smaller")),
-    "width": (Message("the units are wider"), Message("the units are narrower")),
-    "height": (Message("the units are higher"), Message("the units are lower")),
-}
-
-
 class LotSheetSerializer(serializers.Serializer[Any]):
     """A lot under way, as far as it was measured. ``level`` and ``ticks`` are for drawing, inches beyond what is wanted."""
 
@@ -313,6 +304,7 @@ class LotSheetSerializer(serializers.Serializer[Any]):
     since = serializers.IntegerField(source="watch.since")
     doubtful = serializers.IntegerField(source="watch.doubtful")
     measure = serializers.ListField(child=serializers.IntegerField(), source="watch.measure")
+    next = serializers.IntegerField()
     level = serializers.FloatField(source="watch.level")
     by = serializers.FloatField(source="watch.by")
     own = serializers.BooleanField()
@@ -320,7 +312,7 @@ class LotSheetSerializer(serializers.Serializer[Any]):
     ticks = serializers.SerializerMethodField()
 
     def get_said(self, sheet: LotSheet) -> str:
-        return sheet.watch.said(_GROWS[sheet.kind.value]).text(self.context["style"])
+        return sheet.watch.said(GROWS[sheet.kind]).text(self.context["style"])
 
     @extend_schema_field(TickSerializer(many=True))
     def get_ticks(self, sheet: LotSheet) -> Any:

@@ -18,6 +18,7 @@ from api.requests import valid
 from measuring.models import ReadingRow
 from piecing.diagnosis.readings import ReadingKind
 from piecing.lengths import Measure, Style, inches, mm
+from piecing.records import STEADY_SPREAD
 from projects.selectors import get_unit
 from projects.translate import style_of
 from setups import commands as setups
@@ -200,7 +201,7 @@ class TestSheetView(APIView):
 
 
 class _LotRequestSerializer(wire.Serializer[None]):
-    kind = wire.ChoiceField(choices=[k.value for k in selectors.WATCHED], default=ReadingKind.STITCH.value)
+    kind = wire.ChoiceField(choices=[k.value for k in STEADY_SPREAD], default=ReadingKind.STITCH.value)
     lot = wire.IntegerField(min_value=0, max_value=9_999, default=1)
     units = wire.IntegerField(min_value=0, max_value=9_999, default=0)
 
@@ -211,7 +212,7 @@ class LotView(APIView):
     @extend_schema(
         operation_id="watch_lot",
         parameters=[
-            OpenApiParameter("kind", str, enum=[k.value for k in selectors.WATCHED]),
+            OpenApiParameter("kind", str, enum=[k.value for k in STEADY_SPREAD]),
             OpenApiParameter("lot", int),
             OpenApiParameter("units", int),
         ],

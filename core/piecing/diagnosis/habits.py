@@ -36,10 +36,12 @@ class Habit(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Off:
-    """One reading: how far off what was wanted, inches, and how many days ago."""
+    """One reading: how far off what was wanted, inches, and how many days ago. ``marks`` is how often over the variance of one mark of the
+    ruler is in it: five times in a strip's width, which is a whole less twice a middle."""
 
     off: float
     age: float = 0.0
+    marks: float = 1.0
 
     @property
     def weight(self) -> float:
@@ -79,7 +81,7 @@ def sureness(worth: float) -> str:
 
 
 def figure_of(readings: Sequence[Off], *, noise: float, assumed: float) -> Figure | None:
-    """None without readings. ``noise`` is the standard deviation that reading itself adds, ``assumed`` the spread that steady
+    """None without readings. ``noise`` is the standard deviation that reading one mark adds, ``assumed`` the spread that steady
     hands have, inches.
 
     The spread of what was read has a scaled inverse chi-square of ``worth`` readings beside 4 at the assumed one; what
@@ -91,6 +93,7 @@ def figure_of(readings: Sequence[Off], *, noise: float, assumed: float) -> Figur
     total = sum(weights)
     # Readings that count half each are worth fewer than they are, but never less than one newest.
     worth = max(total, max(weights))
+    noise *= sqrt(sum(w * r.marks for w, r in zip(weights, readings, strict=True)) / total)
     mean = sum(w * r.off for w, r in zip(weights, readings, strict=True)) / total
     squares = sum(w * (r.off - mean) ** 2 for w, r in zip(weights, readings, strict=True))
     known = assumed**2 + noise**2

@@ -243,13 +243,14 @@ class _Work:
         pieces = [self.readings[n].piece or (str(n),) for n in self.used]
         days = [self.readings[n].day for n in self.used]
         apart = [self.readings[n].apart for n in self.used]
+        between_days = DAY**2 if len(set(days)) > 1 else 0.0
         seam = self.of_causes[:, [p.cause for p in parameters_of(self.model)].index(Cause.SEAM)]
         for a in range(self.count):
             for b in range(self.count):
                 if pieces[a] == pieces[b]:
                     steady[a, b] += sqrt(self.some[a].mark * self.some[b].mark)
-                if days[a] == days[b] and len(set(days)) > 1:
-                    steady[a, b] += (DAY**2 + apart[a] * apart[b]) * seam[a] * seam[b]
+                if days[a] == days[b]:
+                    steady[a, b] += (between_days + apart[a] * apart[b]) * seam[a] * seam[b]
         return np.asarray(steady)
 
     def _base(self, hands: Steadiness) -> Vector:

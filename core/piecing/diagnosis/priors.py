@@ -14,11 +14,11 @@ import numpy as np
 from ..lengths import Length
 from ..planning.room import QuilterRecord
 from .causes import FOLD_USUAL, SOURCES, Cause, Source, parameters_of
+from .habits import FEWEST
 from .model import BlockModel, Vector
 from .readings import Reading, ReadingKind
 
 __all__ = [
-    "FEWEST",
     "HANDS",
     "ONE_SEAM",
     "ONE_UNIT",
@@ -68,8 +68,6 @@ DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""
 _SET_UP = 1 / 150
 _OFF_DAY = 0.2
-FEWEST = 4
-"""Seams and strip tests behind a record: nothing is promised from fewer."""
 _FOLD_MEASURED = 1 / 160
 _WAVY, _BOWED = 0.3, 0.12
 

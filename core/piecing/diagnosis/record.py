@@ -18,14 +18,14 @@ from ..blocks.pattern import Pattern, Place, UnitPlacement, laid
 from ..lengths import Length, inches
 from ..planning.room import WANTED_SHARE, QuilterRecord
 from .causes import SCATTER, Source
-from .habits import HALF_LIFE, Figure, Habit
+from .habits import FEWEST, HALF_LIFE, Figure, Habit
 from .inference import Inference, infer
 from .model import BlockModel, Vector, model_of
 from .places import block_geometry
-from .priors import FEWEST, HANDS
+from .priors import HANDS
 from .readings import CUT_SCATTER, Reading, ReadingKind
 
-__all__ = ["FEWEST", "SeamHands", "aged", "record_of", "seam_hands", "spread_at_worse_end"]
+__all__ = ["SeamHands", "aged", "record_of", "seam_hands", "spread_at_worse_end"]
 
 _WANDERS = 1 / 100
 """Inches: how far a quilter's mean seam wanders in ``HALF_LIFE`` days by itself; further by the root of the time."""

@@ -3,15 +3,18 @@ often diagnoses turned out right."""
 
 from ..diagnosis.habits import Figure, Habit, Off, figure_of, sureness
 from .calibration import Calibration, Outcome, calibrations
-from .control import LotState, LotWatch, Watched, watch_lot
+from .control import STEADY_SPREAD, LotState, LotWatch, Watched, next_to_measure, watch_lot
 from .forecast import Forecast, Help, OwnHands, forecast, helps
 from .guide import GuideSearch, GuideTest, SeamSearch, find_seam
 from .runs import RunPoint, days_between, run_of
-from .sampling import SamplingPlan, sampling_plan, share_off
-from .words import HABIT_WORDS, habit_said, spread_said
+from .sampling import CERTAINTIES, SamplingPlan, sampling_plan, share_off
+from .words import GROWS, HABIT_WORDS, habit_said, spread_said
 
 __all__ = [
+    "CERTAINTIES",
+    "GROWS",
     "HABIT_WORDS",
+    "STEADY_SPREAD",
     "Calibration",
     "Figure",
     "Forecast",
@@ -35,6 +38,7 @@ __all__ = [
     "forecast",
     "habit_said",
     "helps",
+    "next_to_measure",
     "run_of",
     "sampling_plan",
     "share_off",

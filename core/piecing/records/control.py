@@ -10,16 +10,18 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
-from math import log
+from math import hypot, log, sqrt
 from statistics import median
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..diagnosis.causes import SCATTER
+from ..diagnosis.readings import CUT_SCATTER, ReadingKind
 from ..diagnosis.words import Roughly
 from ..messages import Message
 
-__all__ = ["FEWEST_MEASURED", "LotState", "LotWatch", "Watched", "watch_lot"]
+__all__ = ["FEWEST_MEASURED", "STEADY_SPREAD", "LotState", "LotWatch", "Watched", "next_to_measure", "watch_lot"]
 
 FEWEST_MEASURED = 4
 """Units measured before anything is said of a change."""
@@ -36,6 +38,16 @@ _LEVEL = 1 / 90
 _WILD = 4.0
 """Spreads from both its neighbours at which one reading is a slip, and counts as they do; from the middle of all no reading counts as
 further off than that."""
+
+
+STEADY_SPREAD = {
+    ReadingKind.STITCH: hypot(SCATTER["mean"], SCATTER["middle"]),
+    ReadingKind.RAW_WIDTH: hypot(CUT_SCATTER, sqrt(2) * SCATTER["mean"]),
+    ReadingKind.WIDTH: SCATTER["width"],
+    ReadingKind.HEIGHT: SCATTER["height"],
+}
+"""What can be watched of a lot, with its spread from unit to unit in steady hands, inches. A raw unit loses the square root of two of
+its seam's take-up (docs/theory, section 4)."""
 
 
 class LotState(StrEnum):
@@ -196,3 +208,10 @@ def _to_measure(units: Sequence[int], at: NDArray[np.int64], weights: NDArray[np
         if len(found) == 2:
             break
     return tuple(sorted(found))
+
+
+def next_to_measure(watch: LotWatch, measured: Sequence[Watched], every: int, lot: int) -> int:
+    """The unit to measure next: one that narrows a change down, else one in ``every``, no further than the lot's last."""
+    if watch.measure:
+        return watch.measure[0]
+    return min(max(1, lot), max(m.unit for m in measured) + every) if measured else 1

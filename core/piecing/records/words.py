@@ -6,11 +6,12 @@ Source: docs/theory, section 16.2.
 from __future__ import annotations
 
 from ..diagnosis.habits import Figure, Habit
+from ..diagnosis.readings import ReadingKind
 from ..diagnosis.words import Roughly
 from ..lengths import Length
 from ..messages import Message
 
-__all__ = ["HABIT_WORDS", "habit_said", "spread_said"]
+__all__ = ["GROWS", "HABIT_WORDS", "habit_said", "spread_said"]
 
 
 HABIT_WORDS = {
@@ -46,6 +47,13 @@ _AS_WANTED = {
     Habit.CUTTING: "Pieces are cut to size on the whole.",
     Habit.TRIMMING: "Units are trimmed to size on the whole.",
 }
+GROWS = {
+    ReadingKind.STITCH: (Message("the seam runs wider"), Message("the seam runs narrower")),
+    ReadingKind.RAW_WIDTH: (Message("the units come out larger"), Message("the units come out smaller")),
+    ReadingKind.WIDTH: (Message("the units are wider"), Message("the units are narrower")),
+    ReadingKind.HEIGHT: (Message("the units are higher"), Message("the units are lower")),
+}
+"""What a lot does when a figure of it grows, and when it shrinks."""
 _NINE_TENTHS = 1.645
 _A_THREAD = 1 / 128
 """Inches: below half a thread nothing is said to be off."""

@@ -266,6 +266,16 @@ class LotTest(RecordsCase):
         self.assertIn("Since about unit 18, the seam runs wider by 1⁄16″: 16 units are in doubt", sheet["said"])
         self.assertTrue(all(1 <= n <= 33 for n in sheet["measure"]))
 
+    def test_a_lot_is_judged_by_what_was_known_before_it(self) -> None:
+        """Twelve units trimmed in a steady hand before; a lot that strays widely does not widen what it is judged by."""
+        for _ in range(12):
+            self.take_down(self.unit, "width", "4")
+        before = self.measured(kind="width")["plans"][1]["count"]
+        sheet = self.measured("4", "4", "4", "4", "4 1/8", "4 1/8", "4 1/8", "4 1/8", kind="width")
+        self.assertEqual((sheet["plans"][1]["count"], sheet["own"]), (before, True))
+        self.assertIn(sheet["state"], ("jump", "drift"))
+        self.assertEqual(sheet["next"], sheet["measure"][0])
+
     def test_what_was_measured_in_a_lot_is_in_the_one_pool(self) -> None:
         self.measured("4", "4", "4", kind="width")
         self.assertEqual(len(self.ask("get", f"units/{self.unit}/diagnosis")["readings"]), 3)

@@ -31,7 +31,6 @@ from projects.models import Project
 from projects.selectors import get_project
 from records.commands import put_test
 from setups.commands import put_set_up, use_set_up
-from setups.models import SetUp
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
@@ -58,7 +57,6 @@ class Command(BaseCommand):
         room = current_workroom()
         if reset:
             Project.objects.filter(workroom=room).delete()
-            SetUp.objects.filter(workroom=room).delete()
             Workroom.objects.filter(pk=room.pk).delete()
             room = current_workroom()
         if room.projects.exists():

@@ -75,7 +75,7 @@ const { data: setting, error } = useScrapPlaces(
 )
 const places = computed(() => setting.value?.places ?? [])
 const refusal = computed(() => problem.value || (error.value instanceof Refusal ? error.value.message : ''))
-const blocks = computed(() => new Set(places.value.map((p) => p.name.split(',')[0])).size)
+const blocks = computed(() => new Set(places.value.map((p) => p.spot)).size)
 const total = computed(() => Object.values(asked().stock).reduce((n, v) => n + (Number(v) || 0), 0))
 const alike = computed(() => new Set(kept.value.laid ? (kept.value.alike ?? []).flat() : []))
 const name = (scrap: string) => nameOf(props.project, scrap)

@@ -28,8 +28,7 @@ const { send } = useOutbox()
     </section>
     <template v-else>
       <p class="on-mat">
-        Old readings count less: half as much every two months. Own sizes in Plan, and every diagnosis, rest
-        on these figures.
+        Old readings count less than new ones. Own sizes in Plan, and every diagnosis, rest on these figures.
       </p>
       <section v-if="data.days_out.length" class="sheet" aria-label="Days left out">
         <h2>Days left out</h2>

@@ -11,6 +11,7 @@ import SelectInput from '@/shared/form/SelectInput.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
+import { readingWords } from '@/shared/words/words'
 
 import { type LotSheet, useLot } from './api'
 
@@ -18,12 +19,10 @@ import { type LotSheet, useLot } from './api'
 const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
 const { tried, send } = useOutbox()
 const undo = useUndo()
-const kinds = [
-  { value: 'stitch', label: 'Raw edge to stitching' },
-  { value: 'raw_width', label: 'Raw width' },
-  { value: 'width', label: 'Trimmed width' },
-  { value: 'height', label: 'Trimmed height' },
-]
+const kinds = ['stitch', 'raw_width', 'width', 'height'].map((k) => ({
+  value: k,
+  label: readingWords[k]?.name ?? k,
+}))
 const kind = ref('stitch')
 const lot = ref('1')
 const whole = (text: string) => (/^\d{1,4}$/.test(text.trim()) ? Number(text) : 0)
@@ -41,9 +40,7 @@ const again = ref('')
 const problem = ref('')
 const form = ref<HTMLElement>()
 const last = computed(() => Math.max(0, ...(data.value?.rows.map((r) => r.nth) ?? [])))
-const next = computed(
-  () => data.value?.measure[0] ?? (last.value ? last.value + (plan.value?.every ?? 4) : 1),
-)
+const next = computed(() => data.value?.next ?? 1)
 const typedNth = computed(() => nth.value || String(next.value))
 watch([kind, lot], () => (nth.value = ''))
 

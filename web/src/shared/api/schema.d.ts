@@ -2851,6 +2851,7 @@ export interface components {
             since: number;
             doubtful: number;
             measure: number[];
+            next: number;
             /** Format: double */
             level: number;
             /** Format: double */
@@ -3626,7 +3627,7 @@ export interface components {
             counts: boolean;
             readonly said: string | null;
         };
-        /** @description All readings of a day, as shares of a mark of the axis (see ``ticks``); ``told`` is their mean in words. */
+        /** @description All readings of a day, in inches beyond what was wanted; ``told`` is their mean in words. */
         RunPoint: {
             /** Format: date */
             day: string;
@@ -3728,9 +3729,13 @@ export interface components {
             role: string;
             places: components["schemas"]["ScrapSpot"][];
         };
-        /** @description A place that takes a scrap: its number is its place in the list; ``box`` as shares of the quilt's picture. */
+        /**
+         * @description A place that takes a scrap: its number is its place in the list, ``spot`` that of its block in the quilt; ``box`` as shares of the
+         *     quilt's picture.
+         */
         ScrapSpot: {
             name: string;
+            spot: number;
             box: number[];
         };
         /** @description An arrangement as it was kept: ``laid`` is spot, unit of the block, fabric. */
