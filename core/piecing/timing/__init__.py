@@ -1,0 +1,43 @@
+"""Minutes and evenings: what work usually takes, a quilter's own pace, sittings laid into free time, what is due, what wears."""
+
+from .dues import Rhythm, due_of
+from .effort import STAGE_ORDER, Effort, WorkStage, block_minutes, piece_minutes, quilt_minutes, unit_minutes
+from .free import SHORTEST, Stretch, Weekly, free_stretches
+from .pace import Forecast, Pace, Timed, pace_of, time_for, usual_pace
+from .sittings import Chore, Late, Plan, Sitting, Task, in_order, late_said, plan_sittings
+from .wear import blade_said, needle_said
+from .words import Day, Minutes
+
+__all__ = [
+    "SHORTEST",
+    "STAGE_ORDER",
+    "Chore",
+    "Day",
+    "Effort",
+    "Forecast",
+    "Late",
+    "Minutes",
+    "Pace",
+    "Plan",
+    "Rhythm",
+    "Sitting",
+    "Stretch",
+    "Task",
+    "Timed",
+    "Weekly",
+    "WorkStage",
+    "blade_said",
+    "block_minutes",
+    "due_of",
+    "free_stretches",
+    "in_order",
+    "late_said",
+    "needle_said",
+    "pace_of",
+    "piece_minutes",
+    "plan_sittings",
+    "quilt_minutes",
+    "time_for",
+    "unit_minutes",
+    "usual_pace",
+]

@@ -1,0 +1,97 @@
+"""What the work of each stage usually takes: minutes for a piece, a unit, a block, the quilt.
+
+They are only what a first forecast begins with; a quilter's own minutes replace them. Source: docs/theory, section 17.1.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ..joining.order import Order
+from ..joining.seams import block_seams
+from ..joining.thread import block_join_length
+from ..blocks.pattern import Pattern
+from ..lengths import Length
+from ..planning.unit_plan import UnitPlan
+from ..units.acts import Apart, LayCorner, LayPage, LayStack, MarkLines, Opening, Sewing, Take, TrimSquare
+
+__all__ = ["STAGE_ORDER", "Effort", "WorkStage", "block_minutes", "piece_minutes", "quilt_minutes", "unit_minutes"]
+
+
+class WorkStage(StrEnum):
+    """The stages that take time, in the order of the work."""
+
+    CUT = "cut"
+    SEW = "sew"
+    PRESS = "press"
+    TRIM = "trim"
+    JOIN = "join"
+    QUILT = "quilt"
+
+
+STAGE_ORDER = {stage: n for n, stage in enumerate(WorkStage)}
+
+
+@dataclass(frozen=True, slots=True)
+class Effort:
+    """Usual minutes, judged from practice: a piece sub-cut from a strip, a line drawn, two pieces laid and pinned, an inch sewn
+    with starting and stopping, threads cut, a seam pressed, a unit trimmed on four sides, two units matched and joined."""
+
+    PIECE = 0.3
+    LINE = 0.15
+    LAY = 0.15
+    INCH = 1 / 40
+    APART = 0.1
+    PRESS = 0.25
+    TRIM = 0.7
+    MATCH = 0.8
+    ROW = 4.0
+
+
+_LAYS = (LayStack, LayPage, LayCorner)
+
+
+def piece_minutes(pieces: int) -> float:
+    """Cutting so many pieces."""
+    return Effort.PIECE * pieces
+
+
+def unit_minutes(plan: UnitPlan) -> dict[WorkStage, float]:
+    """Sewing, pressing and trimming one unit, read off the acts of making one batch. Nothing to sew for one of a single piece."""
+    making, units = plan.simulated.making, plan.batch.units
+    sew = float(making.sewn) * Effort.INCH
+    press = trim = 0.0
+    for moment in making.moments:
+        act = moment.act
+        if isinstance(act, _LAYS):
+            sew += Effort.LAY * moment.times
+        elif isinstance(act, MarkLines):
+            sew += Effort.LINE * moment.times
+        elif isinstance(act, Apart):
+            sew += Effort.APART * moment.times
+        elif isinstance(act, Opening):
+            press += Effort.PRESS * moment.times * sum(times for _, times in act.out)
+        elif isinstance(act, TrimSquare) and act.side is not None:
+            trim += Effort.TRIM * moment.times
+        else:
+            assert isinstance(act, Take | Sewing | TrimSquare)
+    if len(plan.kind.parts) == 1:
+        return {}
+    return {
+        WorkStage.SEW: sew / units,
+        WorkStage.PRESS: press / units,
+        WorkStage.TRIM: trim / units + Effort.TRIM,
+    }
+
+
+def block_minutes(pattern: Pattern, finished: Length, allowance: Length, order: Order = Order.ROWS) -> float:
+    """Joining the units of one block, its seams pressed. Raises what ``block_seams`` refuses."""
+    joins = sum(1 for s in block_seams(pattern, order) if not s.inner)
+    length = float(block_join_length(pattern, finished, allowance, order))
+    return joins * (Effort.MATCH + Effort.PRESS) + length * Effort.INCH
+
+
+def quilt_minutes(steps: int, length: Length) -> float:
+    """Joining a quilt in so many steps, with so much seam in all: long seams are pinned and pressed along their length."""
+    return steps * Effort.ROW + float(length) * Effort.INCH * 2

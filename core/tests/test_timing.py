@@ -1,0 +1,249 @@
+"""Minutes and evenings, checked by hand, by counting, and against quilters drawn from other distributions."""
+
+from __future__ import annotations
+
+from collections import Counter
+from datetime import date, datetime, time, timedelta
+from itertools import permutations
+from random import Random
+from statistics import median
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from piecing.errors import DayImpossible
+from piecing.lengths import inches
+from piecing.messages import Message
+from piecing.planning.plan import Choices, plan
+from piecing.timing import (
+    Chore,
+    Day,
+    Late,
+    Minutes,
+    Pace,
+    Rhythm,
+    Stretch,
+    Timed,
+    Weekly,
+    WorkStage,
+    blade_said,
+    due_of,
+    free_stretches,
+    in_order,
+    late_said,
+    needle_said,
+    pace_of,
+    plan_sittings,
+    time_for,
+    unit_minutes,
+)
+from piecing.units import kind_of
+
+_MONDAY = date(2026, 11, 30)
+_AS_USUAL = {s: Pace(1.0, 0.1, 0.1, 9, 9.0) for s in WorkStage}
+
+
+def _evening(day: int, minutes: int = 90) -> Stretch:
+    begins = datetime.combine(_MONDAY + timedelta(days=day), time(19, 30))
+    return Stretch(begins, begins + timedelta(minutes=minutes))
+
+
+def _chore(stage: WorkStage, count: int, usual: float, due: int | None = None, name: str = "u") -> Chore:
+    by = None if due is None else _MONDAY + timedelta(days=due)
+    return Chore(stage, name, Message("Lantern"), count, usual, by)
+
+
+class WordsTest(TestCase):
+    def test_minutes_are_said_as_a_clock_is_read(self) -> None:
+        for minutes, said in ((0.2, "1 minute"), (12.4, "12 minutes"), (34, "35 minutes"), (61, "1 hour"), (100, "1 hour 40 minutes"), (431, "7 hours 15 minutes")):  # fmt: skip
+            self.assertEqual(str(Minutes(minutes)), said)
+
+    def test_days_name_the_year_only_where_it_is_another(self) -> None:
+        self.assertEqual(str(Day(_MONDAY, _MONDAY)), "Monday 30 November")
+        self.assertEqual(str(Day(date(2027, 1, 1), _MONDAY)), "Friday 1 January 2027")
+
+
+class EffortTest(TestCase):
+    def test_a_pair_of_half_squares_by_hand(self) -> None:
+        """Two squares of 4 1/2 laid, one line drawn, two seams beside it, one cut, two opened and trimmed. A seam runs through
+        both squares corner to corner, a quarter beside the diagonal: 4 1/2 r2 - 1/2."""
+        spec = kind_of("half_square_triangle").usual_spec(inches("7/2"))
+        found = plan(Choices(spec, "pair", seam_allowance=inches("1/4"), count=8, cuts={"square": inches("9/2")}))  # type: ignore[arg-type]
+        minutes = unit_minutes(found)
+        seams = 2 * (4.5 * 2**0.5 - 0.5)
+        self.assertAlmostEqual(minutes[WorkStage.SEW], (0.15 + 0.15 + seams / 40 + 0.1) / 2, places=2)
+        self.assertAlmostEqual(minutes[WorkStage.PRESS], 0.25)
+        self.assertAlmostEqual(minutes[WorkStage.TRIM], 0.7)
+
+
+class PaceTest(TestCase):
+    def test_nothing_timed_is_the_usual_with_a_wide_range(self) -> None:
+        pace = pace_of([])
+        told = time_for({WorkStage.TRIM: 60.0}, {WorkStage.TRIM: pace})
+        self.assertEqual((pace.factor, pace.sure), (1.0, "open"))
+        self.assertLess(told.quick, 40)
+        self.assertGreater(told.slow, 90)
+
+    def test_a_slow_quilter_is_believed_by_and_by(self) -> None:
+        """Twice the usual, again and again: by hand the weight of n sittings of spread 0.3 is n/0.09 against 1/0.25."""
+        self.assertAlmostEqual(pace_of([Timed(60, 30)]).factor, 2 ** ((1 / 0.09) / (1 / 0.09 + 4)), places=6)
+        self.assertAlmostEqual(pace_of([Timed(60, 30)] * 20).factor, 2.0, delta=0.03)
+
+    def test_old_minutes_fade_and_wild_ones_do_not_count(self) -> None:
+        quick, slow = [Timed(30, 30)] * 6, [Timed(60, 30, 240)] * 6
+        self.assertLess(pace_of([*quick, *slow]).factor, 1.15)
+        self.assertEqual(pace_of([Timed(600, 30), Timed(0.5, 30), Timed(20, 0)]).sittings, 0)
+
+    def test_what_is_foretold_of_quilters_drawn_otherwise(self) -> None:
+        """Own paces uniform in their logarithm, luck of a sitting gamma: eight in ten fall within, and the middle is near."""
+        rng, inside, off = Random(7), 0, []
+        rounds = 400
+        for _ in range(rounds):
+            own = 2 ** rng.uniform(-1, 1)
+            luck = lambda: rng.gammavariate(12, 1 / 12)  # noqa: E731
+            pace = pace_of([Timed(40 * own * luck(), 40) for _ in range(8)])
+            told = time_for({WorkStage.SEW: 240.0}, {WorkStage.SEW: pace})
+            left, came = 240.0 * own, 0.0
+            while left > 0:
+                part = min(60.0, left)
+                came += part * luck()
+                left -= part
+            inside += told.quick <= came <= told.slow
+            off.append(abs(told.minutes / came - 1))
+        self.assertGreater(inside / rounds, 0.72)
+        self.assertLess(inside / rounds, 0.92)
+        self.assertLess(median(off), 0.15)
+
+
+class FreeTest(TestCase):
+    def test_what_is_busy_is_left_out(self) -> None:
+        weekly = [Weekly(1, time(19, 30), time(21)), Weekly(1, time(20, 30), time(22))]
+        busy = [Stretch(datetime(2026, 12, 1, 20), datetime(2026, 12, 1, 20, 45)), Stretch(datetime(2026, 12, 8), datetime(2026, 12, 9))]  # fmt: skip
+        found = free_stretches(weekly, busy, datetime(2026, 11, 30, 12), date(2026, 12, 15))
+        told = [(s.begins.isoformat(" ", "minutes"), s.minutes) for s in found]
+        self.assertEqual(told, [("2026-12-01 19:30", 30), ("2026-12-01 20:45", 75), ("2026-12-15 19:30", 150)])
+
+    def test_of_this_evening_what_is_left(self) -> None:
+        weekly = [Weekly(0, time(19), time(21))]
+        at = datetime(2026, 11, 30, 20, 50)
+        self.assertEqual(free_stretches(weekly, [], at, _MONDAY), [])
+        self.assertEqual(free_stretches(weekly, [], at.replace(minute=30), _MONDAY)[0].minutes, 30)
+
+    def test_times_that_cannot_be(self) -> None:
+        for bad in ((7, time(1), time(2)), (0, time(21), time(19)), (0, time(9), time(9))):
+            with self.assertRaises(DayImpossible):
+                Weekly(*bad)
+
+
+class DueTest(TestCase):
+    def test_rhythms(self) -> None:
+        first = date(2027, 1, 31)
+        self.assertIsNone(due_of(Rhythm.NONE, first, WorkStage.CUT, 0, 3))
+        self.assertIsNone(due_of(Rhythm.DAY, None, WorkStage.CUT, 0, 3))
+        self.assertEqual(due_of(Rhythm.DAY, first, WorkStage.QUILT, 2, 3), first)
+        self.assertEqual(due_of(Rhythm.BLOCK_MONTH, first, WorkStage.CUT, 1, 3), date(2027, 2, 28))
+        self.assertEqual(due_of(Rhythm.BLOCK_MONTH, first, WorkStage.QUILT, 0, 3), date(2027, 4, 30))
+        self.assertEqual(due_of(Rhythm.BLOCK_WEEK, first, WorkStage.JOIN, 2, 3), date(2027, 2, 14))
+        self.assertEqual(due_of(Rhythm.STAGE_WEEK, first, WorkStage.TRIM, 0, 3), date(2027, 2, 21))
+
+
+class SittingsTest(TestCase):
+    def test_trim_48_units(self) -> None:
+        """At 0.7 minutes each: 33.6 minutes, in one evening, and the evening ends there."""
+        found = plan_sittings([_chore(WorkStage.TRIM, 48, 0.7)], [_evening(0)], _AS_USUAL)
+        (sitting,) = found.sittings
+        self.assertEqual((sitting.tasks[0].count, round(sitting.tasks[0].minutes, 1)), (48, 33.6))
+        self.assertEqual((sitting.ends - sitting.begins).total_seconds() / 60, 34)
+        self.assertEqual(found.left, ())
+
+    def test_ninety_minutes_hold_eighty_five_of_work(self) -> None:
+        """Fifty, five of rest, thirty-five."""
+        found = plan_sittings([_chore(WorkStage.SEW, 400, 1.0)], [_evening(0), _evening(1, 60)], _AS_USUAL)
+        self.assertEqual([s.tasks[0].count for s in found.sittings], [85, 55])
+        self.assertEqual(found.left[0].count, 260)
+
+    def test_another_stage_takes_five_minutes_to_set_out(self) -> None:
+        chores = [_chore(WorkStage.SEW, 20, 1.0), _chore(WorkStage.PRESS, 30, 1.0)]
+        found = plan_sittings(chores, [_evening(0, 40)], _AS_USUAL)
+        self.assertEqual([t.count for t in found.sittings[0].tasks], [20, 15])
+
+    def test_what_takes_longer_than_an_evening_is_gone_on_with(self) -> None:
+        found = plan_sittings([_chore(WorkStage.QUILT, 1, 200.0)], [_evening(n) for n in range(4)], _AS_USUAL)
+        self.assertEqual([s.tasks[0].count for s in found.sittings], [0, 0, 1])
+        self.assertAlmostEqual(sum(s.minutes for s in found.sittings), 200)
+
+    def test_one_that_fits_an_evening_is_not_left_half_sewn(self) -> None:
+        chores = [_chore(WorkStage.SEW, 1, 60.0), _chore(WorkStage.JOIN, 2, 40.0)]
+        found = plan_sittings(chores, [_evening(0), _evening(1, 120)], _AS_USUAL)
+        self.assertEqual([[t.count for t in s.tasks] for s in found.sittings], [[1], [2]])
+
+    def test_one_that_just_does_not_fit_with_its_rest_is_begun_all_the_same(self) -> None:
+        found = plan_sittings([_chore(WorkStage.JOIN, 1, 88.0)], [_evening(0), _evening(1)], _AS_USUAL)
+        self.assertEqual(found.left, ())
+
+    def test_slow_takes_longer(self) -> None:
+        unsure = {s: Pace(1.0, 0.5, 0.3, 0, 0.0) for s in WorkStage}
+        chores, free = [_chore(WorkStage.SEW, 160, 1.0, due=2)], [_evening(n) for n in range(9)]
+        done = plan_sittings(chores, free, unsure).done[chores[0]]
+        slow = plan_sittings(chores, free, unsure, slow=1.0).done[chores[0]]
+        late = Late(_MONDAY + timedelta(days=2), done, slow)
+        self.assertTrue(late.tight)
+        self.assertEqual(str(late_said(late, _MONDAY)), "Due Wednesday 2 December: done Tuesday 1 December, in time unless it goes slowly.")  # fmt: skip
+
+    def test_late_is_said(self) -> None:
+        due = _MONDAY
+        self.assertIn("as things go it is done Tuesday", str(late_said(Late(due, due + timedelta(days=1), None), due)))
+        self.assertIn("does not reach so far", str(late_said(Late(due, None, None), due)))
+        self.assertIn("in good time", str(late_said(Late(due, due, due), due)))
+
+    @settings(max_examples=120, deadline=None)
+    @given(
+        st.lists(st.tuples(st.sampled_from(list(WorkStage)), st.integers(1, 60), st.floats(0.1, 150), st.none() | st.integers(0, 20)), max_size=7),
+        st.lists(st.tuples(st.integers(0, 40), st.integers(15, 240)), max_size=12, unique_by=lambda t: t[0]),
+    )  # fmt: skip
+    def test_a_checker_that_knows_only_the_clock(
+        self, told: list[tuple[WorkStage, int, float, int | None]], evenings: list[tuple[int, int]]
+    ) -> None:
+        chores = in_order(_chore(stage, n, usual, due, str(k)) for k, (stage, n, usual, due) in enumerate(told))
+        free = [_evening(day, minutes) for day, minutes in sorted(evenings)]
+        found = plan_sittings(chores, free, _AS_USUAL)
+        made: Counter[str] = Counter()
+        order: list[str] = []
+        for sitting in found.sittings:
+            self.assertTrue(any(s.begins == sitting.begins and sitting.ends <= s.ends for s in free))
+            clock = (sitting.ends - sitting.begins).total_seconds() / 60
+            changes = sum(a.chore.stage != b.chore.stage for a, b in zip(sitting.tasks, sitting.tasks[1:], strict=False))
+            self.assertLessEqual(sitting.minutes + 5 * changes, clock + 1)
+            for task in sitting.tasks:
+                made[task.chore.of] += task.count
+                order.append(task.chore.of)
+        left = {c.of: c.count for c in found.left}
+        for chore in chores:
+            self.assertEqual(made[chore.of] + left.get(chore.of, 0), chore.count)
+        self.assertEqual(list(dict.fromkeys(order)), [c.of for c in chores][: len(set(order))])
+        if found.left and free:
+            self.assertEqual([s.begins for s in found.sittings][-1:], [free[-1].begins])
+
+    def test_no_other_order_is_less_late(self) -> None:
+        rng = Random(3)
+        for _ in range(40):
+            chores = [_chore(WorkStage.SEW, rng.randint(10, 90), 1.0, rng.randint(0, 6), str(k)) for k in range(5)]
+            free = [_evening(n, rng.choice((30, 60, 90))) for n in range(40)]
+
+            def worst(order: tuple[Chore, ...], free: list[Stretch] = free) -> int:
+                done = plan_sittings(order, free, _AS_USUAL).done
+                return max((done[c] - c.due).days for c in order if c.due)
+
+            self.assertEqual(worst(tuple(in_order(chores))), min(map(worst, permutations(chores))))
+
+
+class WearTest(TestCase):
+    def test_quiet_until_it_is_time(self) -> None:
+        self.assertIsNone(needle_said(300, 8))
+        self.assertIsNone(needle_said(9_000, None))
+        self.assertIn("have a fresh one at hand", str(needle_said(400, 8)))
+        self.assertIn("A fresh one is due", str(needle_said(500, 8)))
+        self.assertIsNone(blade_said(700, 1_000))
+        self.assertIn("about 900 cuts", str(blade_said(900, 1_000)))
+        self.assertIn("1,200 cuts. A fresh one is due", str(blade_said(1_200, 1_000)))
