@@ -39,11 +39,15 @@
     │   ├── NothingToCut            nothing_to_cut
     │   ├── SheetNotUnderstood      sheet_not_understood
     │   └── PaperImpossible         paper_impossible
-    └── ReadingError
-        ├── RowCountMissing         row_count_missing
-        ├── StripTestIncomplete     strip_test_incomplete
-        ├── ReadingMisplaced        reading_misplaced
-        └── DayImpossible           day_impossible
+    ├── ReadingError
+    │   ├── RowCountMissing         row_count_missing
+    │   ├── StripTestIncomplete     strip_test_incomplete
+    │   └── ReadingMisplaced        reading_misplaced
+    └── RecordsError
+        ├── DayImpossible           day_impossible
+        ├── TimeNotUnderstood       time_not_understood
+        ├── CalendarNotUnderstood   calendar_not_understood
+        └── PhotoImpossible         photo_impossible
 
 Each carries a stable ``code``, the ``field`` it is about (or ""), the offending values in ``data``,
 and a sentence a quilter understands: what happened, what is allowed, what to do.
@@ -58,6 +62,7 @@ from .messages import Message, Settable
 __all__ = [
     "BlockError",
     "BlockHoldsItself",
+    "CalendarNotUnderstood",
     "CannotBeSewn",
     "ClothImpossible",
     "CornersOverlap",
@@ -77,6 +82,7 @@ __all__ = [
     "NothingToCut",
     "PaperImpossible",
     "PatternNotUnderstood",
+    "PhotoImpossible",
     "PiecingError",
     "PlaceTaken",
     "PlanError",
@@ -84,6 +90,7 @@ __all__ = [
     "RatioNotPossible",
     "ReadingError",
     "ReadingMisplaced",
+    "RecordsError",
     "RecordsTooFew",
     "RoleWithoutFabric",
     "RowCountMissing",
@@ -96,6 +103,7 @@ __all__ = [
     "StripDoesNotFit",
     "StripTestImpossible",
     "StripTestIncomplete",
+    "TimeNotUnderstood",
     "TracksDoNotAddUp",
     "UnitDoesNotFit",
     "UnknownBlock",
@@ -389,7 +397,31 @@ class ReadingMisplaced(ReadingError):
     code = "reading_misplaced"
 
 
-class DayImpossible(ReadingError):
+class RecordsError(PiecingError):
+    """Something of the records that cannot be taken so."""
+
+    code = "records_error"
+
+
+class DayImpossible(RecordsError):
     """A day that is none, has not come, or is too long ago."""
 
     code = "day_impossible"
+
+
+class TimeNotUnderstood(RecordsError):
+    """A time of the clock, or a number of minutes, that is none."""
+
+    code = "time_not_understood"
+
+
+class CalendarNotUnderstood(RecordsError):
+    """A file that is no calendar, or holds more than can be read."""
+
+    code = "calendar_not_understood"
+
+
+class PhotoImpossible(RecordsError):
+    """A photo that cannot be shown, or is too large."""
+
+    code = "photo_impossible"

@@ -213,7 +213,9 @@ class SittingsTest(TestCase):
         for sitting in found.sittings:
             self.assertTrue(any(s.begins == sitting.begins and sitting.ends <= s.ends for s in free))
             clock = (sitting.ends - sitting.begins).total_seconds() / 60
-            changes = sum(a.chore.stage != b.chore.stage for a, b in zip(sitting.tasks, sitting.tasks[1:], strict=False))
+            changes = sum(
+                a.chore.stage != b.chore.stage for a, b in zip(sitting.tasks, sitting.tasks[1:], strict=False)
+            )
             self.assertLessEqual(sitting.minutes + 5 * changes, clock + 1)
             for task in sitting.tasks:
                 made[task.chore.of] += task.count

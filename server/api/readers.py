@@ -26,6 +26,7 @@ __all__ = [
     "cuts_reader",
     "length_reader",
     "maybe_length_reader",
+    "maybe_whole_reader",
     "measure_reader",
     "name_reader",
     "note_reader",
@@ -116,6 +117,11 @@ def whole_reader(most: int, what: str, *, least: int = 1) -> Reader:
         return int(text)
 
     return Reader(read)
+
+
+def maybe_whole_reader(most: int, what: str) -> Reader:
+    whole = whole_reader(most, what)
+    return Reader(lambda v: None if v in (None, "") else whole(v))
 
 
 def _yes_no(value: Any) -> bool:

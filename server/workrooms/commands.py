@@ -15,6 +15,7 @@ from api.problems import NotHere, Refused
 from api.readers import (
     allowance_reader,
     length_reader,
+    maybe_whole_reader,
     measure_reader,
     name_reader,
     one_of_reader,
@@ -70,6 +71,8 @@ def workroom_readers(measure: Measure) -> dict[str, Reader]:
         "reading_step": step_reader(measure),
         "seam_allowance": allowance_reader(measure),
         "cutter": one_of_reader([c for c, _ in CUTTERS], "hand"),
+        "needle_hours": maybe_whole_reader(200, "Hours of sewing"),
+        "blade_cuts": maybe_whole_reader(99_999, "A number of cuts"),
     }
 
 

@@ -28,7 +28,8 @@ def _quarter() -> str:
 
 
 class Workroom(models.Model):
-    """One by default and without sign-in; projects hang from it, so people can be told apart later."""
+    """One by default and without sign-in; projects hang from it, so people can be told apart later. A fresh needle is due after
+    ``needle_hours`` of sewing, a fresh blade after ``blade_cuts``; empty: nothing is said."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=120, default="My workroom")
@@ -38,6 +39,8 @@ class Workroom(models.Model):
     seam_allowance = LengthField(default=_quarter)
 
     cutter = models.CharField(max_length=5, choices=CUTTERS, default=Cutter.RIGHT.value)
+    needle_hours = models.PositiveSmallIntegerField(null=True, blank=True, default=8)
+    blade_cuts = models.PositiveIntegerField(null=True, blank=True, default=1_000)
 
     class Meta:
         constraints = [

@@ -28,6 +28,8 @@ class WorkroomSerializer(serializers.Serializer[Any]):
     reading_step = LengthAnswerField()
     seam_allowance = LengthAnswerField()
     cutter = serializers.ChoiceField(choices=CUTTERS)
+    needle_hours = serializers.IntegerField(allow_null=True)
+    blade_cuts = serializers.IntegerField(allow_null=True)
     rulers = serializers.SerializerMethodField()
 
     @extend_schema_field(RulerSerializer(many=True))

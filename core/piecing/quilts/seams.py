@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from ..lengths import Length
+from .choices import PlainPiece
 from .sizes import QuiltSizes
 
-__all__ = ["binding_seam_length", "quilt_join_length"]
+__all__ = ["binding_seam_length", "quilt_join_length", "quilt_parts"]
 
 
 def quilt_join_length(sizes: QuiltSizes) -> Length:
@@ -16,15 +17,18 @@ def quilt_join_length(sizes: QuiltSizes) -> Length:
     """
     c = sizes.choices
     edges = float((c.block_width + c.block_height) * 2) * c.blocks
-    parts = c.blocks
-    for p in sizes.pieces:
-        if p.joined:
-            continue
-        count = p.needed or p.count * p.cut_into
-        parts += count
-        edges += float(p.edge) * count
+    edges += sum(float(p.edge) * _count(p) for p in sizes.pieces if not p.joined)
     inside = (edges - 2 * float(sizes.width + sizes.height)) / 2
-    return Length.near(inside + 2 * float(c.seam_allowance) * (parts - 1))
+    return Length.near(inside + 2 * float(c.seam_allowance) * (quilt_parts(sizes) - 1))
+
+
+def quilt_parts(sizes: QuiltSizes) -> int:
+    """How many parts are joined to one: blocks, sashing, cornerstones, setting pieces, borders."""
+    return sizes.choices.blocks + sum(_count(p) for p in sizes.pieces if not p.joined)
+
+
+def _count(piece: PlainPiece) -> int:
+    return piece.needed or piece.count * piece.cut_into
 
 
 def binding_seam_length(sizes: QuiltSizes, strips: int) -> Length:

@@ -4,6 +4,7 @@ from .dues import Rhythm, due_of
 from .effort import STAGE_ORDER, Effort, WorkStage, block_minutes, piece_minutes, quilt_minutes, unit_minutes
 from .free import SHORTEST, Stretch, Weekly, free_stretches
 from .pace import Forecast, Pace, Timed, pace_of, time_for, usual_pace
+from .said import STAGE_WORDS, behind_said, forecast_said, task_said
 from .sittings import Chore, Late, Plan, Sitting, Task, in_order, late_said, plan_sittings
 from .wear import blade_said, needle_said
 from .words import Day, Minutes
@@ -11,6 +12,7 @@ from .words import Day, Minutes
 __all__ = [
     "SHORTEST",
     "STAGE_ORDER",
+    "STAGE_WORDS",
     "Chore",
     "Day",
     "Effort",
@@ -26,9 +28,11 @@ __all__ = [
     "Timed",
     "Weekly",
     "WorkStage",
+    "behind_said",
     "blade_said",
     "block_minutes",
     "due_of",
+    "forecast_said",
     "free_stretches",
     "in_order",
     "late_said",
@@ -37,6 +41,7 @@ __all__ = [
     "piece_minutes",
     "plan_sittings",
     "quilt_minutes",
+    "task_said",
     "time_for",
     "unit_minutes",
     "usual_pace",

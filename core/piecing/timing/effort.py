@@ -8,10 +8,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from ..blocks.pattern import Pattern
 from ..joining.order import Order
 from ..joining.seams import block_seams
 from ..joining.thread import block_join_length
-from ..blocks.pattern import Pattern
 from ..lengths import Length
 from ..planning.unit_plan import UnitPlan
 from ..units.acts import Apart, LayCorner, LayPage, LayStack, MarkLines, Opening, Sewing, Take, TrimSquare
@@ -36,7 +36,7 @@ STAGE_ORDER = {stage: n for n, stage in enumerate(WorkStage)}
 @dataclass(frozen=True, slots=True)
 class Effort:
     """Usual minutes, judged from practice: a piece sub-cut from a strip, a line drawn, two pieces laid and pinned, an inch sewn
-    with starting and stopping, threads cut, a seam pressed, a unit trimmed on four sides, two units matched and joined."""
+    with starting and stopping, threads cut, a seam pressed, a unit trimmed on four sides, two units matched and joined, a part of the quilt pinned to the next."""
 
     PIECE = 0.3
     LINE = 0.15
@@ -46,7 +46,7 @@ class Effort:
     PRESS = 0.25
     TRIM = 0.7
     MATCH = 0.8
-    ROW = 4.0
+    PART = 1.5
 
 
 _LAYS = (LayStack, LayPage, LayCorner)
@@ -92,6 +92,6 @@ def block_minutes(pattern: Pattern, finished: Length, allowance: Length, order: 
     return joins * (Effort.MATCH + Effort.PRESS) + length * Effort.INCH
 
 
-def quilt_minutes(steps: int, length: Length) -> float:
-    """Joining a quilt in so many steps, with so much seam in all: long seams are pinned and pressed along their length."""
-    return steps * Effort.ROW + float(length) * Effort.INCH * 2
+def quilt_minutes(parts: int, seam: Length) -> float:
+    """Joining a quilt of so many parts with so much seam in all: its seams are pinned, and pressed along their whole length."""
+    return max(0, parts - 1) * Effort.PART + float(seam) * Effort.INCH * 2

@@ -80,7 +80,9 @@ def in_order(chores: Iterable[Chore]) -> list[Chore]:
     return sorted((c for c in chores if c.count), key=lambda c: (c.due or last, c.batch, STAGE_ORDER[c.stage]))
 
 
-def plan_sittings(chores: Sequence[Chore], free: Sequence[Stretch], paces: Mapping[WorkStage, Pace], slow: float = 0.0) -> Plan:
+def plan_sittings(
+    chores: Sequence[Chore], free: Sequence[Stretch], paces: Mapping[WorkStage, Pace], slow: float = 0.0
+) -> Plan:
     """The chores, in their order, laid into free stretches. ``slow`` 0 as it most likely goes; 1 where every stage takes as much
     longer as its pace is unsure."""
     table = _Table(chores, paces, slow)
@@ -128,7 +130,11 @@ class _Table:
                 break
             tasks.append(task)
             stage = chore.stage
-            used += setting + task.minutes + BREAK * (floor((work + task.minutes) / BREAK_AFTER) - floor(work / BREAK_AFTER))
+            used += (
+                setting
+                + task.minutes
+                + BREAK * (floor((work + task.minutes) / BREAK_AFTER) - floor(work / BREAK_AFTER))
+            )
             work += task.minutes
         # Nobody rests after the last stitch.
         over = BREAK if tasks and work % BREAK_AFTER < _NEARLY else 0.0

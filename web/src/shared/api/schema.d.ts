@@ -126,6 +126,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blades/{key}/{day}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A fresh blade. */
+        put: operations["put_blade"];
+        post?: never;
+        /** @description A fresh blade. */
+        delete: operations["delete_blade"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks/{key}": {
         parameters: {
             query?: never;
@@ -372,6 +390,125 @@ export interface paths {
         put?: never;
         /** @description A diagnosis without a project. */
         post: operations["diagnose_by_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Free time, and the evenings that projects are planned into. */
+        get: operations["evenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings/busy/{day}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A single day that is not free, or is again. */
+        put: operations["put_busy_day"];
+        post?: never;
+        /** @description A single day that is not free, or is again. */
+        delete: operations["delete_busy_day"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description When one is busy, from a calendar file; and that no longer. */
+        post: operations["take_calendar"];
+        /** @description When one is busy, from a calendar file; and that no longer. */
+        delete: operations["leave_calendar"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings/evenings.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The evenings that were kept, for a calendar. */
+        get: operations["export_evenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings/free/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_free"];
+        post?: never;
+        delete: operations["delete_free"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings/free/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_free"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The plan as it stands is the one that is kept. */
+        post: operations["keep_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1122,6 +1259,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["change_schedule"];
+        trace?: never;
+    };
     "/api/projects/{key}/scraps": {
         parameters: {
             query?: never;
@@ -1185,6 +1338,23 @@ export interface paths {
         };
         /** @description The bench ticket of every unit and block of a project, on screen. */
         get: operations["ticket"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How long the rest of a project takes. */
+        get: operations["project_time"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1555,6 +1725,93 @@ export interface paths {
         get: operations["symptoms"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Minutes put down, her own pace, and quiet notes. */
+        get: operations["times"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/times/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Minutes typed by hand, put right, or taken away. */
+        put: operations["put_time"];
+        post?: never;
+        /** @description Minutes typed by hand, put right, or taken away. */
+        delete: operations["delete_time"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/times/{key}/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description The clock for one stretch of work: begun, and stopped. */
+        put: operations["begin_clock"];
+        /** @description The clock for one stretch of work: begun, and stopped. */
+        post: operations["stop_clock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/times/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_time"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/times/minutes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Minutes as CSV, out and in. */
+        get: operations["export_times"];
+        put?: never;
+        /** @description Minutes as CSV, out and in. */
+        post: operations["import_times"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2062,6 +2319,10 @@ export interface components {
                 [key: string]: unknown | null;
             }[];
         };
+        CalendarRequest: {
+            name: string;
+            text: string;
+        };
         Calibration: {
             sure: components["schemas"]["SureEnum"];
             right: number;
@@ -2110,6 +2371,13 @@ export interface components {
             /** Format: date */
             day: string;
             name: string;
+        };
+        /** @description ``at`` is when it was tapped, by the browser's clock: what waited for the server loses no minute. */
+        ClockRequest: {
+            /** Format: uuid */
+            project: string;
+            stage: components["schemas"]["StageC7fEnum"];
+            at: string;
         };
         /**
          * @description * `yardage` - yardage
@@ -2516,6 +2784,25 @@ export interface components {
             project: string;
             block: components["schemas"]["SavedBlock"];
         };
+        /**
+         * @description Free time, projects that are planned into it, and the evenings: the next forty of them, ``sittings_in_all``. ``kept`` are still to
+         *     come of the plan that was kept, which is the ``same`` as this one or not.
+         */
+        EveningSheet: {
+            free: components["schemas"]["FreeTime"][];
+            sources: components["schemas"]["Source"][];
+            readonly days: string[];
+            projects: components["schemas"]["ProjectTime"][];
+            others: components["schemas"]["Other"][];
+            readonly sittings: components["schemas"]["Sitting"][];
+            readonly sittings_in_all: number;
+            left: boolean;
+            kept: number;
+            same: boolean;
+            behind: string[];
+            /** Format: date */
+            readonly today: string;
+        };
         Expectation: {
             marks: components["schemas"]["TruthMark"][];
             readonly says: string;
@@ -2602,6 +2889,22 @@ export interface components {
             readonly tips: number | null;
             readonly blocks: number;
             readonly off: string;
+        };
+        FreeTime: {
+            /** Format: uuid */
+            id: string;
+            weekday: number;
+            readonly begins: string;
+            readonly ends: string;
+        };
+        FreeTimeChangeRequest: {
+            changes: components["schemas"]["FreeTimePatchRequest"];
+            seen: components["schemas"]["FreeTimePatchRequest"];
+        };
+        FreeTimePatchRequest: {
+            weekday?: number;
+            begins?: string | null;
+            ends?: string | null;
         };
         /**
          * @description * `least` - least
@@ -2697,7 +3000,7 @@ export interface components {
         Kept: {
             /** Format: uuid */
             id: string;
-            readonly subject: components["schemas"]["KeptSubjectEnum"];
+            readonly subject: components["schemas"]["Subject4e4Enum"];
             readonly of: string;
             readonly project: string;
             readonly project_name: string;
@@ -2711,12 +3014,6 @@ export interface components {
             kept: components["schemas"]["Kept"][];
             calibrations: components["schemas"]["Calibration"][];
         };
-        /**
-         * @description * `blocks` - blocks
-         *     * `units` - units
-         * @enum {string}
-         */
-        KeptSubjectEnum: "blocks" | "units";
         /** @description A kind of unit there is: its parts in order, its ways of being made, and its picture. */
         Kind: {
             name: string;
@@ -2776,6 +3073,15 @@ export interface components {
         /** @description One of the sides that a reading may lie on, as it is picked. */
         Landing: {
             code: string;
+            readonly said: string;
+        };
+        Late: {
+            /** Format: date */
+            due: string;
+            /** Format: date */
+            done: string | null;
+            late: boolean;
+            tight: boolean;
             readonly said: string;
         };
         Lead: {
@@ -3000,6 +3306,11 @@ export interface components {
             readonly said: string;
             awkward: number;
         };
+        Other: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         OtherWays: {
             readonly apart: components["schemas"]["Drawing"];
             readonly many: components["schemas"]["Drawing"];
@@ -3054,6 +3365,10 @@ export interface components {
         PatchedSavedChangeRequest: {
             changes?: components["schemas"]["SavedPatchRequest"];
             seen?: components["schemas"]["SavedPatchRequest"];
+        };
+        PatchedScheduleChangeRequest: {
+            changes?: components["schemas"]["SchedulePatchRequest"];
+            seen?: components["schemas"]["SchedulePatchRequest"];
         };
         PatchedUnitChangeRequest: {
             changes?: components["schemas"]["UnitPatchRequest"];
@@ -3323,6 +3638,20 @@ export interface components {
             ruler_step?: string | null;
             reading_step?: string | null;
         };
+        /** @description How long the rest of a project takes. ``basis`` says what that rests on. */
+        ProjectTime: {
+            /** Format: uuid */
+            project: string;
+            name: string;
+            planned: boolean;
+            rhythm: components["schemas"]["RhythmEnum"];
+            /** Format: date */
+            first: string | null;
+            readonly said: string;
+            sure: components["schemas"]["SureEnum"];
+            readonly stages: components["schemas"]["StageLeft"][];
+            lates: components["schemas"]["Late"][];
+        };
         Purchase: {
             fabric: string;
             readonly bare: components["schemas"]["Length"];
@@ -3586,6 +3915,15 @@ export interface components {
             quilt_minutes: number | null;
             faults: number[];
         };
+        /**
+         * @description * `none` - none
+         *     * `day` - day
+         *     * `block_week` - block_week
+         *     * `block_month` - block_month
+         *     * `stage_week` - stage_week
+         * @enum {string}
+         */
+        RhythmEnum: "none" | "day" | "block_week" | "block_month" | "stage_week";
         Room: {
             batch: number;
             school: string;
@@ -3710,6 +4048,11 @@ export interface components {
             where: string;
             /** Format: double */
             times: number;
+        };
+        SchedulePatchRequest: {
+            planned?: boolean;
+            rhythm?: components["schemas"]["RhythmEnum"];
+            first?: string | null;
         };
         /**
          * @description * `exact` - exact
@@ -3983,12 +4326,25 @@ export interface components {
             spoiled: number;
             short: number;
         };
+        Sitting: {
+            readonly day: string;
+            readonly date: string;
+            readonly begins: string;
+            readonly ends: string;
+            tasks: components["schemas"]["Task"][];
+        };
         /**
          * @description * `unit` - unit
          *     * `block` - block
          * @enum {string}
          */
         SizeBasisEnum: "unit" | "block";
+        Source: {
+            name: string;
+            count: number;
+            begins: string;
+            until: string;
+        };
         /** @description ``leaves``: what falls off the unit and is not kept; ``there``: units in stock that would do in its place. */
         Spares: {
             readonly leaves: string | null;
@@ -4034,6 +4390,16 @@ export interface components {
          * @enum {string}
          */
         SpreadEnum: "chequered" | "in_order";
+        /**
+         * @description * `cut` - cut
+         *     * `sew` - sew
+         *     * `press` - press
+         *     * `trim` - trim
+         *     * `join` - join
+         *     * `quilt` - quilt
+         * @enum {string}
+         */
+        StageC7fEnum: "cut" | "sew" | "press" | "trim" | "join" | "quilt";
         StageCount: {
             stage: components["schemas"]["StageCountStageEnum"];
             done: number;
@@ -4048,6 +4414,22 @@ export interface components {
          * @enum {string}
          */
         StageCountStageEnum: "cut" | "sew" | "press" | "trim" | "join";
+        StageLeft: {
+            stage: components["schemas"]["StageC7fEnum"];
+            title: string;
+            told: string;
+            spent: string;
+        };
+        /** @description ``factor`` of what is usual; ``share`` its range, for drawing. */
+        StagePace: {
+            stage: components["schemas"]["StageC7fEnum"];
+            readonly title: string;
+            readonly told: string;
+            readonly pace: string;
+            sure: components["schemas"]["SureEnum"];
+            sittings: number;
+            stretches: number;
+        };
         StagePicture: {
             readonly title: string;
             readonly drawing: components["schemas"]["Drawing"];
@@ -4154,6 +4536,9 @@ export interface components {
             name?: string | null;
             other?: string | null;
         };
+        StopRequest: {
+            at: string;
+        };
         Strip: {
             number: number;
             readonly said: string;
@@ -4163,6 +4548,12 @@ export interface components {
             /** Format: double */
             top: number;
         };
+        /**
+         * @description * `blocks` - blocks
+         *     * `units` - units
+         * @enum {string}
+         */
+        Subject4e4Enum: "blocks" | "units";
         /**
          * @description * `certain` - certain
          *     * `likely` - likely
@@ -4203,6 +4594,12 @@ export interface components {
             left_to_trim: number;
             trim_now: number;
             finished: boolean;
+        };
+        Task: {
+            project: string;
+            stage: components["schemas"]["StageC7fEnum"];
+            readonly said: string;
+            readonly minutes: string;
         };
         Term: {
             key: string;
@@ -4259,6 +4656,17 @@ export interface components {
             units: components["schemas"]["Ticket"][];
             blocks: components["schemas"]["BlockTicket"][];
             quilt: components["schemas"]["QuiltTicket"] | null;
+        };
+        TimeSheet: {
+            running: components["schemas"]["WorkTime"] | null;
+            stages: components["schemas"]["StagePace"][];
+            rows: components["schemas"]["WorkTime"][];
+            count: number;
+            reminders: string[];
+            /** Format: date */
+            readonly blade: string | null;
+            /** Format: date */
+            today: string;
         };
         Track: {
             name: string;
@@ -4571,6 +4979,41 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A stretch of work. ``minutes`` can be typed back; ``told`` says them, ``of`` what was worked, ``counted`` whether they speak of her pace. */
+        WorkTime: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            project: string;
+            project_name: string;
+            stage: components["schemas"]["StageC7fEnum"];
+            readonly stage_said: string;
+            readonly of: string;
+            day: string;
+            /** Format: date-time */
+            began: string;
+            readonly minutes: string;
+            readonly told: string;
+            count: number | null;
+            readonly counted: boolean;
+            note: string;
+        };
+        WorkTimeChangeRequest: {
+            /** Format: uuid */
+            project?: string | null;
+            subject?: components["schemas"]["Subject4e4Enum"] | components["schemas"]["BlankEnum"];
+            /** Format: uuid */
+            of?: string | null;
+            changes: components["schemas"]["WorkTimePatchRequest"];
+            seen: components["schemas"]["WorkTimePatchRequest"];
+        };
+        WorkTimePatchRequest: {
+            stage?: components["schemas"]["StageC7fEnum"];
+            day?: string | null;
+            minutes?: string | null;
+            count?: string | null;
+            note?: string | null;
+        };
         Working: {
             readonly said: string;
             equation: string;
@@ -4592,6 +5035,8 @@ export interface components {
             readonly reading_step: components["schemas"]["Length"];
             readonly seam_allowance: components["schemas"]["Length"];
             cutter: components["schemas"]["CutterEnum"];
+            needle_hours: number | null;
+            blade_cuts: number | null;
             readonly rulers: components["schemas"]["Ruler"][];
         };
         WorkroomPatchRequest: {
@@ -4601,6 +5046,8 @@ export interface components {
             reading_step?: string | null;
             seam_allowance?: string | null;
             cutter?: components["schemas"]["CutterEnum"];
+            needle_hours?: string | null;
+            blade_cuts?: string | null;
         };
         /** @description A way to go wrong: how it is seen before sewing, where it is, and after. */
         Wrong: {
@@ -5075,6 +5522,72 @@ export interface operations {
             204: components["responses"]["MadeBefore"];
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_blade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_blade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
@@ -5567,6 +6080,313 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    evenings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_busy_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_busy_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    take_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    leave_calendar: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    export_evenings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_free: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreeTimeChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_free: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    restore_free: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    keep_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
                 };
             };
             204: components["responses"]["MadeBefore"];
@@ -7340,6 +8160,42 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    change_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedScheduleChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     scrap_places: {
         parameters: {
             query: {
@@ -7547,6 +8403,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Tickets"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    project_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectTime"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -8423,6 +9307,261 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkTimeChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    begin_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    stop_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    restore_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    export_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    import_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CsvTextRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
