@@ -4,7 +4,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-__all__ = ["MACHINES", "PROJECTS", "SHELF", "DemoMachine", "DemoProject", "DemoReading", "DemoTest"]
+__all__ = [
+    "DUE",
+    "FREE",
+    "MACHINES",
+    "PROJECTS",
+    "SHELF",
+    "TIMES",
+    "DemoMachine",
+    "DemoProject",
+    "DemoReading",
+    "DemoTest",
+    "DemoTime",
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -271,3 +283,31 @@ SHELF = (
     {"cloth": "Tar", "kind": "half_square", "other": "Fog", "across": "2 1/2", "count": "9"},
 )
 """What no project has reserved, as it would be typed."""
+
+
+@dataclass(frozen=True, slots=True)
+class DemoTime:
+    """Minutes put down so many days ago for a stage of a project (its place in the list): ``count`` things were done in them."""
+
+    ago: int
+    project: int
+    stage: str
+    minutes: str
+    count: int
+    note: str = ""
+
+
+# She cuts and trims a little slower than is usual, and sews a little faster.
+TIMES = tuple(
+    DemoTime(*t)
+    for t in (
+        (88, 0, "cut", "34", 90, "strips first"), (86, 0, "sew", "9", 8), (84, 0, "press", "4", 16), (81, 0, "trim", "14", 16, "with the slotted ruler"),
+        (79, 0, "join", "41", 2), (38, 2, "cut", "52", 140), (33, 2, "cut", "31", 76), (31, 2, "sew", "11", 32),
+        (26, 2, "sew", "6", 16), (25, 2, "press", "5", 16), (24, 2, "trim", "11", 12), (19, 2, "sew", "15", 16, "hourglasses"),
+        (18, 2, "press", "5", 16), (12, 2, "trim", "8", 8), (9, 2, "join", "13", 1), (5, 2, "sew", "7", 16),
+    )
+)  # fmt: skip
+FREE = ((1, "19:30", "21:00"), (3, "20:00", "21:30"), (6, "15:00", "17:00"))
+"""Day of the week (0 for Monday), from, to: between two watches."""
+DUE = 70
+"""Days until the twelve Lantern blocks are to be a quilt."""

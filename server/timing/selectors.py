@@ -57,6 +57,7 @@ __all__ = [
     "plan_of_room",
     "project_time",
     "reminders_of",
+    "running_of",
     "sitting_texts",
     "times_of",
     "told_of",
@@ -106,6 +107,13 @@ class TimeSheet:
     reminders: list[Message]
     blade: FreshBlade | None
     today: date
+    projects: list[Project]
+
+
+def running_of(room: Workroom) -> WorkTime | None:
+    """The clock that runs. One query."""
+    found: WorkTime | None = _live(room).filter(ended=None).select_related("project", "unit", "block").first()
+    return found
 
 
 def times_of(room: Workroom) -> TimeSheet:
@@ -116,11 +124,13 @@ def times_of(room: Workroom) -> TimeSheet:
         for s, m, n in _live(room).order_by().values_list("stage").annotate(Sum("minutes"), Count("pk"))
     }
     rows = list(_live(room).filter(ended__isnull=False).select_related("project", "unit", "block")[:NEWEST])
-    running = _live(room).filter(ended=None).select_related("project").first()
+    running = running_of(room)
     stages = [StagePace(s, paces[s], *sums.get(s.value, (0.0, 0))) for s in WorkStage]
     blade = room.blades.filter(deleted_at=None).first()
     count = sum(n for _, n in sums.values()) - bool(running)
-    return TimeSheet(running, stages, rows, count, reminders_of(room, paces, blade), blade, timezone.localdate())
+    projects = list(room.projects.filter(deleted_at=None, archived_at=None))
+    notes = reminders_of(room, paces, blade)
+    return TimeSheet(running, stages, rows, count, notes, blade, timezone.localdate(), projects)
 
 
 def cuts_made(room: Workroom) -> int:

@@ -54,6 +54,10 @@ class WorkTimeSerializer(serializers.Serializer[Any]):
         return row.minutes is not None and row.usual is not None
 
 
+class RunningSerializer(serializers.Serializer[Any]):
+    running = WorkTimeSerializer(allow_null=True)
+
+
 class StagePaceSerializer(serializers.Serializer[Any]):
     """``factor`` of what is usual; ``share`` its range, for drawing."""
 
@@ -82,6 +86,11 @@ def pace_said(row: StagePace) -> str:
     return f"what usually takes an hour takes you {Minutes(60 * row.pace.factor)}"
 
 
+class ProjectNameSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField(source="pk")
+    name = serializers.CharField()
+
+
 class TimeSheetSerializer(serializers.Serializer[Any]):
     running = WorkTimeSerializer(allow_null=True)
     stages = StagePaceSerializer(many=True)
@@ -90,6 +99,7 @@ class TimeSheetSerializer(serializers.Serializer[Any]):
     reminders = serializers.ListField(child=MessageField())
     blade = serializers.SerializerMethodField()
     today = serializers.DateField()
+    projects = ProjectNameSerializer(many=True)
 
     @extend_schema_field(serializers.DateField(allow_null=True))
     def get_blade(self, sheet: Any) -> Any:
@@ -197,11 +207,6 @@ class SittingSerializer(serializers.Serializer[Any]):
         return row.ends.strftime("%H:%M")
 
 
-class OtherSerializer(serializers.Serializer[Any]):
-    id = serializers.UUIDField(source="pk")
-    name = serializers.CharField()
-
-
 _SHOWN = 40
 
 
@@ -213,7 +218,7 @@ class EveningSheetSerializer(serializers.Serializer[Any]):
     sources = SourceSerializer(many=True)
     days = serializers.SerializerMethodField()
     projects = ProjectTimeSerializer(many=True)
-    others = OtherSerializer(many=True)
+    others = ProjectNameSerializer(many=True)
     sittings = serializers.SerializerMethodField()
     sittings_in_all = serializers.SerializerMethodField()
     left = serializers.BooleanField()

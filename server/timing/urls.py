@@ -4,6 +4,7 @@ from . import views
 
 urlpatterns = [
     path("times", views.TimesView.as_view()),
+    path("times/running", views.RunningView.as_view()),
     path("times/minutes.csv", views.TimeSheetView.as_view()),
     path("times/<uuid:key>", views.TimeView.as_view()),
     path("times/<uuid:key>/restore", views.RestoreTimeView.as_view()),

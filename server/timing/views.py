@@ -66,6 +66,15 @@ class TimesView(APIView):
         return _times(current_workroom())
 
 
+class RunningView(APIView):
+    """The clock, if it runs."""
+
+    @extend_schema(operation_id="running_clock", responses=serializers.RunningSerializer)
+    def get(self, _request: Request) -> Response:
+        running = selectors.running_of(current_workroom())
+        return Response(serializers.RunningSerializer({"running": running}).data)
+
+
 class TimeView(APIView):
     """Minutes typed by hand, put right, or taken away."""
 

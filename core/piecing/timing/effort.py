@@ -39,10 +39,10 @@ class Effort:
     with starting and stopping, threads cut, a seam pressed, a unit trimmed on four sides, two units matched and joined, a part of the quilt pinned to the next."""
 
     PIECE = 0.3
-    LINE = 0.15
-    LAY = 0.15
-    INCH = 1 / 40
-    APART = 0.1
+    LINE = 0.35
+    LAY = 0.25
+    INCH = 1 / 25
+    APART = 0.15
     PRESS = 0.25
     TRIM = 0.7
     MATCH = 0.8

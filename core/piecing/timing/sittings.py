@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from math import exp, floor
+from math import ceil, exp, floor
 
 from ..messages import Message
 from .effort import STAGE_ORDER, WorkStage
@@ -24,6 +24,8 @@ _SETTING_OUT = 5.0
 """Minutes to clear the table for another stage: iron, mat, machine."""
 _LEAST = 8.0
 """Minutes: a chore is not begun, or taken up, for less than this."""
+_FIVE = 5
+"""Minutes to which the end of an evening is told."""
 _NEARLY = 1e-9
 
 
@@ -92,7 +94,8 @@ def plan_sittings(
             break
         tasks, worked = table.fill(stretch)
         if tasks:
-            sittings.append(Sitting(stretch.begins, stretch.begins + timedelta(minutes=round(worked)), tuple(tasks)))
+            ends = stretch.begins + timedelta(minutes=_FIVE * ceil(worked / _FIVE - _NEARLY))
+            sittings.append(Sitting(stretch.begins, min(ends, stretch.ends), tuple(tasks)))
     return Plan(tuple(sittings), table.done, tuple(table.rest()))
 
 

@@ -6,6 +6,8 @@ import ClashDialog from '@/shared/ui/ClashDialog.vue'
 import OutboxNotice from '@/shared/ui/OutboxNotice.vue'
 import SavedNote from '@/shared/ui/SavedNote.vue'
 
+import { WorkClock } from '@/features/clock'
+
 import mark from './mark.svg'
 import { theme } from './theme'
 
@@ -23,6 +25,7 @@ const route = useRoute()
             ><img :src="mark" alt="" width="26" height="26" /> <span>Entretoile</span></RouterLink
           >
           <nav aria-label="Around the workroom">
+            <WorkClock />
             <SavedNote />
             <RouterLink to="/">Projects</RouterLink>
             <RouterLink to="/shelf">Shelf</RouterLink>

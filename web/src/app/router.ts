@@ -180,6 +180,18 @@ export const router = createRouter({
         recordsPage('', 'records', 'Machine and seam', (m) => m.MachinePage),
         recordsPage('hands', 'hands', 'Hands', (m) => m.HandsPage),
         recordsPage('library', 'foretold', 'Will it come out?', (m) => m.LibraryPage),
+        {
+          path: 'minutes',
+          name: 'minutes',
+          component: () => import('@/features/time').then((m) => m.TimePage),
+          meta: { title: 'Minutes' },
+        },
+        {
+          path: 'evenings',
+          name: 'evenings',
+          component: () => import('@/features/time').then((m) => m.EveningsPage),
+          meta: { title: 'Evenings' },
+        },
         recordsPage('diagnoses', 'kept-diagnoses', 'Diagnoses kept', (m) => m.DiagnosesPage),
       ],
     },

@@ -18,7 +18,7 @@ from blocks.models import Quilt
 from cutting.commands import change_pile, put_stock
 from cutting.shelf import put_on_shelf
 from cutting.translate import now_of
-from demo.scenario import MACHINES, PROJECTS, SHELF, DemoProject, DemoReading, DemoWork
+from demo.scenario import DUE, FREE, MACHINES, PROJECTS, SHELF, TIMES, DemoProject, DemoReading, DemoWork
 from diagnosis.commands import change_saved, put_reading, save_diagnosis
 from diagnosis.subjects import subject_of
 from keeping.copies import put_aside
@@ -31,6 +31,7 @@ from projects.models import Project
 from projects.selectors import get_project
 from records.commands import put_test
 from setups.commands import put_set_up, use_set_up
+from timing.commands import change_schedule, keep_plan, put_free, put_time
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
@@ -70,6 +71,7 @@ class Command(BaseCommand):
         _turned_out(room)
         for n, cloth in enumerate(SHELF):
             put_on_shelf(room, UUID(int=_SHELF_KEYS + n), cloth, {})
+        _evenings(room)
         self.stdout.write(f"Demo data: {len(PROJECTS)} projects of the Lantern Deck set.")
 
 
@@ -111,6 +113,23 @@ def _turned_out(room: Workroom) -> None:
         save_diagnosis(subject, key)
         if turned_out:
             change_saved(subject, key, {"turned_out": turned_out, "later": later}, {})
+
+
+_TIME_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1D0000
+
+
+def _evenings(room: Workroom) -> None:
+    """Minutes that were put down, when she is free, and the half-sewn project planned into it."""
+    today = timezone.localdate()
+    for n, told in enumerate(TIMES):
+        day = (today - timedelta(days=told.ago)).isoformat()
+        changes = {"stage": told.stage, "minutes": told.minutes, "count": told.count, "day": day, "note": told.note}
+        put_time(room, UUID(int=_TIME_KEYS + n), changes, {}, UUID(PROJECTS[told.project].key))
+    for n, (weekday, begins, ends) in enumerate(FREE):
+        put_free(room, UUID(int=_TIME_KEYS + 1_000 + n), {"weekday": weekday, "begins": begins, "ends": ends}, {})
+    due = (today + timedelta(days=DUE)).isoformat()
+    change_schedule(room, UUID(PROJECTS[2].key), {"planned": True, "rhythm": "day", "first": due}, {})
+    keep_plan(room)
 
 
 _SHELF_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1A0100

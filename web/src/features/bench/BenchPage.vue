@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
+import { ClockStart, WorkClock } from '@/features/clock'
 import { useBench, useProject } from '@/features/projects'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import { coloursOf } from '@/shared/lib/colours'
@@ -139,6 +140,13 @@ useEventListener(window, 'keydown', (e: KeyboardEvent) => {
   else return
   e.preventDefault()
 })
+/** What is timed here: the steps of joining a block are its joining, pressing among them. */
+const worked = computed(() => {
+  if (subject.value === 'quilt') return 'quilt' as const
+  if (subject.value === 'blocks') return 'join' as const
+  if (trimming.value) return 'trim' as const
+  return task.value?.stage === 'press' ? ('press' as const) : task.value ? ('sew' as const) : undefined
+})
 const share = computed(() => {
   const n = tasks.value.length
   return n ? Math.round((100 * tasks.value.filter((_, i) => isDone(i)).length) / n) : 0
@@ -181,6 +189,10 @@ const refused = computed(() => (error.value instanceof Refusal ? error.value.mes
         project?.name
       }}</RouterLink>
       <h1>{{ subject ? title : 'At the bench' }}</h1>
+      <span class="clocks">
+        <WorkClock />
+        <ClockStart v-if="worked" :project="props.project" :stage="worked" />
+      </span>
       <NProgress type="line" :percentage="share" :show-indicator="false" :height="8" aria-hidden="true" />
     </header>
     <section v-if="nothing || (ready && !tasks.length && !trimming)" class="sheet">
@@ -282,10 +294,16 @@ const refused = computed(() => (error.value instanceof Refusal ? error.value.mes
 
 header {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: auto 1fr auto;
   gap: 2px 16px;
   align-items: baseline;
   color: var(--chalk);
+}
+
+.clocks {
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
 }
 
 header a,

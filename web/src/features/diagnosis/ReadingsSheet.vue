@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useUndo } from '@/shared/notes/useUndo'
 import { NButton, NInput } from 'naive-ui'
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
+import PastedLines from '@/shared/form/PastedLines.vue'
 import { useOutbox, useWaiting } from '@/shared/offline/outbox'
 import type { Of } from '@/shared/offline/outgoing'
 import { plural, readingWords } from '@/shared/words/words'
@@ -55,24 +55,7 @@ function edit(r: Schemas['Reading']) {
 }
 
 const pasting = ref(false)
-const lines = ref('')
-const said = ref('')
-const client = useQueryClient()
-
-/** What was refused stays in the box to be put right; what went in leaves it. */
-async function take() {
-  try {
-    const done = await takeLines(props.of, lines.value)
-    const all = lines.value.split(/\r\n|\r|\n/)
-    lines.value = done.refused.map((r) => all[r.line - 1] ?? r.text).join('\n')
-    const first = done.refused[0]
-    said.value = `${done.added} taken in${first ? `; ${done.refused.length} not, the first: ${first.reason}` : '.'}`
-    await client.invalidateQueries({ queryKey: ['diagnosis'] })
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    said.value = error.message
-  }
-}
+const taking = (text: string) => takeLines(props.of, text)
 
 const confirm = (r: Schemas['Reading'], yes: string) =>
   send({ kind: 'put_reading', ...props.of, reading: r.id, changes: { confirmed: yes }, seen: {} })
@@ -94,15 +77,13 @@ function remove(id: string, name: string) {
         <a class="quiet" :href="`/api/${of.subject}/${of.of}/readings.csv`" download>Save as CSV</a>
       </span>
     </div>
-    <form v-if="pasting" class="paste" @submit.prevent="take">
-      <label :for="`lines-${of.of}`" class="soft">
-        One reading a line: kind, value, whole, count, batch, at_unit, corner, seam, spot, feature, lands,
-        day, note, as “Save as CSV” writes them. What does not fit may be left out.
-      </label>
-      <NInput v-model:value="lines" type="textarea" :rows="5" :input-props="{ id: `lines-${of.of}` }" />
-      <p v-if="said" role="status">{{ said }}</p>
-      <NButton size="small" type="primary" attr-type="submit">Take them in</NButton>
-    </form>
+    <PastedLines
+      v-if="pasting"
+      columns="One reading a line: kind, value, whole, count, batch, at_unit, corner, seam, spot, feature, lands, day, note, as “Save as CSV” writes them. What does not fit may be left out."
+      :kept="`readings ${of.of}`"
+      :take="taking"
+      :behind="['diagnosis']"
+    />
     <p v-if="found.elsewhere" class="soft">
       {{ plural(found.elsewhere, 'reading') }} taken elsewhere in this project
       {{ found.elsewhere === 1 ? 'counts' : 'count' }} here too: seams of the same machine, units of the same
@@ -190,12 +171,6 @@ li + li {
   display: flex;
   justify-content: space-between;
   gap: 12px;
-}
-
-.paste {
-  display: grid;
-  gap: 6px;
-  margin: 6px 0;
 }
 
 .odd {

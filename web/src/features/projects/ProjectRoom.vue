@@ -3,6 +3,7 @@ import { computed, watch, watchEffect } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
+import { ClockStart } from '@/features/clock'
 import { measureInHand } from '@/shared/form/measure'
 import { coloursOf } from '@/shared/lib/colours'
 
@@ -28,6 +29,18 @@ const colours = computed(() => coloursOf(data.value?.fabrics ?? []))
 const layingOut = computed(() => route.matched.some((r) => r.meta.layingOut))
 const lost = computed(() => !!data.value && !!props.unit && !unit.value)
 
+/** The stage that is worked here, whose minutes can be timed. */
+const stages = {
+  cut: 'cut',
+  sew: 'sew',
+  press: 'press',
+  trim: 'trim',
+  join: 'join',
+  joins: 'join',
+  'join-quilt': 'quilt',
+} as const
+const worked = computed(() => stages[String(route.name) as keyof typeof stages])
+
 // An address without a unit means the first one.
 watch(
   [data, () => props.unit, () => route.name],
@@ -50,7 +63,10 @@ watch(
   </div>
   <div v-else-if="data" class="page">
     <div class="head">
-      <ProjectName :project="data" />
+      <div class="who">
+        <ProjectName :project="data" />
+        <ClockStart v-if="worked" :project="data.id" :stage="worked" />
+      </div>
       <StageRule :project="data.id" :unit="unit?.id" />
     </div>
     <UnitRail v-if="unit && !layingOut" :project="data" :unit="unit" :colours="colours" />
@@ -92,6 +108,13 @@ watch(
   gap: 24px;
   align-items: center;
   margin-bottom: 10px;
+}
+
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  align-items: baseline;
 }
 
 @media (width <= 900px) {

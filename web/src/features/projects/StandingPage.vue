@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { api, type Project, Refusal, taken } from '@/shared/api/client'
+import { ProjectTime } from '@/features/clock'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import PileLetter from '@/shared/ui/PileLetter.vue'
@@ -103,22 +104,26 @@ const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0
         <NButton size="small" @click="round">Make these sizes round</NButton>
         <span class="soft"> Nothing is cut yet, so what to cut follows.</span>
       </section>
-      <section v-if="made.length || data.bench.blocks.length" class="sheet" aria-label="At the bench">
-        <h2>At the bench</h2>
-        <ul class="made">
-          <li v-for="u in made" :key="u.unit">
-            <RouterLink :to="query('units', u.unit)">{{ u.title }}</RouterLink>
-            <span role="status">
-              {{ u.tally.sewn }} sewn, {{ u.tally.pressed }} pressed, {{ u.tally.trimmed }} trimmed of
-              {{ u.tally.to_make }}<template v-if="u.tally.spoiled">; {{ u.tally.spoiled }} spoiled</template>
-            </span>
-          </li>
-          <li v-for="b in data.bench.blocks" :key="b.block">
-            <RouterLink :to="query('blocks', b.block)">{{ b.name }}</RouterLink>
-            <span>{{ b.joined }} of {{ b.count }} joined</span>
-          </li>
-        </ul>
-      </section>
+      <div class="two even">
+        <section v-if="made.length || data.bench.blocks.length" class="sheet" aria-label="At the bench">
+          <h2>At the bench</h2>
+          <ul class="made">
+            <li v-for="u in made" :key="u.unit">
+              <RouterLink :to="query('units', u.unit)">{{ u.title }}</RouterLink>
+              <span role="status">
+                {{ u.tally.sewn }} sewn, {{ u.tally.pressed }} pressed, {{ u.tally.trimmed }} trimmed of
+                {{ u.tally.to_make
+                }}<template v-if="u.tally.spoiled">; {{ u.tally.spoiled }} spoiled</template>
+              </span>
+            </li>
+            <li v-for="b in data.bench.blocks" :key="b.block">
+              <RouterLink :to="query('blocks', b.block)">{{ b.name }}</RouterLink>
+              <span>{{ b.joined }} of {{ b.count }} joined</span>
+            </li>
+          </ul>
+        </section>
+        <ProjectTime :project="project.id" />
+      </div>
       <div class="two">
         <section class="sheet" aria-label="What is planned">
           <h2>Planned</h2>
@@ -190,6 +195,10 @@ const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0
 .two {
   grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
   align-items: start;
+}
+
+.even {
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 420px), 1fr));
 }
 
 .made {

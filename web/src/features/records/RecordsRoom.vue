@@ -7,6 +7,8 @@ const pages = [
   { name: 'hands', title: 'Hands' },
   { name: 'foretold', title: 'Will it come out?' },
   { name: 'kept-diagnoses', title: 'Diagnoses' },
+  { name: 'minutes', title: 'Minutes' },
+  { name: 'evenings', title: 'Evenings' },
 ]
 </script>
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { NButton, NInput, NTable } from 'naive-ui'
-import { useQueryClient } from '@tanstack/vue-query'
+import { NButton, NTable } from 'naive-ui'
 import { ref } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
+import PastedLines from '@/shared/form/PastedLines.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
@@ -16,7 +16,6 @@ import { type SeamTest, type SetUp, takeTests } from './api'
 const props = defineProps<{ setUp: SetUp; today: string }>()
 const { send, tried } = useOutbox()
 const undo = useUndo()
-const client = useQueryClient()
 const stitch = ref('')
 const spot = ref('middle')
 const day = ref(props.today)
@@ -48,20 +47,6 @@ function remove(t: SeamTest) {
 }
 
 const pasting = ref(false)
-const lines = ref('')
-const said = ref('')
-async function takeLines() {
-  try {
-    const done = await takeTests(lines.value)
-    const all = lines.value.split(/\r\n|\r|\n/)
-    lines.value = done.refused.map((r) => all[r.line - 1] ?? r.text).join('\n')
-    const first = done.refused[0]
-    said.value = `${done.added} taken in${first ? `; ${done.refused.length} not, the first: ${first.reason}` : '.'}`
-    for (const key of ['records', 'hands']) void client.invalidateQueries({ queryKey: [key] })
-  } catch (error) {
-    said.value = error instanceof Error ? error.message : ''
-  }
-}
 </script>
 
 <template>
@@ -116,15 +101,13 @@ async function takeLines() {
         >Take in a sheet</NButton
       >
     </p>
-    <form v-if="pasting" class="paste" @submit.prevent="takeLines">
-      <p class="soft">
-        One test a line: day, machine, kind, guide, cut, middle, whole, stitching, spot, note. A first line
-        may name the columns in another order.
-      </p>
-      <NInput v-model:value="lines" type="textarea" :rows="4" :input-props="{ 'aria-label': 'Lines' }" />
-      <NButton attr-type="submit">Take them in</NButton>
-      <p v-if="said" role="status">{{ said }}</p>
-    </form>
+    <PastedLines
+      v-if="pasting"
+      columns="One test a line: day, machine, kind, guide, cut, middle, whole, stitching, spot, note. A first line may name the columns in another order."
+      kept="seam tests"
+      :take="takeTests"
+      :behind="['records', 'hands']"
+    />
   </section>
 </template>
 
@@ -139,10 +122,6 @@ form {
   gap: 10px 14px;
   align-items: end;
   margin: 10px 0 14px;
-}
-
-.paste {
-  grid-template-columns: minmax(0, 1fr);
 }
 
 .field {

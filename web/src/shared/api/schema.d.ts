@@ -1818,6 +1818,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/times/running": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The clock, if it runs. */
+        get: operations["running_clock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{key}": {
         parameters: {
             query?: never;
@@ -2793,7 +2810,7 @@ export interface components {
             sources: components["schemas"]["Source"][];
             readonly days: string[];
             projects: components["schemas"]["ProjectTime"][];
-            others: components["schemas"]["Other"][];
+            others: components["schemas"]["ProjectName"][];
             readonly sittings: components["schemas"]["Sitting"][];
             readonly sittings_in_all: number;
             left: boolean;
@@ -3306,11 +3323,6 @@ export interface components {
             readonly said: string;
             awkward: number;
         };
-        Other: {
-            /** Format: uuid */
-            id: string;
-            name: string;
-        };
         OtherWays: {
             readonly apart: components["schemas"]["Drawing"];
             readonly many: components["schemas"]["Drawing"];
@@ -3619,6 +3631,11 @@ export interface components {
             fabrics: components["schemas"]["Dye"][];
             trimmed: number;
             to_trim: number;
+        };
+        ProjectName: {
+            /** Format: uuid */
+            id: string;
+            name: string;
         };
         /** @description ``count`` projects on so many ``pages``; ``others`` are in the archive, or out of it when that is what was asked for. */
         ProjectPage: {
@@ -3989,6 +4006,9 @@ export interface components {
             readonly gain: boolean;
             readonly loss: components["schemas"]["Length"] | null;
             why: string;
+        };
+        Running: {
+            running: components["schemas"]["WorkTime"] | null;
         };
         SamplingPlan: {
             count: number;
@@ -4667,6 +4687,7 @@ export interface components {
             readonly blade: string | null;
             /** Format: date */
             today: string;
+            projects: components["schemas"]["ProjectName"][];
         };
         Track: {
             name: string;
@@ -9562,6 +9583,31 @@ export interface operations {
             409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    running_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Running"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

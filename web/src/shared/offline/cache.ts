@@ -16,6 +16,8 @@ type Room =
   | 'library'
   | 'records'
   | 'hands'
+  | 'times'
+  | 'evenings'
 
 const ofCutting = new Set<Kind>([
   'tick_strip',
@@ -37,6 +39,15 @@ const roomOf = (kind: Kind): Room => {
   if (kind.endsWith('reading') || kind.endsWith('saved') || kind === 'save_diagnosis') return 'diagnosis'
   if (kind.endsWith('own')) return 'library'
   if (kind.endsWith('set_up') || kind.endsWith('_test')) return 'records'
+  if (kind.endsWith('_clock') || kind.endsWith('_time') || kind.endsWith('_blade')) return 'times'
+  if (
+    kind.endsWith('_free') ||
+    kind.endsWith('busy_day') ||
+    kind === 'leave_calendar' ||
+    kind === 'change_schedule' ||
+    kind === 'keep_plan'
+  )
+    return 'evenings'
   if (kind.endsWith('day_out') || kind.endsWith('day_back')) return 'hands'
   return 'project'
 }
@@ -55,12 +66,16 @@ const ofABlock = [
   'diagnosis',
   'cutting',
   'buying',
+  'evenings',
+  'project-time',
 ]
+/** Minutes and evenings: what is left changes with what is done, and with every plan. */
+const ofTime = ['times', 'evenings', 'project-time']
 /** What else on screen rests on a change in a room, and is asked again when it is next looked at. */
 const restsOn: Record<Room, string[]> = {
-  workroom: ['trim', 'compare', 'ticket'],
-  bench: ['standing', 'ticket'],
-  cutting: ['buying', 'standing', 'shelf', 'spares', 'bench'],
+  workroom: ['trim', 'compare', 'ticket', 'times'],
+  bench: ['standing', 'ticket', ...ofTime],
+  cutting: ['buying', 'standing', 'shelf', 'spares', 'bench', ...ofTime],
   shelf: [],
   blocks: ['project', 'ticket', 'projects', 'standing', ...ofABlock],
   diagnosis: [
@@ -75,8 +90,10 @@ const restsOn: Record<Room, string[]> = {
     'kept-diagnoses',
   ],
   library: [],
-  records: ['hands', 'forecasts', 'diagnosis', 'plan', 'compare', 'trim'],
-  hands: ['forecasts', 'diagnosis', 'plan', 'compare', 'trim'],
+  records: ['hands', 'forecasts', 'diagnosis', 'plan', 'compare', 'trim', 'times'],
+  hands: ['forecasts', 'diagnosis', 'plan', 'compare', 'trim', ...ofTime],
+  times: ['evenings', 'project-time'],
+  evenings: ['project-time'],
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
@@ -100,7 +117,7 @@ function askAgain(client: QueryClient, queryKey: readonly unknown[]) {
 const askOne = (client: QueryClient, key: string) => askAgain(client, [key])
 
 /** Not what one looks at while changing something: the count of the work done, what to buy, other projects. */
-const behind = new Set(['bench', 'standing', 'projects', 'shelf', 'buying', 'ticket'])
+const behind = new Set(['bench', 'standing', 'projects', 'shelf', 'buying', 'ticket', ...ofTime])
 /** Milliseconds until that is asked again, so that what is in sight, also in other windows, comes first. */
 const pause = 250
 const waiting = new Set<string>()
@@ -127,7 +144,7 @@ function stand(client: QueryClient, queryKey: string[], data: unknown) {
 const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => void> = {
   bench(client, o, data) {
     const bench = data as Schemas['Bench']
-    if (!('project' in o)) return
+    if (!('project' in o) || !o.project) return
     stand(client, ['bench', o.project], bench)
     putDone(client, o)
     for (const u of bench.units)
@@ -162,6 +179,12 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
   library: (client, _o, data) => stand(client, ['library'], data),
   records: (client, _o, data) => stand(client, ['records'], data),
   hands: (client, _o, data) => stand(client, ['hands'], data),
+  times(client, _o, data) {
+    const { running } = data as Schemas['TimeSheet']
+    stand(client, ['times'], data)
+    stand(client, ['clock'], { running })
+  },
+  evenings: (client, _o, data) => stand(client, ['evenings'], data),
   project(client, _o, data) {
     const project = data as Schemas['Project']
     stand(client, ['project', project.id], project)

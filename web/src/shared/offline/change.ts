@@ -24,6 +24,10 @@ export type Editing = Extract<Outgoing, { changes: unknown }>
 /** The narrower before what it belongs to. */
 const own = [
   'done',
+  'time',
+  'free',
+  'blade',
+  'calendar',
   'reading',
   'test',
   'set_up',
@@ -47,6 +51,8 @@ export function thingOf(o: Outgoing): string {
   if (o.kind === 'change_pile' || o.kind === 'keep_over' || o.kind === 'put_triangles_by')
     return `pile ${o.project} ${o.letter}`
   if (o.kind === 'change_handling') return `handling ${o.unit}`
+  if (o.kind === 'change_schedule') return `schedule ${o.project}`
+  if (o.kind === 'put_busy_day' || o.kind === 'delete_busy_day') return `evening ${o.on}`
   for (const name of own) if (name in o) return `${name} ${(o as unknown as Record<string, string>)[name]}`
   return 'project' in o ? `project ${o.project}` : 'workroom'
 }

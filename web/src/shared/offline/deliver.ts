@@ -27,6 +27,8 @@ const seamTest = (o: { set_up: string; test: string }) => ({
   params: { path: { key: o.set_up, reading: o.test } },
 })
 
+const blade = (o: { blade: string; on: string }) => ({ params: { path: { key: o.blade, day: o.on } } })
+
 /** Sent again under its name, nothing is made twice: an answer that never comes does not hold all that waits behind it. */
 const patience = 30_000
 const reachSoon = (request: Request) => reach(new Request(request, { signal: AbortSignal.timeout(patience) }))
@@ -155,6 +157,30 @@ const carriers: Carriers = {
   leave_day_out: (api, o) => taken(api.PUT('/api/records/days/{day}', { params: { path: { day: o.day } } })),
   take_day_back: (api, o) =>
     taken(api.DELETE('/api/records/days/{day}', { params: { path: { day: o.day } } })),
+  begin_clock: (api, o) => {
+    const body = { project: o.project, stage: o.stage, at: o.at }
+    return taken(api.PUT('/api/times/{key}/clock', { ...at(o.time), body }))
+  },
+  stop_clock: (api, o) => taken(api.POST('/api/times/{key}/clock', { ...at(o.time), body: { at: o.at } })),
+  put_time: (api, o) => {
+    const { project = null, subject = '' as const, of = null } = o
+    return taken(api.PUT('/api/times/{key}', { ...at(o.time), body: { ...edit(o), project, subject, of } }))
+  },
+  delete_time: (api, o) => taken(api.DELETE('/api/times/{key}', at(o.time))),
+  restore_time: (api, o) => taken(api.POST('/api/times/{key}/restore', at(o.time))),
+  put_blade: (api, o) => taken(api.PUT('/api/blades/{key}/{day}', blade(o))),
+  delete_blade: (api, o) => taken(api.DELETE('/api/blades/{key}/{day}', blade(o))),
+  put_free: (api, o) => taken(api.PUT('/api/evenings/free/{key}', { ...at(o.free), body: edit(o) })),
+  delete_free: (api, o) => taken(api.DELETE('/api/evenings/free/{key}', at(o.free))),
+  restore_free: (api, o) => taken(api.POST('/api/evenings/free/{key}/restore', at(o.free))),
+  put_busy_day: (api, o) => taken(api.PUT('/api/evenings/busy/{day}', { params: { path: { day: o.on } } })),
+  delete_busy_day: (api, o) =>
+    taken(api.DELETE('/api/evenings/busy/{day}', { params: { path: { day: o.on } } })),
+  leave_calendar: (api, o) =>
+    taken(api.DELETE('/api/evenings/calendars', { params: { query: { name: o.calendar } } })),
+  change_schedule: (api, o) =>
+    taken(api.PATCH('/api/projects/{key}/schedule', { ...at(o.project), body: edit(o) })),
+  keep_plan: (api) => taken(api.POST('/api/evenings/kept')),
 }
 
 /** Sends a change under its name: the server makes a change of one name once. Undefined when it was made before. */

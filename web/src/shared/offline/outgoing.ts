@@ -22,6 +22,9 @@ type Patches = {
   change_saved: Schemas['SavedPatchRequest']
   put_set_up: Schemas['SetUpPatchRequest']
   put_test: Schemas['SeamTestPatchRequest']
+  put_time: Schemas['WorkTimePatchRequest']
+  put_free: Schemas['FreeTimePatchRequest']
+  change_schedule: Schemas['SchedulePatchRequest']
 }
 type Sets<K extends keyof Patches> = { kind: K } & EditOf<Patches[K]>
 
@@ -85,3 +88,20 @@ export type Outgoing =
   | (Sets<'put_test'> & { set_up: string; test: string })
   | { kind: 'delete_test' | 'restore_test'; set_up: string; test: string }
   | { kind: 'leave_day_out' | 'take_day_back'; day: string }
+  | {
+      kind: 'begin_clock'
+      time: string
+      project: string
+      stage: Schemas['ClockRequest']['stage']
+      at: string
+    }
+  | { kind: 'stop_clock'; time: string; at: string }
+  | (Sets<'put_time'> & { time: string; project?: string; subject?: 'units' | 'blocks'; of?: string })
+  | { kind: 'delete_time' | 'restore_time'; time: string }
+  | { kind: 'put_blade' | 'delete_blade'; blade: string; on: string }
+  | (Sets<'put_free'> & { free: string })
+  | { kind: 'delete_free' | 'restore_free'; free: string }
+  | { kind: 'put_busy_day' | 'delete_busy_day'; on: string }
+  | { kind: 'leave_calendar'; calendar: string }
+  | (Sets<'change_schedule'> & { project: string })
+  | { kind: 'keep_plan' }

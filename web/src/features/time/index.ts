@@ -1,0 +1,2 @@
+export { default as EveningsPage } from './EveningsPage.vue'
+export { default as TimePage } from './TimePage.vue'
