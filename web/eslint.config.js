@@ -2,7 +2,7 @@ import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
-const features = ['beginning', 'bench', 'blocks', 'clock', 'cutting', 'diagnosis', 'planning', 'projects', 'records', 'settings', 'shelf', 'time', 'trimming']
+const features = ['beginning', 'bench', 'blocks', 'clock', 'cutting', 'diagnosis', 'log', 'planning', 'projects', 'records', 'settings', 'shelf', 'time', 'trimming']
 
 /** A feature may be entered only through its index, and nothing below may reach up. */
 const doors = {

@@ -64,6 +64,7 @@ INSTALLED_APPS = [
     "progress",
     "records",
     "timing",
+    "journal",
     "keeping",
     "demo",
 ]

@@ -56,6 +56,7 @@ urlpatterns = [
     path("api/", include("progress.urls")),
     path("api/", include("records.urls")),
     path("api/", include("timing.urls")),
+    path("api/", include("journal.urls")),
     path("api/", include("keeping.urls")),
     re_path(r"^api/.*$", unknown_address),
     re_path(r"^(?!assets/).*$", page),

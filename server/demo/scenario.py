@@ -7,10 +7,12 @@ from dataclasses import dataclass, field
 __all__ = [
     "DUE",
     "FREE",
+    "LOG",
     "MACHINES",
     "PROJECTS",
     "SHELF",
     "TIMES",
+    "DemoEntry",
     "DemoMachine",
     "DemoProject",
     "DemoReading",
@@ -85,6 +87,9 @@ class DemoProject:
     archived: bool = False
     machine: int = 1
     """The place of the machine it is sewn with."""
+    begun: int = 0
+    ended: int = 0
+    """Days ago."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,6 +196,8 @@ PROJECTS = (
         {"columns": 1, "rows": 2},
         archived=True,
         machine=2,
+        begun=92,
+        ended=76,
     ),
     DemoProject(
         "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002",
@@ -233,6 +240,7 @@ PROJECTS = (
             DemoCloth("c", "scrap", "14", "9", 1, "after the mess curtains"),
         ),
         (DemoWork("units", 0, 1, 4, 12), DemoWork("units", 1, 1, 0, 8), DemoWork("blocks", 0, 1)),
+        begun=39,
     ),
 )
 
@@ -311,3 +319,26 @@ FREE = ((1, "19:30", "21:00"), (3, "20:00", "21:30"), (6, "15:00", "17:00"))
 """Day of the week (0 for Monday), from, to: between two watches."""
 DUE = 70
 """Days until the twelve Lantern blocks are to be a quilt."""
+
+
+@dataclass(frozen=True, slots=True)
+class DemoEntry:
+    """Something in the log so many days ago, of a project and perhaps one of its units (their places in the lists)."""
+
+    ago: int
+    kind: str
+    text: str
+    project: int | None = None
+    unit: int | None = None
+    fields: dict[str, object] = field(default_factory=dict)
+
+
+LOG = (
+    DemoEntry(93, "note", "The dry locker swept; cloth sorted by colour. No one is to iron on the chart table."),
+    DemoEntry(87, "trial", "the generous one", 0, 0, {"cuts": {"square": "4 3/4"}, "width": "4 9/16"}),
+    DemoEntry(78, "learned", "Two layers of strips at most: the third one creeps under the ruler.", 0),
+    DemoEntry(34, "trial", "first try, guide at 1/4", 2, 0, {"cuts": {"square": "4 3/8"}, "width": "3 15/16"}),
+    DemoEntry(33, "trial", "cut larger", 2, 0, {"cuts": {"square": "4 1/2"}, "width": "4 1/16"}),
+    DemoEntry(21, "note", "Since the new needle the seams look wider. Strip test before the next lot.", 2),
+    DemoEntry(4, "learned", "Hourglasses: measure every third one while sewing, not the pile afterwards.", 2),
+)

@@ -22,6 +22,8 @@ from blocks.translate import find_in, pattern_of
 from cutting.ledger import keep_letters
 from cutting.selectors import sheet_of
 from cutting.translate import now_of
+from journal.models import Photo
+from journal.selectors import story_of
 from measuring.selectors import plan_of
 from piecing.blocks.pattern import laid
 from piecing.drawings.block import block_picture
@@ -43,6 +45,7 @@ from .labels import Label, labels_pdf, pile_label
 from .plan import plan_pdf
 from .scraps import scraps_pdf
 from .sheet import PAGES, PaperStyle
+from .story import story_pdf
 from .template import template_pdf, template_svg
 from .ticket import ticket_pdf
 
@@ -105,6 +108,19 @@ def quilt_ticket_of(project: Project) -> QuiltTicket | None:
     last = bench.steps[-1]
     wanted = Message("{w} by {h}, raw edge to raw edge, when all is joined", w=last.width, h=last.height)
     return QuiltTicket(wanted, bench.steps, bench.cautions, bench.picture)
+
+
+class StoryPaper(APIView):
+    """A project as a whole, to print or keep."""
+
+    @extend_schema(operation_id="story_paper", parameters=[_PAGE], responses=_PDF)
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        room = current_workroom()
+        project = get_project(room, key)
+        story = story_of(room, project)
+        photos = {p.pk: p for p in Photo.objects.filter(pk__in=[p.pk for r in story.rows for p in r.photos])}
+        style = PaperStyle(Measure(project.measure))
+        return _pdf(story_pdf(story, style, _colours(project), photos, _page(request)), "story")
 
 
 class TicketStepSerializer(serializers.Serializer[Any]):

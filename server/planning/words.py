@@ -16,8 +16,10 @@ from piecing.diagnosis.causes import CAUSE_WORDS
 from piecing.diagnosis.readings import NEEDS_RAW, READING_WORDS
 from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS
 from piecing.handling.marking import MARKING_WORDS
+from piecing.handling.spoiled import WHY_WORDS
 from piecing.joining.order import ORDER_WORDS
 from piecing.planning.schools import SCHOOL_WORDS
+from piecing.timing import STAGE_WORDS
 from piecing.units import KINDS, METHODS
 from piecing.units.method import CUT_WORDS
 
@@ -71,6 +73,8 @@ class WordsSerializer(serializers.Serializer[Any]):
     markings = _by_code(NamedSerializer())
     rungs = _by_code(serializers.CharField())
     dimensions = _by_code(serializers.CharField())
+    reasons = _by_code(serializers.CharField())
+    work = _by_code(serializers.CharField())
 
 
 def _named(words: dict[Any, tuple[str, str]]) -> dict[str, dict[str, str]]:
@@ -94,6 +98,8 @@ def all_words() -> dict[str, Any]:
         "markings": _named(MARKING_WORDS),
         "rungs": RUNG_WORDS,
         "dimensions": DIMENSION_WORDS,
+        "reasons": {w.value: words for w, words in WHY_WORDS.items()},
+        "work": {s.value: words for s, words in STAGE_WORDS.items()},
     }
 
 

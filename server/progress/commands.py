@@ -14,14 +14,16 @@ from django.db.models import F
 
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
-from api.readers import one_of_reader, whole_reader
+from api.readers import note_reader, one_of_reader, whole_reader
 from blocks.selectors import get_block
 from measuring.selectors import plan_of
 from piecing.errors import MoreThanMade, PiecingError, UnknownChoice
 from piecing.handling.lots import MOST_IN_A_LOT
 from piecing.handling.progress import check_count, how_far
+from piecing.handling.spoiled import lost_of
 from piecing.handling.steps import BenchStage
 from piecing.lengths import Measure
+from piecing.timing import unit_minutes
 from piecing.units import kind_of
 from projects.commands import touch
 from projects.models import PlannedUnit, Project
@@ -30,11 +32,11 @@ from projects.translate import style_of
 from workrooms.models import Workroom
 from workrooms.once import change
 
-from .models import COUNTED, MARKINGS, Done, Lot
+from .models import COUNTED, MARKINGS, WHYS, Done, Lot
 from .selectors import QUILT, bench_of, block_bench, block_subject, handling_of, lot_steps, tally_of_unit, unit_subject
 from .translate import made_as
 
-__all__ = ["change_handling", "handling_readers", "put_done", "take_back"]
+__all__ = ["change_handling", "handling_readers", "put_done", "say_why", "take_back", "why_readers"]
 
 _MOST_AT_ONCE = 10_000
 
@@ -90,6 +92,8 @@ def put_done(room: Workroom, key: UUID, done: UUID, body: Mapping[str, Any]) -> 
         unit = get_unit(room, body["of"])
         row = Done(pk=done, project=project, unit=unit, stage=body["stage"], count=body["count"])
         _count(row, row.count)
+        row.lost = _lost(unit, body["count"]) if body["stage"] == "spoiled" and body["count"] > 0 else {}
+        row.why, row.note = body.get("why", ""), body.get("note", "")
         row.save(force_insert=True)
     else:
         lot, steps = _lot(room, project, body)
@@ -113,6 +117,33 @@ def take_back(room: Workroom, key: UUID, done: UUID) -> Project:
         _settle(project, row.lot)
     touch(project)
     return get_project(room, key)
+
+
+def _lost(unit: PlannedUnit, count: int) -> dict[str, Any]:
+    """Cloth and minutes that units made again take, by the plan as it is today; nothing where there is none."""
+    try:
+        planned = plan_of(unit)
+    except Refused:
+        return {}
+    names = {f.role: f.name for f in unit.project.fabrics.all()}
+    cloth = {names.get(role, role): round(float(area.value), 2) for role, area in lost_of(planned, count).cloth.items()}
+    return {"cloth": cloth, "minutes": round(count * sum(unit_minutes(planned).values()), 1)}
+
+
+@change
+def say_why(room: Workroom, key: UUID, done: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> None:
+    """Why units were spoiled, now or later, or never."""
+    project = get_project(room, key)
+    row = Done.objects.filter(pk=done, project=project, stage="spoiled", undone=False).first()
+    if row is None:
+        raise NotHere("Nothing is put down as spoiled under this name. It may have been taken back.")
+    apply_changes(row, why_readers(), changes, seen, Measure(project.measure))
+    row.save(update_fields=["why", "note"])
+
+
+def why_readers() -> dict[str, Reader]:
+    """Why something is made again: one of the usual reasons, and words."""
+    return {"why": one_of_reader(["", *(w for w, _ in WHYS)], "reason"), "note": note_reader(200)}
 
 
 def _count(row: Done, by: int) -> None:

@@ -8,11 +8,13 @@ from django.db import models
 from django.db.models import Q
 
 from piecing.handling.marking import Marking
+from piecing.handling.spoiled import WHY_WORDS
 from piecing.handling.steps import BenchStage
 from projects.models import PlannedUnit, Project
 
 MARKINGS = [(m.value, m.name.lower()) for m in Marking]
 STAGES = [(s.value, s.name.lower()) for s in BenchStage]
+WHYS = [(w.value, words) for w, words in WHY_WORDS.items()]
 COUNTED = ("trimmed", "spoiled")
 """What is counted by the unit instead of by the step."""
 
@@ -57,7 +59,8 @@ class Lot(models.Model):
 
 class Done(models.Model):
     """Something that somebody put down: a ``step`` of a lot, or a ``count`` of units trimmed or spoiled. Taken back it stays, not
-    counted; a step that two people put down is done until both take it back."""
+    counted; a step that two people put down is done until both take it back. Units spoiled may say ``why``, with a ``note``; ``lost`` is
+    the cloth that goes into new ones (square inches by fabric) and the minutes that making them usually takes, as it was then."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="done")
@@ -68,6 +71,9 @@ class Done(models.Model):
     count = models.IntegerField(default=0)
     at = models.DateTimeField(auto_now_add=True)
     undone = models.BooleanField(default=False)
+    why = models.CharField(max_length=8, choices=WHYS, blank=True, default="")
+    note = models.CharField(max_length=200, blank=True, default="")
+    lost = models.JSONField(default=dict, blank=True)
 
     class Meta:
         ordering = ["at"]

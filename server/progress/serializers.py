@@ -7,7 +7,7 @@ from cutting.serializers import PileSerializer
 from piecing.handling.lots import MOST_IN_A_LOT
 from planning.serializers import RecipeSerializer
 
-from .models import COUNTED, MARKINGS, STAGES
+from .models import COUNTED, MARKINGS, STAGES, WHYS
 
 _ALL_STAGES = [*(s for s, _ in STAGES), *COUNTED]
 
@@ -231,3 +231,5 @@ class DoneSerializer(serializers.Serializer[Any]):
     lot = serializers.IntegerField(required=False, default=1, min_value=1, max_value=9999)
     step = serializers.CharField(required=False, default="", allow_blank=True, max_length=160)
     count = serializers.IntegerField(required=False, default=0, min_value=-10_000, max_value=10_000)
+    why = serializers.ChoiceField(choices=["", *(w for w, _ in WHYS)], required=False, default="")
+    note = serializers.CharField(required=False, default="", allow_blank=True, max_length=200)

@@ -110,7 +110,7 @@ def _unit_said(u: PlannedUnit) -> Message:
         if blocks
         else "{n, plural, one {one {one}} other {# {many}}} finishing {size}, planned by hand",
         n=n,
-        one=kind.name.lower(),
+        one=kind.title.lower(),
         many=kind.many,
         blocks=blocks,
         size=spec.size,

@@ -84,4 +84,4 @@ def _picture(spec: UnitSpec) -> Drawing:
 
 def _counted(unit: PlannedUnit) -> Message:
     kind, n = kind_of(unit.kind), unit.count + unit.mirrored
-    return Message("{n, plural, one {one {one}} other {# {many}}}", n=n, one=kind.name.lower(), many=kind.many)
+    return Message("{n, plural, one {one {one}} other {# {many}}}", n=n, one=kind.title.lower(), many=kind.many)

@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 import re
-from base64 import b64decode
-from io import BytesIO
 from typing import Any
 
-from PIL import Image
-
 from api.patches import Reader
+from api.photos import is_photo
 from api.readers import (
     allowance_reader,
     cuts_reader,
@@ -43,26 +40,14 @@ def _colour(value: Any) -> str:
 
 _LARGEST_SWATCH = 60_000
 _WIDEST_SWATCH = 600
-_SWATCH = re.compile(r"data:image/(?:jpeg|png|webp);base64,[A-Za-z0-9+/]+=*")
 
 
 def _swatch(value: Any) -> str:
     """A small photo of the cloth as a data address; empty for none."""
     text = value if isinstance(value, str) else "?"
-    if text and (len(text) > _LARGEST_SWATCH or not _SWATCH.fullmatch(text) or not _is_photo(text)):
+    if text and not is_photo(text, _LARGEST_SWATCH, _WIDEST_SWATCH):
         raise UnknownChoice("A swatch is a small photo, JPEG, PNG or WebP. Choose another one.")
     return text
-
-
-def _is_photo(address: str) -> bool:
-    """Whether it can be shown: read by its content, whatever it calls itself, and not larger than it looks."""
-    try:
-        with Image.open(BytesIO(b64decode(address.split(",", 1)[1])), formats=("JPEG", "PNG", "WEBP")) as picture:
-            small = max(picture.size) <= _WIDEST_SWATCH
-            picture.verify()
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
-        return False
-    return small
 
 
 def project_readers(measure: Measure) -> dict[str, Reader]:

@@ -53,6 +53,7 @@ __all__ = [
     "TimeSheet",
     "cuts_made",
     "evenings_of",
+    "minutes_by_stage",
     "paces_of",
     "plan_of_room",
     "project_time",
@@ -194,15 +195,17 @@ def _schedule(project: Project) -> Schedule:
     return Schedule.objects.filter(project=project).first() or Schedule(project=project)
 
 
+def minutes_by_stage(project: Project) -> dict[WorkStage, float]:
+    """Minutes put down for a project, in the order of the work. One query."""
+    rows = project.times.filter(deleted_at=None, minutes__isnull=False).order_by().values_list("stage")
+    found = dict(rows.annotate(Sum("minutes")))
+    return {s: found[s.value] for s in WorkStage if found.get(s.value)}
+
+
 def _told(project: Project, work: Work, paces: Mapping[WorkStage, Pace], lates: list[Late]) -> ProjectTime:
     usual = {s: m for s, m in work.left().items() if m}
     left = {s: m * paces[s].factor for s, m in usual.items()}
-    spent = dict(
-        project.times.filter(deleted_at=None, minutes__isnull=False)
-        .order_by()
-        .values_list("stage")
-        .annotate(Sum("minutes"))
-    )
+    spent = {s.value: m for s, m in minutes_by_stage(project).items()}
     # As sure as the stage that most of the time goes to.
     most = max(left, key=lambda s: left[s], default=None)
     sure = paces[most].sure if most is not None else "open"

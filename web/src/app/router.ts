@@ -92,6 +92,12 @@ export const router = createRouter({
           meta: { title: 'A lot, measured' },
         },
         {
+          path: 'story',
+          name: 'story',
+          component: () => import('@/features/log').then((m) => m.StoryPage),
+          meta: { title: 'The whole of it', layingOut: true },
+        },
+        {
           path: 'cut',
           name: 'cut',
           component: () => import('@/features/cutting').then((m) => m.CutPage),
@@ -180,6 +186,12 @@ export const router = createRouter({
         recordsPage('', 'records', 'Machine and seam', (m) => m.MachinePage),
         recordsPage('hands', 'hands', 'Hands', (m) => m.HandsPage),
         recordsPage('library', 'foretold', 'Will it come out?', (m) => m.LibraryPage),
+        {
+          path: 'log',
+          name: 'log',
+          component: () => import('@/features/log').then((m) => m.LogPage),
+          meta: { title: 'Log' },
+        },
         {
           path: 'minutes',
           name: 'minutes',

@@ -18,9 +18,10 @@ from blocks.models import Quilt
 from cutting.commands import change_pile, put_stock
 from cutting.shelf import put_on_shelf
 from cutting.translate import now_of
-from demo.scenario import DUE, FREE, MACHINES, PROJECTS, SHELF, TIMES, DemoProject, DemoReading, DemoWork
+from demo.scenario import DUE, FREE, LOG, MACHINES, PROJECTS, SHELF, TIMES, DemoProject, DemoReading, DemoWork
 from diagnosis.commands import change_saved, put_reading, save_diagnosis
 from diagnosis.subjects import subject_of
+from journal.commands import put_entry
 from keeping.copies import put_aside
 from keeping.serving import served_at
 from progress.commands import put_done
@@ -72,6 +73,7 @@ class Command(BaseCommand):
         for n, cloth in enumerate(SHELF):
             put_on_shelf(room, UUID(int=_SHELF_KEYS + n), cloth, {})
         _evenings(room)
+        _log(room)
         self.stdout.write(f"Demo data: {len(PROJECTS)} projects of the Lantern Deck set.")
 
 
@@ -132,6 +134,20 @@ def _evenings(room: Workroom) -> None:
     keep_plan(room)
 
 
+_LOG_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1E0000
+
+
+def _log(room: Workroom) -> None:
+    """Trial pieces, notes, and what was learned on the way."""
+    today = timezone.localdate()
+    for n, told in enumerate(LOG):
+        project = None if told.project is None else UUID(PROJECTS[told.project].key)
+        unit = None if told.unit is None else _key(PROJECTS[told.project or 0], 50_000 + told.unit)
+        day = (today - timedelta(days=told.ago)).isoformat()
+        changes = {"kind": told.kind, "text": told.text, "day": day, **told.fields}
+        put_entry(room, UUID(int=_LOG_KEYS + n), changes, {}, project, unit)
+
+
 _SHELF_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1A0100
 """Keys of what lies on the shelf, counted from here, so that they are the same each time."""
 
@@ -177,6 +193,10 @@ def _put(room: Workroom, demo: DemoProject) -> None:
         change_pile(room, project.pk, pile.letter, {"cut": str(pile.cut + pile.short)}, {})
     if demo.archived:
         archive_project(room, project.pk, True)
+    dated = {"created_at": timezone.now() - timedelta(days=demo.begun)}
+    if demo.archived:
+        dated["archived_at"] = timezone.now() - timedelta(days=demo.ended)
+    Project.objects.filter(pk=project.pk).update(**dated)
 
 
 def _work(room: Workroom, project: Project, demo: DemoProject, work: DemoWork, first: int) -> None:

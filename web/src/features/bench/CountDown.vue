@@ -5,10 +5,11 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 
 import { useDone } from './useDone'
+import WhySpoiled from './WhySpoiled.vue'
 
 /** Trimming as a chore, counted down: one, five, or all that are sewn; and what was spoiled. */
 const props = defineProps<{ project: string; unit: string; tally: Schemas['Tally']; large?: boolean }>()
-const { count, coming } = useDone(
+const { count, coming, spoiled, sayWhy } = useDone(
   () => props.project,
   'units',
   () => props.unit,
@@ -44,6 +45,7 @@ const size = computed(() => (props.large ? 'large' : 'medium'))
         >One is spoiled</NButton
       >
     </div>
+    <WhySpoiled v-if="spoiled" @why="sayWhy" @leave="spoiled = ''" />
     <p v-if="!there && toGo" class="soft">
       No more are put down as sewn. Tick their steps on Sew, or put the lot down as a whole.
     </p>

@@ -17,6 +17,7 @@ import BenchSplit from './BenchSplit.vue'
 import LotList from './LotList.vue'
 import StepCard from './StepCard.vue'
 import { useDone } from './useDone'
+import WhySpoiled from './WhySpoiled.vue'
 
 /** Sewing or pressing one kind of unit: its lots, and the steps of the one in hand. */
 const props = defineProps<{
@@ -26,7 +27,7 @@ const props = defineProps<{
   stage: 'sew' | 'press'
 }>()
 const { data, error } = useUnitBench(() => props.unit.id)
-const { isDone, toggle, count } = useDone(
+const { isDone, toggle, count, spoiled, sayWhy } = useDone(
   () => props.project.id,
   'units',
   () => props.unit.id,
@@ -168,6 +169,7 @@ function whole() {
           <NButton block class="spoiled" @click="count('spoiled', 1, 'One unit is put down as spoiled.')">
             One is spoiled
           </NButton>
+          <WhySpoiled v-if="spoiled" @why="sayWhy" @leave="spoiled = ''" />
         </template>
         <hr class="basted" />
         <p v-if="stage === 'press' && unit.blocks.length">

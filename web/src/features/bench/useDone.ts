@@ -1,5 +1,5 @@
 import { useMessage } from 'naive-ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
@@ -45,7 +45,7 @@ export function useDone(project: () => string, subject: Subject, of: () => strin
     told: Partial<Schemas['DoneRequest']> & Pick<Schemas['DoneRequest'], 'stage'>,
   ): Promise<string | undefined> {
     const done = crypto.randomUUID()
-    const body = { subject, of: of(), lot: 1, step: '', count: 0, ...told }
+    const body = { subject, of: of(), lot: 1, step: '', count: 0, why: '' as const, note: '', ...told }
     try {
       await tried({ kind: 'put_done', project: project(), done, body })
       return done
@@ -66,11 +66,23 @@ export function useDone(project: () => string, subject: Subject, of: () => strin
   const toggle = (lot: number, step: string, stage: Schemas['DoneRequest']['stage'], done: Done) =>
     isDone(lot, step, done) ? takeBack(lot, step, done) : void putStep(lot, step, stage)
 
+  /** The units last put down as spoiled here, of which one may say why. */
+  const spoiled = ref('')
+
   /** Units trimmed or spoiled, with the way back. */
   async function count(stage: 'trimmed' | 'spoiled', n: number, said: string) {
     const done = await deliver({ stage, count: n })
-    if (done) undo(said, () => send({ kind: 'take_back', project: project(), done }))
-    return !!done
+    if (!done) return
+    if (stage === 'spoiled') spoiled.value = done
+    undo(said, () => {
+      send({ kind: 'take_back', project: project(), done })
+      if (spoiled.value === done) spoiled.value = ''
+    })
+  }
+
+  function sayWhy(why: Schemas['WhyPatchRequest']['why']) {
+    send({ kind: 'say_why', project: project(), done: spoiled.value, changes: { why }, seen: {} })
+    spoiled.value = ''
   }
 
   /** What is counted and not with the server yet. */
@@ -83,5 +95,5 @@ export function useDone(project: () => string, subject: Subject, of: () => strin
       0,
     )
 
-  return { isDone, toggle, putStep, takeBack, count, coming }
+  return { isDone, toggle, putStep, takeBack, count, coming, spoiled, sayWhy }
 }

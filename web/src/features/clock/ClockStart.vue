@@ -2,20 +2,20 @@
 import { NButton } from 'naive-ui'
 import { computed } from 'vue'
 
+import { workWords } from '@/shared/words/words'
+
 import type { WorkStage } from './api'
-import { doing, useRunning } from './useRunning'
+import { useRunning } from './useRunning'
 
 /** Begins the clock for a stage; nothing where it runs for that already. */
 const props = defineProps<{ project: string; stage: WorkStage }>()
 const { running, begin } = useRunning()
 const runs = computed(() => running.value?.project === props.project && running.value.stage === props.stage)
-const what = computed(() =>
-  props.stage === 'quilt' ? 'putting it together' : doing[props.stage].toLowerCase(),
-)
+const what = computed(() => (workWords[props.stage] ?? '').toLowerCase())
 </script>
 
 <template>
-  <NButton v-if="!runs" text class="start" @click="begin(project, stage)">Time the {{ what }}</NButton>
+  <NButton v-if="!runs" text class="start" @click="begin(project, stage)">Time {{ what }}</NButton>
 </template>
 
 <style scoped>

@@ -3,7 +3,9 @@ import { useNow } from '@vueuse/core'
 import { NButton } from 'naive-ui'
 import { computed } from 'vue'
 
-import { doing, useRunning } from './useRunning'
+import { workWords } from '@/shared/words/words'
+
+import { useRunning } from './useRunning'
 
 /** The clock while it runs: what is timed, since when, and how to stop it. It asks nothing of anyone. */
 const { running, stop } = useRunning()
@@ -22,7 +24,7 @@ const told = computed(() =>
 
 <template>
   <span v-if="running" class="clock">
-    <span class="told">{{ doing[running.stage] }}, {{ told }}</span>
+    <span class="told">{{ workWords[running.stage] }}, {{ told }}</span>
     <NButton text @click="stop">Stop the clock</NButton>
   </span>
 </template>

@@ -33,13 +33,3 @@ export function useRunning() {
 
   return { running, begin, stop }
 }
-
-/** What one does at a stage, as it is said beside a clock. */
-export const doing: Record<WorkStage, string> = {
-  cut: 'Cutting',
-  sew: 'Sewing',
-  press: 'Pressing',
-  trim: 'Trimming',
-  join: 'Joining',
-  quilt: 'The quilt',
-}

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import type { PlannedUnit, Project } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
@@ -75,6 +76,9 @@ const stages = computed(() => {
             <figcaption><Len :of="last.plan.margins.right" about /> beside, to trim</figcaption>
           </figure>
         </div>
+        <RouterLink :to="{ name: 'log', query: { put: 'trial', project: project.id, unit: unit.id } }"
+          >Make one to try, and put down what it came to</RouterLink
+        >
       </section>
       <section v-else class="sheet">
         <h2>No plan yet</h2>

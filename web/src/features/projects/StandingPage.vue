@@ -126,7 +126,10 @@ const cut = computed(() => (data.value ? data.value.wanted - data.value.left : 0
       </div>
       <div class="two">
         <section class="sheet" aria-label="What is planned">
-          <h2>Planned</h2>
+          <div class="head">
+            <h2>Planned</h2>
+            <RouterLink :to="{ name: 'story', params }">The whole of it, to print or keep</RouterLink>
+          </div>
           <dl>
             <dt>Fabrics</dt>
             <dd class="fabrics">
@@ -248,6 +251,14 @@ dd {
   margin: 0;
   display: grid;
   gap: 2px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 2px 16px;
+  align-items: baseline;
 }
 
 .fabrics {

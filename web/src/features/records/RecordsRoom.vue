@@ -7,6 +7,7 @@ const pages = [
   { name: 'hands', title: 'Hands' },
   { name: 'foretold', title: 'Will it come out?' },
   { name: 'kept-diagnoses', title: 'Diagnoses' },
+  { name: 'log', title: 'Log' },
   { name: 'minutes', title: 'Minutes' },
   { name: 'evenings', title: 'Evenings' },
 ]

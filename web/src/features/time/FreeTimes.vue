@@ -91,7 +91,7 @@ async function open(file: File) {
       </li>
     </ul>
     <form @submit.prevent="add">
-      <div class="field">
+      <div class="pick">
         <span>Day of the week</span>
         <SelectInput v-model="weekday" labelled="Day of the week" :options="weekdays" />
       </div>
@@ -176,7 +176,7 @@ form .n-button {
   grid-template-columns: minmax(0, 1fr) auto;
 }
 
-.field {
+.pick {
   display: grid;
   gap: 3px;
   font-stretch: 88%;

@@ -79,11 +79,11 @@ const pasting = ref(false)
       down meanwhile. Or type what you know.
     </p>
     <form class="typed" @submit.prevent="take">
-      <div class="field">
+      <div class="pick">
         <span>Project</span>
         <SelectInput v-model="project" labelled="Project" :options="choices" />
       </div>
-      <div class="field">
+      <div class="pick">
         <span>Stage</span>
         <SelectInput v-model="stage" labelled="Stage" :options="stages" />
       </div>
@@ -190,7 +190,7 @@ section {
   margin: 10px 0 14px;
 }
 
-.field {
+.pick {
   display: grid;
   gap: 3px;
   font-stretch: 88%;

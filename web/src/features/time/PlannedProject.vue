@@ -57,7 +57,7 @@ watch(rhythm, (now, before) => now !== before && void keep())
     </h2>
     <p class="said">{{ time.said }}</p>
     <div class="due">
-      <div class="field">
+      <div class="pick">
         <span>Has to be done</span>
         <SelectInput v-model="rhythm" labelled="Has to be done" :options="rhythms" />
       </div>
@@ -101,7 +101,7 @@ section {
   width: 100%;
 }
 
-.field {
+.pick {
   display: grid;
   gap: 3px;
   font-stretch: 88%;

@@ -684,6 +684,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Everything that was put down of the work, searched. */
+        get: operations["log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A trial piece, a note, or what was learned. */
+        put: operations["put_entry"];
+        post?: never;
+        /** @description A trial piece, a note, or what was learned. */
+        delete: operations["delete_entry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{key}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A photo of an entry, or another caption to it. */
+        put: operations["put_photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photo"];
+        put?: never;
+        post?: never;
+        delete: operations["delete_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -1009,6 +1109,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/done/{done}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description Why units were made again. */
+        patch: operations["say_why"];
+        trace?: never;
+    };
     "/api/projects/{key}/duplicates": {
         parameters: {
             query?: never;
@@ -1323,6 +1440,40 @@ export interface paths {
         put?: never;
         /** @description A sheet of CSV, out and in. */
         post: operations["import_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A project as a whole. */
+        get: operations["story"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/story.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A project as a whole, to print or keep. */
+        get: operations["story_paper"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1979,6 +2130,23 @@ export interface paths {
         put?: never;
         /** @description Units in stock are made already. */
         post: operations["use_spares"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{key}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a trial piece of a unit is asked for: its sizes as they are planned, and what they should come to. */
+        get: operations["trial_of"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2734,6 +2902,10 @@ export interface components {
             step: string;
             /** @default 0 */
             count: number;
+            /** @default  */
+            why: components["schemas"]["Why857Enum"] | components["schemas"]["BlankEnum"];
+            /** @default  */
+            note: string;
         };
         /**
          * @description * `sew` - sew
@@ -2856,6 +3028,10 @@ export interface components {
             value?: components["schemas"]["ValueEnum"];
             direction?: components["schemas"]["FabricPatchDirectionEnum"];
             swatch?: string | null;
+        };
+        Fact: {
+            heading: string;
+            lines: string[];
         };
         Fault: {
             column: number;
@@ -3137,6 +3313,86 @@ export interface components {
             readonly picture: components["schemas"]["Drawing"];
             kinds: string[];
         };
+        LogEntryChangeRequest: {
+            /** Format: uuid */
+            project?: string | null;
+            /** Format: uuid */
+            unit?: string | null;
+            changes: components["schemas"]["LogEntryPatchRequest"];
+            seen: components["schemas"]["LogEntryPatchRequest"];
+        };
+        /**
+         * @description * `trial` - trial
+         *     * `note` - note
+         *     * `learned` - learned
+         * @enum {string}
+         */
+        LogEntryPatchKindEnum: "trial" | "note" | "learned";
+        LogEntryPatchRequest: {
+            kind?: components["schemas"]["LogEntryPatchKindEnum"];
+            day?: string | null;
+            text?: string | null;
+            cuts?: {
+                [key: string]: string | null;
+            };
+            width?: string | null;
+            height?: string | null;
+        };
+        LogPage: {
+            rows: components["schemas"]["LogRow"][];
+            count: number;
+            page: number;
+            pages: number;
+            projects: components["schemas"]["LogProject"][];
+        };
+        LogProject: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        /** @description One thing that was put down. ``why`` something was made again can be said later. */
+        LogRow: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["LogRowKindEnum"];
+            /** Format: date */
+            day: string;
+            /** Format: uuid */
+            readonly project: string | null;
+            readonly project_name: string;
+            title: string;
+            lines: string[];
+            text: string;
+            why: components["schemas"]["LogRowWhyEnum"] | components["schemas"]["BlankEnum"];
+            photos: components["schemas"]["Photo"][];
+            /** Format: uuid */
+            unit: string | null;
+            cuts: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * @description * `trial` - trial
+         *     * `note` - note
+         *     * `learned` - learned
+         *     * `remade` - remade
+         *     * `diagnosis` - diagnosis
+         *     * `set_up` - set_up
+         *     * `finished` - finished
+         * @enum {string}
+         */
+        LogRowKindEnum: "trial" | "note" | "learned" | "remade" | "diagnosis" | "set_up" | "finished";
+        /**
+         * @description * `` -
+         *     * `cut` - cut wrong
+         *     * `turned` - sewn the wrong way round
+         *     * `seam` - seam off
+         *     * `trimmed` - trimmed too small
+         *     * `cloth` - frayed, stained or stretched
+         *     * `other` - something else
+         * @enum {string}
+         */
+        LogRowWhyEnum: "cut" | "turned" | "seam" | "trimmed" | "cloth" | "other";
         /** @description A layout, and one change to it if any; nothing is saved by asking. */
         LookRequestRequest: {
             /** Format: uuid */
@@ -3386,6 +3642,10 @@ export interface components {
             changes?: components["schemas"]["UnitPatchRequest"];
             seen?: components["schemas"]["UnitPatchRequest"];
         };
+        PatchedWhyChangeRequest: {
+            changes?: components["schemas"]["WhyPatchRequest"];
+            seen?: components["schemas"]["WhyPatchRequest"];
+        };
         PatchedWorkroomChangeRequest: {
             changes?: components["schemas"]["WorkroomPatchRequest"];
             seen?: components["schemas"]["WorkroomPatchRequest"];
@@ -3411,6 +3671,13 @@ export interface components {
                 [key: string]: components["schemas"]["ContentWireRequest"];
             };
             layout: string[];
+        };
+        Photo: {
+            /** Format: uuid */
+            id: string;
+            width: number;
+            height: number;
+            caption: string;
         };
         Pictures: {
             stages: components["schemas"]["StagePicture"][];
@@ -3675,6 +3942,12 @@ export interface components {
             readonly buy: components["schemas"]["Length"];
             readonly asked: string;
             instead: components["schemas"]["Pack"][];
+        };
+        /** @description ``image`` is a data address; empty where only the caption is put right. */
+        PutPhotoRequest: {
+            image: string;
+            /** @default  */
+            caption: string;
         };
         /** @description The quilt at the bench; no step while none is put together. */
         QuiltBench: {
@@ -4559,6 +4832,24 @@ export interface components {
         StopRequest: {
             at: string;
         };
+        /** @description A project as a whole: facts, pictures, and what was put down on the way. */
+        Story: {
+            /** Format: uuid */
+            project: string;
+            name: string;
+            /** Format: date */
+            begun: string;
+            /** Format: date */
+            ended: string | null;
+            blocks: components["schemas"]["StoryBlock"][];
+            readonly quilt: components["schemas"]["Drawing"] | null;
+            readonly facts: components["schemas"]["Fact"][];
+            rows: components["schemas"]["LogRow"][];
+        };
+        StoryBlock: {
+            readonly said: string;
+            readonly picture: components["schemas"]["Drawing"];
+        };
         Strip: {
             number: number;
             readonly said: string;
@@ -4695,6 +4986,19 @@ export interface components {
             on_step: boolean;
             /** Format: double */
             share: number;
+        };
+        /** @description ``square`` units are measured one way, others both. */
+        TrialAsked: {
+            readonly title: string;
+            sizes: components["schemas"]["TrialSize"][];
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            square: boolean;
+        };
+        TrialSize: {
+            name: string;
+            title: string;
+            readonly planned: components["schemas"]["Length"];
         };
         Tried: {
             readonly drawing: components["schemas"]["Drawing"];
@@ -4938,6 +5242,21 @@ export interface components {
             /** @default 0 */
             blocks: number;
         };
+        /**
+         * @description * `` -
+         *     * `cut` - cut
+         *     * `turned` - turned
+         *     * `seam` - seam
+         *     * `trimmed` - trimmed
+         *     * `cloth` - cloth
+         *     * `other` - other
+         * @enum {string}
+         */
+        Why857Enum: "cut" | "turned" | "seam" | "trimmed" | "cloth" | "other";
+        WhyPatchRequest: {
+            why?: components["schemas"]["Why857Enum"] | components["schemas"]["BlankEnum"];
+            note?: string | null;
+        };
         Wishes: {
             to_dark: boolean;
             from_bulk: boolean;
@@ -4997,6 +5316,12 @@ export interface components {
                 [key: string]: string;
             };
             dimensions: {
+                [key: string]: string;
+            };
+            reasons: {
+                [key: string]: string;
+            };
+            work: {
                 [key: string]: string;
             };
         };
@@ -6799,6 +7124,275 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    log: {
+        parameters: {
+            query?: {
+                /**
+                 * @description * `` -
+                 *     * `trial` - trial
+                 *     * `note` - note
+                 *     * `learned` - learned
+                 *     * `remade` - remade
+                 *     * `diagnosis` - diagnosis
+                 *     * `set_up` - set_up
+                 *     * `finished` - finished
+                 */
+                kind?: "" | "trial" | "note" | "learned" | "remade" | "diagnosis" | "set_up" | "finished";
+                page?: number;
+                project?: string | null;
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntryChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutPhotoRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    restore_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    restore_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     plan: {
         parameters: {
             query?: never;
@@ -7667,6 +8261,43 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    say_why: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                done: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedWhyChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     duplicate_project: {
         parameters: {
             query?: never;
@@ -8401,6 +9032,65 @@ export interface operations {
             409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    story: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Story"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    story_paper: {
+        parameters: {
+            query?: {
+                /** @description Paper: a4 or letter. */
+                page?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
@@ -9959,6 +10649,34 @@ export interface operations {
             409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    trial_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialAsked"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

@@ -18,6 +18,7 @@ type Room =
   | 'hands'
   | 'times'
   | 'evenings'
+  | 'log'
 
 const ofCutting = new Set<Kind>([
   'tick_strip',
@@ -39,6 +40,7 @@ const roomOf = (kind: Kind): Room => {
   if (kind.endsWith('reading') || kind.endsWith('saved') || kind === 'save_diagnosis') return 'diagnosis'
   if (kind.endsWith('own')) return 'library'
   if (kind.endsWith('set_up') || kind.endsWith('_test')) return 'records'
+  if (kind.endsWith('_entry') || kind.endsWith('_photo') || kind === 'say_why') return 'log'
   if (kind.endsWith('_clock') || kind.endsWith('_time') || kind.endsWith('_blade')) return 'times'
   if (
     kind.endsWith('_free') ||
@@ -74,7 +76,7 @@ const ofTime = ['times', 'evenings', 'project-time']
 /** What else on screen rests on a change in a room, and is asked again when it is next looked at. */
 const restsOn: Record<Room, string[]> = {
   workroom: ['trim', 'compare', 'ticket', 'times'],
-  bench: ['standing', 'ticket', ...ofTime],
+  bench: ['standing', 'ticket', 'log', 'story', ...ofTime],
   cutting: ['buying', 'standing', 'shelf', 'spares', 'bench', ...ofTime],
   shelf: [],
   blocks: ['project', 'ticket', 'projects', 'standing', ...ofABlock],
@@ -94,6 +96,7 @@ const restsOn: Record<Room, string[]> = {
   hands: ['forecasts', 'diagnosis', 'plan', 'compare', 'trim', ...ofTime],
   times: ['evenings', 'project-time'],
   evenings: ['project-time'],
+  log: ['log', 'story'],
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
@@ -117,7 +120,7 @@ function askAgain(client: QueryClient, queryKey: readonly unknown[]) {
 const askOne = (client: QueryClient, key: string) => askAgain(client, [key])
 
 /** Not what one looks at while changing something: the count of the work done, what to buy, other projects. */
-const behind = new Set(['bench', 'standing', 'projects', 'shelf', 'buying', 'ticket', ...ofTime])
+const behind = new Set(['bench', 'standing', 'projects', 'shelf', 'buying', 'ticket', 'story', ...ofTime])
 /** Milliseconds until that is asked again, so that what is in sight, also in other windows, comes first. */
 const pause = 250
 const waiting = new Set<string>()
@@ -185,6 +188,8 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
     stand(client, ['clock'], { running })
   },
   evenings: (client, _o, data) => stand(client, ['evenings'], data),
+  // It may be searched, or on another page: what is on screen is asked again.
+  log: () => undefined,
   project(client, _o, data) {
     const project = data as Schemas['Project']
     stand(client, ['project', project.id], project)

@@ -28,6 +28,8 @@ const own = [
   'free',
   'blade',
   'calendar',
+  'photo',
+  'entry',
   'reading',
   'test',
   'set_up',

@@ -180,6 +180,24 @@ const carriers: Carriers = {
     taken(api.DELETE('/api/evenings/calendars', { params: { query: { name: o.calendar } } })),
   change_schedule: (api, o) =>
     taken(api.PATCH('/api/projects/{key}/schedule', { ...at(o.project), body: edit(o) })),
+  put_entry: (api, o) => {
+    const body = { ...edit(o), project: o.project ?? null, unit: o.unit ?? null }
+    return taken(api.PUT('/api/log/{key}', { ...at(o.entry), body }))
+  },
+  delete_entry: (api, o) => taken(api.DELETE('/api/log/{key}', at(o.entry))),
+  restore_entry: (api, o) => taken(api.POST('/api/log/{key}/restore', at(o.entry))),
+  put_photo: (api, o) => {
+    const params = { path: { key: o.entry, photo: o.photo } }
+    return taken(
+      api.PUT('/api/log/{key}/photos/{photo}', { params, body: { image: o.image, caption: o.caption } }),
+    )
+  },
+  delete_photo: (api, o) => taken(api.DELETE('/api/photos/{key}', at(o.photo))),
+  restore_photo: (api, o) => taken(api.POST('/api/photos/{key}/restore', at(o.photo))),
+  say_why: (api, o) => {
+    const params = { path: { key: o.project, done: o.done } }
+    return taken(api.PATCH('/api/projects/{key}/done/{done}/why', { params, body: edit(o) }))
+  },
   keep_plan: (api) => taken(api.POST('/api/evenings/kept')),
 }
 

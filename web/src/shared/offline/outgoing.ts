@@ -25,6 +25,8 @@ type Patches = {
   put_time: Schemas['WorkTimePatchRequest']
   put_free: Schemas['FreeTimePatchRequest']
   change_schedule: Schemas['SchedulePatchRequest']
+  put_entry: Schemas['LogEntryPatchRequest']
+  say_why: Schemas['WhyPatchRequest']
 }
 type Sets<K extends keyof Patches> = { kind: K } & EditOf<Patches[K]>
 
@@ -105,3 +107,8 @@ export type Outgoing =
   | { kind: 'leave_calendar'; calendar: string }
   | (Sets<'change_schedule'> & { project: string })
   | { kind: 'keep_plan' }
+  | (Sets<'put_entry'> & { entry: string; project?: string; unit?: string })
+  | { kind: 'delete_entry' | 'restore_entry'; entry: string }
+  | { kind: 'put_photo'; entry: string; photo: string; image: string; caption: string }
+  | { kind: 'delete_photo' | 'restore_photo'; photo: string }
+  | (Sets<'say_why'> & { project: string; done: string })

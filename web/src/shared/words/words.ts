@@ -19,6 +19,8 @@ const words = reactive<Words>({
   markings: {},
   rungs: {},
   dimensions: {},
+  reasons: {},
+  work: {},
 })
 
 export const kindWords = words.kinds
@@ -32,6 +34,8 @@ export const orderWords = words.orders
 export const markingWords = words.markings
 export const rungWords = words.rungs
 export const dimensionWords = words.dimensions
+export const reasonWords = words.reasons
+export const workWords = words.work
 
 /** Ways of making a unit; the same name may mean another thing for another kind. */
 export const methodWords = (kind: string, method: string): { name: string; line: string } =>

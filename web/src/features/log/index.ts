@@ -1,0 +1,2 @@
+export { default as LogPage } from './LogPage.vue'
+export { default as StoryPage } from './StoryPage.vue'
