@@ -16,6 +16,7 @@ from workrooms.selectors import current_workroom
 
 from .history import opened_as_copy, states_of
 from .project import exported, imported, schema
+from .records import records_exported, records_schema, take_records
 
 
 class AnySerializer(serializers.Serializer[Any]):
@@ -84,3 +85,35 @@ class StateCopyView(APIView):
         body = valid(CopyKeySerializer(data=request.data))
         project = opened_as_copy(current_workroom(), key, state, body["id"])
         return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)
+
+
+class TakenInSerializer(serializers.Serializer[Any]):
+    """How many of each kind were added, how many were ``known`` already, and which could not be taken, each with its reason."""
+
+    added = serializers.DictField(child=serializers.IntegerField())
+    known = serializers.IntegerField()
+    refused = serializers.ListField(child=serializers.CharField())
+
+
+class RecordsFileView(APIView):
+    """The records as JSON, out and in."""
+
+    @extend_schema(operation_id="export_records", responses=AnySerializer)
+    def get(self, _request: Request) -> Response:
+        answer = Response(records_exported(current_workroom()))
+        answer["Content-Disposition"] = 'attachment; filename="records.json"'
+        return answer
+
+    @extend_schema(
+        operation_id="import_records", request=AnySerializer, responses={200: TakenInSerializer, 422: ProblemSerializer}
+    )
+    def post(self, request: Request) -> Response:
+        return Response(TakenInSerializer(take_records(current_workroom(), request.data)).data)
+
+
+class RecordsSchemaView(APIView):
+    """The JSON Schema of the records' format."""
+
+    @extend_schema(operation_id="records_schema", responses={200: dict})
+    def get(self, _request: Request) -> Response:
+        return Response(records_schema())

@@ -19,7 +19,9 @@ from .models import RHYTHMS, STAGES
 __all__ = ["clock_reader", "free_readers", "minutes_reader", "moment_reader", "schedule_readers", "time_readers"]
 
 _CLOCK = re.compile(r"\s*(\d{1,2})\s*(?:[:.h]\s*(\d{2}))?\s*", re.I)
-_MINUTES = re.compile(r"\s*(?:(\d{1,3})\s*(?:h|hours?|:)\s*)?(?:(\d{1,4}(?:[.,]\d)?)\s*(?:m|min|minutes?)?)?\s*", re.I)
+_MINUTES = re.compile(
+    r"\s*(?:(\d{1,3})\s*(?:h|hours?|:)\s*)?(?:(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:m|min|minutes?)?)?\s*", re.I
+)
 _MOST_MINUTES = 24 * 60
 _AHEAD = timedelta(days=3_660)
 

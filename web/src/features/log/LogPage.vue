@@ -12,6 +12,7 @@ import { plural } from '@/shared/words/words'
 import { type LogKind, useLog } from './api'
 import EntryForm from './EntryForm.vue'
 import LogCard from './LogCard.vue'
+import RecordsFile from './RecordsFile.vue'
 import TrialForm from './TrialForm.vue'
 
 /** What was put down of the work, the newest first: trial pieces, what was made again, notes, photos, diagnoses, machines. */
@@ -52,39 +53,42 @@ const kinds: { value: LogKind | ''; label: string }[] = [
 <template>
   <main id="main" class="log">
     <h2 class="visually-hidden">Log</h2>
-    <section class="sheet" aria-label="Put something down">
-      <h2>Put something down</h2>
-      <div class="put">
-        <NButton :type="open === 'note' ? 'primary' : 'default'" @click="open = 'note'">A note</NButton>
-        <NButton :type="open === 'learned' ? 'primary' : 'default'" @click="open = 'learned'"
-          >What was learned</NButton
-        >
-        <NButton
-          v-if="data?.projects.length"
-          :type="open === 'trial' ? 'primary' : 'default'"
-          @click="open = 'trial'"
-          >A trial piece</NButton
-        >
-      </div>
-      <EntryForm
-        v-if="open === 'note' || open === 'learned'"
-        :key="open"
-        :kind="open"
-        :project="project"
-        :today="today"
-        @done="open = ''"
-      />
-      <TrialForm
-        v-if="open === 'trial' && data"
-        :projects="data.projects"
-        :project="project"
-        :unit="told('unit')"
-        @done="open = ''"
-      />
-      <p v-if="(open === 'note' || open === 'learned') && !project" class="soft">
-        Choose a project where one looks, if it belongs to one.
-      </p>
-    </section>
+    <div class="side">
+      <section class="sheet" aria-label="Put something down">
+        <h2>Put something down</h2>
+        <div class="put">
+          <NButton :type="open === 'note' ? 'primary' : 'default'" @click="open = 'note'">A note</NButton>
+          <NButton :type="open === 'learned' ? 'primary' : 'default'" @click="open = 'learned'"
+            >What was learned</NButton
+          >
+          <NButton
+            v-if="data?.projects.length"
+            :type="open === 'trial' ? 'primary' : 'default'"
+            @click="open = 'trial'"
+            >A trial piece</NButton
+          >
+        </div>
+        <EntryForm
+          v-if="open === 'note' || open === 'learned'"
+          :key="open"
+          :kind="open"
+          :project="project"
+          :today="today"
+          @done="open = ''"
+        />
+        <TrialForm
+          v-if="open === 'trial' && data"
+          :projects="data.projects"
+          :project="project"
+          :unit="told('unit')"
+          @done="open = ''"
+        />
+        <p v-if="(open === 'note' || open === 'learned') && !project" class="soft">
+          Choose a project where one looks, if it belongs to one.
+        </p>
+      </section>
+      <RecordsFile />
+    </div>
     <section class="sheet" aria-label="Log">
       <form role="search" @submit.prevent>
         <LengthInput v-model="q" label="Look for" words />
@@ -136,6 +140,12 @@ const kinds: { value: LogKind | ''; label: string }[] = [
   .log > [aria-label='Log'] {
     order: 0;
   }
+}
+
+.side {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
 }
 
 .put {
