@@ -32,6 +32,9 @@ class EmptyRecordsTest(JourneyCase):
         page.keyboard.type("3 5/16")
         page.keyboard.press("Enter")
         expect(seam.get_by_role("status")).to_contain_text("3 steps nearer the needle")
+        # Sent once, not again with empty fields.
+        page.wait_for_timeout(400)
+        expect(seam.get_by_role("alert")).to_have_count(0)
         seam.get_by_role("button", name="The guide stands at").press("Enter")
         expect(self.labelled("Guide stood at")).to_have_value("13/64")
         for label, text in (("Middle strip", "1"), ("All three", "3 1/2")):

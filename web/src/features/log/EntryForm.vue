@@ -19,7 +19,7 @@ const day = ref(props.of?.day ?? props.today)
 const problems = ref<Record<string, string>>({})
 const form = ref<HTMLElement>()
 onMounted(() => form.value?.querySelector('textarea')?.focus())
-const label = computed(() => (props.kind === 'note' ? 'Note' : 'What was learned'))
+const label = computed(() => (props.kind === 'note' ? 'What to note' : 'What was learned'))
 
 async function keep() {
   problems.value = {}

@@ -69,7 +69,7 @@ function removePhoto(photo: string) {
 </script>
 
 <template>
-  <article :aria-label="row.title">
+  <article :aria-label="`${row.title}, ${row.day}`">
     <p class="when soft">
       {{ row.day
       }}<template v-if="row.project && !still"

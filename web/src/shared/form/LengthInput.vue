@@ -25,6 +25,12 @@ const inputProps = computed(() => ({
   'aria-invalid': props.problem ? ('true' as const) : undefined,
   'aria-describedby': props.problem || props.hint ? `${id}-says` : undefined,
 }))
+
+/** In a form that can be sent, Enter sends it: said here too, it would be sent twice. */
+function entered(e: KeyboardEvent) {
+  const sends = e.target instanceof Element && e.target.closest('form')?.querySelector('button[type=submit]')
+  if (!sends) emit('enter')
+}
 </script>
 
 <template>
@@ -37,7 +43,7 @@ const inputProps = computed(() => ({
         :status="problem ? 'error' : undefined"
         :input-props="inputProps"
         @update:value="emit('update:modelValue', $event)"
-        @keydown.enter="emit('enter')"
+        @keydown.enter="entered"
       />
       <FractionPad
         v-if="!numeric && !words"
