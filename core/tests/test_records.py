@@ -20,8 +20,11 @@ from piecing.diagnosis.record import aged, record_of
 from piecing.diagnosis.whatif import outcomes
 from piecing.lengths import Measure, Style, inches, mm
 from piecing.messages import Message
+from piecing.planning.room import QuilterRecord
+from piecing.planning.schools import School
 from piecing.planning.seam import StripTest
 from piecing.records import (
+    BlockRooms,
     GuideTest,
     LotState,
     Off,
@@ -29,6 +32,7 @@ from piecing.records import (
     OwnHands,
     SeamSearch,
     Watched,
+    block_rooms,
     calibrations,
     days_between,
     figure_of,
@@ -407,3 +411,40 @@ class RunTest(TestCase):
     def test_a_clock_set_back_is_today(self) -> None:
         self.assertEqual(days_between(date(2026, 9, 3), date(2026, 9, 1)), 0)
         self.assertEqual(days_between(date(2026, 9, 1), date(2026, 9, 3)), 2)
+
+
+class RoomsTest(TestCase):
+    """Units with room, against units cut and sewn one by one from the craft's table: a pair's squares are cut C, across and along
+    by two cuts, and its units come to C less r2 e."""
+
+    record = QuilterRecord(0.26, 1 / 64, 1 / 64, 12)
+
+    def rooms(self, finished: str, school: School = School.EXACT, *, ways: bool = False) -> BlockRooms:
+        pattern = library_pattern("four_wheels")
+        return block_rooms(pattern, inches(finished), inches("1/4"), inches("1/8"), self.record, school, ways=ways)
+
+    def test_half_squares_by_the_table(self) -> None:
+        (unit,) = self.rooms("12").units
+        self.assertEqual((unit.count, unit.usual.method), (16, "pair"))
+        side = 3.875
+        rng, room, many = np.random.default_rng(4), 0, 40_000
+        for seam, cuts in zip(rng.normal(0.26, 1 / 64, many), rng.normal(side, 1 / 64, (many, 2)), strict=True):
+            room += bool(min(cuts) - 2**0.5 * seam >= 3.5)
+        self.assertAlmostEqual(unit.usual.share, room / many, delta=0.015)
+
+    def test_other_ways_leave_room_more_often_and_the_least_cloth_comes_first(self) -> None:
+        (unit,) = self.rooms("12", ways=True).units
+        self.assertTrue(unit.others)
+        for other in unit.others:
+            self.assertGreater(other.share, unit.usual.share)
+        ranked = [(-round(o.share * 200), float(o.cloth.value)) for o in unit.others]
+        self.assertEqual(ranked, sorted(ranked))
+
+    def test_more_oversize_more_room_and_own_records_keep_their_word(self) -> None:
+        shares = [self.rooms("12", s).share or 0.0 for s in (School.EXACT, School.LITTLE, School.RECORDS)]
+        self.assertLess(shares[0], shares[1])
+        self.assertGreaterEqual(shares[2], 0.985)
+
+    def test_plain_squares_and_blocks_too_small_to_make(self) -> None:
+        nothing = block_rooms(library_pattern("log_cabin"), inches("12"), inches("1/4"), inches("1/8"), self.record)
+        self.assertIsNone(nothing.share)

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 from api.problems import NotHere
 from blocks.models import OwnBlock
 from blocks.translate import find_in
-from measuring.selectors import habit_figure, own_seams
+from measuring.selectors import habit_figure, own_seams, record_for
 from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import Pattern, laid
@@ -19,13 +19,15 @@ from piecing.diagnosis.faults import EASED, SEEN
 from piecing.diagnosis.habits import Habit
 from piecing.errors import PiecingError
 from piecing.lengths import Length, inches
-from piecing.records import Forecast, Help, OwnHands, forecast, helps
+from piecing.planning.room import QuilterRecord
+from piecing.planning.schools import School
+from piecing.records import BlockRooms, Forecast, Help, OwnHands, block_rooms, forecast, helps, steady_record
 from workrooms.models import Workroom
 
-__all__ = ["Forecasts", "Foretold", "forecasts_of", "helps_of", "own_hands"]
+__all__ = ["Asked", "Forecasts", "Foretold", "forecasts_of", "helps_of", "own_hands"]
 
 _SIZE = inches(12)
-"""Errors do not grow with a block: one size answers for all."""
+"""Errors do not grow with a block: one size answers for its tips and its sides. Whether its units have room is asked at its own."""
 
 
 @dataclass(frozen=True)
@@ -35,12 +37,27 @@ class Foretold:
     key: str
     name: str
     forecast: Forecast
+    rooms: BlockRooms
+
+    @property
+    def worth(self) -> float:
+        """Blocks that come out, with their tips, of units that can all be trimmed."""
+        return self.forecast.worth * (1.0 if self.rooms.share is None else self.rooms.share)
+
+
+@dataclass(frozen=True)
+class Asked:
+    """At which finished size the blocks are asked for, and cut by which school."""
+
+    finished: Length
+    school: School = School.LITTLE
 
 
 @dataclass(frozen=True)
 class Forecasts:
     """The whole library, the surest first; ``readings`` of seams and ``trimmed`` of units stand behind it."""
 
+    asked: Asked
     blocks: list[Foretold]
     readings: int
     trimmed: int
@@ -88,25 +105,51 @@ def _patterns(room: Workroom) -> list[tuple[str, Callable[[], Pattern]]]:
     return found
 
 
-def forecasts_of(room: Workroom) -> Forecasts:
+def forecasts_of(room: Workroom, asked: Asked) -> Forecasts:
     """Those that cannot be sewn yet are left out."""
     hands, readings, trimmed = own_hands(room)
+    record = _record(room)
     told = []
     for key, pattern in _patterns(room):
         try:
-            one = pattern()
-            told.append(Foretold(key, one.name, _forecast(one, room.seam_allowance, hands)))
+            told.append(_foretold(room, key, pattern(), hands, record, asked))
         except PiecingError:
             continue
-    return Forecasts(sorted(told, key=lambda f: (-f.forecast.worth, f.name)), readings, trimmed)
+    return Forecasts(asked, sorted(told, key=lambda f: (-f.worth, f.name)), readings, trimmed)
 
 
-def helps_of(room: Workroom, key: str) -> tuple[Foretold, tuple[Help, ...]]:
+def _foretold(
+    room: Workroom,
+    key: str,
+    pattern: Pattern,
+    hands: OwnHands,
+    record: QuilterRecord,
+    asked: Asked,
+    *,
+    ways: bool = False,
+) -> Foretold:
+    rooms = block_rooms(pattern, asked.finished, room.seam_allowance, room.ruler_step, record, asked.school, ways=ways)
+    return Foretold(key, pattern.name, _forecast(pattern, room.seam_allowance, hands), rooms)
+
+
+def _record(room: Workroom) -> QuilterRecord:
+    """Her own, or that of steady hands; rounded, so that the same hands are the same."""
+    record = record_for(room, room.seam_allowance) or steady_record(room.seam_allowance)
+    return replace(
+        record,
+        take_up_mean=round(record.take_up_mean, 4),
+        take_up_sd=round(record.take_up_sd, 5),
+        cut_sd=round(record.cut_sd, 5),
+        mean_sd=round(record.mean_sd, 5),
+    )
+
+
+def helps_of(room: Workroom, key: str, asked: Asked) -> tuple[Foretold, tuple[Help, ...]]:
     """Raises ``NotHere``."""
     hands, _, _ = own_hands(room)
     for known, pattern in _patterns(room):
         if known == key:
             one = pattern()
-            told = Foretold(key, one.name, _forecast(one, room.seam_allowance, hands))
+            told = _foretold(room, key, one, hands, _record(room), asked, ways=True)
             return told, helps(_model(one, room.seam_allowance), hands)
     raise NotHere("This arrangement is not in the library.")

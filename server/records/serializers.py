@@ -10,8 +10,9 @@ from measuring.models import ReadingRow
 from piecing.diagnosis.habits import Habit
 from piecing.diagnosis.words import GuideSetting
 from piecing.lengths import Length, Measure, Style, inches, mm
+from piecing.planning.schools import School
 from piecing.planning.seam import StripTest
-from piecing.records import GROWS, HABIT_WORDS, Help, LotState, RunPoint, SeamSearch, habit_said, spread_said
+from piecing.records import GROWS, HABIT_WORDS, Help, LotState, Making, RunPoint, SeamSearch, habit_said, spread_said
 from setups.models import PRESSINGS, SetUp
 from setups.selectors import name_of
 
@@ -321,13 +322,19 @@ class LotSheetSerializer(serializers.Serializer[Any]):
 
 
 class ForetoldSerializer(serializers.Serializer[Any]):
-    """Of a hundred tips, and of a hundred blocks, how many would be right; ``off`` is what the block is off on the whole."""
+    """Of a hundred tips, and of a hundred blocks, how many would be right, and how many of a hundred units have something to trim (None:
+    none is sewn, or some cannot be made at this size); ``off`` is what the block is off on the whole."""
 
     key = serializers.CharField()
     name = serializers.CharField()
     tips = serializers.SerializerMethodField()
     blocks = serializers.SerializerMethodField()
+    room = serializers.SerializerMethodField()
+    cannot = serializers.IntegerField(source="rooms.cannot")
     off = serializers.SerializerMethodField()
+
+    def get_room(self, told: Foretold) -> int | None:
+        return None if told.rooms.share is None else _of_hundred(told.rooms.share)
 
     def get_tips(self, told: Foretold) -> int | None:
         return None if told.forecast.tips is None else round(100 * told.forecast.tips)
@@ -339,9 +346,18 @@ class ForetoldSerializer(serializers.Serializer[Any]):
         return _beyond(told.forecast.off, self.context["style"])
 
 
+SCHOOLS_ASKED = [s.value for s in (School.EXACT, School.LITTLE, School.GENEROUS, School.RECORDS)]
+
+
+def _of_hundred(share: float) -> int:
+    """Rounded down: of a hundred that all have room, not one may be short."""
+    return int(100 * share + 1e-6)
+
+
 class ForecastsSerializer(serializers.Serializer[Any]):
     """``readings`` of seams and ``trimmed`` units stand behind it; none of them: steady hands are assumed."""
 
+    finished = LengthAnswerField(source="asked.finished")
     blocks = ForetoldSerializer(many=True)
     tip_borne = LengthAnswerField()
     side_borne = LengthAnswerField()
@@ -361,6 +377,28 @@ class HelpSerializer(serializers.Serializer[Any]):
         return round(100 * help_.then.blocks)
 
 
+class WayToMakeSerializer(serializers.Serializer[Any]):
+    """Of a hundred units made so, how many have something to trim; ``cloth`` of one."""
+
+    said = MessageField()
+    room = serializers.SerializerMethodField()
+    cloth = serializers.SerializerMethodField()
+
+    def get_room(self, making: Making) -> int:
+        return _of_hundred(making.share)
+
+    def get_cloth(self, making: Making) -> str:
+        return making.cloth.set_in(self.context["style"])
+
+
+class UnitRoomsSerializer(serializers.Serializer[Any]):
+    said = MessageField()
+    count = serializers.IntegerField()
+    usual = WayToMakeSerializer()
+    others = WayToMakeSerializer(many=True)
+
+
 class ForecastSerializer(serializers.Serializer[Any]):
     block = ForetoldSerializer()
+    units = UnitRoomsSerializer(many=True)
     helps = HelpSerializer(many=True)

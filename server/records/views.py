@@ -13,11 +13,15 @@ from rest_framework.views import APIView
 
 from api.csv_serializers import CsvTextSerializer, ImportedSerializer
 from api.patches import ChangeSerializer, change_of
-from api.problems import ProblemSerializer
+from api.problems import ProblemSerializer, Refused
+from api.readers import length_reader
 from api.requests import valid
 from measuring.models import ReadingRow
+from piecing.blocks.sizing import check_finished
 from piecing.diagnosis.readings import ReadingKind
+from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style, inches, mm
+from piecing.planning.schools import School
 from piecing.records import STEADY_SPREAD
 from projects.selectors import get_unit
 from projects.translate import style_of
@@ -26,7 +30,7 @@ from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers
-from .forecasts import forecasts_of, helps_of
+from .forecasts import Asked, forecasts_of, helps_of
 from .sheets import as_csv, import_tests
 
 _REFUSED = {422: ProblemSerializer}
@@ -157,23 +161,49 @@ class DiagnosesView(APIView):
         return Response(serializers.KeptDiagnosesSerializer({"kept": kept, "calibrations": found}).data)
 
 
+class _AskedSerializer(wire.Serializer[None]):
+    finished = wire.CharField(max_length=40, required=False, default="")
+    school = wire.ChoiceField(choices=serializers.SCHOOLS_ASKED, required=False, default=School.LITTLE.value)
+
+
+_ASKED = [_AskedSerializer]
+
+
+def _asked(request: Request, room: Workroom) -> Asked:
+    """The size of a block as it is typed; a usual one where none is."""
+    body, measure = valid(_AskedSerializer(data=request.query_params)), Measure(room.measure)
+    finished = mm(300) if measure is Measure.MILLIMETRES else inches(12)
+    if body["finished"].strip():
+        try:
+            finished = length_reader(measure).read(body["finished"])
+            check_finished(finished)
+        except PiecingError as refusal:
+            raise Refused([refusal.at("finished")], _style(room)) from None
+    return Asked(finished, School(body["school"]))
+
+
 class ForecastsView(APIView):
     """The library by one's own hands, the surest first."""
 
-    @extend_schema(operation_id="forecasts", responses=serializers.ForecastsSerializer)
-    def get(self, _request: Request) -> Response:
+    @extend_schema(
+        operation_id="forecasts", parameters=_ASKED, responses={200: serializers.ForecastsSerializer, **_REFUSED}
+    )
+    def get(self, request: Request) -> Response:
         room = current_workroom()
-        return Response(serializers.ForecastsSerializer(forecasts_of(room), context={"style": _style(room)}).data)
+        found = forecasts_of(room, _asked(request, room))
+        return Response(serializers.ForecastsSerializer(found, context={"style": _style(room)}).data)
 
 
 class ForecastView(APIView):
     """One arrangement, and what would help most."""
 
-    @extend_schema(operation_id="forecast", responses=serializers.ForecastSerializer)
-    def get(self, _request: Request, key: str) -> Response:
+    @extend_schema(
+        operation_id="forecast", parameters=_ASKED, responses={200: serializers.ForecastSerializer, **_REFUSED}
+    )
+    def get(self, request: Request, key: str) -> Response:
         room = current_workroom()
-        block, found = helps_of(room, key)
-        told = {"block": block, "helps": found}
+        block, found = helps_of(room, key, _asked(request, room))
+        told = {"block": block, "helps": found, "units": block.rooms.units}
         return Response(serializers.ForecastSerializer(told, context={"style": _style(room)}).data)
 
 

@@ -121,7 +121,7 @@ def _blocks(project: Project) -> Iterator[Thing]:
         except PiecingError:
             continue
         if count:
-            said = Message("{name} blocks", name=name)
+            said = Message("blocks of {name}", name=name)
             minutes, through = {WorkStage.JOIN: each}, {WorkStage.JOIN: done}
             yield Thing(f"block:{block.pk}", said, count, minutes, through, {str(block.pk): count})
 

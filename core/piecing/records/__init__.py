@@ -6,6 +6,7 @@ from .calibration import Calibration, Outcome, calibrations
 from .control import STEADY_SPREAD, LotState, LotWatch, Watched, next_to_measure, watch_lot
 from .forecast import Forecast, Help, OwnHands, forecast, helps
 from .guide import GuideSearch, GuideTest, SeamSearch, find_seam
+from .rooms import BlockRooms, Making, UnitRooms, block_rooms, steady_record
 from .runs import RunPoint, days_between, run_of
 from .sampling import CERTAINTIES, SamplingPlan, sampling_plan, share_off
 from .words import GROWS, HABIT_WORDS, habit_said, spread_said
@@ -15,6 +16,7 @@ __all__ = [
     "GROWS",
     "HABIT_WORDS",
     "STEADY_SPREAD",
+    "BlockRooms",
     "Calibration",
     "Figure",
     "Forecast",
@@ -24,13 +26,16 @@ __all__ = [
     "Help",
     "LotState",
     "LotWatch",
+    "Making",
     "Off",
     "Outcome",
     "OwnHands",
     "RunPoint",
     "SamplingPlan",
     "SeamSearch",
+    "UnitRooms",
     "Watched",
+    "block_rooms",
     "calibrations",
     "days_between",
     "figure_of",
@@ -43,6 +48,7 @@ __all__ = [
     "sampling_plan",
     "share_off",
     "spread_said",
+    "steady_record",
     "sureness",
     "watch_lot",
 ]

@@ -1,21 +1,37 @@
 <script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
 import { NButton, NTable } from 'naive-ui'
 import { computed, ref } from 'vue'
 
+import { Refusal } from '@/shared/api/client'
 import { useLibrary } from '@/features/blocks'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
+import LengthInput from '@/shared/form/LengthInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
-import { kindWords, plural } from '@/shared/words/words'
+import { kindWords, plural, schoolWords } from '@/shared/words/words'
 
-import { useForecast, useForecasts } from './api'
+import { type Foretelling, useForecast, useForecasts } from './api'
 
 /** Every arrangement of the library by one's own hands, the surest first, and what would help most with one. */
-const { data, error } = useForecasts()
+const typed = ref('')
+const finished = refDebounced(typed, 400)
+const school = ref<Foretelling['school']>('little')
+const asked = computed(() => ({ finished: finished.value.trim(), school: school.value }))
+const { data, error } = useForecasts(asked)
+const schools = computed(() =>
+  (['exact', 'little', 'generous', 'records'] as const).map((value) => ({
+    value,
+    label: schoolWords[value]?.name ?? value,
+  })),
+)
+const problem = computed(() =>
+  error.value instanceof Refusal ? error.value.problem.errors[0]?.message : undefined,
+)
 const { data: library } = useLibrary()
 const kind = ref('')
 const open = ref('')
-const { data: found } = useForecast(open)
+const { data: found } = useForecast(open, asked)
 const arrangements = computed(() => new Map((library.value ?? []).map((b) => [b.key, b])))
 const kinds = computed(() => [...new Set((library.value ?? []).flatMap((b) => b.kinds))])
 const holding = computed(() => [
@@ -46,11 +62,24 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
           >.</template
         >
         <template v-else>by steady hands: nothing is known of yours yet.</template>
-        The size of a block changes nothing in it; its seams do.
+        An error is as large in a small block as in a large one: for tips and sides its size changes nothing,
+        for the room to trim its units’ method and oversize do.
       </p>
       <div class="with">
-        Holding
-        <SelectInput v-model="kind" class="list" labelled="Holding" :options="holding" />
+        <LengthInput
+          v-model="typed"
+          label="Block finishes"
+          :placeholder="data.finished.text"
+          :problem="problem"
+        />
+        <div class="pick">
+          <span>Cut</span>
+          <SelectInput v-model="school" labelled="Cut" :options="schools" />
+        </div>
+        <div class="pick">
+          <span>Holding</span>
+          <SelectInput v-model="kind" labelled="Holding" :options="holding" />
+        </div>
       </div>
       <NTable size="small" :bordered="false">
         <thead>
@@ -59,6 +88,7 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
             <th scope="col">Arrangement</th>
             <th scope="col">Tips that are right</th>
             <th scope="col">Blocks that are right</th>
+            <th scope="col">Units with room</th>
             <th scope="col">Block comes out</th>
             <th scope="col"><span class="visually-hidden">What would help</span></th>
           </tr>
@@ -77,6 +107,15 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
               <th scope="row">{{ b.name }}</th>
               <td>{{ tips(b.tips) }}</td>
               <td>{{ b.blocks }} of 100</td>
+              <td>
+                {{
+                  b.room === null
+                    ? b.cannot
+                      ? 'some cannot be made at this size'
+                      : 'none to trim'
+                    : `${b.room} of 100`
+                }}
+              </td>
               <td>{{ b.off }}</td>
               <td>
                 <NButton
@@ -89,11 +128,21 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
               </td>
             </tr>
             <tr v-if="open === b.key && found?.block.key === b.key" class="helps">
-              <td colspan="6">
-                <p v-if="!found.helps.length">Nothing that would make much of a difference.</p>
+              <td colspan="7">
+                <p v-if="!found.helps.length">For tips and sides nothing would make much of a difference.</p>
                 <ul v-else>
                   <li v-for="h in found.helps" :key="h.said">
                     <strong>{{ h.said }}</strong> Then {{ tips(h.tips) }}, {{ h.blocks }} of 100 blocks.
+                  </li>
+                </ul>
+                <ul>
+                  <li v-for="u in found.units" :key="u.said">
+                    <strong>{{ u.count }} {{ u.said }}</strong
+                    >, {{ u.usual.said }}: {{ u.usual.room }} of 100 with room, {{ u.usual.cloth }} of cloth
+                    each.
+                    <template v-for="o in u.others" :key="o.said"
+                      >{{ o.said }}: {{ o.room }} of 100, {{ o.cloth }}.
+                    </template>
                   </li>
                 </ul>
               </td>
@@ -107,14 +156,18 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
 
 <style scoped>
 .with {
-  display: flex;
-  gap: 10px;
-  align-items: center;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 200px), 1fr));
+  gap: 10px 14px;
+  align-items: start;
   margin: 12px 0;
 }
 
-.list {
-  width: 280px;
+.pick {
+  display: grid;
+  gap: 3px;
+  font-stretch: 88%;
+  font-weight: 550;
 }
 
 section {

@@ -19,16 +19,33 @@ export const useHands = () =>
 export const useKeptDiagnoses = () =>
   useQuery({ queryKey: ['kept-diagnoses'], queryFn: () => taken(api.GET('/api/records/diagnoses')) })
 
-export const useForecasts = () =>
-  useQuery({ queryKey: ['forecasts'], queryFn: () => taken(api.GET('/api/records/forecasts')) })
+export interface Foretelling {
+  finished: string
+  school: 'exact' | 'little' | 'generous' | 'records'
+}
 
-export const useForecast = (key: MaybeRefOrGetter<string>) =>
+export const useForecasts = (asked: MaybeRefOrGetter<Foretelling>) =>
   useQuery(
     computed(() => ({
-      queryKey: ['forecasts', toValue(key)],
+      queryKey: ['forecasts', toValue(asked)],
+      queryFn: () => taken(api.GET('/api/records/forecasts', { params: { query: toValue(asked) } })),
+      placeholderData: keepPreviousData,
+      retry: false,
+    })),
+  )
+
+export const useForecast = (key: MaybeRefOrGetter<string>, asked: MaybeRefOrGetter<Foretelling>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['forecasts', toValue(key), toValue(asked)],
       queryFn: () =>
-        taken(api.GET('/api/records/forecasts/{key}', { params: { path: { key: toValue(key) } } })),
+        taken(
+          api.GET('/api/records/forecasts/{key}', {
+            params: { path: { key: toValue(key) }, query: toValue(asked) },
+          }),
+        ),
       enabled: !!toValue(key),
+      retry: false,
     })),
   )
 

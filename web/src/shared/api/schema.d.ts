@@ -3100,22 +3100,29 @@ export interface components {
         };
         Forecast: {
             block: components["schemas"]["Foretold"];
+            units: components["schemas"]["UnitRooms"][];
             helps: components["schemas"]["Help"][];
         };
         /** @description ``readings`` of seams and ``trimmed`` units stand behind it; none of them: steady hands are assumed. */
         Forecasts: {
+            readonly finished: components["schemas"]["Length"];
             blocks: components["schemas"]["Foretold"][];
             readonly tip_borne: components["schemas"]["Length"];
             readonly side_borne: components["schemas"]["Length"];
             readings: number;
             trimmed: number;
         };
-        /** @description Of a hundred tips, and of a hundred blocks, how many would be right; ``off`` is what the block is off on the whole. */
+        /**
+         * @description Of a hundred tips, and of a hundred blocks, how many would be right, and how many of a hundred units have something to trim (None:
+         *     none is sewn, or some cannot be made at this size); ``off`` is what the block is off on the whole.
+         */
         Foretold: {
             key: string;
             name: string;
             readonly tips: number | null;
             readonly blocks: number;
+            readonly room: number | null;
+            cannot: number;
             readonly off: string;
         };
         FreeTime: {
@@ -5168,6 +5175,12 @@ export interface components {
             readonly room_percent: number | null;
             notes: components["schemas"]["Note"][];
         };
+        UnitRooms: {
+            readonly said: string;
+            count: number;
+            usual: components["schemas"]["WayToMake"];
+            others: components["schemas"]["WayToMake"][];
+        };
         UnitSize: {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
@@ -5266,6 +5279,12 @@ export interface components {
             kind: string;
             method: string;
             school: string;
+        };
+        /** @description Of a hundred units made so, how many have something to trim; ``cloth`` of one. */
+        WayToMake: {
+            readonly said: string;
+            readonly room: number;
+            readonly cloth: string;
         };
         /** @description Errors in inches by the key of their cause. ``blocks`` of them are drawn at random for the figures of many. */
         WhatIfRequest: {
@@ -9433,7 +9452,16 @@ export interface operations {
     };
     forecasts: {
         parameters: {
-            query?: never;
+            query?: {
+                finished?: string;
+                /**
+                 * @description * `exact` - exact
+                 *     * `little` - little
+                 *     * `generous` - generous
+                 *     * `records` - records
+                 */
+                school?: "exact" | "little" | "generous" | "records";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9458,7 +9486,16 @@ export interface operations {
     };
     forecast: {
         parameters: {
-            query?: never;
+            query?: {
+                finished?: string;
+                /**
+                 * @description * `exact` - exact
+                 *     * `little` - little
+                 *     * `generous` - generous
+                 *     * `records` - records
+                 */
+                school?: "exact" | "little" | "generous" | "records";
+            };
             header?: never;
             path: {
                 key: string;
