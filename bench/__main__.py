@@ -5,6 +5,7 @@ import sys
 from bench.blocks import print_blocks
 from bench.clients import print_clients
 from bench.cutting import print_cutting
+from bench.evenings import print_evenings
 from bench.full import print_full
 from bench.fuzz import print_fuzz
 from bench.growth import print_growth
@@ -24,6 +25,7 @@ PARTS = {
     "sewers": print_sewers,
     "records": print_records,
     "lots": print_lots,
+    "evenings": print_evenings,
     "keys": print_keys,
     "handling": print_handling,
     "thread": print_thread,

@@ -27,12 +27,12 @@ VIEWS = {
     "bench": f"{HALF_SEWN}/bench",
     "press": f"{JOINING}/press",
     "join": JOINING,
-    "counts": f"{HALF_SEWN}/blocks/counts",
     "quilt": f"{HALF_SEWN}/blocks/quilt",
-    "scraps": f"{HALF_SEWN}/blocks/scraps",
     "cut": f"{HALF_SEWN}/cut",
     "records": "/records",
     "hands": "/records/hands",
+    "evenings": "/records/evenings",
+    "log": "/records/log",
 }
 
 

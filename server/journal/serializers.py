@@ -6,7 +6,8 @@ from rest_framework import serializers
 from api.wire import DrawingField, LengthAnswerField, MessageField
 from progress.models import WHYS
 
-from .selectors import SOURCES, LogRow, Story
+from .rows import SOURCES, LogRow
+from .story import Story
 
 
 class PhotoSerializer(serializers.Serializer[Any]):

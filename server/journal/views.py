@@ -21,6 +21,7 @@ from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers
+from .story import story_of
 
 _REFUSED = {422: ProblemSerializer}
 _ANSWERS = {200: serializers.LogPageSerializer, **_REFUSED}
@@ -136,4 +137,4 @@ class StoryView(APIView):
         room = current_workroom()
         project = get_project(room, key)
         context = {"style": style_of(project)}
-        return Response(serializers.StorySerializer(selectors.story_of(room, project), context=context).data)
+        return Response(serializers.StorySerializer(story_of(room, project), context=context).data)

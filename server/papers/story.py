@@ -9,7 +9,8 @@ from uuid import UUID
 from reportlab.lib.utils import ImageReader
 
 from journal.models import Photo
-from journal.selectors import LogRow, Story
+from journal.rows import LogRow
+from journal.story import Story
 
 from .sheet import MARGIN, PaperSheet, PaperStyle
 

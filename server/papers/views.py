@@ -23,7 +23,7 @@ from cutting.ledger import keep_letters
 from cutting.selectors import sheet_of
 from cutting.translate import now_of
 from journal.models import Photo
-from journal.selectors import story_of
+from journal.story import story_of
 from measuring.selectors import plan_of
 from piecing.blocks.pattern import laid
 from piecing.drawings.block import block_picture
