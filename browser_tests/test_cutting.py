@@ -138,7 +138,7 @@ class CuttingTest(JourneyCase):
         lists.get_by_text("Take in a list").click()
         lists.get_by_text("pieces to cut", exact=True).click()
         lists.get_by_role("textbox").fill("Buoy; 3 1/2; 9; 4; pocket\nSail; 3; 3; 1; kite")
-        lists.get_by_role("button", name="Take it in").click()
+        lists.get_by_role("button", name="Take them in").click()
         expect(lists.get_by_role("status")).to_contain_text("1 taken in")
         expect(lists.get_by_role("status")).to_contain_text("Line 2:")
         expect(self.region("Piles")).to_contain_text("pocket")

@@ -45,6 +45,11 @@ VIEWS = {
     "hands": "/records/hands",
     "will it come out": "/records/library",
     "diagnoses kept": "/records/diagnoses",
+    "minutes": "/records/minutes",
+    "evenings": "/records/evenings",
+    "log": "/records/log",
+    "a trial piece": "/records/log?put=trial",
+    "the whole of it": f"{HALF_SEWN}/story",
     "a lot measured": f"{JUST_PLANNED}/lot",
     "nowhere": "/nowhere",
 }

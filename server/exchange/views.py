@@ -26,6 +26,12 @@ class AnySerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
 
 
+class RecordsFileSerializer(serializers.Serializer[Any]):
+    """Records in the format ``entretoile-records/1``; their schema is served beside them."""
+
+    format = serializers.CharField()
+
+
 class ExportView(APIView):
     """A project as JSON."""
 
@@ -98,14 +104,14 @@ class TakenInSerializer(serializers.Serializer[Any]):
 class RecordsFileView(APIView):
     """The records as JSON, out and in."""
 
-    @extend_schema(operation_id="export_records", responses=AnySerializer)
+    @extend_schema(operation_id="export_records", responses=RecordsFileSerializer)
     def get(self, _request: Request) -> Response:
         answer = Response(records_exported(current_workroom()))
         answer["Content-Disposition"] = 'attachment; filename="records.json"'
         return answer
 
     @extend_schema(
-        operation_id="import_records", request=AnySerializer, responses={200: TakenInSerializer, 422: ProblemSerializer}
+        operation_id="import_records", request=RecordsFileSerializer, responses={200: TakenInSerializer, 422: ProblemSerializer}
     )
     def post(self, request: Request) -> Response:
         return Response(TakenInSerializer(take_records(current_workroom(), request.data)).data)

@@ -4225,6 +4225,14 @@ export interface components {
             today: string;
             readonly strip: components["schemas"]["Length"];
         };
+        /** @description Records in the format ``entretoile-records/1``; their schema is served beside them. */
+        RecordsFile: {
+            format: string;
+        };
+        /** @description Records in the format ``entretoile-records/1``; their schema is served beside them. */
+        RecordsFileRequest: {
+            format: string;
+        };
         RefusedLine: {
             line: number;
             text: string;
@@ -6883,7 +6891,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Any"];
+                    "application/json": components["schemas"]["RecordsFile"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -6903,7 +6911,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AnyRequest"];
+                "application/json": components["schemas"]["RecordsFileRequest"];
             };
         };
         responses: {
