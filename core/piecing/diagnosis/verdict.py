@@ -33,6 +33,8 @@ _BLIND = 0.06
 _BESIDE = 0.85
 """Probability of being large from which a second cause is named with the first."""
 _NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.7, 0.88
+_OF_RECORD = 3
+"""Readings that her record of a seam counts for in a judgement (bench records: a third fewer on the block, and no more of them wrong)."""
 _FIVE, _SIX = 5, 6
 """Of what was measured, and of everything: chances that nothing leads from which the block is called true."""
 _VARIES = 0.8
@@ -281,7 +283,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     # What was not looked at may be anything; the lead is among what was.
     unlooked = sum(e.leads for e in found.estimates if not e.measured)
     chance = first.chance / max(1 - unlooked, 1e-9)
-    enough = _enough(len(found.weighed)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
+    enough = _enough(_looked(found)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
     named = chance >= enough and not _look_alike(found, first.best) and first.best.sure_of_side and first.best.measured
     with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
     both = with_it and first.large >= _BESIDE and first.best.sure_of_side and first.chance + second.chance >= _BESIDE
@@ -326,7 +328,7 @@ def _look_alike(found: Inference, e: Estimate) -> bool:
     its ends; seam and fold, by the back of the work against a strip test; a unit trimmed large and one that was stretched, by
     both diagonals."""
     p = e.parameter
-    if p.cause is Cause.SEAM and abs(e.size) < _AS_DRIFT and len(found.weighed) < _LOOKED_ALONG:
+    if p.cause is Cause.SEAM and abs(e.size) < _AS_DRIFT and _looked(found) < _LOOKED_ALONG:
         ends = [x.measured for x in found.estimates if x.parameter.cause in (Cause.START, Cause.END)]
         if not all(ends):
             return True
@@ -336,6 +338,12 @@ def _look_alike(found: Inference, e: Estimate) -> bool:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
         return sum(x.leads for x in stretched) > _SPLIT / 2
     return False
+
+
+def _looked(found: Inference) -> int:
+    """How many readings a judgement rests on: those of the block, and the quilter's record of her seam as some more, since it was
+    measured too."""
+    return len(found.weighed) + (_OF_RECORD if found.prior.recorded and found.weighed else 0)
 
 
 def _enough(count: int) -> float:
@@ -359,7 +367,7 @@ def _widest(found: Inference) -> float:
 
 def _true(found: Inference, none: float) -> bool:
     """Only when what was looked at could have shown a 1/32, and nothing that is seen is off."""
-    none, count = found.nearly_none, len(found.weighed)
+    none, count = found.nearly_none, _looked(found)
     unlooked = sum(e.leads for e in found.estimates if not e.measured)
     faults = [
         f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _LISTED and not f.eased

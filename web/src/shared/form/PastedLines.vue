@@ -64,9 +64,9 @@ async function open(file: File) {
           >; {{ told.refused.length }} not</template
         >.
       </p>
-      <ul v-if="told.refused.length">
-        <li v-for="r in told.refused.slice(0, 20)" :key="r.line">Line {{ r.line }}: {{ r.reason }}</li>
-      </ul>
+      <p v-for="r in told.refused.slice(0, 20)" :key="r.line" class="refused">
+        Line {{ r.line }}: {{ r.reason }}
+      </p>
     </div>
   </form>
 </template>
@@ -85,8 +85,7 @@ async function open(file: File) {
   align-items: center;
 }
 
-ul {
-  margin: 4px 0 0;
-  padding-left: 20px;
+.refused {
+  padding-left: 14px;
 }
 </style>
