@@ -20,6 +20,8 @@ from piecing.diagnosis.symptoms import Symptom, symptoms
 from piecing.drawings.symptom import symptom_picture
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style
+from projects.models import Project
+from projects.selectors import get_project
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
@@ -27,6 +29,8 @@ from . import commands, selectors, serializers
 from .hand import by_hand_sheet
 from .sheets import as_csv, import_csv
 from .subjects import Subject, subject_of
+from .whole import measured_of
+from .whole_serializers import MeasuredSheetSerializer
 
 _REFUSED = {422: ProblemSerializer}
 _ANSWERS: Any = {200: serializers.DiagnosisSerializer, **_REFUSED}
@@ -214,3 +218,37 @@ def _shown(s: Symptom, under: str) -> dict[str, Any]:
         "picture": symptom_picture(s.code),
         "true_picture": symptom_picture(s.code, true=True),
     }
+
+
+def _measured(project: Project) -> Response:
+    sheet = measured_of(current_workroom(), project)
+    return Response(MeasuredSheetSerializer(sheet, context={"style": style_of(project)}).data)
+
+
+class MeasuredView(APIView):
+    """Finished blocks as they really measure, and what follows for the quilt."""
+
+    @extend_schema(operation_id="measured_blocks", responses=MeasuredSheetSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        return _measured(get_project(current_workroom(), key))
+
+
+class MeasuredBlockView(APIView):
+    """One reading of one finished block, answered by what follows for all of them; nothing is diagnosed for it."""
+
+    @extend_schema(
+        operation_id="put_measured",
+        request=_READING_CHANGE,
+        responses={200: MeasuredSheetSerializer, **_REFUSED},
+    )
+    def put(self, request: Request, key: UUID, reading: UUID) -> Response:
+        body = valid(ChangeSerializer(data=request.data))
+        subject = subject_of(current_workroom(), "blocks", key)
+        commands.put_reading(subject, reading, body["changes"], body["seen"])
+        return _measured(subject.project)
+
+    @extend_schema(operation_id="delete_measured", responses={200: MeasuredSheetSerializer, **_REFUSED})
+    def delete(self, _request: Request, key: UUID, reading: UUID) -> Response:
+        subject = subject_of(current_workroom(), "blocks", key)
+        commands.delete_reading(subject, reading)
+        return _measured(subject.project)

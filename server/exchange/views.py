@@ -111,7 +111,9 @@ class RecordsFileView(APIView):
         return answer
 
     @extend_schema(
-        operation_id="import_records", request=RecordsFileSerializer, responses={200: TakenInSerializer, 422: ProblemSerializer}
+        operation_id="import_records",
+        request=RecordsFileSerializer,
+        responses={200: TakenInSerializer, 422: ProblemSerializer},
     )
     def post(self, request: Request) -> Response:
         return Response(TakenInSerializer(take_records(current_workroom(), request.data)).data)

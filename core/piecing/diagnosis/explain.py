@@ -32,6 +32,8 @@ _EQUATIONS: dict[ReadingKind, tuple[str, str]] = {
     ReadingKind.CORNER_GAP: ("gap = e of the upright seam − e of the level seam + √2 × miss", "14.2"),
     ReadingKind.ROW: ("row = Σ widths − 2 Σ take-ups", "14.2"),
     ReadingKind.COLUMN: ("column = Σ heights − 2 Σ take-ups", "14.2"),
+    ReadingKind.BLOCK_WIDTH: ("block = Σ widths of its middle row − 2 Σ take-ups", "14.2"),
+    ReadingKind.BLOCK_HEIGHT: ("block = Σ heights of its middle column − 2 Σ take-ups", "14.2"),
     ReadingKind.CROSSING: ("step = Σ (width − take-ups) of one side − the same of the other", "14.2"),
 }
 

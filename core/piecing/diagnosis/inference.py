@@ -22,7 +22,7 @@ from .evidence import Candidates, Weighed, density, search
 from .mistakes import Mistake, Seen, headline, mistakes_of, seen_of
 from .model import BlockModel, Vector
 from .priors import DAY, HANDS, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, Prior, Steadiness, after_seeing, prior_of
-from .readings import NEEDS_RAW, OF_A_UNIT, OF_THE_BLOCK, PLAIN, Equation, RawSizes, Reading, equation_of
+from .readings import NEEDS_RAW, OF_A_UNIT, OF_ANY_BLOCK, OF_THE_BLOCK, PLAIN, Equation, RawSizes, Reading, equation_of
 
 __all__ = ["NOTHING", "Estimate", "Inference", "Outlier", "Prior", "infer", "prior_of"]
 
@@ -527,7 +527,7 @@ class _Work:
 
     def _erased(self) -> set[int]:
         """Batches whose pieces were trimmed or joined since they were cut: what they were cut to no longer matters."""
-        joined = any(self.readings[n].kind in OF_THE_BLOCK for n in self.used)
+        joined = any(self.readings[n].kind in (*OF_THE_BLOCK, *OF_ANY_BLOCK) for n in self.used)
         found = set()
         for b in self.model.places.batches:
             for n in self.used:

@@ -34,6 +34,8 @@ _WHOLE_LENGTHS = (
     ReadingKind.RAW_HEIGHT,
     ReadingKind.ROW,
     ReadingKind.COLUMN,
+    ReadingKind.BLOCK_WIDTH,
+    ReadingKind.BLOCK_HEIGHT,
 )
 
 

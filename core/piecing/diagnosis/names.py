@@ -26,6 +26,8 @@ _KINDS = {
     ReadingKind.DIAGONAL_FALLING: "diagonal, falling",
     ReadingKind.CLEARANCE: "tip to raw edge",
     ReadingKind.STRIP_TEST: "strip test",
+    ReadingKind.BLOCK_WIDTH: "one block across",
+    ReadingKind.BLOCK_HEIGHT: "one block down",
     ReadingKind.WAVY: "lies wavy",
     ReadingKind.BOWED: "a row is bowed",
     ReadingKind.SHADOW: "dark cloth shows through",

@@ -23,6 +23,7 @@ from .places import OUTWARD, CornerTip, PlacedUnit, UnitBatch
 
 __all__ = [
     "NEEDS_RAW",
+    "OF_ANY_BLOCK",
     "OF_A_UNIT",
     "OF_THE_BLOCK",
     "PLAIN",
@@ -66,6 +67,8 @@ class ReadingKind(StrEnum):
     ROW = "row"
     COLUMN = "column"
     CROSSING = "crossing"
+    BLOCK_WIDTH = "block_width"
+    BLOCK_HEIGHT = "block_height"
     WAVY = "wavy"
     BOWED = "bowed"
     SHADOW = "shadow"
@@ -159,6 +162,16 @@ READING_WORDS = {
         ReadOn.FEATURE,
         "on the front after joining: along the seam, from one seam end to the other",
     ),
+    ReadingKind.BLOCK_WIDTH: ReadingWords(
+        "One block across",
+        ReadOn.NOTHING,
+        "any of the blocks, joined, pressed and lying flat: raw edge to raw edge through its middle",
+    ),
+    ReadingKind.BLOCK_HEIGHT: ReadingWords(
+        "One block down",
+        ReadOn.NOTHING,
+        "any of the blocks, joined, pressed and lying flat: raw edge to raw edge through its middle",
+    ),
     ReadingKind.WAVY: ReadingWords("It lies wavy", ReadOn.SEEN),
     ReadingKind.BOWED: ReadingWords("A row is bowed", ReadOn.SEEN),
     ReadingKind.SHADOW: ReadingWords("Dark cloth shows through", ReadOn.SEEN),
@@ -197,6 +210,8 @@ OF_THE_BLOCK = (
     ReadingKind.COLUMN,
     ReadingKind.CROSSING,
 )
+OF_ANY_BLOCK = {ReadingKind.BLOCK_WIDTH: FeatureKind.ROW, ReadingKind.BLOCK_HEIGHT: FeatureKind.COLUMN}
+"""Of one block among those alike, whole."""
 SIDED = (ReadingKind.MISS, ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
 """Those that may lie on either of two sides; below zero inside means the second of them. All others are above zero."""
 _BY_RULER = (
@@ -209,6 +224,8 @@ _BY_RULER = (
     ReadingKind.STITCH,
     ReadingKind.ROW,
     ReadingKind.COLUMN,
+    ReadingKind.BLOCK_WIDTH,
+    ReadingKind.BLOCK_HEIGHT,
 )
 """From an edge to a mark: an error of the ruler, or of how its edge is laid, is in each of them alike."""
 _MOST = inches(400)
@@ -413,6 +430,8 @@ def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> 
             raise ReadingMisplaced("Say where on the block: pick it on the drawing.", field="feature")
         small = model.features[n].kind in (FeatureKind.EDGE_TIP, FeatureKind.CORNER_TIP, FeatureKind.CROSSING)
         return _tied(model, model.features[n].nominal, model.response(n), 2.0 if small else 1.0)
+    if reading.kind in OF_ANY_BLOCK:
+        return _any_block(reading, model)
     if reading.kind is ReadingKind.STRIP_TEST:
         return _strip(model)
     if reading.kind is ReadingKind.STITCH:
@@ -491,6 +510,16 @@ def _any_row(reading: Reading, model: BlockModel) -> Equation:
     loose = _of_sources(units=n * SCATTER["width"] ** 2, seams=4 * (n - 1) * SCATTER["mean"] ** 2)
     nominal = n * float(batch.spec.width) + 2 * float(model.allowance)
     return Equation(nominal, _causes(model, of), np.zeros(model.errors), loose, HAND_NOISE**2, 1.0, 0.0)
+
+
+def _any_block(reading: Reading, model: BlockModel) -> Equation:
+    """A whole block among those alike: its middle row or column, what sets this one apart from the others being noise."""
+    kind = OF_ANY_BLOCK[reading.kind]
+    lines = [n for n, f in enumerate(model.features) if f.kind is kind]
+    if not lines:
+        raise ReadingMisplaced("A block of one unit is measured as that unit.", field="kind")
+    middle = lines[len(lines) // 2]
+    return _loose(model, model.features[middle].nominal, model.response(middle))
 
 
 def loosened(reading: Reading, model: BlockModel) -> Reading | None:
@@ -623,5 +652,7 @@ def kinds_offered(model: BlockModel, *, of_row: bool = False) -> tuple[ReadingKi
     return tuple(
         kind
         for kind, words in READING_WORDS.items()
-        if (kind.value in has if words.on is ReadOn.FEATURE else able[words.on]) and (made or kind not in NEEDS_RAW)
+        if (kind.value in has if words.on is ReadOn.FEATURE else able[words.on])
+        and (made or kind not in NEEDS_RAW)
+        and (kind not in OF_ANY_BLOCK or (not of_row and OF_ANY_BLOCK[kind].value in has))
     )

@@ -227,7 +227,7 @@ def _doubted(found: Inference) -> list[int]:
         return []
     aside = {o.index for o in found.odd}
     families = (
-        (ReadingKind.ROW, ReadingKind.COLUMN),
+        (ReadingKind.ROW, ReadingKind.COLUMN, ReadingKind.BLOCK_WIDTH, ReadingKind.BLOCK_HEIGHT),
         (ReadingKind.WIDTH, ReadingKind.HEIGHT),
         (ReadingKind.STITCH,),
     )

@@ -98,6 +98,12 @@ export const router = createRouter({
           meta: { title: 'The whole of it', layingOut: true },
         },
         {
+          path: 'measured',
+          name: 'measured',
+          component: () => import('@/features/diagnosis').then((m) => m.MeasuredPage),
+          meta: { title: 'As they measure', layingOut: true },
+        },
+        {
           path: 'cut',
           name: 'cut',
           component: () => import('@/features/cutting').then((m) => m.CutPage),

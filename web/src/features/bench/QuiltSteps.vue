@@ -40,6 +40,13 @@ const { isDone, toggle } = useDone(
       :cautions="data.cautions"
     >
       <template #first>
+        <p class="soft">
+          Blocks are never alike:
+          <RouterLink :to="{ name: 'measured', params: { project: project.id } }"
+            >what each measures</RouterLink
+          >
+          tells what to trim them to, and where each lies best.
+        </p>
         <CoreDrawing v-if="data.picture" :drawing="data.picture" :colours="colours" :width="266" />
       </template>
       <ol class="steps">

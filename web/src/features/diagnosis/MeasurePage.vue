@@ -53,6 +53,13 @@ const where = computed(() => form.value?.where ?? nowhere())
             >a lot, measured</RouterLink
           >.
         </p>
+        <p v-if="block" class="on-mat">
+          Several of them are joined?
+          <RouterLink :to="{ name: 'measured', params: { project: project.id } }"
+            >What each block measures</RouterLink
+          >
+          tells one size for all, and where each lies best.
+        </p>
         <PressedOpen v-if="block" :project="project.id" :block="block.id" :seams="data.places.seams" />
       </div>
       <div class="right">

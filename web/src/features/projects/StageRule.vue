@@ -47,7 +47,7 @@ const pages: Record<string, string[]> = {
   blocks: layingOut,
   cut: ['cut', 'ticket'],
   join: ['join', 'joins', 'join-quilt', 'press-block'],
-  measure: ['measure', 'measure-block'],
+  measure: ['measure', 'measure-block', 'measured'],
   diagnose: ['diagnose', 'diagnose-block'],
 }
 const here = (stage: string) => (pages[stage] ?? [stage]).includes(String(route.name))

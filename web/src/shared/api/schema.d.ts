@@ -228,6 +228,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks/{key}/measured/{reading}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description One reading of one finished block, answered by what follows for all of them; nothing is diagnosed for it. */
+        put: operations["put_measured"];
+        post?: never;
+        /** @description One reading of one finished block, answered by what follows for all of them; nothing is diagnosed for it. */
+        delete: operations["delete_measured"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks/{key}/picture.svg": {
         parameters: {
             query?: never;
@@ -1256,6 +1274,23 @@ export interface paths {
         put?: never;
         /** @description A layout looked at, and changed if a change is asked for; nothing is saved. */
         post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Finished blocks as they really measure, and what follows for the quilt. */
+        get: operations["measured_blocks"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2443,6 +2478,11 @@ export interface components {
             changes: components["schemas"]["BlockPatchRequest"];
             seen: components["schemas"]["BlockPatchRequest"];
         };
+        BlockFate: {
+            name: string;
+            fate: components["schemas"]["FateEnum"];
+            readonly said: string;
+        };
         BlockPatchRequest: {
             pattern?: components["schemas"]["PatternWireRequest"];
             finished?: string | null;
@@ -2641,6 +2681,20 @@ export interface components {
             roles: {
                 [key: string]: string;
             };
+        };
+        /** @description All blocks brought to this size; ``counts`` how many meet each fate. */
+        CommonSize: {
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly counts: {
+                [key: string]: number;
+            };
+            fates: components["schemas"]["BlockFate"][];
+        };
+        CommonSizes: {
+            smallest: components["schemas"]["CommonSize"];
+            planned: components["schemas"]["CommonSize"];
+            best: components["schemas"]["CommonSize"];
         };
         /** @description ``at_hand``: pieces there are, such as "12 of 10 x 10; 5 x 5". */
         CompareRequestRequest: {
@@ -3068,6 +3122,16 @@ export interface components {
             heading: string;
             lines: string[];
         };
+        /**
+         * @description * `as_it_is` - as_it_is
+         *     * `trim` - trim
+         *     * `tips` - tips
+         *     * `ease` - ease
+         *     * `frame` - frame
+         *     * `again` - again
+         * @enum {string}
+         */
+        FateEnum: "as_it_is" | "trim" | "tips" | "ease" | "frame" | "again";
         Fault: {
             column: number;
             row: number;
@@ -3545,6 +3609,48 @@ export interface components {
          * @enum {string}
          */
         MeasureEnum: "in" | "mm";
+        MeasuredKind: {
+            /** Format: uuid */
+            block: string;
+            name: string;
+            count: number;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            ones: components["schemas"]["MeasuredOne"][];
+            measured: number[];
+            sizes: components["schemas"]["CommonSizes"] | null;
+        };
+        /** @description One finished block by its number, with the names of its readings. */
+        MeasuredOne: {
+            number: number;
+            readonly width: components["schemas"]["Length"] | null;
+            readonly height: components["schemas"]["Length"] | null;
+            /** Format: uuid */
+            width_reading?: string | null;
+            /** Format: uuid */
+            height_reading?: string | null;
+        };
+        /** @description Finished; ``within`` how far off it may be either way, nine times in ten. */
+        MeasuredQuilt: {
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly width_within: components["schemas"]["Length"];
+            readonly height_within: components["schemas"]["Length"];
+        };
+        /**
+         * @description ``places`` are numbers of blocks, row by row; ``unlike`` is what neighbours differ in all, ``before`` in the order of their
+         *     numbers, ``least`` what no arrangement goes below.
+         */
+        MeasuredSheet: {
+            kinds: components["schemas"]["MeasuredKind"][];
+            readonly refusal: string | null;
+            readonly waiting: string | null;
+            readonly places: number[][];
+            readonly unlike: components["schemas"]["Length"] | null;
+            readonly before: components["schemas"]["Length"] | null;
+            readonly least: components["schemas"]["Length"] | null;
+            quilt: components["schemas"]["MeasuredQuilt"] | null;
+        };
         Misplaced: {
             /** Format: uuid */
             id: string;
@@ -4138,6 +4244,8 @@ export interface components {
          *     * `row` - row
          *     * `column` - column
          *     * `crossing` - crossing
+         *     * `block_width` - block_width
+         *     * `block_height` - block_height
          *     * `wavy` - wavy
          *     * `bowed` - bowed
          *     * `shadow` - shadow
@@ -4148,7 +4256,7 @@ export interface components {
          *     * `two_alike` - two_alike
          * @enum {string}
          */
-        ReadingKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
+        ReadingKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "block_width" | "block_height" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
         /**
          * @description * `cut` - cut
          *     * `width` - width
@@ -4166,6 +4274,8 @@ export interface components {
          *     * `row` - row
          *     * `column` - column
          *     * `crossing` - crossing
+         *     * `block_width` - block_width
+         *     * `block_height` - block_height
          *     * `wavy` - wavy
          *     * `bowed` - bowed
          *     * `shadow` - shadow
@@ -4176,7 +4286,7 @@ export interface components {
          *     * `two_alike` - two_alike
          * @enum {string}
          */
-        ReadingPatchKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
+        ReadingPatchKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "block_width" | "block_height" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
         ReadingPatchRequest: {
             kind?: components["schemas"]["ReadingPatchKindEnum"];
             value?: string | null;
@@ -6158,6 +6268,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OtherWays"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredSheet"];
                 };
             };
             204: components["responses"]["MadeBefore"];
@@ -8649,6 +8829,34 @@ export interface operations {
             409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    measured_blocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredSheet"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

@@ -19,6 +19,7 @@ type Room =
   | 'times'
   | 'evenings'
   | 'log'
+  | 'measured'
 
 const ofCutting = new Set<Kind>([
   'tick_strip',
@@ -41,6 +42,7 @@ const roomOf = (kind: Kind): Room => {
   if (kind.endsWith('own')) return 'library'
   if (kind.endsWith('set_up') || kind.endsWith('_test')) return 'records'
   if (kind.endsWith('_entry') || kind.endsWith('_photo') || kind === 'say_why') return 'log'
+  if (kind.endsWith('_measured')) return 'measured'
   if (kind.endsWith('_clock') || kind.endsWith('_time') || kind.endsWith('_blade')) return 'times'
   if (
     kind.endsWith('_free') ||
@@ -68,6 +70,7 @@ const ofABlock = [
   'diagnosis',
   'cutting',
   'buying',
+  'measured',
   'evenings',
   'project-time',
 ]
@@ -82,6 +85,7 @@ const restsOn: Record<Room, string[]> = {
   blocks: ['project', 'ticket', 'projects', 'standing', ...ofABlock],
   diagnosis: [
     'standing',
+    'measured',
     'diagnosis',
     'plan',
     'compare',
@@ -97,6 +101,7 @@ const restsOn: Record<Room, string[]> = {
   times: ['evenings', 'project-time'],
   evenings: ['project-time'],
   log: ['log', 'story'],
+  measured: ['standing', 'diagnosis'],
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
@@ -190,6 +195,9 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
   evenings: (client, _o, data) => stand(client, ['evenings'], data),
   // It may be searched, or on another page: what is on screen is asked again.
   log: () => undefined,
+  measured(client, o, data) {
+    if ('project' in o && o.project) stand(client, ['measured', o.project], data)
+  },
   project(client, _o, data) {
     const project = data as Schemas['Project']
     stand(client, ['project', project.id], project)

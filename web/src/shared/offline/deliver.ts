@@ -23,6 +23,10 @@ const saved = (o: { subject: 'blocks' | 'units'; of: string; saved: string }) =>
   params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
 })
 
+const measured = (o: { block: string; reading: string }) => ({
+  params: { path: { key: o.block, reading: o.reading } },
+})
+
 const seamTest = (o: { set_up: string; test: string }) => ({
   params: { path: { key: o.set_up, reading: o.test } },
 })
@@ -137,6 +141,9 @@ const carriers: Carriers = {
     taken(api.PUT('/api/{subject}/{key}/readings/{reading}', { ...reading(o), body: edit(o) })),
   delete_reading: (api, o) => taken(api.DELETE('/api/{subject}/{key}/readings/{reading}', reading(o))),
   restore_reading: (api, o) => taken(api.POST('/api/{subject}/{key}/readings/{reading}/restore', reading(o))),
+  put_measured: (api, o) =>
+    taken(api.PUT('/api/blocks/{key}/measured/{reading}', { ...measured(o), body: edit(o) })),
+  delete_measured: (api, o) => taken(api.DELETE('/api/blocks/{key}/measured/{reading}', measured(o))),
   save_diagnosis: (api, o) => taken(api.PUT('/api/{subject}/{key}/saved/{saved}', saved(o))),
   change_saved: (api, o) =>
     taken(api.PATCH('/api/{subject}/{key}/saved/{saved}', { ...saved(o), body: edit(o) })),

@@ -19,6 +19,7 @@ type Patches = {
   change_pile: Schemas['PilePatchRequest']
   change_handling: Schemas['HandlingPatchRequest']
   put_reading: Schemas['ReadingPatchRequest']
+  put_measured: Schemas['ReadingPatchRequest']
   change_saved: Schemas['SavedPatchRequest']
   put_set_up: Schemas['SetUpPatchRequest']
   put_test: Schemas['SeamTestPatchRequest']
@@ -83,6 +84,8 @@ export type Outgoing =
   | { kind: 'take_back'; project: string; done: string }
   | (Sets<'put_reading'> & { reading: string } & Of)
   | ({ kind: 'delete_reading' | 'restore_reading'; reading: string } & Of)
+  | (Sets<'put_measured'> & { project: string; block: string; reading: string })
+  | { kind: 'delete_measured'; project: string; block: string; reading: string }
   | ({ kind: 'save_diagnosis'; saved: string } & Of)
   | (Sets<'change_saved'> & { saved: string } & Of)
   | (Sets<'put_set_up'> & { set_up: string; came_from?: string })

@@ -1,0 +1,123 @@
+"""Blocks as they really measure: by hand, against every arrangement there is, and against quilts sewn seam by seam."""
+
+from __future__ import annotations
+
+from itertools import permutations
+from unittest import TestCase
+
+import numpy as np
+
+from piecing.errors import CountOutOfRange, SizeOutOfRange
+from piecing.lengths import Length, inches
+from piecing.quilts.arranging import arranged, unlikeness
+from piecing.quilts.choices import Border, QuiltChoices
+from piecing.quilts.finished import QuiltHands, finished_quilt
+from piecing.quilts.measured import BlockAsMeasured, CommonSizes, Fate, common_sizes
+from piecing.quilts.sizes import quilt_sizes
+
+_EIGHTH = inches("1/8")
+
+
+def _sizes(*sides: str, tips: bool = True, mark: Length = _EIGHTH) -> CommonSizes:
+    """Square blocks planned to 11 inches, raw edge to raw edge."""
+    blocks = [BlockAsMeasured(f"Lantern {n}", inches(s), inches(s), tips) for n, s in enumerate(sides, 1)]
+    return common_sizes(blocks, inches(11), inches(11), mark)
+
+
+class CommonSizeTest(TestCase):
+    def fates(self, found: CommonSizes) -> list[Fate]:
+        return [f.fate for f in found.planned.fates]
+
+    def test_each_fate_by_hand(self) -> None:
+        """11 as planned; 1/16 over comes off as 1/32 each side; 1/8 over cuts points by 1/16; 1/16 short is eased; 1/8 short is made
+        again; 5/8 short leaves a frame of 5/16."""
+        found = _sizes("11", "177/16", "89/8", "175/16", "87/8", "83/8")
+        self.assertEqual(self.fates(found), [Fate.AS_IT_IS, Fate.TRIM, Fate.TIPS, Fate.EASE, Fate.AGAIN, Fate.FRAME])
+        said = [str(f.said) for f in found.planned.fates]
+        self.assertEqual(said[1], "Trim off 1⁄16″, half on each side.")
+        self.assertEqual(said[2], "Trimming off 1⁄8″, half on each side, cuts off its points.")
+        self.assertIn("a strip that shows 5⁄16″", said[5])
+
+    def test_without_points_at_its_edges_nothing_is_cut_off(self) -> None:
+        self.assertEqual(self.fates(_sizes("89/8", tips=False)), [Fate.TRIM])
+
+    def test_the_smallest_size_eases_none_and_lies_on_a_mark(self) -> None:
+        found = _sizes("177/16", "349/32", "11").smallest
+        self.assertEqual(found.width, inches("87/8"))
+        self.assertEqual(found.count(Fate.EASE) + found.count(Fate.AGAIN), 0)
+
+    def test_one_small_block_does_not_bring_all_the_others_down(self) -> None:
+        """Eleven true ones and one 1/8 short: to make that one again is less than to cut the points of eleven."""
+        found = _sizes(*["11"] * 11, "87/8")
+        self.assertEqual((found.best.width, found.best.count(Fate.AGAIN)), (inches(11), 1))
+
+    def test_when_most_are_small_all_are_brought_down(self) -> None:
+        found = _sizes(*["87/8"] * 10, "11", "11", tips=False)
+        self.assertEqual(found.best.width, inches("87/8"))
+
+    def test_oblong_blocks_change_both_ways_alike(self) -> None:
+        block = BlockAsMeasured("Wake 1", inches("47/8"), inches("95/8"), tips=False)
+        found = common_sizes([block], inches(6), inches(12), _EIGHTH).smallest
+        self.assertEqual((found.width, found.height), (inches("47/8"), inches("95/8")))
+
+    def test_nonsense(self) -> None:
+        with self.assertRaises(CountOutOfRange):
+            common_sizes([], inches(11), inches(11), _EIGHTH)
+        for wrong in ("5", "23"):
+            with self.assertRaises(SizeOutOfRange):
+                _sizes("11", wrong)
+
+
+class ArrangingTest(TestCase):
+    def test_against_every_arrangement_of_six(self) -> None:
+        for seed in range(12):
+            rng = np.random.default_rng(seed)
+            w, h = 11 + rng.normal(0, 1 / 24, (2, 6))
+            orders = (np.array(p) for p in permutations(range(6)))
+            least = min(unlikeness(w[p].reshape(2, 3), h[p].reshape(2, 3)) for p in orders)
+            found = arranged(w, h, 2, 3)
+            self.assertAlmostEqual(found.unlike, least, places=9)
+            self.assertLessEqual(found.least, found.unlike + 1e-12)
+
+    def test_a_hundred_blocks_that_fit_perfectly_reach_the_bound(self) -> None:
+        """Rows of one height and columns of one width, shuffled."""
+        rng = np.random.default_rng(2)
+        tall, wide = 11 + rng.normal(0, 1 / 16, (2, 10))
+        order = rng.permutation(100)
+        found = arranged(np.tile(wide, 10)[order], np.repeat(tall, 10)[order], 10, 10)
+        self.assertAlmostEqual(found.unlike, found.least, places=9)
+        self.assertEqual(sorted(n for row in found.places for n in row), list(range(100)))
+
+    def test_never_worse_than_it_was(self) -> None:
+        for rows, columns in ((1, 1), (1, 5), (4, 1), (3, 4)):
+            rng = np.random.default_rng(rows)
+            found = arranged(*(11 + rng.normal(0, 1 / 24, (2, rows * columns))), rows, columns)
+            self.assertLessEqual(found.unlike, found.before + 1e-12)
+            self.assertLessEqual(found.least, found.unlike + 1e-12)
+
+    def test_blocks_that_do_not_fill_the_rows(self) -> None:
+        with self.assertRaises(CountOutOfRange):
+            arranged([11.0] * 5, [11.0] * 5, 2, 3)
+
+
+class FinishedQuiltTest(TestCase):
+    choices = QuiltChoices(3, 4, inches("21/2"), inches("21/2"), sash=inches("3/2"), borders=(Border(inches(4), "c"),))
+
+    def test_as_planned_by_steady_hands(self) -> None:
+        found = finished_quilt(quilt_sizes(self.choices), inches(11), inches(11), QuiltHands())
+        # Three blocks, two sashes, two borders.
+        self.assertEqual(found.width, inches("63/2") + inches(3) + inches(8))
+        self.assertEqual(found.height, inches(42) + inches("9/2") + inches(8))
+
+    def test_against_quilts_sewn_seam_by_seam(self) -> None:
+        hands = QuiltHands(1 / 64, 1 / 128, 1 / 100, 1 / 100)
+        found = finished_quilt(quilt_sizes(self.choices), inches(11), inches(11), hands)
+        rng, widths = np.random.default_rng(6), []
+        for _ in range(4_000):
+            mean = 0.25 + 1 / 64 + rng.normal(0, 1 / 128)
+            # border, block, sash, block, sash, block, border: six seams between seven parts; the outer edges lose the planned quarter.
+            cut = np.array([4.5, 11, 2, 11, 2, 11, 4.5]) + rng.normal(0, 1 / 100, 7)
+            widths.append(cut.sum() - 2 * (mean + rng.normal(0, 1 / 100, 6)).sum() - 0.5)
+        self.assertAlmostEqual(float(np.mean(widths)), float(found.width), delta=0.01)
+        inside = np.abs(np.array(widths) - float(found.width)) <= float(found.width_within)
+        self.assertAlmostEqual(float(inside.mean()), 0.9, delta=0.03)
