@@ -2,6 +2,7 @@
 
 import sys
 
+from bench.arranging import print_arranging
 from bench.blocks import print_blocks
 from bench.clients import print_clients
 from bench.cutting import print_cutting
@@ -26,6 +27,7 @@ PARTS = {
     "records": print_records,
     "lots": print_lots,
     "evenings": print_evenings,
+    "arranging": print_arranging,
     "keys": print_keys,
     "handling": print_handling,
     "thread": print_thread,

@@ -51,6 +51,7 @@ VIEWS = {
     "a trial piece": "/records/log?put=trial",
     "the whole of it": f"{HALF_SEWN}/story",
     "a lot measured": f"{JUST_PLANNED}/lot",
+    "as they measure": f"{HALF_SEWN}/measured",
     "nowhere": "/nowhere",
 }
 _SIZES = ((1280, 800), (820, 1180), (390, 844))

@@ -67,10 +67,8 @@ def arranged(
     w, h = np.asarray(widths, dtype=float), np.asarray(heights, dtype=float)
     if len(w) != rows * columns or not 1 <= len(w) <= _MOST:
         raise CountOutOfRange(
-            "{rows} rows of {columns} take {all} blocks; {n} are measured.",
+            "The quilt takes {all}; measured are {n}.",
             field="rows",
-            rows=rows,
-            columns=columns,
             all=rows * columns,
             n=len(w),
         )

@@ -18,18 +18,22 @@ const kinds = { width: 'block_width', height: 'block_height' } as const
 type Way = keyof typeof kinds
 const known = (way: Way) => props.one[way]?.text ?? ''
 const typed = reactive({ width: known('width'), height: known('height') })
+/** What was sent last, so that Enter and leaving the field are one act. */
+const sent: Record<Way, string | undefined> = { width: undefined, height: undefined }
 const problem = ref<{ way: Way; said: string }>()
 for (const way of ['width', 'height'] as const)
   watch(
     () => known(way),
     (now, before) => {
+      sent[way] = undefined
       if (typed[way] === before || !typed[way]) typed[way] = now
     },
   )
 
 async function keep(way: Way) {
   const now = typed[way].trim()
-  if (now === known(way)) return
+  if (now === (sent[way] ?? known(way))) return
+  sent[way] = now
   const ids = { project: props.project, block: props.block }
   const reading = props.one[`${way}_reading`]
   if (problem.value?.way === way) problem.value = undefined
@@ -51,6 +55,7 @@ async function keep(way: Way) {
           },
     )
   } catch (error) {
+    sent[way] = undefined
     if (!(error instanceof Refusal)) throw error
     problem.value = { way, said: error.problem.errors[0]?.message ?? error.message }
   }

@@ -1,0 +1,60 @@
+"""Finished blocks as they really measure: typed one after the other, what becomes of each, where each lies best."""
+
+from __future__ import annotations
+
+from playwright.sync_api import expect
+
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase
+from measuring.models import ReadingRow
+
+_SIDES = (
+    "10 7/8",
+    "10 7/8",
+    "10 15/16",
+    "10 13/16",
+    "10 7/8",
+    "10 3/4",
+    "10 7/8",
+    "10 7/8",
+    "10 7/8",
+    "10 7/8",
+    "10 7/8",
+    "11",
+)
+
+
+class MeasuredTest(JourneyCase):
+    def test_twelve_blocks_are_typed_and_each_has_its_place(self) -> None:
+        page = self.open(f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001/measure")
+        page.get_by_role("link", name="What each block measures").click()
+        for n, side in enumerate(_SIDES, 1):
+            for way in ("across", "down"):
+                field = self.labelled(f"Lantern {n}, {way}")
+                field.fill(side)
+                field.press("Enter")
+        size = self.region("Lantern: one size for all")
+        expect(size).to_contain_text("12 blocks measured both ways", timeout=20_000)
+        expect(size).to_contain_text("The best")
+        places = self.region("Where each lies best")
+        expect(places.get_by_role("row")).to_have_count(4)
+        self.assertEqual(sorted(int(c) for c in places.get_by_role("cell").all_inner_texts()), list(range(1, 13)))
+        expect(self.region("The quilt")).to_contain_text("nine times in ten")
+        self.saved()
+        page.reload()
+        expect(self.labelled("Lantern 12, across")).to_have_value("11")
+        self.labelled("Lantern 12, across").fill("")
+        self.labelled("Lantern 12, across").press("Enter")
+        expect(size).to_contain_text("11 blocks measured both ways")
+        self.assertEqual(ReadingRow.objects.filter(kind="block_width", deleted_at=None).count(), 11)
+
+    def test_what_is_refused_stays_with_its_reason(self) -> None:
+        self.open(f"{JUST_PLANNED}/measured")
+        field = self.labelled("Wake 1, across")
+        field.fill("5 7/0")
+        field.press("Enter")
+        expect(self.region("Wake measured").get_by_role("alert")).to_be_visible()
+        expect(field).to_have_value("5 7/0")
+        for way, size in (("across", "6"), ("down", "1")):
+            self.labelled(f"Wake 1, {way}").fill(size)
+            self.labelled(f"Wake 1, {way}").press("Enter")
+        expect(self.page.get_by_role("alert").filter(has_text="Look at the figures again")).to_be_visible()
