@@ -6,10 +6,12 @@ from itertools import permutations
 from unittest import TestCase
 
 import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from piecing.errors import CountOutOfRange, SizeOutOfRange
 from piecing.lengths import Length, inches
-from piecing.quilts.arranging import arranged, unlikeness
+from piecing.quilts.arranging import _apart, arranged, unlikeness
 from piecing.quilts.choices import Border, QuiltChoices
 from piecing.quilts.finished import QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, Fate, common_sizes
@@ -121,3 +123,52 @@ class FinishedQuiltTest(TestCase):
         self.assertAlmostEqual(float(np.mean(widths)), float(found.width), delta=0.01)
         inside = np.abs(np.array(widths) - float(found.width)) <= float(found.width_within)
         self.assertAlmostEqual(float(inside.mean()), 0.9, delta=0.03)
+
+
+class AnyBlocksTest(TestCase):
+    """Blocks of any sizes: what must hold whatever was measured."""
+
+    sides = st.lists(st.tuples(st.integers(-12, 12), st.integers(-12, 12)), min_size=1, max_size=9)
+
+    @settings(max_examples=80, deadline=None)
+    @given(sides, st.booleans())
+    def test_what_is_offered_keeps_its_word(self, off: list[tuple[int, int]], tips: bool) -> None:
+        eleven, step = inches(11), inches("1/32")
+        blocks = [BlockAsMeasured(str(n), eleven + step * w, eleven + step * h, tips) for n, (w, h) in enumerate(off)]
+        found = common_sizes(blocks, eleven, eleven, _EIGHTH)
+        least = min(min(b.width, b.height) for b in blocks)
+        self.assertLessEqual(found.smallest.width, least)
+        self.assertGreater(found.smallest.width + _EIGHTH, least)
+        for fate in (Fate.EASE, Fate.FRAME, Fate.AGAIN):
+            self.assertEqual(found.smallest.count(fate), 0)
+        self.assertLessEqual(found.best.trouble, min(found.smallest.trouble, found.planned.trouble))
+        for f in found.best.fates:
+            b = f.block
+            self.assertEqual(f.short > inches(0), found.best.width > b.width or found.best.height > b.height)
+            if f.fate is Fate.TIPS:
+                self.assertEqual("ease it in" in str(f.said), f.short > inches(0))
+            if f.fate in (Fate.TRIM, Fate.AS_IT_IS):
+                self.assertGreaterEqual(min(b.width - found.best.width, b.height - found.best.height), inches(0))
+            self.assertTrue(str(f.said).endswith("."))
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.integers(1, 9), st.integers(1, 9))
+    def test_places_that_are_assigned_at_once_never_touch(self, rows: int, columns: int) -> None:
+        covered: set[int] = set()
+        for places in _apart(rows, columns):
+            covered |= {int(p) for p in places}
+            for p in places:
+                for q in places:
+                    apart = abs(p // columns - q // columns) + abs(p % columns - q % columns)
+                    self.assertTrue(p == q or apart > 1)
+        if rows * columns > 3:
+            self.assertEqual(covered, set(range(rows * columns)))
+
+    def test_the_bound_by_every_arrangement_of_a_row(self) -> None:
+        """In a row of five the least is the range, whatever the heights are."""
+        rng = np.random.default_rng(8)
+        for _ in range(5):
+            h = rng.normal(11, 0.1, 5)
+            found = arranged([11.0] * 5, h, 1, 5)
+            self.assertAlmostEqual(found.unlike, float(np.ptp(h)), places=9)
+            self.assertAlmostEqual(found.least, float(np.ptp(h)), places=9)

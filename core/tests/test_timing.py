@@ -12,10 +12,11 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from piecing.errors import DayImpossible
+from piecing.errors import DayImpossible, PiecingError
 from piecing.lengths import inches
 from piecing.messages import Message
-from piecing.planning.plan import Choices, plan
+from piecing.planning.plan import plan
+from piecing.planning.unit_plan import Choices, UnitPlan
 from piecing.timing import (
     Chore,
     Day,
@@ -27,18 +28,21 @@ from piecing.timing import (
     Timed,
     Weekly,
     WorkStage,
+    behind_said,
     blade_said,
     due_of,
+    forecast_said,
     free_stretches,
     in_order,
     late_said,
     needle_said,
     pace_of,
     plan_sittings,
+    task_said,
     time_for,
     unit_minutes,
 )
-from piecing.units import kind_of
+from piecing.units import KINDS, kind_of, methods_of
 
 _MONDAY = date(2026, 11, 30)
 _AS_USUAL = {s: Pace(1.0, 0.1, 0.1, 9, 9.0) for s in WorkStage}
@@ -249,3 +253,127 @@ class WearTest(TestCase):
         self.assertIsNone(blade_said(700, 1_000))
         self.assertIn("about 900 cuts", str(blade_said(900, 1_000)))
         self.assertIn("1,200 cuts. A fresh one is due", str(blade_said(1_200, 1_000)))
+
+
+def _minute_by_minute(weekly: list[Weekly], busy: list[Stretch], now: datetime, last: date) -> set[datetime]:
+    """Every minute that is free, looked at one by one."""
+    found, at = set(), datetime.combine(now.date(), time())
+    while at.date() <= last:
+        free = any(w.weekday == at.weekday() and w.begins <= at.time() < w.ends for w in weekly)
+        if free and at >= now and not any(b.begins <= at < b.ends for b in busy):
+            found.add(at)
+        at += timedelta(minutes=1)
+    return found
+
+
+class FreeMinutesTest(TestCase):
+    @settings(max_examples=40, deadline=None)
+    @given(
+        st.lists(st.tuples(st.integers(0, 6), st.integers(0, 46), st.integers(1, 12)), max_size=4),
+        st.lists(st.tuples(st.integers(0, 5 * 48), st.integers(1, 60)), max_size=6),
+        st.integers(0, 47),
+    )
+    def test_against_every_minute_of_five_days(
+        self, weekly: list[tuple[int, int, int]], busy: list[tuple[int, int]], now: int
+    ) -> None:
+        half = timedelta(minutes=30)
+        start = datetime.combine(_MONDAY, time())
+        times = [
+            Weekly(day, (start + half * a).time(), (start + half * min(47, a + n)).time())
+            for day, a, n in weekly
+            if min(47, a + n) > a
+        ]
+        taken = [Stretch(start + half * a, start + half * (a + n)) for a, n in busy]
+        at, last = start + half * now, _MONDAY + timedelta(days=4)
+        told: set[datetime] = set()
+        for s in free_stretches(times, taken, at, last):
+            self.assertGreaterEqual(s.minutes, 15)
+            told |= {s.begins + timedelta(minutes=m) for m in range(int(s.minutes))}
+        self.assertEqual(told, _minute_by_minute(times, taken, at, last))
+
+
+class EveryWayTest(TestCase):
+    """Usual minutes of every way to make a unit, read off the same acts that sew it."""
+
+    def plans(self) -> list[UnitPlan]:
+        found = []
+        for kind in KINDS.values():
+            for method in methods_of(kind.name):
+                spec = kind.usual_spec(inches(4))
+                try:
+                    found.append(plan(Choices(spec, method.name, count=12)))
+                except PiecingError:
+                    continue
+        return found
+
+    def test_all_of_them_take_time_at_every_stage_but_a_piece_of_cloth(self) -> None:
+        many = 0
+        for found in self.plans():
+            with self.subTest(f"{found.kind.name} {found.method.name}"):
+                minutes = unit_minutes(found)
+                if len(found.kind.parts) == 1:
+                    self.assertEqual(minutes, {})
+                    continue
+                many += 1
+                self.assertEqual(set(minutes), {WorkStage.SEW, WorkStage.PRESS, WorkStage.TRIM})
+                self.assertGreater(minutes[WorkStage.SEW], 0.15)
+                self.assertLess(sum(minutes.values()), 30)
+        self.assertGreater(many, 20)
+
+    def test_of_ways_to_one_unit_the_one_with_less_seam_and_fewer_layings_is_quicker(self) -> None:
+        spec = KINDS["half_square_triangle"].usual_spec(inches(3))
+        minutes = {}
+        for m in methods_of("half_square_triangle"):
+            try:
+                found = plan(Choices(spec, m.name, count=8))
+            except PiecingError:
+                continue
+            minutes[m.name] = unit_minutes(found)[WorkStage.SEW]
+        # Eight from two squares: one laying and one page of lines; a pair is laid for every two.
+        self.assertLess(minutes["eight"], minutes["pair"])
+
+
+class DueOrderTest(TestCase):
+    @given(st.sampled_from(list(Rhythm)), st.integers(1, 12), st.dates(date(2026, 1, 1), date(2030, 1, 1)))
+    def test_later_blocks_and_later_stages_are_never_due_earlier(
+        self, rhythm: Rhythm, blocks: int, first: date
+    ) -> None:
+        days = [[due_of(rhythm, first, s, b, blocks) for s in WorkStage] for b in range(blocks)]
+        if rhythm is Rhythm.NONE:
+            self.assertTrue(all(d is None for row in days for d in row))
+            return
+        for row in days:
+            told = [d for d in row if d]
+            self.assertEqual(told, sorted(told))
+        for column in zip(*days, strict=True):
+            known = [d for d in column if d]
+            self.assertEqual(known, sorted(known))
+
+
+class SurerTest(TestCase):
+    def test_more_sittings_a_narrower_range_and_more_work_a_longer_one(self) -> None:
+        widths = []
+        for n in (0, 1, 4, 16):
+            told = time_for({WorkStage.TRIM: 100.0}, {WorkStage.TRIM: pace_of([Timed(40, 40)] * n)})
+            widths.append(told.slow / told.quick)
+        self.assertEqual(widths, sorted(widths, reverse=True))
+        one, two = (time_for({WorkStage.SEW: m}, {}) for m in (60.0, 120.0))
+        self.assertAlmostEqual(two.minutes / one.minutes, 2, delta=0.1)
+
+    def test_stages_that_go_well_and_badly_by_themselves_make_the_sum_surer(self) -> None:
+        alone = time_for({WorkStage.SEW: 200.0}, {})
+        both = time_for({WorkStage.SEW: 100.0, WorkStage.TRIM: 100.0}, {})
+        self.assertLess(both.slow / both.quick, alone.slow / alone.quick)
+
+    def test_nothing_left_is_said_so(self) -> None:
+        self.assertEqual(str(forecast_said(time_for({}, {}))), "Nothing is left to do.")
+        told = str(forecast_said(time_for({WorkStage.SEW: 60.0}, {})))
+        self.assertTrue(told.startswith("About 1 hour; it may be"), told)
+
+
+class SaidTest(TestCase):
+    def test_tasks_in_words(self) -> None:
+        self.assertEqual(str(task_said(WorkStage.TRIM, "hourglasses", 1_200)), "Trim hourglasses: 1,200")
+        self.assertEqual(str(task_said(WorkStage.QUILT, "the quilt", 1)), "Put the quilt together")
+        self.assertEqual(str(task_said(WorkStage.QUILT, "the quilt", 0)), "Putting the quilt together: the quilt, as far as it goes")  # fmt: skip
+        self.assertIn("48 would be done by now, 24 are", str(behind_said(WorkStage.SEW, "geese", 48, 24)))

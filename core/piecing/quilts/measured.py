@@ -77,6 +77,12 @@ class BlockFate:
                 return Message("It fits as it is.")
             case Fate.TRIM:
                 return Message("Trim off {by}, half on each side.", by=self.trim * 2)
+            case Fate.TIPS if self.short > ZERO:
+                return Message(
+                    "Trimming off {by}, half on each side, cuts off its points; the other way it is {short} short: ease it in.",
+                    by=self.trim * 2,
+                    short=self.short,
+                )
             case Fate.TIPS:
                 return Message("Trimming off {by}, half on each side, cuts off its points.", by=self.trim * 2)
             case Fate.EASE:
