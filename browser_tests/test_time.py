@@ -157,3 +157,70 @@ class FirstEveningTest(JourneyCase):
         self.region("Not planned").get_by_role("button", name="Plan").press("Enter")
         expect(self.region("Planned evenings")).to_contain_text("Sew half-square triangles")
         self.assertEqual(FreeTime.objects.count(), 1)
+
+
+class TwoWindowsTest(JourneyCase):
+    """A tablet beside the machine and a laptop at the table, on one project."""
+
+    def test_a_clock_begun_on_the_tablet_is_stopped_at_the_table(self) -> None:
+        page = self.open(f"{HALF_SEWN}/sew")
+        tablet = self.open(f"{HALF_SEWN}/bench", self.elsewhere())
+        tablet.get_by_role("button", name="Time sewing").click()
+        expect(tablet.locator("header")).to_contain_text("Sewing, 0 min")
+        page.reload()
+        expect(page.get_by_role("banner")).to_contain_text("Sewing, 0 min")
+        page.get_by_role("button", name="Time sewing").wait_for(state="detached")
+        page.get_by_role("button", name="Stop the clock").click()
+        expect(page.get_by_role("button", name="Time sewing")).to_be_visible()
+        # The tablet does not know yet; stopped twice, the first time stands.
+        tablet.get_by_role("button", name="Stop the clock").click()
+        expect(tablet.get_by_role("button", name="Time sewing")).to_be_visible()
+        self.assertEqual(WorkTime.objects.filter(project__name__startswith="Lantern", ended=None).count(), 0)
+
+    def test_another_stage_stops_the_first_wherever_it_was_begun(self) -> None:
+        page = self.open(f"{HALF_SEWN}/trim")
+        page.get_by_role("button", name="Time trimming").click()
+        expect(page.get_by_role("banner")).to_contain_text("Trimming")
+        other = self.open(f"{HALF_SEWN}/press", self.elsewhere())
+        other.get_by_role("button", name="Time pressing").click()
+        expect(other.get_by_role("banner")).to_contain_text("Pressing, 0 min")
+        self.assertEqual(WorkTime.objects.filter(ended=None).count(), 1)
+
+    def test_minutes_that_both_put_right_are_asked_about(self) -> None:
+        page = self.open("/records/minutes")
+        other = self.open("/records/minutes", self.elsewhere())
+        for window, minutes in ((page, "41"), (other, "52")):
+            row = window.get_by_role("region", name="Minutes put down").get_by_role("row").nth(1)
+            row.get_by_role("button", name="Put right").click()
+            row.get_by_label("Minutes").fill(minutes)
+            row.get_by_role("button", name="Keep").click()
+            if window is page:
+                expect(row).to_contain_text("40 minutes")
+        clash = other.get_by_role("dialog")
+        expect(clash).to_be_visible()
+        expect(clash).to_contain_text("52")
+
+    def test_what_is_free_and_late_follows_in_the_other_window(self) -> None:
+        page = self.open("/records/evenings")
+        other = self.open("/records/evenings", self.context.new_page())
+        page.get_by_role("button", name="Take away Sunday 15:00").click()
+        expect(self.region("Free time")).not_to_contain_text("Sunday")
+        expect(self.region("Free time", other)).not_to_contain_text("Sunday")
+        expect(self.region("Planned evenings", other)).not_to_contain_text("Sunday")
+
+
+class ReadAloudTest(JourneyCase):
+    """What a screen reader is told of minutes and evenings."""
+
+    def test_headings_tables_and_what_changes_are_told(self) -> None:
+        page = self.open("/records/minutes")
+        heads = page.get_by_role("columnheader").all_inner_texts()
+        self.assertEqual(heads[:4], ["Stage", "Pace", "Rests on", "Put down in all"])
+        self.assertEqual(page.get_by_role("rowheader").first.inner_text(), "Cutting")
+        labels = page.get_by_role("button", name="Put right: Sewing").all()
+        self.assertGreater(len(labels), 1)
+        self.open("/records/evenings")
+        expect(self.page.get_by_role("button", name="Plan Wake, five rows")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="Usually free")).to_be_visible()
+        self.page.get_by_role("button", name="Plan Wake, five rows").press("Enter")
+        expect(self.region("Wake, five rows")).to_contain_text("About")

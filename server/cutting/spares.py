@@ -10,7 +10,7 @@ from django.db.models import Max
 from django.utils import timezone
 
 from api.problems import NotHere, Refused
-from measuring.selectors import plan_of
+from measuring.selectors import plan_or_refuse
 from piecing.cutting import ClothKind
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import inches
@@ -54,7 +54,7 @@ def spares_of_unit(room: Workroom, key: UUID) -> Spares:
 
 def _leaves(unit: PlannedUnit) -> Message | None:
     try:
-        made = plan_of(unit)
+        made = plan_or_refuse(unit)
     except (PiecingError, Refused):
         return None
     count = sum(s.count for s in made.spares) - unit.spares_kept
@@ -99,7 +99,7 @@ def keep_spares(room: Workroom, key: UUID) -> Project:
     position = live_stock(project).aggregate(last=Max("position"))["last"] or 0
     name = f"from {kind_of(unit.kind).many} finishing {style_of(project).text(finished_of(unit))}"
     before, kept = unit.spares_kept, 0
-    for spare in plan_of(unit).spares:
+    for spare in plan_or_refuse(unit).spares:
         kept += spare.count
         fresh = min(spare.count, kept - before)
         one, other = (fabrics.get(role) for role in spare.fabrics)

@@ -136,7 +136,7 @@ def _planned(unit: PlannedUnit) -> dict[str, Length]:
     """Sizes as they are planned, for those that were not typed; none where the plan is refused."""
     try:
         return dict(plan_of(unit).cuts.items())
-    except Refused:
+    except PiecingError:
         return {}
 
 

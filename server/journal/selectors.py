@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from api.problems import NotHere
-from measuring.selectors import plan_of
+from measuring.selectors import plan_or_refuse
 from piecing.lengths import Length
 from piecing.messages import Message
 from projects.models import PlannedUnit, Project
@@ -68,7 +68,7 @@ class TrialAsked:
 
 def trial_asked(unit: PlannedUnit) -> TrialAsked:
     """Raises ``Refused`` where the unit cannot be planned."""
-    planned = plan_of(unit)
+    planned = plan_or_refuse(unit)
     sizes = [
         TrialSize(name, planned.method.size_name(name), size)
         for name, size in planned.cuts.items()

@@ -8,7 +8,6 @@ from datetime import date
 
 from django.utils import timezone
 
-from api.problems import Refused
 from blocks.quilt import quilt_view
 from blocks.selectors import blocks_of
 from blocks.translate import colourways_of, find_in, pattern_of
@@ -119,7 +118,7 @@ def _unit_said(unit: PlannedUnit, style: Style) -> str:
         return said
     try:
         planned = plan_of(unit)
-    except Refused:
+    except PiecingError:
         return said
     sizes = ", ".join(f"{planned.method.size_name(n)} {style.pretty(s)}" for n, s in planned.cuts.items())
     return (

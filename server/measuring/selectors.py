@@ -41,6 +41,7 @@ __all__ = [
     "offs_of",
     "own_seams",
     "plan_of",
+    "plan_or_refuse",
     "pool_of",
     "reading_noise",
     "record_for",
@@ -189,10 +190,15 @@ def reading_noise(step: Length) -> float:
 
 
 def plan_of(unit: PlannedUnit) -> UnitPlan:
-    """The unit's plan; core refusals come out in the project's measure."""
+    """The unit's plan. Raises what the core refuses: a plan that stood can be refused later, when the records it rests on are gone."""
     choices = choices_of(unit)
     record = record_for(unit.project.workroom, choices.seam_allowance) if choices.school is School.RECORDS else None
+    return plan(choices, record)
+
+
+def plan_or_refuse(unit: PlannedUnit) -> UnitPlan:
+    """The same where nothing can be said without it: core refusals come out in the project's measure."""
     try:
-        return plan(choices, record)
+        return plan_of(unit)
     except PiecingError as refusal:
         raise Refused([refusal], style_of(unit.project)) from None

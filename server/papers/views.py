@@ -24,7 +24,7 @@ from cutting.selectors import sheet_of
 from cutting.translate import now_of
 from journal.models import Photo
 from journal.story import story_of
-from measuring.selectors import plan_of
+from measuring.selectors import plan_of, plan_or_refuse
 from piecing.blocks.pattern import laid
 from piecing.drawings.block import block_picture
 from piecing.errors import PaperImpossible, PiecingError
@@ -296,7 +296,7 @@ class TemplatePaper(APIView):
         unit = get_unit(current_workroom(), key)
         page = _page(request)
         try:
-            body = template_pdf(_title(unit), plan_of(unit), Measure(unit.project.measure), page)
+            body = template_pdf(_title(unit), plan_or_refuse(unit), Measure(unit.project.measure), page)
         except PiecingError as refusal:
             raise Refused([refusal], style_of(unit.project)) from None
         return _pdf(body, "template")
@@ -309,7 +309,7 @@ class TemplateDrawing(APIView):
     def get(self, _request: Request, key: UUID) -> HttpResponse:
         unit = get_unit(current_workroom(), key)
         try:
-            body = template_svg(_title(unit), plan_of(unit))
+            body = template_svg(_title(unit), plan_or_refuse(unit))
         except PiecingError as refusal:
             raise Refused([refusal], style_of(unit.project)) from None
         return HttpResponse(body, content_type="image/svg+xml")

@@ -8,7 +8,7 @@ from typing import Any
 
 from api.problems import Refused
 from measuring.models import ReadingRow
-from measuring.selectors import plan_of, record_for
+from measuring.selectors import plan_or_refuse, record_for
 from piecing.drawings.ladder import Ladder, ladders
 from piecing.drawings.unit import UnitPictures, design_picture, pictures
 from piecing.errors import PiecingError
@@ -169,7 +169,7 @@ class Trim:
 def trim_of(unit: PlannedUnit) -> Trim:
     """The recipes of a saved unit for the rulers owned and the hand that cuts."""
     room = unit.project.workroom
-    planned = plan_of(unit)
+    planned = plan_or_refuse(unit)
     read = ReadingRow.objects.filter(unit=unit, kind="raw_width", deleted_at=None).values_list("value", flat=True)
     raw = [value for value in read if value is not None]
     return Trim(

@@ -16,7 +16,7 @@ from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import note_reader, one_of_reader, whole_reader
 from blocks.selectors import get_block
-from measuring.selectors import plan_of
+from measuring.selectors import plan_of, plan_or_refuse
 from piecing.errors import MoreThanMade, PiecingError, UnknownChoice
 from piecing.handling.lots import MOST_IN_A_LOT
 from piecing.handling.progress import check_count, how_far
@@ -123,7 +123,7 @@ def _lost(unit: PlannedUnit, count: int) -> dict[str, Any]:
     """Cloth and minutes that units made again take, by the plan as it is today; nothing where there is none."""
     try:
         planned = plan_of(unit)
-    except Refused:
+    except PiecingError:
         return {}
     names = {f.role: f.name for f in unit.project.fabrics.all()}
     cloth = {names.get(role, role): round(float(area.value), 2) for role, area in lost_of(planned, count).cloth.items()}
@@ -204,7 +204,7 @@ def _begun(room: Workroom, project: Project, subject: str, number: int) -> Lot:
         return Lot.objects.create(project=project, subject=subject, number=1, goes=1, units=1)
     if kind == "unit":
         unit = get_unit(room, UUID(key))
-        planned = plan_of(unit)
+        planned = plan_or_refuse(unit)
         coming = bench_of(unit, planned).runs[0].lots
         made = made_as(planned)
         more: dict[str, Any] = {"unit": unit}

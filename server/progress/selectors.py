@@ -11,7 +11,7 @@ from blocks.joining import found_map
 from blocks.quilt import QuiltSheet, quilt_view
 from blocks.selectors import blocks_of, get_block
 from blocks.translate import colourways_of, find_in, joining_of, pattern_of, values_of
-from measuring.selectors import plan_of
+from measuring.selectors import plan_or_refuse
 from piecing.blocks.pattern import laid
 from piecing.cautions import CAUTIONS, Risk
 from piecing.drawings.block import block_picture
@@ -208,7 +208,7 @@ def _steps(planned: UnitPlan, hands: Hands) -> tuple[UnitStep, ...]:
 def unit_bench(room: Workroom, key: UUID) -> UnitBench:
     """A unit at the bench. Raises ``Refused`` when it cannot be planned."""
     unit = get_unit(room, key)
-    return bench_of(unit, plan_of(unit))
+    return bench_of(unit, plan_or_refuse(unit))
 
 
 def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
@@ -357,7 +357,7 @@ def lot_steps(project: Project, subject: str, lot: Lot | None) -> dict[str, Benc
     kind, _, key = subject.partition(":")
     if kind == "unit":
         unit = get_unit(project.workroom, UUID(key))
-        planned = plan_of(unit)
+        planned = plan_or_refuse(unit)
         if lot is not None and lot.made_as and lot.made_as != made_as(planned):
             planned = plan_as(planned, lot.made_as)
         if len(planned.kind.parts) == 1:

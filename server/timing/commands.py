@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import date, datetime, time, timedelta
 from typing import Any
-from uuid import UUID, uuid5
+from uuid import UUID
 
 from django.db.models import Model
 from django.utils import timezone
@@ -325,8 +325,7 @@ def keep_plan(room: Workroom) -> None:
         begins, ends = wall_clock(sitting.begins), wall_clock(sitting.ends)
         row = kept.pop(begins, None)
         if row is None:
-            key = uuid5(room.pk, begins)
-            KeptSitting.objects.create(pk=key, workroom=room, begins=begins, ends=ends, tasks=tasks, kept_at=now)
+            KeptSitting.objects.create(workroom=room, begins=begins, ends=ends, tasks=tasks, kept_at=now)
             continue
         if (row.ends, row.tasks, row.cancelled) != (ends, tasks, False):
             row.sequence += 1

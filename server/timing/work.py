@@ -97,7 +97,7 @@ def _units(project: Project) -> Iterator[Thing]:
         tally = tally_of_unit(unit)
         try:
             minutes = unit_minutes(plan_of(unit))
-        except (PiecingError, Refused):
+        except PiecingError:
             continue
         if not minutes or not tally.to_make:
             continue

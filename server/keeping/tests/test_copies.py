@@ -16,11 +16,15 @@ from django.core.management import call_command
 from django.core.management.base import CommandError
 from django.test import TransactionTestCase
 
+from journal.commands import put_entry
+from journal.models import LogEntry, Photo
 from keeping import copies
 from keeping.serving import AlreadyServed, hold_folder, served_at
 from keeping.tests.other import served_elsewhere
 from projects.commands import create_project
 from projects.models import Project
+from timing.commands import put_free, put_time
+from timing.models import FreeTime, WorkTime
 from workrooms.selectors import current_workroom
 
 
@@ -49,6 +53,22 @@ class CopiesTest(TransactionTestCase):
         self.assertEqual([c.name.startswith("before-restore-") for c in aside], [True])
         copies.restore(aside[0].path)
         self.assertEqual(self.names(), {"Kept", "Later"})
+
+    def test_photos_minutes_and_evenings_are_in_the_one_file(self) -> None:
+        room, key = current_workroom(), uuid4()
+        put_entry(room, key, {"kind": "note", "text": "the first bunk"}, {})
+        Photo.objects.create(entry_id=key, image=b"\xff\xd8 a photo", width=4, height=3, caption="seams")
+        project = Project.objects.get(name="Kept")
+        put_time(room, uuid4(), {"stage": "sew", "minutes": "35"}, {}, project.pk)
+        put_free(room, uuid4(), {"weekday": 1, "begins": "19:30", "ends": "21:00"}, {})
+        made = copies.make_copy(self.scratch / "all.sqlite3")
+        for model in (LogEntry, WorkTime, FreeTime):
+            model.objects.all().delete()
+        copies.restore(made)
+        self.assertEqual(
+            (bytes(Photo.objects.get().image), Photo.objects.get().caption), (b"\xff\xd8 a photo", "seams")
+        )
+        self.assertEqual((WorkTime.objects.get().minutes, FreeTime.objects.get().weekday), (35, 1))
 
     def test_what_cannot_stand_in_is_refused_and_nothing_changes(self) -> None:
         good = copies.make_copy(self.scratch / "good.sqlite3").read_bytes()

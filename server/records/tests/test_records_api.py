@@ -314,3 +314,26 @@ class ForecastTest(RecordsCase):
         self.assertIn(own, [b["key"] for b in self.ask("get", "records/forecasts")["blocks"]])
         self.ask("get", f"records/forecasts/{own}")
         self.ask("get", "records/forecasts/nowhere", expect=404)
+
+
+class GoneTest(RecordsCase):
+    """A unit is planned by her own records, and then they are gone: the machine sold, the day left out."""
+
+    def test_only_that_unit_waits_and_says_why(self) -> None:
+        project = self.new_project()
+        key, unit = project["id"], project["units"][0]["id"]
+        machine = self.set_up()
+        for _ in range(5):
+            self.sewn(machine["id"], "1", "3 1/2")
+        self.change(f"units/{unit}", {"school": "records"})
+        self.ask("delete", f"set-ups/{machine['id']}")
+        for page in ("cutting", "standing", "bench", "counts", "buying", "time", "ticket", "measured", "story"):
+            with self.subTest(page):
+                self.ask("get", f"projects/{key}/{page}")
+        waiting = self.ask("get", f"projects/{key}/standing")["waiting"]
+        self.assertTrue(any("records" in w or "readings" in w for w in waiting), waiting)
+        self.ask("get", "evenings")
+        for one in (f"units/{unit}/bench", f"units/{unit}/trial"):
+            self.assertEqual(self.ask("get", one, expect=422)["code"], "records_too_few")
+        self.ask("post", f"set-ups/{machine['id']}/restore")
+        self.assertEqual(self.ask("get", f"projects/{key}/standing")["waiting"], [])
