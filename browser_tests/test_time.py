@@ -214,6 +214,7 @@ class ReadAloudTest(JourneyCase):
 
     def test_headings_tables_and_what_changes_are_told(self) -> None:
         page = self.open("/records/minutes")
+        expect(page.get_by_role("columnheader").first).to_be_visible()
         heads = page.get_by_role("columnheader").all_inner_texts()
         self.assertEqual(heads[:4], ["Stage", "Pace", "Rests on", "Put down in all"])
         self.assertEqual(page.get_by_role("rowheader").first.inner_text(), "Cutting")

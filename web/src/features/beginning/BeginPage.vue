@@ -10,6 +10,7 @@ import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { plainColours } from '@/shared/lib/colours'
 import { useOutbox } from '@/shared/offline/outbox'
@@ -153,10 +154,7 @@ const elsewhere = computed(() => {
       <div class="what">
         <div class="fields">
           <template v-if="with_ === 'unit'">
-            <div class="field">
-              <span>Kind of unit</span>
-              <SelectInput v-model="typed.kind" labelled="Kind of unit" :options="kindOptions" />
-            </div>
+            <LabelledSelect v-model="typed.kind" label="Kind of unit" :options="kindOptions" />
             <LengthInput
               v-model="typed.unitFinished"
               label="Unit finishes"

@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import LengthInput from '@/shared/form/LengthInput.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import { plural } from '@/shared/words/words'
 
@@ -92,14 +92,8 @@ const kinds: { value: LogKind | ''; label: string }[] = [
     <section class="sheet" aria-label="Log">
       <form role="search" @submit.prevent>
         <LengthInput v-model="q" label="Look for" words />
-        <div class="pick">
-          <span>In</span>
-          <SelectInput v-model="project" labelled="In" :options="projects" />
-        </div>
-        <div class="pick">
-          <span>Only</span>
-          <SelectInput v-model="kind" labelled="Only" :options="kinds" />
-        </div>
+        <LabelledSelect v-model="project" label="In" :options="projects" />
+        <LabelledSelect v-model="kind" label="Only" :options="kinds" />
       </form>
       <WaitingFor v-if="!data && !error" what="the log" />
       <p v-else-if="!data" role="alert">{{ error?.message }}</p>
@@ -159,12 +153,5 @@ form[role='search'] {
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 200px), 1fr));
   gap: 10px 14px;
   margin-bottom: 10px;
-}
-
-.pick {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 </style>

@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useProject } from '@/features/projects'
 import { Refusal } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords } from '@/shared/words/words'
 
@@ -67,14 +67,8 @@ async function keep() {
 
 <template>
   <form @submit.prevent="keep">
-    <div class="pick">
-      <span>Project</span>
-      <SelectInput v-model="project" labelled="Project" :options="names" />
-    </div>
-    <div class="pick">
-      <span>Unit</span>
-      <SelectInput v-model="unit" labelled="Unit" :options="units" />
-    </div>
+    <LabelledSelect v-model="project" label="Project" :options="names" />
+    <LabelledSelect v-model="unit" label="Unit" :options="units" />
     <p v-if="error" class="serious wide" role="alert">{{ error.message }}</p>
     <template v-if="asked">
       <LengthInput
@@ -121,13 +115,6 @@ form {
 
 .wide {
   grid-column: 1 / -1;
-}
-
-.pick {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 
 .acts {

@@ -7,7 +7,7 @@ import { Refusal } from '@/shared/api/client'
 import { useLibrary } from '@/features/blocks'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import { kindWords, plural, schoolWords } from '@/shared/words/words'
 
@@ -72,14 +72,8 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
           :placeholder="data.finished.text"
           :problem="problem"
         />
-        <div class="pick">
-          <span>Cut</span>
-          <SelectInput v-model="school" labelled="Cut" :options="schools" />
-        </div>
-        <div class="pick">
-          <span>Holding</span>
-          <SelectInput v-model="kind" labelled="Holding" :options="holding" />
-        </div>
+        <LabelledSelect v-model="school" label="Cut" :options="schools" />
+        <LabelledSelect v-model="kind" label="Holding" :options="holding" />
       </div>
       <NTable size="small" :bordered="false">
         <thead>
@@ -161,13 +155,6 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
   gap: 10px 14px;
   align-items: start;
   margin: 12px 0;
-}
-
-.pick {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 
 section {

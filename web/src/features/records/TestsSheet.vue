@@ -5,7 +5,7 @@ import { ref } from 'vue'
 import { Refusal } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import PastedLines from '@/shared/form/PastedLines.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import { plural } from '@/shared/words/words'
@@ -57,10 +57,7 @@ const pasting = ref(false)
     </p>
     <form @submit.prevent="take">
       <LengthInput v-model="stitch" label="Raw edge to stitching" :problem="problem" @enter="take" />
-      <div class="field">
-        <span>Where along the seam</span>
-        <SelectInput v-model="spot" labelled="Where along the seam" :options="spots" />
-      </div>
+      <LabelledSelect v-model="spot" label="Where along the seam" :options="spots" />
       <LengthInput v-model="day" label="Day" words />
       <NButton attr-type="submit">Take it down</NButton>
     </form>
@@ -122,13 +119,6 @@ form {
   gap: 10px 14px;
   align-items: end;
   margin: 10px 0 14px;
-}
-
-.field {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 
 .acts {

@@ -6,7 +6,7 @@ import { ref } from 'vue'
 import { Refusal, ServerAway } from '@/shared/api/client'
 import FileButton from '@/shared/form/FileButton.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import { plural } from '@/shared/words/words'
@@ -91,10 +91,7 @@ async function open(file: File) {
       </li>
     </ul>
     <form @submit.prevent="add">
-      <div class="pick">
-        <span>Day of the week</span>
-        <SelectInput v-model="weekday" labelled="Day of the week" :options="weekdays" />
-      </div>
+      <LabelledSelect v-model="weekday" label="Day of the week" :options="weekdays" />
       <LengthInput v-model="begins" label="From" words :problem="problems.begins" @enter="add" />
       <LengthInput v-model="ends" label="To" words :problem="problems.ends" @enter="add" />
       <NButton attr-type="submit">Add this time</NButton>
@@ -174,12 +171,5 @@ form .n-button {
 
 .day {
   grid-template-columns: minmax(0, 1fr) auto;
-}
-
-.pick {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 </style>

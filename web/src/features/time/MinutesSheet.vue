@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { Refusal, type Schemas } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import PastedLines from '@/shared/form/PastedLines.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useOutbox } from '@/shared/offline/outbox'
 import { plural } from '@/shared/words/words'
 
@@ -79,14 +79,8 @@ const pasting = ref(false)
       down meanwhile. Or type what you know.
     </p>
     <form class="typed" @submit.prevent="take">
-      <div class="pick">
-        <span>Project</span>
-        <SelectInput v-model="project" labelled="Project" :options="choices" />
-      </div>
-      <div class="pick">
-        <span>Stage</span>
-        <SelectInput v-model="stage" labelled="Stage" :options="stages" />
-      </div>
+      <LabelledSelect v-model="project" label="Project" :options="choices" />
+      <LabelledSelect v-model="stage" label="Stage" :options="stages" />
       <LengthInput v-model="typed.minutes" label="Minutes" words :problem="problems.minutes" @enter="take" />
       <LengthInput
         v-model="typed.count"
@@ -188,13 +182,6 @@ section {
   gap: 10px 14px;
   align-items: end;
   margin: 10px 0 14px;
-}
-
-.pick {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 
 .acts {

@@ -5,7 +5,7 @@ import { RouterLink } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useOutbox } from '@/shared/offline/outbox'
 
 import type { ProjectTime } from './api'
@@ -57,10 +57,7 @@ watch(rhythm, (now, before) => now !== before && void keep())
     </h2>
     <p class="said">{{ time.said }}</p>
     <div class="due">
-      <div class="pick">
-        <span>Has to be done</span>
-        <SelectInput v-model="rhythm" labelled="Has to be done" :options="rhythms" />
-      </div>
+      <LabelledSelect v-model="rhythm" label="Has to be done" :options="rhythms" />
       <LengthInput
         v-if="dated"
         v-model="first"
@@ -99,13 +96,6 @@ section {
   grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr);
   gap: 10px 14px;
   width: 100%;
-}
-
-.pick {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 
 ul {
