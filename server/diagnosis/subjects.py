@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from uuid import UUID
@@ -44,14 +44,19 @@ _ROW = 3
 
 @dataclass(frozen=True)
 class Scene:
-    """A block with what is planned for it: the model, raw sizes and plans of its batches, and what is known of the quilter."""
+    """A block with what is planned for it: the model, raw sizes and plans of its batches, and what is ``known`` of the quilter."""
 
     model: BlockModel
     plans: dict[int, UnitPlan]
     resolution: Length
     stitch: Length | None = None
     fold: Length | None = None
-    record: QuilterRecord | None = None
+    known: Callable[[], QuilterRecord | None] = lambda: None
+
+    @cached_property
+    def record(self) -> QuilterRecord | None:
+        """Her own seam; worked out only where it is asked for: taking down a reading does not ask."""
+        return self.known()
 
     @cached_property
     def raw(self) -> dict[int, RawSizes]:
@@ -134,7 +139,7 @@ class Subject:
             project.reading_step,
             project.stitch,
             project.fold,
-            record_for(project.workroom, project.seam_allowance, but=project),
+            lambda: record_for(project.workroom, project.seam_allowance, but=project),
         )
 
     @cached_property

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from io import StringIO
+from typing import ClassVar
 
 from django.core.management import call_command
 from django.core.management.base import CommandError
@@ -21,8 +22,14 @@ def lantern_deck(*flags: str) -> str:
 
 
 class DemoTest(ApiCase):
+    first: ClassVar[str]
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.first = lantern_deck()
+
     def test_three_projects_one_of_them_put_away(self) -> None:
-        self.assertIn("3 projects", lantern_deck())
+        self.assertIn("3 projects", self.first)
         lines = [line for q in ("", "?archived=true") for line in self.ask("get", f"projects{q}")["lines"]]
         listed = [self.ask("get", f"projects/{line['id']}") for line in lines]
         self.assertEqual([p["archived"] for p in listed], [False, False, True])
@@ -32,19 +39,16 @@ class DemoTest(ApiCase):
         self.assertEqual(self.ask("get", "workroom")["name"], "Lantern Deck")
 
     def test_the_finished_project_came_out_true(self) -> None:
-        lantern_deck()
         finished = Project.objects.get(archived_at__isnull=False).units.all()[0].pk
         verdict = self.ask("get", f"units/{finished}/diagnosis")["verdict"]
         self.assertEqual(verdict["status"], "true")
 
     def test_what_was_typed_is_kept(self) -> None:
-        lantern_deck()
         Project.objects.filter(name="Wake, five rows").update(name="Mine")
         self.assertIn("kept", lantern_deck())
         self.assertTrue(Project.objects.filter(name="Mine").exists())
 
     def test_starting_over_gives_the_same_again(self) -> None:
-        lantern_deck()
         before = sorted(Project.objects.values_list("pk", "name"))
         Project.objects.all().update(name="Mine")
         self.new_project()
@@ -55,7 +59,6 @@ class DemoTest(ApiCase):
         self.assertTrue([c for c in copies() if c.name.startswith("before-reset-")])
 
     def test_a_workroom_that_is_served_is_not_emptied(self) -> None:
-        lantern_deck()
         with (
             served_elsewhere("http://127.0.0.1:8321/"),
             self.assertRaisesMessage(CommandError, "http://127.0.0.1:8321/"),
@@ -63,6 +66,5 @@ class DemoTest(ApiCase):
             lantern_deck("--reset", "--yes")
 
     def test_the_server_that_starts_may_start_over(self) -> None:
-        lantern_deck()
         with hold_folder("http://127.0.0.1:8321/"):
             self.assertIn("3 projects", lantern_deck("--reset", "--yes"))

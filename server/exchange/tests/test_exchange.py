@@ -30,7 +30,8 @@ def _bare(data: Any) -> Any:
 
 
 class ExchangeTest(ApiCase):
-    def setUp(self) -> None:
+    @classmethod
+    def setUpTestData(cls) -> None:
         call_command("lantern_deck", stdout=StringIO())
 
     def test_every_demo_project_comes_back_as_it_was(self) -> None:
