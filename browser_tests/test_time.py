@@ -225,3 +225,33 @@ class ReadAloudTest(JourneyCase):
         expect(self.page.get_by_role("heading", name="Usually free")).to_be_visible()
         self.page.get_by_role("button", name="Plan Wake, five rows").press("Enter")
         expect(self.region("Wake, five rows")).to_contain_text("About")
+
+
+class NothingYetTest(JourneyCase):
+    """An empty workroom: every page says what it is for, and none asks for what is not there."""
+
+    demo = False
+
+    def test_minutes_evenings_and_the_log(self) -> None:
+        page = self.open("/records/minutes")
+        expect(self.region("Minutes put down")).to_contain_text("Begin a project first")
+        expect(page.get_by_role("button", name="Put them down")).to_have_count(0)
+        expect(self.region("Your pace")).to_contain_text("as is usual, until you time some")
+        expect(self.region("Needle and blade")).to_contain_text("Nothing is due.")
+        self.open("/records/evenings")
+        expect(self.region("Planned evenings")).to_contain_text("Say when you are usually free")
+        self.open("/records/log")
+        expect(self.region("Log")).to_contain_text("Nothing is put down yet")
+        expect(page.get_by_role("button", name="A trial piece")).to_have_count(0)
+        page.get_by_role("button", name="A note").click()
+        self.labelled("What to note").fill("First evening")
+        page.get_by_role("button", name="Keep it").click()
+        expect(self.region("Log")).to_contain_text("First evening")
+
+    def test_a_project_without_a_block_has_nothing_to_measure(self) -> None:
+        self.begin_unit()
+        key = self.page.url.split("/projects/")[1].split("/")[0]
+        self.open(f"/projects/{key}/measured")
+        expect(self.page.get_by_role("main")).to_contain_text("No block is laid out yet")
+        self.open(f"/projects/{key}/story")
+        expect(self.region("What was learned")).to_contain_text("Nothing is put down yet")

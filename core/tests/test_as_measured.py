@@ -53,6 +53,17 @@ class CommonSizeTest(TestCase):
         found = _sizes(*["11"] * 11, "87/8")
         self.assertEqual((found.best.width, found.best.count(Fate.AGAIN)), (inches(11), 1))
 
+    def test_one_of_three_does_when_that_costs_less_than_making_it_again(self) -> None:
+        self.assertEqual(_sizes("11", "11", "87/8").best.width, inches("87/8"))
+
+    def test_large_one_way_and_true_the_other(self) -> None:
+        block = BlockAsMeasured("Lantern 1", inches("89/8"), inches(11))
+        (fate,) = common_sizes([block], inches(11), inches(11), _EIGHTH).planned.fates
+        self.assertEqual((fate.fate, fate.trim), (Fate.TIPS, inches("1/16")))
+
+    def test_a_frame_shows_a_quarter_or_is_none(self) -> None:
+        self.assertEqual(self.fates(_sizes("85/8", "21/2")), [Fate.AGAIN, Fate.FRAME])
+
     def test_when_most_are_small_all_are_brought_down(self) -> None:
         found = _sizes(*["87/8"] * 10, "11", "11", tips=False)
         self.assertEqual(found.best.width, inches("87/8"))

@@ -427,6 +427,8 @@ class RoomsTest(TestCase):
         (unit,) = self.rooms("12").units
         self.assertEqual((unit.count, unit.usual.method), (16, "pair"))
         side = 3.875
+        # Two squares give two units.
+        self.assertAlmostEqual(float(unit.usual.cloth.value), side**2, places=3)
         rng, room, many = np.random.default_rng(4), 0, 40_000
         for seam, cuts in zip(rng.normal(0.26, 1 / 64, many), rng.normal(side, 1 / 64, (many, 2)), strict=True):
             room += bool(min(cuts) - 2**0.5 * seam >= 3.5)

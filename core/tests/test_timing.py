@@ -128,6 +128,12 @@ class FreeTest(TestCase):
         told = [(s.begins.isoformat(" ", "minutes"), s.minutes) for s in found]
         self.assertEqual(told, [("2026-12-01 19:30", 30), ("2026-12-01 20:45", 75), ("2026-12-15 19:30", 150)])
 
+    def test_a_short_engagement_within_a_long_one(self) -> None:
+        weekly = [Weekly(0, time(19), time(22))]
+        long, short = ((datetime(2026, 11, 30, 19), datetime(2026, 11, 30, 21)), (datetime(2026, 11, 30, 19, 30), datetime(2026, 11, 30, 20)))  # fmt: skip
+        (left,) = free_stretches(weekly, [Stretch(*long), Stretch(*short)], datetime(2026, 11, 30, 12), _MONDAY)
+        self.assertEqual((left.begins.hour, left.minutes), (21, 60))
+
     def test_of_this_evening_what_is_left(self) -> None:
         weekly = [Weekly(0, time(19), time(21))]
         at = datetime(2026, 11, 30, 20, 50)
@@ -200,6 +206,7 @@ class SittingsTest(TestCase):
         self.assertIn("as things go it is done Tuesday", str(late_said(Late(due, due + timedelta(days=1), None), due)))
         self.assertIn("does not reach so far", str(late_said(Late(due, None, None), due)))
         self.assertIn("in good time", str(late_said(Late(due, due, due), due)))
+        self.assertEqual([Late(due, d, d).late for d in (None, due, due + timedelta(days=1))], [True, False, True])
 
     @settings(max_examples=120, deadline=None)
     @given(

@@ -82,7 +82,7 @@ def _without(stretch: Stretch, taken: Sequence[Stretch]) -> list[Stretch]:
             continue
         if t.begins > begins:
             found.append(Stretch(begins, t.begins))
-        begins = max(begins, t.ends)
+        begins = t.ends
     if begins < stretch.ends:
         found.append(Stretch(begins, stretch.ends))
     return found

@@ -78,7 +78,8 @@ const pasting = ref(false)
       The clock is begun on Cut, Sew, Press, Trim, Join and at the bench; it counts by itself what you put
       down meanwhile. Or type what you know.
     </p>
-    <form class="typed" @submit.prevent="take">
+    <p v-if="!times.projects.length">Begin a project first: minutes belong to one.</p>
+    <form v-else class="typed" @submit.prevent="take">
       <LabelledSelect v-model="project" label="Project" :options="choices" />
       <LabelledSelect v-model="stage" label="Stage" :options="stages" />
       <LengthInput v-model="typed.minutes" label="Minutes" words :problem="problems.minutes" @enter="take" />
