@@ -26,12 +26,14 @@ from piecing.planning.seam import StripTest
 from piecing.records import (
     BlockRooms,
     GuideTest,
+    Habit,
     LotState,
     Off,
     Outcome,
     OwnHands,
     SeamSearch,
     Watched,
+    bars_of,
     block_rooms,
     calibrations,
     days_between,
@@ -42,7 +44,9 @@ from piecing.records import (
     next_to_measure,
     run_of,
     sampling_plan,
+    seam_off,
     share_off,
+    sureness_said,
     watch_lot,
 )
 from piecing.records.guide import test_spread as spread_of_a_test
@@ -450,3 +454,32 @@ class RoomsTest(TestCase):
     def test_plain_squares_and_blocks_too_small_to_make(self) -> None:
         nothing = block_rooms(library_pattern("log_cabin"), inches("12"), inches("1/4"), inches("1/8"), self.record)
         self.assertIsNone(nothing.share)
+
+
+class BarsTest(TestCase):
+    def test_every_reading_is_in_one_bar_and_as_many_are_expected(self) -> None:
+        rng = np.random.default_rng(12)
+        values = [round(float(x) * 64) / 64 for x in rng.normal(1 / 64, 1 / 60, 400)]
+        figure = figure_of([Off(v) for v in values], noise=0.0, assumed=1 / 60)
+        assert figure is not None
+        bars = bars_of(Habit.SEAM, values, figure, 0.0)
+        self.assertEqual(sum(b.count for b in bars), 400)
+        self.assertAlmostEqual(sum(b.expected for b in bars), 400, delta=4)
+        # Hands that spread as was assumed: read and expected lie side by side.
+        for b in bars:
+            self.assertAlmostEqual(b.count, b.expected, delta=5 * max(1.0, b.expected) ** 0.5)
+        self.assertEqual(bars_of(Habit.SEAM, [], figure, 0.0), ())
+
+    def test_a_seam_by_its_strips_and_by_its_stitching(self) -> None:
+        strips = Reading(ReadingKind.STRIP_TEST, inches("15/16"), whole=inches("27/8"))
+        stitch = Reading(ReadingKind.STITCH, inches("9/32"), spot="middle")
+        quarter = inches("1/4")
+        # (27/8 - 3 * 15/16) / 2 = 9/32: a 1/32 over; the stitching with half a fold of 1/64 beside it.
+        self.assertAlmostEqual(seam_off(strips, quarter, 1 / 64) or 0.0, 1 / 32)
+        self.assertAlmostEqual(seam_off(stitch, quarter, 1 / 64) or 0.0, 1 / 32 + 1 / 128)
+        self.assertIsNone(seam_off(Reading(ReadingKind.STITCH, inches("2"), spot="middle"), quarter, 0.0))
+
+    def test_what_the_words_of_sureness_promise(self) -> None:
+        self.assertEqual(
+            str(sureness_said()), "“Certain” should be right 19 times in twenty, “likely” 15 times in twenty or more."
+        )

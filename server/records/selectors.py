@@ -13,6 +13,7 @@ from django.db.models import Count
 from diagnosis.models import SavedDiagnosis
 from measuring.models import ReadingRow
 from measuring.selectors import day_of, habit_figure, offs_of, own_seams, reading_noise, seams_of
+from measuring.translate import reading_of
 from piecing.diagnosis.causes import FOLD_USUAL
 from piecing.diagnosis.faults import SEEN
 from piecing.diagnosis.habits import Figure, Habit
@@ -25,6 +26,7 @@ from piecing.planning.seam import StripTest
 from piecing.records import (
     CERTAINTIES,
     STEADY_SPREAD,
+    Bar,
     Calibration,
     GuideSearch,
     GuideTest,
@@ -33,11 +35,13 @@ from piecing.records import (
     RunPoint,
     SamplingPlan,
     Watched,
+    bars_of,
     calibrations,
     find_seam,
     next_to_measure,
     run_of,
     sampling_plan,
+    seam_off,
     watch_lot,
 )
 from projects.models import PlannedUnit, Project
@@ -94,21 +98,12 @@ class Change:
 
 
 @dataclass(frozen=True)
-class Bar:
-    """How many readings lie about ``middle`` inches, and how many the diagnosis would expect there."""
-
-    middle: float
-    count: int
-    expected: float
-
-
-@dataclass(frozen=True)
 class Hands:
     """The figures of every habit that something is known of, runs over time, and the spread beside what is assumed."""
 
     figures: dict[Habit, Figure]
     runs: dict[Habit, tuple[RunPoint, ...]]
-    bars: dict[Habit, list[Bar]]
+    bars: dict[Habit, tuple[Bar, ...]]
     changes: list[Change]
     out: list[date]
     names: dict[str, str]
@@ -129,7 +124,7 @@ def hands_of(room: Workroom) -> Hands:
     return Hands(
         figures,
         {h: run_of(v) for h, v in values.items() if v},
-        {h: _bars([x for _, _, x in v], figures[h], noise, _BARS[h]) for h, v in values.items() if v and h in figures},
+        {h: bars_of(h, [x for _, _, x in v], figures[h], noise) for h, v in values.items() if v and h in figures},
         [Change(s.began, name_of(s)) for s in reversed(rows)],
         sorted(days_out(room)),
         {str(s.pk): name_of(s) for s in rows},
@@ -137,41 +132,10 @@ def hands_of(room: Workroom) -> Hands:
 
 
 def _seam_run(room: Workroom, rows: Sequence[ReadingRow], seams: SeamHands | None) -> list[tuple[date, str, float]]:
-    """What each seam took beyond the allowance: a stitching distance with half the fold, a strip test as it is."""
+    """What each seam took beyond the allowance, by day and set-up."""
     fold = seams.figures[Habit.FOLD].mean if seams is not None and Habit.FOLD in seams.figures else FOLD_USUAL
-    found = []
-    for row in rows:
-        if row.value is None:
-            continue
-        if row.whole is not None:
-            off = float((row.whole - row.value * 3) / 2 - room.seam_allowance)
-        else:
-            off = float(row.value - room.seam_allowance) + fold / 2
-        if abs(off) < _WILD:
-            found.append((day_of(row), str(row.set_up_id or ""), off))
-    return found
-
-
-_WILD = 0.25
-_BARS = {Habit.SEAM: 1 / 64, Habit.CUTTING: 1 / 32, Habit.TRIMMING: 1 / 32}
-"""Inches: half of what was read to where two readings make one figure, else a mark."""
-
-
-def _bars(values: Sequence[float], figure: Figure, noise: float, wide: float) -> list[Bar]:
-    """In bars so ``wide``: how many were read, and how many a quilter as the diagnosis assumes her, with this mean,
-    would have read there."""
-    from scipy.special import ndtr
-
-    low = round(min(values) / wide) - 1
-    high = round(max(values) / wide) + 1
-    spread = hypot(figure.assumed, noise)
-    bars = []
-    for n in range(low, high + 1):
-        middle = n * wide
-        edges = [(middle + side * wide / 2 - figure.mean) / spread for side in (-1, 1)]
-        count = sum(1 for v in values if round(v / wide) == n)
-        bars.append(Bar(middle, count, len(values) * float(ndtr(edges[1]) - ndtr(edges[0]))))
-    return bars
+    told = ((row, seam_off(reading_of(row), room.seam_allowance, fold)) for row in rows if row.value is not None)
+    return [(day_of(row), str(row.set_up_id or ""), off) for row, off in told if off is not None]
 
 
 def kept_diagnoses(room: Workroom) -> tuple[list[SavedDiagnosis], tuple[Calibration, ...]]:

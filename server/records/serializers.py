@@ -155,7 +155,7 @@ class HandsSerializer(serializers.Serializer[Any]):
 
 
 def _habit(habit: Habit, hands: Hands, style: Style, allowance: Length) -> dict[str, Any]:
-    figure, run, bars = hands.figures[habit], hands.runs.get(habit, ()), hands.bars.get(habit, [])
+    figure, run, bars = hands.figures[habit], hands.runs.get(habit, ()), hands.bars.get(habit, ())
     reach = [figure.low, figure.high, *(x for p in run for x in (p.least, p.most)), *(b.middle for b in bars)]
     return {
         "habit": habit.value,
@@ -267,6 +267,7 @@ class KeptSerializer(serializers.Serializer[Any]):
 
 
 class KeptDiagnosesSerializer(serializers.Serializer[Any]):
+    promise = MessageField()
     kept = KeptSerializer(many=True)
     calibrations = CalibrationSerializer(many=True)
 

@@ -22,7 +22,7 @@ from piecing.diagnosis.readings import ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style, inches, mm
 from piecing.planning.schools import School
-from piecing.records import STEADY_SPREAD
+from piecing.records import STEADY_SPREAD, sureness_said
 from projects.selectors import get_unit
 from projects.translate import style_of
 from setups import commands as setups
@@ -158,7 +158,8 @@ class DiagnosesView(APIView):
     @extend_schema(operation_id="kept_diagnoses", responses=serializers.KeptDiagnosesSerializer)
     def get(self, _request: Request) -> Response:
         kept, found = selectors.kept_diagnoses(current_workroom())
-        return Response(serializers.KeptDiagnosesSerializer({"kept": kept, "calibrations": found}).data)
+        told = {"kept": kept, "calibrations": found, "promise": sureness_said()}
+        return Response(serializers.KeptDiagnosesSerializer(told, context={"style": _style(current_workroom())}).data)
 
 
 class _AskedSerializer(wire.Serializer[None]):

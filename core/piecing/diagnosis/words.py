@@ -9,7 +9,10 @@ from dataclasses import dataclass
 
 from ..lengths import Length, Measure, Style, inches, mm
 
-__all__ = ["GuideSetting", "Roughly", "sure_in_words"]
+__all__ = ["CERTAIN", "LIKELY", "GuideSetting", "Roughly", "sure_in_words"]
+
+CERTAIN, LIKELY = 0.95, 0.75
+"""Probabilities from which something is said to be certain, and likely."""
 
 _THREAD = 1 / 64
 """Inches: what people call a thread."""
@@ -55,4 +58,4 @@ class GuideSetting:
 
 def sure_in_words(probability: float) -> str:
     """One scale of words for every probability shown."""
-    return "certain" if probability >= 0.95 else "likely" if probability >= 0.75 else "open"
+    return "certain" if probability >= CERTAIN else "likely" if probability >= LIKELY else "open"

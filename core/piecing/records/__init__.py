@@ -2,12 +2,12 @@
 often diagnoses turned out right."""
 
 from ..diagnosis.habits import Figure, Habit, Off, figure_of, sureness
-from .calibration import Calibration, Outcome, calibrations
+from .calibration import Calibration, Outcome, calibrations, sureness_said
 from .control import STEADY_SPREAD, LotState, LotWatch, Watched, next_to_measure, watch_lot
 from .forecast import Forecast, Help, OwnHands, forecast, helps
 from .guide import GuideSearch, GuideTest, SeamSearch, find_seam
 from .rooms import BlockRooms, Making, UnitRooms, block_rooms, steady_record
-from .runs import RunPoint, days_between, run_of
+from .runs import Bar, RunPoint, bars_of, days_between, run_of, seam_off
 from .sampling import CERTAINTIES, SamplingPlan, sampling_plan, share_off
 from .words import GROWS, HABIT_WORDS, habit_said, spread_said
 
@@ -16,6 +16,7 @@ __all__ = [
     "GROWS",
     "HABIT_WORDS",
     "STEADY_SPREAD",
+    "Bar",
     "BlockRooms",
     "Calibration",
     "Figure",
@@ -35,6 +36,7 @@ __all__ = [
     "SeamSearch",
     "UnitRooms",
     "Watched",
+    "bars_of",
     "block_rooms",
     "calibrations",
     "days_between",
@@ -46,9 +48,11 @@ __all__ = [
     "next_to_measure",
     "run_of",
     "sampling_plan",
+    "seam_off",
     "share_off",
     "spread_said",
     "steady_record",
     "sureness",
+    "sureness_said",
     "watch_lot",
 ]

@@ -11,7 +11,10 @@ from enum import StrEnum
 
 from scipy.special import betaincinv
 
-__all__ = ["Calibration", "Outcome", "calibrations"]
+from ..diagnosis.words import CERTAIN, LIKELY
+from ..messages import Message
+
+__all__ = ["Calibration", "Outcome", "calibrations", "sureness_said"]
 
 _LEVELS = ("certain", "likely", "open")
 
@@ -54,3 +57,12 @@ def _calibration(sure: str, by: dict[Outcome | None, int]) -> Calibration:
     a, b = good + 0.5, known - good + 0.5
     low, high = (float(betaincinv(a, b, q)) for q in (0.05, 0.95))
     return Calibration(sure, right, partly, wrong, by.get(None, 0), good / known if known else None, low, high)
+
+
+def sureness_said() -> Message:
+    """What the words of sureness promise, so that one can hold them against what turned out."""
+    return Message(
+        "“Certain” should be right {certain} times in twenty, “likely” {likely} times in twenty or more.",
+        certain=round(CERTAIN * 20),
+        likely=round(LIKELY * 20),
+    )

@@ -53,7 +53,7 @@ const day = (at: string) => at.slice(0, 10)
             </tr>
           </tbody>
         </NTable>
-        <p class="soft">“Certain” should be right nineteen times in twenty, “likely” three times in four.</p>
+        <p class="soft">{{ data.promise }}</p>
       </section>
       <section v-if="data.kept.length" class="sheet" aria-label="Kept">
         <h2>Kept</h2>

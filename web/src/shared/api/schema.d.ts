@@ -3310,6 +3310,7 @@ export interface components {
             later: string;
         };
         KeptDiagnoses: {
+            readonly promise: string;
             kept: components["schemas"]["Kept"][];
             calibrations: components["schemas"]["Calibration"][];
         };
