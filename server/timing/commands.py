@@ -25,9 +25,10 @@ from workrooms.models import Workroom
 from workrooms.once import change
 
 from .calendars import busy_in, wall_clock
+from .evenings import plan_of_room, told_of
 from .models import Busy, FreeTime, FreshBlade, KeptSitting, Schedule, WorkTime
 from .readers import free_readers, moment_reader, schedule_readers, time_readers
-from .selectors import cuts_made, plan_of_room, told_of
+from .selectors import cuts_made
 from .work import cut_so_far, done_since, work_of
 
 __all__ = [

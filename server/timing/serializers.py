@@ -9,8 +9,9 @@ from piecing.timing import STAGE_WORDS, Day, Minutes, WorkStage, forecast_said, 
 from piecing.units import kind_of
 from projects.translate import style_of
 
+from .evenings import EveningSheet, ProjectTime, SittingSaid
 from .models import RHYTHMS, STAGES, WorkTime
-from .selectors import EveningSheet, ProjectTime, SittingSaid, StagePace
+from .selectors import StagePace
 
 _SURE = ["certain", "likely", "open"]
 

@@ -20,7 +20,7 @@ from projects.selectors import get_project
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
-from . import commands, selectors, serializers
+from . import commands, evenings, selectors, serializers
 from .calendars import calendar_of
 from .readers import free_readers, schedule_readers, time_readers
 from .sheets import as_csv, import_times
@@ -54,7 +54,7 @@ def _times(room: Workroom) -> Response:
 
 
 def _evenings(room: Workroom) -> Response:
-    sheet = selectors.evenings_of(room)
+    sheet = evenings.evenings_of(room)
     return Response(serializers.EveningSheetSerializer(sheet, context={"style": _style(room)}).data)
 
 
@@ -155,7 +155,7 @@ class ProjectTimeView(APIView):
     @extend_schema(operation_id="project_time", responses=serializers.ProjectTimeSerializer)
     def get(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
-        told = selectors.project_time(room, get_project(room, key))
+        told = evenings.project_time(room, get_project(room, key))
         return Response(serializers.ProjectTimeSerializer(told, context={"style": _style(room)}).data)
 
 
@@ -246,7 +246,7 @@ class KeptCalendarView(APIView):
     def get(self, _request: Request) -> HttpResponse:
         rows = list(current_workroom().sittings.all())
         answer = HttpResponse(
-            calendar_of(rows, selectors.sitting_texts(rows)), content_type="text/calendar; charset=utf-8"
+            calendar_of(rows, evenings.sitting_texts(rows)), content_type="text/calendar; charset=utf-8"
         )
         answer["Content-Disposition"] = 'attachment; filename="evenings.ics"'
         return answer

@@ -13,8 +13,9 @@ from django.utils import timezone
 from api.tests.api import ApiCase
 from piecing.timing import Rhythm, WorkStage
 from projects.models import Project
+from timing.evenings import plan_of_room, told_of
 from timing.models import KeptSitting, Schedule, WorkTime
-from timing.selectors import paces_of, plan_of_room, told_of
+from timing.selectors import paces_of
 from timing.work import chores_of, cut_so_far, work_of
 from workrooms.selectors import current_workroom
 
