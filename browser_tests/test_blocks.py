@@ -148,6 +148,7 @@ class LookingOverTest(JourneyCase):
 
     def test_the_turned_unit_is_found(self) -> None:
         self.open(f"{LANTERN}/look")
+        self.page.wait_for_load_state("networkidle")
         table = self.region("Find the turned unit")
         table.get_by_role("button", name="Row 3, column 1:").click()
         expect(table).to_contain_text("One unit does not lie as meant.")

@@ -16,7 +16,8 @@ const finding = shallowRef<Schemas['Finding'] | null>(null)
 const cursor = ref<[number, number]>([0, 0])
 const problem = ref('')
 
-watch(() => props.block.view, reset)
+// Read again and the same, it takes nothing away that was laid on the table.
+watch(() => JSON.stringify(props.block.view.pattern), reset)
 
 function reset() {
   seen.value = props.block.view
