@@ -4,7 +4,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.wire import LengthAnswerField, MessageField
-from piecing.quilts.measured import Fate
+from piecing.quilts.measured import Fate, borne_said
 
 from .whole import MeasuredSheet
 
@@ -76,6 +76,10 @@ class MeasuredSheetSerializer(serializers.Serializer[Any]):
     before = LengthAnswerField(allow_null=True)
     least = LengthAnswerField(allow_null=True)
     quilt = MeasuredQuiltSerializer(allow_null=True)
+    borne = serializers.SerializerMethodField()
+
+    def get_borne(self, _sheet: MeasuredSheet) -> str:
+        return borne_said().text(self.context["style"])
 
     @extend_schema_field(serializers.ListField(child=serializers.ListField(child=serializers.IntegerField())))
     def get_places(self, sheet: MeasuredSheet) -> list[list[int]]:

@@ -146,14 +146,14 @@ def put_time(
         row.began = row.ended = timezone.now()
         _say_of(room, row, subject)
         changes, seen = {"stage": None, "minutes": None, **changes}, {}
-    before = row.count
+    before, stage = row.count, row.stage
     fields = apply_changes(row, time_readers(), changes, seen, style.measure)
     if new and row.minutes is None:
         raise Refused([TimeNotUnderstood("Give minutes, such as 35, or 1:20.", field="minutes")], style)
     if row.ended is None and "minutes" in fields and row.minutes is not None:
         row.ended = row.began + timedelta(minutes=row.minutes)
     if "count" in fields or "stage" in fields:
-        row.usual = _usual(row, before)
+        row.usual = _usual(row, None if "stage" in fields and not new and row.stage != stage else before)
     row.save(force_insert=new)
 
 

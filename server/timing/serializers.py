@@ -5,7 +5,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.wire import MessageField
-from piecing.timing import STAGE_WORDS, Day, Minutes, WorkStage, forecast_said, late_said, task_said
+from piecing.timing import STAGE_WORDS, Day, Minutes, WorkStage, forecast_said, late_said, rests_said, task_said
 from piecing.units import kind_of
 from projects.translate import style_of
 
@@ -60,7 +60,7 @@ class RunningSerializer(serializers.Serializer[Any]):
 
 
 class StagePaceSerializer(serializers.Serializer[Any]):
-    """``factor`` of what is usual; ``share`` its range, for drawing."""
+    """Her pace in words, and how sure it is."""
 
     stage = _stage(source="stage.value")
     title = serializers.SerializerMethodField()
@@ -146,7 +146,7 @@ class LateSerializer(serializers.Serializer[Any]):
 
 
 class ProjectTimeSerializer(serializers.Serializer[Any]):
-    """How long the rest of a project takes. ``basis`` says what that rests on."""
+    """How long the rest of a project takes. ``sure`` is that of the stage that takes most of it."""
 
     project = serializers.UUIDField(source="project.pk")
     name = serializers.CharField(source="project.name")
@@ -226,7 +226,10 @@ class EveningSheetSerializer(serializers.Serializer[Any]):
     kept = serializers.IntegerField()
     same = serializers.BooleanField()
     behind = serializers.ListField(child=MessageField())
-    today = serializers.SerializerMethodField()
+    rests = serializers.SerializerMethodField()
+
+    def get_rests(self, _sheet: EveningSheet) -> str:
+        return str(rests_said())
 
     @extend_schema_field(serializers.ListField(child=serializers.DateField()))
     def get_days(self, sheet: EveningSheet) -> list[str]:
@@ -238,10 +241,6 @@ class EveningSheetSerializer(serializers.Serializer[Any]):
 
     def get_sittings_in_all(self, sheet: EveningSheet) -> int:
         return len(sheet.sittings)
-
-    @extend_schema_field(serializers.DateField())
-    def get_today(self, sheet: EveningSheet) -> str:
-        return sheet.now.date().isoformat()
 
 
 class ClockSerializer(serializers.Serializer[Any]):

@@ -12,15 +12,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..messages import Message
+from ..tolerances import EASED, SEEN
 from .model import BlockModel, Feature, FeatureKind, Vector
 from .words import Roughly
 
 __all__ = ["EASED", "SEEN", "Fault", "faults_of", "faults_seen", "places_seen"]
 
-SEEN = 1 / 32
-"""Inches from which a tip's fault is seen."""
-EASED = 1 / 16
-"""Inches that pins ease in."""
 _LEAST = {
     FeatureKind.EDGE_TIP: SEEN,
     FeatureKind.CORNER_TIP: SEEN,

@@ -10,27 +10,13 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ..errors import CountOutOfRange, SizeOutOfRange
-from ..lengths import ZERO, Length, inches
+from ..lengths import ZERO, Length
 from ..messages import Message
+from ..tolerances import EASED, LEAST_FRAME, SEEN
 
-__all__ = [
-    "EASED",
-    "LEAST_FRAME",
-    "TIP_SEEN",
-    "BlockAsMeasured",
-    "BlockFate",
-    "CommonSize",
-    "CommonSizes",
-    "Fate",
-    "common_sizes",
-]
+__all__ = ["BlockAsMeasured", "BlockFate", "CommonSize", "CommonSizes", "Fate", "borne_said", "common_sizes"]
 
-EASED = inches("1/16")
-"""What a block may be short and still be eased in, an edge between two pins."""
-TIP_SEEN = inches("1/32")
-"""Trimmed off beyond a tip, more is seen."""
-LEAST_FRAME = inches("1/4")
-"""A frame that is narrower looks like a mistake."""
+_EASED, _SEEN, _FRAME = Length.near(EASED), Length.near(SEEN), Length.near(LEAST_FRAME)
 _REACH = 8
 """Marks of the ruler below and above what is planned at which a size is looked for."""
 
@@ -164,12 +150,23 @@ def _fate(b: BlockAsMeasured, width: Length, height: Length) -> BlockFate:
     over = max(b.width - width, b.height - height, ZERO)
     short = max(width - b.width, height - b.height, ZERO)
     trim = over / 2
-    if short > EASED:
-        fate = Fate.FRAME if short / 2 >= LEAST_FRAME else Fate.AGAIN
-    elif b.tips and trim > TIP_SEEN:
+    if short > _EASED:
+        fate = Fate.FRAME if short / 2 >= _FRAME else Fate.AGAIN
+    elif b.tips and trim > _SEEN:
         fate = Fate.TIPS
     elif short > ZERO:
         fate = Fate.EASE
     else:
         fate = Fate.TRIM if over > ZERO else Fate.AS_IT_IS
     return BlockFate(b, fate, trim, short)
+
+
+def borne_said() -> Message:
+    """What is borne of a block that is brought to size."""
+    return Message(
+        "An edge can be eased in by {eased}; points are cut off when more than {seen} is trimmed beside them; a frame that shows less "
+        "than {frame} looks like a mistake.",
+        eased=_EASED,
+        seen=_SEEN,
+        frame=_FRAME,
+    )

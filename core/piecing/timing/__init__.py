@@ -5,7 +5,7 @@ from .effort import STAGE_ORDER, Effort, WorkStage, block_minutes, piece_minutes
 from .free import SHORTEST, Stretch, Weekly, free_stretches
 from .pace import Forecast, Pace, Timed, pace_of, time_for, usual_pace
 from .said import STAGE_WORDS, behind_said, forecast_said, task_said
-from .sittings import Chore, Late, Plan, Sitting, Task, in_order, late_said, plan_sittings
+from .sittings import Chore, Late, Plan, Sitting, Task, in_order, late_said, plan_sittings, rests_said
 from .wear import blade_said, needle_said
 from .words import Day, Minutes
 
@@ -41,6 +41,7 @@ __all__ = [
     "piece_minutes",
     "plan_sittings",
     "quilt_minutes",
+    "rests_said",
     "task_said",
     "time_for",
     "unit_minutes",

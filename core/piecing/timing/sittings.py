@@ -16,7 +16,18 @@ from .free import Stretch
 from .pace import Pace, usual_pace
 from .words import Day
 
-__all__ = ["BREAK_AFTER", "Chore", "Late", "Plan", "Sitting", "Task", "in_order", "late_said", "plan_sittings"]
+__all__ = [
+    "BREAK_AFTER",
+    "Chore",
+    "Late",
+    "Plan",
+    "Sitting",
+    "Task",
+    "in_order",
+    "late_said",
+    "plan_sittings",
+    "rests_said",
+]
 
 BREAK_AFTER, BREAK = 50.0, 5.0
 """Minutes of work, and of standing up and resting the wrists after them."""
@@ -204,3 +215,14 @@ def late_said(late: Late, today: date) -> Message:
     if late.tight:
         return Message("Due {due}: done {done}, in time unless it goes slowly.", due=due, done=done)
     return Message("Due {due}: done {done}, in good time.", due=due, done=done)
+
+
+def rests_said() -> Message:
+    """What is kept free between chores."""
+    return Message(
+        "One chore at a time, what is due first first. {clear} minutes are kept to clear the table for another stage, and {rest} to stand up "
+        "and rest your wrists after every {work} of work. Nothing reminds you.",
+        clear=round(_SETTING_OUT),
+        rest=round(BREAK),
+        work=round(BREAK_AFTER),
+    )

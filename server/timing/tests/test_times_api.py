@@ -143,6 +143,12 @@ class TypedTest(TimesCase):
         self.assertEqual(self.ask("delete", f"times/{row['id']}")["rows"], [])
         self.assertEqual(len(self.ask("post", f"times/{row['id']}/restore")["rows"]), 1)
 
+    def test_another_stage_takes_the_minutes_that_are_usual_for_that(self) -> None:
+        key = self.typed(minutes="35", count="48", of_unit=False)["rows"][0]["id"]
+        self.ask("put", f"times/{key}", {"changes": {"stage": "press"}, "seen": {"stage": "trim"}})
+        # A quarter of a minute each, not seven tenths.
+        self.assertAlmostEqual(WorkTime.objects.get(pk=key).usual or 0, 48 * 0.25)
+
     def test_nonsense_keeps_its_reason(self) -> None:
         tomorrow = (timezone.localdate() + timedelta(days=9)).isoformat()
         for wrong in ({"minutes": "a while"}, {"minutes": ""}, {"minutes": "-3"}, {"minutes": "1441"}, {"minutes": "9", "stage": "iron"},

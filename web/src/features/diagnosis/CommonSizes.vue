@@ -7,7 +7,7 @@ import Len from '@/shared/words/Len.vue'
 import { plural } from '@/shared/words/words'
 
 /** Sizes that all blocks could be brought to, side by side, with what each costs. */
-const props = defineProps<{ name: string; sizes: Schemas['CommonSizes']; measured: number }>()
+const props = defineProps<{ name: string; sizes: Schemas['CommonSizes']; measured: number; borne: string }>()
 const words: [string, string][] = [
   ['as_it_is', 'as they are'],
   ['trim', 'to trim'],
@@ -46,10 +46,7 @@ const rows = computed(() => {
         </tr>
       </tbody>
     </NTable>
-    <p class="soft">
-      An edge can be eased in by a sixteenth; points are cut off when more than a thirty-second is trimmed
-      beside them; a frame narrower than a quarter looks like a mistake.
-    </p>
+    <p class="soft">{{ borne }}</p>
   </section>
 </template>
 

@@ -7,7 +7,6 @@ import { RouterLink } from 'vue-router'
 import { api, type Project, taken } from '@/shared/api/client'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import Len from '@/shared/words/Len.vue'
-import { plural } from '@/shared/words/words'
 
 import CommonSizes from './CommonSizes.vue'
 import MeasuredBlock from './MeasuredBlock.vue'
@@ -68,7 +67,13 @@ const { data, error } = useQuery(
       <div class="right">
         <p v-if="data.refusal" class="sheet serious" role="alert">{{ data.refusal }}</p>
         <template v-for="k in data.kinds" :key="k.block">
-          <CommonSizes v-if="k.sizes" :name="k.name" :sizes="k.sizes" :measured="k.measured.length" />
+          <CommonSizes
+            v-if="k.sizes"
+            :name="k.name"
+            :sizes="k.sizes"
+            :measured="k.measured.length"
+            :borne="data.borne"
+          />
         </template>
         <section class="sheet" aria-label="Where each lies best">
           <h2>Where each lies best</h2>
@@ -103,8 +108,8 @@ const { data, error } = useQuery(
           </p>
         </section>
         <p v-if="!data.kinds.some((k) => k.measured.length)" class="sheet soft">
-          {{ plural(1, 'block') }} measured both ways is enough to begin with. What is typed here counts as a
-          reading everywhere else too.
+          One block measured both ways is enough to begin with. What is typed here counts as a reading
+          everywhere else too.
         </p>
       </div>
     </template>

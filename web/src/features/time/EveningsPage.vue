@@ -78,10 +78,7 @@ const planIt = (project: string, planned: boolean) =>
               The first {{ data.sittings.length }} of {{ plural(data.sittings_in_all, 'evening') }}.
             </p>
             <p v-if="data.left">The free time that is known does not reach for everything.</p>
-            <p class="soft">
-              One chore at a time, what is due first first. Five minutes are kept to clear the table for
-              another stage, and five to stand up and rest your wrists in every hour. Nothing reminds you.
-            </p>
+            <p class="soft">{{ data.rests }}</p>
           </template>
         </section>
       </div>

@@ -3078,8 +3078,7 @@ export interface components {
             kept: number;
             same: boolean;
             behind: string[];
-            /** Format: date */
-            readonly today: string;
+            readonly rests: string;
         };
         Expectation: {
             marks: components["schemas"]["TruthMark"][];
@@ -3651,6 +3650,7 @@ export interface components {
             readonly before: components["schemas"]["Length"] | null;
             readonly least: components["schemas"]["Length"] | null;
             quilt: components["schemas"]["MeasuredQuilt"] | null;
+            readonly borne: string;
         };
         Misplaced: {
             /** Format: uuid */
@@ -4071,7 +4071,7 @@ export interface components {
             ruler_step?: string | null;
             reading_step?: string | null;
         };
-        /** @description How long the rest of a project takes. ``basis`` says what that rests on. */
+        /** @description How long the rest of a project takes. ``sure`` is that of the stage that takes most of it. */
         ProjectTime: {
             /** Format: uuid */
             project: string;
@@ -4874,7 +4874,7 @@ export interface components {
             told: string;
             spent: string;
         };
-        /** @description ``factor`` of what is usual; ``share`` its range, for drawing. */
+        /** @description Her pace in words, and how sure it is. */
         StagePace: {
             stage: components["schemas"]["StageC7fEnum"];
             readonly title: string;

@@ -1,0 +1,15 @@
+"""What hands and eyes bear, in inches: judged figures that more than one part of the craft goes by.
+
+Source: docs/theory, sections 14.8 and 18.1.
+"""
+
+from __future__ import annotations
+
+__all__ = ["EASED", "LEAST_FRAME", "SEEN"]
+
+SEEN = 1 / 32
+"""Off by more it is seen: a tip that floats or is cut off."""
+EASED = 1 / 16
+"""An edge can be eased in by so much, between two pins."""
+LEAST_FRAME = 1 / 4
+"""A frame that shows less looks like a mistake."""
