@@ -172,6 +172,7 @@ class TwoWindowsTest(JourneyCase):
         page.get_by_role("button", name="Time sewing").wait_for(state="detached")
         page.get_by_role("button", name="Stop the clock").click()
         expect(page.get_by_role("button", name="Time sewing")).to_be_visible()
+        self.saved()
         # The tablet does not know yet; stopped twice, the first time stands.
         tablet.get_by_role("button", name="Stop the clock").click()
         expect(tablet.get_by_role("button", name="Time sewing")).to_be_visible()

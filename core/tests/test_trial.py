@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from piecing.errors import SizeOutOfRange
-from piecing.handling.spoiled import lost_of
+from piecing.handling.spoiled import cloth_again
 from piecing.lengths import Length, inches
 from piecing.planning.plan import plan
 from piecing.planning.trial import trial_of
@@ -77,8 +77,8 @@ class TrialTest(TestCase):
 class LostTest(TestCase):
     def test_three_units_of_pairs_are_two_goes(self) -> None:
         planned = plan(_choices("half_square_triangle", "pair", "7/2"))
-        lost = lost_of(planned, 3)
+        cloth = cloth_again(planned, 3)
         side = float(planned.cuts["square"])
         self.assertEqual(
-            {r: round(float(a.value), 3) for r, a in lost.cloth.items()}, {r: round(2 * side**2, 3) for r in "ab"}
+            {r: round(float(a.value), 3) for r, a in cloth.items()}, {r: round(2 * side**2, 3) for r in "ab"}
         )

@@ -20,7 +20,7 @@ from measuring.selectors import plan_of, plan_or_refuse
 from piecing.errors import MoreThanMade, PiecingError, UnknownChoice
 from piecing.handling.lots import MOST_IN_A_LOT
 from piecing.handling.progress import check_count, how_far
-from piecing.handling.spoiled import lost_of
+from piecing.handling.spoiled import cloth_again
 from piecing.handling.steps import BenchStage
 from piecing.lengths import Measure
 from piecing.timing import unit_minutes
@@ -126,7 +126,7 @@ def _lost(unit: PlannedUnit, count: int) -> dict[str, Any]:
     except PiecingError:
         return {}
     names = {f.role: f.name for f in unit.project.fabrics.all()}
-    cloth = {names.get(role, role): round(float(area.value), 2) for role, area in lost_of(planned, count).cloth.items()}
+    cloth = {names.get(role, role): round(float(area.value), 2) for role, area in cloth_again(planned, count).items()}
     return {"cloth": cloth, "minutes": round(count * sum(unit_minutes(planned).values()), 1)}
 
 

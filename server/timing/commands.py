@@ -51,6 +51,7 @@ __all__ = [
 
 _FORGOTTEN = timedelta(hours=4)
 """A clock that ran longer was left running: what was put down last says when one stopped."""
+_SLIP = timedelta(seconds=20)
 _MOST_TIMES, _MOST_FREE = 20_000, 50
 
 
@@ -95,7 +96,9 @@ def _room_left(room: Workroom) -> None:
 @change
 def stop_clock(room: Workroom, key: UUID, ended: str) -> None:
     """It stops, and what was put down since it began is counted. Stopped twice, the first time stands."""
-    row = get_time(room, key)
+    row = room.times.filter(pk=key).select_related("project").first()
+    if row is None:
+        raise NotHere("This clock is not here. It may have been taken away in another window.")
     if row.ended is None:
         _stop(row, _read_moment(room, ended, "ended"))
 
@@ -105,7 +108,7 @@ def _stop(row: WorkTime, at: datetime) -> None:
     to what was put down last."""
     row.ended = max(at, row.began)
     ran = at - row.began
-    if timedelta(seconds=20) <= ran <= _FORGOTTEN:
+    if _SLIP <= ran <= _FORGOTTEN:
         row.minutes = ran.total_seconds() / 60
     elif ran > _FORGOTTEN:
         last = Done.objects.filter(project=row.project, at__gte=row.made_at, undone=False).order_by("-at").first()
@@ -113,14 +116,10 @@ def _stop(row: WorkTime, at: datetime) -> None:
         row.minutes = worked.total_seconds() / 60 if timedelta(minutes=1) <= worked <= _FORGOTTEN else None
     count, usual = done_since(row.project, WorkStage(row.stage), row.made_at, row.cut_before)
     row.count, row.usual = count or None, usual or None
+    if timedelta(0) <= ran < _SLIP and not count:
+        # Begun by a slip of the thumb: nobody is asked how long it was.
+        row.deleted_at = row.ended
     row.save()
-
-
-def get_time(room: Workroom, key: UUID) -> WorkTime:
-    row = room.times.filter(pk=key, deleted_at=None).select_related("project").first()
-    if row is None:
-        raise NotHere("These minutes are not here. They may have been taken away in another window.")
-    return row
 
 
 @change

@@ -5,13 +5,12 @@ Source: docs/theory, section 17.6.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import StrEnum
 
 from ..lengths import Area
 from ..planning.unit_plan import UnitPlan
 
-__all__ = ["WHY_WORDS", "Lost", "Why", "lost_of"]
+__all__ = ["WHY_WORDS", "Why", "cloth_again"]
 
 
 class Why(StrEnum):
@@ -36,18 +35,11 @@ WHY_WORDS = {
 """What each is called."""
 
 
-@dataclass(frozen=True, slots=True)
-class Lost:
-    """Cloth by fabric role that goes into units made again."""
-
-    cloth: dict[str, Area]
-
-
-def lost_of(plan: UnitPlan, units: int) -> Lost:
-    """The pieces for so many units more, in whole goes of the method: it does not cut half a pair."""
+def cloth_again(plan: UnitPlan, units: int) -> dict[str, Area]:
+    """Cloth by fabric role that goes into so many units more, in whole goes of the method: it does not cut half a pair."""
     goes = -(-units // plan.batch.units)
     found: dict[str, Area] = {}
     for piece in plan.pieces_for(plan.choices, goes):
         area = Area.near(float(piece.width) * float(piece.height) * piece.count)
         found[piece.role] = Area.sum([found[piece.role], area]) if piece.role in found else area
-    return Lost(found)
+    return found

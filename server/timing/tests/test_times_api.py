@@ -89,6 +89,12 @@ class ClockTest(TimesCase):
             sheet = self.ask("post", f"times/{key}/clock", {"at": _now()})
         self.assertEqual([r["minutes"] for r in sheet["rows"]], ["9"])
 
+    def test_begun_by_a_slip_of_the_thumb_it_asks_nothing(self) -> None:
+        key = self.begin("sew", _now())
+        for _ in range(2):
+            sheet = self.ask("post", f"times/{key}/clock", {"at": _now()})
+            self.assertEqual((sheet["running"], sheet["rows"]), (None, []))
+
     def test_left_running_over_night_it_asks(self) -> None:
         key = self.begin("sew", _now(hours=11))
         row = self.ask("post", f"times/{key}/clock", {"at": _now()})["rows"][0]
