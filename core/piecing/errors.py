@@ -135,6 +135,11 @@ class PiecingError(ValueError):
             self.field = field
         return self
 
+    def within(self, field: str) -> PiecingError:
+        """The same refusal, its field taken as a part of ``field``."""
+        self.field = f"{field}.{self.field}" if self.field else field
+        return self
+
 
 class LengthError(PiecingError):
     """A length that cannot be had."""

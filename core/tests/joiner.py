@@ -83,16 +83,16 @@ def _joined(
 ) -> Piece:
     part, needle = finished / pattern.width, Needle.of(float(s))
     known: dict[str, Piece] = {}
-    inner: list[tuple[Pattern, object]] = []
+    inner: list[tuple[Pattern, object, Length]] = []
     for place in pattern.places:
         held = place.content
         wide, high = pattern.box(place)[2:]
         if isinstance(held, BlockPlacement):
             own = whole_mirrored(held.pattern) if place.orientation.mirrored else held.pattern
-            if (own, held.fabrics) not in inner:
-                inner.append((own, held.fabrics))
-            n = inner.index((own, held.fabrics)) + 1
             size = part * (high if place.orientation.across else wide)
+            if (own, held.fabrics, size) not in inner:
+                inner.append((own, held.fabrics, size))
+            n = inner.index((own, held.fabrics, size)) + 1
             now = {r: roles.get(q, q) for r, q in ({r: dict(held.fabrics).get(r, r) for r in own.roles}).items()}
             piece = _joined(steps, f"{key}block {n} ", own, now, size, s)
             known[place.name] = _lying(piece, Orientation(place.orientation.turn))

@@ -9,6 +9,7 @@ from pathlib import Path
 from unittest import TestCase
 
 from piecing.blocks.library import library_keys, library_pattern
+from piecing.blocks.pattern import UnitPlacement
 from piecing.cautions import CAUTIONS
 from piecing.handling.joining_steps import join_steps
 from piecing.handling.marking import Marking
@@ -20,6 +21,7 @@ from piecing.lengths import ZERO, Measure, Style, inches, mm
 from piecing.planning.plan import plan
 from piecing.planning.unit_plan import Choices
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
+from piecing.quilts.pieced import PiecedRow
 from piecing.quilts.sizes import quilt_sizes
 
 from .samples import ALL_WAYS
@@ -54,12 +56,18 @@ def _sentences() -> Iterator[tuple[str, str]]:
         for step in join_steps(pattern, order, inches(12), inches("1/4"), inches("1/8"), known):
             for m in (step.title, *step.said, *step.look):
                 yield f"{key} {step.key}", m.text(Style(Measure.INCHES)).replace(step.block, "block")
-    for setting in Setting:
+    row = PiecedRow((UnitPlacement("half_square_triangle", ("a", "b")),))
+    for setting in (Setting.STRAIGHT, Setting.ON_POINT, Setting.STAGGERED):
         for sash in (ZERO, inches(2)):
             if setting is Setting.STAGGERED and sash > ZERO:
                 continue
             for round_it, stones in ((False, False), (True, True)):
-                borders = (Border(inches(2), "a"), Border(inches(2), "b", Corners.SQUARE, "a"))
+                borders = (
+                    Border(inches(2), "a"),
+                    Border(inches(2), "b", Corners.SQUARE, "a"),
+                    Border(inches("5/2"), "b", pieced=row),
+                    Border(inches(2), "b", Corners.MITRED),
+                )
                 choices = QuiltChoices(
                     4, 4, inches(6), inches(6), setting, sash, sash_round=round_it, cornerstones=stones, borders=borders
                 )

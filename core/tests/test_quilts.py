@@ -51,20 +51,27 @@ def finished_area(q: QuiltSizes) -> float:
 
 class SizesTest(TestCase):
     def test_what_is_in_the_centre_fills_it_exactly(self) -> None:
-        for setting, sash, stones, about in product(Setting, (ZERO, inches("3/2")), (False, True), (False, True)):
-            if setting is Setting.STAGGERED and sash > ZERO:
+        for setting, sash, stones, about in product(
+            (Setting.STRAIGHT, Setting.ON_POINT, Setting.STAGGERED), (ZERO, inches("3/2")), (False, True), (False, True)
+        ):
+            if (setting is Setting.STAGGERED and sash > ZERO) or setting is Setting.BY_HAND:
                 continue
             with self.subTest((setting, sash, stones, about)):
                 q = quilt(setting=setting, sash=sash, cornerstones=stones, sash_round=about)
                 self.assertAlmostEqual(finished_area(q), float(q.centre_width) * float(q.centre_height), places=6)
 
     def test_borders_add_on_both_sides_whatever_their_corners(self) -> None:
+        found = {}
         for corners in Corners:
             q = quilt(borders=(Border(inches(1), "a"), Border(inches(4), "b", corners)))
             self.assertEqual((q.width, q.height), (inches(60), inches(50)))
             self.assertEqual((q.unfinished_width, q.unfinished_height), (inches("121/2"), inches("101/2")))
-        squares = [p for p in q.pieces if "corner squares" in p.name]
-        self.assertEqual([(p.count, p.cut_width) for p in squares], [(4, inches("9/2"))])
+            found[corners] = {p.name: p for p in q.pieces}
+        squares = found[Corners.SQUARE]["border 2, corner squares"]
+        self.assertEqual((squares.count, squares.cut_width), (4, inches("9/2")))
+        # Mitred, each strip reaches from outer corner to outer corner, with four inches to spare.
+        across = found[Corners.MITRED]["border 2, top and bottom"]
+        self.assertEqual((across.count, across.cut_width, across.cut_height), (2, inches("9/2"), inches("129/2")))
 
     def test_setting_triangles_by_the_rule_with_the_grain_outside(self) -> None:
         q = quilt(setting=Setting.ON_POINT, oversize=ZERO)
@@ -83,7 +90,7 @@ class SizesTest(TestCase):
 
     def test_backing_is_wide_enough_either_way_and_the_lesser_comes_first(self) -> None:
         q = quilt()
-        for b in q.backing:
+        for b in q.backing[:2]:
             over = b.width if b.along else b.height
             self.assertGreaterEqual(inches(40) * b.panels - inches(1) * (b.panels - 1), over)
             self.assertLess(inches(40) * (b.panels - 1) - inches(1) * max(0, b.panels - 2), over)
@@ -114,7 +121,7 @@ class SizesTest(TestCase):
 
 class PictureTest(TestCase):
     def test_blocks_lie_inside_and_beside_each_other(self) -> None:
-        for setting, sash in product(Setting, (ZERO, inches(1))):
+        for setting, sash in product((Setting.STRAIGHT, Setting.ON_POINT, Setting.STAGGERED), (ZERO, inches(1))):
             if setting is Setting.STAGGERED and sash > ZERO:
                 continue
             q = quilt(setting=setting, sash=sash, sash_round=True)
@@ -140,7 +147,7 @@ class PictureTest(TestCase):
 
     def test_the_picture_is_the_size_of_the_quilt(self) -> None:
         lantern = Laid(laid(library_pattern("lantern")))
-        for setting in Setting:
+        for setting in (Setting.STRAIGHT, Setting.ON_POINT, Setting.STAGGERED):
             q = quilt(setting=setting, cornerstones=True, borders=(Border(inches(2), "a", Corners.SQUARE, "c"),))
             drawing = quilt_picture(q, lambda _n: lantern)
             self.assertAlmostEqual(drawing.window[2], float(q.width))

@@ -13,10 +13,11 @@ from django.utils import timezone
 
 from api.patches import apply_changes
 from api.problems import NotHere, Refused
-from piecing.blocks.file_format import pattern_data, pattern_from
+from piecing.blocks.file_format import Find, pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, ScrapsImpossible, UnknownBlock
 from piecing.lengths import Measure, usual
+from piecing.quilts.choices import Setting
 from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
@@ -29,12 +30,13 @@ from workrooms.once import change
 
 from .edits import Asked, edited
 from .following import follow_blocks, take_making
-from .models import Block, OwnBlock
+from .models import Block, OwnBlock, Quilt
+from .parts import centre_as_set, half_patterns
 from .quilt import quilt_of
 from .readers import block_readers, quilt_readers, stock_reader
 from .scraps import scrap_setting
 from .selectors import blocks_of, get_block
-from .translate import find_in, pattern_of, quilt_choices
+from .translate import CENTRE, find_in, pattern_of, quilt_choices, ways_of
 
 __all__ = [
     "change_quilt",
@@ -63,18 +65,19 @@ def put_block(
     seen: Mapping[str, Any],
     *,
     follow: bool = True,
+    part: str = "",
 ) -> Project:
     """A block made (from the library entry ``start``, or empty) or changed; asking twice with one key makes one. Its units follow in
-    the plan, unless they come with it (``follow``)."""
+    the plan, unless they come with it (``follow``). ``part`` names what it is of the quilt, as a file has it."""
     project = get_project(room, project_key)
     style, find = style_of(project), find_in(room)
     block = Block.objects.filter(pk=key).first()
     if block is not None and block.project_id != project.pk:
         raise NotHere("This key belongs to another project.")
     if block is None:
-        if project.blocks.filter(deleted_at=None).count() >= _MOST_BLOCKS:
+        if not part and project.blocks.filter(deleted_at=None, part="").count() >= _MOST_BLOCKS:
             raise Refused([CountOutOfRange("A project holds {most} blocks at most.", most=_MOST_BLOCKS)])
-        position = (project.blocks.aggregate(last=Max("position"))["last"] or 0) + 1
+        position = (project.blocks.filter(part="").aggregate(last=Max("position"))["last"] or 0) + 1
         begun = find(start) if start else _EMPTY
         if begun is None:
             raise Refused([UnknownBlock("There is no arrangement “{key}” here.", field="start", key=start[:80])], style)
@@ -86,8 +89,11 @@ def put_block(
             pk=key, project=project, position=position, pattern=pattern, finished=_first_size(start, style.measure)
         )
         block._state.adding = True
+    else:
+        _only_the_quilt(block, changes)
     apply_changes(block, block_readers(style.measure, find, str(key)), changes, seen, style.measure)
     _ensure_fabrics(project, block)
+    block.part = part or block.part
     block.save()
     if follow:
         follow_blocks(project)
@@ -99,6 +105,7 @@ def put_block(
 def edit_block(room: Workroom, key: UUID, edit: Mapping[str, Any]) -> Block:
     """One change to the layout of a block as it stands, kept. Raises ``Refused`` for what cannot be laid."""
     block = get_block(room, key)
+    _only_the_quilt(block, ("pattern",))
     project = get_project(room, block.project_id)
     style, find = style_of(project), find_in(room)
     try:
@@ -111,6 +118,21 @@ def edit_block(room: Workroom, key: UUID, edit: Mapping[str, Any]) -> Block:
     follow_blocks(project)
     touch(project)
     return block
+
+
+def _only_the_quilt(block: Block, fields: Iterable[str]) -> None:
+    """A part of the quilt is what the quilt makes it; its centre, laid by hand, is laid as any block."""
+    own = {"colourways"} if block.part == CENTRE else {"pattern", "finished", "colourways"}
+    if block.part and own & set(fields):
+        raise Refused(
+            [
+                QuiltImpossible(
+                    "“{name}” is a part of the quilt. What it is made of, and how many there are, is said there.",
+                    field="layout",
+                    name=str(block.pattern.get("name", "")),
+                )
+            ]
+        )
 
 
 def _first_size(start: str, measure: Measure) -> Any:
@@ -141,6 +163,8 @@ def restore_block(room: Workroom, key: UUID) -> Project:
 
 def _stamp(room: Workroom, key: UUID, deleted_at: Any) -> Project:
     block = get_block(room, key, deleted=True)
+    if block.part:
+        raise Refused([QuiltImpossible("This is a part of the quilt. Take it away there.", field="layout")])
     block.deleted_at = deleted_at
     block.save(update_fields=["deleted_at"])
     follow_blocks(block.project)
@@ -170,32 +194,56 @@ def change_quilt(
 ) -> Project:
     """Kept only if the quilt can still be put together; scraps laid out for another layout are taken up."""
     project = get_project(room, project_key)
-    style, quilt = style_of(project), quilt_of(project)
-    made, was_begun = dict(quilt.makings), quilt.begun
-    fields = apply_changes(quilt, quilt_readers(style.measure), changes, seen, style.measure)
+    style, quilt, find = style_of(project), quilt_of(project), find_in(room)
+    before = quilt_of(project)
+    fields = apply_changes(quilt, quilt_readers(style.measure, find), changes, seen, style.measure)
     try:
-        quilt_sizes(quilt_choices(quilt, project, blocks_of(project), find_in(room)))
+        _lay_by_hand(project, quilt, before, find)
+        blocks = blocks_of(project)
+        choices = quilt_choices(quilt, project, blocks, find)
+        quilt_sizes(choices)
+        if choices.half_blocks:
+            for way in ways_of(quilt, blocks, find):
+                half_patterns(way, choices, head=True)
     except PiecingError as refusal:
         raise Refused([refusal], style) from None
     if set(fields) & {"columns", "rows", "setting", "spread", "every_second"}:
         quilt.scraps = {**quilt.scraps, "laid": []}
-    if not was_begun and quilt.begun and not set(fields) & {"columns", "rows"}:
+    if not before.begun and quilt.begun and not set(fields) & {"columns", "rows"}:
         quilt.columns, quilt.rows = _fitted(project)
     # Whoever sets anything of a quilt is putting one together.
     quilt.begun = quilt.begun or bool(set(fields) - {"makings", "spare_percent", "spare_number", "begun"})
     quilt.save()
-    if follow and set(fields) & {"makings", "spare_percent", "spare_number"}:
-        take_making(project, {k: m for k, m in quilt.makings.items() if made.get(k) != m})
-    if follow and (set(fields) & {"makings", "spare_percent", "spare_number"} or quilt.scraps):
-        follow_blocks(project)
+    if follow:
+        making = set(fields) & {"makings", "spare_percent", "spare_number"}
+        if making:
+            take_making(project, {k: m for k, m in quilt.makings.items() if before.makings.get(k) != m})
+        if making or quilt.scraps or set(fields) & _OF_PARTS or not before.begun:
+            follow_blocks(project)
     touch(project)
     return get_project(room, project_key)
+
+
+_OF_PARTS = {"borders", "setting", "spread", "columns", "rows", "stagger", "half_blocks", "sash", "sash_round"}
+"""What changes the parts of a quilt beside its blocks."""
+
+
+def _lay_by_hand(project: Project, quilt: Quilt, before: Quilt, find: Find) -> None:
+    """Whoever turns to laying by hand goes on from the quilt as it was set, unless one was laid before."""
+    if quilt.setting == before.setting or quilt.setting != Setting.BY_HAND.value:
+        return
+    laid_before = Block.objects.filter(project=project, part=CENTRE).first()
+    if laid_before is None:
+        centre_as_set(project, before, find).save(force_insert=True)
+    else:
+        laid_before.deleted_at = None
+        laid_before.save(update_fields=["deleted_at"])
 
 
 def _fitted(project: Project) -> tuple[int, int]:
     """Columns and rows for the blocks that are wanted; three by four where they make no such quilt."""
     try:
-        return fitted_to_number(sum(int(w["count"]) for b in blocks_of(project) for w in b.colourways))
+        return fitted_to_number(sum(int(w["count"]) for b in blocks_of(project) if not b.part for w in b.colourways))
     except QuiltImpossible:
         return 3, 4
 

@@ -22,6 +22,7 @@ from projects.models import Fabric, PlannedUnit, Project
 from projects.translate import choices_of, spec_of
 
 from .models import Block, Quilt
+from .parts import follow_parts
 from .quilt import quilt_of
 from .selectors import blocks_of
 from .translate import find_in, makings_of, orders_of, scrap_units_of, spares_of
@@ -35,7 +36,9 @@ _MOST = 200
 def follow_blocks(project: Project) -> None:
     """Brings the units that stand in the plan because of blocks up to these. Blocks that cannot be counted yet (a place is
     empty, a role has no fabric) keep what they had."""
-    quilt, blocks = quilt_of(project), blocks_of(project)
+    quilt = quilt_of(project)
+    follow_parts(project, quilt)
+    blocks = blocks_of(project)
     orders, waiting = _orders(project, blocks)
     scraps = scrap_units_of(quilt, project, blocks, find_in(project.workroom))
     wanted = list(counted(orders, _roles(project), scraps))[:_MOST] if orders else []

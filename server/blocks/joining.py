@@ -9,6 +9,7 @@ from typing import Any
 from uuid import UUID
 
 from api.problems import Refused
+from piecing.blocks.boxes import with_finished
 from piecing.blocks.pattern import Pattern, laid
 from piecing.blocks.sizing import BlockSizes, sizes
 from piecing.drawings.back import back_picture, direction_said
@@ -23,9 +24,13 @@ from workrooms.models import Workroom
 
 from .models import Block
 from .selectors import block_and_pattern
-from .translate import joining_of, values_of
+from .translate import apart_in, joining_of, values_of
 
 __all__ = ["CrossingView", "JoinedView", "PressedView", "SeamWay", "found_map", "joined_view", "pressed_view"]
+
+
+_MOST_AT_ONCE = 400
+"""Units over which pressing is looked for in one go."""
 
 
 @dataclass(frozen=True)
@@ -84,7 +89,10 @@ def _wishes(block: Block) -> dict[str, Any]:
 
 
 def found_map(block: Block, pattern: Pattern, values: dict[str, int]) -> tuple[Order, PressingMap, Wishes]:
-    """How a block is sewn and pressed; the last ones found are remembered. Raises what ``pressing_map`` refuses."""
+    """How a block is sewn and pressed; the last ones found are remembered. Of a large centre laid by hand only what joins its blocks
+    is found: each block has a map of its own. Raises what ``pressing_map`` refuses."""
+    if len(laid(pattern).cells) > _MOST_AT_ONCE:
+        pattern = with_finished(pattern, apart_in(block, pattern))
     wishes = _wishes(block)
     spun = tuple((x, y) for x, y in wishes["spun"])
     asked = Wishes(wishes["to_dark"], wishes["from_bulk"], wishes["layers"], spun, wishes["repeats"])

@@ -9,13 +9,14 @@ from django.db.models import Q
 
 from api.fields import LengthField
 from piecing.joining.order import Order
-from piecing.quilts.choices import Setting
+from piecing.quilts.choices import BackingWay, Setting
 from projects.models import Project
 from workrooms.models import Workroom
 
 ORDERS = [(o.value, o.name.lower()) for o in Order]
 SETTINGS = [(s.value, s.name.lower()) for s in Setting]
-SPREADS = [("chequered", "chequered"), ("in_order", "in order")]
+SPREADS = [("chequered", "chequered"), ("in_order", "in order"), ("set_in", "set in")]
+BACKINGS = [(w.value, w.name.lower()) for w in BackingWay]
 LYINGS = [("upright", "upright"), ("quarter", "quarter"), ("half", "half"), ("mirrored", "mirrored")]
 
 
@@ -25,10 +26,13 @@ def _one_way() -> list[dict[str, object]]:
 
 class Block(models.Model):
     """``pattern`` is in the format ``entretoile-block/1``; ``colourways`` are counts with roles for roles; ``pressing`` are
-    wishes for the map, ``sewn_open`` the names of the seams that were in fact pressed open."""
+    wishes for the map, ``sewn_open`` the names of the seams that were in fact pressed open. ``part`` is empty for a block that the
+    quilter laid; what the quilt is pieced of beside its blocks stands here too, under a name for good: its centre laid by hand, strips
+    of pieced borders, parts of blocks at the ends of columns."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="blocks")
+    part = models.CharField(max_length=60, blank=True, default="")
     position = models.PositiveSmallIntegerField(default=0)
     pattern = models.JSONField()
     finished = LengthField()
@@ -40,7 +44,10 @@ class Block(models.Model):
 
     class Meta:
         ordering = ["position", "pk"]
-        constraints = [models.CheckConstraint(condition=Q(order__in=["", *(o for o, _ in ORDERS)]), name="block_order")]
+        constraints = [
+            models.CheckConstraint(condition=Q(order__in=["", *(o for o, _ in ORDERS)]), name="block_order"),
+            models.UniqueConstraint(fields=["project", "part"], condition=~Q(part=""), name="one_block_a_part"),
+        ]
 
 
 class OwnBlock(models.Model):
@@ -80,6 +87,10 @@ class Quilt(models.Model):
     backing_over = LengthField(default="4")
     usable = LengthField(default="40")
     oversize = LengthField(default="1/2")
+    stagger = models.CharField(max_length=9, default="1/2")
+    half_blocks = models.BooleanField(default=False)
+    backing_way = models.CharField(max_length=10, choices=BACKINGS, default=BackingWay.LEAST.value)
+    sleeve = LengthField(default="0")
     makings = models.JSONField(default=dict, blank=True)
     spare_percent = models.PositiveSmallIntegerField(default=0)
     spare_number = models.PositiveSmallIntegerField(default=0)
@@ -92,5 +103,6 @@ class Quilt(models.Model):
         constraints = [
             models.CheckConstraint(condition=Q(setting__in=[s for s, _ in SETTINGS]), name="quilt_setting"),
             models.CheckConstraint(condition=Q(spread__in=[s for s, _ in SPREADS]), name="quilt_spread"),
+            models.CheckConstraint(condition=Q(backing_way__in=[s for s, _ in BACKINGS]), name="quilt_backing_way"),
             models.CheckConstraint(condition=Q(every_second__in=[s for s, _ in LYINGS]), name="quilt_every_second"),
         ]

@@ -6,17 +6,20 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from piecing.blocks.file_format import Find
+from piecing.blocks.pattern import UPRIGHT, laid
 from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Area, Measure, usual
-from piecing.quilts.choices import block_spots
+from piecing.quilts.choices import Setting, block_spots, filler_spots
+from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
 
 from .models import Block, Quilt
+from .parts import half_patterns
 from .selectors import blocks_of
-from .translate import quilt_choices, ways_of, whats_laid
+from .translate import QuiltColourway, fillers_at, quilt_choices, ways_of, whats_laid
 
 __all__ = ["QuiltSheet", "quilt_of", "quilt_view", "sizes_of"]
 
@@ -42,8 +45,24 @@ class QuiltSheet:
     cloth: Area
 
 
+def _picture(quilt: Quilt, sized: QuiltSizes, ways: list[QuiltColourway]) -> Drawing:
+    choices = sized.choices
+    fillers = [
+        Laid(laid(half_patterns(way, choices, head=head)), UPRIGHT, way.roles)
+        for (_, head), way in zip(filler_spots(choices), fillers_at(quilt, choices, ways), strict=False)
+    ]
+    return quilt_picture(sized, whats_laid(quilt, choices, ways, block_spots(choices)), fillers)
+
+
+def _apart(quilt: Quilt, blocks: Iterable[Block]) -> list[Block]:
+    """Blocks that would be missed in the picture: those laid by the quilter, and of a centre laid by hand those that lie in it
+    nowhere."""
+    by_hand = quilt.setting == Setting.BY_HAND.value
+    return [b for b in blocks if not b.part and not (by_hand and any(w["count"] for w in b.colourways))]
+
+
 def _counted(blocks: Iterable[Block]) -> int:
-    return sum(int(w["count"]) for b in blocks for w in b.colourways)
+    return sum(int(w["count"]) for b in blocks if not b.part for w in b.colourways)
 
 
 def sizes_of(project: Project, find: Find) -> QuiltSizes | None:
@@ -53,7 +72,7 @@ def sizes_of(project: Project, find: Find) -> QuiltSizes | None:
         return None
     try:
         sized = quilt_sizes(quilt_choices(quilt, project, blocks, find))
-        return sized if ways_of(blocks, find) else None
+        return sized if ways_of(quilt, blocks, find) else None
     except PiecingError:
         return None
 
@@ -66,11 +85,11 @@ def quilt_view(project: Project, find: Find) -> QuiltSheet:
     try:
         choices = quilt_choices(quilt, project, blocks, find)
         sized = quilt_sizes(choices)
-        ways = ways_of(blocks, find)
+        ways = ways_of(quilt, blocks, find)
         counted_blocks = sum(w.count for w in ways)
         used = {w.block.pk for w in ways}
-        left_out = tuple(str(b.pattern.get("name", "")) for b in blocks if b.pk not in used)
-        picture = quilt_picture(sized, whats_laid(quilt, choices, ways, block_spots(choices))) if ways else None
+        left_out = tuple(str(b.pattern.get("name", "")) for b in _apart(quilt, blocks) if b.pk not in used)
+        picture = _picture(quilt, sized, ways) if ways else None
         return QuiltSheet(quilt, sized, picture, None, counted_blocks, left_out, Area.sum(p.area for p in sized.pieces))
     except PiecingError as refusal:
         return QuiltSheet(quilt, None, None, refusal, 0, (), Area.sum(()))

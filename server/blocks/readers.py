@@ -4,29 +4,36 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from fractions import Fraction
 from typing import Any
 
 from rest_framework import serializers
 
 from api.patches import Reader
 from api.readers import length_reader, one_of_reader, whole_reader, yes_no_reader
-from piecing.blocks.file_format import Find, pattern_data, pattern_from
+from piecing.blocks.file_format import Find, content_data, content_from, pattern_data, pattern_from
 from piecing.blocks.sizing import check_finished
-from piecing.errors import CountOutOfRange, PatternNotUnderstood, QuiltImpossible, UnknownChoice
+from piecing.errors import CountOutOfRange, PatternNotUnderstood, PiecingError, QuiltImpossible, UnknownChoice
 from piecing.joining.order import Order
 from piecing.lengths import Length, Measure
 from piecing.planning.schools import School
-from piecing.quilts.choices import Corners
+from piecing.quilts.choices import BackingWay, Corners
+from piecing.quilts.pieced import Fit, Runs
 from piecing.units import KINDS, methods_of
 
 from .models import LYINGS, ORDERS, SETTINGS, SPREADS
-from .wire import ColourwayWire, PatternWire, WishesWire
+from .wire import ColourwayWire, PatternWire, PiecedWire, WishesWire
 
 __all__ = ["MOST_COLOURWAYS", "block_readers", "quilt_readers", "stock_reader"]
 
 MOST_COLOURWAYS = 40
 _MOST_EACH = 2_000
+_MOST_BORDERS = 12
 _MOST_SEAMS = 3_000
+
+
+def _nothing(_key: str) -> None:
+    return None
 
 
 def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
@@ -50,6 +57,7 @@ class BorderWire(serializers.Serializer[Any]):
     fabric = serializers.CharField()
     corners = serializers.ChoiceField(choices=[c.value for c in Corners])
     corner_fabric = serializers.CharField()
+    pieced = PiecedWire(required=False, allow_null=True)
 
 
 class MakingWire(serializers.Serializer[Any]):
@@ -107,7 +115,7 @@ def _points(value: Any) -> list[list[float]]:
     return [[float(x) for x in p] for p in value]
 
 
-def quilt_readers(measure: Measure) -> dict[str, Reader]:
+def quilt_readers(measure: Measure, find: Find = _nothing) -> dict[str, Reader]:
     length = length_reader(measure)
     return {
         "columns": whole_reader(60, "Blocks across"),
@@ -115,36 +123,70 @@ def quilt_readers(measure: Measure) -> dict[str, Reader]:
         "setting": one_of_reader([s for s, _ in SETTINGS], "setting"),
         "spread": one_of_reader([s for s, _ in SPREADS], "way of spreading the blocks"),
         "every_second": one_of_reader([s for s, _ in LYINGS], "way of lying"),
-        **dict.fromkeys(("sash", "binding_strip", "backing_over", "usable", "oversize"), length),
-        **dict.fromkeys(("sash_round", "cornerstones", "begun"), yes_no_reader),
+        **dict.fromkeys(("sash", "binding_strip", "backing_over", "usable", "oversize", "sleeve"), length),
+        **dict.fromkeys(("sash_round", "cornerstones", "begun", "half_blocks"), yes_no_reader),
+        "stagger": Reader(_stagger),
+        "backing_way": one_of_reader([w.value for w in BackingWay], "way of piecing a backing"),
         **dict.fromkeys(
             ("sash_fabric", "cornerstone_fabric", "setting_fabric", "binding_fabric", "backing_fabric"), Reader(_role)
         ),
-        "borders": Reader(_borders(length), lambda: BorderWire(many=True)),
+        "borders": Reader(_borders(length, find), lambda: BorderWire(many=True)),
         "makings": Reader(_makings, lambda: serializers.DictField(child=MakingWire())),
         "spare_percent": whole_reader(100, "Spares in a hundred", least=0),
         "spare_number": whole_reader(1000, "The number of spares", least=0),
     }
 
 
-def _borders(length: Reader) -> Callable[[Any], list[dict[str, str]]]:
-    def read(value: Any) -> list[dict[str, str]]:
-        if not isinstance(value, list) or len(value) > 6:
-            raise QuiltImpossible("A quilt has up to 6 borders.")
+def _stagger(value: Any) -> str:
+    text = str(value).strip()
+    found = re.fullmatch(r"(\d{1,3})\s*/\s*([1-9]\d{0,2})", text)
+    share = Fraction(int(found[1]), int(found[2])) if found else Fraction(0)
+    if not 0 < share < 1:
+        raise QuiltImpossible("Columns lie lower by a part of the block, such as 1/2 or 1/3.", field="stagger")
+    return str(share)
+
+
+def _borders(length: Reader, find: Find) -> Callable[[Any], list[dict[str, Any]]]:
+    def read(value: Any) -> list[dict[str, Any]]:
+        if not isinstance(value, list) or len(value) > _MOST_BORDERS:
+            raise QuiltImpossible("A quilt has up to {most} borders.", most=_MOST_BORDERS)
         found = []
-        for b in value:
+        for n, b in enumerate(value):
             if not isinstance(b, dict):
                 raise QuiltImpossible("A border has a width, a fabric and its corners.")
             width: Length = length(b.get("width", ""))
             corners = one_of_reader([c.value for c in Corners], "kind of corner")(b.get("corners", "overlapped"))
             fabric = _role(b.get("fabric", "a"))
             corner = str(b.get("corner_fabric") or fabric)
-            found.append(
-                {"width": str(width.rational), "fabric": fabric, "corners": corners, "corner_fabric": _role(corner)}
-            )
+            border: dict[str, Any] = {
+                "width": str(width.rational),
+                "fabric": fabric,
+                "corners": corners,
+                "corner_fabric": _role(corner),
+            }
+            if b.get("pieced"):
+                try:
+                    border["pieced"] = _pieced(b["pieced"], find)
+                except PiecingError as refusal:
+                    raise refusal.within(f"borders.{n}.pieced") from None
+            found.append(border)
         return found
 
     return read
+
+
+def _pieced(value: Any, find: Find) -> dict[str, Any]:
+    if not isinstance(value, dict) or not isinstance(value.get("units"), list) or not 1 <= len(value["units"]) <= 4:
+        raise QuiltImpossible("A pieced border is made of 1 to 4 units by turns.", field="units")
+    corner = value.get("corner")
+    turns = {f: whole_reader(3, "Quarter turns", least=0)(value.get(f, 0)) for f in ("turn", "corner_turn")}
+    return {
+        "units": [content_data(content_from(u, find, field=f"units.{n}")) for n, u in enumerate(value["units"])],
+        "corner": content_data(content_from(corner, find, field="corner")) if corner else None,
+        **turns,
+        "fit": one_of_reader([f.value for f in Fit], "way of fitting")(value.get("fit", "spacer")),
+        "runs": one_of_reader([r.value for r in Runs], "way of running")(value.get("runs", "round")),
+    }
 
 
 def _makings(value: Any) -> dict[str, dict[str, str]]:

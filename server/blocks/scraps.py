@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from piecing.blocks.file_format import Find
 from piecing.drawings.quilt import block_middles
-from piecing.errors import PiecingError
+from piecing.errors import PiecingError, ScrapsImpossible
 from piecing.geometry.plane import rotated
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.laid import Laid
@@ -35,10 +35,16 @@ class ScrapSetting:
 def scrap_setting(project: Project, find: Find, role: str) -> ScrapSetting:
     """Raises what the quilt and the scraps refuse."""
     quilt, blocks = quilt_of(project), blocks_of(project)
+    if quilt.setting == Setting.BY_HAND.value:
+        raise ScrapsImpossible(
+            "Scraps are laid out over blocks in rows, on point or staggered. In a quilt laid by hand give the places their fabrics "
+            "there.",
+            field="role",
+        )
     choices = quilt_choices(quilt, project, blocks, find)
     sized = quilt_sizes(choices)
-    ways: list[QuiltColourway] = ways_of(blocks, find)
-    bare = Quilt(spread=quilt.spread, every_second=quilt.every_second)
+    ways: list[QuiltColourway] = ways_of(quilt, blocks, find)
+    bare = Quilt(setting=quilt.setting, spread=quilt.spread, every_second=quilt.every_second)
     lying = whats_laid(bare, choices, ways, block_spots(choices)) if ways else []
     return ScrapSetting(quilt, sized, lying, scrap_places(sized, lying, role) if ways else ())
 

@@ -9,13 +9,15 @@ from api.wire import AreaField, DrawingField, LengthAnswerField, LengthSerialize
 from piecing.drawings.unit import design_picture
 from piecing.lengths import Length
 from piecing.messages import Message
+from piecing.quilts.backing import backing_said
+from piecing.quilts.choices import Corners
 from piecing.units import kind_of
 from planning.serializers import UnitPlanSerializer
 from projects.models import SCHOOLS
 from projects.serializers import KINDS
 
-from .models import LYINGS, ORDERS, SETTINGS, SPREADS
-from .wire import EditField, PatternField, PressingField
+from .models import BACKINGS, LYINGS, ORDERS, SETTINGS, SPREADS
+from .wire import EditField, PatternField, PiecedWire, PressingField
 
 
 def _sound_edit(value: Any) -> Any:
@@ -168,6 +170,7 @@ class SavedBlockSerializer(serializers.Serializer[Any]):
     """A block of the project with its layout worked out."""
 
     id = serializers.UUIDField(source="block.pk")
+    part = serializers.CharField(source="block.part", allow_blank=True)
     finished = LengthAnswerField(source="block.finished")
     colourways = ColourwaySerializer(many=True, source="block.colourways")
     order = serializers.ChoiceField(choices=ORDERS, allow_blank=True, source="block.order")
@@ -208,6 +211,11 @@ class BackingSerializer(serializers.Serializer[Any]):
     length = LengthAnswerField()
     width = LengthAnswerField()
     height = LengthAnswerField()
+    strip = LengthAnswerField()
+    said = serializers.SerializerMethodField()
+
+    def get_said(self, backing: Any) -> str:
+        return str(backing_said(backing).text(self.context["style"]))
 
 
 class BindingSerializer(serializers.Serializer[Any]):
@@ -238,8 +246,13 @@ class QuiltSizesSerializer(serializers.Serializer[Any]):
 class BorderSerializer(serializers.Serializer[Any]):
     width = serializers.SerializerMethodField()
     fabric = serializers.CharField()
-    corners = serializers.CharField()
+    corners = serializers.ChoiceField(choices=[c.value for c in Corners])
     corner_fabric = serializers.CharField()
+    pieced = serializers.SerializerMethodField()
+
+    @extend_schema_field(PiecedWire(allow_null=True))
+    def get_pieced(self, border: Any) -> Any:
+        return border.get("pieced")
 
     def get_width(self, border: Any) -> str:
         return str(self.context["style"].text(Length.of(Fraction(border["width"]))))
@@ -285,6 +298,10 @@ class QuiltViewSerializer(_WithRefusal):
     backing_over = LengthAnswerField(source="quilt.backing_over")
     usable = LengthAnswerField(source="quilt.usable")
     oversize = LengthAnswerField(source="quilt.oversize")
+    stagger = serializers.CharField(source="quilt.stagger")
+    half_blocks = serializers.BooleanField(source="quilt.half_blocks")
+    backing_way = serializers.ChoiceField(choices=BACKINGS, source="quilt.backing_way")
+    sleeve = LengthAnswerField(source="quilt.sleeve")
     sizes = QuiltSizesSerializer(allow_null=True)
     picture = DrawingField(allow_null=True)
     counted = serializers.IntegerField()

@@ -10,37 +10,47 @@ from typing import Any
 from uuid import UUID
 
 from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, ScrapUnit, Spares
-from piecing.blocks.file_format import Find, pattern_from
+from piecing.blocks.file_format import Find, content_from, pattern_from
 from piecing.blocks.library import library_data
-from piecing.blocks.pattern import UPRIGHT, Orientation, Pattern, laid
+from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Orientation, Pattern, laid
 from piecing.errors import LayoutIncomplete, PiecingError
 from piecing.joining.order import Order, orders
 from piecing.joining.seams import VALUES
-from piecing.lengths import Length, inches
+from piecing.lengths import ZERO, Length, inches
 from piecing.planning.schools import School
-from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
+from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots, filler_spots
 from piecing.quilts.laid import Laid
+from piecing.quilts.pieced import Fit, PiecedRow, Runs
 from projects.models import Project
 from workrooms.models import Workroom
 
 from .models import Block, OwnBlock, Quilt
 
 __all__ = [
+    "CENTRE",
     "ORIENTATIONS",
     "QuiltColourway",
+    "apart_in",
     "colourways_of",
+    "fillers_at",
     "find_in",
     "joining_of",
     "makings_of",
     "orders_of",
     "pattern_of",
     "quilt_choices",
+    "row_from",
     "scrap_units_of",
+    "set_from",
     "spares_of",
     "values_of",
+    "ways_at",
     "ways_of",
     "whats_laid",
 ]
+
+CENTRE = "centre"
+"""The part of a quilt that is laid by hand."""
 
 ORIENTATIONS = {"upright": UPRIGHT, "quarter": Orientation(1), "half": Orientation(2), "mirrored": Orientation(0, True)}
 
@@ -75,7 +85,38 @@ def colourways_of(block: Block) -> tuple[Colourway, ...]:
 
 
 def orders_of(blocks: list[Block], find: Find) -> list[BlockOrder]:
-    return [BlockOrder(pattern_of(b, find), b.finished, colourways_of(b), str(b.pk)) for b in blocks]
+    found = []
+    for b in blocks:
+        pattern = pattern_of(b, find)
+        found.append(BlockOrder(pattern, b.finished, colourways_of(b), str(b.pk), apart_in(b, pattern)))
+    return found
+
+
+def apart_in(block: Block, pattern: Pattern) -> frozenset[int]:
+    """The places of the quilt's centre, by number, that hold a block of the project as it is made: its number is ordered for itself.
+    One laid mirrored, or in another size, is made for this place alone and counts with the centre.
+    """
+    if block.part != CENTRE:
+        return frozenset()
+    keys = [p.content.key for p in pattern.places if isinstance(p.content, BlockPlacement)]
+    numbers = [k for k in map(_number, keys) if k]
+    rows = Block.objects.filter(project_id=block.project_id, part="", deleted_at=None, pk__in=numbers)
+    sizes = {str(pk): finished for pk, finished in rows.values_list("pk", "finished")}
+    part = block.finished / pattern.width
+    return frozenset(
+        n
+        for n, p in enumerate(pattern.places)
+        if isinstance(p.content, BlockPlacement)
+        and not p.orientation.mirrored
+        and sizes.get(p.content.key) == part * pattern.box(p)[3 if p.orientation.across else 2]
+    )
+
+
+def _number(key: str) -> UUID | None:
+    try:
+        return UUID(key)
+    except ValueError:
+        return None
 
 
 def joining_of(block: Block, pattern: Pattern) -> Order:
@@ -100,24 +141,54 @@ def _bare_block() -> Length:
     return inches("21/2")
 
 
+def set_from(quilt: Quilt, blocks: list[Block]) -> list[Block]:
+    """The blocks that the quilt is set from: those laid by the quilter, or its centre where that is laid by hand."""
+    by_hand = quilt.setting == Setting.BY_HAND.value
+    return [b for b in blocks if (b.part == CENTRE if by_hand else not b.part)]
+
+
+def _border_of(b: Mapping[str, Any], find: Find) -> Border:
+    row = b.get("pieced")
+    return Border(
+        Length.of(Fraction(b["width"])),
+        b["fabric"],
+        Corners(b["corners"]),
+        b.get("corner_fabric", ""),
+        None if not row else row_from(row, find),
+    )
+
+
+def row_from(row: Mapping[str, Any], find: Find) -> PiecedRow:
+    """A pieced border as it is kept. Raises ``PatternNotUnderstood``, ``UnknownBlock``, with the field it is about."""
+    units = tuple(content_from(u, find, field=f"units.{n}") for n, u in enumerate(row["units"]))
+    corner = content_from(row["corner"], find, field="corner") if row.get("corner") else None
+    return PiecedRow(
+        units,
+        Orientation(int(row.get("turn", 0)) % 4),
+        Fit(row.get("fit", "spacer")),
+        Runs(row.get("runs", "round")),
+        corner,
+        Orientation(int(row.get("corner_turn", 0)) % 4),
+    )
+
+
 def quilt_choices(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> QuiltChoices:
-    """Sizes of the first block stand for all: a quilt is set from blocks of one size."""
+    """Sizes of the first block stand for all: a quilt is set from blocks of one size. One laid by hand is set of its centre alone."""
+    by_hand = quilt.setting == Setting.BY_HAND.value
+    blocks = set_from(quilt, blocks)
     width = blocks[0].finished if blocks else _bare_block()
     height = width
     if blocks:
         pattern = pattern_of(blocks[0], find)
         height = width / pattern.width * pattern.height
-    borders = tuple(
-        Border(Length.of(Fraction(b["width"])), b["fabric"], Corners(b["corners"]), b.get("corner_fabric", ""))
-        for b in quilt.borders
-    )
+    borders = tuple(_border_of(b, find) for b in quilt.borders)
     return QuiltChoices(
-        columns=quilt.columns,
-        rows=quilt.rows,
+        columns=1 if by_hand else quilt.columns,
+        rows=1 if by_hand else quilt.rows,
         block_width=width,
         block_height=height,
         setting=Setting(quilt.setting),
-        sash=quilt.sash,
+        sash=ZERO if by_hand else quilt.sash,
         sash_fabric=quilt.sash_fabric,
         sash_round=quilt.sash_round,
         cornerstones=quilt.cornerstones,
@@ -132,6 +203,10 @@ def quilt_choices(quilt: Quilt, project: Project, blocks: list[Block], find: Fin
         seam_allowance=project.seam_allowance,
         ruler_step=project.ruler_step,
         oversize=quilt.oversize,
+        stagger=Fraction(quilt.stagger),
+        half_blocks=quilt.half_blocks,
+        backing_way=BackingWay(quilt.backing_way),
+        sleeve=quilt.sleeve,
     )
 
 
@@ -145,9 +220,10 @@ class QuiltColourway:
     count: int
 
 
-def ways_of(blocks: list[Block], find: Find) -> list[QuiltColourway]:
+def ways_of(quilt: Quilt, blocks: list[Block], find: Find) -> list[QuiltColourway]:
     """Every block in every colourway, of the first block's size, that has no empty place."""
     found: list[QuiltColourway] = []
+    blocks = set_from(quilt, blocks)
     for block in blocks:
         pattern = pattern_of(block, find)
         try:
@@ -173,32 +249,53 @@ def whats_laid(
     second, found = ORIENTATIONS[quilt.every_second], []
     if second.across and choices.block_width != choices.block_height:
         second = UPRIGHT
-    for n, ((x, y), way) in enumerate(zip(spots, _ways_at(quilt, ways, spots), strict=True)):
+    for n, ((x, y), way) in enumerate(zip(spots, ways_at(quilt, ways, spots), strict=True)):
         odd = (x if choices.setting is Setting.ON_POINT else x + y) % 2
         found.append(Laid(laid(way.pattern), second if odd else UPRIGHT, way.roles, scraps.get(n, ())))
     return found
 
 
-def _ways_at(quilt: Quilt, ways: list[QuiltColourway], spots: list[tuple[int, int]]) -> list[QuiltColourway]:
+def ways_at(quilt: Quilt, ways: list[QuiltColourway], spots: list[tuple[int, int]]) -> list[QuiltColourway]:
+    """Which block, in which colours, lies at each spot."""
     in_order = [w for w in ways for _ in range(w.count)]
     if quilt.spread == "in_order":
         return [in_order[n % len(in_order)] for n in range(len(spots))]
+    if quilt.spread == "set_in":
+        # On point the spots between the rows are the odd ones; in rows every second one is.
+        on_point = quilt.setting == Setting.ON_POINT.value
+        first = [w for w in ways if w.block.pk == ways[0].block.pk]
+        others = [w for w in ways if w.block.pk != ways[0].block.pk] or first
+        found = []
+        for n, (x, y) in enumerate(spots):
+            among = others if (x if on_point else x + y) % 2 else first
+            found.append(among[(n if on_point else x + y) // 2 % len(among)])
+        return found
+    if quilt.setting == Setting.ON_POINT.value:
+        # There both numbers of a spot are even, or both are odd: half their sum counts on from spot to spot.
+        return [ways[(x + y) // 2 % len(ways)] for x, y in spots]
     return [ways[(x + y) % len(ways)] for x, y in spots]
+
+
+def fillers_at(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> list[QuiltColourway]:
+    """Of which block, in which colours, a part lies at each end of a lower column, in the order of ``filler_spots``: of the one whose
+    turn it would be there."""
+    spots = [(x, -1 if head else choices.rows - 1) for x, head in filler_spots(choices)]
+    return ways_at(quilt, ways, spots) if choices.half_blocks and ways else []
 
 
 def scrap_units_of(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> list[ScrapUnit]:
     """The units that scraps were laid out for, as they count for cutting; none where the quilt cannot be put together."""
     role, laid_out = quilt.scraps.get("role", ""), quilt.scraps.get("laid") or ()
-    if not laid_out or not quilt.begun or not blocks:
+    if not laid_out or not quilt.begun or not blocks or quilt.setting == Setting.BY_HAND.value:
         return []
     try:
         spots = block_spots(quilt_choices(quilt, project, blocks, find))
-        ways = ways_of(blocks, find)
+        ways = ways_of(quilt, blocks, find)
     except PiecingError:
         return []
     if not ways:
         return []
-    at = _ways_at(quilt, ways, spots)
+    at = ways_at(quilt, ways, spots)
     return [
         ScrapUnit(str(at[spot].block.pk), cell, at[spot].roles, role, fabric)
         for spot, cell, fabric in laid_out

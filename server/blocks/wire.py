@@ -10,10 +10,20 @@ from rest_framework import serializers
 
 from api.wire import described
 from piecing.blocks.editing import Symmetry
+from piecing.quilts.pieced import Fit, Runs
 
 from .edits import EDITS
 
-__all__ = ["ColourwayWire", "EditField", "PatternField", "PatternWire", "PressingField", "WishesWire"]
+__all__ = [
+    "ColourwayWire",
+    "ContentWire",
+    "EditField",
+    "PatternField",
+    "PatternWire",
+    "PiecedWire",
+    "PressingField",
+    "WishesWire",
+]
 
 _SHARE = {"oneOf": [{"type": "integer"}, {"type": "string"}], "description": "A share, such as 1 or 3/2."}
 _FABRICS = {
@@ -84,6 +94,17 @@ class EditWire(serializers.Serializer[Any]):
             **{f: serializers.CharField(required=False) for f in ("role", "one", "other", "name")},
         }
         return {**super().get_fields(), **optional}
+
+
+class PiecedWire(serializers.Serializer[Any]):
+    """What a border is pieced of: units by turns as they lie along its top, and what turns its corners."""
+
+    units = serializers.ListField(child=ContentWire())
+    corner = ContentWire(required=False, allow_null=True)
+    turn = serializers.IntegerField(required=False)
+    corner_turn = serializers.IntegerField(required=False)
+    fit = serializers.ChoiceField(choices=[f.value for f in Fit], required=False)
+    runs = serializers.ChoiceField(choices=[r.value for r in Runs], required=False)
 
 
 class ColourwayWire(serializers.Serializer[Any]):

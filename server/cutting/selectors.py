@@ -12,7 +12,8 @@ from uuid import UUID
 
 from blocks.quilt import quilt_of
 from blocks.selectors import blocks_of
-from blocks.translate import colourways_of, find_in, joining_of, makings_of, pattern_of
+from blocks.translate import apart_in, colourways_of, find_in, joining_of, makings_of, pattern_of
+from piecing.blocks.boxes import with_finished
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from piecing.cutting import Cloth, CuttingPlan, WantedPiece, flaws
 from piecing.cutting.buying import BackingPurchase, Purchase, Shop, backing_purchase, purchases, shop_step
@@ -24,7 +25,7 @@ from piecing.drawings.cloth import cloth_picture, first_said, strip_said
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.joining.thread import Thread, block_join_length, thread_needed, unit_seam_length
-from piecing.lengths import Area, Length, Measure, inches, mm
+from piecing.lengths import ZERO, Area, Length, Measure, inches, mm
 from piecing.messages import Message
 from piecing.quilts.joined import strips_said
 from piecing.quilts.seams import binding_seam_length, quilt_join_length
@@ -285,6 +286,8 @@ def _possible(key: UUID, _at: datetime) -> Possible:
     directions = directions_of(project)
     blocks = []
     for block in blocks_of(project):
+        if block.part:
+            continue
         try:
             pattern = pattern_of(block, find).complete()
         except PiecingError:
@@ -378,7 +381,8 @@ def _seams(project: Project, sizes: QuiltSizes | None, row: CutPlan | None) -> I
     find = find_in(project.workroom)
     for block in blocks_of(project):
         try:
-            pattern = pattern_of(block, find)
+            whole = pattern_of(block, find)
+            pattern = with_finished(whole, apart_in(block, whole))
             one = block_join_length(pattern, block.finished, project.seam_allowance, joining_of(block, pattern))
         except PiecingError:
             continue
@@ -394,5 +398,5 @@ def _seams(project: Project, sizes: QuiltSizes | None, row: CutPlan | None) -> I
             binding_seam_length(sizes, sum(binding_strips(sizes, row).values())),
         )
         best = sizes.backing[0]
-        if best.panels > 1:
-            yield Message("joining the backing"), best.panel_length * (best.panels - 1)
+        if best.seam > ZERO:
+            yield Message("joining the backing"), best.seam

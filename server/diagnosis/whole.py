@@ -93,6 +93,8 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
     refusal: PiecingError | None = None
     find = find_in(room)
     for block in blocks_of(project):
+        if block.part:
+            continue
         try:
             pattern = pattern_of(block, find).complete()
             tips = _has_tips(laid(pattern), block.finished, project.seam_allowance)
@@ -182,7 +184,7 @@ def _arranged(sides: tuple[tuple[float, float], ...], rows: int, columns: int) -
 def _quilt(room: Workroom, project: Project, kinds: list[MeasuredKind]) -> FinishedQuilt | None:
     """With the best common size, by her own seam and cutting as far as they are known."""
     planned = quilt_sizes_of(project)
-    if planned is None or len(kinds) != 1 or kinds[0].sizes is None:
+    if planned is None or len(kinds) != 1 or kinds[0].sizes is None or planned.choices.setting is Setting.BY_HAND:
         return None
     best = kinds[0].sizes.best
     try:

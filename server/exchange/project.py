@@ -20,6 +20,7 @@ from jsonschema import Draft202012Validator
 from api.problems import ApiError, Refused
 from blocks.commands import change_quilt, put_block, take_scraps
 from blocks.models import Block, Quilt
+from blocks.parts import with_blocks_renamed
 from blocks.quilt import quilt_of
 from blocks.readers import quilt_readers
 from blocks.selectors import blocks_of
@@ -95,6 +96,7 @@ def exported(project: Project) -> dict[str, Any]:
         "blocks": [
             {
                 "id": str(b.pk),
+                "part": b.part,
                 "pattern": b.pattern,
                 "finished": _plain(b.finished),
                 "colourways": b.colourways,
@@ -228,7 +230,7 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
         yield f"$.blocks[{n}]", lambda b=b: _block(room, project, b, renamed)
     for n, u in enumerate(data["units"]):
         yield f"$.units[{n}]", lambda u=u: _add_unit(room, project, u, renamed)
-    yield "$.quilt", lambda: _set_quilt(room, project, data)
+    yield "$.quilt", lambda: _set_quilt(room, project, data, renamed)
     # Cloth that another project here has reserved stays with that one.
     free = cloth_to_take(room, [s["id"] for s in data.get("stock", []) if "id" in s])
     renewed = {name: str(uuid4()) for name in free}
@@ -248,9 +250,11 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
         yield "$.archived", lambda: archive_project(room, key, True)
 
 
-def _set_quilt(room: Workroom, project: Project, data: dict[str, Any]) -> None:
+def _set_quilt(room: Workroom, project: Project, data: dict[str, Any], renamed: dict[str, str]) -> None:
     """A file says which units follow its blocks; one from before they did leaves that to the first change."""
-    change_quilt(room, project.pk, data.get("quilt", {}), {}, follow=False)
+    quilt = dict(data.get("quilt", {}))
+    quilt["borders"] = with_blocks_renamed(quilt.get("borders", []), renamed)
+    change_quilt(room, project.pk, quilt, {}, follow=False)
     Quilt.objects.filter(project=project).update(followed=any("of_blocks" in u for u in data["units"]))
 
 
@@ -293,7 +297,9 @@ def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[st
     }
     changes = {"pattern": {**b["pattern"], "units": units}, "finished": b["finished"]}
     changes |= {k: b[k] for k in ("colourways", "order", "pressing", "sewn_open") if b.get(k)}
-    put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {}, follow=False)
+    head, _, of = str(b.get("part", "")).partition(" ")
+    part = f"{head} {renamed[of]}" if of in renamed else b.get("part", "")
+    put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {}, follow=False, part=part)
     readings = b.get("readings", [])
     if b.get("measured"):
         model = subject_of(room, "blocks", UUID(renamed[b["id"]])).scene.model

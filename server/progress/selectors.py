@@ -10,8 +10,9 @@ from api.problems import Refused
 from blocks.joining import found_map
 from blocks.quilt import QuiltSheet, quilt_view
 from blocks.selectors import blocks_of, get_block
-from blocks.translate import colourways_of, find_in, joining_of, pattern_of, values_of
+from blocks.translate import apart_in, colourways_of, find_in, joining_of, pattern_of, values_of
 from measuring.selectors import plan_or_refuse
+from piecing.blocks.boxes import with_finished
 from piecing.blocks.pattern import laid
 from piecing.cautions import CAUTIONS, Risk
 from piecing.drawings.block import block_picture
@@ -302,8 +303,9 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
     try:
         pattern = pattern_of(block, find_in(room)).complete()
         order, found, _ = found_map(block, pattern, values_of(project))
-        steps = join_steps(pattern, order, block.finished, project.seam_allowance, project.ruler_step, found)
-        seam = block_join_length(pattern, block.finished, project.seam_allowance, order)
+        apart = apart_in(block, pattern)
+        steps = join_steps(pattern, order, block.finished, project.seam_allowance, project.ruler_step, found, apart)
+        seam = block_join_length(with_finished(pattern, apart), block.finished, project.seam_allowance, order)
         picture = block_picture(laid(pattern), block.finished)
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
@@ -367,7 +369,12 @@ def lot_steps(project: Project, subject: str, lot: Lot | None) -> dict[str, Benc
         block = get_block(project.workroom, UUID(key))
         pattern = pattern_of(block, find_in(project.workroom))
         found = join_steps(
-            pattern, joining_of(block, pattern), block.finished, project.seam_allowance, project.ruler_step
+            pattern,
+            joining_of(block, pattern),
+            block.finished,
+            project.seam_allowance,
+            project.ruler_step,
+            apart=apart_in(block, pattern),
         )
         return {s.key: s.stage for s in found}
     return {s.key: BenchStage.JOIN for s in quilt_bench(project).steps}

@@ -289,6 +289,8 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
         fabric.save()
     for block in blocks:
         block._state.adding, block.project, block.id = True, project, UUID(own[str(block.pk)])
+        head, _, of = block.part.partition(" ")
+        block.part = f"{head} {own[of]}" if of in own else block.part
         # A block inside another is the copy's own, not the original's.
         for unit in block.pattern["units"].values():
             if unit.get("block") in own:
@@ -296,6 +298,11 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
         block.save()
     if quilt is not None:
         quilt._state.adding, quilt.project = True, project
+        for border in quilt.borders:
+            row = border.get("pieced") or {}
+            for held in (*row.get("units", ()), row.get("corner") or {}):
+                if held.get("block") in own:
+                    held["block"] = own[held["block"]]
         quilt.save()
     return get_project(room, key)
 

@@ -9,9 +9,10 @@ from uuid import UUID
 
 from api.problems import Refused
 from blocks.selectors import blocks_of
-from blocks.translate import find_in, joining_of, pattern_of
+from blocks.translate import apart_in, find_in, joining_of, pattern_of
 from cutting.translate import now_of, quilt_sizes_of
 from measuring.selectors import plan_of
+from piecing.blocks.boxes import with_finished
 from piecing.errors import PiecingError
 from piecing.messages import Message
 from piecing.quilts.seams import quilt_join_length, quilt_parts
@@ -116,7 +117,8 @@ def _blocks(project: Project) -> Iterator[Thing]:
     for block in blocks_of(project):
         name, count, done = joined[block.pk]
         try:
-            pattern = pattern_of(block, find).complete()
+            whole = pattern_of(block, find).complete()
+            pattern = with_finished(whole, apart_in(block, whole))
             each = block_minutes(pattern, block.finished, project.seam_allowance, joining_of(block, pattern))
         except PiecingError:
             continue

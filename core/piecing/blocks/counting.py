@@ -52,12 +52,15 @@ class Colourway:
 
 @dataclass(frozen=True, slots=True)
 class BlockOrder:
-    """So many of a block at a finished size; ``key`` tells it from others of its name."""
+    """So many of a block at a finished size; ``key`` tells it from others of its name. Its places in ``apart``, by number, hold
+    blocks that are ordered for themselves: their units are not counted here.
+    """
 
     pattern: Pattern
     finished: Length
     colourways: tuple[Colourway, ...]
     key: str = ""
+    apart: frozenset[int] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,6 +131,8 @@ def counted(
         layout, part = laid(pattern), order.finished / order.pattern.width
         base: dict[tuple[UnitSpec, bool], int] = {}
         for cell in layout.cells:
+            if cell.place in order.apart:
+                continue
             key = (cell.spec(part), cell.orientation.mirrored)
             base[key] = base.get(key, 0) + 1
         for way in order.colourways:

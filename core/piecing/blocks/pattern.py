@@ -32,9 +32,9 @@ __all__ = [
     "whole_parts",
 ]
 
-MOST_TRACKS = 24
+MOST_TRACKS = 100
 """Columns or rows of one grid at most."""
-MOST_CELLS = 2_500
+MOST_CELLS = 10_000
 """Units of one block, those of the blocks in it included."""
 _NONE = (Fraction(0),) * 4
 

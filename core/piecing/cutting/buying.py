@@ -90,10 +90,9 @@ class BackingPurchase:
 
 
 def backing_purchase(backings: Sequence[Backing], direction: Direction, shop: Shop) -> BackingPurchase:
-    """The way of joining a backing that takes the least cloth. A print with a direction stands upright only with the selvedges
-    running up and down the quilt, so there the seams do too."""
-    upright = [b for b in backings if b.along or direction is Direction.NONE]
-    best = min(upright, key=lambda b: (float(b.length), not b.along))
+    """The first of ``backings`` that its print allows: one with a direction stands upright only with the selvedges running up and
+    down the quilt, so there the seams do too."""
+    best = next(b for b in backings if b.along or direction is Direction.NONE)
     buy = (best.length * (1 / (1 - shop.shrinkage))).round_up(shop.step)
     return BackingPurchase(best.width, best.height, best.length, buy, backing_said(best))
 

@@ -9,12 +9,13 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import lru_cache
 
 from ..blocks.geometry import cell_middle, placed_parts
-from ..blocks.pattern import Layout, Orientation
+from ..blocks.pattern import UPRIGHT, Layout, Orientation, Pattern, laid
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, Polygon, area, clip, rectangle, rotated, sides_of
 from ..lengths import ZERO, Length
 from ..messages import Message
-from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots
+from ..quilts.borders import Round
+from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots, filler_spots
 from ..quilts.laid import Laid
 from ..quilts.sizes import QuiltSizes
 
@@ -52,31 +53,48 @@ def block_middles(q: QuiltSizes) -> list[Point]:
     rim = sash if c.sash_round else 0.0
     found = []
     for x, y in block_spots(c):
-        drop = high / 2 if c.setting is Setting.STAGGERED and x % 2 else 0.0
+        drop = high * float(c.stagger) if c.setting is Setting.STAGGERED and x % 2 else 0.0
         found.append((rim + x * (wide + sash) + wide / 2, total - rim - y * (high + sash) - high / 2 - drop))
     return found
 
 
-def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid]) -> Drawing:
-    """``at`` tells what lies at each spot, in the order of ``block_spots``."""
+def _filler_middles(q: QuiltSizes) -> list[Point]:
+    """The middles of the parts of blocks at the ends of lower columns, in the order of ``filler_spots``."""
+    c, total = q.choices, float(q.centre_height)
+    wide, high, share = float(c.block_width), float(c.block_height), float(c.stagger)
+    return [
+        (x * wide + wide / 2, total - high * share / 2 if head else high * (1 - share) / 2)
+        for x, head in filler_spots(c)
+    ]
+
+
+def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid], fillers: Sequence[Laid] = ()) -> Drawing:
+    """``at`` tells what lies at each spot, in the order of ``block_spots``; ``fillers`` the parts of blocks in that of
+    ``filler_spots``, where there are any.
+    """
     c, sketch = q.choices, Sketch()
     wide, high = float(q.width), float(q.height)
-    inset = _draw_borders(sketch, c, wide, high)
-    box = rectangle(float(q.centre_width), float(q.centre_height), (inset, inset))
-    ground = c.setting_fabric if c.setting is not Setting.STRAIGHT else c.sash_fabric
-    if c.setting is not Setting.STRAIGHT or c.sash > ZERO:
-        sketch.polygon("face", box, ground)
+    x0, y0 = (wide - float(q.centre_width)) / 2, (high - float(q.centre_height)) / 2
+    for r in reversed(q.rounds):
+        _draw_round(sketch, r, wide, high)
+    box = rectangle(float(q.centre_width), float(q.centre_height), (x0, y0))
+    straight = c.setting in (Setting.STRAIGHT, Setting.BY_HAND)
+    if not straight or c.sash > ZERO:
+        sketch.polygon("face", box, c.sash_fabric if straight else c.setting_fabric)
     for outline, fabric in _lattice(q):
-        sketch.polygon("face", _clipped(tuple((x + inset, y + inset) for x, y in outline), box), fabric)
+        sketch.polygon("face", _clipped(tuple((x + x0, y + y0) for x, y in outline), box), fabric)
     alike: dict[object, tuple[Laid, list[Point]]] = {}
-    for n, (x, y) in enumerate(block_middles(q)):
-        laid = at[n] if isinstance(at, Sequence) else at(n)
+    spots = block_middles(q)
+    lying = [at[n] if isinstance(at, Sequence) else at(n) for n in range(len(spots))]
+    if fillers:
+        spots, lying = spots + _filler_middles(q), [*lying, *fillers]
+    for held, (x, y) in zip(lying, spots, strict=True):
         # By which layout it is, not by what is in it: that would be asked of every unit at every spot.
-        key = (id(laid.layout), laid.orientation, laid.roles, laid.units)
-        alike.setdefault(key, (laid, []))[1].append((x + inset, y + inset))
-    cells = sum(len(laid.layout.cells) * len(spots) for laid, spots in alike.values())
-    for laid, spots in alike.values():
-        sketch.stamp(_drawn(laid, c, far=cells > _FAR), spots, 45.0 if c.setting is Setting.ON_POINT else 0.0)
+        key = (id(held.layout), held.orientation, held.roles, held.units)
+        alike.setdefault(key, (held, []))[1].append((x + x0, y + y0))
+    cells = sum(len(held.layout.cells) * len(here) for held, here in alike.values())
+    for held, here in alike.values():
+        sketch.stamp(_drawn(held, c, far=cells > _FAR), here, 45.0 if c.setting is Setting.ON_POINT else 0.0)
     said = Message(
         "The quilt, finishing {w} by {h}: {n, plural, one {one block} other {# blocks}} of {b}.",
         w=q.width,
@@ -122,21 +140,52 @@ def _drawn(laid: Laid, c: QuiltChoices, *, far: bool) -> Sketch:
     return sketch
 
 
-def _draw_borders(sketch: Sketch, c: QuiltChoices, wide: float, high: float) -> float:
-    """Outermost first; returns how far in the blocks begin."""
-    inset = 0.0
-    for b in reversed(c.borders):
-        w = float(b.width)
-        sketch.polygon("face", rectangle(wide - 2 * inset, high - 2 * inset, (inset, inset)), b.fabric)
-        if b.corners is Corners.SQUARE:
-            for x in (inset, wide - inset - w):
-                for y in (inset, high - inset - w):
-                    sketch.polygon("face", rectangle(w, w, (x, y)), b.corner_fabric or b.fabric)
-        else:
-            for y in (inset + w, high - inset - w):
-                sketch.line("seam", (inset, y), (wide - inset, y))
-        inset += w
-    return inset
+def _draw_round(sketch: Sketch, r: Round, wide: float, high: float) -> None:
+    """One border where it lies in the whole; what is inside it is drawn over it later."""
+    b, out_wide, out_high = r.border, float(r.wide), float(r.high)
+    x, y = (wide - out_wide) / 2, (high - out_high) / 2
+    sketch.polygon("face", rectangle(out_wide, out_high, (x, y)), b.fabric)
+    if r.row is not None:
+        _draw_row(sketch, r, (x, y))
+        return
+    w = float(b.width)
+    corners = [(a, c) for a in (x, x + out_wide - w) for c in (y, y + out_high - w)]
+    match b.corners:
+        case Corners.SQUARE:
+            for corner in corners:
+                sketch.polygon("face", rectangle(w, w, corner), b.corner_fabric or b.fabric)
+        case Corners.MITRED:
+            for a, c in corners:
+                # From the outer corner to the inner one.
+                rising = (a == x) == (c == y)
+                sketch.line("seam", (a, c if rising else c + w), (a + w, c + w if rising else c))
+        case Corners.OVERLAPPED:
+            for line in (y + w, y + out_high - w):
+                sketch.line("seam", (x, line), (x + out_wide, line))
+
+
+def _draw_row(sketch: Sketch, r: Round, corner: Point) -> None:
+    """The four strips of a pieced border, each about its own middle, and the line of the plain strip's seams."""
+    assert r.row is not None
+    x, y = corner
+    wide, high, deep = float(r.wide), float(r.high), float(r.row.depth)
+    for pattern, middles, turn in (
+        (r.row.ends, (x + wide / 2, y + high - deep / 2), 0),
+        (r.row.ends, (x + wide / 2, y + deep / 2), 2),
+        (r.row.sides, (x + deep / 2, y + high / 2), 0),
+        (r.row.sides, (x + wide - deep / 2, y + high / 2), 2),
+    ):
+        sketch.stamp(_strip(pattern, turn), [middles], 0.0)
+    above = float(r.row.above)
+    for line in (y + deep + above, y + high - deep - above) if above else ():
+        sketch.line("seam", (x + deep, line), (x + wide - deep, line))
+
+
+def _strip(pattern: Pattern, turn: int) -> Sketch:
+    sketch, orientation = Sketch(), UPRIGHT.turned(turn)
+    for outline, role, _ in _faces(laid(pattern), Length.of(pattern.width), orientation):
+        sketch.polygon("face", outline, role)
+    return sketch
 
 
 def _lattice(q: QuiltSizes) -> Iterator[tuple[Polygon, str]]:

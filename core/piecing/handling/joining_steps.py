@@ -110,8 +110,11 @@ def join_steps(
     allowance: Length,
     ruler_step: Length,
     pressing: PressingMap | None = None,
+    apart: frozenset[int] = frozenset(),
 ) -> tuple[JoinStep, ...]:
-    """Every step of joining one block whose units are trimmed. Raises ``LayoutIncomplete``, ``CannotBeSewn``."""
+    """Every step of joining one block whose units are trimmed; its places in ``apart``, by number, hold blocks that are joined for
+    themselves. Raises ``LayoutIncomplete``, ``CannotBeSewn``.
+    """
     layout = laid(pattern.complete())
     pressed = {p.seam.name: p for p in pressing.pressed} if pressing else {}
     whole = _Sewn(
@@ -126,21 +129,21 @@ def join_steps(
         "",
         1,
     )
-    return (*_nested(whole), *_own(whole, finished))
+    return (*_nested(whole, apart), *_own(whole, finished))
 
 
-def _nested(outer: _Sewn) -> Iterator[JoinStep]:
+def _nested(outer: _Sewn, apart: frozenset[int] = frozenset()) -> Iterator[JoinStep]:
     """Blocks in the block, each kind once, with their own sizes to check."""
-    seen: dict[tuple[Pattern, tuple[tuple[str, str], ...]], list[Place]] = {}
-    for place in outer.layout.pattern.places:
-        if isinstance(place.content, BlockPlacement):
+    seen: dict[tuple[Pattern, tuple[tuple[str, str], ...], Fraction], list[Place]] = {}
+    for number, place in enumerate(outer.layout.pattern.places):
+        if isinstance(place.content, BlockPlacement) and number not in apart:
             # One that lies mirrored is another block to sew: no turn makes it of the first.
             held = place.content.pattern
             inner = whole_mirrored(held) if place.orientation.mirrored else held
-            seen.setdefault((inner, place.content.fabrics), []).append(place)
-    for n, ((inner, fabrics), places) in enumerate(seen.items()):
+            wide = outer.layout.pattern.box(place)[3 if place.orientation.across else 2]
+            seen.setdefault((inner, place.content.fabrics, wide), []).append(place)
+    for n, ((inner, fabrics, wide), places) in enumerate(seen.items()):
         layout, roles = laid(inner), dict(fabrics)
-        wide = outer.layout.pattern.box(places[0])[3 if places[0].orientation.across else 2]
         own = replace(
             outer,
             layout=layout,

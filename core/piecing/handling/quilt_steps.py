@@ -8,8 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..lengths import ZERO, Length
+from ..lengths import ZERO, Length, finest_mark
 from ..messages import Message
+from ..quilts.borders import Round, mitre_over
 from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots
 from ..quilts.sizes import QuiltSizes
 
@@ -34,8 +35,11 @@ def quilt_steps(sizes: QuiltSizes) -> tuple[QuiltStep, ...]:
     """Every step from finished blocks to the quilt top."""
     c = sizes.choices
     match c.setting:
-        case Setting.STRAIGHT:
+        case Setting.STRAIGHT if c.blocks > 1 or c.sash > ZERO:
             centre = _straight(sizes)
+        case Setting.STRAIGHT | Setting.BY_HAND:
+            # One block, or one arrangement with an order of joining of its own: nothing is joined to it but borders.
+            centre = iter(())
         case Setting.ON_POINT:
             centre = _on_point(sizes)
         case Setting.STAGGERED:
@@ -69,8 +73,8 @@ def _straight(sizes: QuiltSizes) -> Iterator[QuiltStep]:
             else Message("Press this row to the {side}.", side="left" if n % 2 else "right")
         )
         yield QuiltStep(f"row {n}", Message("Row {n}", n=n), tuple(said), _measures(wide, high), wide, high)
+    lines = c.rows + 1 if c.sash_round else c.rows - 1
     if sashed:
-        lines = c.rows + 1 if c.sash_round else c.rows - 1
         if lines and c.cornerstones:
             said = [
                 Message(
@@ -95,7 +99,7 @@ def _straight(sizes: QuiltSizes) -> Iterator[QuiltStep]:
             yield QuiltStep(
                 "sashing", Message("Sashing between rows"), tuple(said), _measures(wide, c.sash + s2), wide, c.sash + s2
             )
-    if c.rows > 1:
+    if c.rows > 1 or (sashed and lines):
         yield _rows(sizes, c.rows, sashed=sashed)
 
 
@@ -165,7 +169,11 @@ def _staggered(sizes: QuiltSizes) -> Iterator[QuiltStep]:
     for n in range(1, c.columns + 1):
         said = [Message("Lay the blocks of column {n} one below the other, and look once more.", n=n)]
         if n % 2 == 0:
-            said.append(Message("Half a block of plain cloth goes at its head and at its foot."))
+            said.append(
+                Message("Parts of blocks go at its head and at its foot; look which way up they lie.")
+                if c.half_blocks
+                else Message("Plain cloth goes at its head and at its foot.")
+            )
         if c.rows >= _MANY:
             said.append(Message("Join them in pairs, then pairs of pairs: so the column does not bow."))
         yield QuiltStep(f"column {n}", Message("Column {n}", n=n), tuple(said), _measures(wide, high), wide, high)
@@ -185,42 +193,161 @@ def _staggered(sizes: QuiltSizes) -> Iterator[QuiltStep]:
 
 
 def _borders(sizes: QuiltSizes) -> Iterator[QuiltStep]:
-    c: QuiltChoices = sizes.choices
-    s2 = c.seam_allowance * 2
-    width, height = sizes.centre_width, sizes.centre_height
-    for n, b in enumerate(c.borders, 1):
-        cut = b.width + s2
-        sides = width + b.width * 2 + s2, height + s2
-        yield QuiltStep(
-            f"border {n} sides",
-            Message("Border {n}: left and right", n=n),
-            (
-                Message("Measure the quilt from top to bottom, at both sides and through the middle; take the mean."),
-                Message(
-                    "Cut two strips {cut} wide to that length. The plan has {length}.", cut=cut, length=height + s2
-                ),
-                Message("Pin middles, ends, quarters; ease in what differs. Press toward the border."),
-            ),
-            _measures(*sides),
-            *sides,
-        )
-        whole = width + b.width * 2 + s2, height + b.width * 2 + s2
-        said = [Message("Measure across in the same way, and take the mean.")]
-        if b.corners is Corners.SQUARE:
-            said.append(
-                Message(
-                    "Cut two strips {cut} wide to what it was before the sides went on: {length}.",
-                    cut=cut,
-                    length=width + s2,
-                )
-            )
-            said.append(Message("Sew a square {cut} to each end of both strips.", cut=cut))
+    for r in sizes.rounds:
+        if r.row is not None:
+            yield from _pieced(sizes.choices, r)
+        elif r.border.corners is Corners.MITRED:
+            yield from _mitred(sizes.choices, r)
         else:
-            said.append(
-                Message("Cut two strips {cut} wide to that length. The plan has {length}.", cut=cut, length=whole[0])
+            yield from _plain(sizes.choices, r)
+
+
+def _means() -> Message:
+    return Message("Measure the quilt from top to bottom, at both sides and through the middle; take the mean.")
+
+
+def _pinned() -> Message:
+    return Message("Pin middles, ends, quarters; ease in what differs. Press toward the border.")
+
+
+def _plain(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
+    s2, b = c.seam_allowance * 2, r.border
+    cut = b.width + s2
+    sides = r.wide + s2, r.height + s2
+    yield QuiltStep(
+        f"border {r.number} sides",
+        Message("Border {n}: left and right", n=r.number),
+        (
+            _means(),
+            Message("Cut two strips {cut} wide to that length. The plan has {length}.", cut=cut, length=r.height + s2),
+            _pinned(),
+        ),
+        _measures(*sides),
+        *sides,
+    )
+    whole = r.wide + s2, r.high + s2
+    said = [Message("Measure across in the same way, and take the mean.")]
+    if b.corners is Corners.SQUARE:
+        said.append(
+            Message(
+                "Cut two strips {cut} wide to what it was before the sides went on: {length}.",
+                cut=cut,
+                length=r.width + s2,
             )
-        said.append(Message("Pin middles, ends, quarters; ease in what differs. Press toward the border."))
-        yield QuiltStep(
-            f"border {n} ends", Message("Border {n}: top and bottom", n=n), tuple(said), _measures(*whole), *whole
         )
-        width, height = width + b.width * 2, height + b.width * 2
+        said.append(Message("Sew a square {cut} to each end of both strips.", cut=cut))
+    else:
+        said.append(
+            Message("Cut two strips {cut} wide to that length. The plan has {length}.", cut=cut, length=whole[0])
+        )
+    said.append(_pinned())
+    yield QuiltStep(
+        f"border {r.number} ends",
+        Message("Border {n}: top and bottom", n=r.number),
+        tuple(said),
+        _measures(*whole),
+        *whole,
+    )
+
+
+def _mitred(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
+    """All four sides are sewn on, each from allowance to allowance, before any corner is."""
+    s2, over = c.seam_allowance * 2, mitre_over(c)
+    whole = r.wide + s2, r.high + s2
+    yield QuiltStep(
+        f"border {r.number} sides",
+        Message("Border {n}: all four strips", n=r.number),
+        (
+            _means(),
+            Message("Measure across in the same way, and take the mean."),
+            Message(
+                "Strips are cut {cut} wide: two {high} long, two {wide}.",
+                cut=r.border.width + s2,
+                high=(r.high + s2 + over).round_up(c.ruler_step),
+                wide=(r.wide + s2 + over).round_up(c.ruler_step),
+            ),
+            Message("Mark the middle of each strip, and from there half of what was measured to either side."),
+            Message("Pin mark to corner; the ends hang over. Ease in what differs."),
+            Message(
+                "Begin and end each seam {s} from the edge, backstitched. Press toward the border.", s=c.seam_allowance
+            ),
+        ),
+        (Message("Each seam ends where its neighbour ends, and no stitch goes past."),),
+        *whole,
+    )
+    yield QuiltStep(
+        f"border {r.number} ends",
+        Message("Border {n}: the mitred corners", n=r.number),
+        (
+            Message("Fold the quilt on its diagonal, right sides together, so that two strips lie edge on edge."),
+            Message("Lay the ruler's 45 degree line on that edge, and draw from the last stitch to the outer edge."),
+            Message("Sew on the line, from the inner corner outward, and open the corner."),
+            Message("Look whether it lies flat and square; then trim to {s} and press open.", s=c.seam_allowance),
+        ),
+        _measures(*whole),
+        *whole,
+    )
+
+
+def _pieced(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
+    assert r.row is not None
+    s2, row = c.seam_allowance * 2, r.row
+    high = r.inner[1]
+    if row.beside > ZERO or row.above > ZERO:
+        yield _spacers(c, r)
+    sides = r.wide + s2, high + s2
+    yield QuiltStep(
+        f"border {r.number} sides",
+        Message("Border {n}: pieced strips at left and right", n=r.number),
+        (
+            Message("Each strip should measure {w} by {h}, raw edge to raw edge.", w=row.depth + s2, h=high + s2),
+            _means(),
+            Message(
+                "Where strip and quilt differ, take a seam or two of the strip a little wider or narrower; never cut off a unit."
+            ),
+            Message(
+                "Turn one strip half round. Pin middles, ends, quarters, with the units on top so that tips are seen."
+            ),
+            Message("Press away from the units."),
+        ),
+        _measures(*sides),
+        *sides,
+    )
+    whole = r.wide + s2, r.high + s2
+    yield QuiltStep(
+        f"border {r.number} ends",
+        Message("Border {n}: pieced strips at top and bottom", n=r.number),
+        (
+            Message("Each strip, corners included, should measure {w} by {h}.", w=whole[0], h=row.depth + s2),
+            Message("Turn one strip half round. Match the seams of its corners first, then pin middle and quarters."),
+            Message("Press away from the units."),
+        ),
+        _measures(*whole),
+        *whole,
+    )
+
+
+def _spacers(c: QuiltChoices, r: Round) -> QuiltStep:
+    """The plain strip inside a pieced row: here the quilt is trimmed to fit the row, not the row to the quilt."""
+    assert r.row is not None
+    s2, row = c.seam_allowance * 2, r.row
+    wide, high = r.inner
+    said = [Message("This strip makes the pieced border fit. Piece that border first, and measure it.")]
+    if row.beside > ZERO:
+        said.append(Message("Sew a strip cut {cut} wide to the left and the right.", cut=_strip_cut(c, row.beside)))
+    if row.above > ZERO:
+        said.append(Message("Sew a strip cut {cut} wide to top and bottom.", cut=_strip_cut(c, row.above)))
+    said.append(Message("Trim the whole to what the pieced strips measure, the same at opposite sides."))
+    return QuiltStep(
+        f"border {r.number} plain strip",
+        Message("Border {n}: the plain strip inside it", n=r.number),
+        tuple(said),
+        _measures(wide + s2, high + s2),
+        wide + s2,
+        high + s2,
+    )
+
+
+def _strip_cut(c: QuiltChoices, shows: Length) -> Length:
+    """What a strip that shows so much is cut, to the nearest mark."""
+    return (shows + c.seam_allowance * 2).round_near(finest_mark(c.ruler_step))

@@ -1,27 +1,155 @@
-"""Borders, cut to the length of what they are sewn to. Source: docs/theory, section 12.8."""
+"""Borders, cut to the length of what they are sewn to; pieced ones with the plain strip that makes them fit.
+
+Source: docs/theory, sections 12.8 and 12.10.
+"""
 
 from __future__ import annotations
 
-from ..lengths import Length
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from ..blocks.pattern import Pattern
+from ..errors import QuiltImpossible
+from ..lengths import ZERO, Length, inches
 from ..messages import Message
-from .choices import Corners, PlainPiece, QuiltChoices, plain_piece
+from .choices import Border, Corners, PlainPiece, QuiltChoices, plain_piece
+from .pieced import FittedRow, fitted_row, renamed
 
-__all__ = ["add_borders"]
+__all__ = ["QuiltPart", "Round", "mitre_over", "part_pieces", "rounds_of"]
+
+_MITRE_OVER = inches(4)
+"""A mitred border is cut longer by so much, and trimmed when its corner is sewn."""
 
 
-def add_borders(c: QuiltChoices, width: Length, height: Length, pieces: list[PlainPiece]) -> tuple[Length, Length]:
-    """Adds the pieces of every border to ``pieces``, from the inside out; returns the finished width and height with
-    all of them.
+@dataclass(frozen=True, slots=True)
+class Round:
+    """One border: ``width`` by ``height`` is what it goes round, ``wide`` by ``high`` what then is; ``row`` where it is pieced."""
+
+    number: int
+    border: Border
+    name: str
+    width: Length
+    height: Length
+    wide: Length
+    high: Length
+    row: FittedRow | None = None
+
+    @property
+    def inner(self) -> tuple[Length, Length]:
+        """What the pieced row itself goes round: the quilt with the plain strip inside the row."""
+        if self.row is None:
+            return self.width, self.height
+        return self.width + self.row.beside * 2, self.height + self.row.above * 2
+
+
+@dataclass(frozen=True, slots=True)
+class QuiltPart:
+    """A part of the quilt that is pieced as a block is, beside its blocks: ``key`` is its name for good, ``width`` what it
+    finishes across. ``pattern`` is ``None`` where the blocks themselves say what it is.
     """
-    measure = Message("Measure the quilt through its middle before cutting to length.")
+
+    key: str
+    pattern: Pattern | None
+    width: Length
+    height: Length
+    count: int
+
+
+def mitre_over(c: QuiltChoices) -> Length:
+    """By how much a mitred border is cut longer than it finishes at its outer edge, allowances apart."""
+    return max(c.oversize, _MITRE_OVER)
+
+
+def rounds_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Round, ...]:
+    """Every border from the inside out. Raises ``QuiltImpossible`` for one that cannot go round."""
+    found = []
     for n, b in enumerate(c.borders, 1):
         name = f"border {n}" if len(c.borders) > 1 else "border"
-        wider = width + b.width * 2
-        pieces.append(plain_piece(c, f"{name}, sides", b.fabric, b.width, height, 2, c.oversize, measure))
-        if b.corners is Corners.SQUARE:
-            pieces.append(plain_piece(c, f"{name}, top and bottom", b.fabric, b.width, width, 2, c.oversize, measure))
-            pieces.append(plain_piece(c, f"{name}, corner squares", b.corner_fabric or b.fabric, b.width, b.width, 4))
+        row = _fitted(c, b, n - 1, width, height)
+        if row is None:
+            one = Round(n, b, name, width, height, width + b.width * 2, height + b.width * 2)
         else:
-            pieces.append(plain_piece(c, f"{name}, top and bottom", b.fabric, b.width, wider, 2, c.oversize, measure))
-        width, height = wider, height + b.width * 2
-    return width, height
+            wide, high = (size + (gap + row.depth) * 2 for size, gap in ((width, row.beside), (height, row.above)))
+            named = FittedRow(
+                row.depth,
+                row.pitch,
+                row.across,
+                row.down,
+                row.beside,
+                row.above,
+                renamed(row.sides, f"{name.capitalize()}, sides"),
+                renamed(row.ends, f"{name.capitalize()}, top and bottom"),
+                row.notes,
+            )
+            one = Round(n, b, name, width, height, wide, high, named)
+        found.append(one)
+        width, height = one.wide, one.high
+    return tuple(found)
+
+
+def _fitted(c: QuiltChoices, b: Border, n: int, width: Length, height: Length) -> FittedRow | None:
+    if b.pieced is None:
+        return None
+    try:
+        return fitted_row(b.pieced, b.width, width, height, c.ruler_step, b.corner_fabric or b.fabric)
+    except QuiltImpossible as refusal:
+        raise refusal.within(f"borders.{n}") from None
+
+
+def part_pieces(c: QuiltChoices, rounds: Iterable[Round], pieces: list[PlainPiece]) -> tuple[QuiltPart, ...]:
+    """Adds the plain pieces of every border to ``pieces``; returns the pieced parts."""
+    parts: list[QuiltPart] = []
+    for r in rounds:
+        if r.row is not None:
+            _spacers(c, r, r.row, pieces)
+            wide, high = r.inner
+            parts.append(QuiltPart(f"border {r.number} sides", r.row.sides, r.row.depth, high, 2))
+            parts.append(QuiltPart(f"border {r.number} ends", r.row.ends, wide + r.row.depth * 2, r.row.depth, 2))
+        elif r.border.corners is Corners.MITRED:
+            _mitred(c, r, pieces)
+        else:
+            _plain(c, r, pieces)
+    return tuple(parts)
+
+
+def _measure() -> Message:
+    return Message("Measure the quilt through its middle before cutting to length.")
+
+
+def _plain(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
+    b = r.border
+    pieces.append(plain_piece(c, f"{r.name}, sides", b.fabric, b.width, r.height, 2, c.oversize, _measure()))
+    square = b.corners is Corners.SQUARE
+    across = r.width if square else r.wide
+    pieces.append(plain_piece(c, f"{r.name}, top and bottom", b.fabric, b.width, across, 2, c.oversize, _measure()))
+    if square:
+        pieces.append(plain_piece(c, f"{r.name}, corner squares", b.corner_fabric or b.fabric, b.width, b.width, 4))
+
+
+def _mitred(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
+    note = Message("Long enough for its mitres; the corner is marked and sewn before the rest is cut off.")
+    for part, length in (("sides", r.high), ("top and bottom", r.wide)):
+        one = plain_piece(c, f"{r.name}, {part}", r.border.fabric, r.border.width, length, 2, mitre_over(c), note)
+        pieces.append(
+            PlainPiece(
+                one.name,
+                one.fabric,
+                r.border.width,
+                length,
+                one.cut_width,
+                one.cut_height,
+                2,
+                note=note,
+                mitred=True,
+            )
+        )
+
+
+def _spacers(c: QuiltChoices, r: Round, row: FittedRow, pieces: list[PlainPiece]) -> None:
+    """The plain strip inside a pieced row. Nothing is trimmed off its width: the row fits because of it."""
+    name, fabric = f"{r.name}, plain strip", r.border.fabric
+    if row.beside > ZERO:
+        pieces.append(plain_piece(c, f"{name} at the sides", fabric, row.beside, r.height, 2, c.oversize, _measure()))
+    if row.above > ZERO:
+        across = r.inner[0]
+        pieces.append(plain_piece(c, f"{name} above and below", fabric, row.above, across, 2, c.oversize, _measure()))

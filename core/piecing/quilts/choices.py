@@ -7,32 +7,62 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
+from fractions import Fraction
 
 from ..lengths import ZERO, Area, Length, finest_mark, inches
 from ..messages import Message
+from .pieced import PiecedRow
 
-__all__ = ["Border", "Corners", "PlainPiece", "QuiltChoices", "Setting", "block_spots", "plain_piece"]
+__all__ = [
+    "BackingWay",
+    "Border",
+    "Corners",
+    "PlainPiece",
+    "QuiltChoices",
+    "Setting",
+    "block_spots",
+    "filler_spots",
+    "plain_piece",
+]
 
 
 class Setting(StrEnum):
+    """``BY_HAND``: one arrangement of blocks, spacers and strips laid by hand or by rule; it stands as the one block of the quilt."""
+
     STRAIGHT = "straight"
     ON_POINT = "on_point"
     STAGGERED = "staggered"
+    BY_HAND = "by_hand"
 
 
 class Corners(StrEnum):
-    """``OVERLAPPED``: two sides first, the other two across their ends. ``SQUARE``: a square in every corner."""
+    """``OVERLAPPED``: two sides first, the other two across their ends. ``SQUARE``: a square in every corner. ``MITRED``: every
+    corner sewn on its diagonal.
+    """
 
     OVERLAPPED = "overlapped"
     SQUARE = "square"
+    MITRED = "mitred"
+
+
+class BackingWay(StrEnum):
+    """``LEAST``: whichever of the first two takes less cloth. ``STRIP``: one length of cloth, and a strip beside it."""
+
+    LEAST = "least"
+    ALONG = "along"
+    ACROSS = "across"
+    STRIP = "strip"
 
 
 @dataclass(frozen=True, slots=True)
 class Border:
+    """``fabric`` is the plain border's, and of a ``pieced`` one the plain strip's inside it, if it takes one."""
+
     width: Length
     fabric: str
     corners: Corners = Corners.OVERLAPPED
     corner_fabric: str = ""
+    pieced: PiecedRow | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +70,9 @@ class QuiltChoices:
     """``oversize`` is added to setting triangles and to the length of borders, to be trimmed off again.
 
     ``sash_round`` puts sashing outside the outer blocks as well (on point it always is). ``usable`` is the width of cloth between selvedges.
+    ``stagger`` is how far every second column lies lower, a share of the block; ``half_blocks`` fills its ends with parts of blocks
+    in place of plain cloth. ``sleeve`` is the finished depth of a hanging sleeve,
+    nothing for none.
     """
 
     columns: int
@@ -62,6 +95,10 @@ class QuiltChoices:
     seam_allowance: Length = inches("1/4")
     ruler_step: Length = inches("1/8")
     oversize: Length = inches("1/2")
+    stagger: Fraction = Fraction(1, 2)
+    half_blocks: bool = False
+    backing_way: BackingWay = BackingWay.LEAST
+    sleeve: Length = ZERO
 
     @property
     def blocks(self) -> int:
@@ -78,7 +115,8 @@ class PlainPiece:
     """A piece without a seam in it: what it is, its finished size, how large to cut it, and how many.
 
     ``cut_into`` is 2 or 4 when it is a square cut on one or both diagonals; ``needed`` is what is wanted of what then comes
-    out. ``joined`` is the binding: strips that are joined end to end.
+    out. ``joined`` is the binding: strips that are joined end to end. ``mitred``: both its ends are sewn on the diagonal.
+    ``apart`` is no part of the top.
     """
 
     name: str
@@ -92,10 +130,16 @@ class PlainPiece:
     needed: int = 0
     note: Message | None = None
     joined: bool = False
+    mitred: bool = False
+    apart: bool = False
 
     @property
     def edge(self) -> Length:
-        """Once round one finished piece; a half of a square is known by its two short sides, a quarter by its long one."""
+        """Once round one finished piece; a half of a square is known by its two short sides, a quarter by its long one, a strip
+        mitred at both ends by its longer side.
+        """
+        if self.mitred:
+            return self.finished_height * 2 - self.finished_width * 2 + self.finished_width.times_root2() * 2
         if self.cut_into == 2:
             return self.finished_width * 2 + self.finished_width.times_root2()
         if self.cut_into == 4:
@@ -129,6 +173,13 @@ def plain_piece(
     s2, mark = c.seam_allowance * 2, finest_mark(c.ruler_step)
     longer = (long + s2 + over).round_up(c.ruler_step) if over > ZERO else (long + s2).round_near(mark)
     return PlainPiece(name, fabric, short, long, (short + s2).round_near(mark), longer, count, note=note)
+
+
+def filler_spots(c: QuiltChoices) -> list[tuple[int, bool]]:
+    """The ends of the columns that lie lower, column by column: its number, and whether it is the head (else the foot)."""
+    if c.setting is not Setting.STAGGERED:
+        return []
+    return [(x, head) for x in range(1, c.columns, 2) for head in (True, False)]
 
 
 def block_spots(c: QuiltChoices) -> list[tuple[int, int]]:

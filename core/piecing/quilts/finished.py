@@ -47,6 +47,11 @@ def finished_quilt(planned: QuiltSizes, width: Length, height: Length, hands: Qu
     what differs from seam to seam and from cut to cut adds by squares. Raises ``QuiltImpossible``.
     """
     s2 = planned.choices.seam_allowance * 2
+    # What lies inside a pieced border is trimmed to what that border measures: from there on the quilt is as planned.
+    pieced = next((r for r in reversed(planned.rounds) if r.row), None)
+    if pieced is not None and pieced.row is not None:
+        outer = 2 * (len(planned.rounds) - pieced.number)
+        return _told(planned, pieced.row.across + 1 + outer, pieced.row.down + 1 + outer, hands)
     sizes = quilt_sizes(replace(planned.choices, block_width=width - s2, block_height=height - s2))
     c = sizes.choices
     across, down = (
@@ -55,12 +60,17 @@ def finished_quilt(planned: QuiltSizes, width: Length, height: Length, hands: Qu
     )
     # Borders are cut to what is measured: of their seams only the two at their outer edges are left.
     borders = 2 * len(c.borders)
+    return _told(sizes, across + borders, down + borders, hands)
+
+
+def _told(sizes: QuiltSizes, across: int, down: int, hands: QuiltHands) -> FinishedQuilt:
+    """``across`` and ``down`` are the seams that one crosses from side to side."""
     return FinishedQuilt(
         sizes,
-        _off(sizes.width, across + borders, hands),
-        _off(sizes.height, down + borders, hands),
-        _within(across + borders, hands),
-        _within(down + borders, hands),
+        _off(sizes.width, across, hands),
+        _off(sizes.height, down, hands),
+        _within(across, hands),
+        _within(down, hands),
     )
 
 

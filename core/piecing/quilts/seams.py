@@ -17,14 +17,20 @@ def quilt_join_length(sizes: QuiltSizes) -> Length:
     """
     c = sizes.choices
     edges = float((c.block_width + c.block_height) * 2) * c.blocks
-    edges += sum(float(p.edge) * _count(p) for p in sizes.pieces if not p.joined)
+    edges += sum(float(p.edge) * _count(p) for p in _of_the_top(sizes))
+    edges += sum(float(p.width + p.height) * 2 * p.count for p in sizes.parts)
     inside = (edges - 2 * float(sizes.width + sizes.height)) / 2
     return Length.near(inside + 2 * float(c.seam_allowance) * (quilt_parts(sizes) - 1))
 
 
 def quilt_parts(sizes: QuiltSizes) -> int:
-    """How many parts are joined to one: blocks, sashing, cornerstones, setting pieces, borders."""
-    return sizes.choices.blocks + sum(_count(p) for p in sizes.pieces if not p.joined)
+    """How many parts are joined to one: blocks, sashing, cornerstones, setting pieces, borders, half blocks."""
+    pieced = sum(p.count for p in sizes.parts)
+    return sizes.choices.blocks + pieced + sum(_count(p) for p in _of_the_top(sizes))
+
+
+def _of_the_top(sizes: QuiltSizes) -> list[PlainPiece]:
+    return [p for p in sizes.pieces if not p.joined and not p.apart]
 
 
 def _count(piece: PlainPiece) -> int:

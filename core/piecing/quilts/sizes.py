@@ -10,19 +10,22 @@ from dataclasses import dataclass
 from ..errors import QuiltImpossible
 from ..lengths import ZERO, Length, inches
 from ..messages import Message
-from .backing import Backing, Binding, backings_of, binding_of, binding_piece
-from .borders import add_borders
+from .backing import Backing, Binding, backings_of, binding_of, binding_piece, sleeve_piece
+from .borders import QuiltPart, Round, part_pieces, rounds_of
 from .choices import PlainPiece, QuiltChoices, Setting, block_spots, plain_piece
 
 __all__ = ["QuiltSizes", "quilt_sizes"]
 
 _MOST_BLOCKS = 900
-_MOST_BORDERS = 6
+_MOST_BORDERS = 12
+_MOST_ACROSS = inches(200)
 
 
 @dataclass(frozen=True)
 class QuiltSizes:
-    """``centre`` is the blocks with their sashing; ``finished`` the whole; ``unfinished`` has its outer allowances."""
+    """``centre`` is the blocks with their sashing; ``finished`` the whole; ``unfinished`` has its outer allowances. ``rounds`` are
+    its borders from the inside out; ``parts`` what is pieced beside the blocks.
+    """
 
     choices: QuiltChoices
     centre_width: Length
@@ -33,6 +36,8 @@ class QuiltSizes:
     backing: tuple[Backing, ...]
     binding: Binding
     notes: tuple[Message, ...]
+    rounds: tuple[Round, ...] = ()
+    parts: tuple[QuiltPart, ...] = ()
 
     @property
     def unfinished_width(self) -> Length:
@@ -54,18 +59,42 @@ def quilt_sizes(c: QuiltChoices) -> QuiltSizes:
     """Every size of a quilt. Raises ``QuiltImpossible``."""
     _check(c)
     pieces: list[PlainPiece] = []
+    parts: tuple[QuiltPart, ...] = ()
     match c.setting:
-        case Setting.STRAIGHT:
+        case Setting.STRAIGHT | Setting.BY_HAND:
             width, height = _straight(c, pieces)
         case Setting.ON_POINT:
             width, height = _on_point(c, pieces)
         case Setting.STAGGERED:
             width, height = _staggered(c, pieces)
-    outer = add_borders(c, width, height, pieces)
+            parts = _half_blocks(c)
+    rounds = rounds_of(c, width, height)
+    parts += part_pieces(c, rounds, pieces)
+    outer = (rounds[-1].wide, rounds[-1].high) if rounds else (width, height)
+    if max(outer) > _MOST_ACROSS:
+        raise QuiltImpossible(
+            "The quilt would finish {w} by {h}; {most} is the most, either way.",
+            field="columns",
+            w=outer[0],
+            h=outer[1],
+            most=_MOST_ACROSS,
+        )
     binding = binding_of(c, *outer)
     pieces.append(binding_piece(c, binding))
+    if c.sleeve > ZERO:
+        pieces.append(sleeve_piece(c, outer[0]))
+    notes = (*_notes(c), *(m for r in rounds if r.row for m in r.row.notes))
     return QuiltSizes(
-        c, width, height, *outer, tuple(p for p in pieces if p.count), backings_of(c, *outer), binding, tuple(_notes(c))
+        c,
+        width,
+        height,
+        *outer,
+        tuple(p for p in pieces if p.count),
+        backings_of(c, *outer),
+        binding,
+        notes,
+        rounds,
+        parts,
     )
 
 
@@ -80,6 +109,8 @@ def _check(c: QuiltChoices) -> None:
     for size, field in ((c.sash, "sash"), (c.oversize, "oversize"), (c.backing_over, "backing_over")):
         if size < ZERO or size > inches(24):
             raise QuiltImpossible("Give zero or more, 24 in. at most.", field=field)
+    if c.setting is Setting.BY_HAND and c.columns * c.rows != 1:
+        raise QuiltImpossible("A quilt laid by hand has one centre, not rows of it.", field="columns")
     if c.setting is Setting.ON_POINT and c.block_width != c.block_height:
         raise QuiltImpossible(
             "Only square blocks stand on point: this one finishes {w} by {h}.",
@@ -89,9 +120,13 @@ def _check(c: QuiltChoices) -> None:
         )
     if c.setting is Setting.STAGGERED and c.sash > ZERO:
         raise QuiltImpossible(
-            "Blocks staggered by halves are set edge to edge. Take the sashing away, or set them straight.",
+            "Staggered blocks are set edge to edge. Take the sashing away, or set them straight.",
             field="sash",
         )
+    if c.setting is Setting.STAGGERED and not 0 < c.stagger < 1:
+        raise QuiltImpossible("Columns lie lower by a part of the block, such as 1/2 or 1/3.", field="stagger")
+    if c.sleeve != ZERO and not inches(2) <= c.sleeve <= inches(12):
+        raise QuiltImpossible("A hanging sleeve finishes 2 in. to 12 in. deep.", field="sleeve")
     if len(c.borders) > _MOST_BORDERS:
         raise QuiltImpossible("{most} borders at most.", field="borders", most=_MOST_BORDERS)
     for n, b in enumerate(c.borders):
@@ -199,11 +234,26 @@ def _diagonal_rows(c: QuiltChoices) -> list[set[int]]:
 
 
 def _staggered(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
-    """Every second column half a block lower, with half a block of plain cloth at its head and foot."""
-    pieces.append(
-        plain_piece(c, "half-block filler", c.setting_fabric, c.block_width, c.block_height / 2, 2 * (c.columns // 2))
-    )
+    """Every second column lower by a share of a block, with plain cloth at its head and foot unless parts of blocks go there."""
+    lower = c.columns // 2
+    if not c.half_blocks:
+        head, foot = (c.block_height * share for share in (c.stagger, 1 - c.stagger))
+        if head == foot:
+            pieces.append(plain_piece(c, "half-block filler", c.setting_fabric, c.block_width, head, 2 * lower))
+        else:
+            pieces.append(plain_piece(c, "filler at the head", c.setting_fabric, c.block_width, head, lower))
+            pieces.append(plain_piece(c, "filler at the foot", c.setting_fabric, c.block_width, foot, lower))
     return c.block_width * c.columns, c.block_height * c.rows
+
+
+def _half_blocks(c: QuiltChoices) -> tuple[QuiltPart, ...]:
+    lower = c.columns // 2
+    if not c.half_blocks or not lower:
+        return ()
+    return (
+        QuiltPart("head", None, c.block_width, c.block_height * c.stagger, lower),
+        QuiltPart("foot", None, c.block_width, c.block_height * (1 - c.stagger), lower),
+    )
 
 
 def _notes(c: QuiltChoices) -> list[Message]:

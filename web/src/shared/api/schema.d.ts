@@ -2322,6 +2322,8 @@ export interface components {
             readonly length: components["schemas"]["Length"];
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
+            readonly strip: components["schemas"]["Length"];
+            readonly said: string;
         };
         /** @description The back of the quilt, and batting as large; ``said`` is how it is joined. */
         BackingPurchase: {
@@ -2331,6 +2333,14 @@ export interface components {
             readonly asked: string;
             readonly said: string;
         };
+        /**
+         * @description * `least` - least
+         *     * `along` - along
+         *     * `across` - across
+         *     * `strip` - strip
+         * @enum {string}
+         */
+        BackingWayEnum: "least" | "along" | "across" | "strip";
         Bar: {
             /** Format: double */
             middle: number;
@@ -2537,14 +2547,16 @@ export interface components {
         Border: {
             readonly width: string;
             fabric: string;
-            corners: string;
+            corners: components["schemas"]["CornersEnum"];
             corner_fabric: string;
+            readonly pieced: components["schemas"]["PiecedWire"] | null;
         };
         BorderWireRequest: {
             width: string;
             fabric: string;
             corners: components["schemas"]["CornersEnum"];
             corner_fabric: string;
+            pieced?: components["schemas"]["PiecedWireRequest"] | null;
         };
         /** @description What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for. */
         Buying: {
@@ -2803,9 +2815,10 @@ export interface components {
         /**
          * @description * `overlapped` - overlapped
          *     * `square` - square
+         *     * `mitred` - mitred
          * @enum {string}
          */
-        CornersEnum: "overlapped" | "square";
+        CornersEnum: "overlapped" | "square" | "mitred";
         /** @description A core refusal told beside what could be worked out. */
         Counted: {
             kind: components["schemas"]["KindEnum"];
@@ -3161,6 +3174,12 @@ export interface components {
             readonly picture: components["schemas"]["Drawing"];
             view: components["schemas"]["BlockView"];
         };
+        /**
+         * @description * `spacer` - spacer
+         *     * `adapt` - adapt
+         * @enum {string}
+         */
+        FitEnum: "spacer" | "adapt";
         Forecast: {
             block: components["schemas"]["Foretold"];
             units: components["schemas"]["UnitRooms"][];
@@ -3834,6 +3853,24 @@ export interface components {
             readonly corner: components["schemas"]["Drawing"];
             readonly trimmed: components["schemas"]["Drawing"];
         };
+        /** @description What a border is pieced of: units by turns as they lie along its top, and what turns its corners. */
+        PiecedWire: {
+            units: components["schemas"]["ContentWire"][];
+            corner?: components["schemas"]["ContentWire"] | null;
+            turn?: number;
+            corner_turn?: number;
+            fit?: components["schemas"]["FitEnum"];
+            runs?: components["schemas"]["RunsEnum"];
+        };
+        /** @description What a border is pieced of: units by turns as they lie along its top, and what turns its corners. */
+        PiecedWireRequest: {
+            units: components["schemas"]["ContentWireRequest"][];
+            corner?: components["schemas"]["ContentWireRequest"] | null;
+            turn?: number;
+            corner_turn?: number;
+            fit?: components["schemas"]["FitEnum"];
+            runs?: components["schemas"]["RunsEnum"];
+        };
         /**
          * @description Pieces of one fabric and size, under the letter they lie under on the table. cut + left = wanted + spoiled + given + over;
          *     ``given`` ones were cut smaller for others or put with the scraps. ``ready`` triangles for it lie in the stock, ``odd`` ones
@@ -4117,9 +4154,13 @@ export interface components {
             backing_over?: string | null;
             usable?: string | null;
             oversize?: string | null;
+            sleeve?: string | null;
             sash_round?: boolean;
             cornerstones?: boolean;
             begun?: boolean;
+            half_blocks?: boolean;
+            stagger?: string | null;
+            backing_way?: components["schemas"]["BackingWayEnum"];
             sash_fabric?: string | null;
             cornerstone_fabric?: string | null;
             setting_fabric?: string | null;
@@ -4135,9 +4176,10 @@ export interface components {
         /**
          * @description * `chequered` - chequered
          *     * `in_order` - in_order
+         *     * `set_in` - set_in
          * @enum {string}
          */
-        QuiltPatchSpreadEnum: "chequered" | "in_order";
+        QuiltPatchSpreadEnum: "chequered" | "in_order" | "set_in";
         /** @description ``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound. */
         QuiltSizes: {
             blocks: number;
@@ -4194,6 +4236,10 @@ export interface components {
             readonly backing_over: components["schemas"]["Length"];
             readonly usable: components["schemas"]["Length"];
             readonly oversize: components["schemas"]["Length"];
+            stagger: string;
+            half_blocks: boolean;
+            backing_way: components["schemas"]["BackingWayEnum"];
+            readonly sleeve: components["schemas"]["Length"];
             sizes: components["schemas"]["QuiltSizes"] | null;
             readonly picture: components["schemas"]["Drawing"] | null;
             counted: number;
@@ -4444,6 +4490,12 @@ export interface components {
         Running: {
             running: components["schemas"]["WorkTime"] | null;
         };
+        /**
+         * @description * `round` - round
+         *     * `mirrored` - mirrored
+         * @enum {string}
+         */
+        RunsEnum: "round" | "mirrored";
         SamplingPlan: {
             count: number;
             every: number;
@@ -4465,6 +4517,7 @@ export interface components {
         SavedBlock: {
             /** Format: uuid */
             id: string;
+            part: string;
             readonly finished: components["schemas"]["Length"];
             colourways: components["schemas"]["Colourway"][];
             order: components["schemas"]["OrderEnum"] | components["schemas"]["BlankEnum"];
@@ -4714,9 +4767,10 @@ export interface components {
          * @description * `straight` - straight
          *     * `on_point` - on_point
          *     * `staggered` - staggered
+         *     * `by_hand` - by_hand
          * @enum {string}
          */
-        SettingEnum: "straight" | "on_point" | "staggered";
+        SettingEnum: "straight" | "on_point" | "staggered" | "by_hand";
         /** @description One figure of the block taken apart into what each cause adds to it. */
         Share: {
             feature: string;
@@ -4841,9 +4895,10 @@ export interface components {
         /**
          * @description * `chequered` - chequered
          *     * `in_order` - in order
+         *     * `set_in` - set in
          * @enum {string}
          */
-        SpreadEnum: "chequered" | "in_order";
+        SpreadEnum: "chequered" | "in_order" | "set_in";
         /**
          * @description * `cut` - cut
          *     * `sew` - sew

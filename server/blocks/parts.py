@@ -1,0 +1,204 @@
+"""What a quilt is pieced of beside its blocks follows the quilt: strips of pieced borders, parts of blocks at the ends of columns.
+
+They stand as blocks of the project, so that they are counted, cut, pressed, joined and kept account of as these are. A centre laid
+by hand is one, too; the blocks that lie in it take their numbers from there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from django.utils import timezone
+
+from piecing.blocks.boxes import cropped
+from piecing.blocks.file_format import Find, pattern_data
+from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Orientation, Pattern
+from piecing.errors import PiecingError
+from piecing.lengths import Length
+from piecing.quilts.by_rule import as_set
+from piecing.quilts.choices import QuiltChoices, Setting, block_spots, filler_spots
+from piecing.quilts.sizes import QuiltSizes, quilt_sizes
+from projects.models import Project
+
+from .models import Block, Quilt
+from .translate import (
+    CENTRE,
+    ORIENTATIONS,
+    QuiltColourway,
+    apart_in,
+    fillers_at,
+    find_in,
+    pattern_of,
+    quilt_choices,
+    ways_at,
+    ways_of,
+)
+
+__all__ = ["centre_as_set", "follow_parts", "half_patterns", "with_blocks_renamed"]
+
+_LAST = 500
+"""Parts stand after all blocks of a project."""
+
+
+@dataclass(frozen=True)
+class _Part:
+    key: str
+    pattern: Pattern
+    finished: Length
+    colourways: list[dict[str, Any]]
+
+
+def follow_parts(project: Project, quilt: Quilt) -> bool:
+    """Brings the parts up to what the quilt says, and the numbers of blocks to what a centre laid by hand holds. Whether anything
+    changed. A quilt that cannot be put together as it stands keeps its parts.
+    """
+    find = find_in(project.workroom)
+    rows = {b.part: b for b in Block.objects.filter(project=project).exclude(part="")}
+    changed = _follow_centre(project, quilt, rows.pop(CENTRE, None), find)
+    blocks = list(project.blocks.filter(deleted_at=None))
+    try:
+        parts = list(_parts(quilt, project, blocks, find)) if quilt.begun and blocks else []
+    except PiecingError:
+        return changed
+    for n, part in enumerate(parts):
+        row = rows.pop(part.key, None) or Block(project=project, part=part.key)
+        changed |= _put(row, part, _LAST + n)
+    gone = [r.pk for r in rows.values() if r.deleted_at is None]
+    Block.objects.filter(pk__in=gone).update(deleted_at=timezone.now())
+    return changed or bool(gone)
+
+
+def _put(row: Block, part: _Part, position: int) -> bool:
+    now = {
+        "pattern": pattern_data(part.pattern),
+        "finished": part.finished,
+        "colourways": part.colourways,
+        "deleted_at": None,
+    }
+    before = {f: getattr(row, f) for f in now}
+    if not row._state.adding and before == now:
+        return False
+    for field, value in now.items():
+        setattr(row, field, value)
+    row.position = position
+    row.save()
+    return True
+
+
+def _parts(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> Iterator[_Part]:
+    choices = quilt_choices(quilt, project, blocks, find)
+    sized = quilt_sizes(choices)
+    ways = ways_of(quilt, blocks, find)
+    if not ways:
+        return
+    yield from _halves(quilt, choices, ways)
+    yield from _strips(sized)
+
+
+def _strips(sized: QuiltSizes) -> Iterator[_Part]:
+    for part in sized.parts:
+        if part.pattern is not None:
+            yield _Part(part.key, part.pattern, part.width, [{"count": part.count, "roles": {}}])
+
+
+def half_patterns(way: QuiltColourway, choices: QuiltChoices, *, head: bool) -> Pattern:
+    """The part of a block that lies at the head of a lower column, its lower end, or at the foot, its upper one. Raises
+    ``QuiltImpossible`` where the cut runs through a unit.
+    """
+    share: Fraction = choices.stagger
+    if head:
+        return cropped(way.pattern, 1 - share, share, f"{way.pattern.name}, lower part")
+    return cropped(way.pattern, Fraction(0), 1 - share, f"{way.pattern.name}, upper part")
+
+
+def _halves(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> Iterator[_Part]:
+    found: dict[tuple[Any, bool], list[QuiltColourway]] = {}
+    for (_, head), way in zip(filler_spots(choices), fillers_at(quilt, choices, ways), strict=False):
+        found.setdefault((way.block.pk, head), []).append(way)
+    for (key, head), held in found.items():
+        pattern = half_patterns(held[0], choices, head=head)
+        numbers: dict[tuple[tuple[str, str], ...], int] = {}
+        for way in held:
+            numbers[way.roles] = numbers.get(way.roles, 0) + 1
+        colourways = [{"count": n, "roles": dict(roles)} for roles, n in numbers.items()]
+        yield _Part(f"{'head' if head else 'foot'} {key}", pattern, choices.block_width, colourways)
+
+
+def _follow_centre(project: Project, quilt: Quilt, row: Block | None, find: Find) -> bool:
+    wanted = quilt.begun and quilt.setting == Setting.BY_HAND.value
+    if row is None:
+        return False
+    changed = (row.deleted_at is None) != wanted
+    if changed:
+        row.deleted_at = None if wanted else timezone.now()
+        row.save(update_fields=["deleted_at"])
+    if not wanted:
+        return changed
+    try:
+        pattern = pattern_of(row, find)
+    except PiecingError:
+        return changed
+    return _number(project, pattern, apart_in(row, pattern)) or changed
+
+
+def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> bool:
+    """Each block is wanted as often as it lies in the centre, in the colours that it has there."""
+    found: dict[str, dict[tuple[tuple[str, str], ...], int]] = {}
+    for n in apart:
+        held = centre.places[n].content
+        assert isinstance(held, BlockPlacement)
+        numbers = found.setdefault(held.key, {})
+        numbers[held.fabrics] = numbers.get(held.fabrics, 0) + 1
+    changed = False
+    for block in project.blocks.filter(deleted_at=None, part=""):
+        numbers = found.get(str(block.pk), {})
+        now = [{"count": n, "roles": dict(roles)} for roles, n in sorted(numbers.items())]
+        now = now or [{"count": 0, "roles": {}}]
+        if block.colourways != now:
+            block.colourways = now
+            block.save(update_fields=["colourways"])
+            changed = True
+    return changed
+
+
+def centre_as_set(project: Project, before: Quilt, find: Find) -> Block:
+    """The centre to go on from by hand: the quilt as it was set ``before``. Raises what that refuses."""
+    blocks = list(project.blocks.filter(deleted_at=None))
+    choices = quilt_choices(before, project, blocks, find)
+    sized = quilt_sizes(choices)
+    ways = ways_of(before, blocks, find)
+    spots = block_spots(choices)
+    second = ORIENTATIONS[before.every_second]
+    lying: list[tuple[BlockPlacement, Orientation]] = []
+    for (x, y), way in zip(spots, ways_at(before, ways, spots), strict=True) if ways else ():
+        odd = (x + y) % 2 and not (second.across and choices.block_width != choices.block_height)
+        lying.append((BlockPlacement(str(way.block.pk), way.pattern, way.roles), second if odd else UPRIGHT))
+    pattern = as_set(choices, lying, "Centre") if lying else Pattern("Centre", (Fraction(1),), (Fraction(1),))
+    return Block(
+        project=project,
+        part=CENTRE,
+        position=_LAST - 1,
+        pattern=pattern_data(pattern),
+        finished=sized.centre_width,
+        colourways=[{"count": 1, "roles": {}}],
+    )
+
+
+def with_blocks_renamed(borders: Any, renamed: dict[str, str]) -> Any:
+    """Borders whose pieced rows hold blocks under their new keys, as a copy or a file that is taken in has them."""
+
+    def of(content: Any) -> Any:
+        held = content.get("block") if isinstance(content, dict) else None
+        return {**content, "block": renamed.get(held, held)} if held else content
+
+    def row(given: Any) -> Any:
+        if not isinstance(given, dict) or not isinstance(given.get("units"), list):
+            return given
+        return {**given, "units": [of(u) for u in given["units"]], "corner": of(given.get("corner"))}
+
+    if not isinstance(borders, list):
+        return borders
+    return [{**b, "pieced": row(b.get("pieced"))} if isinstance(b, dict) and b.get("pieced") else b for b in borders]

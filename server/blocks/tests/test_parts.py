@@ -1,0 +1,212 @@
+"""What a quilt is pieced of beside its blocks: pieced borders, parts of blocks, a centre laid by hand. Numbers counted by hand."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+from api.tests.api import ApiCase
+from blocks.models import Block
+
+GOOSE = {"kind": "flying_goose", "fabrics": "abb"}
+HALF_SQUARE = {"kind": "half_square_triangle", "fabrics": "ab"}
+
+
+class QuiltCase(ApiCase):
+    """Three by four Lantern blocks finishing 10 1/2, edge to edge: 31 1/2 by 42."""
+
+    def setUp(self) -> None:
+        self.project = self.new_project()
+        self.path = f"projects/{self.project['id']}"
+        self.key = str(uuid4())
+        self.put(start="lantern", finished="10 1/2", colourways=[{"count": 12, "roles": {}}])
+        self.quilt(columns=3, rows=4, begun=True)
+
+    def put(self, start: str = "", key: str = "", expect: int = 200, **changes: Any) -> Any:
+        body = {"start": start, "changes": changes, "seen": {}}
+        return self.ask("put", f"{self.path}/blocks/{key or self.key}", body, expect=expect)
+
+    def quilt(self, expect: int = 200, **changes: Any) -> Any:
+        return self.ask("patch", f"{self.path}/quilt", {"changes": changes, "seen": {}}, expect=expect)
+
+    def border(self, width: str, unit: dict[str, Any], expect: int = 200, **more: Any) -> Any:
+        row = {"units": [unit], **more}
+        border = {"width": width, "fabric": "c", "corners": "overlapped", "corner_fabric": "c", "pieced": row}
+        return self.quilt(borders=[border], expect=expect)
+
+    def wanted(self, path: str = "") -> dict[tuple[str, str], int]:
+        """Units of blocks: how many of each kind and size."""
+        units = self.ask("get", path or self.path)["units"]
+        return {(u["kind"], u["width_shown"]["text"]): u["count"] + u["mirrored"] for u in units if u["blocks"]}
+
+    def parts(self) -> dict[str, tuple[str, int, int]]:
+        """Name, units and number of each part, by what it is."""
+        return {
+            b.part: (
+                b.pattern["name"],
+                sum(line.count(" ") + 1 for line in b.pattern["layout"]),
+                b.colourways[0]["count"],
+            )
+            for b in Block.objects.filter(deleted_at=None).exclude(part="")
+        }
+
+
+class PartsTest(QuiltCase):
+    def test_geese_that_fit_by_themselves(self) -> None:
+        """Pointing along, each takes 1 1/2: 21 go into 31 1/2 and 28 into 42."""
+        sheet = self.border("3", GOOSE, turn=1)
+        self.assertEqual(
+            self.parts(),
+            {"border 1 sides": ("Border, sides", 28, 2), "border 1 ends": ("Border, top and bottom", 23, 2)},
+        )
+        self.assertEqual(self.wanted()["flying_goose", "3"], 2 * (21 + 28))
+        self.assertEqual(self.wanted()["plain_square", "3"], 4)
+        sizes = sheet["quilt"]["sizes"]
+        self.assertEqual((sizes["width"]["text"], sizes["height"]["text"]), ("37 1/2", "48"))
+        self.assertEqual([p["name"] for p in sizes["pieces"]], ["binding strip"])
+
+    def test_a_plain_strip_makes_up_the_length(self) -> None:
+        """Of 2 in. half-squares 17 reach over 31 1/2 with 1 1/4 beside it (16 would leave 1/4); 21 go into 42."""
+        sheet = self.border("2", HALF_SQUARE)
+        self.assertEqual(self.wanted()["half_square_triangle", "2"], 2 * (17 + 21))
+        sizes = sheet["quilt"]["sizes"]
+        pieces = {p["name"]: (p["cut_width"]["text"], p["cut_height"]["text"], p["count"]) for p in sizes["pieces"]}
+        self.assertEqual(pieces["border, plain strip at the sides"], ("1 3/4", "43", 2))
+        self.assertNotIn("border, plain strip above and below", pieces)
+        self.assertEqual((sizes["width"]["text"], sizes["height"]["text"]), ("38", "46"))
+        self.assertIn(
+            "A plain strip inside it shows 1 1⁄4″ at both sides.", [n.replace("\xa0", " ") for n in sizes["notes"]]
+        )
+
+    def test_the_unit_adapted_to_the_length(self) -> None:
+        """Both 31 1/2 and 42 are whole numbers of 1 3/4 (18 and 24): nearest to 2, with 1 1/2 and 2 1/4 no nearer."""
+        self.border("2", HALF_SQUARE, fit="adapt")
+        self.assertEqual(self.wanted()["half_square_triangle", "1 3/4"], 2 * (18 + 24))
+
+    def test_what_follows_when_the_quilt_changes_half_way(self) -> None:
+        self.border("3", GOOSE, turn=1)
+        before = {b.part: b.pk for b in Block.objects.exclude(part="")}
+        self.quilt(rows=5)
+        self.assertEqual(self.wanted()["flying_goose", "3"], 2 * (21 + 35))
+        self.assertEqual({b.part: b.pk for b in Block.objects.exclude(part="")}, before)
+        self.put(finished="9")  # 27 by 45: 18 and 30
+        self.assertEqual(self.wanted()["flying_goose", "3"], 2 * (18 + 30))
+        self.quilt(borders=[])
+        self.assertNotIn(("flying_goose", "3"), self.wanted())
+        self.assertEqual(self.parts(), {})
+
+    def test_blocks_as_a_border_and_half_square_corners(self) -> None:
+        """Lantern blocks of 10 1/2 round themselves: 3 and 4 on each side, and 4 half-squares turn the corners."""
+        self.border("10 1/2", {"block": self.key}, corner=HALF_SQUARE)
+        self.assertEqual(self.parts()["border 1 ends"][1:], (5, 2))
+        self.assertEqual(self.wanted()["half_square_triangle", "10 1/2"], 4)
+        self.assertEqual(self.wanted()["quarter_square_triangle", "3 1/2"], 4 * (12 + 14))
+
+    def test_what_cannot_go_round(self) -> None:
+        for width, unit, more, field in (
+            ("1/4", HALF_SQUARE, {}, "borders.0.width"),
+            ("1/2", GOOSE, {"turn": 1}, "borders.0.width"),
+            ("2", {"kind": "unknown", "fabrics": "ab"}, {}, "borders.0.pieced.units.0.kind"),
+            ("2", HALF_SQUARE, {"fit": "glue"}, "borders.0.pieced"),
+            ("2", HALF_SQUARE, {"corner": GOOSE}, "borders.0.corner"),
+        ):
+            with self.subTest(width=width, unit=unit, more=more):
+                problem = self.border(width, unit, expect=422, **more)
+                self.assertTrue(problem["errors"][0]["field"].startswith(field), problem["errors"])
+        self.assertEqual(self.parts(), {})
+
+    def test_a_part_is_changed_in_the_quilt_alone(self) -> None:
+        self.border("3", GOOSE, turn=1)
+        part = Block.objects.get(part="border 1 sides")
+        self.put(key=str(part.pk), expect=422, finished="9")
+        self.ask("delete", f"blocks/{part.pk}", expect=422)
+        self.put(key=str(part.pk), order="columns")
+        self.assertEqual(Block.objects.get(pk=part.pk).order, "columns")
+
+    def test_staggered_by_a_third_with_parts_of_blocks(self) -> None:
+        """One column of three lies lower: of 3 whole blocks, a third below and two thirds above. In all as much as 12 blocks."""
+        self.quilt(setting="staggered", stagger="1/3", half_blocks=True)
+        self.assertEqual(
+            {part.split()[0]: held for part, held in self.parts().items()},
+            {"head": ("Lantern, lower part", 3, 1), "foot": ("Lantern, upper part", 6, 1)},
+        )
+        self.put(colourways=[{"count": 11, "roles": {}}])
+        self.assertEqual(self.wanted()["half_square_triangle", "3 1/2"], 48)
+        problem = self.quilt(stagger="1/2", expect=422)
+        self.assertIn("runs through", problem["errors"][0]["message"])
+        self.quilt(half_blocks=False)
+        self.assertEqual(self.parts(), {})
+        for typed in ("0", "1/1", "3/2", "1/0", "half"):
+            self.quilt(stagger=typed, expect=422)
+
+    def test_a_copy_and_a_file_keep_their_parts(self) -> None:
+        self.border("10 1/2", {"block": self.key}, corner=HALF_SQUARE)
+        now = self.wanted()
+        copy = str(uuid4())
+        self.ask("post", f"{self.path}/duplicates", {"id": copy}, expect=201)
+        self.assertEqual(self.wanted(f"projects/{copy}"), now)
+        keys = {str(b.pk) for b in Block.objects.filter(project_id=copy)}
+        held = {
+            u["block"]
+            for b in Block.objects.filter(project_id=copy)
+            for u in b.pattern["units"].values()
+            if "block" in u
+        }
+        self.assertLessEqual(held, keys)
+        file = self.ask("get", f"{self.path}/export")
+        taken = self.ask("post", "exchange/projects", file, expect=201)
+        self.assertEqual(self.wanted(f"projects/{taken['id']}"), now)
+        self.assertEqual(Block.objects.filter(project_id=taken["id"]).exclude(part="").count(), 2)
+
+
+class ByHandTest(QuiltCase):
+    """The same quilt, laid by hand from there."""
+
+    def centre(self) -> Block:
+        return Block.objects.get(part="centre", deleted_at=None)
+
+    def edit(self, expect: int = 200, **edit: Any) -> Any:
+        return self.ask("post", f"blocks/{self.centre().pk}/edits", {"edit": edit}, expect=expect)
+
+    def test_by_hand_it_goes_on_from_what_was_set(self) -> None:
+        before = self.wanted()
+        sheet = self.quilt(setting="by_hand")
+        self.assertEqual(self.wanted(), before)
+        sizes = sheet["quilt"]["sizes"]
+        self.assertEqual((sizes["width"]["text"], sizes["height"]["text"]), ("31 1/2", "42"))
+        self.assertEqual(Block.objects.get(pk=self.key).colourways, [{"count": 12, "roles": {}}])
+
+    def test_numbers_follow_what_lies_there(self) -> None:
+        self.quilt(setting="by_hand")
+        self.edit(do="place", spots=[[0, 0]], content={"kind": "plain_square", "fabrics": "c"})
+        self.assertEqual(Block.objects.get(pk=self.key).colourways, [{"count": 11, "roles": {}}])
+        self.assertEqual(self.wanted()["half_square_triangle", "3 1/2"], 44)
+        self.assertEqual(self.wanted()["plain_square", "10 1/2"], 1)
+        # In other colours: a colourway of its own; mirrored: made for this place.
+        self.edit(do="place", spots=[[1, 0]], content={"block": self.key, "fabrics": {"a": "b", "b": "a"}})
+        ways = Block.objects.get(pk=self.key).colourways
+        self.assertEqual(sorted(w["count"] for w in ways), [1, 10])
+        self.assertEqual(sum(n for (kind, _), n in self.wanted().items() if kind == "half_square_triangle"), 44)
+
+    def test_there_and_back(self) -> None:
+        self.quilt(setting="by_hand")
+        self.edit(do="clear", spots=[[0, 0]])
+        self.quilt(setting="straight")
+        self.assertEqual(self.parts(), {})
+        self.quilt(setting="by_hand")
+        self.assertEqual(self.centre().pattern["layout"][0].split()[0], ".")
+
+    def test_sashes_and_cornerstones_are_laid(self) -> None:
+        self.quilt(sash="2", cornerstones=True)
+        sheet = self.quilt(setting="by_hand")
+        self.assertEqual(sheet["quilt"]["sizes"]["width"]["text"], "35 1/2")
+        # 2 x 3 cornerstones; 2 x 4 sashes beside, 3 x 3 above and below blocks.
+        self.assertEqual(self.wanted()["plain_square", "2"], 6)
+        units = self.ask("get", self.path)["units"]
+        strips = sum(u["count"] for u in units if u["kind"] == "rectangle" and u["blocks"])
+        self.assertEqual(strips, 8 + 9)
+
+    def test_on_point_is_told_what_to_do_first(self) -> None:
+        self.quilt(setting="on_point")
+        problem = self.quilt(setting="by_hand", expect=422)
+        self.assertIn("straight", problem["errors"][0]["message"])
