@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from api.patches import apply_changes
 from api.problems import NotHere, Refused
+from api.readers import length_reader
 from piecing.blocks.file_format import Find, pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, ScrapsImpossible, UnknownBlock
@@ -31,7 +32,7 @@ from workrooms.once import change
 from .edits import Asked, edited
 from .following import follow_blocks, take_making
 from .models import Block, OwnBlock, Quilt
-from .parts import centre_as_set, half_patterns
+from .parts import LAST, centre_as_set, half_patterns, sampled
 from .quilt import quilt_of
 from .readers import block_readers, quilt_readers, stock_reader
 from .scraps import scrap_setting
@@ -44,6 +45,7 @@ __all__ = [
     "delete_own",
     "edit_block",
     "keep_own",
+    "lay_sampler",
     "lay_scraps",
     "put_block",
     "restore_block",
@@ -226,6 +228,42 @@ def change_quilt(
 
 _OF_PARTS = {"borders", "setting", "spread", "columns", "rows", "stagger", "half_blocks", "sash", "sash_round"}
 """What changes the parts of a quilt beside its blocks."""
+
+
+@change
+def lay_sampler(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Project:
+    """The centre laid anew by rule: blocks of several sizes with the strips between and beside them. From then on it is laid by hand.
+    Raises ``Refused``."""
+    project = get_project(room, project_key)
+    style, quilt, find = style_of(project), quilt_of(project), find_in(room)
+    length = length_reader(style.measure)
+    blocks = {str(b.pk): b for b in blocks_of(project) if not b.part}
+    try:
+        pattern, width = sampled(
+            [(blocks[k], n) for k, n in body["numbers"].items() if k in blocks and n],
+            length(body["width"]),
+            length(body["gap"] or "0"),
+            body["fabric"],
+            project.ruler_step,
+            find,
+        )
+    except PiecingError as refusal:
+        raise Refused([refusal], style) from None
+    row = Block.objects.filter(project=project, part=CENTRE).first() or Block(
+        project=project, part=CENTRE, position=LAST - 1, colourways=[{"count": 1, "roles": {}}]
+    )
+    row.pattern, row.finished, row.deleted_at = pattern_data(pattern), width, None
+    row.save()
+    quilt.setting, quilt.begun = Setting.BY_HAND.value, True
+    quilt.scraps = {**quilt.scraps, "laid": []}
+    quilt.save()
+    try:
+        quilt_sizes(quilt_choices(quilt, project, blocks_of(project), find))
+    except PiecingError as refusal:
+        raise Refused([refusal], style) from None
+    follow_blocks(project)
+    touch(project)
+    return get_project(room, project_key)
 
 
 def _lay_by_hand(project: Project, quilt: Quilt, before: Quilt, find: Find) -> None:

@@ -13,12 +13,12 @@ from typing import Any
 
 from django.utils import timezone
 
-from piecing.blocks.boxes import cropped
+from piecing.blocks.boxes import cropped, in_whole_parts
 from piecing.blocks.file_format import Find, pattern_data
 from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Orientation, Pattern
 from piecing.errors import PiecingError
 from piecing.lengths import Length
-from piecing.quilts.by_rule import as_set
+from piecing.quilts.by_rule import Sampled, as_set, sampler
 from piecing.quilts.choices import QuiltChoices, Setting, block_spots, filler_spots
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
@@ -37,9 +37,16 @@ from .translate import (
     ways_of,
 )
 
-__all__ = ["centre_as_set", "follow_parts", "half_patterns", "with_blocks_renamed"]
+__all__ = [
+    "LAST",
+    "centre_as_set",
+    "follow_parts",
+    "half_patterns",
+    "sampled",
+    "with_blocks_renamed",
+]
 
-_LAST = 500
+LAST = 500
 """Parts stand after all blocks of a project."""
 
 
@@ -65,7 +72,7 @@ def follow_parts(project: Project, quilt: Quilt) -> bool:
         return changed
     for n, part in enumerate(parts):
         row = rows.pop(part.key, None) or Block(project=project, part=part.key)
-        changed |= _put(row, part, _LAST + n)
+        changed |= _put(row, part, LAST + n)
     gone = [r.pk for r in rows.values() if r.deleted_at is None]
     Block.objects.filter(pk__in=gone).update(deleted_at=timezone.now())
     return changed or bool(gone)
@@ -73,7 +80,7 @@ def follow_parts(project: Project, quilt: Quilt) -> bool:
 
 def _put(row: Block, part: _Part, position: int) -> bool:
     now = {
-        "pattern": pattern_data(part.pattern),
+        "pattern": pattern_data(in_whole_parts(part.pattern)),
         "finished": part.finished,
         "colourways": part.colourways,
         "deleted_at": None,
@@ -164,6 +171,19 @@ def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> bool:
     return changed
 
 
+def sampled(
+    numbers: Iterable[tuple[Block, int]], width: Length, gap: Length, fabric: str, step: Length, find: Find
+) -> tuple[Pattern, Length]:
+    """So many of each block in rows of a width, each in its first colours; the pattern and what it finishes across."""
+    found = []
+    for block, n in numbers:
+        pattern = pattern_of(block, find).complete()
+        roles = tuple(sorted(dict(block.colourways[0].get("roles", {})).items()))
+        height = block.finished / pattern.width * pattern.height
+        found += [Sampled(BlockPlacement(str(block.pk), pattern, roles), block.finished, height)] * n
+    return in_whole_parts(sampler(found, width, gap, fabric, step, "Centre")), width
+
+
 def centre_as_set(project: Project, before: Quilt, find: Find) -> Block:
     """The centre to go on from by hand: the quilt as it was set ``before``. Raises what that refuses."""
     blocks = list(project.blocks.filter(deleted_at=None))
@@ -176,11 +196,13 @@ def centre_as_set(project: Project, before: Quilt, find: Find) -> Block:
     for (x, y), way in zip(spots, ways_at(before, ways, spots), strict=True) if ways else ():
         odd = (x + y) % 2 and not (second.across and choices.block_width != choices.block_height)
         lying.append((BlockPlacement(str(way.block.pk), way.pattern, way.roles), second if odd else UPRIGHT))
-    pattern = as_set(choices, lying, "Centre") if lying else Pattern("Centre", (Fraction(1),), (Fraction(1),))
+    pattern = (
+        in_whole_parts(as_set(choices, lying, "Centre")) if lying else Pattern("Centre", (Fraction(1),), (Fraction(1),))
+    )
     return Block(
         project=project,
         part=CENTRE,
-        position=_LAST - 1,
+        position=LAST - 1,
         pattern=pattern_data(pattern),
         finished=sized.centre_width,
         colourways=[{"count": 1, "roles": {}}],

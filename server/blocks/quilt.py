@@ -11,6 +11,7 @@ from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Area, Measure, usual
+from piecing.quilts.beside import SettingBeside, settings_beside
 from piecing.quilts.choices import Setting, block_spots, filler_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
@@ -21,7 +22,7 @@ from .parts import half_patterns
 from .selectors import blocks_of
 from .translate import QuiltColourway, fillers_at, quilt_choices, ways_of, whats_laid
 
-__all__ = ["QuiltSheet", "quilt_of", "quilt_view", "sizes_of"]
+__all__ = ["Beside", "QuiltSheet", "besides_of", "quilt_of", "quilt_view", "sizes_of"]
 
 
 def quilt_of(project: Project) -> Quilt:
@@ -93,3 +94,25 @@ def quilt_view(project: Project, find: Find) -> QuiltSheet:
         return QuiltSheet(quilt, sized, picture, None, counted_blocks, left_out, Area.sum(p.area for p in sized.pieces))
     except PiecingError as refusal:
         return QuiltSheet(quilt, None, None, refusal, 0, (), Area.sum(()))
+
+
+@dataclass(frozen=True)
+class Beside:
+    setting: SettingBeside
+    picture: Drawing
+
+
+def besides_of(project: Project, find: Find) -> list[Beside]:
+    """The quilt in other settings of about its size, each with its picture; none while none is put together, or while it is laid by
+    hand."""
+    quilt, blocks = quilt_of(project), blocks_of(project)
+    sized = sizes_of(project, find)
+    if sized is None or sized.choices.setting is Setting.BY_HAND:
+        return []
+    found = []
+    for one in settings_beside(sized):
+        c = one.sizes.choices
+        as_set = Quilt(setting=c.setting.value, spread=quilt.spread, every_second=quilt.every_second)
+        ways = ways_of(quilt, blocks, find)
+        found.append(Beside(one, _picture(as_set, one.sizes, ways)))
+    return found

@@ -7,7 +7,7 @@ from rest_framework import serializers
 from api.problems import FieldProblemSerializer, field_problem
 from api.wire import AreaField, DrawingField, LengthAnswerField, LengthSerializer, MessageField, length_out
 from piecing.drawings.unit import design_picture
-from piecing.lengths import Length
+from piecing.lengths import Length, Measure, inches, mm
 from piecing.messages import Message
 from piecing.quilts.backing import backing_said
 from piecing.quilts.choices import Corners
@@ -318,6 +318,40 @@ class QuiltViewSerializer(_WithRefusal):
     def get_scraps(self, view: Any) -> Any:
         kept = view.quilt.scraps
         return ScrapsKeptSerializer({**kept, "laid": bool(kept.get("laid"))}).data
+
+
+class SamplerSerializer(serializers.Serializer[Any]):
+    """Blocks of several sizes in rows: how many of each by its key, how wide the rows finish, the strip between."""
+
+    numbers = serializers.DictField(child=serializers.IntegerField(min_value=0, max_value=2_000))
+    width = serializers.CharField(max_length=60)
+    gap = serializers.CharField(max_length=60, allow_blank=True, default="")
+    fabric = serializers.RegexField("^[a-z]$")
+
+
+class BesideSerializer(serializers.Serializer[Any]):
+    """The quilt in another setting of about its size; ``cloth`` is of what goes between and round the blocks."""
+
+    said = MessageField(source="setting.said")
+    setting = serializers.ChoiceField(choices=SETTINGS, source="setting.sizes.choices.setting")
+    columns = serializers.IntegerField(source="setting.sizes.choices.columns")
+    rows = serializers.IntegerField(source="setting.sizes.choices.rows")
+    sash = LengthAnswerField(source="setting.sizes.choices.sash")
+    sash_round = serializers.BooleanField(source="setting.sizes.choices.sash_round")
+    cornerstones = serializers.BooleanField(source="setting.sizes.choices.cornerstones")
+    blocks = serializers.IntegerField(source="setting.sizes.blocks")
+    width = LengthAnswerField(source="setting.sizes.width")
+    height = LengthAnswerField(source="setting.sizes.height")
+    cloth = AreaField(source="setting.cloth")
+    seams = serializers.SerializerMethodField()
+    picture = DrawingField()
+
+    @extend_schema_field(LengthSerializer)
+    def get_seams(self, beside: Any) -> Any:
+        """As far as one measures so much thread: whole inches, or centimetres."""
+        style = self.context["style"]
+        whole = mm(10) if style.measure is Measure.MILLIMETRES else inches(1)
+        return length_out(beside.setting.seams.round_up(whole), style)
 
 
 class SheetSerializer(serializers.Serializer[Any]):

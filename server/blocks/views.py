@@ -26,7 +26,7 @@ from .joining import joined_view, pressed_view
 from .library import library_of
 from .looking import find_of_turned, other_ways
 from .models import Block
-from .quilt import QuiltSheet, quilt_view
+from .quilt import QuiltSheet, besides_of, quilt_view
 from .readers import block_readers, quilt_readers
 from .rounding import round_sizes, unround_sizes
 from .scraps import scrap_boxes, scrap_setting
@@ -239,6 +239,29 @@ class QuiltView(APIView):
     def patch(self, request: Request, key: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
         return _sheet(commands.change_quilt(current_workroom(), key, body["changes"], body["seen"]))
+
+
+class BesideView(APIView):
+    """The quilt in other settings of about its size, to compare."""
+
+    @extend_schema(operation_id="settings_beside", responses=serializers.BesideSerializer(many=True))
+    def get(self, _request: Request, key: UUID) -> Response:
+        project = get_project(current_workroom(), key)
+        found = besides_of(project, find_in(project.workroom))
+        return Response(serializers.BesideSerializer(found, many=True, context={"style": style_of(project)}).data)
+
+
+class SamplerView(APIView):
+    """The centre laid by rule from blocks of several sizes, to go on from by hand."""
+
+    @extend_schema(
+        operation_id="lay_sampler",
+        request=serializers.SamplerSerializer,
+        responses={200: serializers.SheetSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(serializers.SamplerSerializer(data=request.data))
+        return _sheet(commands.lay_sampler(current_workroom(), key, body))
 
 
 def _project(project: Project) -> Response:

@@ -13,9 +13,9 @@ from itertools import pairwise
 
 from ..errors import QuiltImpossible
 from ..units import kind_of
-from .pattern import UPRIGHT, Cell, Content, Orientation, Pattern, Place, UnitPlacement, laid
+from .pattern import UPRIGHT, Cell, Content, Orientation, Pattern, Place, UnitPlacement, laid, whole_parts
 
-__all__ = ["Box", "cropped", "pattern_of", "plain_box", "with_finished"]
+__all__ = ["Box", "cropped", "in_whole_parts", "pattern_of", "plain_box", "with_finished"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,6 +84,13 @@ def cropped(pattern: Pattern, top: Fraction, height: Fraction, name: str) -> Pat
 
 def _plain(cell: Cell) -> bool:
     return len(kind_of(cell.unit.kind).parts) == 1
+
+
+def in_whole_parts(pattern: Pattern) -> Pattern:
+    """The same pattern in the smallest whole parts, as people count them: "7 1 7" in place of "21/2 3/2 21/2"."""
+    times = whole_parts((*pattern.columns, *pattern.rows))
+    columns, rows = (tuple(t * times for t in tracks) for tracks in (pattern.columns, pattern.rows))
+    return replace(pattern, columns=columns, rows=rows)
 
 
 def with_finished(pattern: Pattern, apart: Iterable[int]) -> Pattern:

@@ -151,7 +151,7 @@ class LayingOutTest(BlockCase):
             {"do": "fly"},
             {"do": "turn", "spots": [[9, 9]]},
             {"do": "turn", "spots": "all"},
-            {"do": "grid", "columns": 99, "rows": 1},
+            {"do": "grid", "columns": 199, "rows": 1},
             {"do": "paint", "spots": [[0, 0]], "role": "AB"},
             {"do": "span", "from": [0, 0], "across": 2, "down": 1},
             {"do": "symmetry", "symmetry": "sevenfold"},

@@ -210,3 +210,50 @@ class ByHandTest(QuiltCase):
         self.quilt(setting="on_point")
         problem = self.quilt(setting="by_hand", expect=422)
         self.assertIn("straight", problem["errors"][0]["message"])
+
+    def sampler(self, expect: int = 200, **body: Any) -> Any:
+        asked = {"numbers": {self.key: 3}, "width": "24", "gap": "1", "fabric": "c", **body}
+        return self.ask("post", f"{self.path}/quilt/sampler", asked, expect=expect)
+
+    def test_a_sampler(self) -> None:
+        """Two of 10 1/2 beside each other on 25 leave 4 between; the third has both small ones beside it."""
+        small = str(uuid4())
+        self.put(key=small, start="pinwheel", finished="6")
+        sheet = self.sampler(numbers={self.key: 3, small: 2}, width="25")
+        self.assertEqual(sheet["quilt"]["sizes"]["width"]["text"], "25")
+        # Rows of 10 1/2 (two), of 10 1/2 (one, and both of 6), a strip of 1 between.
+        self.assertEqual(sheet["quilt"]["sizes"]["height"]["text"], "22")
+        counts = {str(b.pk): sum(w["count"] for w in b.colourways) for b in Block.objects.filter(part="")}
+        self.assertEqual(counts, {self.key: 3, small: 2})
+        self.assertEqual(self.wanted()["half_square_triangle", "3"], 2 * 4)
+        # A block resized lies there as it did, made for its place; laid anew it takes its own size.
+        self.put(key=small, finished="8")
+        self.assertEqual(Block.objects.get(pk=small).colourways[0]["count"], 0)
+        self.assertEqual(self.wanted()["half_square_triangle", "3"], 2 * 4)
+        self.sampler(numbers={self.key: 3, small: 2})
+        self.assertEqual(Block.objects.get(pk=small).colourways[0]["count"], 2)
+
+    def test_samplers_that_cannot_be(self) -> None:
+        for body, field in (
+            ({"width": "9"}, "width"),
+            ({"numbers": {}}, "blocks"),
+            ({"numbers": {self.key: 2000}}, "blocks"),
+            ({"gap": "1/8"}, "gap"),
+            ({"width": "wide"}, ""),
+            ({"numbers": {self.key: 30}, "width": "10 1/2"}, "columns"),
+        ):
+            with self.subTest(body=body):
+                problem = self.sampler(expect=422, **body)
+                self.assertEqual(problem["errors"][0]["field"], field, problem)
+        self.assertFalse(Block.objects.filter(part="centre").exists())
+
+    def test_settings_side_by_side(self) -> None:
+        found = self.ask("get", f"{self.path}/quilt/beside")
+        self.assertEqual(found[0]["said"], "as it is now")
+        self.assertEqual(found[0]["blocks"], 12)
+        self.assertGreater(len(found), 4)
+        for one in found[1:]:
+            changes = {k: one[k] for k in ("setting", "columns", "rows", "sash_round", "cornerstones")}
+            sheet = self.quilt(**changes, sash=one["sash"]["text"])
+            self.assertEqual(sheet["quilt"]["sizes"]["width"]["text"], one["width"]["text"])
+            self.assertEqual(sheet["quilt"]["sizes"]["blocks"], one["blocks"])

@@ -27,6 +27,10 @@ const views = computed(() => (joining.value ? ofJoining : ofLaying))
 const view = computed(() =>
   views.value.some((v) => v.name === route.name) ? route.name! : joining.value ? 'join' : 'lay',
 )
+/** Strips of borders and parts of blocks are made by the quilt: there is nothing to lay of them, but to join. */
+const shown = computed(() =>
+  props.sheet.blocks.filter((b) => joining.value || !b.part || b.part === 'centre'),
+)
 const of = (b: SavedBlock) => b.colourways.reduce((n, w) => n + w.count, 0)
 const quilt = computed(() => {
   const s = props.sheet.quilt.sizes
@@ -57,7 +61,7 @@ const ofJoining = [
   <div class="rail">
     <nav aria-label="Blocks of this project" class="held">
       <RouterLink
-        v-for="b in sheet.blocks"
+        v-for="b in shown"
         :key="b.id"
         :to="{ name: view, params: { project: project.id, block: b.id } }"
         :class="{ here: b.id === block?.id }"
@@ -86,7 +90,7 @@ const ofJoining = [
       <NButton size="small" color="#f0b429" text-color="#10242b" @click="choosing = true"
         >Add a block</NButton
       >
-      <template v-if="block">
+      <template v-if="block && !block.part">
         <NButton text class="quiet" @click="copy(block)">Copy this one</NButton>
         <NButton text class="quiet" @click="remove(block)">Remove it</NButton>
       </template>

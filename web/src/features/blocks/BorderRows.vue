@@ -3,48 +3,78 @@ import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
 import { reactive, watch } from 'vue'
 
-import type { Project } from '@/shared/api/client'
+import type { Project, Schemas } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
+import type { SavedBlock } from './api'
 import FabricSelect from './FabricSelect.vue'
+import PiecedFields from './PiecedFields.vue'
 
-/** Borders from the inside out, each with its width, fabric and corners. */
-defineProps<{ project: Project; problem?: string }>()
+/** Borders from the inside out, each plain or pieced; round a single block they are the rounds of a medallion. */
+defineProps<{ project: Project; blocks: SavedBlock[]; problem?: string }>()
 const model = defineModel<string>({ required: true })
-type Row = { width: string; fabric: string; corners: string; corner_fabric: string }
-const rows = reactive<Row[]>(JSON.parse(model.value))
+type Pieced = Schemas['PiecedWire']
+type Row = { width: string; fabric: string; corners: string; corner_fabric: string; pieced: Pieced | null }
+const read = (text: string) =>
+  (JSON.parse(text) as Row[]).map((b) => ({ ...b, pieced: b.pieced ?? null }) as Row)
+const rows = reactive<Row[]>(read(model.value))
 
 watch(model, (now) => {
-  if (now !== JSON.stringify(rows)) rows.splice(0, rows.length, ...(JSON.parse(now) as Row[]))
+  if (now !== JSON.stringify(rows)) rows.splice(0, rows.length, ...read(now))
 })
 watch(rows, () => (model.value = JSON.stringify(rows)))
 
+const made = [
+  { value: 'plain', label: 'plain' },
+  { value: 'pieced', label: 'pieced' },
+]
 const corners = [
   { value: 'overlapped', label: 'overlapped' },
   { value: 'square', label: 'squares' },
+  { value: 'mitred', label: 'mitred' },
 ]
-const more = () => rows.push({ width: '2', fabric: 'a', corners: 'overlapped', corner_fabric: 'b' })
+const begun = (): Pieced => ({
+  units: [{ kind: 'half_square_triangle', fabrics: 'ab' }],
+  corner: null,
+  turn: 0,
+  corner_turn: 0,
+  fit: 'spacer',
+  runs: 'round',
+})
+const more = () =>
+  rows.push({ width: '2', fabric: 'a', corners: 'overlapped', corner_fabric: 'b', pieced: null })
+const most = 12
 </script>
 
 <template>
   <div class="borders" role="group" aria-label="Borders">
     <div v-for="(b, n) in rows" :key="n" class="border">
       <LengthInput v-model="b.width" :label="`Border ${n + 1} finishes`" />
-      <FabricSelect v-model="b.fabric" label="From" :project="project" />
       <div class="field">
+        It is
+        <SelectInput
+          :model-value="b.pieced ? 'pieced' : 'plain'"
+          :labelled="`Border ${n + 1} is`"
+          :options="made"
+          @update:model-value="b.pieced = $event === 'pieced' ? begun() : null"
+        />
+      </div>
+      <FabricSelect v-model="b.fabric" :label="b.pieced ? 'Plain strip from' : 'From'" :project="project" />
+      <div v-if="!b.pieced" class="field">
         Corners
         <SelectInput v-model="b.corners" :labelled="`Corners of border ${n + 1}`" :options="corners" />
       </div>
       <FabricSelect
-        v-if="b.corners === 'square'"
+        v-if="b.pieced ? !b.pieced.corner : b.corners === 'square'"
         v-model="b.corner_fabric"
-        label="Squares from"
+        label="Corner squares from"
         :project="project"
       />
+      <PiecedFields v-if="b.pieced" v-model="b.pieced" :project="project" :blocks="blocks" :border="n + 1" />
       <NButton text class="quiet" @click="rows.splice(n, 1)">Take border {{ n + 1 }} away</NButton>
     </div>
     <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
-    <NButton v-if="rows.length < 6" text class="quiet" @click="more">
+    <NButton v-if="rows.length < most" text class="quiet" @click="more">
       {{ rows.length ? 'Another border' : 'Add a border' }}
     </NButton>
   </div>

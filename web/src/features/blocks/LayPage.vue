@@ -31,7 +31,7 @@ const board = useBoard(view, change, undo, redo)
 const { cursor, here, chosen, hand, kept, go, add, key, act, move, lay } = board
 const { sent } = useOutbox()
 const message = useMessage()
-const others = computed(() => props.sheet.blocks.filter((b) => b.id !== props.block.id))
+const others = computed(() => props.sheet.blocks.filter((b) => b.id !== props.block.id && !b.part))
 const name = ref(view.value.name)
 onMounted(() => (name.value = view.value.name))
 
@@ -83,7 +83,7 @@ const renamed = () =>
           :input-props="{ 'aria-label': 'Name' }"
           @change="renamed"
         />
-        <NButton size="small" @click="keepThis">Keep in my library</NButton>
+        <NButton v-if="!block.part" size="small" @click="keepThis">Keep in my library</NButton>
       </section>
       <p v-if="problems.layout" class="sheet problem" role="alert">{{ problems.layout }}</p>
       <p v-if="view.cannot" class="sheet notice" role="status">{{ view.cannot.message }}</p>
@@ -105,7 +105,7 @@ const renamed = () =>
         @grid="(columns, rows) => change({ do: 'grid', columns, rows })"
       />
     </div>
-    <ColourwaysPanel class="wide" :project="project" :block="block" :roles="view.roles" />
+    <ColourwaysPanel v-if="!block.part" class="wide" :project="project" :block="block" :roles="view.roles" />
   </main>
 </template>
 

@@ -61,10 +61,8 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
           than the quilt on every side.
         </p>
         <ul>
-          <li v-for="(b, i) in sizes.backing" :key="String(b.along)">
-            {{ i === 0 ? 'Least cloth: ' : 'Or ' }}{{ b.panels }}
-            {{ b.panels === 1 ? 'length' : 'lengths' }} of <Len :of="b.panel_length" about />, seams
-            {{ b.along ? 'up and down' : 'across' }}: <Len :of="b.length" about /> in all.
+          <li v-for="(b, i) in sizes.backing" :key="b.said">
+            {{ i === 0 ? '' : 'Or: ' }}{{ b.said }} <Len :of="b.length" about /> in all.
           </li>
         </ul>
       </div>

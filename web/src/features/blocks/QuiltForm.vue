@@ -2,7 +2,7 @@
 import TickBox from '@/shared/form/TickBox.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { watchDebounced } from '@vueuse/core'
-import { reactive } from 'vue'
+import { computed, reactive } from 'vue'
 
 import { type Project, Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
@@ -10,11 +10,13 @@ import { useTyped } from '@/shared/offline/typed'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
+import type { Sheet } from './api'
 import BorderRows from './BorderRows.vue'
+import ByHandPanel from './ByHandPanel.vue'
 import FabricSelect from './FabricSelect.vue'
 
 /** How the quilt is put together; every field is saved as it is typed, and refused beside itself. */
-const props = defineProps<{ project: Project; quilt: Schemas['QuiltView'] }>()
+const props = defineProps<{ project: Project; sheet: Sheet; quilt: Schemas['QuiltView'] }>()
 const { tried } = useOutbox()
 type Field = keyof ReturnType<typeof kept>
 
@@ -24,7 +26,15 @@ const lyings = [
   { value: 'half', label: 'turned half round' },
   { value: 'mirrored', label: 'mirrored' },
 ]
-const lengths = ['sash', 'binding_strip', 'backing_over', 'usable', 'oversize'] as const
+const backings = [
+  { value: 'least', label: 'whichever takes less cloth' },
+  { value: 'along', label: 'seams up and down' },
+  { value: 'across', label: 'seams across' },
+  { value: 'strip', label: 'one length and a strip' },
+]
+const blocks = computed(() => props.sheet.blocks.filter((b) => !b.part))
+const inRows = computed(() => draft.setting !== 'by_hand')
+const lengths = ['sash', 'binding_strip', 'backing_over', 'usable', 'oversize', 'sleeve'] as const
 const kept = () => ({
   columns: String(props.quilt.columns),
   rows: String(props.quilt.rows),
@@ -35,6 +45,9 @@ const kept = () => ({
     (typeof lengths)[number],
     string
   >),
+  stagger: props.quilt.stagger,
+  half_blocks: props.quilt.half_blocks,
+  backing_way: props.quilt.backing_way as string,
   sash_round: props.quilt.sash_round,
   cornerstones: props.quilt.cornerstones,
   sash_fabric: props.quilt.sash_fabric,
@@ -94,48 +107,62 @@ watchDebounced(
         { value: 'straight', label: 'straight' },
         { value: 'on_point', label: 'on point' },
         { value: 'staggered', label: 'staggered' },
+        { value: 'by_hand', label: 'by hand' },
       ]"
     />
     <p v-if="problems.setting" class="serious" role="alert">{{ problems.setting }}</p>
-    <div class="two">
+    <ByHandPanel :project="project" :sheet="sheet" :by-hand="!inRows" />
+    <div v-if="inRows" class="two">
       <LengthInput v-model="draft.columns" label="Blocks across" numeric :problem="problems.columns" />
       <LengthInput v-model="draft.rows" label="Blocks down" numeric :problem="problems.rows" />
     </div>
     <Choice
+      v-if="inRows"
       v-model="draft.spread"
       label="Several blocks or colourways"
       :options="[
         { value: 'chequered', label: 'by turns' },
         { value: 'in_order', label: 'in their order' },
+        { value: 'set_in', label: 'the first, others set in' },
       ]"
     />
-    <div class="field">
+    <div v-if="inRows" class="field">
       Every second block
       <SelectInput v-model="draft.every_second" labelled="Every second block" :options="lyings" />
     </div>
+    <template v-if="draft.setting === 'staggered'">
+      <LengthInput
+        v-model="draft.stagger"
+        label="Every second column lower by"
+        :problem="problems.stagger"
+        hint="a part of the block"
+      />
+      <TickBox v-model="draft.half_blocks">parts of blocks at the ends</TickBox>
+      <p v-if="problems.half_blocks" class="serious" role="alert">{{ problems.half_blocks }}</p>
+    </template>
     <FabricSelect
-      v-if="draft.setting !== 'straight'"
+      v-if="draft.setting === 'on_point' || (draft.setting === 'staggered' && !draft.half_blocks)"
       v-model="draft.setting_fabric"
       :label="draft.setting === 'on_point' ? 'Setting triangles from' : 'Fillers from'"
       :project="project"
     />
-    <hr class="basted" />
-    <div class="two">
+    <hr v-if="inRows" class="basted" />
+    <div v-if="inRows" class="two">
       <LengthInput v-model="draft.sash" label="Sashing finishes" :problem="problems.sash" />
       <FabricSelect v-model="draft.sash_fabric" label="Sashing from" :project="project" />
     </div>
     <TickBox v-if="draft.setting === 'straight'" v-model="draft.sash_round">
       outside the outer blocks too
     </TickBox>
-    <TickBox v-model="draft.cornerstones">cornerstones</TickBox>
+    <TickBox v-if="inRows" v-model="draft.cornerstones">cornerstones</TickBox>
     <FabricSelect
-      v-if="draft.cornerstones"
+      v-if="inRows && draft.cornerstones"
       v-model="draft.cornerstone_fabric"
       label="Cornerstones from"
       :project="project"
     />
     <hr class="basted" />
-    <BorderRows v-model="draft.borders" :project="project" :problem="problems.borders" />
+    <BorderRows v-model="draft.borders" :project="project" :blocks="blocks" :problem="problems.borders" />
     <hr class="basted" />
     <div class="two">
       <LengthInput
@@ -157,6 +184,16 @@ watchDebounced(
         :problem="problems.oversize"
         hint="borders and setting triangles"
       />
+      <LengthInput
+        v-model="draft.sleeve"
+        label="Hanging sleeve finishes"
+        :problem="problems.sleeve"
+        hint="0 for none"
+      />
+    </div>
+    <div class="field">
+      Backing joined with
+      <SelectInput v-model="draft.backing_way" labelled="Backing joined with" :options="backings" />
     </div>
   </div>
 </template>

@@ -1,19 +1,29 @@
 <script setup lang="ts">
 import type { Project } from '@/shared/api/client'
 import { NButton } from 'naive-ui'
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import Choice from '@/shared/form/Choice.vue'
+import { greys } from '@/shared/lib/colours'
 import { useOutbox } from '@/shared/offline/outbox'
 import Len from '@/shared/words/Len.vue'
+import { plural } from '@/shared/words/words'
 
 import type { Sheet } from './api'
 import { fit } from './fit'
 import PlainPieces from './PlainPieces.vue'
 import QuiltForm from './QuiltForm.vue'
+import SettingsBeside from './SettingsBeside.vue'
 
 /** The quilt put together: how the blocks are set, what goes between and round them, and what to cut for it. */
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const { send } = useOutbox()
+const seen = ref('colours')
+const byHand = computed(() => props.sheet.quilt.setting === 'by_hand')
+/** What is pieced beside the blocks: strips of borders, parts of blocks. */
+const parts = computed(() => props.sheet.blocks.filter((b) => b.part && b.part !== 'centre'))
 const begin = () =>
   send({ kind: 'change_quilt', project: props.project.id, changes: { begun: true }, seen: {} })
 </script>
@@ -32,7 +42,7 @@ const begin = () =>
   </main>
   <main v-else id="main" class="quilt">
     <h2 class="visually-hidden">Quilt</h2>
-    <QuiltForm :project="project" :quilt="sheet.quilt" />
+    <QuiltForm :project="project" :sheet="sheet" :quilt="sheet.quilt" />
     <div class="result">
       <section v-if="sheet.quilt.sizes" class="sheet sizes" aria-label="Sizes of the quilt">
         <div class="big">
@@ -48,8 +58,8 @@ const begin = () =>
             <Len :of="sheet.quilt.sizes.unfinished_height" about
           /></strong>
         </div>
-        <div>
-          <span>{{ sheet.quilt.sizes.blocks }} blocks finishing</span>
+        <div v-if="!byHand">
+          <span>{{ plural(sheet.quilt.sizes.blocks, 'block') }} finishing</span>
           <strong
             ><Len :of="sheet.quilt.sizes.block_width" about /> ×
             <Len :of="sheet.quilt.sizes.block_height" about
@@ -57,18 +67,32 @@ const begin = () =>
         </div>
       </section>
       <p v-if="sheet.quilt.refusal" class="sheet" role="alert">{{ sheet.quilt.refusal.message }}</p>
-      <section class="sheet" aria-label="Picture of the quilt">
-        <CoreDrawing
+      <section class="sheet picture" aria-label="Picture of the quilt">
+        <Choice
           v-if="sheet.quilt.picture"
+          v-model="seen"
+          label="Seen"
+          :options="[
+            { value: 'colours', label: 'in colour' },
+            { value: 'values', label: 'in greys, by value' },
+            { value: 'beside', label: 'beside other settings' },
+          ]"
+        />
+        <SettingsBeside v-if="seen === 'beside'" :project="project" :quilt="sheet.quilt" :colours="colours" />
+        <CoreDrawing
+          v-else-if="sheet.quilt.picture"
           :drawing="sheet.quilt.picture"
-          :colours="colours"
+          :colours="seen === 'values' ? greys(project.fabrics) : colours"
           :width="fit(sheet.quilt.picture)"
         />
         <p v-else>Lay out a block first; then the quilt shows here.</p>
         <p v-if="sheet.quilt.picture" class="note">
           <a :href="`/api/projects/${project.id}/quilt.svg`" target="_blank">The quilt as SVG</a>
         </p>
-        <p v-if="sheet.quilt.sizes && sheet.quilt.counted !== sheet.quilt.sizes.blocks" class="note">
+        <p
+          v-if="sheet.quilt.sizes && !byHand && sheet.quilt.counted !== sheet.quilt.sizes.blocks"
+          class="note"
+        >
           The quilt takes {{ sheet.quilt.sizes.blocks }} blocks; {{ sheet.quilt.counted }} are planned under
           How many.
         </p>
@@ -77,6 +101,21 @@ const begin = () =>
           wanted).
         </p>
         <p v-for="n in sheet.quilt.sizes?.notes ?? []" :key="n" class="note">{{ n }}</p>
+      </section>
+      <section v-if="parts.length" class="sheet" aria-label="Pieced beside the blocks">
+        <h2>Pieced beside the blocks</h2>
+        <ul class="parts">
+          <li v-for="b in parts" :key="b.id">
+            <RouterLink :to="{ name: 'join', params: { project: project.id, block: b.id } }">{{
+              b.view.name
+            }}</RouterLink>
+            <span>
+              {{ b.colourways.reduce((n, w) => n + w.count, 0) }} of them,
+              {{ plural(b.view.spots.length, 'unit') }}
+              each
+            </span>
+          </li>
+        </ul>
       </section>
       <PlainPieces v-if="sheet.quilt.sizes" :project="project" :quilt="sheet.quilt" />
     </div>
@@ -125,6 +164,26 @@ const begin = () =>
 
 .note {
   margin-top: 8px;
+}
+
+.picture {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.parts {
+  display: grid;
+  gap: 4px;
+  margin: 6px 0 0;
+  padding: 0;
+  list-style: none;
+}
+
+.parts li {
+  display: grid;
+  grid-template-columns: minmax(180px, auto) 1fr;
+  gap: 14px;
 }
 
 @media (width <= 1000px) {

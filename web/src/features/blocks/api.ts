@@ -89,3 +89,14 @@ export const findTurned = (block: string, seen: Pattern) =>
 
 export const layScraps = (project: string, body: Schemas['ScrapsRequestRequest']) =>
   taken(api.POST('/api/projects/{key}/scraps', { ...key(project), body }))
+
+export const useBeside = (project: MaybeRefOrGetter<string>) =>
+  useQuery(
+    computed(() => ({
+      queryKey: ['beside', toValue(project)],
+      queryFn: () => taken(api.GET('/api/projects/{key}/quilt/beside', key(toValue(project)))),
+    })),
+  )
+
+export const laySampler = (project: string, body: Schemas['SamplerRequest']) =>
+  taken(api.POST('/api/projects/{key}/quilt/sampler', { ...key(project), body }))

@@ -1412,6 +1412,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/quilt/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The quilt in other settings of about its size, to compare. */
+        get: operations["settings_beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{key}/quilt/sampler": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The centre laid by rule from blocks of several sizes, to go on from by hand. */
+        post: operations["lay_sampler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/restore": {
         parameters: {
             query?: never;
@@ -2458,6 +2492,22 @@ export interface components {
             tally: components["schemas"]["Tally"];
             sewn_here: boolean;
             begun: boolean;
+        };
+        /** @description The quilt in another setting of about its size; ``cloth`` is of what goes between and round the blocks. */
+        Beside: {
+            readonly said: string;
+            setting: components["schemas"]["SettingEnum"];
+            columns: number;
+            rows: number;
+            readonly sash: components["schemas"]["Length"];
+            sash_round: boolean;
+            cornerstones: boolean;
+            blocks: number;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
+            readonly cloth: string;
+            readonly seams: components["schemas"]["Length"];
+            readonly picture: components["schemas"]["Drawing"];
         };
         Binding: {
             strips: number;
@@ -4496,6 +4546,16 @@ export interface components {
          * @enum {string}
          */
         RunsEnum: "round" | "mirrored";
+        /** @description Blocks of several sizes in rows: how many of each by its key, how wide the rows finish, the strip between. */
+        SamplerRequest: {
+            numbers: {
+                [key: string]: number;
+            };
+            width: string;
+            /** @default  */
+            gap: string;
+            fabric: string;
+        };
         SamplingPlan: {
             count: number;
             every: number;
@@ -9129,6 +9189,70 @@ export interface operations {
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    settings_beside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    lay_sampler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SamplerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

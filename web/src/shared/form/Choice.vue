@@ -43,6 +43,16 @@ const name = useId()
   row-gap: 4px;
 }
 
+/* Each keeps its own left edge, so that one that begins a second line has it too. */
+:deep(.n-radio-button) {
+  margin-left: -1px;
+  border-left: 1px solid var(--steel-line) !important;
+}
+
+:deep(.n-radio-group__splitor) {
+  display: none;
+}
+
 :deep(.n-radio-button--checked) {
   box-shadow: inset 0 -4px 0 var(--oilskin);
 }

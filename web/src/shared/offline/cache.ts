@@ -62,6 +62,7 @@ const ofABlock = [
   'looking',
   'counts',
   'scraps',
+  'beside',
   'what-if',
   'bench',
   'unit-bench',

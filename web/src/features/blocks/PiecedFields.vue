@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useKinds } from '@/features/projects'
+import type { Project, Schemas } from '@/shared/api/client'
+import { fabricOptions } from '@/shared/form/fabrics'
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { kindWords } from '@/shared/words/words'
+
+import type { SavedBlock } from './api'
+
+type Pieced = Schemas['PiecedWire']
+type Content = Schemas['ContentWire']
+
+/** What a border is pieced of: one or two units by turns, how they lie and run, and what turns the corner. */
+const props = defineProps<{ project: Project; blocks: SavedBlock[]; border: number }>()
+const row = defineModel<Pieced>({ required: true })
+const { data: kinds } = useKinds()
+
+/** Kinds with a shape of their own; a plain strip of any shape is no unit of a row. */
+const fit = computed(() => (kinds.value ?? []).filter((k) => !['rectangle', 'strip'].includes(k.name)))
+const units = computed(() => [
+  ...fit.value.map((k) => ({ value: `kind:${k.name}`, label: kindWords[k.name]?.name ?? k.name })),
+  ...props.blocks.map((b) => ({ value: `block:${b.id}`, label: `${b.view.name}, a block` })),
+])
+const corners = computed(() => [{ value: '', label: 'a plain square' }, ...units.value])
+
+const named = (c?: Content | null) => (!c ? '' : c.kind ? `kind:${c.kind}` : `block:${c.block}`)
+function content(value: string): Content | null {
+  if (!value) return null
+  const [of, key] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)]
+  if (of === 'block') return { block: key, fabrics: {} }
+  return { kind: key, fabrics: kinds.value?.find((k) => k.name === key)?.usual ?? 'ab' }
+}
+const change = (some: Partial<Pieced>) => (row.value = { ...row.value, ...some })
+const first = computed(() => row.value.units[0] ?? {})
+const second = computed(() => row.value.units[1])
+
+function unit(n: number, value: string) {
+  const held = content(value)
+  const now = [...row.value.units]
+  if (held) now[n] = held
+  else now.splice(n, 1)
+  change({ units: now })
+}
+
+const parts = (c: Content) => kinds.value?.find((k) => k.name === c.kind)?.parts ?? []
+const letters = (c: Content) => (typeof c.fabrics === 'string' ? c.fabrics : '')
+function dye(which: 'unit' | 'second' | 'corner', part: number, role: string) {
+  const of = which === 'corner' ? row.value.corner! : row.value.units[which === 'unit' ? 0 : 1]!
+  const fabrics = [...letters(of)].map((l, n) => (n === part ? role : l)).join('')
+  if (which === 'corner') change({ corner: { ...of, fabrics } })
+  else
+    change({
+      units: row.value.units.map((u, n) => (n === (which === 'unit' ? 0 : 1) ? { ...u, fabrics } : u)),
+    })
+}
+const dyed = computed(() =>
+  (
+    [
+      ['unit', first.value, ''],
+      ['second', second.value, 'second '],
+      ['corner', row.value.corner, 'corner '],
+    ] as const
+  ).flatMap(([which, c, before]) =>
+    c?.kind
+      ? parts(c).map((part, n) => ({
+          which,
+          n,
+          label: `${before}${part}`,
+          role: letters(c)[n] ?? 'a',
+          key: `${which}${n}`,
+        }))
+      : [],
+  ),
+)
+
+const turns = [
+  { value: 0, label: 'as it is drawn' },
+  { value: 1, label: 'turned a quarter' },
+  { value: 2, label: 'turned half round' },
+  { value: 3, label: 'turned three quarters' },
+]
+const fits = [
+  { value: 'spacer', label: 'a plain strip inside it' },
+  { value: 'adapt', label: 'another size of unit' },
+]
+const runs = [
+  { value: 'round', label: 'one way round' },
+  { value: 'mirrored', label: 'from the middle outward' },
+]
+const of = (what: string) => `${what} of border ${props.border}`
+</script>
+
+<template>
+  <div class="pieced">
+    <div class="field">
+      Pieced of
+      <SelectInput
+        :model-value="named(first)"
+        :labelled="of('Unit')"
+        :options="units"
+        @update:model-value="unit(0, $event)"
+      />
+    </div>
+    <div class="field">
+      and, by turns
+      <SelectInput
+        :model-value="named(second)"
+        :labelled="of('Second unit')"
+        :options="[{ value: '', label: 'nothing else' }, ...units]"
+        @update:model-value="unit(1, $event)"
+      />
+    </div>
+    <div class="field">
+      Along the top it lies
+      <SelectInput
+        :model-value="row.turn ?? 0"
+        :labelled="of('How the unit lies')"
+        :options="turns"
+        @update:model-value="change({ turn: $event })"
+      />
+    </div>
+    <div class="field">
+      The row runs
+      <SelectInput
+        :model-value="row.runs ?? 'round'"
+        :labelled="of('How the row runs')"
+        :options="runs"
+        @update:model-value="change({ runs: $event as 'round' })"
+      />
+    </div>
+    <div class="field">
+      To fit, there is
+      <SelectInput
+        :model-value="row.fit ?? 'spacer'"
+        :labelled="of('What makes it fit')"
+        :options="fits"
+        @update:model-value="change({ fit: $event as 'spacer' })"
+      />
+    </div>
+    <div class="field">
+      The corner is
+      <SelectInput
+        :model-value="named(row.corner)"
+        :labelled="of('What turns the corner')"
+        :options="corners"
+        @update:model-value="change({ corner: content($event) })"
+      />
+    </div>
+    <div v-if="row.corner" class="field">
+      At the upper left it lies
+      <SelectInput
+        :model-value="row.corner_turn ?? 0"
+        :labelled="of('How the corner lies')"
+        :options="turns"
+        @update:model-value="change({ corner_turn: $event })"
+      />
+    </div>
+    <div v-for="d in dyed" :key="d.key" class="field">
+      {{ d.label }}
+      <SelectInput
+        :model-value="d.role"
+        :labelled="of(`Fabric of ${d.label}`)"
+        :options="fabricOptions(project, d.role)"
+        @update:model-value="dye(d.which, d.n, $event)"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.pieced {
+  display: grid;
+  grid-column: 1 / -1;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 12px;
+  padding-left: 10px;
+  border-left: 3px solid var(--steel-line);
+}
+
+.field {
+  display: grid;
+  gap: 3px;
+  min-width: 0;
+  font-stretch: 88%;
+  font-weight: 550;
+}
+</style>
