@@ -45,7 +45,8 @@ def joined_view(room: Workroom, key: UUID) -> JoinedView:
     block, project, pattern = block_and_pattern(room, key)
     try:
         known = orders(pattern)
-        order = next((o.order for o in known if o.order == block.order), known[0].order)
+        wanted = joining_of(block, pattern)
+        order = next((o.order for o in known if o.order == wanted), known[0].order)
         layout = laid(pattern)
         sized = sizes(layout, block.finished, project.seam_allowance, project.ruler_step)
         return JoinedView(known, order, steps(layout, order, block.finished, project.seam_allowance), sized)

@@ -120,8 +120,10 @@ def _number(key: str) -> UUID | None:
 
 
 def joining_of(block: Block, pattern: Pattern) -> Order:
-    """The order chosen, or the one proposed."""
-    return Order(block.order) if block.order else orders(pattern)[0].order
+    """The order chosen, or the one proposed; a quilt laid by hand is joined in rows, as everybody expects of it."""
+    if block.order or block.part == CENTRE:
+        return Order(block.order or Order.ROWS)
+    return orders(pattern)[0].order
 
 
 def values_of(project: Project) -> dict[str, int]:

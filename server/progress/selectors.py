@@ -293,7 +293,7 @@ class BlockBench:
     join_cautions: tuple[Message, ...]
     press_cautions: tuple[Message, ...]
     nests: bool
-    trim: Recipe
+    trim: Recipe | None
 
 
 def block_bench(room: Workroom, key: UUID) -> BlockBench:
@@ -330,7 +330,10 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         cautions_for(BenchStage.JOIN),
         cautions_for(BenchStage.PRESS),
         found.nested == found.pairs,
-        trim_block(pattern, block.finished, project.seam_allowance, owned_rulers(room), Cutter(room.cutter)),
+        # A strip of a border, a centre: what is round it is fitted to it, it is not trimmed to a size.
+        None
+        if block.part
+        else trim_block(pattern, block.finished, project.seam_allowance, owned_rulers(room), Cutter(room.cutter)),
     )
 
 

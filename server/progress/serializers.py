@@ -131,7 +131,7 @@ class BlockBenchSerializer(serializers.Serializer[Any]):
     join_cautions = serializers.ListField(child=MessageField())
     press_cautions = serializers.ListField(child=MessageField())
     nests = serializers.BooleanField()
-    trim = RecipeSerializer()
+    trim = RecipeSerializer(allow_null=True)
 
 
 class QuiltStepSerializer(serializers.Serializer[Any]):

@@ -29,6 +29,8 @@ from .steps import BenchStage
 __all__ = ["JoinAct", "JoinStep", "colourways_said", "join_steps"]
 
 _MANY = 4
+_RUN = 4
+"""Longer runs of numbers are told by their first and last."""
 """So many parts in a row are joined in pairs, and pairs of pairs."""
 
 
@@ -306,15 +308,45 @@ def _which(s: Section, parts: tuple[Message, ...], *, upright: bool) -> Iterator
     side = "side by side" if upright else "one below the other"
     places = [p.place for p in s.parts]
     if all(places) and len({p.row for p in places if p}) == 1:
-        columns = Listing([str(p.column + 1) for p in places if p], last=" and ")
+        columns = _numbers([p.column + 1 for p in places if p])
         yield Message("Row {row}: lay columns {columns} {side}.", row=places[0].row + 1, columns=columns, side=side)  # type: ignore[union-attr]
     elif all(places) and len({p.column for p in places if p}) == 1:
-        rows = Listing([str(p.row + 1) for p in places if p], last=" and ")
+        rows = _numbers([p.row + 1 for p in places if p])
         yield Message("Column {column}: lay rows {rows} {side}.", column=places[0].column + 1, rows=rows, side=side)  # type: ignore[union-attr]
     elif len(parts) > _MANY:
         yield Message("Lay {first} to {last} {side}.", first=parts[0], last=parts[-1], side=side)
     else:
         yield Message("Lay {parts} {side}.", parts=Listing(parts, last=" and "), side=side)
+
+
+def _numbers(numbers: Sequence[int]) -> Listing:
+    """Numbers as one says them: "1, 2 and 5", and a longer run as "1 to 26"."""
+    runs: list[list[int]] = []
+    for n in numbers:
+        if runs and runs[-1][-1] + 1 == n:
+            runs[-1].append(n)
+        else:
+            runs.append([n])
+    told: list[str | Message] = []
+    for run in runs:
+        if len(run) > _RUN:
+            told.append(Message("{first} to {last}", first=run[0], last=run[-1]))
+        else:
+            told += map(str, run)
+    return Listing(told, last=" and ")
+
+
+def _in_order(ways: Sequence[str]) -> Listing:
+    """Which way each seam goes, what comes again and again told once."""
+    runs: list[tuple[str, int]] = []
+    for way in ways:
+        if runs and runs[-1][0] == way:
+            runs[-1] = (way, runs[-1][1] + 1)
+        else:
+            runs.append((way, 1))
+    if len(runs) * 2 > len(ways):
+        return Listing(ways)
+    return Listing([Message("{n, plural, one {{way}} other {# times {way}}}", n=n, way=way) for way, n in runs])
 
 
 def _crossings(sewn: _Sewn, s: Section) -> Iterator[Message]:
@@ -408,7 +440,7 @@ def _press_said(sewn: _Sewn, s: Section) -> Iterator[Message]:
     else:
         yield Message(
             "Seen from the back, in order: {ways}.",
-            ways=Listing([str(direction_said(sewn.pressed[joint_name(sewn.layout.pattern, j)])) for j in s.joints]),
+            ways=_in_order([str(direction_said(sewn.pressed[joint_name(sewn.layout.pattern, j)])) for j in s.joints]),
         )
     if spun:
         yield Message("Spin the crossing: undo the two or three stitches inside the allowance there.")

@@ -92,7 +92,7 @@ const heading = (s: { block: string; title: string; stage: string }) =>
         :done="now ? isDone(now.number, s.key, now.done) : undefined"
         @toggle="now && toggle(now.number, s.key, s.stage, now.done)"
       />
-      <li v-if="stage === 'join'" class="sheet whole">
+      <li v-if="stage === 'join' && data.trim" class="sheet whole">
         <h3>Trimming it whole, where it came out too large</h3>
         <p>{{ data.trim.when }}</p>
         <p><strong>Ruler:</strong> {{ data.trim.ruler }}</p>

@@ -2531,7 +2531,7 @@ export interface components {
             join_cautions: string[];
             press_cautions: string[];
             nests: boolean;
-            trim: components["schemas"]["Recipe"];
+            trim: components["schemas"]["Recipe"] | null;
         };
         BlockChangeRequest: {
             start?: string;
