@@ -8,6 +8,7 @@ from unittest import TestCase
 
 from shapely.geometry import Point, Polygon
 
+from piecing.blocks import editing
 from piecing.blocks.boxes import cropped
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import BlockPlacement, Content, Orientation, Pattern, UnitPlacement, laid
@@ -350,3 +351,37 @@ class BackTest(TestCase):
         sleeve = next(p for p in q.pieces if p.name == "hanging sleeve")
         self.assertEqual((sleeve.cut_width, sleeve.cut_height, sleeve.count), (inches("17/2"), inches(44), 1))
         self.assertEqual(float(quilt_join_length(q)), 0)
+
+
+class EdgesTest(TestCase):
+    """Places merged and split by their edges."""
+
+    def setUp(self) -> None:
+        whole = (Fraction(1),) * 3
+        self.all = [(c, r) for r in range(3) for c in range(3)]
+        self.pattern = editing.placed(Pattern("Nine", whole, whole), self.all, UnitPlacement("rectangle", ("a",)))
+
+    def test_larger_it_takes_what_lies_under_it(self) -> None:
+        made = editing.stretched(self.pattern, (0, 0), 3, 2)
+        self.assertEqual(next((p.column, p.row, p.across, p.down) for p in made.places), (0, 0, 3, 2))
+        self.assertEqual((len(made.places), made.empty), (4, ()))
+
+    def test_smaller_it_leaves_plain_cloth_behind_and_no_hole(self) -> None:
+        made = editing.stretched(editing.stretched(self.pattern, (0, 0), 3, 3), (0, 0), 1, 2)
+        first = made.at(0, 0)
+        assert first is not None
+        self.assertEqual((first.down, made.empty), (2, ()))
+        self.assertEqual(len(made.places), 1 + 7)
+
+    def test_a_pieced_unit_leaves_its_place_empty(self) -> None:
+        four = editing.placed(editing.cleared(self.pattern, self.all), [(0, 0)], HALF_SQUARE)
+        large = editing.stretched(four, (0, 0), 2, 2)
+        self.assertEqual(len(editing.stretched(large, (0, 0), 1, 1).empty), 8)
+
+    def test_nothing_is_cut_through(self) -> None:
+        made = editing.stretched(self.pattern, (1, 0), 1, 3)
+        for across, down in ((2, 1), (3, 2), (9, 1)):
+            with self.assertRaises(PiecingError):
+                editing.stretched(made, (0, 0), across, down)
+        with self.assertRaises(PiecingError):
+            editing.stretched(editing.cleared(made, [(0, 0)]), (0, 0), 1, 1)

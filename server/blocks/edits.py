@@ -122,6 +122,12 @@ EDITS: dict[str, Edit] = {
         _number(e.get("across", 1), 1, MOST_TRACKS, "across"),
         _number(e.get("down", 1), 1, MOST_TRACKS, "down"),
     ),
+    "stretch": lambda p, e, _a: editing.stretched(
+        p,
+        _spot(e.get("from"), "from"),
+        _number(e.get("across", 1), 1, MOST_TRACKS, "across"),
+        _number(e.get("down", 1), 1, MOST_TRACKS, "down"),
+    ),
     "grid": lambda p, e, _a: editing.regridded(
         p, _number(e.get("columns"), 1, MOST_TRACKS, "columns"), _number(e.get("rows"), 1, MOST_TRACKS, "rows")
     ),

@@ -6,11 +6,12 @@ Source: docs/theory, section 12.2.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from contextlib import suppress
 from dataclasses import replace
 from enum import StrEnum
 from fractions import Fraction
 
-from ..errors import PatternNotUnderstood, PlaceTaken, UnitDoesNotFit
+from ..errors import PatternNotUnderstood, PiecingError, PlaceTaken, UnitDoesNotFit
 from ..lengths import Length
 from ..units import kind_of
 from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid
@@ -28,6 +29,7 @@ __all__ = [
     "repeated_to",
     "retracked",
     "spanned",
+    "stretched",
     "turned",
     "whole_mirrored",
     "whole_turned",
@@ -181,6 +183,40 @@ def spanned(pattern: Pattern, spot: Spot, across: int, down: int) -> Pattern:
         if (across == here.across) == (down == here.down):
             raise
         return over(*(across, across) if across != here.across else (down, down))
+
+
+def stretched(pattern: Pattern, spot: Spot, across: int, down: int) -> Pattern:
+    """A place made larger or smaller by its edges: it takes the room of what lies wholly under it, and what it leaves is filled with
+    the same plain cloth, or left empty by a unit that has seams. A square unit grows both ways where that fits.
+
+    Raises ``PlaceTaken`` where something would be cut through, ``UnitDoesNotFit`` for a shape that the unit cannot take.
+    """
+    here = pattern.at(*spot)
+    if here is None:
+        raise PlaceTaken("Nothing lies there that could be made larger. Lay a unit first.", field="spot")
+    try:
+        return _stretched(pattern, here, across, down)
+    except UnitDoesNotFit:
+        if (across == here.across) == (down == here.down):
+            raise
+        both = across if across != here.across else down
+        with suppress(PiecingError):
+            return _stretched(pattern, here, both, both)
+        raise
+
+
+def _stretched(pattern: Pattern, here: Place, across: int, down: int) -> Pattern:
+    larger = replace(here, across=across, down=down)
+    under = set(larger.spots)
+    gone = [p for p in pattern.places if p is not here and set(p.spots) & under]
+    if any(not set(p.spots) <= under for p in gone):
+        raise PlaceTaken("That would cut through what lies there. Drag to an edge of it.", field="spot")
+    rest = tuple(p for p in pattern.places if p is not here and p not in gone)
+    bare = replace(pattern, places=(*rest, larger))
+    made = _checked(replace(pattern, places=(*rest, _in_shape(bare, larger))))
+    plain = isinstance(here.content, UnitPlacement) and len(kind_of(here.content.kind).parts) == 1
+    left = [s for s in here.spots if s in set(made.empty)] if plain else []
+    return placed(made, left, here.content, here.orientation) if left else made
 
 
 def regridded(pattern: Pattern, columns: int, rows: int) -> Pattern:

@@ -19,6 +19,7 @@ const emit = defineEmits<{
   add: [spot: [number, number]]
   lay: []
   move: [from: [number, number], to: [number, number]]
+  stretch: [from: [number, number], across: number, down: number]
   key: [KeyboardEvent]
 }>()
 const board = ref<HTMLElement>()
@@ -48,7 +49,23 @@ function press(s: Spot, e: MouseEvent) {
   if (!e.shiftKey) emit('lay')
 }
 
+/** The lower right corner of the place one is at, taken with the mouse: the place reaches to where it is let go. */
+const pulled = ref<Spot | null>(null)
+const pull = (s: Spot, e: DragEvent) => {
+  e.stopPropagation()
+  pulled.value = s
+}
+
 function drop(s: Spot) {
+  const from = pulled.value
+  pulled.value = null
+  if (from) {
+    const across = s.column + s.across - from.column
+    const down = s.row + s.down - from.row
+    const whole = s === from ? [1, 1] : [across, down]
+    if (across > 0 && down > 0) emit('stretch', spotOf(from), whole[0]!, whole[1]!)
+    return
+  }
   if (lifted.value) emit('move', lifted.value, spotOf(s))
   lifted.value = null
 }
@@ -108,12 +125,33 @@ watch(
         @dragstart="lifted = spotOf(s)"
         @dragover.prevent
         @drop.prevent="drop(s)"
-      />
+      >
+        <span
+          v-if="s.content && covers(s)"
+          class="edge"
+          draggable="true"
+          title="Drag to make this place larger; let go inside it to make it one column by one row"
+          @click.stop
+          @dragstart="pull(s, $event)"
+        />
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
+.edge {
+  position: absolute;
+  right: -7px;
+  bottom: -7px;
+  z-index: 2;
+  width: 18px;
+  height: 18px;
+  border: 2px solid var(--ink);
+  background: var(--oilskin);
+  cursor: nwse-resize;
+}
+
 .with-rules {
   display: grid;
   grid-template-columns: 64px minmax(0, 1fr);

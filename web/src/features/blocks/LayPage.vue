@@ -62,6 +62,7 @@ const renamed = () =>
         @add="add"
         @lay="lay"
         @move="move"
+        @stretch="(from, across, down) => change({ do: 'stretch', from, across, down })"
         @key="key"
       />
       <WholeActs

@@ -17,7 +17,7 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
   <section class="sheet" aria-label="Plain pieces to cut">
     <h2>Plain pieces to cut</h2>
     <p class="soft">{{ quilt.cloth }} of cloth besides the blocks, backing not counted.</p>
-    <div class="scroll">
+    <div class="scroll" tabindex="0" role="region" aria-label="Pieces and sizes">
       <NTable size="small" :bordered="false">
         <thead>
           <tr>

@@ -37,7 +37,7 @@ function take(one: Schemas['Beside']) {
     <p v-if="data && !data.length">
       A quilt laid by hand stands by itself. Set it straight, on point or staggered to compare these.
     </p>
-    <div class="scroll">
+    <div class="scroll" tabindex="0" role="region" aria-label="Ways to set the blocks">
       <NTable v-if="data?.length" size="small" :bordered="false">
         <thead>
           <tr>

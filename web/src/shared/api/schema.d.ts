@@ -3035,13 +3035,14 @@ export interface components {
          *     * `repeat` - repeat
          *     * `shape` - shape
          *     * `span` - span
+         *     * `stretch` - stretch
          *     * `symmetry` - symmetry
          *     * `tracks` - tracks
          *     * `turn` - turn
          *     * `turn_whole` - turn_whole
          * @enum {string}
          */
-        DoEnum: "clear" | "exchange" | "grid" | "mirror" | "mirror_whole" | "move" | "paint" | "place" | "rename" | "repeat" | "shape" | "span" | "symmetry" | "tracks" | "turn" | "turn_whole";
+        DoEnum: "clear" | "exchange" | "grid" | "mirror" | "mirror_whole" | "move" | "paint" | "place" | "rename" | "repeat" | "shape" | "span" | "stretch" | "symmetry" | "tracks" | "turn" | "turn_whole";
         /** @description A ``step`` of lot ``lot`` of a unit, a block or the quilt; or ``count`` units trimmed or spoiled. */
         DoneRequest: {
             subject: components["schemas"]["DoneSubjectEnum"];
