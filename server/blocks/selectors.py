@@ -73,12 +73,18 @@ class SpotView:
     @property
     def part_fabrics(self) -> list[str]:
         held = self.place.content if self.place else None
-        return [] if held is None or isinstance(held, BlockPlacement) else list(held.part_fabrics)
+        if isinstance(held, BlockPlacement):
+            now = dict(held.fabrics)
+            return [now.get(r, r) for r in held.pattern.roles]
+        return [] if held is None else list(held.part_fabrics)
 
     @property
     def parts(self) -> list[str]:
+        """Of a unit the names of its parts; of a block in the block the letters of its own fabrics."""
         held = self.place.content if self.place else None
-        return [] if held is None or isinstance(held, BlockPlacement) else list(kind_of(held.kind).parts)
+        if isinstance(held, BlockPlacement):
+            return list(held.pattern.roles)
+        return [] if held is None else list(kind_of(held.kind).parts)
 
     @property
     def corners(self) -> list[str]:

@@ -40,6 +40,7 @@ __all__ = [
     "delete_unit",
     "duplicate_project",
     "ensure_fabrics",
+    "exchange_fabrics",
     "name_fabrics",
     "put_fabric",
     "restore_fabric",
@@ -263,6 +264,22 @@ def restore_fabric(room: Workroom, key: UUID) -> Project:
         fabric.save(update_fields=["role", "deleted_at"])
     touch(fabric.project)
     return get_project(room, fabric.project_id)
+
+
+@change
+def exchange_fabrics(room: Workroom, key: UUID, one: str, other: str) -> Project:
+    """Two fabrics change places everywhere: each takes the letter of the other, with its cloth and what is cut of it. Done again, it
+    is taken back. Raises ``Refused`` for a letter that no fabric has."""
+    project = get_project(room, key)
+    rows = {f.role: f for f in project.fabrics.filter(deleted_at=None, role__in=(one, other))}
+    if one == other or set(rows) != {one, other}:
+        raise Refused([UnknownChoice("Choose two different fabrics of this project.", field="other")])
+    spare = next(c for c in ascii_lowercase if not Fabric.objects.filter(project=project, role=c).exists())
+    for letter, row in ((spare, rows[one]), (one, rows[other]), (other, rows[one])):
+        row.role = letter
+        row.save(update_fields=["role"])
+    touch(project)
+    return get_project(room, key)
 
 
 @change

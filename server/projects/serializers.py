@@ -160,3 +160,10 @@ class NewUnitSerializer(serializers.Serializer[Any]):
 ProjectChangeSerializer = change_of("Project", project_readers(Measure.INCHES))
 UnitChangeSerializer = change_of("Unit", unit_readers(Measure.INCHES))
 FabricChangeSerializer = change_of("Fabric", {"role": Reader(str), **fabric_readers()})
+
+
+class ExchangeSerializer(serializers.Serializer[Any]):
+    """Two fabrics by their letters."""
+
+    one = serializers.RegexField("^[a-z]$")
+    other = serializers.RegexField("^[a-z]$")

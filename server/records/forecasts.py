@@ -9,10 +9,13 @@ from functools import lru_cache
 from api.problems import NotHere
 from blocks.models import OwnBlock
 from blocks.translate import find_in
+from cutting.shelf import on_shelf
+from cutting.translate import cloth_of
 from measuring.selectors import habit_figure, own_seams, record_for
 from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import Pattern, laid
+from piecing.cutting.enough import cloth_of_block, enough_for
 from piecing.diagnosis import BlockModel, block_geometry, model_of
 from piecing.diagnosis.causes import Source
 from piecing.diagnosis.faults import EASED, SEEN
@@ -24,7 +27,7 @@ from piecing.planning.schools import School
 from piecing.records import BlockRooms, Forecast, Help, OwnHands, block_rooms, forecast, helps, steady_record
 from workrooms.models import Workroom
 
-__all__ = ["Asked", "Forecasts", "Foretold", "forecasts_of", "helps_of", "own_hands"]
+__all__ = ["Asked", "Forecasts", "Foretold", "cloth_on_shelf", "forecasts_of", "helps_of", "own_hands"]
 
 _SIZE = inches(12)
 """Errors do not grow with a block: one size answers for its tips and its sides. Whether its units have room is asked at its own."""
@@ -32,12 +35,13 @@ _SIZE = inches(12)
 
 @dataclass(frozen=True)
 class Foretold:
-    """One arrangement, and what would come of it."""
+    """One arrangement, and what would come of it; ``enough`` is for about how many blocks there is cloth on the shelf."""
 
     key: str
     name: str
     forecast: Forecast
     rooms: BlockRooms
+    enough: int = 0
 
     @property
     def worth(self) -> float:
@@ -47,10 +51,22 @@ class Foretold:
 
 @dataclass(frozen=True)
 class Asked:
-    """At which finished size the blocks are asked for, and cut by which school."""
+    """At which finished size the blocks are asked for, and cut by which school; ``cloths`` are the square inches of each cloth there is."""
 
     finished: Length
     school: School = School.LITTLE
+    cloths: tuple[float, ...] = ()
+
+
+def cloth_on_shelf(room: Workroom) -> tuple[float, ...]:
+    """Square inches of each cloth that no project has reserved; pieces of one name are one cloth."""
+    found: dict[str, float] = {}
+    for row in on_shelf(room):
+        cloth = cloth_of(row)
+        if cloth.kind.is_cloth:
+            name = (row.cloth or (row.fabric.name if row.fabric else "")).casefold()
+            found[name] = found.get(name, 0.0) + float(cloth.across) * float(cloth.along) * cloth.count
+    return tuple(sorted(found.values(), reverse=True))
 
 
 @dataclass(frozen=True)
@@ -129,7 +145,13 @@ def _foretold(
     ways: bool = False,
 ) -> Foretold:
     rooms = block_rooms(pattern, asked.finished, room.seam_allowance, room.ruler_step, record, asked.school, ways=ways)
-    return Foretold(key, pattern.name, _forecast(pattern, room.seam_allowance, hands), rooms)
+    try:
+        needs = dict(cloth_of_block(pattern, asked.finished, room.seam_allowance, room.ruler_step))
+    except PiecingError:
+        needs = {}
+    return Foretold(
+        key, pattern.name, _forecast(pattern, room.seam_allowance, hands), rooms, enough_for(needs, asked.cloths)
+    )
 
 
 def _record(room: Workroom) -> QuilterRecord:

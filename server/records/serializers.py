@@ -332,6 +332,7 @@ class ForetoldSerializer(serializers.Serializer[Any]):
     blocks = serializers.SerializerMethodField()
     room = serializers.SerializerMethodField()
     cannot = serializers.IntegerField(source="rooms.cannot")
+    enough = serializers.IntegerField()
     off = serializers.SerializerMethodField()
 
     def get_room(self, told: Foretold) -> int | None:

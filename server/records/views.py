@@ -30,7 +30,7 @@ from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers
-from .forecasts import Asked, forecasts_of, helps_of
+from .forecasts import Asked, cloth_on_shelf, forecasts_of, helps_of
 from .sheets import as_csv, import_tests
 
 _REFUSED = {422: ProblemSerializer}
@@ -180,7 +180,7 @@ def _asked(request: Request, room: Workroom) -> Asked:
             check_finished(finished)
         except PiecingError as refusal:
             raise Refused([refusal.at("finished")], _style(room)) from None
-    return Asked(finished, School(body["school"]))
+    return Asked(finished, School(body["school"]), cloth_on_shelf(current_workroom()))
 
 
 class ForecastsView(APIView):

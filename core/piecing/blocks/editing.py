@@ -146,11 +146,15 @@ def repeated_to(pattern: Pattern, source: Spot, spots: Iterable[Spot]) -> Patter
 
 
 def painted(pattern: Pattern, spots: Iterable[Spot], part: int | None, role: str) -> Pattern:
-    """One part of a unit in another fabric; every part when ``part`` is None. Blocks in the block take it all over."""
+    """One part of a unit in another fabric; every part when ``part`` is None. Of a block in the block it is one of its fabrics, by
+    their order in the alphabet, that gives way."""
 
     def change(p: Place) -> Place:
         if isinstance(p.content, BlockPlacement):
-            return replace(p, content=p.content.dyed(dict.fromkeys(p.content.pattern.roles, role)))
+            own = p.content.pattern.roles
+            now = {**dict(p.content.fabrics), **{r: role for n, r in enumerate(own) if part in (None, n)}}
+            fabrics = tuple(sorted((r, f) for r, f in now.items() if r != f))
+            return replace(p, content=replace(p.content, fabrics=fabrics))
         part_fabrics = tuple(role if part in (None, n) else r for n, r in enumerate(p.content.part_fabrics))
         return replace(p, content=replace(p.content, part_fabrics=part_fabrics))
 

@@ -188,6 +188,19 @@ class ByHandTest(QuiltCase):
         self.assertEqual(sorted(w["count"] for w in ways), [1, 10])
         self.assertEqual(sum(n for (kind, _), n in self.wanted().items() if kind == "half_square_triangle"), 44)
 
+    def test_a_block_in_the_quilt_takes_fabrics_of_its_own(self) -> None:
+        """One of its fabrics in place of another, in this place alone; given back, it is as the others again."""
+        self.quilt(setting="by_hand")
+        sheet = self.ask("get", f"{self.path}/blocks")
+        centre = next(b for b in sheet["blocks"] if b["part"] == "centre")
+        spot = centre["view"]["spots"][0]
+        self.assertEqual((spot["parts"], spot["part_fabrics"]), (["a", "b", "c"], ["a", "b", "c"]))
+        self.edit(do="paint", spots=[[0, 0]], part=1, role="c")
+        ways = Block.objects.get(pk=self.key).colourways
+        self.assertEqual(ways, [{"count": 11, "roles": {}}, {"count": 1, "roles": {"b": "c"}}])
+        self.edit(do="paint", spots=[[0, 0]], part=1, role="b")
+        self.assertEqual(Block.objects.get(pk=self.key).colourways, [{"count": 12, "roles": {}}])
+
     def test_there_and_back(self) -> None:
         self.quilt(setting="by_hand")
         self.edit(do="clear", spots=[[0, 0]])

@@ -291,3 +291,24 @@ class DatabaseTest(ApiCase):
         for n, change in enumerate(wrong):
             with self.subTest(n), self.assertRaises(IntegrityError), transaction.atomic():
                 change()
+
+
+class ExchangeTest(ApiCase):
+    """Two fabrics change places with all that is theirs, and change back."""
+
+    def test_there_and_back(self) -> None:
+        project = self.new_project()
+        path = f"projects/{project['id']}"
+        before = {f["role"]: f["name"] for f in self.ask("get", path)["fabrics"]}
+        one, other = list(before)[:2]
+        now = self.ask("post", f"{path}/fabrics/exchange", {"one": one, "other": other})
+        self.assertEqual(
+            {f["role"]: f["name"] for f in now["fabrics"]}, {**before, one: before[other], other: before[one]}
+        )
+        self.ask("post", f"{path}/fabrics/exchange", {"one": other, "other": one})
+        self.assertEqual({f["role"]: f["name"] for f in self.ask("get", path)["fabrics"]}, before)
+
+    def test_what_cannot_be(self) -> None:
+        path = f"projects/{self.new_project()['id']}/fabrics/exchange"
+        for one, other, status in (("a", "a", 422), ("a", "z", 422), ("a", "", 400), ("a", "ab", 400)):
+            self.ask("post", path, {"one": one, "other": other}, expect=status)

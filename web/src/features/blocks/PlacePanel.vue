@@ -29,6 +29,11 @@ const options = computed(() => {
     ...free.map((role) => ({ value: role, label: `Role ${role.toUpperCase()}, no fabric yet` })),
   ]
 })
+/** The parts of a unit by name; of a block inside by the fabrics that it has of its own. */
+const part = (p: string) =>
+  props.spot.name
+    ? `in place of ${props.project.fabrics.find((f) => f.role === p)?.name ?? p.toUpperCase()}`
+    : p
 const colour = (role: string) => props.project.fabrics.find((f) => f.role === role)?.colour
 
 const corners = ref<string[]>([])
@@ -70,10 +75,10 @@ function setCorner(n: number, share: string) {
       <template v-if="spot.parts.length">
         <div v-for="(p, i) in spot.parts" :key="p" class="field">
           <i :style="{ background: colour(spot.part_fabrics[i]!) }" aria-hidden="true" />
-          <span>{{ p }}</span>
+          <span>{{ part(p) }}</span>
           <SelectInput
             small
-            :labelled="p"
+            :labelled="part(p)"
             :model-value="spot.part_fabrics[i] ?? ''"
             :options="options"
             @update:model-value="emit('paint', i, $event)"

@@ -16,6 +16,7 @@ import { fit } from './fit'
 import PlainPieces from './PlainPieces.vue'
 import QuiltForm from './QuiltForm.vue'
 import SettingsBeside from './SettingsBeside.vue'
+import TryFabrics from './TryFabrics.vue'
 
 /** The quilt put together: how the blocks are set, what goes between and round them, and what to cut for it. */
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
@@ -75,10 +76,17 @@ const begin = () =>
           :options="[
             { value: 'colours', label: 'in colour' },
             { value: 'values', label: 'in greys, by value' },
+            { value: 'exchanged', label: 'fabrics exchanged' },
             { value: 'beside', label: 'beside other settings' },
           ]"
         />
         <SettingsBeside v-if="seen === 'beside'" :project="project" :quilt="sheet.quilt" :colours="colours" />
+        <TryFabrics
+          v-else-if="seen === 'exchanged' && sheet.quilt.picture"
+          :project="project"
+          :drawing="sheet.quilt.picture"
+          :colours="colours"
+        />
         <CoreDrawing
           v-else-if="sheet.quilt.picture"
           :drawing="sheet.quilt.picture"

@@ -38,9 +38,13 @@ const holding = computed(() => [
   { value: '', label: 'any unit' },
   ...kinds.value.map((k) => ({ value: k, label: kindWords[k]?.many ?? k })),
 ])
+/** Blocks that the cloth on the shelf should be enough for; nothing asked, nothing left out. */
+const atHand = ref('')
 const shown = computed(() =>
   (data.value?.blocks ?? []).filter(
-    (b) => !kind.value || arrangements.value.get(b.key)?.kinds.includes(kind.value),
+    (b) =>
+      (!kind.value || arrangements.value.get(b.key)?.kinds.includes(kind.value)) &&
+      b.enough >= (Number(atHand.value) || 0),
   ),
 )
 const cloth = { a: '#d8392b', b: '#cfd8dc', c: '#20262e', d: '#f0b429', e: '#2f6f7e', f: '#c8b48a' }
@@ -74,6 +78,7 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
         />
         <LabelledSelect v-model="school" label="Cut" :options="schools" />
         <LabelledSelect v-model="kind" label="Holding" :options="holding" />
+        <LengthInput v-model="atHand" numeric label="Cloth on the shelf for" hint="so many blocks, by area" />
       </div>
       <NTable size="small" :bordered="false">
         <thead>
@@ -84,6 +89,7 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
             <th scope="col">Blocks that are right</th>
             <th scope="col">Units with room</th>
             <th scope="col">Block comes out</th>
+            <th scope="col">The shelf gives</th>
             <th scope="col"><span class="visually-hidden">What would help</span></th>
           </tr>
         </thead>
@@ -111,6 +117,7 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
                 }}
               </td>
               <td>{{ b.off }}</td>
+              <td>{{ b.enough ? `about ${plural(b.enough, 'block')}` : 'none' }}</td>
               <td>
                 <NButton
                   text
@@ -122,7 +129,7 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
               </td>
             </tr>
             <tr v-if="open === b.key && found?.block.key === b.key" class="helps">
-              <td colspan="7">
+              <td colspan="8">
                 <p v-if="!found.helps.length">For tips and sides nothing would make much of a difference.</p>
                 <ul v-else>
                   <li v-for="h in found.helps" :key="h.said">
@@ -142,6 +149,9 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
               </td>
             </tr>
           </template>
+          <tr v-if="!shown.length">
+            <td colspan="8">Nothing in the library is like that. Ask for fewer blocks, or another unit.</td>
+          </tr>
         </tbody>
       </NTable>
     </section>

@@ -1229,6 +1229,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/fabrics/exchange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Two fabrics of a project change places everywhere. */
+        post: operations["exchange_fabrics"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/history": {
         parameters: {
             query?: never;
@@ -3144,6 +3161,11 @@ export interface components {
             behind: string[];
             readonly rests: string;
         };
+        /** @description Two fabrics by their letters. */
+        ExchangeRequest: {
+            one: string;
+            other: string;
+        };
         Expectation: {
             marks: components["schemas"]["TruthMark"][];
             readonly says: string;
@@ -3256,6 +3278,7 @@ export interface components {
             readonly blocks: number;
             readonly room: number | null;
             cannot: number;
+            enough: number;
             readonly off: string;
         };
         FreeTime: {
@@ -8827,6 +8850,42 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FabricChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    exchange_fabrics: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExchangeRequest"];
             };
         };
         responses: {

@@ -46,7 +46,7 @@ const name = useId()
 /* Each keeps its own left edge, so that one that begins a second line has it too. */
 :deep(.n-radio-button) {
   margin-left: -1px;
-  border-left: 1px solid var(--steel-line) !important;
+  border-inline: 1px solid var(--steel-line) !important;
 }
 
 :deep(.n-radio-group__splitor) {

@@ -57,6 +57,13 @@ const carriers: Carriers = {
     return taken(api.PUT('/api/projects/{key}/fabrics/{fabric}', { params, body: edit(o) }))
   },
   delete_fabric: (api, o) => taken(api.DELETE('/api/fabrics/{key}', at(o.fabric))),
+  exchange_fabrics: (api, o) =>
+    taken(
+      api.POST('/api/projects/{key}/fabrics/exchange', {
+        ...at(o.project),
+        body: { one: o.one, other: o.other },
+      }),
+    ),
   restore_fabric: (api, o) => taken(api.POST('/api/fabrics/{key}/restore', at(o.fabric))),
   begin_project: (api, o) => {
     const { name, fabrics, unit, block, quilt } = o

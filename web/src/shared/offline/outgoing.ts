@@ -49,6 +49,7 @@ export type Outgoing =
   | { kind: 'delete_unit' | 'restore_unit'; project: string; unit: string }
   | (Sets<'put_fabric'> & { project: string; fabric: string })
   | { kind: 'delete_fabric' | 'restore_fabric'; project: string; fabric: string }
+  | { kind: 'exchange_fabrics'; project: string; one: string; other: string }
   | ({ kind: 'begin_project'; project: string } & Omit<Schemas['BeginningRequest'], 'id'>)
   | { kind: 'duplicate_project'; project: string; source: string }
   | { kind: 'open_state'; project: string; source: string; state: string }
