@@ -12,10 +12,10 @@ from piecing.planning.unit_plan import UnitPlan
 
 from .sheet import INCH, MARGIN, PaperSheet, PaperStyle, check_squares
 
-__all__ = ["template_pdf", "template_svg"]
+__all__ = ["OVERLAP", "template_pdf", "template_svg", "tiles"]
 
 _LARGEST = inches(30)
-_OVERLAP = 0.5 * INCH
+OVERLAP = 0.5 * INCH
 _TOP = 3.1 * INCH
 """Kept free on the first page for the check squares and the gauge."""
 
@@ -54,26 +54,27 @@ def template_pdf(title: str, plan: UnitPlan, measure: Measure, page: str = "a4")
             sheet.canvas, MARGIN, sheet.high - MARGIN - _TOP - high * INCH, wide, high, seams, float(plan.allowance)
         )
         return sheet.finished()
-    for column in range(_tiles(wide * INCH, across)):
-        for row in range(_tiles(high * INCH, down)):
+    for column in range(tiles(wide * INCH, across)):
+        for row in range(tiles(high * INCH, down)):
             sheet.feed()
             sheet.canvas.saveState()
             clip = sheet.canvas.beginPath()
             clip.rect(MARGIN, MARGIN, across, down)
             sheet.canvas.clipPath(clip, stroke=1, fill=0)
-            x, y = MARGIN - column * (across - _OVERLAP), MARGIN - row * (down - _OVERLAP)
+            x, y = MARGIN - column * (across - OVERLAP), MARGIN - row * (down - OVERLAP)
             _outline(sheet.canvas, x, y, wide, high, seams, float(plan.allowance))
             sheet.canvas.restoreState()
             sheet.canvas.setFont("Vera", 9)
             sheet.canvas.drawString(
-                MARGIN, MARGIN - 10, f"tile {column + 1} across, {row + 1} up; overlap {_OVERLAP / INCH:g} in."
+                MARGIN, MARGIN - 10, f"tile {column + 1} across, {row + 1} up; overlap {OVERLAP / INCH:g} in."
             )
     return sheet.finished()
 
 
-def _tiles(length: float, page: float) -> int:
+def tiles(length: float, page: float) -> int:
+    """Pages that a length takes when each overlaps the next."""
     n = 1
-    while n * page - (n - 1) * _OVERLAP < length - 1e-6:
+    while n * page - (n - 1) * OVERLAP < length - 1e-6:
         n += 1
     return n
 

@@ -28,10 +28,12 @@ from measuring.selectors import plan_of, plan_or_refuse
 from piecing.blocks.pattern import laid
 from piecing.drawings.block import block_picture
 from piecing.errors import PaperImpossible, PiecingError
+from piecing.geometry.drawing import Drawing
 from piecing.geometry.vector import svg
 from piecing.lengths import Measure
 from piecing.messages import Message
 from piecing.overview.ticket import BlockTicket, QuiltTicket, Ticket, block_ticket, ticket
+from piecing.quilts.sizes import QuiltSizes
 from piecing.trimming import Cutter
 from piecing.units import kind_of
 from planning.serializers import RecipeStepSerializer
@@ -43,6 +45,7 @@ from workrooms.selectors import current_workroom, owned_rulers
 
 from .labels import Label, labels_pdf, pile_label
 from .plan import plan_pdf
+from .quilt import quilt_pdf
 from .scraps import scraps_pdf
 from .sheet import PAGES, PaperStyle
 from .story import story_pdf
@@ -330,20 +333,56 @@ class BlockDrawing(APIView):
         return HttpResponse(body, content_type="image/svg+xml")
 
 
+_SCALE = OpenApiParameter("scale", int, description="One to so much; without it as large as is handy.")
+
+
+def _scale(request: Request) -> int:
+    """0 where none is asked for."""
+    text = request.query_params.get("scale", "").strip()
+    if not text:
+        return 0
+    if not text.isascii() or not text.isdigit() or not 1 <= int(text[:6]) <= 100:
+        raise Refused([PaperImpossible("A scale is one to a whole number from 1 to 100.", field="scale")])
+    return int(text)
+
+
+def _drawn_quilt(project: Project) -> tuple[Drawing, QuiltSizes]:
+    view = quilt_view(project, find_in(project.workroom))
+    if view.picture is None or view.sizes is None:
+        nothing = PaperImpossible("There is no quilt to draw yet. Lay out a block first.")
+        raise Refused([view.refusal or nothing], style_of(project))
+    return view.picture, view.sizes
+
+
 class QuiltDrawing(APIView):
-    """The quilt as SVG, ten inches wide."""
+    """The quilt as SVG: one to a scale, or ten inches wide."""
 
     @extend_schema(
-        operation_id="quilt_svg", responses={(200, "image/svg+xml"): OpenApiTypes.STR, 422: ProblemSerializer}
+        operation_id="quilt_svg",
+        parameters=[_SCALE],
+        responses={(200, "image/svg+xml"): OpenApiTypes.STR, 422: ProblemSerializer},
     )
-    def get(self, _request: Request, key: UUID) -> HttpResponse:
-        project = get_project(current_workroom(), key)
-        view = quilt_view(project, find_in(project.workroom))
-        if view.picture is None:
-            nothing = PaperImpossible("There is no quilt to draw yet. Lay out a block first.")
-            raise Refused([view.refusal or nothing], style_of(project))
-        body = svg(view.picture, _colours(project), style_of(project), width=10)
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        project, scale = get_project(current_workroom(), key), _scale(request)
+        picture, sizes = _drawn_quilt(project)
+        width = float(sizes.width) / scale if scale else 10
+        body = svg(picture, _colours(project), style_of(project), width=width)
         return HttpResponse(body, content_type="image/svg+xml")
+
+
+class QuiltPaper(APIView):
+    """The quilt on one page, or tiled at a scale."""
+
+    @extend_schema(operation_id="quilt_pdf", parameters=[_PAGE, _SCALE], responses={**_PDF, 422: ProblemSerializer})
+    def get(self, request: Request, key: UUID) -> HttpResponse:
+        project, scale = get_project(current_workroom(), key), _scale(request)
+        picture, sizes = _drawn_quilt(project)
+        names, colours, measure = _names(project), _colours(project), Measure(project.measure)
+        try:
+            body = quilt_pdf(project.name, picture, sizes, names, colours, measure, _page(request), scale)
+        except PiecingError as refusal:
+            raise Refused([refusal], style_of(project)) from None
+        return _pdf(body, "quilt")
 
 
 def _title(unit: Any) -> str:

@@ -154,6 +154,26 @@ class PaperTest(ApiCase):
         self.ask("patch", f"projects/{self.project['id']}/quilt", {"changes": {"columns": 3, "rows": 4}, "seen": {}})
         quilt = ElementTree.fromstring(self.client.get(f"/api/projects/{self.project['id']}/quilt.svg").content)
         self.assertEqual(quilt.attrib["width"], "10.0000in")
+        path = f"/api/projects/{self.project['id']}"
+        # 31 1/2 by 42, one to four.
+        quarter = ElementTree.fromstring(self.client.get(f"{path}/quilt.svg?scale=4").content)
+        self.assertEqual((quarter.attrib["width"], quarter.attrib["height"]), ("7.8750in", "10.5000in"))
+        self.assertIn("31 1/2", self.said(self.pdf(f"{path}/papers/quilt.pdf")))
+        # Half size is 15 3/4 by 21: of pages 7.16 by 10.58 with half an inch over each other, three by two or three.
+        half = self.said(self.pdf(f"{path}/papers/quilt.pdf?scale=2"))
+        self.assertIn("row 2 of 3, column 3 of 3", half)
+        for scale in ("0", "-1", "half", "101", "1.5"):
+            self.ask("get", f"projects/{self.project['id']}/papers/quilt.pdf?scale={scale}", expect=422)
+
+    def test_a_quilt_too_large_for_its_scale_says_which_one_does(self) -> None:
+        self.ask(
+            "put",
+            f"projects/{self.project['id']}/blocks/{uuid4()}",
+            {"start": "lantern", "changes": {"finished": "12"}},
+        )
+        self.ask("patch", f"projects/{self.project['id']}/quilt", {"changes": {"columns": 8, "rows": 9}, "seen": {}})
+        problem = self.ask("get", f"projects/{self.project['id']}/papers/quilt.pdf?scale=1", expect=422)
+        self.assertIn("One to 2 does", problem["errors"][0]["message"])
 
     def test_a_large_template_is_tiled(self) -> None:
         self.ask("patch", f"units/{self.unit}", {"changes": {"finished": "14"}, "seen": {}})

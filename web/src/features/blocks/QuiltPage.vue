@@ -6,6 +6,7 @@ import { RouterLink } from 'vue-router'
 
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import Choice from '@/shared/form/Choice.vue'
+import SelectInput from '@/shared/form/SelectInput.vue'
 import { greys } from '@/shared/lib/colours'
 import { useOutbox } from '@/shared/offline/outbox'
 import Len from '@/shared/words/Len.vue'
@@ -22,6 +23,8 @@ import TryFabrics from './TryFabrics.vue'
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const { send } = useOutbox()
 const seen = ref('colours')
+const scale = ref(4)
+const scales = [1, 2, 4, 8, 10, 16].map((n) => ({ value: n, label: n === 1 ? 'full size' : `one to ${n}` }))
 const byHand = computed(() => props.sheet.quilt.setting === 'by_hand')
 /** What is pieced beside the blocks: strips of borders, parts of blocks. */
 const parts = computed(() => props.sheet.blocks.filter((b) => b.part && b.part !== 'centre'))
@@ -94,8 +97,16 @@ const begin = () =>
           :width="fit(sheet.quilt.picture)"
         />
         <p v-else>Lay out a block first; then the quilt shows here.</p>
-        <p v-if="sheet.quilt.picture" class="note">
-          <a :href="`/api/projects/${project.id}/quilt.svg`" target="_blank">The quilt as SVG</a>
+        <p v-if="sheet.quilt.picture" class="note papers">
+          On paper:
+          <a :href="`/api/projects/${project.id}/papers/quilt.pdf`" target="_blank">one page</a>,
+          <a :href="`/api/projects/${project.id}/papers/quilt.pdf?scale=${scale}`" target="_blank"
+            >one to {{ scale }}, tiled</a
+          >,
+          <a :href="`/api/projects/${project.id}/quilt.svg?scale=${scale}`" target="_blank"
+            >one to {{ scale }} as SVG</a
+          >
+          <SelectInput v-model="scale" small class="scale" labelled="Scale" :options="scales" />
         </p>
         <p
           v-if="sheet.quilt.sizes && !byHand && sheet.quilt.counted !== sheet.quilt.sizes.blocks"
@@ -178,6 +189,17 @@ const begin = () =>
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
+}
+
+.papers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+  align-items: center;
+}
+
+.scale {
+  width: 130px;
 }
 
 .parts {

@@ -1346,6 +1346,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/papers/quilt.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The quilt on one page, or tiled at a scale. */
+        get: operations["quilt_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/papers/scraps.pdf": {
         parameters: {
             query?: never;
@@ -1419,7 +1436,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The quilt as SVG, ten inches wide. */
+        /** @description The quilt as SVG: one to a scale, or ten inches wide. */
         get: operations["quilt_svg"];
         put?: never;
         post?: never;
@@ -9101,6 +9118,39 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    quilt_pdf: {
+        parameters: {
+            query?: {
+                /** @description Paper: a4 or letter. */
+                page?: "a4" | "letter";
+                /** @description One to so much; without it as large as is handy. */
+                scale?: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     scraps_pdf: {
         parameters: {
             query?: {
@@ -9229,7 +9279,10 @@ export interface operations {
     };
     quilt_svg: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description One to so much; without it as large as is handy. */
+                scale?: number;
+            };
             header?: never;
             path: {
                 key: string;
