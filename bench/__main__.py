@@ -13,6 +13,7 @@ from bench.growth import print_growth
 from bench.handling import print_handling
 from bench.keys import print_keys
 from bench.lots import print_lots
+from bench.quilts import print_quilts
 from bench.records import print_records
 from bench.sewers import print_sewers
 from bench.speed import print_speed
@@ -28,6 +29,7 @@ PARTS = {
     "lots": print_lots,
     "evenings": print_evenings,
     "arranging": print_arranging,
+    "quilts": print_quilts,
     "keys": print_keys,
     "handling": print_handling,
     "thread": print_thread,

@@ -272,7 +272,7 @@ class SizingTest(TestCase):
     def test_what_cannot_be_sewn_at_a_size_is_said(self) -> None:
         odd = sizes(laid(library_pattern("five_patch_star")), inches(1), inches("1/4"), inches("1/8")).odd
         self.assertTrue(all(o.serious for o in odd))
-        for size in (inches("1/8"), inches(121)):
+        for size in (inches("1/8"), inches(201)):
             with self.assertRaises(SizeOutOfRange):
                 sizes(laid(library_pattern("lantern")), size, inches("1/4"), inches("1/8"))
 

@@ -9,16 +9,18 @@ from unittest import TestCase
 from shapely.geometry import Point, Polygon
 
 from piecing.blocks import editing
-from piecing.blocks.boxes import cropped
+from piecing.blocks.boxes import Box, cropped, pattern_of, plain_box
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import BlockPlacement, Content, Orientation, Pattern, UnitPlacement, laid
+from piecing.drawings.block import block_picture, draw_block
 from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError, QuiltImpossible
-from piecing.geometry.drawing import Drawing
+from piecing.geometry.drawing import Drawing, Sketch
 from piecing.handling.joining_steps import join_steps
 from piecing.handling.quilt_steps import quilt_steps
 from piecing.joining.order import Order
 from piecing.lengths import ZERO, Length, inches
+from piecing.messages import Message
 from piecing.quilts.by_rule import Sampled, as_set, sampler
 from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
@@ -385,3 +387,40 @@ class EdgesTest(TestCase):
                 editing.stretched(made, (0, 0), across, down)
         with self.assertRaises(PiecingError):
             editing.stretched(editing.cleared(made, [(0, 0)]), (0, 0), 1, 1)
+
+
+class HeldTest(TestCase):
+    def test_a_block_of_many_blocks_is_drawn_as_if_each_were_drawn_for_itself(self) -> None:
+        """Twelve blocks, turned and mirrored, beside strips: every patch lies where drawing them one by one lays it."""
+        inner = library_pattern("gulls")
+        boxes = [
+            Box(
+                Fraction(3 * x),
+                Fraction(3 * y),
+                Fraction(2),
+                Fraction(2),
+                BlockPlacement("gulls", inner),
+                Orientation(x, y == 1),
+            )
+            for x in range(4)
+            for y in range(3)
+        ]
+        boxes += [plain_box(Fraction(3 * x + 2), Fraction(0), Fraction(1), Fraction(8), "c") for x in range(3)]
+        boxes += [
+            plain_box(Fraction(3 * x), Fraction(3 * y + 2), Fraction(2), Fraction(1), "d")
+            for x in range(4)
+            for y in range(2)
+        ]
+        layout = laid(pattern_of("Many", boxes).complete())
+        whole = Sketch()
+        draw_block(whole, layout, inches(33))
+        one_by_one = whole.drawn((0.0, 0.0, 33.0, 24.0), Message("all"))
+
+        def patches(drawing: Drawing) -> list[tuple[object, ...]]:
+            return sorted(
+                (m.fabric, *sorted((round(x, 6), round(y, 6)) for x, y in m.points)) for m in drawing.all_marks
+            )
+
+        picture = block_picture(layout, inches(33))
+        self.assertEqual(patches(picture), patches(one_by_one))
+        self.assertLess(len(picture.marks) + sum(len(s.marks) for s in picture.stamps), len(one_by_one.marks))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -14,7 +15,7 @@ from piecing.blocks.sizing import BlockSizes, parts_text, sizes
 from piecing.drawings.block import block_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
-from piecing.joining.order import orders
+from piecing.joining.order import Order, order_of
 from piecing.lengths import Length, parse_length
 from piecing.units import kind_of
 from projects.models import Project
@@ -122,8 +123,14 @@ class LaidBlock:
 
 
 def viewed(pattern: Pattern, finished: Length, project: Project) -> LaidBlock:
+    """All that is shown of a layout; the last few hundred are remembered, since most stay as they are while one changes."""
+    return _viewed(pattern, finished, project.seam_allowance, project.ruler_step)
+
+
+@lru_cache(maxsize=256)
+def _viewed(pattern: Pattern, finished: Length, allowance: Length, step: Length) -> LaidBlock:
     layout = laid(pattern)
-    sized = sizes(layout, finished, project.seam_allowance, project.ruler_step)
+    sized = sizes(layout, finished, allowance, step)
     return LaidBlock(
         pattern=pattern_data(pattern),
         name=pattern.name,
@@ -139,8 +146,9 @@ def viewed(pattern: Pattern, finished: Length, project: Project) -> LaidBlock:
 
 
 def _cannot(pattern: Pattern) -> PiecingError | None:
+    """Whether it can be sewn at all is the same in every order: a cut that is left out can be made later."""
     try:
-        orders(pattern)
+        order_of(pattern, Order.ROWS)
     except PiecingError as refusal:
         return refusal
     return None
@@ -152,7 +160,7 @@ def _spots(layout: Layout, finished: Length) -> list[SpotView]:
         (p.column, p.row, p.across, p.down, pattern.box(p), p) for p in pattern.places
     ]
     for c, r in pattern.empty:
-        left, top = sum(pattern.columns[:c]), sum(pattern.rows[:r])
+        left, top = pattern.edges[0][c], pattern.edges[1][r]
         shown.append((c, r, 1, 1, (left, top, pattern.columns[c], pattern.rows[r]), None))
     found = []
     for c, r, across, down, (left, top, wide, high), place in sorted(shown, key=lambda s: (s[1], s[0])):

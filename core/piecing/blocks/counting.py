@@ -130,18 +130,18 @@ def counted(
         pattern = order.pattern.complete()
         layout, part = laid(pattern), order.finished / order.pattern.width
         base: dict[tuple[UnitSpec, bool], int] = {}
-        for cell in layout.cells:
+        for cell, spec in zip(layout.cells, layout.specs(part), strict=True):
             if cell.place in order.apart:
                 continue
-            key = (cell.spec(part), cell.orientation.mirrored)
+            key = (spec, cell.orientation.mirrored)
             base[key] = base.get(key, 0) + 1
         for way in order.colourways:
             if way.count <= 0:
                 continue
             roles = dict(way.roles)
             _need_fabrics(pattern, roles, known)
-            for (spec, mirrored), n in base.items():
-                dyed = replace(spec, part_fabrics=tuple(roles.get(r, r) for r in spec.part_fabrics)) if roles else spec
+            for (made, mirrored), n in base.items():
+                dyed = replace(made, part_fabrics=tuple(roles.get(r, r) for r in made.part_fabrics)) if roles else made
                 _add(tallies, dyed, mirrored, n * way.count, (order.key, pattern.name))
     _exchange(tallies, {o.key: o for o in orders}, scraps, known)
     found = [t.told for t in tallies.values() if t.told.total]

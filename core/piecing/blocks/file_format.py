@@ -17,6 +17,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Mapping
 from fractions import Fraction
+from functools import lru_cache
 from typing import Any
 
 from ..errors import BlockHoldsItself, PatternNotUnderstood, PiecingError, UnknownBlock
@@ -65,7 +66,13 @@ def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
             )
         legend[name] = content_from(unit, find, above, f"units.{name}")
     name = re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(data.get("name") or "")).strip()[:80] or "Block"
-    return Pattern(name, columns, rows, _places(data.get("layout"), legend, len(columns), len(rows)))
+    return _same(Pattern(name, columns, rows, _places(data.get("layout"), legend, len(columns), len(rows))))
+
+
+@lru_cache(maxsize=1024)
+def _same(pattern: Pattern) -> Pattern:
+    """One object for all patterns that are alike: what is remembered of one is then found without comparing all that is in it."""
+    return pattern
 
 
 def _tracks(given: Any, field: str) -> tuple[Fraction, ...]:

@@ -10,7 +10,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
-from itertools import product
+from functools import cached_property
+from itertools import accumulate, product
 from math import gcd, lcm
 
 from ..errors import LayoutIncomplete, NestedBlockDoesNotFit, PatternNotUnderstood, PlaceTaken, UnitDoesNotFit
@@ -170,20 +171,25 @@ class Pattern:
     def __hash__(self) -> int:
         return self._hash
 
+    @cached_property
+    def edges(self) -> tuple[tuple[Fraction, ...], tuple[Fraction, ...]]:
+        """Every line of the grid in parts, from the left and from the top, the outer ones among them."""
+        return tuple(accumulate(self.columns, initial=Fraction(0))), tuple(accumulate(self.rows, initial=Fraction(0)))
+
     @property
     def width(self) -> Fraction:
         """Parts across."""
-        return sum(self.columns, Fraction(0))
+        return self.edges[0][-1]
 
     @property
     def height(self) -> Fraction:
         """The sum of its rows, in parts."""
-        return sum(self.rows, Fraction(0))
+        return self.edges[1][-1]
 
     @property
     def roles(self) -> tuple[str, ...]:
         """Every fabric role in it, in the order of the alphabet."""
-        return tuple(sorted({r for p in self.places for r in _roles(p.content)}))
+        return tuple(sorted({r for content in {p.content for p in self.places} for r in _roles(content)}))
 
     @property
     def empty(self) -> tuple[tuple[int, int], ...]:
@@ -194,13 +200,17 @@ class Pattern:
 
     def at(self, column: int, row: int) -> Place | None:
         """The place that covers a column and row, counted from nought; ``None`` where the block is empty."""
-        return next((p for p in self.places if (column, row) in set(p.spots)), None)
+        return self._covering.get((column, row))
+
+    @cached_property
+    def _covering(self) -> dict[tuple[int, int], Place]:
+        return {s: p for p in self.places for s in p.spots}
 
     def box(self, place: Place) -> tuple[Fraction, Fraction, Fraction, Fraction]:
         """Left, top, width, height of a place in parts."""
-        left, top = sum(self.columns[: place.column], Fraction(0)), sum(self.rows[: place.row], Fraction(0))
-        wide = sum(self.columns[place.column : place.column + place.across], Fraction(0))
-        return left, top, wide, sum(self.rows[place.row : place.row + place.down], Fraction(0))
+        xs, ys = self.edges
+        left, top = xs[place.column], ys[place.row]
+        return left, top, xs[place.column + place.across] - left, ys[place.row + place.down] - top
 
     def complete(self) -> Pattern:
         """Itself. Raises ``LayoutIncomplete``, naming the empty places and counting them."""
@@ -257,6 +267,26 @@ class Layout:
 
     pattern: Pattern
     cells: tuple[Cell, ...]
+    _specs: dict[Length, tuple[UnitSpec, ...]] = field(default_factory=dict, init=False, repr=False, compare=False)
+
+    def specs(self, part: Length) -> tuple[UnitSpec, ...]:
+        """The units as they are made when one part finishes ``part``, in the order of the cells; units that are alike are one object.
+        The last size asked for is remembered.
+        """
+        known = self._specs.get(part)
+        if known is None:
+            alike: dict[tuple[UnitPlacement, Fraction, Fraction, bool], UnitSpec] = {}
+            found = []
+            for c in self.cells:
+                key = (c.unit, c.width, c.height, c.orientation.across)
+                spec = alike.get(key)
+                if spec is None:
+                    spec = alike[key] = c.spec(part)
+                found.append(spec)
+            known = tuple(found)
+            self._specs.clear()
+            self._specs[part] = known
+        return known
 
     def part(self, finished: Length) -> Length:
         """What one part finishes when the whole block finishes so wide."""

@@ -14,7 +14,7 @@ from ..lengths import ZERO, Length, Measure, inches, parse_length
 from ..messages import Message
 from ..planning.checks import LARGEST_FINISHED, SMALLEST_FINISHED
 from ..units import Method, UnitSpec, kind_of, methods_of
-from .pattern import Layout, UnitPlacement, whole_parts
+from .pattern import Layout, whole_parts
 
 __all__ = [
     "BlockSize",
@@ -29,7 +29,7 @@ __all__ = [
     "sizes",
 ]
 
-LARGEST_BLOCK = inches(120)
+LARGEST_BLOCK = inches(200)
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,17 +191,13 @@ def _nearest(layout: Layout, finished: Length, step: Length) -> tuple[NearSize, 
 
 def _odd(layout: Layout, part: Length, allowance: Length, step: Length) -> list[OddUnit]:
     """Units that no ruler mark cuts exactly, or that cannot be planned as they stand; each kind and size said once."""
-    said: dict[tuple[UnitPlacement, Length, Length], OddUnit] = {}
-    for c in layout.cells:
-        spec = c.spec(part)
-        key = (c.unit, spec.width, spec.height)
-        if key in said:
+    said: dict[UnitSpec, OddUnit | None] = {}
+    for c, spec in zip(layout.cells, layout.specs(part), strict=True):
+        if spec in said:
             continue
-        place = layout.pattern.places[c.place].name
         word = _word(spec, allowance, step)
-        if word:
-            said[key] = OddUnit(place, *word)
-    return list({(o.said, o.serious): o for o in said.values()}.values())
+        said[spec] = OddUnit(layout.pattern.places[c.place].name, *word) if word else None
+    return list({(o.said, o.serious): o for o in said.values() if o}.values())
 
 
 def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Message, bool] | None:

@@ -6,10 +6,11 @@ Source: docs/theory, section 12.3.
 
 from __future__ import annotations
 
+from fractions import Fraction
 from math import isclose
 
 from ..blocks.geometry import cell_middle, lying, placed_parts, sewn
-from ..blocks.pattern import UPRIGHT, Layout, Orientation
+from ..blocks.pattern import UPRIGHT, BlockPlacement, Layout, Orientation
 from ..errors import PlanError
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, rectangle
@@ -19,6 +20,8 @@ from ..units import UnitSpec
 
 __all__ = ["apart_picture", "block_picture", "draw_block", "side_by_side"]
 
+_MANY_HELD = 8
+"""Blocks in a block from which each kind of them is drawn once."""
 _MARGIN = 0.02
 """Room around a picture, as a share of its longer side."""
 
@@ -31,10 +34,10 @@ def draw_block(
     height = width * float(layout.pattern.height / layout.pattern.width)
     seen = (height, width) if orientation.across else (width, height)
     middle = (at[0] + seen[0] / 2, at[1] + seen[1] / 2)
-    for cell in layout.cells:
+    for cell, spec in zip(layout.cells, layout.specs(part), strict=True):
         x, y = cell_middle(layout, cell, float(part))
         cx, cy = lying((x - width / 2, y - height / 2), orientation)
-        for p in placed_parts(cell.spec(part), cell.orientation.then(orientation)):
+        for p in placed_parts(spec, cell.orientation.then(orientation)):
             sketch.polygon("face", tuple((px + cx + middle[0], py + cy + middle[1]) for px, py in p.outline), p.role)
 
 
@@ -46,11 +49,36 @@ def _open_places(sketch: Sketch, layout: Layout, part: float) -> None:
         sketch.polygon("empty", rectangle(xs[c + 1] - xs[c], ys[r] - ys[r + 1], (xs[c], ys[r + 1])))
 
 
+def _draw_held(sketch: Sketch, layout: Layout, finished: Length) -> None:
+    """A block that holds many others: each kind of these is drawn once, and set down wherever it lies."""
+    part, pattern, high = float(layout.part(finished)), layout.pattern, float(layout.pattern.height)
+    alike: dict[tuple[object, Orientation, Fraction], tuple[int, list[Point]]] = {}
+    for n, place in enumerate(pattern.places):
+        left, top, wide, down = pattern.box(place)
+        middle = (float(left + wide / 2) * part, (high - float(top + down / 2)) * part)
+        alike.setdefault((place.content, place.orientation, wide), (n, []))[1].append(middle)
+    cells: dict[int, list[int]] = {}
+    for n, cell in enumerate(layout.cells):
+        cells.setdefault(cell.place, []).append(n)
+    specs = layout.specs(layout.part(finished))
+    for first, middles in alike.values():
+        one, (x0, y0) = Sketch(), middles[0]
+        for n in cells[first]:
+            cell = layout.cells[n]
+            x, y = cell_middle(layout, cell, part)
+            for p in placed_parts(specs[n], cell.orientation):
+                one.polygon("face", tuple((px + x - x0, py + y - y0) for px, py in p.outline), p.role)
+        sketch.stamp(one, middles)
+
+
 def block_picture(layout: Layout, finished: Length) -> Drawing:
     """The block as it will show, empty places marked."""
     sketch, wide = Sketch(), float(finished)
     high = wide * float(layout.pattern.height / layout.pattern.width)
-    draw_block(sketch, layout, finished)
+    if sum(isinstance(p.content, BlockPlacement) for p in layout.pattern.places) > _MANY_HELD:
+        _draw_held(sketch, layout, finished)
+    else:
+        draw_block(sketch, layout, finished)
     _open_places(sketch, layout, float(layout.part(finished)))
     return sketch.drawn((0.0, 0.0, wide, high), _alt(layout, finished))
 

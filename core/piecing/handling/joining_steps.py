@@ -9,6 +9,7 @@ import itertools
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from functools import cached_property
 
 from ..blocks.counting import Colourway
 from ..blocks.editing import whole_mirrored
@@ -24,6 +25,7 @@ from ..joining.seams import joint_name
 from ..lengths import Length, finest_mark
 from ..messages import Capital, Listing, Message
 from ..trimming.whole_block import middle_crossing
+from ..units import UnitSpec
 from .steps import BenchStage
 
 __all__ = ["JoinAct", "JoinStep", "colourways_said", "join_steps"]
@@ -103,6 +105,15 @@ class _Sewn:
     map: PressingMap | None
     key: str
     times: int
+
+    @cached_property
+    def shown(self) -> tuple[tuple[Cell, UnitSpec, tuple[float, float]], ...]:
+        """Every unit with its size and its middle, in parts from the upper left corner."""
+        specs = Layout(self.layout.pattern, self.cells).specs(self.part)
+        return tuple(
+            (c, spec, (float(c.left + c.width / 2), float(c.top + c.height / 2)))
+            for c, spec in zip(self.cells, specs, strict=True)
+        )
 
 
 def join_steps(
@@ -459,11 +470,12 @@ def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:
     for n, p in enumerate(s.parts):
         off = (n * gap, 0.0) if upright else (0.0, -n * gap)
         left, top, right, foot = p.box
-        for cell in sewn.cells:
-            if not (left <= cell.left and cell.right <= right and top <= cell.top and cell.bottom <= foot):
+        x0, y0, x1, y1 = (float(v) for v in p.box)
+        for cell, spec, (x, y) in sewn.shown:
+            if not (x0 < x < x1 and y0 < y < y1):
                 continue
             x, y = cell_middle(sewn.layout, cell, part)
-            for q in placed_parts(cell.spec(sewn.part), cell.orientation):
+            for q in placed_parts(spec, cell.orientation):
                 sketch.polygon("face", tuple((px + x + off[0], py + y + off[1]) for px, py in q.outline), q.role)
         boxes.append(
             (

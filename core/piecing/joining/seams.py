@@ -5,11 +5,11 @@ Coordinates are parts, x from the left and y upward from the lower edge. Source:
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
-from math import ceil, hypot
+from math import ceil, floor, hypot
 
 from ..blocks.geometry import cell_middle, inner_seams, placed_parts
 from ..blocks.pattern import BlockPlacement, Layout, Orientation, Pattern, laid
@@ -251,24 +251,38 @@ def darkness(
 ) -> tuple[tuple[float, float], ...]:
     """For every seam the mean value on its left and on its right, looked at along it just beside the fold."""
     layout = laid(pattern)
-    shown = []
-    for cell in layout.cells:
+    boxes, shown = [], []
+    for cell, spec in zip(layout.cells, layout.specs(_PART), strict=True):
         x, y = cell_middle(layout, cell, 1.0)
         half = (float(cell.width) / 2, float(cell.height) / 2)
-        parts = [
-            (tuple((a + x, b + y) for a, b in p.outline), values.get(p.role, 1))
-            for p in placed_parts(cell.spec(_PART), cell.orientation)
-        ]
-        shown.append(((x - half[0], y - half[1], x + half[0], y + half[1]), parts))
+        shown.append(
+            [
+                (tuple((a + x, b + y) for a, b in p.outline), values.get(p.role, 1))
+                for p in placed_parts(spec, cell.orientation)
+            ]
+        )
+        boxes.append((x - half[0], y - half[1], x + half[0], y + half[1]))
+    near = _by_square(boxes, float(max(layout.pattern.width, layout.pattern.height)) / max(1.0, len(boxes) ** 0.5))
     smallest = min((float(min(c.width, c.height)) for c in layout.cells), default=1.0)
 
     def value(p: Point) -> float | None:
-        for (left, foot, right, top), parts in shown:
+        for n in near(p):
+            left, foot, right, top = boxes[n]
             if left <= p[0] <= right and foot <= p[1] <= top:
-                return next((float(v) for outline, v in parts if holds(outline, p)), None)
+                return next((float(v) for outline, v in shown[n] if holds(outline, p)), None)
         return None
 
     return tuple(tuple(_mean(value(q) for q in _beside(s, smallest, side)) for side in (1, -1)) for s in seams)  # type: ignore[misc]
+
+
+def _by_square(boxes: Sequence[tuple[float, float, float, float]], side: float) -> Callable[[Point], Sequence[int]]:
+    """Which boxes touch the square of a coarse grid that a point is in, so that not all of them are looked at."""
+    squares: dict[tuple[int, int], list[int]] = {}
+    for n, (left, foot, right, top) in enumerate(boxes):
+        for x in range(floor(left / side), floor(right / side) + 1):
+            for y in range(floor(foot / side), floor(top / side) + 1):
+                squares.setdefault((x, y), []).append(n)
+    return lambda p: squares.get((floor(p[0] / side), floor(p[1] / side)), ())
 
 
 def _beside(s: BlockSeam, smallest: float, side: int) -> Iterator[Point]:
