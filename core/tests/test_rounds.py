@@ -6,6 +6,7 @@ import random
 from fractions import Fraction
 from unittest import TestCase
 
+from shapely import STRtree
 from shapely.geometry import Point, Polygon
 
 from piecing.blocks import editing
@@ -156,6 +157,14 @@ class FittingTest(TestCase):
         )
         self.assertEqual((row.depth, row.across, row.down, row.beside), (inches("15/8"), 18, 24, ZERO))
 
+    def test_adapted_larger_or_from_far(self) -> None:
+        """The same sides: to 2 1/8 the nearer is 2 1/4; from 2 3/4 it is still the nearest within a third."""
+        for depth in ("17/8", "11/4"):
+            row = fitted_row(
+                PiecedRow((SQUARE,), fit=Fit.ADAPT), inches(depth), inches("135/4"), inches(45), inches("1/8"), "c"
+            )
+            self.assertEqual((row.depth, row.across, row.down), (inches("9/4"), 15, 20))
+
     def test_no_size_goes_in_so_a_strip_does(self) -> None:
         row = fitted_row(
             PiecedRow((SQUARE,), fit=Fit.ADAPT), inches(2), inches("289/8"), inches(37), inches("1/8"), "c"
@@ -177,25 +186,28 @@ class FittingTest(TestCase):
             self.assertEqual(refused.exception.field, field)
 
 
-def seen(drawing: Drawing, x: float, y: float) -> str:
-    """The fabric on top at a point, y downward from the upper edge."""
-    left, top, _, _ = drawing.window
-    point = Point(left + x, top + y)
-    found = ""
-    for m in drawing.all_marks:
-        if m.closed and m.fabric and Polygon(m.points).contains(point):
-            found = m.fabric
-    return found
+class Look:
+    """A picture to look at: which fabric is on top at a point, y downward from the upper edge."""
+
+    def __init__(self, drawing: Drawing) -> None:
+        marks = [m for m in drawing.all_marks if m.closed and m.fabric]
+        self.fabrics = [m.fabric for m in marks]
+        self.tree = STRtree([Polygon(m.points) for m in marks])
+        self.left, self.top, _, _ = drawing.window
+
+    def at(self, x: float, y: float) -> str:
+        found = self.tree.query(Point(self.left + x, self.top + y), predicate="within")
+        return self.fabrics[max(found)]
 
 
 class CornersTest(TestCase):
     """The picture against what the eye expects: it falls on itself when it is turned, or seen in a mirror."""
 
-    def rim(self, runs: Runs, units: tuple[Content, ...], turn: int) -> tuple[Drawing, float]:
+    def rim(self, runs: Runs, units: tuple[Content, ...], turn: int) -> tuple[Look, float]:
         row = PiecedRow(units, Orientation(turn), runs=runs, corner=HALF_SQUARE)
         q = bordered("24", "24", "3", row)
         at = Laid(laid(Pattern("Plain", (Fraction(1),), (Fraction(1),), ())))
-        return quilt_picture(q, [at]), float(q.width)
+        return Look(quilt_picture(q, [at])), float(q.width)
 
     def points(self, side: float) -> list[tuple[float, float]]:
         return [
@@ -205,23 +217,23 @@ class CornersTest(TestCase):
     def test_one_way_round_it_turns_with_the_quilt(self) -> None:
         for units in ((HALF_SQUARE,), (GOOSE,), (SQUARE, OTHER)):
             for turn in range(4):
-                drawing, side = self.rim(Runs.ROUND, units, turn)
+                look, side = self.rim(Runs.ROUND, units, turn)
                 for x, y in self.points(side):
-                    here = seen(drawing, x, y)
+                    here = look.at(x, y)
                     self.assertIn(here, "abc")
                     # A quarter to the right: what was at the top lies at the right, then below, then at the left.
-                    self.assertEqual(seen(drawing, side - y, x), here, (turn, x, y))
-                    self.assertEqual(seen(drawing, side - x, side - y), here, (turn, x, y))
-                    self.assertEqual(seen(drawing, y, side - x), here, (turn, x, y))
+                    self.assertEqual(look.at(side - y, x), here, (turn, x, y))
+                    self.assertEqual(look.at(side - x, side - y), here, (turn, x, y))
+                    self.assertEqual(look.at(y, side - x), here, (turn, x, y))
 
     def test_from_the_middle_it_is_its_own_mirror_image(self) -> None:
-        for units in ((HALF_SQUARE,), (GOOSE,)):
+        for units in ((HALF_SQUARE,), (GOOSE,), (SQUARE, OTHER)):
             for turn in range(4):
-                drawing, side = self.rim(Runs.MIRRORED, units, turn)
+                look, side = self.rim(Runs.MIRRORED, units, turn)
                 for x, y in self.points(side):
-                    here = seen(drawing, x, y)
-                    self.assertEqual(seen(drawing, side - x, y), here, (turn, x, y))
-                    self.assertEqual(seen(drawing, x, side - y), here, (turn, x, y))
+                    here = look.at(x, y)
+                    self.assertEqual(look.at(side - x, y), here, (turn, x, y))
+                    self.assertEqual(look.at(x, side - y), here, (turn, x, y))
 
 
 class JoinedTest(TestCase):
@@ -300,6 +312,13 @@ class JoinedTest(TestCase):
         self.assertEqual(boxes[6.0][:2], [9, 13])
         self.assertEqual(pattern.height, 19)
 
+    def test_every_row_ends_flush(self) -> None:
+        """Three of 6 on 19 3/8 leave 1 3/8: 5/8 before the second, and what the steps leave over before the third."""
+        held = BlockPlacement("pinwheel", library_pattern("pinwheel"))
+        pattern = sampler([Sampled(held, inches(6), inches(6))] * 3, inches("155/8"), ZERO, "c", inches("1/8"), "S")
+        lefts = [pattern.box(p)[0] for p in pattern.places if isinstance(p.content, BlockPlacement)]
+        self.assertEqual(lefts, [0, Fraction(53, 8), Fraction(107, 8)])
+
     def test_samplers_that_cannot_be(self) -> None:
         one = Sampled(BlockPlacement("pinwheel", library_pattern("pinwheel")), inches(12), inches(12))
         for blocks, width, gap, field in (
@@ -327,6 +346,13 @@ class JoinedTest(TestCase):
         with self.assertRaises(PiecingError):
             cropped(block, Fraction(0), Fraction(1, 2), "part")
 
+    def test_a_cut_through_plain_cloth(self) -> None:
+        """Nine squares cut through their middle row: half squares of it beside whole ones, no hole, in both parts."""
+        nine = library_pattern("nine_patch")
+        for top in (Fraction(0), Fraction(1, 2)):
+            part = cropped(nine, top, Fraction(1, 2), "part").complete()
+            self.assertEqual((part.width, part.height, len(part.places)), (3, Fraction(3, 2), 6))
+
 
 class BackTest(TestCase):
     def test_one_length_and_a_strip(self) -> None:
@@ -344,7 +370,7 @@ class BackTest(TestCase):
         for way, along in ((BackingWay.ALONG, True), (BackingWay.ACROSS, False)):
             q = quilt_sizes(QuiltChoices(1, 1, inches(44), inches(60), backing_way=way))
             self.assertEqual((q.backing[0].along, q.backing[0].strip), (along, ZERO))
-        narrow = quilt_sizes(QuiltChoices(1, 1, inches(30), inches(60)))
+        narrow = quilt_sizes(QuiltChoices(1, 1, inches(31), inches(60)))
         self.assertEqual({b.strip for b in narrow.backing}, {ZERO})
 
     def test_a_hanging_sleeve(self) -> None:

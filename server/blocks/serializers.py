@@ -9,7 +9,7 @@ from api.wire import AreaField, DrawingField, LengthAnswerField, LengthSerialize
 from piecing.drawings.unit import design_picture
 from piecing.lengths import Length, Measure, inches, mm
 from piecing.messages import Message
-from piecing.quilts.backing import backing_said
+from piecing.quilts.backing import backing_said, binding_said
 from piecing.quilts.choices import Corners
 from piecing.units import kind_of
 from planning.serializers import UnitPlanSerializer
@@ -240,7 +240,11 @@ class QuiltSizesSerializer(serializers.Serializer[Any]):
     pieces = PlainPieceSerializer(many=True)
     backing = BackingSerializer(many=True)
     binding = BindingSerializer()
+    binding_corner = serializers.SerializerMethodField()
     notes = serializers.ListField(child=MessageField())
+
+    def get_binding_corner(self, sizes: Any) -> str:
+        return str(binding_said(sizes.choices).text(self.context["style"]))
 
 
 class BorderSerializer(serializers.Serializer[Any]):

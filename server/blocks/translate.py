@@ -70,7 +70,10 @@ def find_in(room: Workroom) -> Find:
         own = OwnBlock.objects.filter(pk=number, workroom=room).values_list("pattern", flat=True).first()
         if own is not None:
             return dict(own)
-        block = Block.objects.filter(pk=number, project__workroom=room).values_list("pattern", flat=True).first()
+        # A part of a quilt is laid nowhere: it follows the quilt, which might then have to hold itself.
+        block = (
+            Block.objects.filter(pk=number, project__workroom=room, part="").values_list("pattern", flat=True).first()
+        )
         return None if block is None else dict(block)
 
     return find

@@ -17,6 +17,7 @@ __all__ = [
     "backings_of",
     "binding_of",
     "binding_piece",
+    "binding_said",
     "sleeve_piece",
 ]
 
@@ -69,6 +70,15 @@ def binding_of(c: QuiltChoices, width: Length, height: Length) -> Binding:
     wanted = about + _JOIN_LOSS
     strips = sum(strips_settled(wanted, c.binding_strip, {}, c.usable).values())
     return Binding(strips, c.binding_strip, about, wanted)
+
+
+def binding_said(c: QuiltChoices) -> Message:
+    """How it goes round a corner."""
+    return Message(
+        "At each corner stop {s} before the edge, fold the strip away from the quilt and back along the next edge, and go on: the fold "
+        "is the mitre.",
+        s=c.seam_allowance,
+    )
 
 
 def binding_piece(c: QuiltChoices, binding: Binding) -> PlainPiece:

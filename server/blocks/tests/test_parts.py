@@ -123,6 +123,36 @@ class PartsTest(QuiltCase):
         self.put(key=str(part.pk), order="columns")
         self.assertEqual(Block.objects.get(pk=part.pk).order, "columns")
 
+    def test_parts_are_laid_nowhere(self) -> None:
+        """A border of itself, a centre that holds its border: neither can be asked for, and everything still answers."""
+        self.border("3", GOOSE, turn=1)
+        strip = str(Block.objects.get(part="border 1 sides").pk)
+        self.border("3", {"block": strip}, expect=422)
+        self.quilt(setting="by_hand")
+        centre = str(Block.objects.get(part="centre").pk)
+        self.border("3", {"block": centre}, expect=422)
+        for key in (strip, centre):
+            edit = {"do": "place", "spots": [[0, 0]], "content": {"block": key}}
+            self.ask("post", f"blocks/{centre}/edits", {"edit": edit}, expect=422)
+            self.ask("post", f"blocks/{self.key}/edits", {"edit": edit}, expect=422)
+        self.ask("get", f"{self.path}/blocks")
+        self.ask("get", f"{self.path}/counts")
+
+    def test_millimetres_in_an_inch_project(self) -> None:
+        """50 mm is 250/127 in.: of half-squares so deep 17 reach over 31 1/2, 22 over 42, each with what is left beside it."""
+        sheet = self.border("50 mm", HALF_SQUARE)
+        self.assertEqual(self.parts()["border 1 ends"][1], 17 + 2)
+        self.assertTrue(all(p["cut_width"]["text"].find("/64") < 0 for p in sheet["quilt"]["sizes"]["pieces"]))
+
+    def test_too_many_blocks_and_too_large_a_quilt(self) -> None:
+        for changes, said in (
+            ({"columns": 50, "rows": 40}, "900"),
+            ({"columns": 61}, "60"),
+            ({"columns": 30, "rows": 30}, "200"),
+        ):
+            problem = self.quilt(expect=422, **changes)
+            self.assertIn(said, problem["errors"][0]["message"])
+
     def test_staggered_by_a_third_with_parts_of_blocks(self) -> None:
         """One column of three lies lower: of 3 whole blocks, a third below and two thirds above. In all as much as 12 blocks."""
         self.quilt(setting="staggered", stagger="1/3", half_blocks=True)

@@ -71,7 +71,7 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
         <p>
           {{ sizes.binding.strips }} strips cut <Len :of="sizes.binding.strip" about /> wide across the cloth,
           joined on the diagonal: <Len :of="sizes.binding.round_about" about /> round the quilt and a foot
-          over.
+          over. {{ sizes.binding_corner }}
         </p>
       </div>
     </div>

@@ -4285,6 +4285,7 @@ export interface components {
             pieces: components["schemas"]["PlainPiece"][];
             backing: components["schemas"]["Backing"][];
             binding: components["schemas"]["Binding"];
+            readonly binding_corner: string;
             notes: string[];
         };
         QuiltStep: {
