@@ -6,6 +6,8 @@ import argparse
 import re
 from pathlib import Path
 
+from playwright.sync_api import Page
+
 from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 
@@ -29,11 +31,33 @@ VIEWS = {
     "join": JOINING,
     "quilt": f"{HALF_SEWN}/blocks/quilt",
     "cut": f"{HALF_SEWN}/cut",
-    "records": "/records",
+    "by-hand": f"{HALF_SEWN}/blocks/quilt",
     "hands": "/records/hands",
     "evenings": "/records/evenings",
     "log": "/records/log",
 }
+
+
+def before_the_picture(page: Page, name: str) -> None:
+    """What one does on a page before it shows what it is for."""
+    if name == "cut":
+        page.get_by_role("button", name=re.compile("^Plan the ")).click()
+        page.get_by_text("strips in").wait_for(timeout=30_000)
+    if name == "quilt":
+        pieced = {"units": [{"kind": "flying_goose", "fabrics": "abb"}], "turn": 1, "runs": "mirrored"}
+        inner = {"width": "1", "fabric": "a", "corners": "mitred", "corner_fabric": "a"}
+        geese = {"width": "3", "fabric": "b", "corners": "square", "corner_fabric": "c", "pieced": pieced}
+        asked = {"changes": {"borders": [inner, geese]}, "seen": {}}
+        page.request.patch(
+            page.url.replace("/projects/", "/api/projects/").replace("/blocks/quilt", "/quilt"), data=asked
+        )
+        page.reload()
+        page.get_by_text("Pieced beside the blocks").wait_for()
+    if name == "by-hand":
+        page.get_by_role("radio", name="by hand").locator("xpath=ancestor::label[1]").click()
+        page.get_by_role("link", name="Lay it by hand").click()
+        page.get_by_role("button", name="Row 3, column 3:").click()
+        page.get_by_role("button", name="Turn").click()
 
 
 def take(address: str, args: argparse.Namespace) -> None:
@@ -45,9 +69,7 @@ def take(address: str, args: argparse.Namespace) -> None:
             page.goto(address + path)
             page.wait_for_selector("main")
             page.wait_for_load_state("networkidle")
-            if name == "cut":
-                page.get_by_role("button", name=re.compile("^Plan the ")).click()
-                page.get_by_text("strips in").wait_for(timeout=30_000)
+            before_the_picture(page, name)
             page.evaluate("document.fonts.ready")
             page.wait_for_timeout(900 if name == "hands" else 350)
             page.screenshot(path=args.out / f"{name}.png", full_page=args.whole)

@@ -8,7 +8,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
 from blocks.models import Block, Quilt
-from browser_tests.journey import HALF_SEWN, JourneyCase
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase
 
 _QUILT = f"{HALF_SEWN}/blocks/quilt"
 
@@ -106,6 +106,7 @@ class ByHandTest(JourneyCase):
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("radio", name="straight", exact=True)).to_be_checked()
         expect(self.region("Sizes of the quilt")).to_contain_text("44\u00a01⁄2″ × 56\u00a01⁄2″")
+        expect(page.get_by_role("link", name="Lantern 12 finishing")).to_be_visible()
 
 
 class SettingTest(JourneyCase):
@@ -132,3 +133,25 @@ class SettingTest(JourneyCase):
         self.labelled("Every second column lower by").fill("1/2")
         expect(page.get_by_role("alert").first).to_contain_text("runs through")
         self.assertEqual(Quilt.objects.get(project__name__startswith="Lantern").stagger, "1/3")
+
+
+class FileTest(JourneyCase):
+    def test_a_block_out_and_in(self) -> None:
+        page = self.open(f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001/lay")
+        with page.expect_download() as got:
+            page.get_by_role("link", name="Save as a file").click()
+        path = got.value.path()
+        self.open(f"{JUST_PLANNED}/blocks/quilt")
+        page.locator(".rail input[type=file]").set_input_files(
+            {"name": "b.json", "mimeType": "application/json", "buffer": b"[1"}
+        )
+        expect(page.get_by_role("alert")).to_contain_text("This file is no block")
+        page.locator(".rail input[type=file]").set_input_files(
+            {"name": "b.json", "mimeType": "application/json", "buffer": b'{"format": "entretoile-pattern/2"}'}
+        )
+        expect(page.get_by_role("alert")).to_contain_text("Nothing was taken")
+        page.locator(".rail input[type=file]").set_input_files(
+            {"name": "b.json", "mimeType": "application/json", "buffer": path.read_bytes()}
+        )
+        expect(page.get_by_role("heading", name="Lay out Lantern")).to_be_attached()
+        self.assertEqual(Block.objects.filter(project__name__startswith="Wake", deleted_at=None).count(), 2)

@@ -7,7 +7,7 @@ from xml.sax.saxutils import escape
 
 from piecing import Choices, plan
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import Orientation, UnitPlacement, laid
 from piecing.cutting import Cloth, cutting_plan
 from piecing.cutting.stock import WantedPiece
 from piecing.diagnosis import block_geometry, model_of
@@ -17,7 +17,7 @@ from piecing.drawings.cloth import cloth_picture
 from piecing.geometry.drawing import Drawing
 from piecing.joining import Order, Wishes, pressing_map
 from piecing.lengths import Style, inches
-from piecing.quilts import Laid, QuiltChoices, quilt_sizes
+from piecing.quilts import Border, Laid, PiecedRow, QuiltChoices, Runs, quilt_sizes
 from piecing.trimming import expectation
 from piecing.units import KINDS, methods_of
 from tests.samples import sample
@@ -62,7 +62,9 @@ def pages() -> dict[str, Drawing]:
     layout = laid(pattern)
     model = model_of(block_geometry(layout, finished), allowance)
     pair = pictures(plan(Choices(sample("half_square_triangle", inches("7/2")), "pair")))
-    quilt = quilt_sizes(QuiltChoices(2, 2, finished, finished, sash=inches("3/2")))
+    geese_round = PiecedRow((UnitPlacement("flying_goose", ("a", "b", "b")),), Orientation(1), runs=Runs.MIRRORED)
+    border = Border(inches(3), "c", pieced=geese_round)
+    quilt = quilt_sizes(QuiltChoices(2, 2, finished, finished, sash=inches("3/2"), borders=(border,)))
     lying = [Laid(layout)] * quilt.blocks
     cloth = cutting_plan(
         [WantedPiece("A", "a", inches("9/2"), inches("9/2"), 12), WantedPiece("B", "a", inches(4), inches(4), 6)],

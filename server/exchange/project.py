@@ -7,7 +7,7 @@ by the same readers as typed input.
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Container, Iterable, Mapping
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -53,7 +53,17 @@ from projects.readers import unit_readers
 from projects.selectors import get_project
 from workrooms.models import Workroom
 
-__all__ = ["FORMAT", "ProjectRefused", "exported", "imported", "schema"]
+__all__ = [
+    "FORMAT",
+    "ProjectRefused",
+    "exported",
+    "imported",
+    "inner_first",
+    "patterns_held",
+    "plain",
+    "schema",
+    "with_inner_renamed",
+]
 
 FORMAT = "entretoile-project/1"
 _SCHEMA = Path(settings.HOME) / "docs" / "formats" / "entretoile-project-1.schema.json"
@@ -75,7 +85,7 @@ def schema() -> dict[str, Any]:
     return loaded
 
 
-def _plain(value: Any) -> Any:
+def plain(value: Any) -> Any:
     """Lengths as exact inches with their mark, so that they mean the same in either measure."""
     return f'{value.rational}"' if isinstance(value, Length) else value
 
@@ -87,7 +97,7 @@ def exported(project: Project) -> dict[str, Any]:
         "format": FORMAT,
         "name": project.name,
         "measure": project.measure,
-        **{f: _plain(getattr(project, f)) for f in ("seam_allowance", "stitch", "fold", "ruler_step", "reading_step")},
+        **{f: plain(getattr(project, f)) for f in ("seam_allowance", "stitch", "fold", "ruler_step", "reading_step")},
         "fabrics": [
             {f: getattr(row, f) for f in ("role", "name", "colour", "value", "direction", "swatch")}
             for row in project.fabrics.all()
@@ -98,7 +108,7 @@ def exported(project: Project) -> dict[str, Any]:
                 "id": str(b.pk),
                 "part": b.part,
                 "pattern": b.pattern,
-                "finished": _plain(b.finished),
+                "finished": plain(b.finished),
                 "colourways": b.colourways,
                 "order": b.order,
                 "pressing": b.pressing,
@@ -108,7 +118,7 @@ def exported(project: Project) -> dict[str, Any]:
             }
             for b in blocks
         ],
-        "carried": _carried(project, blocks),
+        "carried": patterns_held(project.workroom, (b.pattern for b in blocks), {str(b.pk) for b in blocks}),
         "quilt": _quilt(project),
         "archived": project.archived_at is not None,
         "scraps": quilt_of(project).scraps,
@@ -119,9 +129,9 @@ def exported(project: Project) -> dict[str, Any]:
                 "id": str(s.pk),
                 "fabric": s.fabric.role if s.fabric else "",
                 "kind": s.kind,
-                "across": _plain(s.across),
-                "along": _plain(s.along),
-                "across_most": _plain(s.across_most),
+                "across": plain(s.across),
+                "along": plain(s.along),
+                "across_most": plain(s.across_most),
                 "count": s.count,
                 "name": s.name,
                 "other": s.other,
@@ -137,8 +147,8 @@ _READING = tuple(f for f in reading_readers(Measure.INCHES) if f != "value")
 def _reading(row: ReadingRow) -> dict[str, Any]:
     """As it is taken down again; ``mark`` says what lay there, so that one that lost its place stays lost."""
     below = row.value is not None and row.value < Length.of(0)
-    value = None if row.value is None else ("-" if below else "") + str(_plain(abs(row.value)))
-    return {**{f: _plain(getattr(row, f)) for f in _READING}, "value": value, "mark": row.mark}
+    value = None if row.value is None else ("-" if below else "") + str(plain(abs(row.value)))
+    return {**{f: plain(getattr(row, f)) for f in _READING}, "value": value, "mark": row.mark}
 
 
 def _saved(row: SavedDiagnosis) -> dict[str, Any]:
@@ -146,8 +156,8 @@ def _saved(row: SavedDiagnosis) -> dict[str, Any]:
 
 
 def _unit(unit: Any) -> dict[str, Any]:
-    fields = {f: _plain(getattr(unit, f)) for f in _UNIT}
-    fields["cuts"] = {name: _plain(size) for name, size in unit.cuts.items()}
+    fields = {f: plain(getattr(unit, f)) for f in _UNIT}
+    fields["cuts"] = {name: plain(size) for name, size in unit.cuts.items()}
     fields["of_blocks"] = unit.of_blocks
     fields["spares_kept"] = unit.spares_kept
     fields["readings"] = [_reading(r) for r in unit.readings.filter(deleted_at=None)]
@@ -158,14 +168,14 @@ def _unit(unit: Any) -> dict[str, Any]:
 def _quilt(project: Project) -> dict[str, Any]:
     quilt = quilt_of(project)
     borders = [{**b, "width": f'{b["width"]}"'} for b in quilt.borders]
-    return {**{f: _plain(getattr(quilt, f)) for f in _QUILT}, "borders": borders}
+    return {**{f: plain(getattr(quilt, f)) for f in _QUILT}, "borders": borders}
 
 
-def _carried(project: Project, blocks: list[Block]) -> dict[str, Any]:
-    """Patterns of blocks that others hold and that are neither of the library nor of this project."""
-    find, own = find_in(project.workroom), {str(b.pk) for b in blocks}
+def patterns_held(room: Workroom, patterns: Iterable[dict[str, Any]], own: Container[str]) -> dict[str, Any]:
+    """Patterns of blocks that others hold, deep down, and that neither come with the program nor are among ``own``."""
+    find = find_in(room)
     found: dict[str, Any] = {}
-    rest = [b.pattern for b in blocks]
+    rest = list(patterns)
     while rest:
         for unit in rest.pop()["units"].values():
             key = unit.get("block")
@@ -175,6 +185,15 @@ def _carried(project: Project, blocks: list[Block]) -> dict[str, Any]:
                     found[key] = dict(pattern)
                     rest.append(found[key])
     return found
+
+
+def with_inner_renamed(pattern: dict[str, Any], renamed: Mapping[str, str]) -> dict[str, Any]:
+    """The pattern with the blocks in it under their new keys."""
+    units = {
+        n: {**u, "block": renamed.get(u["block"], u["block"])} if "block" in u else u
+        for n, u in pattern["units"].items()
+    }
+    return {**pattern, "units": units}
 
 
 def imported(room: Workroom, data: Any, key: UUID | None = None) -> Project:
@@ -226,7 +245,7 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
         yield f"$.fabrics[{n}]", lambda f=f: _fabric(room, project, f)
     renamed = {old: str(uuid4()) for old in (*(b["id"] for b in data["blocks"]), *data.get("carried", {}))}
     carried = [{"id": k, "pattern": p, "finished": '12"', "hidden": True} for k, p in data.get("carried", {}).items()]
-    for n, b in enumerate(_inner_first([*carried, *data["blocks"]])):
+    for n, b in enumerate(inner_first([*carried, *data["blocks"]])):
         yield f"$.blocks[{n}]", lambda b=b: _block(room, project, b, renamed)
     for n, u in enumerate(data["units"]):
         yield f"$.units[{n}]", lambda u=u: _add_unit(room, project, u, renamed)
@@ -265,7 +284,7 @@ def _role_key(project: Project, role: str) -> UUID:
     return found.pk
 
 
-def _inner_first(blocks: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def inner_first(blocks: list[dict[str, Any]]) -> list[dict[str, Any]]:
     """Blocks in an order in which each one's smaller blocks come before it; rings are left for the core to refuse."""
     left, found = list(blocks), []
     done: set[str] = set()
@@ -291,11 +310,7 @@ def _fabric(room: Workroom, project: Project, f: dict[str, Any]) -> None:
 
 
 def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[str, str]) -> None:
-    units = {
-        n: {**u, "block": renamed.get(u["block"], u["block"])} if "block" in u else u
-        for n, u in b["pattern"]["units"].items()
-    }
-    changes = {"pattern": {**b["pattern"], "units": units}, "finished": b["finished"]}
+    changes = {"pattern": with_inner_renamed(b["pattern"], renamed), "finished": b["finished"]}
     changes |= {k: b[k] for k in ("colourways", "order", "pressing", "sewn_open") if b.get(k)}
     head, _, of = str(b.get("part", "")).partition(" ")
     part = f"{head} {renamed[of]}" if of in renamed else b.get("part", "")

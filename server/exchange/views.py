@@ -15,6 +15,7 @@ from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
 from .history import opened_as_copy, states_of
+from .pattern import pattern_exported, pattern_schema, take_pattern
 from .project import exported, imported, schema
 from .records import records_exported, records_schema, take_records
 
@@ -59,6 +60,43 @@ class SchemaView(APIView):
     @extend_schema(operation_id="project_schema", responses={200: dict})
     def get(self, _request: Request) -> Response:
         return Response(schema())
+
+
+class PatternFileSerializer(serializers.Serializer[Any]):
+    """A block in the format ``entretoile-pattern/1``; its schema is served beside it."""
+
+    format = serializers.CharField()
+
+
+class PatternFileView(APIView):
+    """A block as JSON, with the blocks in it."""
+
+    @extend_schema(operation_id="export_block", responses=PatternFileSerializer)
+    def get(self, _request: Request, key: UUID) -> Response:
+        answer = Response(pattern_exported(current_workroom(), key))
+        answer["Content-Disposition"] = 'attachment; filename="block.json"'
+        return answer
+
+
+class TakePatternView(APIView):
+    """A new block of a project from JSON; its key is made by the caller."""
+
+    @extend_schema(
+        operation_id="import_block",
+        request=PatternFileSerializer,
+        responses={201: ProjectSerializer, 422: ProblemSerializer},
+    )
+    def put(self, request: Request, key: UUID, block: UUID) -> Response:
+        project = take_pattern(current_workroom(), key, block, request.data)
+        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)
+
+
+class PatternSchemaView(APIView):
+    """The JSON Schema of the format of a block."""
+
+    @extend_schema(operation_id="pattern_schema", responses={200: dict})
+    def get(self, _request: Request) -> Response:
+        return Response(pattern_schema())
 
 
 class StateSerializer(serializers.Serializer[Any]):

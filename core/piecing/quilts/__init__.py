@@ -1,23 +1,38 @@
-"""Blocks to a quilt: settings, sashing, borders, backing, binding, and units laid out from scraps."""
+"""Blocks to a quilt: settings, arrangements, sashing, borders, backing, binding, and units laid out from scraps."""
 
 from .backing import Backing, Binding
-from .choices import Border, Corners, PlainPiece, QuiltChoices, Setting, block_spots
+from .beside import SettingBeside, settings_beside
+from .borders import QuiltPart, Round
+from .by_rule import Sampled, as_set, sampler
+from .choices import BackingWay, Border, Corners, PlainPiece, QuiltChoices, Setting, block_spots
 from .laid import Laid
+from .pieced import Fit, PiecedRow, Runs
 from .scraps import Arrangement, arranged
 from .sizes import QuiltSizes, quilt_sizes
 
 __all__ = [
     "Arrangement",
     "Backing",
+    "BackingWay",
     "Binding",
     "Border",
     "Corners",
+    "Fit",
     "Laid",
+    "PiecedRow",
     "PlainPiece",
     "QuiltChoices",
+    "QuiltPart",
     "QuiltSizes",
+    "Round",
+    "Runs",
+    "Sampled",
     "Setting",
+    "SettingBeside",
     "arranged",
+    "as_set",
     "block_spots",
     "quilt_sizes",
+    "sampler",
+    "settings_beside",
 ]

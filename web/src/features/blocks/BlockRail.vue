@@ -1,12 +1,14 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { NButton } from 'naive-ui'
 import { computed, ref } from 'vue'
-import { RouterLink, useRoute } from 'vue-router'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
 
-import type { Project } from '@/shared/api/client'
+import { type Project, Refusal, ServerAway } from '@/shared/api/client'
+import FileButton from '@/shared/form/FileButton.vue'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
 
-import type { SavedBlock, Sheet } from './api'
+import { type SavedBlock, type Sheet, takeBlock } from './api'
 import LibraryDialog from './LibraryDialog.vue'
 import { useBlocks } from './useBlocks'
 
@@ -19,6 +21,27 @@ const props = defineProps<{
 }>()
 const { begin, copy, remove } = useBlocks(() => props.project.id)
 const route = useRoute()
+const router = useRouter()
+const client = useQueryClient()
+const problem = ref('')
+
+/** A block that was saved as a file, of this project or any other. */
+async function takeIn(file: File) {
+  const key = crypto.randomUUID()
+  try {
+    if (file.size > 900_000) throw new SyntaxError('too large')
+    await takeBlock(props.project.id, key, JSON.parse(await file.text()))
+    problem.value = ''
+    for (const rest of ['blocks', 'project', 'counts', 'standing'])
+      await client.invalidateQueries({ queryKey: [rest] })
+    await router.push({ name: 'lay', params: { project: props.project.id, block: key } })
+  } catch (error) {
+    if (error instanceof Refusal || error instanceof ServerAway) problem.value = error.message
+    else if (error instanceof SyntaxError)
+      problem.value = 'This file is no block: a block is written as JSON, and is smaller than 900 kB.'
+    else throw error
+  }
+}
 const choosing = ref(false)
 
 /** Laying out and joining are two stages of the work, each with its own views of a block. */
@@ -92,9 +115,12 @@ const ofJoining = [
       >
       <template v-if="block && !block.part">
         <NButton text class="quiet" @click="copy(block)">Copy this one</NButton>
+        <a class="quiet" :href="`/api/blocks/${block.id}/export`" download="block.json">Save as a file</a>
         <NButton text class="quiet" @click="remove(block)">Remove it</NButton>
       </template>
+      <FileButton v-if="!joining" accept=".json,application/json" @file="takeIn">From a file</FileButton>
     </div>
+    <p v-if="problem" class="sheet" role="alert">{{ problem }}</p>
     <nav v-if="block" class="views" :aria-label="`What to do with ${block.view.name}`">
       <RouterLink
         v-for="v in views"

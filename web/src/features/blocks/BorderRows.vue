@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { NButton } from 'naive-ui'
 import { reactive, watch } from 'vue'
 
@@ -50,20 +50,21 @@ const most = 12
   <div class="borders" role="group" aria-label="Borders">
     <div v-for="(b, n) in rows" :key="n" class="border">
       <LengthInput v-model="b.width" :label="`Border ${n + 1} finishes`" />
-      <div class="field">
-        It is
-        <SelectInput
-          :model-value="b.pieced ? 'pieced' : 'plain'"
-          :labelled="`Border ${n + 1} is`"
-          :options="made"
-          @update:model-value="b.pieced = $event === 'pieced' ? begun() : null"
-        />
-      </div>
+      <LabelledSelect
+        label="It is"
+        :model-value="b.pieced ? 'pieced' : 'plain'"
+        :named="`Border ${n + 1} is`"
+        :options="made"
+        @update:model-value="b.pieced = $event === 'pieced' ? begun() : null"
+      />
       <FabricSelect v-model="b.fabric" :label="b.pieced ? 'Plain strip from' : 'From'" :project="project" />
-      <div v-if="!b.pieced" class="field">
-        Corners
-        <SelectInput v-model="b.corners" :labelled="`Corners of border ${n + 1}`" :options="corners" />
-      </div>
+      <LabelledSelect
+        v-if="!b.pieced"
+        v-model="b.corners"
+        label="Corners"
+        :named="`Corners of border ${n + 1}`"
+        :options="corners"
+      />
       <FabricSelect
         v-if="b.pieced ? !b.pieced.corner : b.corners === 'square'"
         v-model="b.corner_fabric"
@@ -91,13 +92,6 @@ const most = 12
   grid-template-columns: 1fr 1fr;
   gap: 8px 12px;
   align-items: start;
-}
-
-.field {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 
 .border .quiet {

@@ -9,13 +9,13 @@ import LengthInput from '@/shared/form/LengthInput.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 
-import { laySampler, type Sheet } from './api'
+import { laySampler, type SavedBlock, type Sheet } from './api'
 import FabricSelect from './FabricSelect.vue'
 
 /** A centre laid by hand: where it is laid, and how it is laid anew as a sampler of blocks of several sizes. */
 const props = defineProps<{ project: Project; sheet: Sheet; byHand: boolean }>()
 const client = useQueryClient()
-const { send } = useOutbox()
+const { sent } = useOutbox()
 const undo = useUndo()
 const centre = computed(() => props.sheet.blocks.find((b) => b.part === 'centre'))
 const blocks = computed(() => props.sheet.blocks.filter((b) => !b.part))
@@ -34,7 +34,7 @@ const working = ref(false)
 const problems = ref<Record<string, string>>({})
 
 async function lay() {
-  const [before, was] = [centre.value, props.sheet.quilt.setting]
+  const [before, was, counted] = [centre.value, props.sheet.quilt.setting, blocks.value]
   working.value = true
   try {
     const found = Object.fromEntries(blocks.value.map((b) => [b.id, Number(numbers[b.id] ?? wanted(b.id))]))
@@ -44,7 +44,7 @@ async function lay() {
       void client.invalidateQueries({ queryKey: [rest] })
     problems.value = {}
     open.value = false
-    undo('The sampler is laid. Go on from it by hand.', () => back(before, was))
+    undo('The sampler is laid. Go on from it by hand.', () => void back(before, was, counted))
   } catch (e) {
     if (!(e instanceof Refusal || e instanceof ServerAway)) throw e
     const field = e instanceof Refusal ? (e.problem.errors[0]?.field ?? '') : ''
@@ -54,18 +54,23 @@ async function lay() {
   }
 }
 
-/** What was laid before, or the setting there was. */
-function back(before: typeof centre.value, was: Sheet['quilt']['setting']) {
+/** What was laid before, or the setting there was with its numbers of blocks, one after the other: laid by hand they follow the centre. */
+async function back(before: SavedBlock | undefined, was: Sheet['quilt']['setting'], counted: SavedBlock[]) {
   const project = props.project.id
-  if (before)
-    send({
+  if (before) {
+    const changes = { pattern: before.view.pattern, finished: before.finished.text }
+    await sent({ kind: 'put_block', project, block: before.id, changes, seen: {} })
+  }
+  if (was === 'by_hand') return
+  await sent({ kind: 'change_quilt', project, changes: { setting: was }, seen: {} })
+  for (const b of counted)
+    await sent({
       kind: 'put_block',
       project,
-      block: before.id,
-      changes: { pattern: before.view.pattern, finished: before.finished.text },
+      block: b.id,
+      changes: { colourways: b.colourways.map((w) => ({ ...w, count: String(w.count) })) },
       seen: {},
     })
-  if (was !== 'by_hand') send({ kind: 'change_quilt', project, changes: { setting: was }, seen: {} })
 }
 </script>
 

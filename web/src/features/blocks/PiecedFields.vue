@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { useKinds } from '@/features/projects'
 import type { Project, Schemas } from '@/shared/api/client'
 import { fabricOptions } from '@/shared/form/fabrics'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { kindWords } from '@/shared/words/words'
 
 import type { SavedBlock } from './api'
@@ -94,78 +94,65 @@ const of = (what: string) => `${what} of border ${props.border}`
 
 <template>
   <div class="pieced">
-    <div class="field">
-      Pieced of
-      <SelectInput
-        :model-value="named(first)"
-        :labelled="of('Unit')"
-        :options="units"
-        @update:model-value="unit(0, $event)"
-      />
-    </div>
-    <div class="field">
-      and, by turns
-      <SelectInput
-        :model-value="named(second)"
-        :labelled="of('Second unit')"
-        :options="[{ value: '', label: 'nothing else' }, ...units]"
-        @update:model-value="unit(1, $event)"
-      />
-    </div>
-    <div class="field">
-      Along the top it lies
-      <SelectInput
-        :model-value="row.turn ?? 0"
-        :labelled="of('How the unit lies')"
-        :options="turns"
-        @update:model-value="change({ turn: $event })"
-      />
-    </div>
-    <div class="field">
-      The row runs
-      <SelectInput
-        :model-value="row.runs ?? 'round'"
-        :labelled="of('How the row runs')"
-        :options="runs"
-        @update:model-value="change({ runs: $event as 'round' })"
-      />
-    </div>
-    <div class="field">
-      To fit, there is
-      <SelectInput
-        :model-value="row.fit ?? 'spacer'"
-        :labelled="of('What makes it fit')"
-        :options="fits"
-        @update:model-value="change({ fit: $event as 'spacer' })"
-      />
-    </div>
-    <div class="field">
-      The corner is
-      <SelectInput
-        :model-value="named(row.corner)"
-        :labelled="of('What turns the corner')"
-        :options="corners"
-        @update:model-value="change({ corner: content($event) })"
-      />
-    </div>
-    <div v-if="row.corner" class="field">
-      At the upper left it lies
-      <SelectInput
-        :model-value="row.corner_turn ?? 0"
-        :labelled="of('How the corner lies')"
-        :options="turns"
-        @update:model-value="change({ corner_turn: $event })"
-      />
-    </div>
-    <div v-for="d in dyed" :key="d.key" class="field">
-      {{ d.label }}
-      <SelectInput
-        :model-value="d.role"
-        :labelled="of(`Fabric of ${d.label}`)"
-        :options="fabricOptions(project, d.role)"
-        @update:model-value="dye(d.which, d.n, $event)"
-      />
-    </div>
+    <LabelledSelect
+      label="Pieced of"
+      :model-value="named(first)"
+      :named="of('Unit')"
+      :options="units"
+      @update:model-value="unit(0, $event)"
+    />
+    <LabelledSelect
+      label="and, by turns"
+      :model-value="named(second)"
+      :named="of('Second unit')"
+      :options="[{ value: '', label: 'nothing else' }, ...units]"
+      @update:model-value="unit(1, $event)"
+    />
+    <LabelledSelect
+      label="Along the top it lies"
+      :model-value="row.turn ?? 0"
+      :named="of('How the unit lies')"
+      :options="turns"
+      @update:model-value="change({ turn: $event })"
+    />
+    <LabelledSelect
+      label="The row runs"
+      :model-value="row.runs ?? 'round'"
+      :named="of('How the row runs')"
+      :options="runs"
+      @update:model-value="change({ runs: $event as 'round' })"
+    />
+    <LabelledSelect
+      label="To fit, there is"
+      :model-value="row.fit ?? 'spacer'"
+      :named="of('What makes it fit')"
+      :options="fits"
+      @update:model-value="change({ fit: $event as 'spacer' })"
+    />
+    <LabelledSelect
+      label="The corner is"
+      :model-value="named(row.corner)"
+      :named="of('What turns the corner')"
+      :options="corners"
+      @update:model-value="change({ corner: content($event) })"
+    />
+    <LabelledSelect
+      v-if="row.corner"
+      label="At the upper left it lies"
+      :model-value="row.corner_turn ?? 0"
+      :named="of('How the corner lies')"
+      :options="turns"
+      @update:model-value="change({ corner_turn: $event })"
+    />
+    <LabelledSelect
+      v-for="d in dyed"
+      :key="d.key"
+      :label="d.label"
+      :model-value="d.role"
+      :named="of(`Fabric of ${d.label}`)"
+      :options="fabricOptions(project, d.role)"
+      @update:model-value="dye(d.which, d.n, $event)"
+    />
   </div>
 </template>
 
@@ -177,13 +164,5 @@ const of = (what: string) => `${what} of border ${props.border}`
   gap: 8px 12px;
   padding-left: 10px;
   border-left: 3px solid var(--steel-line);
-}
-
-.field {
-  display: grid;
-  gap: 3px;
-  min-width: 0;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 </style>

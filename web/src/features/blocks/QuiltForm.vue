@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import TickBox from '@/shared/form/TickBox.vue'
-import SelectInput from '@/shared/form/SelectInput.vue'
+import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { watchDebounced } from '@vueuse/core'
 import { computed, reactive } from 'vue'
 
@@ -126,10 +126,7 @@ watchDebounced(
         { value: 'set_in', label: 'the first, others set in' },
       ]"
     />
-    <div v-if="inRows" class="field">
-      Every second block
-      <SelectInput v-model="draft.every_second" labelled="Every second block" :options="lyings" />
-    </div>
+    <LabelledSelect v-if="inRows" v-model="draft.every_second" label="Every second block" :options="lyings" />
     <template v-if="draft.setting === 'staggered'">
       <LengthInput
         v-model="draft.stagger"
@@ -191,10 +188,7 @@ watchDebounced(
         hint="0 for none"
       />
     </div>
-    <div class="field">
-      Backing joined with
-      <SelectInput v-model="draft.backing_way" labelled="Backing joined with" :options="backings" />
-    </div>
+    <LabelledSelect v-model="draft.backing_way" label="Backing joined with" :options="backings" />
   </div>
 </template>
 
@@ -214,12 +208,5 @@ watchDebounced(
   grid-template-columns: 1fr 1fr;
   gap: 12px;
   align-items: start;
-}
-
-.field {
-  display: grid;
-  gap: 3px;
-  font-stretch: 88%;
-  font-weight: 550;
 }
 </style>

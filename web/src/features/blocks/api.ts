@@ -100,3 +100,12 @@ export const useBeside = (project: MaybeRefOrGetter<string>) =>
 
 export const laySampler = (project: string, body: Schemas['SamplerRequest']) =>
   taken(api.POST('/api/projects/{key}/quilt/sampler', { ...key(project), body }))
+
+/** A block from a file of its own format; the core reads and refuses it. */
+export const takeBlock = (project: string, block: string, data: Schemas['PatternFileRequest']) =>
+  taken(
+    api.PUT('/api/projects/{key}/blocks/{block}/import', {
+      params: { path: { key: project, block } },
+      body: data,
+    }),
+  )

@@ -230,6 +230,10 @@ function notTaken(c: Change, refusal: Refusal) {
   const clash = refusal.problem.code === 'changed_elsewhere' && 'changes' in c.what
   // What was typed after it rests on what it would have set: it is told what is there instead.
   if ('seen' in c.what) for (const later of changes.value) rebase(later, c.what)
+  // The same sent again, as when its page was left before the answer came, is told once.
+  const said = JSON.stringify(c.what)
+  for (const k of changes.value)
+    if (k.id !== c.id && k.state === 'refused' && JSON.stringify(k.what) === said) void remove(k)
   hand(mark(c, { state: clash ? 'clash' : 'refused', problem: refusal.problem }))
 }
 
