@@ -29,12 +29,12 @@ VIEWS = {
     "bench": f"{HALF_SEWN}/bench",
     "press": f"{JOINING}/press",
     "join": JOINING,
-    "quilt": f"{HALF_SEWN}/blocks/quilt",
     "cut": f"{HALF_SEWN}/cut",
-    "by-hand": f"{HALF_SEWN}/blocks/quilt",
     "hands": "/records/hands",
     "evenings": "/records/evenings",
     "log": "/records/log",
+    "quilt": f"{HALF_SEWN}/blocks/quilt",
+    "by-hand": f"{HALF_SEWN}/blocks/quilt",
 }
 
 
@@ -57,7 +57,7 @@ def before_the_picture(page: Page, name: str) -> None:
         page.get_by_role("radio", name="by hand").locator("xpath=ancestor::label[1]").click()
         page.get_by_role("link", name="Lay it by hand").click()
         page.get_by_role("button", name="Row 3, column 3:").click()
-        page.get_by_role("button", name="Turn").click()
+        page.get_by_role("button", name="Turn T", exact=True).click()
 
 
 def take(address: str, args: argparse.Namespace) -> None:

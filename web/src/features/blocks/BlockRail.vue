@@ -115,7 +115,15 @@ const ofJoining = [
       >
       <template v-if="block && !block.part">
         <NButton text class="quiet" @click="copy(block)">Copy this one</NButton>
-        <a class="quiet" :href="`/api/blocks/${block.id}/export`" download="block.json">Save as a file</a>
+        <NButton
+          v-if="!joining"
+          text
+          class="quiet"
+          tag="a"
+          :href="`/api/blocks/${block.id}/export`"
+          download="block.json"
+          >Save as a file</NButton
+        >
         <NButton text class="quiet" @click="remove(block)">Remove it</NButton>
       </template>
       <FileButton v-if="!joining" accept=".json,application/json" @file="takeIn">From a file</FileButton>
@@ -141,6 +149,11 @@ const ofJoining = [
 </template>
 
 <style scoped>
+.acts :deep(.opens .n-button) {
+  --n-text-color: var(--chalk) !important;
+  --n-border: 1px solid var(--steel-line) !important;
+}
+
 .held a.whole {
   padding: 5px 14px;
   background: none;
