@@ -13,6 +13,7 @@ from piecing.blocks import editing
 from piecing.blocks.boxes import Box, cropped, pattern_of, plain_box
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import BlockPlacement, Content, Orientation, Pattern, UnitPlacement, laid
+from piecing.diagnosis import block_geometry
 from piecing.drawings.block import block_picture, draw_block
 from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError, QuiltImpossible
@@ -415,7 +416,7 @@ class EdgesTest(TestCase):
             editing.stretched(editing.cleared(made, [(0, 0)]), (0, 0), 1, 1)
 
 
-class HeldTest(TestCase):
+class ManyTest(TestCase):
     def test_a_block_of_many_blocks_is_drawn_as_if_each_were_drawn_for_itself(self) -> None:
         """Twelve blocks, turned and mirrored, beside strips: every patch lies where drawing them one by one lays it."""
         inner = library_pattern("gulls")
@@ -450,3 +451,13 @@ class HeldTest(TestCase):
         picture = block_picture(layout, inches(33))
         self.assertEqual(patches(picture), patches(one_by_one))
         self.assertLess(len(picture.marks) + sum(len(s.marks) for s in picture.stamps), len(one_by_one.marks))
+
+    def test_more_units_than_are_judged_at_once(self) -> None:
+        whole = (Fraction(1),) * 51
+        many = editing.placed(
+            Pattern("Many", whole, whole),
+            [(c, r) for r in range(51) for c in range(51)],
+            UnitPlacement("plain_square", ("a",)),
+        )
+        with self.assertRaisesRegex(PiecingError, "2,601"):
+            block_geometry(laid(many), inches(51))

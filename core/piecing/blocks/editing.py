@@ -51,14 +51,18 @@ class Symmetry(StrEnum):
 
 def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientation: Orientation = UPRIGHT) -> Pattern:
     """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span."""
-    made = pattern
+    gone: set[int] = set()
+    new: dict[Spot, Place] = {}
     for column, row in spots:
-        old = made.at(column, row)
-        new = (
+        old = pattern.at(column, row)
+        one = (
             replace(old, content=content, orientation=orientation) if old else Place(column, row, content, orientation)
         )
-        made = _checked(replace(made, places=(*(p for p in made.places if p is not old), _in_shape(made, new))))
-    return made
+        new[one.column, one.row] = _in_shape(pattern, one)
+        if old:
+            gone.add(id(old))
+    kept = tuple(p for p in pattern.places if id(p) not in gone)
+    return _checked(replace(pattern, places=(*kept, *new.values())))
 
 
 def _in_shape(pattern: Pattern, place: Place) -> Place:

@@ -14,6 +14,7 @@ from math import hypot
 
 from ..blocks.geometry import cell_middle, inner_seams, lying
 from ..blocks.pattern import UPRIGHT, Cell, Layout, Orientation
+from ..errors import PatternNotUnderstood
 from ..geometry.plane import Point
 from ..joining.order import orders
 from ..joining.seams import block_seams
@@ -35,6 +36,10 @@ __all__ = [
 SIDES = ("left", "right", "bottom", "top")
 OUTWARD: dict[str, Point] = {"left": (-1, 0), "right": (1, 0), "bottom": (0, -1), "top": (0, 1)}
 _NEAR = 1e-4
+
+
+_MOST_UNITS = 2_500
+"""A quilt laid by hand may hold more."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -242,7 +247,16 @@ class BlockGeometry:
 
 @lru_cache(maxsize=64)
 def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
-    """Everything the errors act on. Raises ``LayoutIncomplete``, ``CannotBeSewn``."""
+    """Everything the errors act on. Raises ``LayoutIncomplete``, ``CannotBeSewn``, and ``PatternNotUnderstood`` for more units than can
+    be judged at once.
+    """
+    if len(layout.cells) > _MOST_UNITS:
+        raise PatternNotUnderstood(
+            "This holds {n} units, and {most} are judged at once. Measure its blocks one by one.",
+            field="layout",
+            n=f"{len(layout.cells):,}",
+            most=f"{_MOST_UNITS:,}",
+        )
     part = layout.part(finished)
     scale = float(part)
     order = orders(layout.pattern)[0].order
