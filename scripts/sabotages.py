@@ -504,7 +504,8 @@ SABOTAGES = [
         ("if short > _EASED:", "if short >= _EASED:"),
         ("short / 2 >= _FRAME", "short >= _FRAME"),
         ("least.round_down(mark)", "least.round_up(mark)"),
-        ("Fate.AGAIN: 75.0", "Fate.AGAIN: 5.0"),
+        ("_TROUBLE.get(f.fate, self.again)", "_TROUBLE.get(f.fate, 0.0)"),
+        ("for n in range(-_REACH, _REACH + 1)", "for n in range(0, _REACH + 1)"),
     ),
     *in_file(
         "quilts/finished.py",

@@ -26,7 +26,7 @@ from piecing.messages import Message
 from piecing.quilts.by_rule import Sampled, as_set, sampler
 from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
-from piecing.quilts.pieced import Fit, PiecedRow, Runs, fitted_row
+from piecing.quilts.pieced import PiecedRow, RowFit, Runs, fitted_row
 from piecing.quilts.seams import quilt_join_length
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from tests.joiner import join
@@ -51,7 +51,7 @@ def by_chance(chance: random.Random) -> QuiltChoices:
         pieced = PiecedRow(
             units,
             Orientation(chance.randint(0, 3)),
-            chance.choice(list(Fit)),
+            chance.choice(list(RowFit)),
             chance.choice(list(Runs)),
             chance.choice([None, HALF_SQUARE]),
         )
@@ -154,7 +154,7 @@ class FittingTest(TestCase):
     def test_adapted_to_the_nearest_mark(self) -> None:
         """Into 33 3/4 and 45 go 2 1/4 (15 and 20) and 1 7/8 (18 and 24): to 2 the second is nearer by a quarter of an eighth."""
         row = fitted_row(
-            PiecedRow((SQUARE,), fit=Fit.ADAPT), inches(2), inches("135/4"), inches(45), inches("1/8"), "c"
+            PiecedRow((SQUARE,), fit=RowFit.ADAPT), inches(2), inches("135/4"), inches(45), inches("1/8"), "c"
         )
         self.assertEqual((row.depth, row.across, row.down, row.beside), (inches("15/8"), 18, 24, ZERO))
 
@@ -162,13 +162,13 @@ class FittingTest(TestCase):
         """The same sides: to 2 1/8 the nearer is 2 1/4; from 2 3/4 it is still the nearest within a third."""
         for depth in ("17/8", "11/4"):
             row = fitted_row(
-                PiecedRow((SQUARE,), fit=Fit.ADAPT), inches(depth), inches("135/4"), inches(45), inches("1/8"), "c"
+                PiecedRow((SQUARE,), fit=RowFit.ADAPT), inches(depth), inches("135/4"), inches(45), inches("1/8"), "c"
             )
             self.assertEqual((row.depth, row.across, row.down), (inches("9/4"), 15, 20))
 
     def test_no_size_goes_in_so_a_strip_does(self) -> None:
         row = fitted_row(
-            PiecedRow((SQUARE,), fit=Fit.ADAPT), inches(2), inches("289/8"), inches(37), inches("1/8"), "c"
+            PiecedRow((SQUARE,), fit=RowFit.ADAPT), inches(2), inches("289/8"), inches(37), inches("1/8"), "c"
         )
         self.assertEqual(row.depth, inches(2))
         self.assertGreater(row.beside, ZERO)

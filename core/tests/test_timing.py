@@ -12,6 +12,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from piecing.blocks.library import library_pattern
 from piecing.errors import DayImpossible, PiecingError
 from piecing.lengths import inches
 from piecing.messages import Message
@@ -28,8 +29,10 @@ from piecing.timing import (
     Timed,
     Weekly,
     WorkStage,
+    again_minutes,
     behind_said,
     blade_said,
+    block_minutes,
     due_of,
     forecast_said,
     free_stretches,
@@ -37,6 +40,7 @@ from piecing.timing import (
     late_said,
     needle_said,
     pace_of,
+    piece_minutes,
     plan_sittings,
     task_said,
     time_for,
@@ -384,3 +388,16 @@ class SaidTest(TestCase):
         self.assertEqual(str(task_said(WorkStage.QUILT, "the quilt", 1)), "Put the quilt together")
         self.assertEqual(str(task_said(WorkStage.QUILT, "the quilt", 0)), "Putting the quilt together: the quilt, as far as it goes")  # fmt: skip
         self.assertIn("48 would be done by now, 24 are", str(behind_said(WorkStage.SEW, "geese", 48, 24)))
+
+
+class AgainTest(TestCase):
+    def test_a_block_made_again_by_hand(self) -> None:
+        """Nine plain squares: nine pieces cut, six joins in rows and two between them; more units take longer, larger ones too."""
+        nine, lantern = library_pattern("nine_patch"), library_pattern("lantern")
+        quarter, eighth = inches("1/4"), inches("1/8")
+        plain = again_minutes(nine, inches(9), quarter, eighth)
+        self.assertAlmostEqual(plain, piece_minutes(9) + block_minutes(nine, inches(9), quarter), places=6)
+        self.assertGreater(again_minutes(lantern, inches(9), quarter, eighth), 1.5 * plain)
+        self.assertGreater(
+            again_minutes(lantern, inches(15), quarter, eighth), again_minutes(lantern, inches(9), quarter, eighth)
+        )

@@ -18,7 +18,7 @@ from piecing.joining.order import Order
 from piecing.lengths import Length, Measure
 from piecing.planning.schools import School
 from piecing.quilts.choices import BackingWay, Corners
-from piecing.quilts.pieced import Fit, Runs
+from piecing.quilts.pieced import RowFit, Runs
 from piecing.units import KINDS, methods_of
 
 from .models import LYINGS, ORDERS, SETTINGS, SPREADS
@@ -184,7 +184,7 @@ def _pieced(value: Any, find: Find) -> dict[str, Any]:
         "units": [content_data(content_from(u, find, field=f"units.{n}")) for n, u in enumerate(value["units"])],
         "corner": content_data(content_from(corner, find, field="corner")) if corner else None,
         **turns,
-        "fit": one_of_reader([f.value for f in Fit], "way of fitting")(value.get("fit", "spacer")),
+        "fit": one_of_reader([f.value for f in RowFit], "way of fitting")(value.get("fit", "spacer")),
         "runs": one_of_reader([r.value for r in Runs], "way of running")(value.get("runs", "round")),
     }
 

@@ -20,7 +20,7 @@ from piecing.lengths import ZERO, Length, inches
 from piecing.planning.schools import School
 from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots, filler_spots
 from piecing.quilts.laid import Laid
-from piecing.quilts.pieced import Fit, PiecedRow, Runs
+from piecing.quilts.pieced import PiecedRow, RowFit, Runs
 from projects.models import Project
 from workrooms.models import Workroom
 
@@ -170,7 +170,7 @@ def row_from(row: Mapping[str, Any], find: Find) -> PiecedRow:
     return PiecedRow(
         units,
         Orientation(int(row.get("turn", 0)) % 4),
-        Fit(row.get("fit", "spacer")),
+        RowFit(row.get("fit", "spacer")),
         Runs(row.get("runs", "round")),
         corner,
         Orientation(int(row.get("corner_turn", 0)) % 4),

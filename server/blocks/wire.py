@@ -10,7 +10,7 @@ from rest_framework import serializers
 
 from api.wire import described
 from piecing.blocks.editing import Symmetry
-from piecing.quilts.pieced import Fit, Runs
+from piecing.quilts.pieced import RowFit, Runs
 
 from .edits import EDITS
 
@@ -103,7 +103,7 @@ class PiecedWire(serializers.Serializer[Any]):
     corner = ContentWire(required=False, allow_null=True)
     turn = serializers.IntegerField(required=False)
     corner_turn = serializers.IntegerField(required=False)
-    fit = serializers.ChoiceField(choices=[f.value for f in Fit], required=False)
+    fit = serializers.ChoiceField(choices=[f.value for f in RowFit], required=False)
     runs = serializers.ChoiceField(choices=[r.value for r in Runs], required=False)
 
 

@@ -27,6 +27,7 @@ from piecing.quilts.arranging import Arrangement, arranged
 from piecing.quilts.choices import Setting
 from piecing.quilts.finished import FinishedQuilt, QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, common_sizes
+from piecing.timing import again_minutes
 from projects.models import Project
 from workrooms.models import Workroom
 
@@ -134,7 +135,9 @@ def _kind(project: Project, block: Block, name: str, tips: bool, *, offers: bool
             for o in both
             if o.width and o.height and o.width.value and o.height.value
         ]
-        sizes = common_sizes(blocks, raw, height, finest_mark(project.ruler_step))
+        pattern = pattern_of(block, find_in(project.workroom)).complete()
+        again = again_minutes(pattern, block.finished, project.seam_allowance, project.ruler_step)
+        sizes = common_sizes(blocks, raw, height, finest_mark(project.ruler_step), again)
     return MeasuredKind(block.pk, name, count, raw, height, ones, [o.number for o in both], sizes)
 
 

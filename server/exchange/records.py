@@ -10,7 +10,7 @@ from __future__ import annotations
 import json
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import lru_cache, partial
 from pathlib import Path
 from typing import Any
 from uuid import UUID
@@ -171,78 +171,77 @@ _Step = Callable[[], bool]
 """Takes one row in; whether it was new."""
 
 
-def _steps(
-    room: Workroom, data: dict[str, Any], projects: dict[str, Project], style: Style
-) -> Iterator[tuple[str, list[_Step]]]:
-    def put(model: Any, held: dict[str, Any], take: Callable[[UUID], object]) -> _Step:
-        def step() -> bool:
-            key = UUID(held["id"])
-            if model.objects.filter(pk=key).exists():
-                return False
-            take(key)
-            return True
+def _fields(held: dict[str, Any], names: Iterable[str]) -> dict[str, Any]:
+    """Those that say anything."""
+    return {f: held[f] for f in names if held.get(f) not in (None, "")}
 
-        return step
 
-    def fields(held: dict[str, Any], names: Iterable[str]) -> dict[str, Any]:
-        return {f: held[f] for f in names if held.get(f) not in (None, "")}
+@dataclass(frozen=True)
+class _Taker:
+    """Takes one record of each kind in, under its own key."""
 
-    def set_up(held: dict[str, Any], key: UUID) -> None:
+    room: Workroom
+    projects: dict[str, Project]
+    style: Style
+
+    def set_up(self, held: dict[str, Any], key: UUID) -> None:
         before = held.get("came_from")
-        known = before is not None and room.set_ups.filter(pk=before, deleted_at=None).exists()
+        known = before is not None and self.room.set_ups.filter(pk=before, deleted_at=None).exists()
         told = {f: held[f] for f in _SET_UP if f in held and (held[f] is not None or f == "guide")}
-        put_set_up(room, key, told, {}, UUID(before) if known else None)
+        put_set_up(self.room, key, told, {}, UUID(before) if known else None)
 
-    def minutes(held: dict[str, Any], key: UUID) -> None:
-        project = projects.get(held["project"])
-        put_time(
-            room,
-            key,
-            {**fields(held, ("stage", "day", "count", "note")), "minutes": str(held["minutes"])},
-            {},
-            project.pk if project else None,
-        )
+    def test(self, held: dict[str, Any], key: UUID) -> None:
+        put_test(self.room, UUID(held["set_up"]), key, {f: held[f] for f in _TEST if f in held}, {})
+
+    def minutes(self, held: dict[str, Any], key: UUID) -> None:
+        project = self.projects.get(held["project"])
+        told = {**_fields(held, ("stage", "day", "count", "note")), "minutes": str(held["minutes"])}
+        put_time(self.room, key, told, {}, project.pk if project else None)
         if held.get("usual"):
             WorkTime.objects.filter(pk=key).update(usual=held["usual"])
 
-    def entry(held: dict[str, Any], key: UUID) -> None:
-        row = LogEntry(pk=key, workroom=room, project=projects.get(held.get("project") or ""))
-        apply_changes(row, entry_readers(style.measure), fields(held, _ENTRY), {}, style.measure)
+    def blade(self, held: dict[str, Any], key: UUID) -> None:
+        FreshBlade.objects.create(pk=key, workroom=self.room, day=held["day"], cuts_before=held.get("cuts_before", 0))
+
+    def free(self, held: dict[str, Any], key: UUID) -> None:
+        put_free(self.room, key, _fields(held, ("begins", "ends")) | {"weekday": held["weekday"]}, {})
+
+    def entry(self, held: dict[str, Any], key: UUID) -> None:
+        row = LogEntry(pk=key, workroom=self.room, project=self.projects.get(held.get("project") or ""))
+        apply_changes(row, entry_readers(self.style.measure), _fields(held, _ENTRY), {}, self.style.measure)
         row.of, row.said = held.get("of", ""), held.get("said", [])
         row.save(force_insert=True)
 
-    def blade(held: dict[str, Any], key: UUID) -> None:
-        FreshBlade.objects.create(pk=key, workroom=room, day=held["day"], cuts_before=held.get("cuts_before", 0))
+    def day_out(self, day: str) -> bool:
+        """Whether it was not left out before."""
+        new = not self.room.days_out.filter(day=day).exists()
+        leave_day_out(self.room, day)
+        return new
 
-    def day_out(day: str) -> _Step:
-        def step() -> bool:
-            new = not room.days_out.filter(day=day).exists()
-            leave_day_out(room, day)
-            return new
 
-        return step
+def _once(model: Any, held: dict[str, Any], take: Callable[[dict[str, Any], UUID], object]) -> bool:
+    """Whether it was taken in: one that is there already stays as it is."""
+    key = UUID(held["id"])
+    if model.objects.filter(pk=key).exists():
+        return False
+    take(held, key)
+    return True
 
-    def rows(name: str, model: Any, take: Callable[[dict[str, Any], UUID], object]) -> list[_Step]:
-        return [put(model, held, lambda key, held=held: take(held, key)) for held in data.get(name, [])]  # type: ignore[misc]
 
-    yield "set_ups", rows("set_ups", SetUp, set_up)
-    yield (
-        "tests",
-        rows(
-            "tests",
-            ReadingRow,
-            lambda h, k: put_test(room, UUID(h["set_up"]), k, {f: h[f] for f in _TEST if f in h}, {}),
-        ),
+def _steps(
+    room: Workroom, data: dict[str, Any], projects: dict[str, Project], style: Style
+) -> Iterator[tuple[str, list[_Step]]]:
+    """What to take in, kind by kind: what others refer to comes first."""
+    taker = _Taker(room, projects, style)
+    kinds: tuple[tuple[str, Any, Callable[[dict[str, Any], UUID], object]], ...] = (
+        ("set_ups", SetUp, taker.set_up),
+        ("tests", ReadingRow, taker.test),
+        ("minutes", WorkTime, taker.minutes),
+        ("blades", FreshBlade, taker.blade),
+        ("free", FreeTime, taker.free),
+        ("log", LogEntry, taker.entry),
     )
-    yield "days_out", [day_out(day) for day in data.get("days_out", [])]
-    yield "minutes", rows("minutes", WorkTime, minutes)
-    yield "blades", rows("blades", FreshBlade, blade)
-    yield (
-        "free",
-        rows(
-            "free",
-            FreeTime,
-            lambda h, k: put_free(room, k, fields(h, ("begins", "ends")) | {"weekday": h["weekday"]}, {}),
-        ),
-    )
-    yield "log", rows("log", LogEntry, entry)
+    for name, model, take in kinds:
+        yield name, [partial(_once, model, held, take) for held in data.get(name, [])]
+        if name == "tests":
+            yield "days_out", [partial(taker.day_out, day) for day in data.get("days_out", [])]

@@ -252,7 +252,7 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
     """
     if len(layout.cells) > _MOST_UNITS:
         raise PatternNotUnderstood(
-            "This holds {n} units, and {most} are judged at once. Measure its blocks one by one.",
+            "There are {n} of its units, and {most} at once can be judged. Measure its blocks one by one.",
             field="layout",
             n=f"{len(layout.cells):,}",
             most=f"{_MOST_UNITS:,}",

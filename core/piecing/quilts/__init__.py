@@ -6,7 +6,7 @@ from .borders import QuiltPart, Round
 from .by_rule import Sampled, as_set, sampler
 from .choices import BackingWay, Border, Corners, PlainPiece, QuiltChoices, Setting, block_spots
 from .laid import Laid
-from .pieced import Fit, PiecedRow, Runs
+from .pieced import PiecedRow, RowFit, Runs
 from .scraps import Arrangement, arranged
 from .sizes import QuiltSizes, quilt_sizes
 
@@ -17,7 +17,6 @@ __all__ = [
     "Binding",
     "Border",
     "Corners",
-    "Fit",
     "Laid",
     "PiecedRow",
     "PlainPiece",
@@ -25,6 +24,7 @@ __all__ = [
     "QuiltPart",
     "QuiltSizes",
     "Round",
+    "RowFit",
     "Runs",
     "Sampled",
     "Setting",

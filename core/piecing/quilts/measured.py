@@ -32,8 +32,11 @@ class Fate(StrEnum):
     AGAIN = "again"
 
 
-_TROUBLE = {Fate.AS_IT_IS: 0.0, Fate.TRIM: 2.0, Fate.EASE: 3.0, Fate.TIPS: 15.0, Fate.FRAME: 20.0, Fate.AGAIN: 75.0}
-"""Minutes, or what one would give to be spared it (judged): points cut off are worth a quarter of an hour each block."""
+_TROUBLE = {Fate.AS_IT_IS: 0.0, Fate.TRIM: 2.0, Fate.EASE: 3.0, Fate.TIPS: 15.0, Fate.FRAME: 20.0}
+"""Minutes, or what one would give to be spared it (judged): points cut off are worth a quarter of an hour each block. What making
+one again takes depends on the block."""
+_AGAIN_USUAL = 75.0
+"""Minutes for a block of which nothing is known."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,16 +90,19 @@ class BlockFate:
 
 @dataclass(frozen=True)
 class CommonSize:
-    """All blocks brought to ``width`` by ``height``, raw edge to raw edge; ``trouble`` in minutes of work, points cut off among it."""
+    """All blocks brought to ``width`` by ``height``, raw edge to raw edge; ``trouble`` in minutes of work, points cut off among it.
+    ``again`` are the minutes that making one of them anew takes.
+    """
 
     width: Length
     height: Length
     fates: tuple[BlockFate, ...]
+    again: float = _AGAIN_USUAL
 
     @property
     def trouble(self) -> float:
         """Of all of them."""
-        return sum(_TROUBLE[f.fate] for f in self.fates)
+        return sum(_TROUBLE.get(f.fate, self.again) for f in self.fates)
 
     def count(self, fate: Fate) -> int:
         """How many blocks meet this fate."""
@@ -113,8 +119,11 @@ class CommonSizes:
     best: CommonSize
 
 
-def common_sizes(blocks: Sequence[BlockAsMeasured], width: Length, height: Length, mark: Length) -> CommonSizes:
-    """Sizes that the ruler shows by its ``mark``; ``width`` by ``height`` is what was planned, raw edge to raw edge.
+def common_sizes(
+    blocks: Sequence[BlockAsMeasured], width: Length, height: Length, mark: Length, again: float = _AGAIN_USUAL
+) -> CommonSizes:
+    """Sizes that the ruler shows by its ``mark``; ``width`` by ``height`` is what was planned, raw edge to raw edge; ``again`` the
+    minutes that making one block anew takes.
 
     Raises ``CountOutOfRange`` without a block, and ``SizeOutOfRange`` for one that cannot be such a block: less than half of what
     was planned, or more than twice.
@@ -134,16 +143,16 @@ def common_sizes(blocks: Sequence[BlockAsMeasured], width: Length, height: Lengt
             )
     least = min(min(b.width - width, b.height - height) for b in blocks)
     # Both ways change by as much: what is square stays square.
-    smallest = _at(blocks, width, height, least.round_down(mark))
-    offers = [_at(blocks, width, height, mark * n) for n in range(-_REACH, _REACH + 1)]
+    smallest = _at(blocks, width, height, least.round_down(mark), again)
+    offers = [_at(blocks, width, height, mark * n, again) for n in range(-_REACH, _REACH + 1)]
     planned = offers[_REACH]
     best = min([planned, smallest, *offers], key=lambda c: (c.trouble, abs(float(c.width - width))))
     return CommonSizes(smallest, planned, best)
 
 
-def _at(blocks: Sequence[BlockAsMeasured], width: Length, height: Length, by: Length) -> CommonSize:
+def _at(blocks: Sequence[BlockAsMeasured], width: Length, height: Length, by: Length, again: float) -> CommonSize:
     across, down = width + by, height + by
-    return CommonSize(across, down, tuple(_fate(b, across, down) for b in blocks))
+    return CommonSize(across, down, tuple(_fate(b, across, down) for b in blocks), again)
 
 
 def _fate(b: BlockAsMeasured, width: Length, height: Length) -> BlockFate:

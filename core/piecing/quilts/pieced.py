@@ -17,7 +17,7 @@ from ..lengths import ZERO, Length, inches
 from ..messages import Message
 from ..units import kind_of
 
-__all__ = ["Fit", "FittedRow", "PiecedRow", "Runs", "fitted_row"]
+__all__ = ["FittedRow", "PiecedRow", "RowFit", "Runs", "fitted_row"]
 
 MOST_IN_ROW = 98
 """Units along one side at most."""
@@ -27,7 +27,7 @@ _LEAST_DEPTH = inches("1/2")
 _MOST_DEPTH = inches(30)
 
 
-class Fit(StrEnum):
+class RowFit(StrEnum):
     """``SPACER``: a plain strip inside the row makes up the length. ``ADAPT``: the unit takes the nearest size that goes in."""
 
     SPACER = "spacer"
@@ -49,7 +49,7 @@ class PiecedRow:
 
     units: tuple[Content, ...]
     orientation: Orientation = UPRIGHT
-    fit: Fit = Fit.SPACER
+    fit: RowFit = RowFit.SPACER
     runs: Runs = Runs.ROUND
     corner: Content | None = None
     corner_orientation: Orientation = UPRIGHT
@@ -103,7 +103,7 @@ def fitted_row(row: PiecedRow, depth: Length, width: Length, height: Length, ste
     ratio, notes = row.ratio, []
     # From the middle outward, both halves are alike only with an even number.
     even = 2 if row.runs is Runs.MIRRORED else len(row.units)
-    if row.fit is Fit.ADAPT:
+    if row.fit is RowFit.ADAPT:
         found = _adapted(depth, ratio * even, width, height, step)
         if found is not None:
             if found != depth:

@@ -1,7 +1,16 @@
 """Minutes and evenings: what work usually takes, a quilter's own pace, sittings laid into free time, what is due, what wears."""
 
 from .dues import Rhythm, due_of
-from .effort import STAGE_ORDER, Effort, WorkStage, block_minutes, piece_minutes, quilt_minutes, unit_minutes
+from .effort import (
+    STAGE_ORDER,
+    Effort,
+    WorkStage,
+    again_minutes,
+    block_minutes,
+    piece_minutes,
+    quilt_minutes,
+    unit_minutes,
+)
 from .free import SHORTEST, Stretch, Weekly, free_stretches
 from .pace import Forecast, Pace, Timed, pace_of, time_for, usual_pace
 from .said import STAGE_WORDS, behind_said, forecast_said, task_said
@@ -28,6 +37,7 @@ __all__ = [
     "Timed",
     "Weekly",
     "WorkStage",
+    "again_minutes",
     "behind_said",
     "blade_said",
     "block_minutes",

@@ -7,7 +7,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 
+from ..blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from ..blocks.pattern import Pattern
 from ..joining.order import Order
 from ..joining.seams import block_seams
@@ -16,7 +18,16 @@ from ..lengths import Length
 from ..planning.unit_plan import UnitPlan
 from ..units.acts import Apart, LayCorner, LayPage, LayStack, MarkLines, Opening, Sewing, Take, TrimSquare
 
-__all__ = ["STAGE_ORDER", "Effort", "WorkStage", "block_minutes", "piece_minutes", "quilt_minutes", "unit_minutes"]
+__all__ = [
+    "STAGE_ORDER",
+    "Effort",
+    "WorkStage",
+    "again_minutes",
+    "block_minutes",
+    "piece_minutes",
+    "quilt_minutes",
+    "unit_minutes",
+]
 
 
 class WorkStage(StrEnum):
@@ -90,6 +101,22 @@ def block_minutes(pattern: Pattern, finished: Length, allowance: Length, order: 
     joins = sum(1 for s in block_seams(pattern, order) if not s.inner)
     length = float(block_join_length(pattern, finished, allowance, order))
     return joins * (Effort.MATCH + Effort.PRESS) + length * Effort.INCH
+
+
+@lru_cache(maxsize=256)
+def again_minutes(pattern: Pattern, finished: Length, allowance: Length, step: Length) -> float:
+    """Making one block once more from cloth: its pieces cut, its units made in their usual ways, a dozen of them at a time, and joined.
+    Raises what ``block_seams`` refuses; a unit that cannot be planned at this size counts nothing.
+    """
+    dozen = 12
+    minutes = 0.0
+    for one in ordered_plans(
+        counted([BlockOrder(pattern, finished, (Colourway(dozen),))]), {}, seam_allowance=allowance, ruler_step=step
+    ):
+        if one.plan is not None:
+            minutes += piece_minutes(sum(p.count for p in one.plan.pieces)) / dozen
+            minutes += sum(unit_minutes(one.plan).values()) * one.unit.total / dozen
+    return minutes + block_minutes(pattern, finished, allowance)
 
 
 def quilt_minutes(parts: int, seam: Length) -> float:

@@ -17,7 +17,7 @@ from ..messages import Message
 from ..units.notes import Note
 from .opened import NO_RULER, ruler_notes
 from .recipe import Cutter, LaidRuler, Recipe, RecipeStep
-from .rulers import Ruler, fit
+from .rulers import Fit, Ruler, fit
 
 __all__ = ["middle_crossing", "trim_block"]
 
@@ -41,27 +41,60 @@ def trim_block(
     height = layout.part(finished) * pattern.height + allowance * 2
     found = fit(rulers, width, height, diagonal=width == height)
     crossing = middle_crossing(pattern)
-    square = width == height
     table = _Table(layout, finished, allowance, found.ruler, cutter, crossing=crossing)
-    side = "right" if cutter is Cutter.RIGHT else "left"
-    lay = (
-        Message("Put the {half} lines on the crossing in the middle.", half=width / 2)
-        if crossing and square
-        else Message("Put the {w} and {h} lines on the crossing in the middle.", w=width / 2, h=height / 2)
-        if crossing
-        else Message("Lay the {w} and {h} marks so that as much cloth shows beyond on all sides.", w=width, h=height)
-    )
     diagonal = (
         Message(" The 45-degree line runs into both corners of the block.")
-        if square and found.ruler is not None and found.ruler.corner_diagonal
+        if width == height and found.ruler is not None and found.ruler.corner_diagonal
         else Message("")
     )
+    lay = Message("{lay}{diagonal}", lay=_lay_said(width, height, crossing=crossing), diagonal=diagonal)
+    return Recipe(
+        "whole_block",
+        Message("The whole block"),
+        Message("Only where it came out larger than it should: a little all round, never one side alone."),
+        _ruler_said(found, width, height),
+        width,
+        _notes(found),
+        cautions(Risk.BLADE),
+        _recipe(table, lay, width, height, allowance),
+    )
+
+
+def _lay_said(width: Length, height: Length, *, crossing: bool) -> Message:
+    if crossing and width == height:
+        return Message("Put the {half} lines on the crossing in the middle.", half=width / 2)
+    if crossing:
+        return Message("Put the {w} and {h} lines on the crossing in the middle.", w=width / 2, h=height / 2)
+    return Message("Lay the {w} and {h} marks so that as much cloth shows beyond on all sides.", w=width, h=height)
+
+
+def _ruler_said(found: Fit, width: Length, height: Length) -> Message:
+    if found.ruler:
+        return Message("{name}, {w} by {h}.", name=found.ruler.name, w=found.ruler.width, h=found.ruler.height)
+    return Message(
+        "One at least as large as the block, {w} by {h}, whose 45-degree line reaches its corner.", w=width, h=height
+    )
+
+
+def _notes(found: Fit) -> tuple[Note, ...]:
+    if found.ruler is not None or found.why_not not in ("small", "diagonal"):
+        return ruler_notes(found)
+    if found.why_not == "diagonal":
+        return (Note("ruler_diagonal", Message(NO_RULER["diagonal"]), serious=True),)
+    said = Message(
+        "None of your rulers is as large as this block: trim it with two laid edge to edge, or on the mat's lines."
+    )
+    return (Note("ruler_small", said, serious=True),)
+
+
+def _recipe(table: _Table, lay: Message, width: Length, height: Length, allowance: Length) -> tuple[RecipeStep, ...]:
+    side = "right" if table.cutter is Cutter.RIGHT else "left"
     bulk = Message(
         "A hill of seams in the middle rocks the ruler: press on the edge that you cut along, let the other rock."
-        if crossing
+        if table.crossing
         else "Press on the edge that you cut along."
     )
-    steps = (
+    return (
         RecipeStep(
             Message("Measure first"),
             Message(
@@ -73,12 +106,7 @@ def trim_block(
             Message("Every tip at the edge keeps {s} of cloth outside it.", s=allowance),
             table.picture(Message("The joined block."), ruler=False),
         ),
-        RecipeStep(
-            Message("Lay the ruler"),
-            Message("{lay}{diagonal}", lay=lay, diagonal=diagonal),
-            bulk,
-            table.picture(Message("The ruler on the block.")),
-        ),
+        RecipeStep(Message("Lay the ruler"), lay, bulk, table.picture(Message("The ruler on the block."))),
         RecipeStep(
             Message("Shave two sides"),
             Message("Cut up the {side} side, then along the top. Do not lift the ruler between them.", side=side),
@@ -91,35 +119,6 @@ def trim_block(
             Message("{w} by {h}, the same at both ends of every side.", w=width, h=height),
             table.picture(Message("The block turned half round under the ruler."), turned=True, cutting=True),
         ),
-    )
-    notes = ruler_notes(found)
-    if found.ruler is None and found.why_not == "small":
-        notes = (
-            Note(
-                "ruler_small",
-                Message(
-                    "None of your rulers is as large as this block: trim it with two laid edge to edge, or on the mat's lines."
-                ),
-                serious=True,
-            ),
-        )
-    elif found.ruler is None and found.why_not == "diagonal":
-        notes = (Note("ruler_diagonal", Message(NO_RULER["diagonal"]), serious=True),)
-    return Recipe(
-        "whole_block",
-        Message("The whole block"),
-        Message("Only where it came out larger than it should: a little all round, never one side alone."),
-        Message("{name}, {w} by {h}.", name=found.ruler.name, w=found.ruler.width, h=found.ruler.height)
-        if found.ruler
-        else Message(
-            "One at least as large as the block, {w} by {h}, whose 45-degree line reaches its corner.",
-            w=width,
-            h=height,
-        ),
-        width,
-        notes,
-        cautions(Risk.BLADE),
-        steps,
     )
 
 
