@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ast
 import importlib
 import inspect
 import pkgutil
@@ -42,6 +43,20 @@ class PublicFaceTest(TestCase):
             thing = getattr(piecing, name)
             with self.subTest(name):
                 self.assertTrue(inspect.getdoc(thing))
+
+
+class NamesTest(TestCase):
+    def test_a_class_name_means_one_thing(self) -> None:
+        """In core and server together, management commands apart, which Django calls by one name."""
+        found: dict[str, set[str]] = {}
+        home = Path(__file__).resolve().parents[2]
+        for file in (*home.glob("core/piecing/**/*.py"), *home.glob("server/**/*.py")):
+            if {"tests", "migrations", "management"} & set(file.parts):
+                continue
+            for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+                if isinstance(node, ast.ClassDef) and not node.name.startswith("_") and node.name != "Meta":
+                    found.setdefault(node.name, set()).add(str(file.relative_to(home)))
+        self.assertEqual({n: files for n, files in found.items() if len(files) > 1}, {})
 
 
 class ErrorTreeTest(TestCase):

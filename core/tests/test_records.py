@@ -29,9 +29,9 @@ from piecing.records import (
     Habit,
     LotState,
     Off,
-    Outcome,
     OwnHands,
     SeamSearch,
+    TurnedOut,
     Watched,
     bars_of,
     block_rooms,
@@ -325,10 +325,10 @@ class SamplingTest(TestCase):
 class CalibrationTest(TestCase):
     def test_by_hand(self) -> None:
         """Nine right and one wrong of ten: Jeffreys' interval of 9.5 and 1.5 runs from 0.66 to 0.98 (published tables)."""
-        kept = [("certain", Outcome.RIGHT)] * 9 + [
-            ("certain", Outcome.WRONG),
+        kept = [("certain", TurnedOut.RIGHT)] * 9 + [
+            ("certain", TurnedOut.WRONG),
             ("likely", None),
-            ("likely", Outcome.PARTLY),
+            ("likely", TurnedOut.PARTLY),
         ]
         certain, likely, unsettled = calibrations(kept)
         self.assertEqual((certain.right, certain.wrong, certain.share), (9, 1, 0.9))

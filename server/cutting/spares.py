@@ -26,7 +26,7 @@ from workrooms.once import change
 from .models import Stock
 from .translate import live_stock
 
-__all__ = ["Spares", "UnitsThere", "keep_spares", "spares_of_unit", "use_spares"]
+__all__ = ["SpareStock", "UnitsThere", "keep_spares", "spares_of_unit", "use_spares"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,17 +39,17 @@ class UnitsThere:
 
 
 @dataclass(frozen=True)
-class Spares:
+class SpareStock:
     """``leaves`` says what falls off the unit and is not kept yet, or nothing; ``there`` is what would do for it."""
 
     leaves: Message | None
     there: tuple[UnitsThere, ...]
 
 
-def spares_of_unit(room: Workroom, key: UUID) -> Spares:
+def spares_of_unit(room: Workroom, key: UUID) -> SpareStock:
     """What falls off a planned unit, and what lies in its project's stock that would do in its place."""
     unit = get_unit(room, key)
-    return Spares(_leaves(unit), tuple(_there(unit)))
+    return SpareStock(_leaves(unit), tuple(_there(unit)))
 
 
 def _leaves(unit: PlannedUnit) -> Message | None:

@@ -23,7 +23,7 @@ from piecing.diagnosis.readings import ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Length, finest_mark
 from piecing.messages import Message
-from piecing.quilts.arranging import Arrangement, arranged
+from piecing.quilts.arranging import BlockArrangement, arranged
 from piecing.quilts.choices import Setting
 from piecing.quilts.finished import FinishedQuilt, QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, common_sizes
@@ -67,7 +67,7 @@ class MeasuredSheet:
 
     kinds: list[MeasuredKind]
     refusal: PiecingError | None
-    arrangement: Arrangement | None
+    arrangement: BlockArrangement | None
     numbers: list[int]
     waiting: Message | None
     quilt: FinishedQuilt | None
@@ -148,7 +148,9 @@ def _height(block: Block, project: Project) -> Length:
     return height
 
 
-def _arrangement(project: Project, kinds: list[MeasuredKind]) -> tuple[Arrangement | None, list[int], Message | None]:
+def _arrangement(
+    project: Project, kinds: list[MeasuredKind]
+) -> tuple[BlockArrangement | None, list[int], Message | None]:
     """Of a quilt of one kind of block, in straight rows, all measured."""
     quilt = quilt_of(project)
     if not quilt.begun or quilt.setting != Setting.STRAIGHT.value or len(kinds) != 1:
@@ -180,7 +182,7 @@ def _arrangement(project: Project, kinds: list[MeasuredKind]) -> tuple[Arrangeme
 
 
 @lru_cache(maxsize=16)
-def _arranged(sides: tuple[tuple[float, float], ...], rows: int, columns: int) -> Arrangement:
+def _arranged(sides: tuple[tuple[float, float], ...], rows: int, columns: int) -> BlockArrangement:
     return arranged([w for w, _ in sides], [h for _, h in sides], rows, columns)
 
 

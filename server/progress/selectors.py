@@ -29,7 +29,7 @@ from piecing.handling.steps import BenchStage, UnitStep, unit_steps
 from piecing.joining.thread import PER_SEAM, block_join_length
 from piecing.lengths import ZERO, Length, inches
 from piecing.messages import Message
-from piecing.overview.ticket import Hands
+from piecing.overview.ticket import HandsOfUnit
 from piecing.planning.on_the_way import bias_said, laid_together
 from piecing.planning.unit_plan import UnitPlan, still_to_make
 from piecing.trimming import Cutter, Recipe, trim_block
@@ -157,7 +157,7 @@ def lots_of(project: Project, subject: str) -> list[Lot]:
     return list(project.lots.filter(subject=subject).prefetch_related("done"))
 
 
-def hands_of(unit: PlannedUnit, planned: UnitPlan) -> Hands:
+def hands_of(unit: PlannedUnit, planned: UnitPlan) -> HandsOfUnit:
     """What the bench knows of a unit beyond its plan, with its lots as they are and as they would be."""
     project, handling = unit.project, handling_of(unit.project, unit_subject(unit))
     rows, per_go = lots_of(project, unit_subject(unit)), planned.batch.units
@@ -170,7 +170,7 @@ def hands_of(unit: PlannedUnit, planned: UnitPlan) -> Hands:
         _seam(planned),
         after=max((r.number for r in rows), default=0),
     )
-    return Hands(
+    return HandsOfUnit(
         names_of(project),
         values_of(project),
         Marking(handling.marking),
@@ -199,7 +199,7 @@ def _seam(planned: UnitPlan) -> Length:
     return Length.near(planned.simulated.making.sewn)
 
 
-def _steps(planned: UnitPlan, hands: Hands) -> tuple[UnitStep, ...]:
+def _steps(planned: UnitPlan, hands: HandsOfUnit) -> tuple[UnitStep, ...]:
     """Of a unit without a seam there is nothing to sew."""
     if len(planned.kind.parts) == 1:
         return ()
@@ -254,7 +254,7 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
     )
 
 
-def _earlier_run(planned: UnitPlan, hands: Hands, rows: Sequence[Lot]) -> Run:
+def _earlier_run(planned: UnitPlan, hands: HandsOfUnit, rows: Sequence[Lot]) -> Run:
     kept = rows[0].made_as
     counts = same_unit(kept, planned.spec)
     said = (

@@ -27,7 +27,7 @@ from piecing.planning.schools import School
 from piecing.records import BlockRooms, Forecast, Help, OwnHands, block_rooms, forecast, helps, steady_record
 from workrooms.models import Workroom
 
-__all__ = ["Asked", "Forecasts", "Foretold", "cloth_on_shelf", "forecasts_of", "helps_of", "own_hands"]
+__all__ = ["ForecastAsked", "Forecasts", "Foretold", "cloth_on_shelf", "forecasts_of", "helps_of", "own_hands"]
 
 _SIZE = inches(12)
 """Errors do not grow with a block: one size answers for its tips and its sides. Whether its units have room is asked at its own."""
@@ -50,7 +50,7 @@ class Foretold:
 
 
 @dataclass(frozen=True)
-class Asked:
+class ForecastAsked:
     """At which finished size the blocks are asked for, and cut by which school; ``cloths`` are the square inches of each cloth there is."""
 
     finished: Length
@@ -73,7 +73,7 @@ def cloth_on_shelf(room: Workroom) -> tuple[float, ...]:
 class Forecasts:
     """The whole library, the surest first; ``readings`` of seams and ``trimmed`` of units stand behind it."""
 
-    asked: Asked
+    asked: ForecastAsked
     blocks: list[Foretold]
     readings: int
     trimmed: int
@@ -121,7 +121,7 @@ def _patterns(room: Workroom) -> list[tuple[str, Callable[[], Pattern]]]:
     return found
 
 
-def forecasts_of(room: Workroom, asked: Asked) -> Forecasts:
+def forecasts_of(room: Workroom, asked: ForecastAsked) -> Forecasts:
     """Those that cannot be sewn yet are left out."""
     hands, readings, trimmed = own_hands(room)
     record = _record(room)
@@ -140,7 +140,7 @@ def _foretold(
     pattern: Pattern,
     hands: OwnHands,
     record: QuilterRecord,
-    asked: Asked,
+    asked: ForecastAsked,
     *,
     ways: bool = False,
 ) -> Foretold:
@@ -166,7 +166,7 @@ def _record(room: Workroom) -> QuilterRecord:
     )
 
 
-def helps_of(room: Workroom, key: str, asked: Asked) -> tuple[Foretold, tuple[Help, ...]]:
+def helps_of(room: Workroom, key: str, asked: ForecastAsked) -> tuple[Foretold, tuple[Help, ...]]:
     """Raises ``NotHere``."""
     hands, _, _ = own_hands(room)
     for known, pattern in _patterns(room):

@@ -31,9 +31,9 @@ from piecing.records import (
     GuideSearch,
     GuideTest,
     LotWatch,
-    Outcome,
     RunPoint,
     SamplingPlan,
+    TurnedOut,
     Watched,
     bars_of,
     calibrations,
@@ -49,7 +49,7 @@ from setups.models import SetUp
 from setups.selectors import days_out, name_of, set_ups
 from workrooms.models import Workroom
 
-__all__ = ["Hands", "LotSheet", "RecordsSheet", "hands_of", "kept_diagnoses", "lot_of", "records_of"]
+__all__ = ["HandsShown", "LotSheet", "RecordsSheet", "hands_of", "kept_diagnoses", "lot_of", "records_of"]
 
 NEWEST_TESTS = 40
 """Tests of the set-up in use that are listed; all of them are in the sheet to download."""
@@ -90,7 +90,7 @@ def _search(room: Workroom, current: SetUp, newest: Sequence[ReadingRow]) -> Gui
 
 
 @dataclass(frozen=True)
-class Change:
+class SetUpChange:
     """From this day on another set-up was in use."""
 
     day: date
@@ -98,18 +98,18 @@ class Change:
 
 
 @dataclass(frozen=True)
-class Hands:
+class HandsShown:
     """The figures of every habit that something is known of, runs over time, and the spread beside what is assumed."""
 
     figures: dict[Habit, Figure]
     runs: dict[Habit, tuple[RunPoint, ...]]
     bars: dict[Habit, tuple[Bar, ...]]
-    changes: list[Change]
+    changes: list[SetUpChange]
     out: list[date]
     names: dict[str, str]
 
 
-def hands_of(room: Workroom) -> Hands:
+def hands_of(room: Workroom) -> HandsShown:
     """A dozen queries, of the newest readings."""
     read, seams = seams_of(room, room.seam_allowance), own_seams(room)
     figures: dict[Habit, Figure] = dict(seams.figures) if seams is not None else {}
@@ -121,11 +121,11 @@ def hands_of(room: Workroom) -> Hands:
         if figure is not None:
             figures[habit] = figure
     rows = list(set_ups(room))
-    return Hands(
+    return HandsShown(
         figures,
         {h: run_of(v) for h, v in values.items() if v},
         {h: bars_of(h, [x for _, _, x in v], figures[h], noise) for h, v in values.items() if v and h in figures},
-        [Change(s.began, name_of(s)) for s in reversed(rows)],
+        [SetUpChange(s.began, name_of(s)) for s in reversed(rows)],
         sorted(days_out(room)),
         {str(s.pk): name_of(s) for s in rows},
     )
@@ -148,7 +148,7 @@ def kept_diagnoses(room: Workroom) -> tuple[list[SavedDiagnosis], tuple[Calibrat
     told = [
         (
             sure_in_words(max(float(row.said.get("sure") or 0.0), _NAMED)),
-            Outcome(row.turned_out) if row.turned_out else None,
+            TurnedOut(row.turned_out) if row.turned_out else None,
         )
         for row in rows
         if row.said.get("status") in _SAID

@@ -12,12 +12,22 @@ from piecing.diagnosis.words import GuideSetting
 from piecing.lengths import Length, Measure, Style, inches, mm
 from piecing.planning.schools import School
 from piecing.planning.seam import StripTest
-from piecing.records import GROWS, HABIT_WORDS, Help, LotState, Making, RunPoint, SeamSearch, habit_said, spread_said
+from piecing.records import (
+    GROWS,
+    HABIT_WORDS,
+    Help,
+    LotState,
+    RunPoint,
+    SeamSearch,
+    UnitMaking,
+    habit_said,
+    spread_said,
+)
 from setups.models import PRESSINGS, SetUp
 from setups.selectors import name_of
 
 from .forecasts import Foretold
-from .selectors import Hands, LotSheet
+from .selectors import HandsShown, LotSheet
 
 _SURE = ["certain", "likely", "open"]
 
@@ -105,7 +115,7 @@ class RunPointSerializer(serializers.Serializer[Any]):
     told = serializers.CharField()
 
 
-class TickSerializer(serializers.Serializer[Any]):
+class AxisTickSerializer(serializers.Serializer[Any]):
     at = serializers.FloatField()
     text = serializers.CharField()
 
@@ -132,7 +142,7 @@ class HabitSerializer(serializers.Serializer[Any]):
     high = serializers.FloatField()
     run = RunPointSerializer(many=True)
     bars = BarSerializer(many=True)
-    ticks = TickSerializer(many=True)
+    ticks = AxisTickSerializer(many=True)
 
 
 class ChangeOfMachineSerializer(serializers.Serializer[Any]):
@@ -149,12 +159,12 @@ class HandsSerializer(serializers.Serializer[Any]):
     names = serializers.DictField(child=serializers.CharField())
 
     @extend_schema_field(HabitSerializer(many=True))
-    def get_habits(self, hands: Hands) -> Any:
+    def get_habits(self, hands: HandsShown) -> Any:
         style, allowance = self.context["style"], self.context["allowance"]
         return [_habit(h, hands, style, allowance) for h in Habit if h in hands.figures]
 
 
-def _habit(habit: Habit, hands: Hands, style: Style, allowance: Length) -> dict[str, Any]:
+def _habit(habit: Habit, hands: HandsShown, style: Style, allowance: Length) -> dict[str, Any]:
     figure, run, bars = hands.figures[habit], hands.runs.get(habit, ()), hands.bars.get(habit, ())
     reach = [figure.low, figure.high, *(x for p in run for x in (p.least, p.most)), *(b.middle for b in bars)]
     return {
@@ -316,7 +326,7 @@ class LotSheetSerializer(serializers.Serializer[Any]):
     def get_said(self, sheet: LotSheet) -> str:
         return sheet.watch.said(GROWS[sheet.kind]).text(self.context["style"])
 
-    @extend_schema_field(TickSerializer(many=True))
+    @extend_schema_field(AxisTickSerializer(many=True))
     def get_ticks(self, sheet: LotSheet) -> Any:
         style = self.context["style"]
         return [{"at": float(t), "text": _signed(t, style)} for t in _ticks([m.off for m in sheet.measured], style)]
@@ -386,10 +396,10 @@ class WayToMakeSerializer(serializers.Serializer[Any]):
     room = serializers.SerializerMethodField()
     cloth = serializers.SerializerMethodField()
 
-    def get_room(self, making: Making) -> int:
+    def get_room(self, making: UnitMaking) -> int:
         return _of_hundred(making.share)
 
-    def get_cloth(self, making: Making) -> str:
+    def get_cloth(self, making: UnitMaking) -> str:
         return making.cloth.set_in(self.context["style"])
 
 

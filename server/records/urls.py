@@ -15,5 +15,5 @@ urlpatterns = [
     path("set-ups/<uuid:key>/restore", views.RestoreSetUpView.as_view()),
     path("set-ups/<uuid:key>/tests/<uuid:reading>", views.TestView.as_view()),
     path("set-ups/<uuid:key>/tests/<uuid:reading>/restore", views.RestoreTestView.as_view()),
-    path("units/<uuid:key>/lot", views.LotView.as_view()),
+    path("units/<uuid:key>/lot", views.LotReadView.as_view()),
 ]

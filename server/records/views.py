@@ -30,7 +30,7 @@ from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers
-from .forecasts import Asked, cloth_on_shelf, forecasts_of, helps_of
+from .forecasts import ForecastAsked, cloth_on_shelf, forecasts_of, helps_of
 from .sheets import as_csv, import_tests
 
 _REFUSED = {422: ProblemSerializer}
@@ -170,7 +170,7 @@ class _AskedSerializer(wire.Serializer[None]):
 _ASKED = [_AskedSerializer]
 
 
-def _asked(request: Request, room: Workroom) -> Asked:
+def _asked(request: Request, room: Workroom) -> ForecastAsked:
     """The size of a block as it is typed; a usual one where none is."""
     body, measure = valid(_AskedSerializer(data=request.query_params)), Measure(room.measure)
     finished = mm(300) if measure is Measure.MILLIMETRES else inches(12)
@@ -180,7 +180,7 @@ def _asked(request: Request, room: Workroom) -> Asked:
             check_finished(finished)
         except PiecingError as refusal:
             raise Refused([refusal.at("finished")], _style(room)) from None
-    return Asked(finished, School(body["school"]), cloth_on_shelf(current_workroom()))
+    return ForecastAsked(finished, School(body["school"]), cloth_on_shelf(current_workroom()))
 
 
 class ForecastsView(APIView):
@@ -237,7 +237,7 @@ class _LotRequestSerializer(wire.Serializer[None]):
     units = wire.IntegerField(min_value=0, max_value=9_999, default=0)
 
 
-class LotView(APIView):
+class LotReadView(APIView):
     """A lot while it is worked: steady, or since when not."""
 
     @extend_schema(

@@ -14,10 +14,10 @@ from django.utils import timezone
 from piecing.messages import Message
 from piecing.timing import (
     Chore,
-    Forecast,
     Late,
     Minutes,
     Pace,
+    PaceForecast,
     Plan,
     Stretch,
     Weekly,
@@ -36,7 +36,7 @@ from workrooms.models import Workroom
 from .calendars import AHEAD, moment, wall_clock
 from .models import FreeTime, KeptSitting, Schedule
 from .selectors import minutes_by_stage, paces_of
-from .work import Work, chores_of, work_of
+from .work import ProjectWork, chores_of, work_of
 
 __all__ = [
     "EveningSheet",
@@ -60,7 +60,7 @@ class ProjectTime:
     project: Project
     schedule: Schedule
     left: dict[WorkStage, float]
-    forecast: Forecast
+    forecast: PaceForecast
     sure: str
     lates: list[Late]
     spent: dict[str, float]
@@ -70,7 +70,7 @@ def _schedule(project: Project) -> Schedule:
     return Schedule.objects.filter(project=project).first() or Schedule(project=project)
 
 
-def _told(project: Project, work: Work, paces: Mapping[WorkStage, Pace], lates: list[Late]) -> ProjectTime:
+def _told(project: Project, work: ProjectWork, paces: Mapping[WorkStage, Pace], lates: list[Late]) -> ProjectTime:
     usual = {s: m for s, m in work.left().items() if m}
     left = {s: m * paces[s].factor for s, m in usual.items()}
     spent = {s.value: m for s, m in minutes_by_stage(project).items()}
@@ -99,7 +99,7 @@ class RoomPlan:
     slow: Plan
     chores: list[Chore]
     paces: dict[WorkStage, Pace]
-    works: dict[UUID, tuple[Project, Work]]
+    works: dict[UUID, tuple[Project, ProjectWork]]
 
 
 def plan_of_room(room: Workroom) -> RoomPlan:
@@ -177,7 +177,7 @@ class SittingSaid:
 
 
 @dataclass(frozen=True)
-class Source:
+class CalendarSource:
     """A calendar that was taken in, or a day that was typed."""
 
     name: str
@@ -193,7 +193,7 @@ class EveningSheet:
 
     now: datetime
     free: list[FreeTime]
-    sources: list[Source]
+    sources: list[CalendarSource]
     days: list[str]
     projects: list[ProjectTime]
     others: list[Project]
@@ -232,14 +232,14 @@ def _tasks(tasks: list[dict[str, Any]]) -> list[tuple[str, str, int]]:
     return [(t["of"], t["stage"], t["count"]) for t in tasks]
 
 
-def _sources(room: Workroom) -> list[Source]:
+def _sources(room: Workroom) -> list[CalendarSource]:
     rows = (
         room.busy.exclude(source="")
         .order_by("source")
         .values_list("source")
         .annotate(Count("pk"), Min("begins"), Max("ends"))
     )
-    return [Source(*row) for row in rows]
+    return [CalendarSource(*row) for row in rows]
 
 
 def _behind(sheet: RoomPlan, kept: list[KeptSitting]) -> list[Message]:

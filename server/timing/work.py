@@ -33,11 +33,11 @@ from projects.models import PlannedUnit, Project
 
 from .models import Schedule
 
-__all__ = ["Thing", "Work", "chores_of", "cut_so_far", "done_since", "work_of"]
+__all__ = ["ProjectWork", "WorkThing", "chores_of", "cut_so_far", "done_since", "work_of"]
 
 
 @dataclass(frozen=True)
-class Thing:
+class WorkThing:
     """One kind of what is worked: ``said`` what it is called, ``wanted`` how many, usual ``minutes`` for one by stage, and how many are
     ``through`` each."""
 
@@ -53,13 +53,13 @@ class Thing:
 
 
 @dataclass(frozen=True)
-class Work:
+class ProjectWork:
     """Everything of a project that takes time: pieces, units, blocks, the quilt; ``counts`` blocks by key, in order."""
 
-    things: tuple[Thing, ...]
+    things: tuple[WorkThing, ...]
     counts: Mapping[str, int]
 
-    def thing(self, of: str) -> Thing | None:
+    def thing(self, of: str) -> WorkThing | None:
         return next((t for t in self.things if t.of == of), None)
 
     def left(self) -> dict[WorkStage, float]:
@@ -76,23 +76,23 @@ def cut_so_far(project: Project) -> int:
     return sum(p.have for p in now_of(project))
 
 
-def work_of(project: Project) -> Work:
+def work_of(project: Project) -> ProjectWork:
     """What there is to do; things that cannot be planned yet are left out."""
     counted = blocks_counted(project)
     things = [*_pieces(project), *_units(project), *_blocks(project), *_quilt(project)]
-    return Work(tuple(things), {str(key): count for key, _, count, _ in counted})
+    return ProjectWork(tuple(things), {str(key): count for key, _, count, _ in counted})
 
 
-def _pieces(project: Project) -> Iterator[Thing]:
+def _pieces(project: Project) -> Iterator[WorkThing]:
     wanted = [p for p in now_of(project) if p.wanted]
     have = sum(min(p.have, p.wanted) for p in wanted)
     count = sum(p.wanted for p in wanted)
     if count:
         cut = {WorkStage.CUT: piece_minutes(1)}
-        yield Thing("pieces", Message("pieces"), count, cut, {WorkStage.CUT: have}, {})
+        yield WorkThing("pieces", Message("pieces"), count, cut, {WorkStage.CUT: have}, {})
 
 
-def _units(project: Project) -> Iterator[Thing]:
+def _units(project: Project) -> Iterator[WorkThing]:
     for unit in project.units.filter(deleted_at=None).prefetch_related("lots"):
         unit.project = project
         tally = tally_of_unit(unit)
@@ -104,14 +104,14 @@ def _units(project: Project) -> Iterator[Thing]:
             continue
         through = {WorkStage.SEW: tally.sewn, WorkStage.PRESS: tally.pressed, WorkStage.TRIM: tally.trimmed}
         wanted = {k: int(drawn) + int(mirrored) for k, (_, drawn, mirrored) in unit.of_blocks.items()}
-        yield Thing(f"unit:{unit.pk}", _unit_said(unit), tally.to_make, minutes, through, wanted)
+        yield WorkThing(f"unit:{unit.pk}", _unit_said(unit), tally.to_make, minutes, through, wanted)
 
 
 def _unit_said(unit: PlannedUnit) -> Message:
     return Message("{many} finishing {size}", many=kind_of(unit.kind).many, size=unit.finished)
 
 
-def _blocks(project: Project) -> Iterator[Thing]:
+def _blocks(project: Project) -> Iterator[WorkThing]:
     joined = {key: (name, count, done) for key, name, count, done in blocks_counted(project)}
     find = find_in(project.workroom)
     for block in blocks_of(project):
@@ -125,19 +125,19 @@ def _blocks(project: Project) -> Iterator[Thing]:
         if count:
             said = Message("blocks of {name}", name=name)
             minutes, through = {WorkStage.JOIN: each}, {WorkStage.JOIN: done}
-            yield Thing(f"block:{block.pk}", said, count, minutes, through, {str(block.pk): count})
+            yield WorkThing(f"block:{block.pk}", said, count, minutes, through, {str(block.pk): count})
 
 
-def _quilt(project: Project) -> Iterator[Thing]:
+def _quilt(project: Project) -> Iterator[WorkThing]:
     sizes = quilt_sizes_of(project)
     if sizes is None:
         return
     each = quilt_minutes(quilt_parts(sizes), quilt_join_length(sizes))
     done = project.lots.filter(subject=QUILT, joined=True).exists()
-    yield Thing(QUILT, Message("the quilt"), 1, {WorkStage.QUILT: each}, {WorkStage.QUILT: int(done)}, {})
+    yield WorkThing(QUILT, Message("the quilt"), 1, {WorkStage.QUILT: each}, {WorkStage.QUILT: int(done)}, {})
 
 
-def chores_of(project: Project, work: Work, schedule: Schedule | None) -> list[Chore]:
+def chores_of(project: Project, work: ProjectWork, schedule: Schedule | None) -> list[Chore]:
     """What is left as chores, by what is due when; a block at a time where blocks are due one after the other. What is done is
     counted for the earliest."""
     rhythm = Rhythm(schedule.rhythm) if schedule else Rhythm.NONE
@@ -153,7 +153,7 @@ def chores_of(project: Project, work: Work, schedule: Schedule | None) -> list[C
     return found
 
 
-def _batches(thing: Thing, stage: WorkStage, blocks: list[str]) -> Iterable[tuple[int, int]]:
+def _batches(thing: WorkThing, stage: WorkStage, blocks: list[str]) -> Iterable[tuple[int, int]]:
     """How many are left of each block's share."""
     if not blocks or stage is WorkStage.QUILT:
         return [(len(blocks), thing.left(stage))] if thing.left(stage) else []

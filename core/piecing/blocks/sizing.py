@@ -21,7 +21,7 @@ __all__ = [
     "BlockSizes",
     "NearSize",
     "OddUnit",
-    "Track",
+    "TrackSize",
     "block_size",
     "check_finished",
     "parts_from_text",
@@ -33,7 +33,7 @@ LARGEST_BLOCK = inches(200)
 
 
 @dataclass(frozen=True, slots=True)
-class Track:
+class TrackSize:
     """One column or row: its finished size, whether the ruler has a mark for it, and its share of the whole."""
 
     name: str
@@ -75,14 +75,14 @@ class BlockSizes:
     """``unit_sizes`` are the distinct finished sizes of its units."""
 
     block: BlockSize
-    columns: tuple[Track, ...]
-    rows: tuple[Track, ...]
+    columns: tuple[TrackSize, ...]
+    rows: tuple[TrackSize, ...]
     unit_sizes: tuple[tuple[Length, Length, int], ...]
     nearest: tuple[NearSize, ...]
     odd: tuple[OddUnit, ...]
 
     @property
-    def off_step(self) -> tuple[Track, ...]:
+    def off_step(self) -> tuple[TrackSize, ...]:
         """Columns and rows whose finished size is on no mark of the ruler."""
         return tuple(t for t in (*self.columns, *self.rows) if not t.on_step)
 
@@ -152,10 +152,10 @@ def sizes(layout: Layout, finished: Length, allowance: Length, step: Length) -> 
     )
 
 
-def _tracks(tracks: tuple[Fraction, ...], part: Length, step: Length, what: str) -> tuple[Track, ...]:
+def _tracks(tracks: tuple[Fraction, ...], part: Length, step: Length, what: str) -> tuple[TrackSize, ...]:
     whole = sum(tracks)
     return tuple(
-        Track(f"{what} {n + 1}", part * t, (part * t).on_step(step), float(t / whole)) for n, t in enumerate(tracks)
+        TrackSize(f"{what} {n + 1}", part * t, (part * t).on_step(step), float(t / whole)) for n, t in enumerate(tracks)
     )
 
 

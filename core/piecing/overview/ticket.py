@@ -24,13 +24,13 @@ from ..planning.on_the_way import laid_together
 from ..planning.unit_plan import CutPiece, UnitPlan
 from ..trimming import Cutter, Recipe, Ruler, expectation, recipes
 
-__all__ = ["BlockTicket", "Hands", "QuiltTicket", "Ticket", "block_ticket", "ticket"]
+__all__ = ["BlockTicket", "HandsOfUnit", "QuiltTicket", "Ticket", "block_ticket", "ticket"]
 
 Letters = Mapping[tuple[str, Length, Length, int], str]
 
 
 @dataclass(frozen=True)
-class Hands:
+class HandsOfUnit:
     """What the bench knows beyond the plan: fabrics' ``names`` and ``values`` by role, how lines are marked, the piles' letters,
     the lots, what a bobbin holds, how the pressing map presses the seams within the unit, and what is done so far."""
 
@@ -88,7 +88,7 @@ class QuiltTicket:
     picture: Drawing
 
 
-def ticket(plan: UnitPlan, hands: Hands, rulers: Sequence[Ruler], cutter: Cutter = Cutter.RIGHT) -> Ticket:
+def ticket(plan: UnitPlan, hands: HandsOfUnit, rulers: Sequence[Ruler], cutter: Cutter = Cutter.RIGHT) -> Ticket:
     """One unit's ticket."""
     recipe = recipes(plan, rulers, cutter)[0]
     steps = unit_steps(plan, hands.names, hands.values, hands.marking, hands.letters, hands.mapped)
@@ -130,7 +130,7 @@ def block_ticket(
     return BlockTicket(name, wanted, steps, cautions_for(BenchStage.JOIN, BenchStage.PRESS), picture)
 
 
-def _cut(p: CutPiece, hands: Hands, plan: UnitPlan) -> Message:
+def _cut(p: CutPiece, hands: HandsOfUnit, plan: UnitPlan) -> Message:
     name = hands.names.get(p.role, p.role.upper())
     further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
     letter = (hands.letters or {}).get((p.role, p.width, p.height, p.gives), "")

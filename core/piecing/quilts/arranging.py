@@ -16,7 +16,7 @@ from scipy.optimize import linear_sum_assignment
 
 from ..errors import CountOutOfRange
 
-__all__ = ["Arrangement", "arranged", "least_possible", "unlikeness"]
+__all__ = ["BlockArrangement", "arranged", "least_possible", "unlikeness"]
 
 Floats = NDArray[np.float64]
 _MOST = 900
@@ -27,7 +27,7 @@ _WARM, _COLD = 1 / 24, 1 / 20_000
 
 
 @dataclass(frozen=True)
-class Arrangement:
+class BlockArrangement:
     """``places`` row by row hold the number of the block that lies there; ``unlike`` is the sum, in inches, of what neighbours differ along
     the edge that joins them, ``before`` as they were, ``least`` what no arrangement can go below."""
 
@@ -58,7 +58,7 @@ def _ranges(ordered: Floats, each: int) -> float:
 
 def arranged(
     widths: Sequence[float], heights: Sequence[float], rows: int, columns: int, seed: int = 1869
-) -> Arrangement:
+) -> BlockArrangement:
     """Blocks of these sizes, inches, in the order in which they lie now. Raises ``CountOutOfRange`` unless they fill the rows.
 
     Begun from rows of like heights and columns of like widths, found by assignments in turn; then pairs are exchanged as long as
@@ -80,7 +80,9 @@ def arranged(
         found = _exchanged(_annealed(_exchanged(begin, w, h, rng), w, h, draw), w, h, rng)
         if _cost(found, w, h) < _cost(best, w, h) - 1e-12:
             best = found
-    return Arrangement(tuple(tuple(int(x) for x in row) for row in best), _cost(best, w, h), _cost(now, w, h), least)
+    return BlockArrangement(
+        tuple(tuple(int(x) for x in row) for row in best), _cost(best, w, h), _cost(now, w, h), least
+    )
 
 
 def _cost(at: NDArray[np.int64], w: Floats, h: Floats) -> float:

@@ -2,11 +2,11 @@
 often diagnoses turned out right."""
 
 from ..diagnosis.habits import Figure, Habit, Off, figure_of, sureness
-from .calibration import Calibration, Outcome, calibrations, sureness_said
+from .calibration import Calibration, TurnedOut, calibrations, sureness_said
 from .control import STEADY_SPREAD, LotState, LotWatch, Watched, next_to_measure, watch_lot
 from .forecast import Forecast, Help, OwnHands, forecast, helps
 from .guide import GuideSearch, GuideTest, SeamSearch, find_seam
-from .rooms import BlockRooms, Making, UnitRooms, block_rooms, steady_record
+from .rooms import BlockRooms, UnitMaking, UnitRooms, block_rooms, steady_record
 from .runs import Bar, RunPoint, bars_of, days_between, run_of, seam_off
 from .sampling import CERTAINTIES, SamplingPlan, sampling_plan, share_off
 from .words import GROWS, HABIT_WORDS, habit_said, spread_said
@@ -27,13 +27,13 @@ __all__ = [
     "Help",
     "LotState",
     "LotWatch",
-    "Making",
     "Off",
-    "Outcome",
     "OwnHands",
     "RunPoint",
     "SamplingPlan",
     "SeamSearch",
+    "TurnedOut",
+    "UnitMaking",
     "UnitRooms",
     "Watched",
     "bars_of",

@@ -14,12 +14,12 @@ from scipy.special import betaincinv
 from ..diagnosis.words import CERTAIN, LIKELY
 from ..messages import Message
 
-__all__ = ["Calibration", "Outcome", "calibrations", "sureness_said"]
+__all__ = ["Calibration", "TurnedOut", "calibrations", "sureness_said"]
 
 _LEVELS = ("certain", "likely", "open")
 
 
-class Outcome(StrEnum):
+class TurnedOut(StrEnum):
     """What later turned out of a diagnosis."""
 
     RIGHT = "right"
@@ -42,17 +42,17 @@ class Calibration:
     high: float
 
 
-def calibrations(kept: Iterable[tuple[str, Outcome | None]]) -> tuple[Calibration, ...]:
+def calibrations(kept: Iterable[tuple[str, TurnedOut | None]]) -> tuple[Calibration, ...]:
     """``kept`` are diagnoses by the word they were said with and what turned out, None while nobody knows."""
-    found: dict[str, dict[Outcome | None, int]] = {level: {} for level in _LEVELS}
+    found: dict[str, dict[TurnedOut | None, int]] = {level: {} for level in _LEVELS}
     for sure, outcome in kept:
         level = found.setdefault(sure, {})
         level[outcome] = level.get(outcome, 0) + 1
     return tuple(_calibration(sure, by) for sure, by in found.items())
 
 
-def _calibration(sure: str, by: dict[Outcome | None, int]) -> Calibration:
-    right, partly, wrong = (by.get(o, 0) for o in Outcome)
+def _calibration(sure: str, by: dict[TurnedOut | None, int]) -> Calibration:
+    right, partly, wrong = (by.get(o, 0) for o in TurnedOut)
     known, good = right + partly + wrong, right + partly / 2
     a, b = good + 0.5, known - good + 0.5
     low, high = (float(betaincinv(a, b, q)) for q in (0.05, 0.95))

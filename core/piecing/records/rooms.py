@@ -24,13 +24,13 @@ from ..planning.unit_plan import Choices, UnitPlan
 from ..units import kind_of, methods_of
 from ..units.spec import UnitSpec
 
-__all__ = ["BlockRooms", "Making", "UnitRooms", "block_rooms", "steady_record"]
+__all__ = ["BlockRooms", "UnitMaking", "UnitRooms", "block_rooms", "steady_record"]
 
 _OFFERED = (School.EXACT, School.LITTLE, School.GENEROUS, School.RECORDS)
 
 
 @dataclass(frozen=True)
-class Making:
+class UnitMaking:
     """One way to make a unit and one school of oversizing: the share of units with room, 0 to 1, and the ``cloth`` of one."""
 
     method: str
@@ -52,8 +52,8 @@ class UnitRooms:
 
     spec: UnitSpec
     count: int
-    usual: Making
-    others: tuple[Making, ...]
+    usual: UnitMaking
+    others: tuple[UnitMaking, ...]
 
     @property
     def said(self) -> Message:
@@ -110,13 +110,13 @@ def block_rooms(
     return BlockRooms(tuple(found), cannot)
 
 
-def _making(found: UnitPlan) -> Making:
+def _making(found: UnitPlan) -> UnitMaking:
     share = found.room if found.room is not None else 1.0
     cloth = Area.near(float(found.cloth.value) / max(1, found.wanted))
-    return Making(found.method.name, found.choices.school, found.method.title, share, cloth)
+    return UnitMaking(found.method.name, found.choices.school, found.method.title, share, cloth)
 
 
-def _others(now: UnitPlan, record: QuilterRecord, usual: Making) -> tuple[Making, ...]:
+def _others(now: UnitPlan, record: QuilterRecord, usual: UnitMaking) -> tuple[UnitMaking, ...]:
     """Every way and school with room more often by one in a hundred or more; of those within half of one in a hundred, less cloth first."""
     found = []
     c = now.choices

@@ -12,7 +12,7 @@ from .effort import (
     unit_minutes,
 )
 from .free import SHORTEST, Stretch, Weekly, free_stretches
-from .pace import Forecast, Pace, Timed, pace_of, time_for, usual_pace
+from .pace import Pace, PaceForecast, Timed, pace_of, time_for, usual_pace
 from .said import STAGE_WORDS, behind_said, forecast_said, task_said
 from .sittings import Chore, Late, Plan, Sitting, Task, in_order, late_said, plan_sittings, rests_said
 from .wear import blade_said, needle_said
@@ -25,10 +25,10 @@ __all__ = [
     "Chore",
     "Day",
     "Effort",
-    "Forecast",
     "Late",
     "Minutes",
     "Pace",
+    "PaceForecast",
     "Plan",
     "Rhythm",
     "Sitting",

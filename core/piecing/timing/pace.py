@@ -12,7 +12,7 @@ from math import exp, log, sqrt
 from ..diagnosis.habits import HALF_LIFE, sureness
 from .effort import WorkStage
 
-__all__ = ["LEAST_TIMED", "Forecast", "Pace", "Timed", "pace_of", "time_for", "usual_pace"]
+__all__ = ["LEAST_TIMED", "Pace", "PaceForecast", "Timed", "pace_of", "time_for", "usual_pace"]
 
 LEAST_TIMED = 1.0
 """Minutes: a shorter stretch tells nothing."""
@@ -78,7 +78,7 @@ def pace_of(stretches: Iterable[Timed]) -> Pace:
 
 
 @dataclass(frozen=True, slots=True)
-class Forecast:
+class PaceForecast:
     """Minutes: as it most likely goes, and from ``quick`` to ``slow`` eight times in ten."""
 
     minutes: float
@@ -86,7 +86,7 @@ class Forecast:
     slow: float
 
 
-def time_for(work: Mapping[WorkStage, float], paces: Mapping[WorkStage, Pace], sitting: float = 60.0) -> Forecast:
+def time_for(work: Mapping[WorkStage, float], paces: Mapping[WorkStage, Pace], sitting: float = 60.0) -> PaceForecast:
     """How long work takes whose usual minutes are given by stage, in sittings of so many minutes. The stages go well or badly
     each by itself; their sum is taken as log-normal."""
     means: Sequence[tuple[float, float]] = [
@@ -94,11 +94,11 @@ def time_for(work: Mapping[WorkStage, float], paces: Mapping[WorkStage, Pace], s
     ]
     total = sum(m for m, _ in means)
     if not total:
-        return Forecast(0.0, 0.0, 0.0)
+        return PaceForecast(0.0, 0.0, 0.0)
     variance = sum(v for _, v in means)
     spread = sqrt(log(1 + variance / total**2))
     middle = total / sqrt(1 + variance / total**2)
-    return Forecast(middle, middle * exp(-_TENTH * spread), middle * exp(_TENTH * spread))
+    return PaceForecast(middle, middle * exp(-_TENTH * spread), middle * exp(_TENTH * spread))
 
 
 def _moments(usual: float, pace: Pace, sitting: float) -> tuple[float, float]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..messages import Message
 from .effort import WorkStage
-from .pace import Forecast
+from .pace import PaceForecast
 from .words import Minutes
 
 __all__ = ["STAGE_WORDS", "behind_said", "forecast_said", "task_said"]
@@ -46,7 +46,7 @@ def behind_said(stage: WorkStage, what: str, until: int, through: int) -> Messag
     )
 
 
-def forecast_said(told: Forecast) -> Message:
+def forecast_said(told: PaceForecast) -> Message:
     """How long it takes: one figure, and from what to what it may well be."""
     if not told.minutes:
         return Message("Nothing is left to do.")

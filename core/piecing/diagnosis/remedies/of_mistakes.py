@@ -12,7 +12,7 @@ from ..causes import Cause, parameters_of
 from ..mistakes import MistakeKind
 from ..places import batch_name
 from ..words import Roughly
-from .remedy import Minutes, Remedy, Work
+from .remedy import Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
@@ -20,22 +20,22 @@ _PICTURE = {
     "turned_unit": (
         "Unpick the unit that lies turned, turn it, and sew it in again",
         "Lay the block beside its picture (Look it over finds the unit). Unpick before pressing, if it is not pressed yet.",
-        4 * (Minutes.UNPICK + Minutes.SEW),
+        4 * (RemedyMinutes.UNPICK + RemedyMinutes.SEW),
     ),
     "wrong_hand": (
         "Put a unit of the other hand there",
         "No turn puts a mirror image right. Keep it for a place that asks for its hand, and make one from loose triangles.",
-        4 * (Minutes.UNPICK + Minutes.SEW) + Minutes.UNIT,
+        4 * (RemedyMinutes.UNPICK + RemedyMinutes.SEW) + RemedyMinutes.UNIT,
     ),
     "two_alike": (
         "Take one of the two apart and make it the other way round",
         "Lay the pair beside the picture: their seams must run against each other. Unpick one, exchange its halves, and sew it again.",
-        Minutes.UNPICK + Minutes.UNIT,
+        RemedyMinutes.UNPICK + RemedyMinutes.UNIT,
     ),
     "wrong_sides": (
         "Unpick before pressing, and sew right sides together",
         "Slide the ripper under every third stitch, pull the thread, press flat, and lay right side to right side.",
-        Minutes.UNPICK + Minutes.SEW,
+        RemedyMinutes.UNPICK + RemedyMinutes.SEW,
     ),
 }
 
@@ -82,7 +82,7 @@ def offered(work: Work) -> Iterator[Remedy]:
                 ),
                 Message("They come to their size."),
                 Message("none, while they are not joined"),
-                count * Minutes.TRIM,
+                count * RemedyMinutes.TRIM,
                 cures=True,
             )
         elif p.cause is Cause.TRIM:
@@ -92,6 +92,6 @@ def offered(work: Work) -> Iterator[Remedy]:
                 Message("They are {size} too small: no seam shares so much out.", size=Roughly(made.size)),
                 Message("They come to their size."),
                 Message("cloth and time"),
-                count * Minutes.UNIT,
+                count * RemedyMinutes.UNIT,
                 cures=True,
             )

@@ -18,7 +18,7 @@ from ..faults import EASED, Fault
 from ..model import FeatureKind
 from ..names import seam_said
 from ..words import GuideSetting, Roughly
-from .remedy import Change, Minutes, Remedy, Work
+from .remedy import Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
@@ -62,7 +62,7 @@ def _all_seams(work: Work) -> Iterator[Remedy]:
         return
     lost = float(np.mean([work.stitched(n) for n in range(count)])) - float(work.model.allowance) + work.fold() / 2
     deeper = lost < 0
-    minutes = count * (Minutes.SEW + (0 if deeper else Minutes.UNPICK))
+    minutes = count * (RemedyMinutes.SEW + (0 if deeper else RemedyMinutes.UNPICK))
     yield Remedy(
         "all_seams",
         Message("Sew all joining seams again at {to}", to=GuideSetting(work.stitch_for())),
@@ -105,7 +105,7 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
         ),
         Message("That end of every row comes to its length."),
         Message("bias edges may stretch" if deep else "small"),
-        count * (Minutes.SEW + (Minutes.UNPICK if deep else 0)),
+        count * (RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0)),
         _anew(work, range(count), (spot,), 0.0),
         faults=tuple(f.number for f in work.faults),
         cures=True,
@@ -148,7 +148,7 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
             twice=Roughly(2 * size),
         ),
         Message("bias edges may stretch" if deep else "small"),
-        Minutes.SEW + (Minutes.UNPICK if deep else 0),
+        RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0),
         _anew(work, [p.place], ["mean" if whole else p.spot], 0.0),
         faults=tuple(f.number for f in work.faults if f.feature.seam == p.place)
         or tuple(f.number for f in work.faults),
@@ -205,7 +205,7 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         ),
         Message("The row loses up to {twice} there.", twice=Roughly(2 * largest)),
         Message("small"),
-        Minutes.SEW * len(can or faults),
+        RemedyMinutes.SEW * len(can or faults),
         _moved(work, can) if can else None,
         why_not=None
         if can
@@ -222,7 +222,7 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         ),
         Message("Nothing else moves."),
         Message("none; it hides no more than a thread"),
-        Minutes.PRESS * len(hidden or faults),
+        RemedyMinutes.PRESS * len(hidden or faults),
         replace(_moved(work, hidden), by=np.minimum(_moved(work, hidden).by, _HIDES)) if hidden else None,
         why_not=None if hidden else Message("The gap of {size} is more than a fold hides.", size=Roughly(largest)),
         faults=numbers,
@@ -245,7 +245,7 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         ),
         Message("The row gains up to {twice} there.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
         Message("the cloth is handled once more, and less allowance is left"),
-        (Minutes.UNPICK + Minutes.SEW) * len(can or faults),
+        (RemedyMinutes.UNPICK + RemedyMinutes.SEW) * len(can or faults),
         _moved(work, can) if can else None,
         why_not=None
         if can
@@ -282,7 +282,7 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
             twice=Roughly(2 * max(abs(f.size) for f in faults)),
         ),
         Message("a neighbour's point may be cut"),
-        Minutes.SEW * len(can or faults),
+        RemedyMinutes.SEW * len(can or faults),
         replace(change, by=by) if can else None,
         why_not=None
         if can
@@ -304,7 +304,7 @@ def _crossings(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         ),
         Message("The step goes; the longer side is held in."),
         Message("a pucker, if the cloth does not give"),
-        (Minutes.UNPICK + Minutes.SEW) * len(faults),
+        (RemedyMinutes.UNPICK + RemedyMinutes.SEW) * len(faults),
         why_not=None
         if largest <= 2 * EASED
         else Message(

@@ -21,7 +21,7 @@ from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import batch_name
 from ..words import GuideSetting, Roughly
-from .remedy import Change, Minutes, Remedy, Work
+from .remedy import Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
@@ -71,7 +71,7 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
         ),
         Message("Only these units and their seams are touched."),
         Message("cloth and time; the old ones stay as spares for a smaller size"),
-        batch.count * (Minutes.UNIT + Minutes.UNPICK),
+        batch.count * (RemedyMinutes.UNIT + RemedyMinutes.UNPICK),
         _units_anew(work, units),
         pieces=pieces_said(again.pieces) if again else None,
         batch=p.batch,
@@ -113,7 +113,7 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
         ),
         Message("Their rows come to their length." if p.cause is Cause.TRIM else "Diagonals meet their corners again."),
         Message("bias edges stretch while they are unpicked"),
-        len(units) * (Minutes.TRIM + Minutes.UNPICK),
+        len(units) * (RemedyMinutes.TRIM + RemedyMinutes.UNPICK),
         change if why_not is None else None,
         why_not=why_not,
         faults=tuple(f.number for f in work.faults),
@@ -158,7 +158,7 @@ def _shared(work: Work, p: Parameter) -> Remedy:
             "Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)
         ),
         Message("bias edges stretch while seams are unpicked"),
-        len(beside) * (Minutes.SEW + Minutes.UNPICK),
+        len(beside) * (RemedyMinutes.SEW + RemedyMinutes.UNPICK),
         None if why_not else replace(Change.none(model), by=less * change),
         why_not=why_not,
         faults=tuple(f.number for f in work.faults),
@@ -185,7 +185,7 @@ def _cut_again(work: Work, p: Parameter) -> Remedy:
         ),
         Message("Units come out with room to trim on all sides."),
         Message("none" if large else "cloth"),
-        batch.count * (Minutes.TRIM if large else 2),
+        batch.count * (RemedyMinutes.TRIM if large else 2),
         pieces=pieces_said(again.pieces) if again and not large else None,
         batch=p.batch,
         cures=True,
@@ -206,7 +206,7 @@ def _one_unit(work: Work, p: Parameter) -> Iterator[Remedy]:
         ),
         Message("Its row and column come to their length."),
         Message("its neighbours' seams are sewn once more"),
-        4 * Minutes.UNPICK + 4 * Minutes.SEW + (Minutes.TRIM if large else Minutes.UNIT),
+        4 * RemedyMinutes.UNPICK + 4 * RemedyMinutes.SEW + (RemedyMinutes.TRIM if large else RemedyMinutes.UNIT),
         _units_anew(work, [p.place]),
         faults=tuple(f.number for f in work.faults if f.feature.cell == p.place)
         or tuple(f.number for f in work.faults),

@@ -17,7 +17,7 @@ from ..model import FeatureKind
 from ..readings import ReadingKind
 from ..verdict import Status
 from ..words import Roughly
-from .remedy import Change, Minutes, Remedy, Work
+from .remedy import Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
@@ -86,7 +86,7 @@ def _small(work: Work, mean: float) -> Iterator[Remedy]:
             "Every block of the quilt changes by {off}; its outer tips keep their allowance.", off=Roughly(accepted)
         ),
         Message("none for this block, if no other is smaller still"),
-        Minutes.TRIM * 4,
+        RemedyMinutes.TRIM * 4,
         replace(Change.none(work.model), accepted=accepted),
         spread=True,
     )
@@ -101,7 +101,7 @@ def _small(work: Work, mean: float) -> Iterator[Remedy]:
         ),
         Message("The block comes to its size with a frame {width} wide inside its seam.", width=Roughly(mean / 2)),
         Message("a frame narrower than {least} looks like a mistake", least=inches("1/4")),
-        4 * Minutes.SEW + 6,
+        4 * RemedyMinutes.SEW + 6,
         why_not=None if -mean / 2 >= 1 / 8 else Message("Only {width} of it would show.", width=Roughly(mean / 2)),
         spread=True,
     )

@@ -21,7 +21,7 @@ from ..inference import Inference
 from ..model import BlockModel, Vector
 from ..verdict import Status, Verdict
 
-__all__ = ["Change", "Minutes", "Remedy", "Work", "remedies_of"]
+__all__ = ["Change", "Remedy", "RemedyMinutes", "Work", "remedies_of"]
 
 _DRAWS, _FEWEST = 300, 60
 _NONE_LEFT = 0.8
@@ -30,7 +30,7 @@ _HARMS = 0.25
 
 
 @dataclass(frozen=True, slots=True)
-class Minutes:
+class RemedyMinutes:
     """At the bench, by practice: to unpick, sew, make, trim and press one seam or unit."""
 
     UNPICK = 3

@@ -2434,6 +2434,11 @@ export interface components {
             key: string;
             said: string;
         };
+        AxisTick: {
+            /** Format: double */
+            at: number;
+            text: string;
+        };
         Backing: {
             along: boolean;
             panels: number;
@@ -3391,7 +3396,7 @@ export interface components {
             high: number;
             run: components["schemas"]["RunPoint"][];
             bars: components["schemas"]["Bar"][];
-            ticks: components["schemas"]["Tick"][];
+            ticks: components["schemas"]["AxisTick"][];
         };
         /**
          * @description * `seam` - seam
@@ -3704,7 +3709,7 @@ export interface components {
             by: number;
             own: boolean;
             plans: components["schemas"]["SamplingPlan"][];
-            readonly ticks: components["schemas"]["Tick"][];
+            readonly ticks: components["schemas"]["AxisTick"][];
         };
         /**
          * @description * `upright` - upright
@@ -5303,11 +5308,6 @@ export interface components {
             /** Format: double */
             times: number;
             readonly adds: components["schemas"]["Length"];
-        };
-        Tick: {
-            /** Format: double */
-            at: number;
-            text: string;
         };
         TickRequest: {
             number: number;
