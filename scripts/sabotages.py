@@ -597,7 +597,14 @@ SABOTAGES = [
     *in_file(
         "drawings/block.py",
         "tests.test_rounds",
-        ("setdefault((place.content, place.orientation, wide)", "setdefault((place.content, UPRIGHT, wide)"),
+        (
+            "setdefault((place.content, place.orientation, wide, down)",
+            "setdefault((place.content, UPRIGHT, wide, down)",
+        ),
+        (
+            "setdefault((place.content, place.orientation, wide, down)",
+            "setdefault((place.content, place.orientation, wide, wide)",
+        ),
     ),
     *in_file(
         "handling/joining_steps.py",

@@ -432,7 +432,9 @@ class ManyTest(TestCase):
             for x in range(4)
             for y in range(3)
         ]
-        boxes += [plain_box(Fraction(3 * x + 2), Fraction(0), Fraction(1), Fraction(8), "c") for x in range(3)]
+        # Strips of one cloth and one width, and of two lengths.
+        boxes += [plain_box(Fraction(3 * x + 2), Fraction(0), Fraction(1), Fraction(5), "c") for x in range(3)]
+        boxes += [plain_box(Fraction(3 * x + 2), Fraction(5), Fraction(1), Fraction(3), "c") for x in range(3)]
         boxes += [
             plain_box(Fraction(3 * x), Fraction(3 * y + 2), Fraction(2), Fraction(1), "d")
             for x in range(4)

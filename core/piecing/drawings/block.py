@@ -52,11 +52,11 @@ def _open_places(sketch: Sketch, layout: Layout, part: float) -> None:
 def _draw_held(sketch: Sketch, layout: Layout, finished: Length) -> None:
     """A block that holds many others: each kind of these is drawn once, and set down wherever it lies."""
     part, pattern, high = float(layout.part(finished)), layout.pattern, float(layout.pattern.height)
-    alike: dict[tuple[object, Orientation, Fraction], tuple[int, list[Point]]] = {}
+    alike: dict[tuple[object, Orientation, Fraction, Fraction], tuple[int, list[Point]]] = {}
     for n, place in enumerate(pattern.places):
         left, top, wide, down = pattern.box(place)
         middle = (float(left + wide / 2) * part, (high - float(top + down / 2)) * part)
-        alike.setdefault((place.content, place.orientation, wide), (n, []))[1].append(middle)
+        alike.setdefault((place.content, place.orientation, wide, down), (n, []))[1].append(middle)
     cells: dict[int, list[int]] = {}
     for n, cell in enumerate(layout.cells):
         cells.setdefault(cell.place, []).append(n)

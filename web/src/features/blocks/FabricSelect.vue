@@ -36,7 +36,7 @@ span {
   grid-template-columns: 14px minmax(0, 1fr);
   gap: 6px;
   align-items: stretch;
-  height: 40px;
+  min-height: 40px;
 }
 
 i {
