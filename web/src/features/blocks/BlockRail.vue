@@ -149,6 +149,11 @@ const ofJoining = [
 </template>
 
 <style scoped>
+.acts {
+  flex-wrap: wrap;
+  min-width: 0;
+}
+
 .acts :deep(.opens .n-button) {
   --n-text-color: var(--chalk) !important;
   --n-border: 1px solid var(--steel-line) !important;
