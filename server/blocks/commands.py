@@ -32,12 +32,12 @@ from workrooms.once import change
 from .edits import Asked, edited
 from .following import follow_blocks, take_making
 from .models import Block, OwnBlock, Quilt
-from .parts import LAST, centre_as_set, half_patterns, sampled
+from .parts import LAST, centre_as_set, half_pattern, sampled
 from .quilt import quilt_of
 from .readers import block_readers, quilt_readers, stock_reader
 from .scraps import scrap_setting
 from .selectors import blocks_of, get_block
-from .translate import CENTRE, find_in, pattern_of, quilt_choices, ways_of
+from .translate import CENTRE, fillers_at, find_in, pattern_of, quilt_choices, ways_of
 
 __all__ = [
     "change_quilt",
@@ -205,8 +205,8 @@ def change_quilt(
         choices = quilt_choices(quilt, project, blocks, find)
         quilt_sizes(choices)
         if choices.half_blocks:
-            for way in ways_of(quilt, blocks, find):
-                half_patterns(way, choices, head=True)
+            for head, way, lies in fillers_at(quilt, choices, ways_of(quilt, blocks, find)):
+                half_pattern(way.pattern, lies, choices.stagger, head=head)
     except PiecingError as refusal:
         raise Refused([refusal], style) from None
     if set(fields) & {"columns", "rows", "setting", "spread", "every_second"}:
@@ -217,17 +217,11 @@ def change_quilt(
     quilt.begun = quilt.begun or bool(set(fields) - {"makings", "spare_percent", "spare_number", "begun"})
     quilt.save()
     if follow:
-        making = set(fields) & {"makings", "spare_percent", "spare_number"}
-        if making:
+        if set(fields) & {"makings", "spare_percent", "spare_number"}:
             take_making(project, {k: m for k, m in quilt.makings.items() if before.makings.get(k) != m})
-        if making or quilt.scraps or set(fields) & _OF_PARTS or not before.begun:
-            follow_blocks(project)
+        follow_blocks(project)
     touch(project)
     return get_project(room, project_key)
-
-
-_OF_PARTS = {"borders", "setting", "spread", "columns", "rows", "stagger", "half_blocks", "sash", "sash_round"}
-"""What changes the parts of a quilt beside its blocks."""
 
 
 @change

@@ -7,6 +7,7 @@ by hand is one, too; the blocks that lie in it take their numbers from there.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
@@ -14,23 +15,24 @@ from typing import Any
 from django.utils import timezone
 
 from piecing.blocks.boxes import cropped, in_whole_parts
+from piecing.blocks.editing import whole_mirrored, whole_turned
 from piecing.blocks.file_format import Find, pattern_data
-from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Orientation, Pattern
+from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern
 from piecing.errors import PiecingError
 from piecing.lengths import Length
 from piecing.quilts.by_rule import Sampled, as_set, sampler
-from piecing.quilts.choices import QuiltChoices, Setting, block_spots, filler_spots
+from piecing.quilts.choices import QuiltChoices, Setting, block_spots
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
 
 from .models import Block, Quilt
 from .translate import (
     CENTRE,
-    ORIENTATIONS,
     QuiltColourway,
     apart_in,
     fillers_at,
     find_in,
+    lies_at,
     pattern_of,
     quilt_choices,
     ways_at,
@@ -41,7 +43,7 @@ __all__ = [
     "LAST",
     "centre_as_set",
     "follow_parts",
-    "half_patterns",
+    "half_pattern",
     "sampled",
     "with_blocks_renamed",
 ]
@@ -58,27 +60,24 @@ class _Part:
     colourways: list[dict[str, Any]]
 
 
-def follow_parts(project: Project, quilt: Quilt) -> bool:
-    """Brings the parts up to what the quilt says, and the numbers of blocks to what a centre laid by hand holds. Whether anything
-    changed. A quilt that cannot be put together as it stands keeps its parts.
-    """
+def follow_parts(project: Project, quilt: Quilt) -> None:
+    """Brings the parts up to what the quilt says, and the numbers of blocks to what a centre laid by hand holds. A quilt that cannot be put together as it stands keeps its parts."""
     find = find_in(project.workroom)
     rows = {b.part: b for b in Block.objects.filter(project=project).exclude(part="")}
-    changed = _follow_centre(project, quilt, rows.pop(CENTRE, None), find)
+    _follow_centre(project, quilt, rows.pop(CENTRE, None), find)
     blocks = list(project.blocks.filter(deleted_at=None))
     try:
         parts = list(_parts(quilt, project, blocks, find)) if quilt.begun and blocks else []
     except PiecingError:
-        return changed
+        return
     for n, part in enumerate(parts):
         row = rows.pop(part.key, None) or Block(project=project, part=part.key)
-        changed |= _put(row, part, LAST + n)
+        _put(row, part, LAST + n)
     gone = [r.pk for r in rows.values() if r.deleted_at is None]
     Block.objects.filter(pk__in=gone).update(deleted_at=timezone.now())
-    return changed or bool(gone)
 
 
-def _put(row: Block, part: _Part, position: int) -> bool:
+def _put(row: Block, part: _Part, position: int) -> None:
     now = {
         "pattern": pattern_data(in_whole_parts(part.pattern)),
         "finished": part.finished,
@@ -87,12 +86,11 @@ def _put(row: Block, part: _Part, position: int) -> bool:
     }
     before = {f: getattr(row, f) for f in now}
     if not row._state.adding and before == now:
-        return False
+        return
     for field, value in now.items():
         setattr(row, field, value)
     row.position = position
     row.save()
-    return True
 
 
 def _parts(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> Iterator[_Part]:
@@ -111,47 +109,42 @@ def _strips(sized: QuiltSizes) -> Iterator[_Part]:
             yield _Part(part.key, part.pattern, part.width, [{"count": part.count, "roles": {}}])
 
 
-def half_patterns(way: QuiltColourway, choices: QuiltChoices, *, head: bool) -> Pattern:
-    """The part of a block that lies at the head of a lower column, its lower end, or at the foot, its upper one. Raises
+def half_pattern(pattern: Pattern, lies: Orientation, share: Fraction, *, head: bool) -> Pattern:
+    """The part of a block, as it lies, at the head of a lower column, its lower end, or at the foot, its upper one. Raises
     ``QuiltImpossible`` where the cut runs through a unit.
     """
-    share: Fraction = choices.stagger
+    lying = whole_turned(whole_mirrored(pattern) if lies.mirrored else pattern, lies.turn)
     if head:
-        return cropped(way.pattern, 1 - share, share, f"{way.pattern.name}, lower part")
-    return cropped(way.pattern, Fraction(0), 1 - share, f"{way.pattern.name}, upper part")
+        return cropped(lying, 1 - share, share, f"{pattern.name}, lower part")
+    return cropped(lying, Fraction(0), 1 - share, f"{pattern.name}, upper part")
 
 
 def _halves(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> Iterator[_Part]:
-    found: dict[tuple[Any, bool], list[QuiltColourway]] = {}
-    for (_, head), way in zip(filler_spots(choices), fillers_at(quilt, choices, ways), strict=False):
-        found.setdefault((way.block.pk, head), []).append(way)
-    for (key, head), held in found.items():
-        pattern = half_patterns(held[0], choices, head=head)
-        numbers: dict[tuple[tuple[str, str], ...], int] = {}
-        for way in held:
-            numbers[way.roles] = numbers.get(way.roles, 0) + 1
+    """One for each block and end: at one end all of them lie alike, since only every second column is lower."""
+    found: dict[tuple[Any, bool], tuple[Pattern, dict[tuple[tuple[str, str], ...], int]]] = {}
+    for head, way, lies in fillers_at(quilt, choices, ways):
+        pattern = half_pattern(way.pattern, lies, choices.stagger, head=head)
+        _, numbers = found.setdefault((way.block.pk, head), (pattern, {}))
+        numbers[way.roles] = numbers.get(way.roles, 0) + 1
+    for (key, head), (pattern, numbers) in found.items():
         colourways = [{"count": n, "roles": dict(roles)} for roles, n in numbers.items()]
         yield _Part(f"{'head' if head else 'foot'} {key}", pattern, choices.block_width, colourways)
 
 
-def _follow_centre(project: Project, quilt: Quilt, row: Block | None, find: Find) -> bool:
-    wanted = quilt.begun and quilt.setting == Setting.BY_HAND.value
+def _follow_centre(project: Project, quilt: Quilt, row: Block | None, find: Find) -> None:
     if row is None:
-        return False
-    changed = (row.deleted_at is None) != wanted
-    if changed:
+        return
+    wanted = quilt.begun and quilt.setting == Setting.BY_HAND.value
+    if (row.deleted_at is None) != wanted:
         row.deleted_at = None if wanted else timezone.now()
         row.save(update_fields=["deleted_at"])
-    if not wanted:
-        return changed
-    try:
-        pattern = pattern_of(row, find)
-    except PiecingError:
-        return changed
-    return _number(project, pattern, apart_in(row, pattern)) or changed
+    if wanted:
+        with suppress(PiecingError):
+            pattern = pattern_of(row, find)
+            _number(project, pattern, apart_in(row, pattern))
 
 
-def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> bool:
+def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> None:
     """Each block is wanted as often as it lies in the centre, in the colours that it has there."""
     found: dict[str, dict[tuple[tuple[str, str], ...], int]] = {}
     for n in apart:
@@ -159,7 +152,6 @@ def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> bool:
         assert isinstance(held, BlockPlacement)
         numbers = found.setdefault(held.key, {})
         numbers[held.fabrics] = numbers.get(held.fabrics, 0) + 1
-    changed = False
     for block in project.blocks.filter(deleted_at=None, part=""):
         numbers = found.get(str(block.pk), {})
         now = [{"count": n, "roles": dict(roles)} for roles, n in sorted(numbers.items())]
@@ -167,8 +159,6 @@ def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> bool:
         if block.colourways != now:
             block.colourways = now
             block.save(update_fields=["colourways"])
-            changed = True
-    return changed
 
 
 def sampled(
@@ -191,11 +181,10 @@ def centre_as_set(project: Project, before: Quilt, find: Find) -> Block:
     sized = quilt_sizes(choices)
     ways = ways_of(before, blocks, find)
     spots = block_spots(choices)
-    second = ORIENTATIONS[before.every_second]
-    lying: list[tuple[BlockPlacement, Orientation]] = []
-    for (x, y), way in zip(spots, ways_at(before, ways, spots), strict=True) if ways else ():
-        odd = (x + y) % 2 and not (second.across and choices.block_width != choices.block_height)
-        lying.append((BlockPlacement(str(way.block.pk), way.pattern, way.roles), second if odd else UPRIGHT))
+    lying = [
+        (BlockPlacement(str(way.block.pk), way.pattern, way.roles), lies_at(before, choices, spot))
+        for spot, way in zip(spots, ways_at(before, ways, spots) if ways else [], strict=False)
+    ]
     pattern = (
         in_whole_parts(as_set(choices, lying, "Centre")) if lying else Pattern("Centre", (Fraction(1),), (Fraction(1),))
     )

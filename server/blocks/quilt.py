@@ -12,13 +12,13 @@ from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Area, Measure, usual
 from piecing.quilts.beside import SettingBeside, settings_beside
-from piecing.quilts.choices import Setting, block_spots, filler_spots
+from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
 
 from .models import Block, Quilt
-from .parts import half_patterns
+from .parts import half_pattern
 from .selectors import blocks_of
 from .translate import QuiltColourway, fillers_at, quilt_choices, ways_of, whats_laid
 
@@ -49,8 +49,8 @@ class QuiltSheet:
 def _picture(quilt: Quilt, sized: QuiltSizes, ways: list[QuiltColourway]) -> Drawing:
     choices = sized.choices
     fillers = [
-        Laid(laid(half_patterns(way, choices, head=head)), UPRIGHT, way.roles)
-        for (_, head), way in zip(filler_spots(choices), fillers_at(quilt, choices, ways), strict=False)
+        Laid(laid(half_pattern(way.pattern, lies, choices.stagger, head=head)), UPRIGHT, way.roles)
+        for head, way, lies in fillers_at(quilt, choices, ways)
     ]
     return quilt_picture(sized, whats_laid(quilt, choices, ways, block_spots(choices)), fillers)
 

@@ -19,6 +19,7 @@ from piecing.lengths import Length, Measure
 from piecing.planning.schools import School
 from piecing.quilts.choices import BackingWay, Corners
 from piecing.quilts.pieced import RowFit, Runs
+from piecing.quilts.sizes import MOST_BORDERS
 from piecing.units import KINDS, methods_of
 
 from .models import LYINGS, ORDERS, SETTINGS, SPREADS
@@ -28,7 +29,6 @@ __all__ = ["MOST_COLOURWAYS", "block_readers", "quilt_readers", "stock_reader"]
 
 MOST_COLOURWAYS = 40
 _MOST_EACH = 2_000
-_MOST_BORDERS = 12
 _MOST_SEAMS = 3_000
 
 
@@ -148,8 +148,8 @@ def _stagger(value: Any) -> str:
 
 def _borders(length: Reader, find: Find) -> Callable[[Any], list[dict[str, Any]]]:
     def read(value: Any) -> list[dict[str, Any]]:
-        if not isinstance(value, list) or len(value) > _MOST_BORDERS:
-            raise QuiltImpossible("A quilt has up to {most} borders.", most=_MOST_BORDERS)
+        if not isinstance(value, list) or len(value) > MOST_BORDERS:
+            raise QuiltImpossible("A quilt has up to {most} borders.", most=MOST_BORDERS)
         found = []
         for n, b in enumerate(value):
             if not isinstance(b, dict):

@@ -35,6 +35,7 @@ __all__ = [
     "fillers_at",
     "find_in",
     "joining_of",
+    "lies_at",
     "makings_of",
     "orders_of",
     "pattern_of",
@@ -63,9 +64,8 @@ def find_in(room: Workroom) -> Find:
         known = library_data(key)
         if known is not None:
             return known
-        try:
-            number = UUID(key)
-        except ValueError:
+        number = _number(key)
+        if number is None:
             return None
         own = OwnBlock.objects.filter(pk=number, workroom=room).values_list("pattern", flat=True).first()
         if own is not None:
@@ -251,13 +251,20 @@ def whats_laid(
 ) -> list[Laid]:
     """What lies at each spot: colourways by turns, or in their order and number; scraps laid out go on top."""
     scraps = _scrapped(quilt)
-    second, found = ORIENTATIONS[quilt.every_second], []
-    if second.across and choices.block_width != choices.block_height:
-        second = UPRIGHT
-    for n, ((x, y), way) in enumerate(zip(spots, ways_at(quilt, ways, spots), strict=True)):
-        odd = (x if choices.setting is Setting.ON_POINT else x + y) % 2
-        found.append(Laid(laid(way.pattern), second if odd else UPRIGHT, way.roles, scraps.get(n, ())))
-    return found
+    at = zip(spots, ways_at(quilt, ways, spots), strict=True)
+    return [
+        Laid(laid(way.pattern), lies_at(quilt, choices, spot), way.roles, scraps.get(n, ()))
+        for n, (spot, way) in enumerate(at)
+    ]
+
+
+def lies_at(quilt: Quilt, choices: QuiltChoices, spot: tuple[int, int]) -> Orientation:
+    """How the block at a spot lies: every second one as was chosen, but for a quarter turn of one that is not square."""
+    x, y = spot
+    second = ORIENTATIONS[quilt.every_second]
+    odd = (x if choices.setting is Setting.ON_POINT else x + y) % 2
+    bent = second.across and choices.block_width != choices.block_height
+    return second if odd and not bent else UPRIGHT
 
 
 def ways_at(quilt: Quilt, ways: list[QuiltColourway], spots: list[tuple[int, int]]) -> list[QuiltColourway]:
@@ -281,11 +288,15 @@ def ways_at(quilt: Quilt, ways: list[QuiltColourway], spots: list[tuple[int, int
     return [ways[(x + y) % len(ways)] for x, y in spots]
 
 
-def fillers_at(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> list[QuiltColourway]:
-    """Of which block, in which colours, a part lies at each end of a lower column, in the order of ``filler_spots``: of the one whose
-    turn it would be there."""
-    spots = [(x, -1 if head else choices.rows - 1) for x, head in filler_spots(choices)]
-    return ways_at(quilt, ways, spots) if choices.half_blocks and ways else []
+def fillers_at(
+    quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]
+) -> list[tuple[bool, QuiltColourway, Orientation]]:
+    """Of which block, in which colours and how it lies, a part is at each end of a lower column (whether at its head), in the order of
+    ``filler_spots``: of the one whose turn it would be there."""
+    ends = filler_spots(choices) if choices.half_blocks and ways else []
+    spots = [(x, -1 if head else choices.rows - 1) for x, head in ends]
+    at = zip(ends, ways_at(quilt, ways, spots) if ways else [], spots, strict=False)
+    return [(head, way, lies_at(quilt, choices, spot)) for (_, head), way, spot in at]
 
 
 def scrap_units_of(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> list[ScrapUnit]:

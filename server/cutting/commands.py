@@ -25,7 +25,7 @@ from piecing.errors import ClothImpossible, CountOutOfRange, NothingToCut, Pieci
 from piecing.lengths import ZERO, Length, Measure, Style
 from piecing.quilts.backing import BINDING
 from piecing.solver import Stop
-from projects.commands import touch
+from projects.commands import exchange_letters, touch
 from projects.models import Project
 from projects.selectors import get_fabric, get_project
 from projects.translate import style_of
@@ -292,6 +292,19 @@ def _refuse_fewer(project: Project, row: CutPlan) -> None:
                 )
             ]
         )
+
+
+@change
+def exchange_fabrics(room: Workroom, key: UUID, one: str, other: str) -> Project:
+    """Two fabrics change places everywhere; what is ticked is put down first as cut of the cloth that it was cut from, and the plan,
+    which names its strips by the letters of before, is looked for anew. Raises what ``exchange_letters`` refuses."""
+    project = get_project(room, key)
+    row = CutPlan.objects.filter(project=project).first()
+    if row is not None:
+        put_down(project, row)
+        row.laid, row.done, row.before, row.asked_at = {}, [], {}, None
+        row.save()
+    return exchange_letters(room, key, one, other)
 
 
 @change

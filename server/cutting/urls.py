@@ -6,6 +6,7 @@ urlpatterns = [
     path("projects/<uuid:key>/cutting", views.CuttingView.as_view()),
     path("projects/<uuid:key>/cutting/strips", views.TickView.as_view()),
     path("projects/<uuid:key>/cutting/cut", views.MarkCutView.as_view()),
+    path("projects/<uuid:key>/fabrics/exchange", views.ExchangeView.as_view()),
     path("projects/<uuid:key>/cutting/undo", views.UndoCutView.as_view()),
     path("projects/<uuid:key>/cutting/piles/<str:letter>", views.PileView.as_view()),
     path("projects/<uuid:key>/cutting/piles/<str:letter>/scraps", views.KeepOverView.as_view()),

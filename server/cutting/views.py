@@ -14,6 +14,7 @@ from api.requests import valid
 from piecing.lengths import Measure, Style
 from projects.models import Project
 from projects.selectors import get_project, get_unit
+from projects.serializers import ExchangeSerializer, ProjectSerializer
 from projects.translate import style_of
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
@@ -270,3 +271,13 @@ class BuyingView(APIView):
         project = get_project(current_workroom(), key)
         found = selectors.buying_of(project, asked["shrinkage"], asked["wrong_cuts"], asked["bobbin"])
         return Response(serializers.BuyingSerializer(found, context={"style": style_of(project)}).data)
+
+
+class ExchangeView(APIView):
+    """Two fabrics of a project change places everywhere."""
+
+    @extend_schema(operation_id="exchange_fabrics", request=ExchangeSerializer, responses=ProjectSerializer)
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(ExchangeSerializer(data=request.data))
+        project = commands.exchange_fabrics(current_workroom(), key, body["one"], body["other"])
+        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)

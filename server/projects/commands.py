@@ -40,7 +40,7 @@ __all__ = [
     "delete_unit",
     "duplicate_project",
     "ensure_fabrics",
-    "exchange_fabrics",
+    "exchange_letters",
     "name_fabrics",
     "put_fabric",
     "restore_fabric",
@@ -267,9 +267,8 @@ def restore_fabric(room: Workroom, key: UUID) -> Project:
 
 
 @change
-def exchange_fabrics(room: Workroom, key: UUID, one: str, other: str) -> Project:
-    """Two fabrics change places everywhere: each takes the letter of the other, with its cloth and what is cut of it. Done again, it
-    is taken back. Raises ``Refused`` for a letter that no fabric has."""
+def exchange_letters(room: Workroom, key: UUID, one: str, other: str) -> Project:
+    """Each of two fabrics takes the letter of the other, with its cloth and what lies cut of it. Done again, it is taken back. Raises ``Refused`` for a letter that no fabric has."""
     project = get_project(room, key)
     rows = {f.role: f for f in project.fabrics.filter(deleted_at=None, role__in=(one, other))}
     if one == other or set(rows) != {one, other}:

@@ -8,7 +8,6 @@ urlpatterns = [
     path("projects/<uuid:key>/restore", views.RestoreProjectView.as_view()),
     path("projects/<uuid:key>/archived", views.ArchiveProjectView.as_view()),
     path("projects/<uuid:key>/duplicates", views.DuplicateProjectView.as_view()),
-    path("projects/<uuid:key>/fabrics/exchange", views.ExchangeView.as_view()),
     path("projects/<uuid:key>/units", views.UnitsView.as_view()),
     path("projects/<uuid:key>/fabrics/<uuid:fabric>", views.NewFabricView.as_view()),
     path("units/<uuid:key>", views.UnitView.as_view()),

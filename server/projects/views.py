@@ -14,7 +14,6 @@ from .lines import page_of
 from .models import Project
 from .selectors import get_project
 from .serializers import (
-    ExchangeSerializer,
     FabricChangeSerializer,
     NewKeySerializer,
     NewProjectSerializer,
@@ -134,12 +133,3 @@ class RestoreFabricView(APIView):
     @extend_schema(operation_id="restore_fabric", request=None, responses=ProjectSerializer)
     def post(self, _request: Request, key: UUID) -> Response:
         return _out(commands.restore_fabric(current_workroom(), key))
-
-
-class ExchangeView(APIView):
-    """Two fabrics of a project change places everywhere."""
-
-    @extend_schema(operation_id="exchange_fabrics", request=ExchangeSerializer, responses=ProjectSerializer)
-    def post(self, request: Request, key: UUID) -> Response:
-        body = valid(ExchangeSerializer(data=request.data))
-        return _out(commands.exchange_fabrics(current_workroom(), key, body["one"], body["other"]))

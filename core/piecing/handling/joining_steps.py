@@ -471,8 +471,8 @@ def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:
         off = (n * gap, 0.0) if upright else (0.0, -n * gap)
         left, top, right, foot = p.box
         x0, y0, x1, y1 = (float(v) for v in p.box)
-        for cell, spec, (x, y) in sewn.shown:
-            if not (x0 < x < x1 and y0 < y < y1):
+        for cell, spec, middle in sewn.shown:
+            if not (x0 < middle[0] < x1 and y0 < middle[1] < y1):
                 continue
             x, y = cell_middle(sewn.layout, cell, part)
             for q in placed_parts(spec, cell.orientation):

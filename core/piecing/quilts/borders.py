@@ -6,7 +6,7 @@ Source: docs/theory, sections 12.8 and 12.10.
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..blocks.pattern import Pattern
 from ..errors import QuiltImpossible
@@ -70,16 +70,10 @@ def rounds_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Round, ..
             one = Round(n, b, name, width, height, width + b.width * 2, height + b.width * 2)
         else:
             wide, high = (size + (gap + row.depth) * 2 for size, gap in ((width, row.beside), (height, row.above)))
-            named = FittedRow(
-                row.depth,
-                row.pitch,
-                row.across,
-                row.down,
-                row.beside,
-                row.above,
-                renamed(row.sides, f"{name.capitalize()}, sides"),
-                renamed(row.ends, f"{name.capitalize()}, top and bottom"),
-                row.notes,
+            named = replace(
+                row,
+                sides=renamed(row.sides, f"{name.capitalize()}, sides"),
+                ends=renamed(row.ends, f"{name.capitalize()}, top and bottom"),
             )
             one = Round(n, b, name, width, height, wide, high, named)
         found.append(one)

@@ -14,10 +14,10 @@ from .backing import Backing, Binding, backings_of, binding_of, binding_piece, s
 from .borders import QuiltPart, Round, part_pieces, rounds_of
 from .choices import PlainPiece, QuiltChoices, Setting, block_spots, plain_piece
 
-__all__ = ["QuiltSizes", "quilt_sizes"]
+__all__ = ["MOST_BORDERS", "QuiltSizes", "quilt_sizes"]
 
 _MOST_BLOCKS = 900
-_MOST_BORDERS = 12
+MOST_BORDERS = 12
 _MOST_ACROSS = inches(200)
 
 
@@ -127,8 +127,8 @@ def _check(c: QuiltChoices) -> None:
         raise QuiltImpossible("Columns lie lower by a part of the block, such as 1/2 or 1/3.", field="stagger")
     if c.sleeve != ZERO and not inches(2) <= c.sleeve <= inches(12):
         raise QuiltImpossible("A hanging sleeve finishes 2 in. to 12 in. deep.", field="sleeve")
-    if len(c.borders) > _MOST_BORDERS:
-        raise QuiltImpossible("{most} borders at most.", field="borders", most=_MOST_BORDERS)
+    if len(c.borders) > MOST_BORDERS:
+        raise QuiltImpossible("{most} borders at most.", field="borders", most=MOST_BORDERS)
     for n, b in enumerate(c.borders):
         if b.width < inches("1/4") or b.width > inches(30):
             raise QuiltImpossible("A border finishes between 1/4 in. and 30 in.", field=f"borders.{n}.width")

@@ -169,6 +169,19 @@ class PartsTest(QuiltCase):
         for typed in ("0", "1/1", "3/2", "1/0", "half"):
             self.quilt(stagger=typed, expect=422)
 
+    def test_parts_lie_as_the_blocks_whose_turn_it_is(self) -> None:
+        """Of three rows the foot is at the turn of a second block, half round: its upper part is the block's lower end, turned."""
+        self.quilt(rows=3, setting="staggered", stagger="1/3", half_blocks=True, every_second="half")
+        foot = Block.objects.get(part__startswith="foot", deleted_at=None).pattern
+        block = Block.objects.get(pk=self.key).pattern
+        turned = [
+            [w[0] + str((int(w[1]) + 2) % 4) for w in reversed(line.split())] for line in reversed(block["layout"])
+        ]
+        kinds = lambda pattern, line: [(pattern["units"][w[0]]["kind"], w[1]) for w in line]  # noqa: E731
+        self.assertEqual(
+            [kinds(foot, line.split()) for line in foot["layout"]], [kinds(block, line) for line in turned[:2]]
+        )
+
     def test_a_copy_and_a_file_keep_their_parts(self) -> None:
         self.border("10 1/2", {"block": self.key}, corner=HALF_SQUARE)
         now = self.wanted()

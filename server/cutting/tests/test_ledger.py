@@ -309,3 +309,21 @@ class ManyChangesTest(LedgerCase):
                 if what not in ("undo", "scraps"):
                     self.assertLessEqual(self.cloth(), cloth + 1e-9)
                 cloth = self.cloth()
+
+
+class ExchangeTest(LedgerCase):
+    def test_what_is_cut_stays_of_the_cloth_that_it_was_cut_from(self) -> None:
+        """A strip of Dark is ticked, eight squares; Dark and Light change places: the eight are Dark's still, and no plan stands that
+        names its strips by the letters of before."""
+        sheet = self.plan()
+        names = {f["role"]: f["name"] for f in self.ask("get", self.path)["fabrics"]}
+        self.tick(self.strips(sheet, "a")[0])
+        project = self.ask("post", f"{self.path}/fabrics/exchange", {"one": "a", "other": "b"})
+        now = {f["role"]: f["name"] for f in project["fabrics"]}
+        self.assertEqual((now["a"], now["b"]), (names["b"], names["a"]))
+        after = self.sheet()
+        self.assertIsNone(after["plan"])
+        cut = {now[p["fabric"]]: p["cut"] for p in after["piles"] if p["cut"]}
+        self.assertEqual(cut, {names["a"]: 8})
+        wanted = {now[p["fabric"]]: p["left"] for p in after["piles"] if p["wanted"]}
+        self.assertEqual(wanted, {names["a"]: 16, names["b"]: 24})

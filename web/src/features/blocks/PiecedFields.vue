@@ -17,10 +17,8 @@ const props = defineProps<{ project: Project; blocks: SavedBlock[]; border: numb
 const row = defineModel<Pieced>({ required: true })
 const { data: kinds } = useKinds()
 
-/** Kinds with a shape of their own; a plain strip of any shape is no unit of a row. */
-const fit = computed(() => (kinds.value ?? []).filter((k) => !['rectangle', 'strip'].includes(k.name)))
 const units = computed(() => [
-  ...fit.value.map((k) => ({ value: `kind:${k.name}`, label: kindWords[k.name]?.name ?? k.name })),
+  ...(kinds.value ?? []).map((k) => ({ value: `kind:${k.name}`, label: kindWords[k.name]?.name ?? k.name })),
   ...props.blocks.map((b) => ({ value: `block:${b.id}`, label: `${b.view.name}, a block` })),
 ])
 const corners = computed(() => [{ value: '', label: 'a plain square' }, ...units.value])
