@@ -45,7 +45,6 @@ __all__ = [
     "follow_parts",
     "half_pattern",
     "sampled",
-    "with_blocks_renamed",
 ]
 
 LAST = 500
@@ -196,20 +195,3 @@ def centre_as_set(project: Project, before: Quilt, find: Find) -> Block:
         finished=sized.centre_width,
         colourways=[{"count": 1, "roles": {}}],
     )
-
-
-def with_blocks_renamed(borders: Any, renamed: dict[str, str]) -> Any:
-    """Borders whose pieced rows hold blocks under their new keys, as a copy or a file that is taken in has them."""
-
-    def of(content: Any) -> Any:
-        held = content.get("block") if isinstance(content, dict) else None
-        return {**content, "block": renamed.get(held, held)} if held else content
-
-    def row(given: Any) -> Any:
-        if not isinstance(given, dict) or not isinstance(given.get("units"), list):
-            return given
-        return {**given, "units": [of(u) for u in given["units"]], "corner": of(given.get("corner"))}
-
-    if not isinstance(borders, list):
-        return borders
-    return [{**b, "pieced": row(b.get("pieced"))} if isinstance(b, dict) and b.get("pieced") else b for b in borders]

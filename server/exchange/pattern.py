@@ -20,11 +20,12 @@ from blocks.commands import put_block
 from blocks.models import Block
 from blocks.selectors import get_block
 from projects.models import Project
+from projects.renamed import pattern_renamed
 from projects.selectors import get_project
 from workrooms.models import Workroom
 from workrooms.once import change
 
-from .project import inner_first, patterns_held, plain, with_inner_renamed
+from .project import inner_first, patterns_held, plain
 
 __all__ = ["PATTERN_FORMAT", "PatternRefused", "pattern_exported", "pattern_schema", "take_pattern"]
 
@@ -78,10 +79,10 @@ def take_pattern(room: Workroom, project_key: UUID, key: UUID, data: Any) -> Pro
     held = [{"id": k, "pattern": p} for k, p in carried.items()]
     with transaction.atomic():
         for b in inner_first(held):
-            inner = with_inner_renamed(b["pattern"], renamed)
+            inner = pattern_renamed(b["pattern"], renamed)
             _put(room, project, UUID(renamed[b["id"]]), inner, data["finished"], f"$.carried.{b['id']}", follow=False)
             Block.objects.filter(pk=renamed[b["id"]]).update(deleted_at=project.created_at)
-        whole = with_inner_renamed(data["pattern"], renamed)
+        whole = pattern_renamed(data["pattern"], renamed)
         return _put(room, project, key, whole, data["finished"], "$.pattern", follow=True)
 
 

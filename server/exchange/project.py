@@ -7,7 +7,7 @@ by the same readers as typed input.
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Container, Iterable, Mapping
+from collections.abc import Callable, Container, Iterable
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -20,7 +20,6 @@ from jsonschema import Draft202012Validator
 from api.problems import ApiError, Refused
 from blocks.commands import change_quilt, put_block, take_scraps
 from blocks.models import Block, Quilt
-from blocks.parts import with_blocks_renamed
 from blocks.quilt import quilt_of
 from blocks.readers import quilt_readers
 from blocks.selectors import blocks_of
@@ -50,6 +49,7 @@ from projects.commands import (
 )
 from projects.models import PlannedUnit, Project
 from projects.readers import unit_readers
+from projects.renamed import borders_renamed, part_renamed, pattern_renamed
 from projects.selectors import get_project
 from workrooms.models import Workroom
 
@@ -62,7 +62,6 @@ __all__ = [
     "patterns_held",
     "plain",
     "schema",
-    "with_inner_renamed",
 ]
 
 FORMAT = "entretoile-project/1"
@@ -187,15 +186,6 @@ def patterns_held(room: Workroom, patterns: Iterable[dict[str, Any]], own: Conta
     return found
 
 
-def with_inner_renamed(pattern: dict[str, Any], renamed: Mapping[str, str]) -> dict[str, Any]:
-    """The pattern with the blocks in it under their new keys."""
-    units = {
-        n: {**u, "block": renamed.get(u["block"], u["block"])} if "block" in u else u
-        for n, u in pattern["units"].items()
-    }
-    return {**pattern, "units": units}
-
-
 def imported(room: Workroom, data: Any, key: UUID | None = None) -> Project:
     """A new project from JSON, under a key of its own or this one. Raises ``ProjectRefused`` with the path of what is wrong; nothing is kept then."""
     if (
@@ -272,7 +262,7 @@ def _steps(room: Workroom, project: Project, data: dict[str, Any]) -> Any:
 def _set_quilt(room: Workroom, project: Project, data: dict[str, Any], renamed: dict[str, str]) -> None:
     """A file says which units follow its blocks; one from before they did leaves that to the first change."""
     quilt = dict(data.get("quilt", {}))
-    quilt["borders"] = with_blocks_renamed(quilt.get("borders", []), renamed)
+    quilt["borders"] = borders_renamed(quilt.get("borders", []), renamed)
     change_quilt(room, project.pk, quilt, {}, follow=False)
     Quilt.objects.filter(project=project).update(followed=any("of_blocks" in u for u in data["units"]))
 
@@ -310,10 +300,9 @@ def _fabric(room: Workroom, project: Project, f: dict[str, Any]) -> None:
 
 
 def _block(room: Workroom, project: Project, b: dict[str, Any], renamed: dict[str, str]) -> None:
-    changes = {"pattern": with_inner_renamed(b["pattern"], renamed), "finished": b["finished"]}
+    changes = {"pattern": pattern_renamed(b["pattern"], renamed), "finished": b["finished"]}
     changes |= {k: b[k] for k in ("colourways", "order", "pressing", "sewn_open") if b.get(k)}
-    head, _, of = str(b.get("part", "")).partition(" ")
-    part = f"{head} {renamed[of]}" if of in renamed else b.get("part", "")
+    part = part_renamed(b.get("part", ""), renamed)
     put_block(room, project.pk, UUID(renamed[b["id"]]), "", changes, {}, follow=False, part=part)
     readings = b.get("readings", [])
     if b.get("measured"):

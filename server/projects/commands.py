@@ -25,6 +25,7 @@ from workrooms.once import change
 
 from .models import Fabric, PlannedUnit, Project
 from .readers import SEAM_FIELDS, fabric_readers, project_readers, unit_readers
+from .renamed import borders_renamed, part_renamed, pattern_renamed
 from .selectors import get_fabric, get_project, get_unit, is_under_way
 from .translate import choices_of, finished_of, style_of
 
@@ -305,20 +306,12 @@ def duplicate_project(room: Workroom, source: UUID, key: UUID) -> Project:
         fabric.save()
     for block in blocks:
         block._state.adding, block.project, block.id = True, project, UUID(own[str(block.pk)])
-        head, _, of = block.part.partition(" ")
-        block.part = f"{head} {own[of]}" if of in own else block.part
         # A block inside another is the copy's own, not the original's.
-        for unit in block.pattern["units"].values():
-            if unit.get("block") in own:
-                unit["block"] = own[unit["block"]]
+        block.part, block.pattern = part_renamed(block.part, own), pattern_renamed(block.pattern, own)
         block.save()
     if quilt is not None:
         quilt._state.adding, quilt.project = True, project
-        for border in quilt.borders:
-            row = border.get("pieced") or {}
-            for held in (*row.get("units", ()), row.get("corner") or {}):
-                if held.get("block") in own:
-                    held["block"] = own[held["block"]]
+        quilt.borders = borders_renamed(quilt.borders, own)
         quilt.save()
     return get_project(room, key)
 
