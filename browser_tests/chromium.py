@@ -10,6 +10,9 @@ from playwright.sync_api import Browser, Playwright, sync_playwright
 
 __all__ = ["FLAGS", "chromium", "launched"]
 
+_NAMES = ("chromium-headless-shell", "chromium", "chromium-browser")
+"""The one without windows, or any other."""
+
 FLAGS = [
     "--no-sandbox",
     "--disable-background-networking",
@@ -25,7 +28,7 @@ FLAGS = [
 
 def launched(playwright: Playwright) -> Browser:
     """Debian's Chromium; says what to do when it is missing."""
-    path = shutil.which("chromium") or shutil.which("chromium-browser")
+    path = next(filter(None, map(shutil.which, _NAMES)), None)
     if path is None:
         raise RuntimeError("Chromium is missing: run `make chromium`, or apt-get install chromium.")
     return playwright.chromium.launch(executable_path=path, args=FLAGS)

@@ -5,28 +5,23 @@ from __future__ import annotations
 import atexit
 import os
 import re
-import shutil
-import sqlite3
-import tempfile
-from contextlib import closing, suppress
-from io import StringIO
+from contextlib import suppress
+from functools import cache
 from typing import ClassVar, Literal
 
-from django.core.management import call_command
-from django.db import connection
 from django.test import LiveServerTestCase
 from playwright.sync_api import (
     Browser,
     BrowserContext,
     Locator,
     Page,
-    Playwright,
     ViewportSize,
     expect,
     sync_playwright,
 )
 
 from browser_tests.chromium import launched
+from demo.tests.data import put_demo
 from piecing.lengths import inches
 from projects.models import PlannedUnit
 
@@ -35,29 +30,18 @@ __all__ = ["HALF_SEWN", "JUST_PLANNED", "LANTERN", "JourneyCase", "expect"]
 HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
 JUST_PLANNED = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
 LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
-expect.set_options(timeout=8_000)
+expect.set_options(timeout=20_000)
 
 
-_made: dict[str, str] = {}
-
-
-def put_demo() -> None:
-    """The demo data in the test's database: made once, and copied page by page into every database after that."""
-    connection.ensure_connection()
-    if "demo" not in _made:
-        call_command("lantern_deck", stdout=StringIO())
-        scratch = tempfile.mkdtemp()
-        atexit.register(shutil.rmtree, scratch, ignore_errors=True)
-        _made["demo"] = f"{scratch}/demo.sqlite3"
-        with closing(sqlite3.connect(_made["demo"])) as kept:
-            connection.connection.backup(kept)
-        return
-    with closing(sqlite3.connect(_made["demo"])) as kept:
-        kept.backup(connection.connection)
+@cache
+def _browser() -> Browser:
+    playwright = sync_playwright().start()
+    atexit.register(playwright.stop)
+    return launched(playwright)
 
 
 class JourneyCase(LiveServerTestCase):
-    """One browser a class, one fresh context a test; an empty workroom unless ``demo`` is set. ``by_hand`` takes the units of the
+    """One browser for all, one fresh context a test; an empty workroom unless ``demo`` is set. ``by_hand`` takes the units of the
     demo out of the hands of their blocks, so that their numbers can be typed."""
 
     demo: ClassVar[bool] = True
@@ -65,7 +49,6 @@ class JourneyCase(LiveServerTestCase):
     worker: ClassVar[bool] = False
     size: ClassVar[tuple[int, int]] = (1280, 800)
     forgiven: ClassVar[str] = r"Failed to load resource|Service Worker registration blocked"
-    playwright: ClassVar[Playwright]
     browser: ClassVar[Browser]
     context: BrowserContext
     page: Page
@@ -74,10 +57,7 @@ class JourneyCase(LiveServerTestCase):
     def setUpClass(cls) -> None:
         os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
         super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.addClassCleanup(cls.playwright.stop)
-        cls.browser = launched(cls.playwright)
-        cls.addClassCleanup(cls.browser.close)
+        cls.browser = _browser()
 
     def setUp(self) -> None:
         if self.demo:

@@ -119,7 +119,7 @@ def run_suite(name: str, labels: list[str], env: dict[str, str]) -> tuple[int, i
 
 
 def main(wanted: list[str]) -> int:
-    with tempfile.TemporaryDirectory() as scratch, ThreadPoolExecutor(2) as pool:
+    with tempfile.TemporaryDirectory() as scratch, ThreadPoolExecutor(3) as pool:
         env = {
             **os.environ,
             "PYTHONPATH": f"{HOME / 'core'}:{HOME / 'server'}:{HOME}",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import random
+from collections.abc import Iterable
 from dataclasses import replace
 from fractions import Fraction
 from itertools import product
@@ -15,7 +17,7 @@ from piecing.blocks import editing
 from piecing.blocks.editing import Symmetry
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data, library_keys, library_pattern
-from piecing.blocks.pattern import Orientation, Pattern, Place, UnitPlacement, laid
+from piecing.blocks.pattern import BlockPlacement, Cell, Orientation, Pattern, Place, UnitPlacement, laid
 from piecing.blocks.sizing import parts_from_text, sizes
 from piecing.errors import (
     BlockHoldsItself,
@@ -35,6 +37,11 @@ from piecing.units import KINDS, kind_of
 from tests.blocks import BOX, grid, none, patterns
 
 LIES = [Orientation(t, m) for t, m in product(range(4), (False, True))]
+
+
+def _cell_at(cells: Iterable[Cell], x: Fraction, y: Fraction) -> Cell:
+    (found,) = (c for c in cells if c.left < x < c.right and c.top < y < c.bottom)
+    return found
 
 
 class LieTest(TestCase):
@@ -116,6 +123,49 @@ class LaidTest(TestCase):
                 self.assertEqual(min(c.left for c in held), left)
                 self.assertEqual(max(c.bottom for c in held), top + high)
                 self.assertEqual(max(c.right for c in held), left + wide)
+
+    def test_many_blocks_in_a_block_lie_as_each_one_laid_by_hand(self) -> None:
+        """Each point of a picture of sixteen, carried back into the smaller block by turning it by hand, shows what lies there."""
+        rng = random.Random(5)
+        for key in ("lantern", "goose_cross", "goose_pair"):
+            held = library_pattern(key)
+            if held.width != held.height:
+                continue
+            ways = [BlockPlacement(key, held, fabrics) for fabrics in ((), (("a", "b"), ("b", "a")), (("a", "c"),))]
+            places = [
+                Place(2 * c, 2 * r, rng.choice(ways), rng.choice(LIES), across=2, down=2)
+                for c, r in product(range(4), range(4))
+            ]
+            whole = laid(Pattern("Sixteen", (Fraction(3, 2),) * 8, (Fraction(3, 2),) * 8, tuple(places)))
+            self.assertEqual(sum(n for _, n in whole.shapes), len(whole.cells))
+            part = inches("1/2")
+            for made, cell in zip(whole.specs(part), whole.cells, strict=True):
+                self.assertEqual(made, cell.spec(part))
+            for _ in range(60):
+                c, r = rng.randrange(4), rng.randrange(4)
+                u, v = (Fraction(rng.randrange(1, 997), 997) for _ in range(2))
+                place = whole.pattern.places[r * 4 + c]
+                assert isinstance(place.content, BlockPlacement)
+                there = _cell_at(whole.cells, (c + u) * 3, (r + v) * 3)
+                x, y = u - Fraction(1, 2), v - Fraction(1, 2)
+                for _ in range(place.orientation.turn):
+                    x, y = y, -x
+                if place.orientation.mirrored:
+                    x = -x
+                half = Fraction(1, 2)
+                own = _cell_at(laid(held).cells, (x + half) * held.width, (y + half) * held.height)
+                roles = dict(place.content.fabrics)
+                self.assertEqual(there.unit.kind, own.unit.kind)
+                self.assertEqual(there.unit.part_fabrics, tuple(roles.get(f, f) for f in own.unit.part_fabrics))
+                self.assertEqual(there.orientation, own.orientation.then(place.orientation))
+
+    def test_a_layout_is_one_object_however_its_legend_is_named(self) -> None:
+        data = pattern_data(library_pattern("lantern"))
+        renamed = {f"{n}z": u for n, u in data["units"].items()}
+        layout = [" ".join(w[0] + "z" + w[1:] if w[0].isupper() else w for w in r.split()) for r in data["layout"]]
+        other = {**data, "units": renamed, "layout": layout}
+        self.assertIs(pattern_from(other, library_data), pattern_from(data, library_data))
+        self.assertIsNot(pattern_from({**data, "name": "Lamp"}, library_data), pattern_from(data, library_data))
 
     def test_units_and_blocks_have_to_fit_their_place(self) -> None:
         half = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}}

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import random
 from dataclasses import replace
+from fractions import Fraction
 from itertools import product
 from unittest import TestCase
 
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Pattern, laid
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
 from piecing.drawings.back import back_picture, direction_said
 from piecing.errors import CannotBeSewn, LayoutIncomplete
-from piecing.joining.order import Order, order_of, orders, steps
+from piecing.joining.order import Order, check_sewable, order_of, orders, steps
 from piecing.joining.pressing import Press, PressingMap, Wishes, cost_of, layers_at, pressing_map
 from piecing.joining.pressing_check import Drawn, checked
 from piecing.joining.seams import block_seams
@@ -89,6 +90,38 @@ class JoiningTest(TestCase):
         self.assertIn("set-in", str(refused.exception))
         with self.assertRaises(LayoutIncomplete):
             orders(grid(["A0 ."], SQUARES))
+        with self.assertRaises(CannotBeSewn):
+            check_sewable(grid(locked, {"A": {"kind": "rectangle", "fabrics": "a"}}))
+        with self.assertRaises(LayoutIncomplete):
+            check_sewable(grid(["A0 ."], SQUARES))
+
+    def test_what_can_be_sewn_in_some_order_can_be_sewn(self) -> None:
+        rng = random.Random(4)
+        for _ in range(60):
+            taken: set[tuple[int, int]] = set()
+            places = []
+            for c, r in product(range(4), range(4)):
+                across, down = rng.choice(((1, 1), (2, 1), (1, 2), (3, 1), (1, 3)))
+                spots = {(c + a, r + d) for a in range(across) for d in range(down)}
+                if (c, r) in taken:
+                    continue
+                if c + across > 4 or r + down > 4 or spots & taken:
+                    across = down = 1
+                    spots = {(c, r)}
+                taken |= spots
+                places.append(Place(c, r, UnitPlacement("rectangle", ("a",)), across=across, down=down))
+            pattern = Pattern("Spans", (Fraction(1),) * 4, (Fraction(1),) * 4, tuple(places))
+            found = []
+            for order in Order:
+                try:
+                    found.append(bool(order_of(pattern, order)))
+                except CannotBeSewn:
+                    found.append(False)
+            self.assertEqual(len(set(found)), 1)
+            if found[0]:
+                check_sewable(pattern)
+            else:
+                self.assertRaises(CannotBeSewn, check_sewable, pattern)
 
     def test_crossings_are_counted_where_seams_meet_from_both_sides(self) -> None:
         done = steps(laid(grid(["A0 B0 A0"] * 3, SQUARES)), Order.ROWS, inches(9), S)

@@ -5,8 +5,9 @@ A serializer's context carries ``style`` (see ``piecing.lengths.Style``).
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from functools import lru_cache
+from collections.abc import Callable, Iterable, Mapping
+from functools import cached_property, lru_cache
+from operator import attrgetter
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
@@ -20,6 +21,7 @@ __all__ = [
     "AreaField",
     "DrawingField",
     "DrawingSerializer",
+    "FlatSerializer",
     "LengthAnswerField",
     "LengthSerializer",
     "LengthsField",
@@ -87,6 +89,24 @@ class MessageField(_Styled):
 class AreaField(_Styled):
     def to_representation(self, value: Area) -> str:
         return value.set_in(self.setting)
+
+
+class FlatSerializer(serializers.Serializer[Any]):
+    """Fields that are attributes of the value or methods here, read without more ado: quick where there are hundreds of values."""
+
+    @cached_property
+    def _told(self) -> list[tuple[str, Callable[[Any], Any]]]:
+        return [(name, self._teller(f, name)) for name, f in self.fields.items()]
+
+    @staticmethod
+    def _teller(field: serializers.Field[Any, Any, Any, Any], name: str) -> Callable[[Any], Any]:
+        if isinstance(field, serializers.SerializerMethodField):
+            return field.to_representation
+        read = attrgetter(field.source or name)
+        return lambda value: field.to_representation(read(value))
+
+    def to_representation(self, value: Any) -> dict[str, Any]:
+        return {name: told(value) for name, told in self._told}
 
 
 class MarkSerializer(serializers.Serializer[Any]):

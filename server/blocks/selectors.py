@@ -15,7 +15,7 @@ from piecing.blocks.sizing import BlockSizes, parts_text, sizes
 from piecing.drawings.block import block_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
-from piecing.joining.order import Order, order_of
+from piecing.joining.order import check_sewable
 from piecing.lengths import Length, parse_length
 from piecing.units import kind_of
 from projects.models import Project
@@ -146,9 +146,8 @@ def _viewed(pattern: Pattern, finished: Length, allowance: Length, step: Length)
 
 
 def _cannot(pattern: Pattern) -> PiecingError | None:
-    """Whether it can be sewn at all is the same in every order: a cut that is left out can be made later."""
     try:
-        order_of(pattern, Order.ROWS)
+        check_sewable(pattern)
     except PiecingError as refusal:
         return refusal
     return None

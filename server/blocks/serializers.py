@@ -5,7 +5,15 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.problems import FieldProblemSerializer, field_problem
-from api.wire import AreaField, DrawingField, LengthAnswerField, LengthSerializer, MessageField, length_out
+from api.wire import (
+    AreaField,
+    DrawingField,
+    FlatSerializer,
+    LengthAnswerField,
+    LengthSerializer,
+    MessageField,
+    length_out,
+)
 from piecing.drawings.unit import design_picture
 from piecing.lengths import Length, Measure, inches, mm
 from piecing.messages import Message
@@ -47,7 +55,9 @@ class LookRequestSerializer(serializers.Serializer[Any]):
         return value if value is None else _sound_edit(value)
 
 
-class TrackSerializer(serializers.Serializer[Any]):
+class TrackSerializer(FlatSerializer):
+    """A column or row, ``share`` of the whole."""
+
     name = serializers.CharField()
     finished = LengthAnswerField()
     on_step = serializers.BooleanField()
@@ -98,7 +108,7 @@ class BlockSizesSerializer(serializers.Serializer[Any]):
         ]
 
 
-class SpotSerializer(serializers.Serializer[Any]):
+class SpotSerializer(FlatSerializer):
     """One place; ``box`` is left, top, width, height as shares of the picture. ``content`` is a kind or a block's key."""
 
     column = serializers.IntegerField()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
+from functools import cache, lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -58,8 +58,9 @@ ORIENTATIONS = {"upright": UPRIGHT, "quarter": Orientation(1), "half": Orientati
 
 def find_in(room: Workroom) -> Find:
     """Blocks by key: those that come with the program, one's own, and those of any project here (removed ones too, so
-    that what holds them stays whole)."""
+    that what holds them stays whole). Each is looked up once: it is asked for one reading, in which nothing else changes."""
 
+    @cache
     def find(key: str) -> Mapping[str, Any] | None:
         known = library_data(key)
         if known is not None:

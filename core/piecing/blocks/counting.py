@@ -128,24 +128,31 @@ def counted(
     orders = list(orders)
     for order in orders:
         pattern = order.pattern.complete()
-        layout, part = laid(pattern), order.finished / order.pattern.width
-        base: dict[tuple[UnitSpec, bool], int] = {}
-        for cell, spec in zip(layout.cells, layout.specs(part), strict=True):
-            if cell.place in order.apart:
-                continue
-            key = (spec, cell.orientation.mirrored)
-            base[key] = base.get(key, 0) + 1
+        base = _in_one(pattern, order.finished, order.apart)
         for way in order.colourways:
             if way.count <= 0:
                 continue
             roles = dict(way.roles)
             _need_fabrics(pattern, roles, known)
-            for (made, mirrored), n in base.items():
+            for made, mirrored, n in base:
                 dyed = replace(made, part_fabrics=tuple(roles.get(r, r) for r in made.part_fabrics)) if roles else made
                 _add(tallies, dyed, mirrored, n * way.count, (order.key, pattern.name))
     _exchange(tallies, {o.key: o for o in orders}, scraps, known)
     found = [t.told for t in tallies.values() if t.told.total]
     return tuple(sorted(found, key=lambda u: (-float(u.spec.width * 1), u.spec.kind, -u.total)))
+
+
+@lru_cache(maxsize=1024)
+def _in_one(pattern: Pattern, finished: Length, apart: frozenset[int]) -> tuple[tuple[UnitSpec, bool, int], ...]:
+    """The units of one block in its own colours: each, whether it lies mirrored, and how often."""
+    layout = laid(pattern)
+    base: dict[tuple[UnitSpec, bool], int] = {}
+    for cell, spec in zip(layout.cells, layout.specs(layout.part(finished)), strict=True):
+        if cell.place in apart:
+            continue
+        key = (spec, cell.orientation.mirrored)
+        base[key] = base.get(key, 0) + 1
+    return tuple((made, mirrored, n) for (made, mirrored), n in base.items())
 
 
 def _exchange(

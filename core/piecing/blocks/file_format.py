@@ -66,12 +66,27 @@ def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
             )
         legend[name] = content_from(unit, find, above, f"units.{name}")
     name = re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(data.get("name") or "")).strip()[:80] or "Block"
-    return _same(Pattern(name, columns, rows, _places(data.get("layout"), legend, len(columns), len(rows))))
+    layout = data.get("layout")
+    lines = tuple(str(line) for line in layout) if isinstance(layout, list | tuple) else ()
+    return _same(name, columns, rows, lines, tuple(legend.items()))
 
 
 @lru_cache(maxsize=1024)
-def _same(pattern: Pattern) -> Pattern:
-    """One object for all patterns that are alike: what is remembered of one is then found without comparing all that is in it."""
+def _same(
+    name: str,
+    columns: tuple[Fraction, ...],
+    rows: tuple[Fraction, ...],
+    lines: tuple[str, ...],
+    legend: tuple[tuple[str, Content], ...],
+) -> Pattern:
+    """One object for all patterns that are written alike: a large layout is read once, and what is remembered of it is then found
+    without comparing all that is in it."""
+    return _one(Pattern(name, columns, rows, _places(lines, dict(legend), len(columns), len(rows))))
+
+
+@lru_cache(maxsize=1024)
+def _one(pattern: Pattern) -> Pattern:
+    """Written with other names in the legend, it is still the same."""
     return pattern
 
 
@@ -165,8 +180,8 @@ def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: st
     return BlockPlacement(key, inner, tuple(sorted((str(a), str(b)) for a, b in roles.items() if a != b)))
 
 
-def _places(layout: Any, legend: Mapping[str, Content], wide: int, high: int) -> tuple[Place, ...]:
-    words = [str(line).split() for line in layout] if isinstance(layout, list | tuple) else []
+def _places(lines: tuple[str, ...], legend: Mapping[str, Content], wide: int, high: int) -> tuple[Place, ...]:
+    words = [line.split() for line in lines]
     if len(words) != high or any(len(line) != wide for line in words):
         raise PatternNotUnderstood(
             "The layout has {high} lines of {wide} words, one for each place.", field="layout", high=high, wide=wide

@@ -7,10 +7,11 @@ letters that a project gives its fabrics to. Source: docs/theory, section 12.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import accumulate, product
 from math import gcd, lcm
 
@@ -186,7 +187,7 @@ class Pattern:
         """The sum of its rows, in parts."""
         return self.edges[1][-1]
 
-    @property
+    @cached_property
     def roles(self) -> tuple[str, ...]:
         """Every fabric role in it, in the order of the alphabet."""
         return tuple(sorted({r for content in {p.content for p in self.places} for r in _roles(content)}))
@@ -269,21 +270,38 @@ class Layout:
     cells: tuple[Cell, ...]
     _specs: dict[Length, tuple[UnitSpec, ...]] = field(default_factory=dict, init=False, repr=False, compare=False)
 
+    @cached_property
+    def _alike(self) -> tuple[tuple[int, ...], tuple[tuple[Cell, int], ...]]:
+        """For each cell the number of its shape, and of each shape a cell and how many there are."""
+        known: dict[object, int] = {}
+        numbers: list[int] = []
+        ones: list[Cell] = []
+        for c in self.cells:
+            # A block that is laid often gives the same objects again and again: these are told apart sooner than fractions are.
+            same = (id(c.unit), id(c.width), id(c.height), c.orientation.across)
+            n = known.get(same)
+            if n is None:
+                n = known.setdefault((c.unit, c.width, c.height, c.orientation.across), len(ones))
+                known[same] = n
+                if n == len(ones):
+                    ones.append(c)
+            numbers.append(n)
+        often = Counter(numbers)
+        return tuple(numbers), tuple((c, often[n]) for n, c in enumerate(ones))
+
+    @property
+    def shapes(self) -> tuple[tuple[Cell, int], ...]:
+        """Units that are alike but for where they lie: one of each, and how many there are."""
+        return self._alike[1]
+
     def specs(self, part: Length) -> tuple[UnitSpec, ...]:
         """The units as they are made when one part finishes ``part``, in the order of the cells; units that are alike are one object.
         The last size asked for is remembered.
         """
         known = self._specs.get(part)
         if known is None:
-            alike: dict[tuple[UnitPlacement, Fraction, Fraction, bool], UnitSpec] = {}
-            found = []
-            for c in self.cells:
-                key = (c.unit, c.width, c.height, c.orientation.across)
-                spec = alike.get(key)
-                if spec is None:
-                    spec = alike[key] = c.spec(part)
-                found.append(spec)
-            known = tuple(found)
+            made = [c.spec(part) for c, _ in self.shapes]
+            known = tuple(made[n] for n in self._alike[0])
             self._specs.clear()
             self._specs[part] = known
         return known
@@ -351,7 +369,7 @@ def _fits(place: Place, width: Fraction, height: Fraction) -> None:
 
 
 def _nested(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: int) -> Iterator[Cell]:
-    inner, (left, top, wide, high), orientation = laid(held.pattern), box, place.orientation
+    (left, top, wide, high), orientation = box, place.orientation
     own_wide, own_high = held.pattern.width, held.pattern.height
     seen_wide, seen_high = (own_high, own_wide) if orientation.across else (own_wide, own_high)
     if seen_wide * high != seen_high * wide:
@@ -365,19 +383,23 @@ def _nested(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: in
             wide=str(wide),
             high=str(high),
         )
-    scale, roles = wide / seen_wide, dict(held.fabrics)
-    for c in inner.cells:
-        x, y, w, h = carried(c, own_wide, own_high, orientation)
-        yield Cell(
-            left + x * scale,
-            top + y * scale,
-            w * scale,
-            h * scale,
-            c.unit.dyed(roles) if roles else c.unit,
-            c.orientation.then(orientation),
-            n,
-            nested=True,
-        )
+    for x, y, w, h, unit, lies in _scaled(held, orientation, wide / seen_wide):
+        yield Cell(left + x, top + y, w, h, unit, lies, n, nested=True)
+
+
+@lru_cache(maxsize=512)
+def _scaled(
+    held: BlockPlacement, orientation: Orientation, scale: Fraction
+) -> tuple[tuple[Fraction, Fraction, Fraction, Fraction, UnitPlacement, Orientation], ...]:
+    """The units of a smaller block as it lies, from its own corner, in parts of the block that holds it. A quilt lays one block a
+    hundred times; what is the same each time is worked out once."""
+    pattern, roles = held.pattern, dict(held.fabrics)
+    found = []
+    for c in laid(pattern).cells:
+        x, y, w, h = (side * scale for side in carried(c, pattern.width, pattern.height, orientation))
+        unit = c.unit.dyed(roles) if roles else c.unit
+        found.append((x, y, w, h, unit, c.orientation.then(orientation)))
+    return tuple(found)
 
 
 def carried(

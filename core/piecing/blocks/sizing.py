@@ -161,9 +161,9 @@ def _tracks(tracks: tuple[Fraction, ...], part: Length, step: Length, what: str)
 
 def _unit_sizes(layout: Layout, part: Length) -> tuple[tuple[Length, Length, int], ...]:
     found: dict[tuple[Fraction, Fraction], int] = {}
-    for c in layout.cells:
+    for c, n in layout.shapes:
         size = (c.height, c.width) if c.orientation.across else (c.width, c.height)
-        found[size] = found.get(size, 0) + 1
+        found[size] = found.get(size, 0) + n
     return tuple((part * w, part * h, n) for (w, h), n in sorted(found.items(), reverse=True))
 
 
@@ -171,7 +171,7 @@ def _shares(layout: Layout) -> set[Fraction]:
     """Every track and unit side as a share of the block's width."""
     p = layout.pattern
     own = {*p.columns, *p.rows}
-    return {s / p.width for s in own | {x for c in layout.cells for x in (c.width, c.height)}}
+    return {s / p.width for s in own | {x for c, _ in layout.shapes for x in (c.width, c.height)}}
 
 
 def _nearest(layout: Layout, finished: Length, step: Length) -> tuple[NearSize, ...]:
@@ -192,7 +192,8 @@ def _nearest(layout: Layout, finished: Length, step: Length) -> tuple[NearSize, 
 def _odd(layout: Layout, part: Length, allowance: Length, step: Length) -> list[OddUnit]:
     """Units that no ruler mark cuts exactly, or that cannot be planned as they stand; each kind and size said once."""
     said: dict[UnitSpec, OddUnit | None] = {}
-    for c, spec in zip(layout.cells, layout.specs(part), strict=True):
+    for c, _ in layout.shapes:
+        spec = c.spec(part)
         if spec in said:
             continue
         word = _word(spec, allowance, step)

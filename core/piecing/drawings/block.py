@@ -43,8 +43,8 @@ def draw_block(
 
 def _open_places(sketch: Sketch, layout: Layout, part: float) -> None:
     p = layout.pattern
-    xs = [float(sum(p.columns[:n], start=p.columns[0] * 0)) * part for n in range(len(p.columns) + 1)]
-    ys = [float(p.height - sum(p.rows[:n], start=p.rows[0] * 0)) * part for n in range(len(p.rows) + 1)]
+    xs = [float(x) * part for x in p.edges[0]]
+    ys = [float(p.height - y) * part for y in p.edges[1]]
     for c, r in p.empty:
         sketch.polygon("empty", rectangle(xs[c + 1] - xs[c], ys[r] - ys[r + 1], (xs[c], ys[r + 1])))
 

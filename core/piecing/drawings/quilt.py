@@ -32,11 +32,11 @@ def _faces(layout: Layout, finished: Length, orientation: Orientation) -> tuple[
     wide = float(finished)
     high = wide * float(layout.pattern.height / layout.pattern.width)
     found = []
-    for n, cell in enumerate(layout.cells):
+    for n, (cell, spec) in enumerate(zip(layout.cells, layout.specs(part), strict=True)):
         x, y = cell_middle(layout, cell, float(part))
         x, y = x - wide / 2, y - high / 2
         cx, cy = rotated((-x, y) if orientation.mirrored else (x, y), -90 * orientation.turn)
-        for p in placed_parts(cell.spec(part), cell.orientation.then(orientation)):
+        for p in placed_parts(spec, cell.orientation.then(orientation)):
             found.append((tuple((a + cx, b + cy) for a, b in p.outline), p.role, n))
     return tuple(found)
 

@@ -1,6 +1,6 @@
 """Joining a block: in which order, which seams and crossings that makes, which way each is pressed, and the thread it takes."""
 
-from .order import Order, Ordering, Step, order_of, orders, steps
+from .order import Order, Ordering, Step, check_sewable, order_of, orders, steps
 from .pressing import Press, Pressed, PressingMap, Wishes, pressing_map
 from .pressing_check import checked
 from .seams import BlockSeam, block_seams, meetings
@@ -16,6 +16,7 @@ __all__ = [
     "Step",
     "Wishes",
     "block_seams",
+    "check_sewable",
     "checked",
     "meetings",
     "order_of",

@@ -14,12 +14,23 @@ from enum import StrEnum
 from fractions import Fraction
 from functools import lru_cache
 
-from ..blocks.pattern import Layout, Pattern, Place
+from ..blocks.pattern import UPRIGHT, Layout, Pattern, Place, UnitPlacement
 from ..errors import CannotBeSewn
 from ..lengths import Length
 from ..messages import Listing, Message
 
-__all__ = ["ORDER_WORDS", "Joint", "Order", "Ordering", "Section", "Step", "order_of", "orders", "steps"]
+__all__ = [
+    "ORDER_WORDS",
+    "Joint",
+    "Order",
+    "Ordering",
+    "Section",
+    "Step",
+    "check_sewable",
+    "order_of",
+    "orders",
+    "steps",
+]
 
 Box = tuple[Fraction, Fraction, Fraction, Fraction]
 """Left, top, right, bottom in parts from the upper left corner."""
@@ -226,6 +237,22 @@ def _whirled(groups: list[list[tuple[Box, Place]]], order: Order, box: Box, mid:
         order_of_arms = (4, 0, 3, 2, 1)
     parts = tuple(_section(groups[n], order) for n in order_of_arms)
     return Section(box, parts, joints)
+
+
+def check_sewable(pattern: Pattern) -> None:
+    """Whether it can be sewn at all is the same in every order, since a cut that is left out can be made later, and whatever lies in
+    its places. Raises ``LayoutIncomplete``, ``CannotBeSewn``."""
+    pattern.complete()
+    _check_spans(pattern.columns, pattern.rows, tuple((p.column, p.row, p.across, p.down) for p in pattern.places))
+
+
+@lru_cache(maxsize=512)
+def _check_spans(
+    columns: tuple[Fraction, ...], rows: tuple[Fraction, ...], spans: tuple[tuple[int, int, int, int], ...]
+) -> None:
+    nothing = UnitPlacement("", ())
+    places = tuple(Place(c, r, nothing, UPRIGHT, across, down) for c, r, across, down in spans)
+    _section(_boxes(Pattern("", columns, rows, places)), Order.ROWS)
 
 
 @lru_cache(maxsize=512)

@@ -6,6 +6,7 @@ All sizes are finished unless they are called cut. Source: docs/theory, section 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ..errors import QuiltImpossible
 from ..lengths import ZERO, Length, inches
@@ -55,6 +56,7 @@ class QuiltSizes:
         return self.choices.blocks
 
 
+@lru_cache(maxsize=128)
 def quilt_sizes(c: QuiltChoices) -> QuiltSizes:
     """Every size of a quilt. Raises ``QuiltImpossible``."""
     _check(c)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from ..lengths import ZERO, Length
 from ..messages import Message
@@ -25,6 +25,18 @@ class UnitSpec:
     part_fabrics: tuple[str, ...]
     corners: tuple[Length, Length, Length, Length] = (ZERO, ZERO, ZERO, ZERO)
     strip: Length = ZERO
+    _hash: int = field(init=False, repr=False, compare=False, default=0)
+
+    def __hash__(self) -> int:
+        # Specs are what most of what is remembered is found by.
+        if not self._hash:
+            given = (self.kind, self.width, self.height, self.part_fabrics, self.corners, self.strip)
+            object.__setattr__(self, "_hash", hash(given))
+        return self._hash
+
+    def __reduce__(self) -> tuple[type[UnitSpec], tuple[object, ...]]:
+        # Another process hashes words otherwise.
+        return UnitSpec, (self.kind, self.width, self.height, self.part_fabrics, self.corners, self.strip)
 
     @property
     def is_square(self) -> bool:

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from io import StringIO
 from typing import Any
 from uuid import UUID, uuid4
 
-from django.core.management import call_command
 from django.test import TestCase
 from rest_framework.test import APIClient
 
 from blocks.models import Block
 from blocks.translate import find_in, pattern_of
+from demo.tests.data import put_demo
 from diagnosis.models import SavedDiagnosis
 from diagnosis.subjects import Subject
 from measuring.models import ReadingRow
@@ -30,7 +29,7 @@ class DiagnosisCase(TestCase):
 
     @classmethod
     def setUpTestData(cls) -> None:
-        call_command("lantern_deck", verbosity=0, stdout=StringIO())
+        put_demo()
         cls.key = Block.objects.get(pattern__name="Lantern").pk
 
     def setUp(self) -> None:

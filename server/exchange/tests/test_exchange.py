@@ -4,17 +4,16 @@ from __future__ import annotations
 
 import copy
 import json
-from io import StringIO
 from random import Random
 from typing import Any
 from uuid import UUID
 
-from django.core.management import call_command
 from jsonschema import Draft202012Validator
 
 from api.tests.api import ApiCase
 from blocks.models import Quilt
 from cutting.models import CutPlan, Stock
+from demo.tests.data import put_demo
 from exchange.project import schema
 from piecing.units import KINDS
 from projects.models import Project
@@ -32,7 +31,7 @@ def _bare(data: Any) -> Any:
 class ExchangeTest(ApiCase):
     @classmethod
     def setUpTestData(cls) -> None:
-        call_command("lantern_deck", stdout=StringIO())
+        put_demo()
 
     def test_every_demo_project_comes_back_as_it_was(self) -> None:
         Draft202012Validator.check_schema(schema())

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from io import StringIO
 from typing import Any
 from uuid import uuid4
 
-from django.core.management import call_command
 from jsonschema import Draft202012Validator
 
 from api.tests.api import ApiCase
+from demo.tests.data import put_demo
 from exchange.records import records_schema
 from journal.models import LogEntry
 from measuring.models import ReadingRow
@@ -20,7 +19,7 @@ from timing.models import FreeTime, WorkTime
 class RecordsFileTest(ApiCase):
     @classmethod
     def setUpTestData(cls) -> None:
-        call_command("lantern_deck", stdout=StringIO())
+        put_demo()
 
     def setUp(self) -> None:
         super().setUp()

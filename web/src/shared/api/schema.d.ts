@@ -5365,6 +5365,7 @@ export interface components {
             today: string;
             projects: components["schemas"]["ProjectName"][];
         };
+        /** @description A column or row, ``share`` of the whole. */
         Track: {
             name: string;
             readonly finished: components["schemas"]["Length"];
