@@ -58,5 +58,9 @@ def in_process() -> Iterator[InProcess]:
         os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
         django.setup()
         call_command("migrate", verbosity=0)
+
+        from api.collector import collect_seldom
+
+        collect_seldom()
         yield InProcess()
         connections.close_all()

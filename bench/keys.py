@@ -6,15 +6,20 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
+import requests
 from browser_tests.chromium import chromium
 from browser_tests.own_server import demo_server
 from browser_tests.shots import HALF_SEWN
 from playwright.sync_api import Page
 
+from bench.quilts import PIECED_BORDER
+
 __all__ = ["print_keys"]
 
 _LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 _JOINING = _LANTERN.replace("/blocks/", "/join/")
+_MANY = "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0100"
+"""A project of a hundred blocks with a pieced border, made for this."""
 _WATCH = """(where) => {
   window.took = []
   let began = 0
@@ -80,6 +85,12 @@ INTERACTIONS = (
     Interaction(
         "blocks across the quilt", f"{HALF_SEWN}/blocks/quilt", ".sizes .big", _fill("Blocks across", ("3", "4"))
     ),
+    Interaction(
+        "a sash between 100 blocks",
+        f"/projects/{_MANY}/blocks/quilt",
+        ".sizes .big",
+        _fill("Sashing finishes", ("1", "1 1/2", "2")),
+    ),
     Interaction("a reading entered on Measure", f"{HALF_SEWN}/measure", "[aria-label='Readings'] ul", _read),
     Interaction(
         "pieces at hand on Compare",
@@ -94,9 +105,20 @@ INTERACTIONS = (
 )
 
 
+def _hundred(api: str) -> None:
+    begun = {"start": "lantern", "finished": "6", "count": "100"}
+    body = {"id": _MANY, "name": "Lantern, 100", "fabrics": ["Dark", "Light", "Third"], "unit": None, "quilt": None}
+    requests.post(f"{api}/beginnings", json={**body, "block": begun}, timeout=60).raise_for_status()
+    changes = {"columns": 10, "rows": 10, "begun": True, "borders": [PIECED_BORDER]}
+    requests.patch(
+        f"{api}/projects/{_MANY}/quilt", json={"changes": changes, "seen": {}}, timeout=60
+    ).raise_for_status()
+
+
 def print_keys() -> None:
     print("From a key to the redrawn result in Chromium, milliseconds (aim: p95 100)")
     with demo_server() as server, chromium() as browser:
+        _hundred(f"{server.url}/api")
         for i in INTERACTIONS:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.goto(server.url + i.path)

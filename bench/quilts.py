@@ -8,10 +8,10 @@ from uuid import uuid4
 
 from bench.in_process import InProcess, in_process
 
-__all__ = ["print_quilts"]
+__all__ = ["PIECED_BORDER", "print_quilts"]
 
 _GEESE = {"units": [{"kind": "flying_goose", "fabrics": "abb"}], "turn": 1, "runs": "mirrored"}
-_BORDER = {"width": "4", "fabric": "c", "corners": "overlapped", "corner_fabric": "c", "pieced": _GEESE}
+PIECED_BORDER = {"width": "4", "fabric": "c", "corners": "overlapped", "corner_fabric": "c", "pieced": _GEESE}
 
 
 def print_quilts() -> None:
@@ -36,17 +36,19 @@ def _of(app: InProcess, side: int) -> None:
     def quilt(**changes: Any) -> float:
         return app.ask("patch", f"{path}/quilt", {"changes": changes, "seen": {}}).took
 
-    quilt(columns=side, rows=side, begun=True, borders=[_BORDER])
-    _line(f"{side * side} blocks in rows, sash typed", [quilt(sash=f"{n + 2}/8") for n in range(22)])
-    _line("  a border's size typed", [quilt(borders=[{**_BORDER, "width": f"{32 + n}/8"}]) for n in range(16)])
+    quilt(columns=side, rows=side, begun=True, borders=[PIECED_BORDER])
+    _line(f"{side * side} blocks in rows, sash typed", [quilt(sash=f"{n % 24 + 2}/8") for n in range(42)])
+    _line("  a border's size typed", [quilt(borders=[{**PIECED_BORDER, "width": f"{32 + n}/8"}]) for n in range(32)])
     for name, address in (("counts", "counts"), ("standing", "standing"), ("cutting sheet", "cutting")):
         _line(f"  {name}", [app.ask("get", f"{path}/{address}").took for _ in range(5)])
     _line("  joining steps of the quilt", [app.ask("get", f"{path}/bench/quilt").took for _ in range(3)])
     print(f"  laid by hand from there         {quilt(setting='by_hand'):7.0f}")
     centre = next(b for b in app.ask("get", f"{path}/blocks").body["blocks"] if b["part"] == "centre")["id"]
     turned = [
-        app.ask("post", f"blocks/{centre}/edits", {"edit": {"do": "turn", "spots": [[2 * n, 0]], "quarters": 1}}).took
-        for n in range(10)
+        app.ask(
+            "post", f"blocks/{centre}/edits", {"edit": {"do": "turn", "spots": [[2 * (n % 10), 0]], "quarters": 1}}
+        ).took
+        for n in range(30)
     ]
     _line("  a block turned in it", turned)
     _line("  joining steps of the centre", [app.ask("get", f"blocks/{centre}/bench").took for _ in range(3)])

@@ -62,24 +62,50 @@ def told_as_problem(error: Error, _ident: str | None = None) -> tuple[str, list[
     return f"{error.code} {error.reason}", [("Content-Type", "application/problem+json")], body
 
 
-def main() -> int:
+def _asked() -> argparse.Namespace:
     parser = argparse.ArgumentParser(description="Serve Entretoile on this computer.")
     parser.add_argument("--port", type=int, default=8321)
     parser.add_argument("--demo", action="store_true", help="put the demo data in where there is none")
     parser.add_argument("--reset", action="store_true", help="empty the workroom first; asks, and keeps a copy")
     parser.add_argument("--yes", action="store_true", help="do not ask")
     parser.add_argument("--anew", action="store_true", help="begin with an empty database where one is missing")
-    args = parser.parse_args()
-    port: int = args.port
+    return parser.parse_args()
+
+
+def _port_refused(port: int) -> str:
+    """Why this port will not do; nothing when it will."""
     if not 1 <= port <= 65535:
-        print(f"Port {port} does not exist. Choose one from 1024 to 65535: make demo PORT=8400", file=sys.stderr)
-        return 2
+        return f"Port {port} does not exist. Choose one from 1024 to 65535: make demo PORT=8400"
     if not port_is_free(port):
-        print(
+        return (
             f"Port {port} is taken, perhaps by Entretoile already running at http://{HOST}:{port}/.\n"
-            f"Stop that program, or choose another port: make demo PORT={port + 1}",
-            file=sys.stderr,
+            f"Stop that program, or choose another port: make demo PORT={port + 1}"
         )
+    return ""
+
+
+def _begin_behind() -> None:
+    """What need not be there for the first page."""
+    from api.collector import collect_seldom
+    from cutting import apart
+    from exchange.history import keep_states
+    from keeping.copies import keep_daily
+    from piecing.solver import warm
+
+    def loaded() -> None:
+        warm()
+        collect_seldom()
+
+    apart.begin()
+    for behind in (loaded, keep_daily, keep_states):
+        threading.Thread(target=behind, daemon=True).start()
+
+
+def main() -> int:
+    args = _asked()
+    port: int = args.port
+    if refused := _port_refused(port):
+        print(refused, file=sys.stderr)
         return 2
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
     import django
@@ -88,15 +114,12 @@ def main() -> int:
     from django.core.management.base import CommandError
     from waitress import serve
 
-    from cutting import apart
-    from exchange.history import keep_states
-    from keeping.copies import keep_daily
     from keeping.serving import AlreadyServed, hold_folder
-    from piecing.solver import warm
 
     address = f"http://{HOST}:{port}/"
     try:
         held = hold_folder(address)
+        made_ready(demo=args.demo, reset=args.reset, yes=args.yes, anew=args.anew)
     except AlreadyServed as other:
         print(
             f"Entretoile already runs on this data folder, at {other}.\n"
@@ -104,9 +127,6 @@ def main() -> int:
             file=sys.stderr,
         )
         return 2
-
-    try:
-        made_ready(demo=args.demo, reset=args.reset, yes=args.yes, anew=args.anew)
     except CommandError as problem:
         print(problem, file=sys.stderr)
         return 2
@@ -114,10 +134,7 @@ def main() -> int:
     # Not before the scripts are packed: the application looks once, as it is made, which of them there are.
     from config.wsgi import application
 
-    apart.begin()
-    for behind in (warm, keep_daily, keep_states):
-        threading.Thread(target=behind, daemon=True).start()
-
+    _begin_behind()
     setattr(Error, "to_response", told_as_problem)  # noqa: B010  the package says nothing of its types
     print(f"Entretoile is at {address}   (Ctrl-C stops it; what you type is kept)", flush=True)
     serve(application, host=HOST, port=port, threads=8, ident="Entretoile", max_request_body_size=_LARGEST, **_DOORS)

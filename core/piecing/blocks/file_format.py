@@ -14,6 +14,7 @@ shares of the unit's side, such as "1/3". Source: docs/theory, section 12.
 
 from __future__ import annotations
 
+import json
 import re
 from collections.abc import Callable, Mapping
 from fractions import Fraction
@@ -31,6 +32,9 @@ Find = Callable[[str], Mapping[str, Any] | None]
 """The data of a block known by its key; None when there is none."""
 _WORD = re.compile(r"([A-Z][a-z]?)([0-3])(m?)")
 _DEEPEST = 5
+_MOST_UNITS = 100
+_LONGEST = 100_000
+"""Characters of a pattern that is remembered by what it says."""
 
 
 def pattern_from(data: Any, find: Find, key: str = "") -> Pattern:
@@ -42,7 +46,30 @@ def pattern_from(data: Any, find: Find, key: str = "") -> Pattern:
     return _pattern(data, find, (key,) if key else ())
 
 
+@lru_cache(maxsize=1024)
+def _alone(text: str) -> Pattern:
+    """One that holds no other: what it says is all there is to know."""
+    return _read(json.loads(text), lambda _key: None, ())
+
+
 def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
+    text = _text_alone(data)
+    return _read(data, find, above) if text is None else _alone(text)
+
+
+def _text_alone(data: Any) -> str | None:
+    """What a pattern that holds no other says, to know it by when it is read again, as at every change beside it."""
+    units = data.get("units") if isinstance(data, dict) else None
+    if not isinstance(units, dict) or any("block" in u for u in units.values() if isinstance(u, dict)):
+        return None
+    try:
+        text = json.dumps(data)
+    except (TypeError, ValueError, RecursionError):
+        return None
+    return text if len(text) <= _LONGEST else None
+
+
+def _read(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
     if not isinstance(data, Mapping):
         raise PatternNotUnderstood(
             "A block is written as an object with a name, columns, rows, units and a layout.", field=""
@@ -56,8 +83,8 @@ def _pattern(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
         )
     columns, rows = (_tracks(data.get(f), f) for f in ("columns", "rows"))
     units = data.get("units")
-    if not isinstance(units, Mapping) or len(units) > 100:
-        raise PatternNotUnderstood("Units are given by name, 100 at most.", field="units")
+    if not isinstance(units, Mapping) or len(units) > _MOST_UNITS:
+        raise PatternNotUnderstood("Units are given by name, {most} at most.", field="units", most=_MOST_UNITS)
     legend: dict[str, Content] = {}
     for name, unit in units.items():
         if not isinstance(name, str) or not re.fullmatch(r"[A-Z][a-z]?", name):
