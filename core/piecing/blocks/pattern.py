@@ -368,7 +368,7 @@ def _fits(place: Place, width: Fraction, height: Fraction) -> None:
         )
 
 
-def _nested(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: int) -> Iterator[Cell]:
+def _nested(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: int) -> tuple[Cell, ...]:
     (left, top, wide, high), orientation = box, place.orientation
     own_wide, own_high = held.pattern.width, held.pattern.height
     seen_wide, seen_high = (own_high, own_wide) if orientation.across else (own_wide, own_high)
@@ -383,8 +383,18 @@ def _nested(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: in
             wide=str(wide),
             high=str(high),
         )
-    for x, y, w, h, unit, lies in _scaled(held, orientation, wide / seen_wide):
-        yield Cell(left + x, top + y, w, h, unit, lies, n, nested=True)
+    return _set_down(held, orientation, wide / seen_wide, left, top, n)
+
+
+@lru_cache(maxsize=8192)
+def _set_down(
+    held: BlockPlacement, orientation: Orientation, scale: Fraction, left: Fraction, top: Fraction, n: int
+) -> tuple[Cell, ...]:
+    """While one place of many changes, what lies in the others stays where it is."""
+    return tuple(
+        Cell(left + x, top + y, w, h, unit, lies, n, nested=True)
+        for x, y, w, h, unit, lies in _scaled(held, orientation, scale)
+    )
 
 
 @lru_cache(maxsize=512)

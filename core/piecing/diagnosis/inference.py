@@ -5,7 +5,7 @@ Source: docs/theory, section 14.7.
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from heapq import nsmallest
@@ -87,6 +87,7 @@ class Inference:
     and ``sewn`` (draws, errors) are blocks that these readings leave possible, the unmeasured scatter of every unit and seam
     included; ``leading`` (draws,) numbers the cause that leads in each, -1 where
     none does, and ``sizes`` (draws, parameters) says what each does;
+    ``lone`` are readings taken again and found right that differ from the rest: that one piece is off by itself.
     ``looked`` (draws,) whether nothing is large there of which nothing was read. ``block`` (errors,) is their
     mean, ``mean`` (parameters,) that of the causes. ``hands`` weighs every kind of hands. ``weighed`` are the indices of the
     readings used, in their order."""
@@ -107,6 +108,7 @@ class Inference:
     block: Vector
     fitted: Vector
     odd: tuple[Outlier, ...]
+    lone: tuple[Outlier, ...]
     mistake: tuple[Mistake, Message, float] | None
     seen: tuple[Seen, ...]
     hands: tuple[tuple[Steadiness, float], ...]
@@ -269,6 +271,7 @@ class _Work:
         odds: list[float] = []
         self.candidates_of: list[Parameter | None] = []
         self.slip_of: list[int] = []
+        self.own_of: list[int] = []
         self.mistake_of: list[int] = []
 
         def add(
@@ -277,6 +280,7 @@ class _Work:
             o: float,
             p: Parameter | None = None,
             slip: int = -1,
+            own: int = -1,
             mistake: int = -1,
             mean: float = 0.0,
         ) -> None:
@@ -286,6 +290,7 @@ class _Work:
             odds.append(o)
             self.candidates_of.append(p)
             self.slip_of.append(slip)
+            self.own_of.append(own)
             self.mistake_of.append(mistake)
 
         for n, p in enumerate(params):
@@ -303,7 +308,7 @@ class _Work:
             unit[k] = 1.0
             if self.readings[n].confirmed:
                 for held in OWN:
-                    add(unit, held.large**2, log(held.often / (1 - held.often)))
+                    add(unit, held.large**2, log(held.often / (1 - held.often)), own=n)
                 continue
             for held in SLIPS:
                 # Of a strip test two readings are written down.
@@ -344,7 +349,8 @@ class _Work:
             np.asarray(~(active[:, : self.common] & self._silent()).any(axis=1)),
             np.asarray(sewn.mean(axis=0, dtype=np.float64), dtype=np.float64),
             self._fitted(sets),
-            self._odd(sets),
+            self._aside(sets, self.slip_of, _asked),
+            self._aside(sets, self.own_of, _alone),
             self.headline,
             seen_of(self.readings),
             self._hands(sets),
@@ -592,20 +598,23 @@ class _Work:
             fitted[n] = self.readings[n].read - values[k]
         return fitted
 
-    def _odd(self, sets: Sequence[_Set]) -> tuple[Outlier, ...]:
+    def _aside(
+        self, sets: Sequence[_Set], of: Sequence[int], said: Callable[[Reading, float], Message]
+    ) -> tuple[Outlier, ...]:
+        """Readings that likely are off by themselves: ``of`` says for each candidate of which reading it is, -1 for none."""
         found = []
         for k, n in enumerate(self.used):
-            chance = sum(s.weight for s in sets if any(self.slip_of[c] == n for c in s.of))
+            chance = sum(s.weight for s in sets if any(of[c] == n for c in s.of))
             if chance < _ASIDE:
                 continue
             expected = variance = 0.0
             for s in sets:
-                v = sum(self.candidates.variance[c] for c in s.of if self.slip_of[c] == n)
+                v = sum(self.candidates.variance[c] for c in s.of if of[c] == n)
                 off = float(s.weighed[k] / s.inverse[k, k])
                 expected += s.weight * (self.readings[n].read - off)
                 variance += s.weight * max(1 / float(s.inverse[k, k]) - v, 1e-8)
             away = self.readings[n].read - expected
-            found.append(Outlier(n, expected, sqrt(variance), away, chance, _asked(self.readings[n], expected)))
+            found.append(Outlier(n, expected, sqrt(variance), away, chance, said(self.readings[n], expected)))
         return tuple(found)
 
     def _headline(self, sets: Sequence[_Set]) -> tuple[Mistake, Message, float] | None:
@@ -680,6 +689,14 @@ def _asked(r: Reading, expected: float) -> Message:
         wanted=Length.near(expected).round_near(inches("1/32")),
         read=Length.near(r.read),
         slip=_slip(abs(r.read - expected)),
+    )
+
+
+def _alone(r: Reading, expected: float) -> Message:
+    return Message(
+        "Read again it is still {read}, and the other readings make it {wanted}: this one is off by itself.",
+        wanted=Length.near(expected).round_near(inches("1/32")),
+        read=Length.near(r.read),
     )
 
 

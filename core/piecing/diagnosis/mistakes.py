@@ -5,13 +5,14 @@ Source: docs/theory, section 14.7.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from itertools import repeat
 from math import log
 
 import numpy as np
 
-from ..lengths import Length, inches
+from ..lengths import Length, inches, mm
 from ..messages import Message
 from .causes import Cause, parameters_of
 from .model import BlockModel, Vector
@@ -22,10 +23,16 @@ __all__ = ["BELIEVED", "Mistake", "MistakeKind", "Seen", "headline", "mistakes_o
 
 BELIEVED = 0.75
 """Probability from which a mistake is the headline."""
-_STEPS = (inches("1/8"), inches("1/4"), inches("1/2"))
+_STEPS = (inches("1/8"), inches("1/4"), inches("1/2"), inches(1))
 """Between marks that are taken one for another."""
+_FAR, _ALIKE = 3 / 16, 1 / 16
+"""Inches: a unit that is off by so much was trimmed at another mark; readings that differ by less may be of the same one."""
 _BORDERS = (inches("1/2"), inches("1/4"))
 _ODDS = {"finished": 0.010, "mark": 0.006, "border": 0.006}
+_OF_CUTTING = 0.5
+"""How often pieces are cut at a wrong mark, beside units that are trimmed at one: they are measured before they are sewn."""
+_TOLD = 1e-9
+_OF_ONE = (ReadingKind.CUT, ReadingKind.WIDTH, ReadingKind.HEIGHT)
 _WHOLE_LENGTHS = (
     ReadingKind.CUT,
     ReadingKind.WIDTH,
@@ -62,6 +69,85 @@ class Mistake:
     parameters: tuple[int, ...] = ()
 
 
+@dataclass(frozen=True, slots=True)
+class _Group:
+    """Units trimmed alike, or the pieces of one kind cut alike: numbers of their causes, what they are called, a word to know them by,
+    and how much likelier than half it is that a wrong mark was of this group."""
+
+    numbers: tuple[int, ...]
+    name: Message
+    which: str
+    cut: bool = False
+    share: float = 0.5
+
+
+def _tells(reading: Reading, equation: Equation | None, number: int) -> bool:
+    """Whether a reading is of the very thing: a row that is short may be so for its seams."""
+    return equation is not None and reading.kind in _OF_ONE and abs(float(equation.of_causes[number])) > _TOLD
+
+
+def _groups(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equation | None]) -> Iterator[_Group]:
+    """All units, where more than one kind of them was measured; each kind that was; the pieces of each kind."""
+    of = [(n, p) for n, p in enumerate(parameters_of(model)) if p.cause in (Cause.TRIM, Cause.CUT) and p.batch >= 0]
+    told = {n for n, p in of if any(map(_tells, readings, equations, repeat(n)))}
+    trims = tuple(n for n, p in of if p.cause is Cause.TRIM)
+    if len(told.intersection(trims)) > 1:
+        yield _Group(trims, Message("all units"), "all", share=1.0)
+    for n, p in of:
+        if n in told:
+            cut = p.cause is Cause.CUT
+            alone = len(trims) == 1 and not cut
+            which = f"cut-{p.batch}" if cut else f"{p.batch}"
+            yield _Group(
+                (n,), Message("{who}", who=batch_name(model.places, p.batch)), which, cut, 1.0 if alone else 0.5
+            )
+
+
+def _struck(group: _Group, both: Length, far: Iterable[Length], of: Vector, sign: int, how: str) -> Iterator[Mistake]:
+    """What one group may be off at a stroke, too small or too large."""
+    yield Mistake(
+        f"{MistakeKind.FINISHED}-{group.which}-{how}",
+        MistakeKind.FINISHED,
+        sign * float(both),
+        Message(
+            "pieces for the {who} cut {size} too {how}: two seam allowances forgotten, or added twice"
+            if group.cut
+            else "{who} trimmed {size} too {how}: finished and unfinished size mixed up",
+            who=group.name,
+            size=both,
+            how=how,
+        ),
+        Message("The error is exactly two seam allowances, on every one of them."),
+        of * sign * float(both),
+        log(_ODDS["finished"] * (_OF_CUTTING if group.cut else 1)),
+        group.numbers,
+    )
+    for step in dict.fromkeys((*_STEPS, *far)):
+        if step == both:
+            continue
+        yield Mistake(
+            f"{MistakeKind.MARK}-{group.which}-{float(step)}-{how}",
+            MistakeKind.MARK,
+            sign * float(step),
+            Message(
+                "pieces for the {who} cut at the wrong mark of the ruler, {size} too {how}"
+                if group.cut
+                else "{who} trimmed to the wrong mark of the ruler, {size} too {how}",
+                who=group.name,
+                size=step,
+                how=how,
+            ),
+            Message(
+                "The error is a whole step between marks, on every one of them."
+                if step in _STEPS
+                else "The error is the same on every one of them, and no hand strays so far."
+            ),
+            of * sign * float(step),
+            log(_ODDS["mark"] * group.share * (_OF_CUTTING if group.cut else 1)),
+            group.numbers,
+        )
+
+
 def mistakes_of(
     model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equation | None]
 ) -> tuple[Mistake, ...]:
@@ -70,48 +156,11 @@ def mistakes_of(
 
 
 def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equation | None]) -> Iterator[Mistake]:
-    both = model.allowance * 2
-    trims = [(n, p.batch) for n, p in enumerate(parameters_of(model)) if p.cause is Cause.TRIM]
-    groups: list[tuple[tuple[int, ...], str, str]] = [
-        ((n,), batch_name(model.places, batch), f"{batch}") for n, batch in trims
-    ]
-    if len(trims) > 1:
-        groups.insert(0, (tuple(n for n, _ in trims), "all units", "all"))
-    for numbers, name, which in groups:
-        of = np.array([0.0 if e is None else float(e.of_causes[list(numbers)].sum()) for e in equations])
+    for group in _groups(model, readings, equations):
+        numbers = list(group.numbers)
+        of = np.array([0.0 if e is None else float(e.of_causes[numbers].sum()) for e in equations])
         for sign, how in ((-1, "small"), (1, "large")):
-            yield Mistake(
-                f"{MistakeKind.FINISHED}-{which}-{how}",
-                MistakeKind.FINISHED,
-                sign * float(both),
-                Message(
-                    "{who} trimmed {size} too {how}: finished and unfinished size mixed up",
-                    who=name,
-                    size=both,
-                    how=how,
-                ),
-                Message("The error is exactly two seam allowances, on every one of them."),
-                of * sign * float(both),
-                log(_ODDS["finished"]),
-                numbers,
-            )
-            for step in _STEPS:
-                if step != both:
-                    yield Mistake(
-                        f"{MistakeKind.MARK}-{which}-{float(step)}-{how}",
-                        MistakeKind.MARK,
-                        sign * float(step),
-                        Message(
-                            "{who} trimmed to the wrong mark of the ruler, {size} too {how}",
-                            who=name,
-                            size=step,
-                            how=how,
-                        ),
-                        Message("The error is a whole step between marks, on every one of them."),
-                        of * sign * float(step),
-                        log(_ODDS["mark"] / (1 if which == "all" or len(trims) == 1 else 2)),
-                        numbers,
-                    )
+            yield from _struck(group, model.allowance * 2, _far_off(readings, equations, group, sign), of, sign, how)
     direct = np.array([float(r.kind in _WHOLE_LENGTHS) for r in readings])
     for border in _BORDERS:
         for sign, how in ((1, "long"), (-1, "short")):
@@ -124,6 +173,28 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
                 direct * sign * float(border),
                 log(_ODDS["border"]),
             )
+
+
+def _far_off(
+    readings: Sequence[Reading], equations: Sequence[Equation | None], group: _Group, sign: int
+) -> Iterator[Length]:
+    """How far, by the readings of units or pieces themselves, they are off, where no hand strays so far and all of them are alike:
+    whatever mark it was, it is said as it was read."""
+    pairs = [(r, e) for r, e in zip(readings, equations, strict=True) if e is not None and r.value is not None]
+    kinds = (ReadingKind.CUT,) if group.cut else (ReadingKind.WIDTH, ReadingKind.HEIGHT)
+    own = [(r, e) for r, e in pairs if r.kind in kinds and _of_one(e, group.numbers)]
+    off = sorted(r.read - e.nominal for r, e in own)
+    if not off or off[-1] - off[0] > _ALIKE:
+        return
+    middle = off[len(off) // 2] * sign
+    inch = all(r.value.on_step(inches("1/32")) for r, _ in own if r.value is not None)
+    size = Length.near(middle).round_near(inches("1/32") if inch else mm(1) / 2)
+    if middle >= _FAR and all(abs(middle - float(known)) > _ALIKE / 2 for known in _STEPS):
+        yield size
+
+
+def _of_one(e: Equation, numbers: Sequence[int]) -> bool:
+    return abs(float(e.of_causes[list(numbers)].sum()) - 1) < 1e-9
 
 
 def headline(mistakes: Sequence[Mistake], probabilities: Sequence[float]) -> tuple[Mistake, Message, float] | None:
@@ -141,12 +212,11 @@ def headline(mistakes: Sequence[Mistake], probabilities: Sequence[float]) -> tup
             other = next((m for p, m in alike if m.kind != first.kind and p > 0.15 * total), None)
             kinds = {first.kind, other.kind if other else first.kind}
             said = first.said
-            if MistakeKind.BORDER in kinds and len(kinds) == 2:
-                trimmed = first if first.kind != MistakeKind.BORDER else other
+            if other is not None and MistakeKind.BORDER in kinds:
+                # The one that changes the block is the one to act on, once another ruler has said the same.
+                first = other if first.kind == MistakeKind.BORDER else first
                 said = Message(
-                    "{first}, or a ruler's border counted (the same {size})",
-                    first=trimmed.said if trimmed else first.said,
-                    size=Length.near(size),
+                    "{first}, or a ruler's border counted (the same {size})", first=first.said, size=Length.near(size)
                 )
             best = (first, said, min(1.0, total))
     return best

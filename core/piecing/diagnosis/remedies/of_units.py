@@ -20,14 +20,19 @@ from ..causes import Cause, Parameter
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import batch_name
+from ..readings import ReadingKind
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
+_TRIMMED = 1 / 32
+"""Inches: below this one unit that is off by itself is left, as pins ease it."""
+
 
 def offered(work: Work) -> Iterator[Remedy]:
     """What mends units: trimming again, cutting again, making one anew."""
+    yield from _by_itself(work)
     for p in (work.verdict.leading, work.verdict.beside):
         if p is None:
             continue
@@ -37,6 +42,52 @@ def offered(work: Work) -> Iterator[Remedy]:
             yield _cut_again(work, p)
         elif p.cause is Cause.ONE_UNIT:
             yield from _one_unit(work, p)
+
+
+def _by_itself(work: Work) -> Iterator[Remedy]:
+    """One unit that was read twice and is off as no other is."""
+    places = work.model.places
+    for n, o in enumerate(work.found.lone):
+        reading = work.found.readings[o.index]
+        unit = places.unit(reading.unit) if reading.unit else None
+        batch = next((b for b in places.batches if (b.number == unit.batch if unit else b.key == reading.batch)), None)
+        if batch is None or reading.kind not in (ReadingKind.WIDTH, ReadingKind.HEIGHT) or abs(o.away) < _TRIMMED:
+            continue
+        who, read, off = batch_name(places, batch.number), Length.near(reading.read), Roughly(o.away)
+        width, height = (side + work.model.allowance * 2 for side in (batch.spec.width, batch.spec.height))
+        if o.away > 0:
+            yield Remedy(
+                f"trim_one-{n}",
+                Message("Trim the one that measures {read} again", read=read),
+                Message(
+                    "One of the {who} is {off} too large by itself. Trim it to {width} by {height}, before it is joined if it can be.",
+                    who=who,
+                    off=off,
+                    width=width,
+                    height=height,
+                ),
+                Message("It comes to the size of the others."),
+                Message("none, while it is not joined"),
+                RemedyMinutes.TRIM,
+                cures=True,
+            )
+        else:
+            yield Remedy(
+                f"make_one-{n}",
+                Message("Make the one that measures {read} again", read=read),
+                Message(
+                    "One of the {who} is {off} too small by itself, and trimming adds nothing. Put another in its place, trimmed to "
+                    "{width} by {height}.",
+                    who=who,
+                    off=off,
+                    width=width,
+                    height=height,
+                ),
+                Message("The row that it lies in comes to its length."),
+                Message("cloth for one unit"),
+                RemedyMinutes.UNIT,
+                cures=True,
+            )
 
 
 def _size(work: Work, p: Parameter) -> float:

@@ -36,6 +36,8 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
             Message("Leave it" if not work.faults else "Leave this block as it is"),
             Message(
                 "The most that anything is off is {off}; pins ease that in."
+                if off <= EASED and not work.found.lone
+                else "Of what all have in common the most that anything is off is {off}; the one that is off by itself is not left."
                 if off <= EASED
                 else "Ease in what pins take; the rest is seen only up close.",
                 off=Roughly(off),
