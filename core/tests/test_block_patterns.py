@@ -159,6 +159,13 @@ class LaidTest(TestCase):
                 self.assertEqual(there.unit.part_fabrics, tuple(roles.get(f, f) for f in own.unit.part_fabrics))
                 self.assertEqual(there.orientation, own.orientation.then(place.orientation))
 
+    def test_a_unit_that_lies_turned_in_a_place_alike_is_another(self) -> None:
+        two = laid(grid(["A0 <", "A1 <"], {"A": {"kind": "rectangle", "fabrics": "a"}}))
+        upright, turned = two.specs(inches(1))
+        self.assertEqual((upright.width, upright.height), (inches(2), inches(1)))
+        self.assertEqual((turned.width, turned.height), (inches(1), inches(2)))
+        self.assertEqual([n for _, n in two.shapes], [1, 1])
+
     def test_a_layout_is_one_object_however_its_legend_is_named(self) -> None:
         data = pattern_data(library_pattern("lantern"))
         renamed = {f"{n}z": u for n, u in data["units"].items()}

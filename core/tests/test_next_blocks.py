@@ -202,8 +202,13 @@ class MistakeTest(TestCase):
         self.assertIn("10 mm too large", plain(verdict.said, MM))
 
     def test_readings_that_differ_are_no_wrong_mark(self) -> None:
-        found = F.infer(*read("width", "4", "4 5/8", "3 1/2", "5 1/4", batch=F.batch("half_square_triangle")))
-        self.assertNotIn("7⁄8", plain(judge(found).said))
+        """Four readings far apart: none of them is the mark that all were trimmed to."""
+        for sizes, middle in (
+            (("4", "4 5/8", "3 1/2", "5 1/4"), "1 1⁄8″"),
+            (("3 7/8", "4 1/4", "4 1/16"), "9⁄16″"),
+        ):
+            found = F.infer(*read("width", *sizes, batch=F.batch("half_square_triangle")))
+            self.assertNotIn(f"{middle} too large", plain(judge(found).said))
 
     def test_a_mistake_is_measured_with_another_ruler_before_anything_is_cut(self) -> None:
         found, _ = self.mistaken("3")

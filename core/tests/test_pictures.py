@@ -16,7 +16,7 @@ from shapely.geometry import Polygon as Shape
 from piecing.blocks.boxes import Box, cropped, in_whole_parts, pattern_of, plain_box, with_finished
 from piecing.blocks.comparing import compared
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Cell, Orientation, UnitPlacement, laid
+from piecing.blocks.pattern import BlockPlacement, Cell, Orientation, UnitPlacement, laid
 from piecing.diagnosis.symptoms import symptoms
 from piecing.drawings.block import block_picture
 from piecing.drawings.finding import finding_picture
@@ -30,6 +30,7 @@ from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block
 from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 
+LIES = [Orientation(turn, mirrored) for turn in range(4) for mirrored in (False, True)]
 SVG = "{http://www.w3.org/2000/svg}"
 
 
@@ -49,7 +50,7 @@ def clear_of_edges(drawing: Drawing, x: float, y: float) -> bool:
 
 
 class OnTheQuiltTest(TestCase):
-    """Seven random points of each of many quilts, carried back into the block that lies there."""
+    """Seven random points of each of many quilts, carried from the block that lies there, however it is turned."""
 
     def looked_at(self, sized: QuiltSizes, lying: Sequence[Laid], rng: random.Random) -> None:
         c = sized.choices
@@ -68,11 +69,15 @@ class OnTheQuiltTest(TestCase):
             if not clear_of_edges(own, u, v):
                 continue
             x, y = spots[n]
+            a, b = u - wide / 2, v - wide / 2
+            if lying[n].orientation.mirrored:
+                a = -a
+            for _ in range(lying[n].orientation.turn):
+                a, b = -b, a
             if c.setting is Setting.ON_POINT:
                 half = (wide + sash) / 2**0.5
                 first = wide / 2**0.5 + sash * 2**0.5
                 middle = (left + first + x * half, top + first + y * half)
-                a, b = u - wide / 2, v - wide / 2
                 here = (
                     middle[0] + a * cos(pi / 4) - b * sin(pi / 4),
                     middle[1] + a * sin(pi / 4) + b * cos(pi / 4),
@@ -80,7 +85,10 @@ class OnTheQuiltTest(TestCase):
             else:
                 rim = sash if c.sash_round else 0.0
                 drop = wide * float(c.stagger) if c.setting is Setting.STAGGERED and x % 2 else 0.0
-                here = (left + rim + x * (wide + sash) + u, top + rim + y * (wide + sash) + v + drop)
+                here = (
+                    left + rim + x * (wide + sash) + wide / 2 + a,
+                    top + rim + y * (wide + sash) + wide / 2 + b + drop,
+                )
             roles = dict(lying[n].roles)
             shown = fabric_at(own, u, v)
             self.assertTrue(shown)
@@ -108,7 +116,7 @@ class OnTheQuiltTest(TestCase):
                     )
                     sized = quilt_sizes(choices)
                     ways = ((), (("a", "b"), ("b", "a")), (("c", "d"),))
-                    lying = [Laid(lantern, UPRIGHT, rng.choice(ways)) for _ in block_spots(choices)]
+                    lying = [Laid(lantern, rng.choice(LIES), rng.choice(ways)) for _ in block_spots(choices)]
                     with self.subTest((setting, sash, stones)):
                         self.looked_at(sized, lying, rng)
 

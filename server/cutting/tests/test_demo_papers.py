@@ -69,8 +69,9 @@ class DemoPaperTest(TransactionTestCase):
     def test_the_story_holds_its_headings_and_figures(self) -> None:
         paper, story = self.said("story.pdf"), self.ask("get", f"{self.path}/story")
         self.assertIn("Lantern", paper)
-        for line in story.get("figures", []):
-            self.has(paper, line["said"] if isinstance(line, dict) else line)
+        self.assertTrue(story["facts"])
+        for fact in story["facts"]:
+            self.has(paper, fact["heading"], *fact["lines"])
 
     def test_labels_are_one_for_each_pile_and_lot(self) -> None:
         paper = self.said("papers/labels.pdf")
