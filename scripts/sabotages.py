@@ -639,6 +639,9 @@ SABOTAGES = [
         "tests.test_next_blocks",
         ("        if o.away > 0:", "        if o.away < 0:"),
         ("or abs(o.away) < _TRIMMED:", "or abs(o.away) > _TRIMMED:"),
+        ("- raw.width_loss * deep", ""),
+        ("raw.width + raw.width_gain * off", "raw.width"),
+        ("    if room >= _ROOM:", "    if room >= 0:"),
     ),
     *in_file(
         "diagnosis/remedies/of_mistakes.py",

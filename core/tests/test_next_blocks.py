@@ -280,3 +280,38 @@ class MeasuredAloneTest(TestCase):
         large = F.infer(*read("cut", *["5"] * 4, batch=F.batch("half_square_triangle")))
         self.assertIn("cut at the wrong mark of the ruler, 1″ too large", plain(judge(large).said))
         self.assertIn("cut_down-0", [r.code for r in remedies_of(large, judge(large))])
+
+
+class CutSmallTest(TestCase):
+    """Squares for a unit that finishes 3 are cut 4. Sewn a quarter either side of the diagonal they come out 0.354 smaller."""
+
+    def first(self, *cuts: str, stitch: str = "") -> Remedy:
+        seams = read("stitch", *[stitch] * 6, spot="middle") if stitch else []
+        found = F.infer(*read("cut", *cuts, batch=F.batch("half_square_triangle")), *seams)
+        leading = next(p for p in found.parameters if p.cause is Cause.CUT)
+        return remedies_of(found, replace(SETTLED, leading=leading), F.plans)[0]
+
+    def test_a_sixteenth_small_they_are_trimmed_closely(self) -> None:
+        first = self.first(*["3 15/16"] * 4)
+        self.assertEqual((first.code, first.minutes), ("trim_closely-0", 16))
+        # 3.9375 - 0.3536 is 3.584: 0.084 more than 3 1/2.
+        self.assertIn("cut 1⁄16″ small, and 3⁄32″ is left to trim", plain(first.how))
+
+    def test_an_eighth_small_they_are_cut_again(self) -> None:
+        first = self.first(*["3 7/8"] * 4)
+        # 3.875 - 0.3536 leaves 0.021, a hundredth on each side.
+        self.assertIn("a thread to trim at most. Cut again", plain(first.how))
+        self.assertEqual((first.code, first.minutes), ("cut_again-0", 32))
+        # Eight pairs of squares.
+        self.assertIn("16 of 4″", plain(first.pieces or Message("")))
+
+    def test_three_sixteenths_small_nothing_is_left(self) -> None:
+        self.assertIn("no room to trim", plain(self.first(*["3 13/16"] * 4).how))
+
+    def test_seams_sewn_deep_take_of_that_room(self) -> None:
+        """A sixteenth deep on both sides of the diagonal takes 0.088 of the unit, more than was left."""
+        self.assertEqual(self.first(*["3 15/16"] * 6, stitch="5/16").code, "cut_again-0")
+
+    def test_large_there_is_more_to_trim(self) -> None:
+        first = self.first(*["4 1/16"] * 4)
+        self.assertEqual((first.code, plain(first.title)), ("cut_again-0", "Trim a little more off"))

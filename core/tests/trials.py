@@ -17,7 +17,7 @@ from piecing.diagnosis.readings import RawSizes, Reading, ReadingKind, raw_sizes
 from piecing.diagnosis.verdict import Verdict, judge
 from piecing.lengths import Length, inches
 from piecing.planning.plan import plan
-from piecing.planning.unit_plan import Choices
+from piecing.planning.unit_plan import Choices, UnitPlan
 from piecing.units import methods_of
 
 from .blocks import grid
@@ -29,6 +29,7 @@ __all__ = ["FOUR_BY_FOUR", "STAR", "Scene", "corner_units", "read", "scene", "se
 class Scene:
     model: BlockModel
     raw: dict[int, RawSizes]
+    plans: dict[int, UnitPlan]
 
     def infer(self, *readings: Reading) -> Inference:
         return infer(self.model, readings, raw=self.raw)
@@ -43,7 +44,7 @@ class Scene:
 def scene(pattern: object, finished: str) -> Scene:
     model = model_of(block_geometry(laid(pattern), inches(finished)), inches("1/4"))  # type: ignore[arg-type]
     plans = {b.number: plan(Choices(b.spec, methods_of(b.kind)[0].name)) for b in model.places.batches if not b.plain}
-    return Scene(model, {n: raw_sizes(p) for n, p in plans.items()})
+    return Scene(model, {n: raw_sizes(p) for n, p in plans.items()}, plans)
 
 
 @lru_cache(maxsize=1)

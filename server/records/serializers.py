@@ -8,7 +8,7 @@ from api.wire import LengthAnswerField, MessageField
 from diagnosis.models import TURNED_OUT, SavedDiagnosis
 from measuring.models import ReadingRow
 from piecing.diagnosis.habits import Habit
-from piecing.diagnosis.words import GuideSetting
+from piecing.diagnosis.words import SURENESS, GuideSetting
 from piecing.lengths import Length, Measure, Style, inches, mm
 from piecing.planning.schools import School
 from piecing.planning.seam import StripTest
@@ -28,8 +28,6 @@ from setups.selectors import name_of
 
 from .forecasts import Foretold
 from .selectors import HandsShown, LotSheet
-
-_SURE = ["certain", "likely", "open"]
 
 
 class SeamTestSerializer(serializers.Serializer[Any]):
@@ -135,7 +133,7 @@ class HabitSerializer(serializers.Serializer[Any]):
     title = serializers.CharField()
     said = serializers.CharField()
     spread = serializers.CharField()
-    sure = serializers.ChoiceField(choices=_SURE)
+    sure = serializers.ChoiceField(choices=SURENESS)
     readings = serializers.IntegerField()
     mean = serializers.FloatField()
     low = serializers.FloatField()
@@ -234,7 +232,7 @@ def _ticks(reach: Iterable[float], style: Style) -> list[Length]:
 
 
 class CalibrationSerializer(serializers.Serializer[Any]):
-    sure = serializers.ChoiceField(choices=_SURE)
+    sure = serializers.ChoiceField(choices=SURENESS)
     right = serializers.IntegerField()
     partly = serializers.IntegerField()
     wrong = serializers.IntegerField()

@@ -5,6 +5,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.wire import MessageField
+from piecing.diagnosis.words import SURENESS
 from piecing.timing import STAGE_WORDS, Day, Minutes, WorkStage, forecast_said, late_said, rests_said, task_said
 from piecing.units import kind_of
 from projects.translate import style_of
@@ -12,8 +13,6 @@ from projects.translate import style_of
 from .evenings import EveningSheet, ProjectTime, SittingSaid
 from .models import RHYTHMS, STAGES, WorkTime
 from .selectors import StagePace
-
-_SURE = ["certain", "likely", "open"]
 
 
 def _stage(**kwargs: Any) -> serializers.ChoiceField:
@@ -66,7 +65,7 @@ class StagePaceSerializer(serializers.Serializer[Any]):
     title = serializers.SerializerMethodField()
     told = serializers.SerializerMethodField()
     pace = serializers.SerializerMethodField()
-    sure = serializers.ChoiceField(choices=_SURE, source="pace.sure")
+    sure = serializers.ChoiceField(choices=SURENESS, source="pace.sure")
     sittings = serializers.IntegerField(source="pace.sittings")
     stretches = serializers.IntegerField()
 
@@ -154,7 +153,7 @@ class ProjectTimeSerializer(serializers.Serializer[Any]):
     rhythm = serializers.ChoiceField(choices=RHYTHMS, source="schedule.rhythm")
     first = serializers.DateField(source="schedule.first", allow_null=True)
     said = serializers.SerializerMethodField()
-    sure = serializers.ChoiceField(choices=_SURE)
+    sure = serializers.ChoiceField(choices=SURENESS)
     stages = serializers.SerializerMethodField()
     lates = LateSerializer(many=True)
 

@@ -12,6 +12,8 @@ from math import sqrt
 
 from scipy.stats import chi2, t
 
+from .words import SURENESS
+
 __all__ = ["ENOUGH", "FEWEST", "HALF_LIFE", "Figure", "Habit", "Off", "figure_of", "sureness"]
 
 HALF_LIFE = 60.0
@@ -77,7 +79,8 @@ class Figure:
 
 def sureness(worth: float) -> str:
     """One scale of words for what rests on so many readings."""
-    return "certain" if worth >= ENOUGH else "likely" if worth >= FEWEST else "open"
+    certain, likely, unsure = SURENESS
+    return certain if worth >= ENOUGH else likely if worth >= FEWEST else unsure
 
 
 def figure_of(readings: Sequence[Off], *, noise: float, assumed: float) -> Figure | None:

@@ -9,10 +9,13 @@ from dataclasses import dataclass
 
 from ..lengths import Length, Measure, Style, inches, mm
 
-__all__ = ["CERTAIN", "LIKELY", "GuideSetting", "Roughly", "sure_in_words"]
+__all__ = ["CERTAIN", "LIKELY", "SURENESS", "GuideSetting", "Roughly", "sure_in_words"]
 
 CERTAIN, LIKELY = 0.95, 0.75
 """Probabilities from which something is said to be certain, and likely."""
+
+SURENESS = ("certain", "likely", "open")
+"""The words there are for how sure something is, the surest first."""
 
 _THREAD = 1 / 64
 """Inches: what people call a thread."""
@@ -58,4 +61,5 @@ class GuideSetting:
 
 def sure_in_words(probability: float) -> str:
     """One scale of words for every probability shown."""
-    return "certain" if probability >= CERTAIN else "likely" if probability >= LIKELY else "open"
+    certain, likely, unsure = SURENESS
+    return certain if probability >= CERTAIN else likely if probability >= LIKELY else unsure

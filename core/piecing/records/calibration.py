@@ -11,12 +11,10 @@ from enum import StrEnum
 
 from scipy.special import betaincinv
 
-from ..diagnosis.words import CERTAIN, LIKELY
+from ..diagnosis.words import CERTAIN, LIKELY, SURENESS
 from ..messages import Message
 
 __all__ = ["Calibration", "TurnedOut", "calibrations", "sureness_said"]
-
-_LEVELS = ("certain", "likely", "open")
 
 
 class TurnedOut(StrEnum):
@@ -44,7 +42,7 @@ class Calibration:
 
 def calibrations(kept: Iterable[tuple[str, TurnedOut | None]]) -> tuple[Calibration, ...]:
     """``kept`` are diagnoses by the word they were said with and what turned out, None while nobody knows."""
-    found: dict[str, dict[TurnedOut | None, int]] = {level: {} for level in _LEVELS}
+    found: dict[str, dict[TurnedOut | None, int]] = {level: {} for level in SURENESS}
     for sure, outcome in kept:
         level = found.setdefault(sure, {})
         level[outcome] = level.get(outcome, 0) + 1

@@ -20,7 +20,7 @@ from ..causes import Cause, Parameter
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import batch_name
-from ..readings import ReadingKind
+from ..readings import ReadingKind, raw_sizes
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
@@ -28,6 +28,8 @@ __all__ = ["offered"]
 
 _TRIMMED = 1 / 32
 """Inches: below this one unit that is off by itself is left, as pins ease it."""
+_ROOM, _EVEN = 3 / 64, 1 / 128
+"""Inches left to trim, across: enough to trim closely, about a thread on each side; and none."""
 
 
 def offered(work: Work) -> Iterator[Remedy]:
@@ -39,7 +41,7 @@ def offered(work: Work) -> Iterator[Remedy]:
         if p.cause in (Cause.TRIM, Cause.SHIFT, Cause.TIP, Cause.STRETCH):
             yield from _of_batch(work, p)
         elif p.cause is Cause.CUT:
-            yield _cut_again(work, p)
+            yield replace(_cut_again(work, p), batch=p.batch, cures=True, spread=True)
         elif p.cause is Cause.ONE_UNIT:
             yield from _one_unit(work, p)
 
@@ -217,30 +219,59 @@ def _shared(work: Work, p: Parameter) -> Remedy:
     )
 
 
+def _room(work: Work, p: Parameter, off: float) -> float:
+    """What is left to trim, inches, across or up, whichever is less, of pieces cut ``off`` from the plan and sewn as these seams are;
+    nothing where no plan says how they are made."""
+    plan = work.plans.get(p.batch)
+    if plan is None:
+        return 0.0
+    raw, deep = raw_sizes(plan), float(work.found.mean[0])
+    across = raw.width + raw.width_gain * off - raw.width_loss * deep - float(plan.target_width)
+    up = raw.height + raw.height_gain * off - raw.height_loss * deep - float(plan.target_height)
+    return min(across, up)
+
+
 def _cut_again(work: Work, p: Parameter) -> Remedy:
     batch, size = work.model.places.batches[p.batch], _size(work, p)
-    plan = work.plans.get(p.batch)
+    plan, name = work.plans.get(p.batch), batch_name(work.model.places, p.batch)
     again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
-    large = size > 0
+    if size > 0:
+        return Remedy(
+            f"cut_again-{p.batch}",
+            Message("Trim a little more off"),
+            Message("They were cut {size} large: there is more to trim, nothing else.", size=Roughly(size)),
+            Message("Units come out with room to trim on all sides."),
+            Message("none"),
+            batch.count * RemedyMinutes.TRIM,
+        )
+    room = _room(work, p, size)
+    if room >= _ROOM:
+        return Remedy(
+            f"trim_closely-{p.batch}",
+            Message("Go on with the {who}, and trim them closely", who=name),
+            Message(
+                "They were cut {size} small, and {room} is left to trim, half of it on each side. Lay the ruler's line on the seam first; "
+                "cut again only for a unit that does not reach.",
+                size=Roughly(size),
+                room=Roughly(room),
+            ),
+            Message("Units come to their size, with less to trim."),
+            Message("a unit that was sewn askew may not reach"),
+            batch.count * RemedyMinutes.TRIM,
+        )
     return Remedy(
         f"cut_again-{p.batch}",
+        Message("Cut the pieces for the {who} again", who=name),
         Message(
-            "Trim a little more off" if large else "Cut the pieces for the {who} again",
-            who=batch_name(work.model.places, p.batch),
-        ),
-        Message(
-            "They were cut {size} large: there is more to trim, nothing else."
-            if large
-            else "They were cut {size} small, and leave no room to trim. Cut again, and lay these by for a smaller size.",
+            "They were cut {size} small, and leave no room to trim. Cut again, and lay these by for a smaller size."
+            if room < _EVEN
+            else "They were cut {size} small, and leave a thread to trim at most. Cut again, and lay these by for a smaller size.",
             size=Roughly(size),
         ),
         Message("Units come out with room to trim on all sides."),
-        Message("none" if large else "cloth"),
-        batch.count * (RemedyMinutes.TRIM if large else 2),
-        pieces=pieces_said(again.pieces) if again and not large else None,
-        batch=p.batch,
-        cures=True,
-        spread=True,
+        Message("cloth"),
+        batch.count * 2,
+        pieces=pieces_said(again.pieces) if again else None,
     )
 
 
