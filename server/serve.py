@@ -108,6 +108,9 @@ def main() -> int:
         print(refused, file=sys.stderr)
         return 2
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    for threads in ("OMP_NUM_THREADS", "OPENBLAS_NUM_THREADS"):
+        # Matrices are small here: more threads wait for each other more than they work, most of all beside a search for a plan.
+        os.environ.setdefault(threads, "1")
     import django
 
     django.setup()

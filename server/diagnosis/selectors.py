@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -34,7 +35,7 @@ from piecing.units import UnitSpec
 from projects.models import Project
 
 from .models import SavedDiagnosis
-from .subjects import Pool, Scene, Subject, row_scene
+from .subjects import REMEMBERED, Pool, Scene, Subject, row_scene
 
 __all__ = ["DiagnosisSheet", "Tried", "by_hand", "ladders_of", "sheet_of", "summary_of", "what_if"]
 
@@ -110,15 +111,35 @@ def ladders_of(subject: Subject) -> tuple[Ladder, ...]:
     return tuple(ladders(planned, subject.style.measure, taken))
 
 
+@dataclass(frozen=True)
+class _Asked:
+    """What an answer depends on, to know it again by."""
+
+    key: Hashable
+    readings: tuple[Reading, ...]
+    factor: float
+    tried: str
+    blocks: int
+    scene: Scene = field(compare=False)
+
+
 def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> DiagnosisSheet:
-    readings = pool.all
+    """The last answers are remembered, without the rows of the database that they were read from."""
+    asked = _Asked(scene.key, tuple(pool.all), factor, tried, blocks, scene)
+    worked = _worked if scene.model.errors <= REMEMBERED else _worked.__wrapped__
+    return replace(worked(asked), scene=scene, pool=pool)
+
+
+@lru_cache(maxsize=32)
+def _worked(asked: _Asked) -> DiagnosisSheet:
+    scene, readings, factor = asked.scene, asked.readings, asked.factor
     found = scene.inferred(readings)
     verdict = judge(found)
-    this_block = remedies_of(found, verdict, scene.plans, blocks=blocks) if found.measured or found.seen else ()
+    this_block = remedies_of(found, verdict, scene.plans, blocks=asked.blocks) if found.measured or found.seen else ()
     errors = found.block if found.measured else np.zeros(scene.model.errors)
     faults = faults_of(scene.model, scene.model.deviations(errors))
     drawing, before = as_sewn(scene.model, errors, faults, factor), None
-    remedy = next((r for r in this_block if r.code == tried and r.change is not None), None)
+    remedy = next((r for r in this_block if r.code == asked.tried and r.change is not None), None)
     if remedy is not None and remedy.change is not None:
         before = drawing
         after = remedy.change.of(errors)
@@ -130,7 +151,7 @@ def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> 
     true = verdict.status in (Status.TRUE, Status.MISTAKE, Status.DOUBTED, Status.NO_READINGS) and remedy is None
     return DiagnosisSheet(
         scene=scene,
-        pool=pool,
+        pool=Pool((), (), ()),
         found=found,
         verdict=verdict,
         drawing=drawing,

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from uuid import UUID
 
 from blocks.models import Block
@@ -38,6 +38,8 @@ _HABITS = (
     ReadingKind.RAW_HEIGHT,
     ReadingKind.STITCH,
 )
+REMEMBERED = 1_200
+"""Errors of units and seams in a block of which answers are remembered: those of larger ones would take much memory."""
 _ROW = 3
 """Units in the row that a kind of unit is diagnosed in when the project does not say how many lie side by side."""
 
@@ -75,9 +77,30 @@ class Scene:
             return None
         return Length.near(equation_of(reading, self.model, self.resolution, self.raw).nominal)
 
+    @property
+    def key(self) -> Hashable:
+        """What everything that is worked out of it depends on, besides readings."""
+        return self.model, tuple(self.plans.items()), self.resolution, self.stitch, self.fold, self.record
+
     def inferred(self, readings: Sequence[Reading]) -> Inference:
-        prior = prior_of(self.model, stitch=self.stitch, fold=self.fold, record=self.record)
-        return infer(self.model, readings, prior, resolution=self.resolution, raw=self.raw)
+        """What the readings say; the last few are remembered, since a remedy tried or a picture drawn larger changes nothing of it."""
+        worked = _inferred if self.model.errors <= REMEMBERED else _inferred.__wrapped__
+        raw = tuple(self.raw.items())
+        return worked(self.model, self.stitch, self.fold, self.record, self.resolution, raw, tuple(readings))
+
+
+@lru_cache(maxsize=24)
+def _inferred(
+    model: BlockModel,
+    stitch: Length | None,
+    fold: Length | None,
+    record: QuilterRecord | None,
+    resolution: Length,
+    raw: tuple[tuple[int, RawSizes], ...],
+    readings: tuple[Reading, ...],
+) -> Inference:
+    prior = prior_of(model, stitch=stitch, fold=fold, record=record)
+    return infer(model, readings, prior, resolution=resolution, raw=dict(raw))
 
 
 @dataclass(frozen=True)

@@ -38,6 +38,7 @@ from piecing.trimming import Cutter
 from piecing.units import kind_of
 from planning.serializers import RecipeStepSerializer
 from progress.selectors import block_bench, hands_of, quilt_bench
+from progress.translate import letters_of
 from projects.models import Project
 from projects.selectors import get_project, get_unit
 from projects.translate import style_of
@@ -80,12 +81,12 @@ def _colours(project: Project) -> dict[str, str]:
 def tickets_of(project: Project) -> list[tuple[str, Ticket]]:
     """One for every unit that can be planned."""
     room = project.workroom
-    rulers, cutter, found = owned_rulers(room), Cutter(room.cutter), []
+    rulers, cutter, letters, found = owned_rulers(room), Cutter(room.cutter), letters_of(project), []
     for unit in project.units.all():
         unit.project = project
         try:
             planned = plan_of(unit)
-            found.append((kind_of(unit.kind).title, ticket(planned, hands_of(unit, planned), rulers, cutter)))
+            found.append((kind_of(unit.kind).title, ticket(planned, hands_of(unit, planned, letters), rulers, cutter)))
         except PiecingError:
             continue
     return found

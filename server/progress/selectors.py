@@ -41,7 +41,7 @@ from workrooms.models import Workroom
 from workrooms.selectors import owned_rulers
 
 from .models import Handling, Lot
-from .translate import letters_of, made_as, names_of, plan_as, same_unit, seam_ways
+from .translate import Letters, letters_of, made_as, names_of, plan_as, same_unit, seam_ways
 
 __all__ = [
     "BlockBench",
@@ -157,8 +157,9 @@ def lots_of(project: Project, subject: str) -> list[Lot]:
     return list(project.lots.filter(subject=subject).prefetch_related("done"))
 
 
-def hands_of(unit: PlannedUnit, planned: UnitPlan) -> HandsOfUnit:
-    """What the bench knows of a unit beyond its plan, with its lots as they are and as they would be."""
+def hands_of(unit: PlannedUnit, planned: UnitPlan, letters: Letters | None = None) -> HandsOfUnit:
+    """What the bench knows of a unit beyond its plan, with its lots as they are and as they would be. ``letters`` of the project's piles
+    are given where several of its units are looked at."""
     project, handling = unit.project, handling_of(unit.project, unit_subject(unit))
     rows, per_go = lots_of(project, unit_subject(unit)), planned.batch.units
     made = sum(r.units for r in rows if same_unit(r.made_as, planned.spec))
@@ -174,7 +175,7 @@ def hands_of(unit: PlannedUnit, planned: UnitPlan) -> HandsOfUnit:
         names_of(project),
         values_of(project),
         Marking(handling.marking),
-        letters_of(project),
+        letters_of(project) if letters is None else letters,
         lots,
         BOBBIN,
         seam_ways(unit, planned.spec),

@@ -20,7 +20,7 @@ from piecing.units import UnitSpec
 from piecing.units.method import Cuts
 from projects.models import PlannedUnit, Project
 
-__all__ = ["letters_of", "made_as", "names_of", "plan_as", "same_unit", "seam_ways"]
+__all__ = ["Letters", "letters_of", "made_as", "names_of", "plan_as", "same_unit", "seam_ways"]
 
 _MOST_UNITS = 80
 """Blocks with more units than this are not asked how they are pressed while a unit is sewn: the map takes too long."""
