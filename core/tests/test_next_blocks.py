@@ -238,6 +238,19 @@ class OneByItselfTest(TestCase):
         self.assertEqual((first.code, first.minutes), ("make_one-0", 6))
         self.assertIn("1⁄4″ too small by itself", plain(first.how))
 
+    def test_a_cause_that_is_named_comes_first(self) -> None:
+        (one,) = read("width", "4 1/4", batch=F.batch("half_square_triangle"))
+        found = F.infer(
+            *read("stitch", *["5/16"] * 6, spot="middle"),
+            *read("width", *["3 1/2"] * 5, batch=F.batch("half_square_triangle")),
+            replace(one, confirmed=True),
+        )
+        verdict = judge(found)
+        codes = [r.code for r in remedies_of(found, verdict) if r.possible]
+        self.assertIn("all seams", plain(verdict.said))
+        self.assertEqual(codes[0], "all_seams")
+        self.assertIn("trim_one-0", codes)
+
     def test_by_its_place_as_well(self) -> None:
         self.assertEqual(self.first("3 3/4", unit="c1r1").code, "trim_one-0")
 

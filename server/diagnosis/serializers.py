@@ -513,6 +513,7 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     verdict = VerdictSerializer()
     seen = SeenSerializer(many=True, source="found.seen")
     odd = serializers.SerializerMethodField()
+    lone = serializers.SerializerMethodField()
     scatter = serializers.SerializerMethodField()
     shares = ShareSerializer(many=True)
     next = AskedSerializer(many=True)
@@ -542,6 +543,11 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     @extend_schema_field(serializers.ListField(child=serializers.CharField()))
     def get_odd(self, sheet: Any) -> list[str]:
         return [o.said.text(self.context["style"]) for o in sheet.found.odd]
+
+    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
+    def get_lone(self, sheet: Any) -> list[str]:
+        """Read again and found right: that one is off by itself."""
+        return [o.said.text(self.context["style"]) for o in sheet.found.lone]
 
     @extend_schema_field(ScatterSerializer(many=True))
     def get_scatter(self, sheet: Any) -> Any:

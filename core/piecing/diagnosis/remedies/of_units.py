@@ -72,6 +72,7 @@ def _by_itself(work: Work) -> Iterator[Remedy]:
                 Message("none, while it is not joined"),
                 RemedyMinutes.TRIM,
                 cures=True,
+                aside=True,
             )
         else:
             yield Remedy(
@@ -89,6 +90,7 @@ def _by_itself(work: Work) -> Iterator[Remedy]:
                 Message("cloth for one unit"),
                 RemedyMinutes.UNIT,
                 cures=True,
+                aside=True,
             )
 
 

@@ -66,7 +66,7 @@ class Remedy:
     """``change`` is None when nothing of it can be drawn. ``left`` is how many faults stay on the mean, ``none_left`` whether
     it is likely that none does; None when sizes do not tell. ``minutes`` are for this block, ``quilt_minutes`` for all that
     are sewn alike. ``why_not`` says why it cannot be done or is not worth it; ``faults`` are the numbers it answers; ``pieces`` what it
-    cuts anew, for units of ``batch``."""
+    cuts anew, for units of ``batch``. ``aside``: it answers what was read of one piece, beside the verdict."""
 
     code: str
     title: Message
@@ -84,6 +84,8 @@ class Remedy:
     cures: bool = False
     spread: bool = False
     """Whether all blocks sewn alike need it."""
+    aside: bool = False
+    """Whether it answers what was read of one piece, beside what the verdict is about: where a cause is named, that comes first."""
     quilt_minutes: int | None = None
 
     @property
@@ -205,4 +207,5 @@ def _ranked(work: Work, offered: Sequence[Remedy]) -> tuple[Remedy, ...]:
         left = many if r.left is None else r.left
         return _A_FAULT * left + r.minutes - (6 if r.cures else 0)
 
-    return tuple(sorted(offered, key=lambda r: (not r.possible, price(r), r.code)))
+    named = work.verdict.leading is not None
+    return tuple(sorted(offered, key=lambda r: (not r.possible, named and r.aside, price(r), r.code)))

@@ -30,6 +30,7 @@ const needed = computed(() => next.value?.needed && v.value.status !== 'mistake'
       <strong>{{ s.said }}.</strong> {{ s.why }}
     </p>
     <p v-for="o in found.odd" :key="o" class="serious">Set aside: {{ o }}</p>
+    <p v-for="o in found.lone" :key="o" class="serious">{{ o }}</p>
     <template v-if="next && !byHand">
       <div v-if="needed || v.status === 'no_readings'" class="next">
         <h3>The next reading</h3>

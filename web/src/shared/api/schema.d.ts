@@ -3090,6 +3090,7 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             seen: components["schemas"]["Seen"][];
             readonly odd: string[];
+            readonly lone: string[];
             readonly scatter: components["schemas"]["Scatter"][];
             shares: components["schemas"]["Share"][];
             next: components["schemas"]["Asked"][];
