@@ -23,6 +23,9 @@ def in_file(file: str, tests: str, *changes: tuple[str, str]) -> list[Sabotage]:
     return [Sabotage(file, before, after, tuple(tests.split())) for before, after in changes]
 
 
+_ROOM_LEFT = """across = raw.width + raw.width_gain * off - raw.width_loss * deep - float(plan.target_width)
+    up = raw.height + raw.height_gain * off - raw.height_loss * deep - float(plan.target_height)"""
+
 SABOTAGES = [
     *in_file(
         "units/half_square_triangle.py",
@@ -639,8 +642,8 @@ SABOTAGES = [
         "tests.test_next_blocks",
         ("        if o.away > 0:", "        if o.away < 0:"),
         ("or abs(o.away) < _TRIMMED:", "or abs(o.away) > _TRIMMED:"),
-        ("- raw.width_loss * deep", ""),
-        ("raw.width + raw.width_gain * off", "raw.width"),
+        (_ROOM_LEFT, _ROOM_LEFT.replace(" - raw.width_loss * deep", "").replace(" - raw.height_loss * deep", "")),
+        (_ROOM_LEFT, _ROOM_LEFT.replace(" + raw.width_gain * off", "").replace(" + raw.height_gain * off", "")),
         ("    if room >= _ROOM:", "    if room >= 0:"),
     ),
     *in_file(
