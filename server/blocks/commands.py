@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from copy import copy
 from statistics import fmean
 from typing import Any
 from uuid import UUID
@@ -197,7 +198,7 @@ def change_quilt(
     """Kept only if the quilt can still be put together; scraps laid out for another layout are taken up."""
     project = get_project(room, project_key)
     style, quilt, find = style_of(project), quilt_of(project), find_in(room)
-    before = quilt_of(project)
+    before = copy(quilt)
     fields = apply_changes(quilt, quilt_readers(style.measure, find), changes, seen, style.measure)
     try:
         _lay_by_hand(project, quilt, before, find)
@@ -219,7 +220,7 @@ def change_quilt(
     if follow:
         if set(fields) & {"makings", "spare_percent", "spare_number"}:
             take_making(project, {k: m for k, m in quilt.makings.items() if before.makings.get(k) != m})
-        follow_blocks(project)
+        follow_blocks(project, quilt)
     touch(project)
     return get_project(room, project_key)
 

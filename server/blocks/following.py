@@ -33,10 +33,10 @@ _MOST = 200
 """Kinds of unit that follow; a block of more different ones is a picture, not a plan."""
 
 
-def follow_blocks(project: Project) -> None:
+def follow_blocks(project: Project, quilt: Quilt | None = None) -> None:
     """Brings the units that stand in the plan because of blocks up to these. Blocks that cannot be counted yet (a place is
     empty, a role has no fabric) keep what they had."""
-    quilt = quilt_of(project)
+    quilt = quilt or quilt_of(project)
     follow_parts(project, quilt)
     blocks = blocks_of(project)
     orders, waiting = _orders(project, blocks)

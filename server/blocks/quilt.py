@@ -78,9 +78,10 @@ def sizes_of(project: Project, find: Find) -> QuiltSizes | None:
         return None
 
 
-def quilt_view(project: Project, find: Find) -> QuiltSheet:
-    """The quilt as it is set; why it cannot be drawn, when it cannot."""
-    quilt, blocks = quilt_of(project), blocks_of(project)
+def quilt_view(project: Project, find: Find, blocks: list[Block] | None = None) -> QuiltSheet:
+    """The quilt as it is set of the project's ``blocks``, looked up where they are not given; why it cannot be drawn, when it cannot."""
+    quilt = quilt_of(project)
+    blocks = blocks_of(project) if blocks is None else blocks
     if not quilt.begun or not blocks:
         return QuiltSheet(quilt, None, None, None, _counted(blocks), (), Area.sum(()))
     try:

@@ -53,10 +53,9 @@ class _Sheet:
 
 def _sheet(project: Project, status: int = 200) -> Response:
     find = find_in(project.workroom)
-    blocks = [
-        _Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)
-    ]
-    sheet = _Sheet(project, blocks, quilt_view(project, find))
+    rows = selectors.blocks_of(project)
+    blocks = [_Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in rows]
+    sheet = _Sheet(project, blocks, quilt_view(project, find, rows))
     return Response(serializers.SheetSerializer(sheet, context={"style": style_of(project)}).data, status=status)
 
 

@@ -28,8 +28,10 @@ def put_demo() -> None:
     with atomic():  # Rows refer to one another: whether all are there is asked at the end.
         raw = connection.connection.cursor()
         for table, rows in _rows.items():
+            # A page of the test before may have asked for something as it closed, and so begun a workroom.
+            raw.execute(f'DELETE FROM "{table}"')
             if rows:
-                raw.executemany(f'INSERT OR REPLACE INTO "{table}" VALUES ({", ".join("?" * len(rows[0]))})', rows)
+                raw.executemany(f'INSERT INTO "{table}" VALUES ({", ".join("?" * len(rows[0]))})', rows)
 
 
 def _as_kept(value: Any) -> Any:
