@@ -44,7 +44,7 @@ def sewn(method: Method, spec: UnitSpec, cuts: Cuts, seam: Seam) -> Made:
 
 
 class SizeTest(TestCase):
-    @settings(max_examples=250)
+    @settings(max_examples=120)
     @given(_ways, _seams, _margins)
     def test_closed_form_and_simulation_give_the_same_room(
         self, way: tuple[Method, UnitSpec], seam: Seam, m: Length
@@ -59,7 +59,7 @@ class SizeTest(TestCase):
         for side, margin in zip(("left", "right", "bottom", "top"), margins.sides, strict=True):
             self.assertAlmostEqual(room[side], float(margin), delta=0.0008, msg=f"{method.kind} {method.name} {side}")
 
-    @settings(max_examples=250)
+    @settings(max_examples=120)
     @given(_ways, _seams, _margins)
     def test_bare_sizes_leave_the_margin_that_was_asked_for(
         self, way: tuple[Method, UnitSpec], seam: Seam, m: Length
@@ -71,7 +71,7 @@ class SizeTest(TestCase):
         slack = abs(float(seam.take_up - _S)) * 0.71 if spec.kind == "pieced_half" else 0.0005
         self.assertAlmostEqual(float(least), float(m), delta=slack + 1e-9)
 
-    @settings(max_examples=200)
+    @settings(max_examples=120)
     @given(_ways, _steps)
     def test_cut_is_the_smallest_mark_that_reaches_the_target(self, way: tuple[Method, UnitSpec], step: Length) -> None:
         method, spec = way
@@ -87,7 +87,7 @@ class SizeTest(TestCase):
                     method.margins(spec, smaller, _S, _S).least, ZERO, f"{method.kind} {method.name} {name}"
                 )
 
-    @settings(max_examples=200)
+    @settings(max_examples=120)
     @given(_ways, _steps, _seams)
     def test_a_higher_school_never_leaves_less(self, way: tuple[Method, UnitSpec], step: Length, seam: Seam) -> None:
         method, spec = way
