@@ -649,10 +649,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/of_mistakes.py",
         "tests.test_next_blocks",
-        (
-            "        elif p.cause is Cause.CUT and made.size > 0:",
-            "        elif p.cause is Cause.CUT and made.size < 0:",
-        ),
+        ("yield of_cutting(work, p, made.size)", "yield of_cutting(work, p, -made.size)"),
         ("        if p.cause is Cause.TRIM and made.size > 0:", "        if p.cause is Cause.TRIM:"),
         ("        4 * (RemedyMinutes.UNPICK + RemedyMinutes.SEW) + RemedyMinutes.UNIT,", "        RemedyMinutes.UNIT,"),
     ),

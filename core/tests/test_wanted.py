@@ -115,10 +115,12 @@ class TicketTest(TestCase):
         self.assertEqual(sum("cut once on the diagonal" in s for s in cut), 1)
 
     def test_lots_bobbins_and_sizes(self) -> None:
-        lots = (LotPlan(1, 6, inches(300)), LotPlan(2, 6, inches(300)))
+        # An inch and a half of the bobbin goes into each inch of seam: of 2500 a second lot of 1000 finds too little left.
+        lots = (LotPlan(1, 6, inches(1000)), LotPlan(2, 6, inches(1000)))
         t = ticket(HALVES, HandsOfUnit({}, lots=lots, marking=Marking.CENTRE), (BIG,))
         self.assertEqual((t.target, t.target_height), (inches("7/2"), inches("7/2")))
         self.assertEqual((t.goes, t.per_go), (12, 2))
+        self.assertEqual((t.lots, t.wound), (lots, (2,)))
         self.assertEqual(t.wanted.text(Style()), "24 wanted, 24 made")
         self.assertTrue(t.steps and t.recipe is not None and t.cautions)
 

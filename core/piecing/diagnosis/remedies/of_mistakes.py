@@ -12,6 +12,7 @@ from ..causes import Cause, parameters_of
 from ..mistakes import MistakeKind
 from ..places import batch_name
 from ..words import Roughly
+from .of_units import of_cutting
 from .remedy import Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
@@ -85,33 +86,8 @@ def offered(work: Work) -> Iterator[Remedy]:
                 count * RemedyMinutes.TRIM,
                 cures=True,
             )
-        elif p.cause is Cause.CUT and made.size > 0:
-            yield Remedy(
-                f"cut_down-{p.batch}",
-                Message("Cut the pieces for the {who} down before they are sewn", who=name),
-                Message(
-                    "They are {size} too large: set the ruler on the mark of the plan, and cut two sides off. Units sewn of them are "
-                    "trimmed to their size as always.",
-                    size=Roughly(made.size),
-                ),
-                Message("They come to their size."),
-                Message("none"),
-                count * RemedyMinutes.TRIM,
-                cures=True,
-            )
         elif p.cause is Cause.CUT:
-            yield Remedy(
-                f"cut_again-{p.batch}",
-                Message("Cut the pieces for the {who} again, and keep these for smaller ones", who=name),
-                Message(
-                    "They are {size} too small, and no unit trims to its size from them. Look first what is left of the cloth.",
-                    size=Roughly(made.size),
-                ),
-                Message("They come to their size."),
-                Message("cloth and time"),
-                count * RemedyMinutes.TRIM,
-                cures=True,
-            )
+            yield of_cutting(work, p, made.size)
         elif p.cause is Cause.TRIM:
             yield Remedy(
                 f"make_again-{p.batch}",

@@ -24,7 +24,7 @@ from ..readings import ReadingKind, raw_sizes
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
-__all__ = ["offered"]
+__all__ = ["of_cutting", "offered"]
 
 _TRIMMED = 1 / 32
 """Inches: below this one unit that is off by itself is left, as pins ease it."""
@@ -41,7 +41,7 @@ def offered(work: Work) -> Iterator[Remedy]:
         if p.cause in (Cause.TRIM, Cause.SHIFT, Cause.TIP, Cause.STRETCH):
             yield from _of_batch(work, p)
         elif p.cause is Cause.CUT:
-            yield replace(_cut_again(work, p), batch=p.batch, cures=True, spread=True)
+            yield of_cutting(work, p, _size(work, p))
         elif p.cause is Cause.ONE_UNIT:
             yield from _one_unit(work, p)
 
@@ -233,8 +233,13 @@ def _room(work: Work, p: Parameter, off: float) -> float:
     return min(across, up)
 
 
-def _cut_again(work: Work, p: Parameter) -> Remedy:
-    batch, size = work.model.places.batches[p.batch], _size(work, p)
+def of_cutting(work: Work, p: Parameter, size: float) -> Remedy:
+    """What to do with pieces cut ``size`` inches from the plan, be it a little or a wrong mark."""
+    return replace(_of_pieces(work, p, size), batch=p.batch, cures=True, spread=True)
+
+
+def _of_pieces(work: Work, p: Parameter, size: float) -> Remedy:
+    batch = work.model.places.batches[p.batch]
     plan, name = work.plans.get(p.batch), batch_name(work.model.places, p.batch)
     again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
     if size > 0:
@@ -272,7 +277,7 @@ def _cut_again(work: Work, p: Parameter) -> Remedy:
         ),
         Message("Units come out with room to trim on all sides."),
         Message("cloth"),
-        batch.count * 2,
+        batch.count * RemedyMinutes.CUT,
         pieces=pieces_said(again.pieces) if again else None,
     )
 

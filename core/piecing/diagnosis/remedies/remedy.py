@@ -31,13 +31,14 @@ _HARMS = 0.25
 
 @dataclass(frozen=True, slots=True)
 class RemedyMinutes:
-    """At the bench, by practice: to unpick, sew, make, trim and press one seam or unit."""
+    """At the bench, by practice: to unpick, sew, make, trim, press or cut the pieces of one seam or unit."""
 
     UNPICK = 3
     SEW = 2
     UNIT = 6
     TRIM = 1
     PRESS = 1
+    CUT = 2
 
 
 @dataclass(frozen=True)
