@@ -144,7 +144,7 @@ class HalfWayTest(TestCase):
     """Ten projects changed half-way, ten times each: numbers, fabrics and sizes change, strips are ticked, pieces spoil."""
 
     def test_pieces_are_conserved(self) -> None:
-        for seed in range(10):
+        for seed in range(6):
             with self.subTest(seed):
                 self.follow(random.Random(seed))
 
@@ -188,12 +188,12 @@ class HalfWayTest(TestCase):
             self.assertEqual(table.cut, len(table.pieces) + table.spoiled + table.gone)
 
     def test_the_rest_never_takes_more_cloth_than_all_of_it_afresh(self) -> None:
-        for seed in range(12):
+        for seed in range(8):
             rng = random.Random(seed)
             wanted = [piece("a", w, w, rng.randrange(4, 20)) for w in ("5", "4", "3", "5/2")]
             kept = [replace(p.entry, cut=rng.randrange(12)) for p in ledger([*wanted, piece("a", "6", "6", 3)], ())]
             piles, stock = ledger(wanted, kept), [yard(along="72")]
-            afresh = cutting_plan([p.piece for p in piles], stock, Goal.LEAST, 0.5)
+            afresh = cutting_plan([p.piece for p in piles], stock, Goal.LEAST, 0.25)
             used = lambda plan: sum(float(c.used) for c in plan.cloths if not of_pile(c.cloth))  # noqa: E731
             if any(p.left for p in piles):
-                self.assertLessEqual(used(plan_of_the_rest(piles, stock, Goal.LEAST, 0.5)), used(afresh) + 1e-9)
+                self.assertLessEqual(used(plan_of_the_rest(piles, stock, Goal.LEAST, 0.25)), used(afresh) + 1e-9)

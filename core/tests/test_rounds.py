@@ -285,7 +285,7 @@ class JoinedTest(TestCase):
     def test_samplers_by_chance_are_whole_and_can_be_sewn(self) -> None:
         chance = random.Random(3)
         block = library_pattern("pinwheel")
-        for _ in range(20):
+        for _ in range(10):
             sizes = [Length.of(Fraction(chance.randint(8, 48), 2)) / 2 for _ in range(chance.randint(1, 14))]
             width = max(sizes) + Length.of(chance.randint(0, 30))
             gap = chance.choice([ZERO, inches(1), inches("3/2")])

@@ -10,7 +10,7 @@ from uuid import UUID
 
 from api.problems import NotHere, Refused
 from piecing.blocks.file_format import pattern_data, pattern_from
-from piecing.blocks.pattern import BlockPlacement, Layout, Pattern, Place, laid
+from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Layout, Orientation, Pattern, Place, UnitPlacement, laid
 from piecing.blocks.sizing import BlockSizes, parts_text, sizes
 from piecing.drawings.block import block_picture
 from piecing.errors import PiecingError
@@ -49,61 +49,71 @@ def get_block(room: Workroom, key: UUID, *, deleted: bool = False) -> Block:
 
 @dataclass(frozen=True)
 class SpotView:
-    """One place of the grid: its box as shares of the picture, and what lies there."""
+    """One place of the grid: its box as shares of the picture, and which of the things that lie in the layout lies there."""
 
     column: int
     row: int
     across: int
     down: int
     box: tuple[float, float, float, float]
-    place: Place | None
+    lies: int
+
+
+@dataclass(frozen=True)
+class LyingView:
+    """A unit or a block as it lies in one place or in many alike; an empty place is one without content."""
+
+    held: UnitPlacement | BlockPlacement | None
+    orientation: Orientation
     size: tuple[Length, Length]
 
     @property
+    def _unit(self) -> UnitPlacement | None:
+        return self.held if isinstance(self.held, UnitPlacement) else None
+
+    @property
+    def _block(self) -> BlockPlacement | None:
+        return self.held if isinstance(self.held, BlockPlacement) else None
+
+    @property
     def content(self) -> str:
-        if self.place is None:
-            return ""
-        held = self.place.content
-        return held.key if isinstance(held, BlockPlacement) else held.kind
+        if self._block is not None:
+            return self._block.key
+        return self._unit.kind if self._unit else ""
 
     @property
     def name(self) -> str:
-        held = self.place.content if self.place else None
-        return held.pattern.name if isinstance(held, BlockPlacement) else ""
+        return self._block.pattern.name if self._block else ""
 
     @property
     def part_fabrics(self) -> list[str]:
-        held = self.place.content if self.place else None
-        if isinstance(held, BlockPlacement):
-            now = dict(held.fabrics)
-            return [now.get(r, r) for r in held.pattern.roles]
-        return [] if held is None else list(held.part_fabrics)
+        if self._block is not None:
+            now = dict(self._block.fabrics)
+            return [now.get(r, r) for r in self._block.pattern.roles]
+        return list(self._unit.part_fabrics) if self._unit else []
 
     @property
     def parts(self) -> list[str]:
         """Of a unit the names of its parts; of a block in the block the letters of its own fabrics."""
-        held = self.place.content if self.place else None
-        if isinstance(held, BlockPlacement):
-            return list(held.pattern.roles)
-        return [] if held is None else list(kind_of(held.kind).parts)
+        if self._block is not None:
+            return list(self._block.pattern.roles)
+        return list(kind_of(self._unit.kind).parts) if self._unit else []
 
     @property
     def corners(self) -> list[str]:
-        held = self.place.content if self.place else None
-        return [] if held is None or isinstance(held, BlockPlacement) else [str(c) for c in held.corners]
+        return [str(c) for c in self._unit.corners] if self._unit else []
 
     @property
     def strip(self) -> str:
-        held = self.place.content if self.place else None
-        return "" if held is None or isinstance(held, BlockPlacement) else str(held.strip)
+        return str(self._unit.strip) if self._unit else ""
 
     @property
     def turn(self) -> int:
-        return self.place.orientation.turn if self.place else 0
+        return self.orientation.turn
 
     @property
     def mirrored(self) -> bool:
-        return self.place.orientation.mirrored if self.place else False
+        return self.orientation.mirrored
 
 
 @dataclass(frozen=True)
@@ -116,6 +126,7 @@ class LaidBlock:
     rows: str
     picture: Drawing
     spots: tuple[SpotView, ...]
+    lying: tuple[LyingView, ...]
     empty: tuple[str, ...]
     roles: tuple[str, ...]
     sizes: BlockSizes
@@ -131,13 +142,15 @@ def viewed(pattern: Pattern, finished: Length, project: Project) -> LaidBlock:
 def _viewed(pattern: Pattern, finished: Length, allowance: Length, step: Length) -> LaidBlock:
     layout = laid(pattern)
     sized = sizes(layout, finished, allowance, step)
+    spots, lying = _spots(layout, finished)
     return LaidBlock(
         pattern=pattern_data(pattern),
         name=pattern.name,
         columns=parts_text(pattern.columns),
         rows=parts_text(pattern.rows),
         picture=block_picture(layout, finished),
-        spots=tuple(_spots(layout, finished)),
+        spots=spots,
+        lying=lying,
         empty=tuple(f"row {r + 1}, column {c + 1}" for c, r in pattern.empty),
         roles=pattern.roles,
         sizes=sized,
@@ -153,7 +166,8 @@ def _cannot(pattern: Pattern) -> PiecingError | None:
     return None
 
 
-def _spots(layout: Layout, finished: Length) -> list[SpotView]:
+def _spots(layout: Layout, finished: Length) -> tuple[tuple[SpotView, ...], tuple[LyingView, ...]]:
+    """The places, and what lies in them, said once however often it does."""
     pattern, part = layout.pattern, layout.part(finished)
     shown: list[tuple[int, int, int, int, tuple[Any, ...], Place | None]] = [
         (p.column, p.row, p.across, p.down, pattern.box(p), p) for p in pattern.places
@@ -161,12 +175,20 @@ def _spots(layout: Layout, finished: Length) -> list[SpotView]:
     for c, r in pattern.empty:
         left, top = pattern.edges[0][c], pattern.edges[1][r]
         shown.append((c, r, 1, 1, (left, top, pattern.columns[c], pattern.rows[r]), None))
-    found = []
+    found: list[SpotView] = []
+    lying: dict[LyingView, int] = {}
     for c, r, across, down, (left, top, wide, high), place in sorted(shown, key=lambda s: (s[1], s[0])):
         w, h = pattern.width, pattern.height
-        box = (float(left / w), float(top / h), float(wide / w), float(high / h))
-        found.append(SpotView(c, r, across, down, box, place, (part * wide, part * high)))
-    return found
+        box = (
+            round(float(left / w), 6),
+            round(float(top / h), 6),
+            round(float(wide / w), 6),
+            round(float(high / h), 6),
+        )
+        held, orientation = (place.content, place.orientation) if place else (None, UPRIGHT)
+        there = LyingView(held, orientation, (part * wide, part * high))
+        found.append(SpotView(c, r, across, down, box, lying.setdefault(there, len(lying))))
+    return tuple(found), tuple(lying)
 
 
 def look_at(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> LaidBlock:

@@ -109,13 +109,19 @@ class BlockSizesSerializer(serializers.Serializer[Any]):
 
 
 class SpotSerializer(FlatSerializer):
-    """One place; ``box`` is left, top, width, height as shares of the picture. ``content`` is a kind or a block's key."""
+    """One place; ``box`` is left, top, width, height as shares of the picture, ``lies`` counts in ``lying`` from 0."""
 
     column = serializers.IntegerField()
     row = serializers.IntegerField()
     across = serializers.IntegerField()
     down = serializers.IntegerField()
     box = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
+    lies = serializers.IntegerField()
+
+
+class LyingSerializer(FlatSerializer):
+    """What lies in one place or in many alike. ``content`` is a kind or a block's key, empty in an empty place."""
+
     content = serializers.CharField(allow_blank=True)
     name = serializers.CharField(allow_blank=True)
     part_fabrics = serializers.ListField(child=serializers.CharField())
@@ -128,12 +134,12 @@ class SpotSerializer(FlatSerializer):
     height = serializers.SerializerMethodField()
 
     @extend_schema_field(LengthSerializer)
-    def get_width(self, spot: Any) -> dict[str, Any]:
-        return length_out(spot.size[0], self.context["style"])
+    def get_width(self, lying: Any) -> dict[str, Any]:
+        return length_out(lying.size[0], self.context["style"])
 
     @extend_schema_field(LengthSerializer)
-    def get_height(self, spot: Any) -> dict[str, Any]:
-        return length_out(spot.size[1], self.context["style"])
+    def get_height(self, lying: Any) -> dict[str, Any]:
+        return length_out(lying.size[1], self.context["style"])
 
 
 class _WithRefusal(serializers.Serializer[Any]):
@@ -150,6 +156,7 @@ class BlockViewSerializer(_WithRefusal):
     rows = serializers.CharField()
     picture = DrawingField()
     spots = SpotSerializer(many=True)
+    lying = LyingSerializer(many=True)
     empty = serializers.ListField(child=serializers.CharField())
     roles = serializers.ListField(child=serializers.CharField())
     sizes = BlockSizesSerializer()

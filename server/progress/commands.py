@@ -56,7 +56,8 @@ def handling_readers() -> dict[str, Reader]:
 @change
 def change_handling(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]) -> Project:
     """How a unit is marked, and how large its lots are; lots that were begun stay as they are."""
-    project, name = _of(room, "units", key)
+    owner, name = _of(room, "units", key)
+    project = get_project(room, owner)
     row = handling_of(project, name)
     apply_changes(row, handling_readers(), changes, seen, Measure(project.measure))
     row.save()
@@ -64,13 +65,14 @@ def change_handling(room: Workroom, key: UUID, changes: Mapping[str, Any], seen:
     return get_project(room, project.pk)
 
 
-def _of(room: Workroom, subject: str, key: UUID) -> tuple[Project, str]:
+def _of(room: Workroom, subject: str, key: UUID) -> tuple[UUID, str]:
+    """The project it belongs to, and the name that its lots stand under."""
     if subject == "units":
         unit = get_unit(room, key)
-        return get_project(room, unit.project_id), unit_subject(unit)
+        return unit.project_id, unit_subject(unit)
     if subject == "blocks":
         block = get_block(room, key)
-        return get_project(room, block.project_id), block_subject(block.pk)
+        return block.project_id, block_subject(block.pk)
     raise NotHere("Units and blocks are worked at the bench.")
 
 
@@ -190,9 +192,8 @@ def _lot(room: Workroom, project: Project, body: Mapping[str, Any]) -> tuple[Lot
 def _subject(room: Workroom, project: Project, body: Mapping[str, Any]) -> str:
     if body["subject"] == "quilt":
         return QUILT
-    _, subject = _of(room, body["subject"], body["of"])
-    mine = (project.units if body["subject"] == "units" else project.blocks).filter(pk=body["of"])
-    if not mine.exists():
+    owner, subject = _of(room, body["subject"], body["of"])
+    if owner != project.pk:
         raise NotHere("This belongs to another project.")
     return subject
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import sqrt
 
-from scipy.stats import chi2, t
+from scipy.special import chdtri, stdtrit
 
 from .words import SURENESS
 
@@ -104,8 +104,9 @@ def figure_of(readings: Sequence[Off], *, noise: float, assumed: float) -> Figur
     about = squares + _HELD * known
     # A mean that is itself a guess leaves one reading less to tell the spread by.
     variance = about / freedom
-    reach = float(t.ppf(_HIGH, freedom)) * sqrt(variance / worth)
-    low, high = about / float(chi2.ppf(_HIGH, freedom)), about / float(chi2.ppf(_LOW, freedom))
+    reach = float(stdtrit(freedom, _HIGH)) * sqrt(variance / worth)
+    # What lies above is given: 1/20 of it for the low end of the spread, 19/20 for the high one.
+    low, high = about / float(chdtri(freedom, _LOW)), about / float(chdtri(freedom, _HIGH))
     return Figure(
         mean,
         mean - reach,

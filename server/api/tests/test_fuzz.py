@@ -128,7 +128,7 @@ class FuzzTest(TestCase):
         if "application/json" in promised:
             _resolved(promised["application/json"]["schema"]).validate(answer.json())
 
-    @settings(max_examples=220, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=120, deadline=None, suppress_health_check=list(HealthCheck))
     @given(st.data())
     def test_no_request_breaks_it(self, data: st.DataObject) -> None:
         label = data.draw(st.sampled_from(sorted(_OPERATIONS)))

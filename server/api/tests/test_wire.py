@@ -10,7 +10,7 @@ from rest_framework import serializers
 
 from api.wire import FlatSerializer
 from blocks.selectors import viewed
-from blocks.serializers import SpotSerializer, TrackSerializer
+from blocks.serializers import LyingSerializer, SpotSerializer, TrackSerializer
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.lengths import Measure, Style, inches
 from projects.models import Project
@@ -28,4 +28,5 @@ class FlatTest(SimpleTestCase):
             for key in library_keys()[::4]:
                 view = viewed(library_pattern(key), inches(9), project)
                 self.same(SpotSerializer, view.spots, style)
+                self.same(LyingSerializer, view.lying, style)
                 self.same(TrackSerializer, (*view.sizes.columns, *view.sizes.rows), style)

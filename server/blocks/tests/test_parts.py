@@ -236,8 +236,8 @@ class ByHandTest(QuiltCase):
         self.quilt(setting="by_hand")
         sheet = self.ask("get", f"{self.path}/blocks")
         centre = next(b for b in sheet["blocks"] if b["part"] == "centre")
-        spot = centre["view"]["spots"][0]
-        self.assertEqual((spot["parts"], spot["part_fabrics"]), (["a", "b", "c"], ["a", "b", "c"]))
+        there = centre["view"]["lying"][centre["view"]["spots"][0]["lies"]]
+        self.assertEqual((there["parts"], there["part_fabrics"]), (["a", "b", "c"], ["a", "b", "c"]))
         self.edit(do="paint", spots=[[0, 0]], part=1, role="c")
         ways = Block.objects.get(pk=self.key).colourways
         self.assertEqual(ways, [{"count": 11, "roles": {}}, {"count": 1, "roles": {"b": "c"}}])

@@ -5,7 +5,7 @@ import { ref, shallowRef, watch } from 'vue'
 import { Refusal, type Project, type Schemas } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
-import { findTurned, look, type SavedBlock, type Spot, type View } from './api'
+import { findTurned, look, type SavedBlock, type Spot, spotsOf, type View } from './api'
 import type { Edit } from './useLayout'
 import GridBoard from './GridBoard.vue'
 
@@ -26,7 +26,7 @@ function reset() {
 
 const covers = (s: Spot, [c, r]: [number, number]) =>
   c >= s.column && c < s.column + s.across && r >= s.row && r < s.row + s.down
-const here = () => seen.value.spots.filter((s) => covers(s, cursor.value))
+const here = () => spotsOf(seen.value).filter((s) => covers(s, cursor.value))
 
 async function change(edit: Edit) {
   try {
@@ -63,7 +63,7 @@ function key(e: KeyboardEvent) {
       by[0] > 0 ? s.column + s.across : c + by[0],
       by[1] > 0 ? s.row + s.down : r + by[1],
     ]
-    if (seen.value.spots.some((p) => covers(p, next))) cursor.value = next
+    if (spotsOf(seen.value).some((p) => covers(p, next))) cursor.value = next
   } else if (['t', 'Enter', ' '].includes(e.key)) void act('turn')
   else if (e.key === 'm') void act('mirror')
   else return

@@ -4,7 +4,7 @@ import { nextTick, ref, watch } from 'vue'
 import { kindWords } from '@/shared/words/words'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
-import type { Spot, View } from './api'
+import { type Spot, spotsOf, type View } from './api'
 
 /** The block on the mat, a rule along its top and its left, and its places to choose with mouse or keys. */
 const props = defineProps<{
@@ -111,7 +111,7 @@ watch(
     >
       <CoreDrawing :drawing="view.picture" :colours="colours" :width="width" />
       <button
-        v-for="s in view.spots"
+        v-for="s in spotsOf(view)"
         :key="`${s.column} ${s.row}`"
         type="button"
         class="spot"

@@ -6,7 +6,7 @@ import type { Schemas } from '@/shared/api/client'
 import { kindWords } from '@/shared/words/words'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 
-import type { SavedBlock, Spot } from './api'
+import { type SavedBlock, type Spot, spotsOf } from './api'
 
 /** The whole block with one unit lying another way: what a slip would look like. */
 const props = defineProps<{
@@ -15,7 +15,7 @@ const props = defineProps<{
   alternatives: Schemas['Alternative'][]
 }>()
 const spot = defineModel<[number, number] | null>({ required: true })
-const laid = computed(() => props.block.view.spots.filter((s) => s.content))
+const laid = computed(() => spotsOf(props.block.view).filter((s) => s.content))
 const chosen = computed({
   get: () => (spot.value ? spot.value.join(' ') : ''),
   set: (v: string) => (spot.value = v ? (v.split(' ').map(Number) as [number, number]) : null),

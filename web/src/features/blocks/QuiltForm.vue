@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import TickBox from '@/shared/form/TickBox.vue'
 import LabelledSelect from '@/shared/form/LabelledSelect.vue'
-import { watchDebounced } from '@vueuse/core'
-import { computed, reactive } from 'vue'
+import { computed, reactive, watch } from 'vue'
 
 import { type Project, Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
@@ -84,18 +83,15 @@ async function save(f: Field) {
   }
 }
 
-watchDebounced(
-  draft,
-  () => {
-    for (const f of fields) {
-      if (draft[f] === base.value[f]) {
-        delete problems[f]
-        delete tries[f]
-      } else if (tries[f] !== draft[f]) void save(f)
-    }
-  },
-  { debounce: 25 },
-)
+/** Handed over as it is typed: what is kept in this browser is never behind what stands in the field. */
+watch(draft, () => {
+  for (const f of fields) {
+    if (draft[f] === base.value[f]) {
+      delete problems[f]
+      delete tries[f]
+    } else if (tries[f] !== draft[f]) void save(f)
+  }
+})
 </script>
 
 <template>

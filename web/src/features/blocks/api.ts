@@ -6,8 +6,18 @@ import { api, type Schemas, taken } from '@/shared/api/client'
 export type Sheet = Schemas['Sheet']
 export type SavedBlock = Schemas['SavedBlock']
 export type View = Schemas['BlockView']
-export type Spot = Schemas['Spot']
+/** A place and what lies there. */
+export type Spot = Schemas['Spot'] & Schemas['Lying']
 export type Pattern = Schemas['PatternWire']
+
+const told = new WeakMap<View, Spot[]>()
+
+/** The places of a layout with what lies in them: what lies in many is sent once. */
+export function spotsOf(view: View): Spot[] {
+  const known = told.get(view) ?? view.spots.map((s) => ({ ...s, ...view.lying[s.lies]! }))
+  told.set(view, known)
+  return known
+}
 
 const key = (k: string) => ({ params: { path: { key: k } } })
 

@@ -1,6 +1,6 @@
 import { computed, ref, type Ref } from 'vue'
 
-import type { Spot, View } from './api'
+import { type Spot, spotsOf, type View } from './api'
 import type { Edit } from './useLayout'
 
 /** What is in hand: a unit by its kind, or a block by its key; null for an empty hand. */
@@ -16,8 +16,8 @@ export function useBoard(view: Ref<View>, change: (e: Edit) => unknown, undo: ()
 
   const covers = (s: Spot, [c, r]: [number, number]) =>
     c >= s.column && c < s.column + s.across && r >= s.row && r < s.row + s.down
-  const at = (spot: [number, number]) => view.value.spots.find((s) => covers(s, spot))
-  const here = computed(() => at(cursor.value) ?? view.value.spots[0])
+  const at = (spot: [number, number]) => spotsOf(view.value).find((s) => covers(s, spot))
+  const here = computed(() => at(cursor.value) ?? spotsOf(view.value)[0])
 
   /** Everything between where the choosing began and where one is, and what was added to it. */
   const chosen = computed(() => {
@@ -27,7 +27,7 @@ export function useBoard(view: Ref<View>, change: (e: Edit) => unknown, undo: ()
     const top = Math.min(a.row, b.row)
     const right = Math.max(a.column + a.across, b.column + b.across)
     const foot = Math.max(a.row + a.down, b.row + b.down)
-    return view.value.spots.filter(
+    return spotsOf(view.value).filter(
       (s) =>
         (s.column < right && s.column + s.across > left && s.row < foot && s.row + s.down > top) ||
         extra.value.some((e) => covers(s, e)),

@@ -1,4 +1,3 @@
-import { watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, toRef, watch } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
@@ -88,7 +87,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     const seen = { finished: base.value.finished }
     void recorded({ kind: 'put_block', ...thing, changes, seen }, 'finished')
   }
-  watchDebounced(finished, resize, { debounce: 15 })
+  watch(finished, resize)
   watch([finished, base], () => {
     if (!dirty().length) asked = ''
     keepDraft(dirty().length ? { finished: finished.value } : {})

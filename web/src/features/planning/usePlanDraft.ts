@@ -1,5 +1,5 @@
 import { keepPreviousData, onlineManager, useQuery } from '@tanstack/vue-query'
-import { useDebounceFn, watchDebounced } from '@vueuse/core'
+import { useDebounceFn } from '@vueuse/core'
 import { computed, type Ref, ref, shallowRef, watch } from 'vue'
 
 import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
@@ -40,7 +40,8 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   Object.assign(draft, unsaved)
 
   const question = ref<Draft>({ ...draft })
-  watchDebounced(draft, () => (question.value = { ...draft }), { debounce: 20 })
+  // Asked at every key; a question that is overtaken is dropped.
+  watch(draft, () => (question.value = { ...draft }))
 
   const plan = useQuery(
     computed(() => ({

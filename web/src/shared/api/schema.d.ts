@@ -2679,6 +2679,7 @@ export interface components {
             rows: string;
             readonly picture: components["schemas"]["Drawing"];
             spots: components["schemas"]["Spot"][];
+            lying: components["schemas"]["Lying"][];
             empty: string[];
             roles: string[];
             sizes: components["schemas"]["BlockSizes"];
@@ -3711,6 +3712,19 @@ export interface components {
             own: boolean;
             plans: components["schemas"]["SamplingPlan"][];
             readonly ticks: components["schemas"]["AxisTick"][];
+        };
+        /** @description What lies in one place or in many alike. ``content`` is a kind or a block's key, empty in an empty place. */
+        Lying: {
+            content: string;
+            name: string;
+            part_fabrics: string[];
+            parts: string[];
+            corners: string[];
+            strip: string;
+            turn: number;
+            mirrored: boolean;
+            readonly width: components["schemas"]["Length"];
+            readonly height: components["schemas"]["Length"];
         };
         /**
          * @description * `upright` - upright
@@ -5025,23 +5039,14 @@ export interface components {
             readonly leaves: string | null;
             there: components["schemas"]["UnitsThere"][];
         };
-        /** @description One place; ``box`` is left, top, width, height as shares of the picture. ``content`` is a kind or a block's key. */
+        /** @description One place; ``box`` is left, top, width, height as shares of the picture, ``lies`` counts in ``lying`` from 0. */
         Spot: {
             column: number;
             row: number;
             across: number;
             down: number;
             box: number[];
-            content: string;
-            name: string;
-            part_fabrics: string[];
-            parts: string[];
-            corners: string[];
-            strip: string;
-            turn: number;
-            mirrored: boolean;
-            readonly width: components["schemas"]["Length"];
-            readonly height: components["schemas"]["Length"];
+            lies: number;
         };
         /**
          * @description * `` -
