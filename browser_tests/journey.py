@@ -9,6 +9,7 @@ from contextlib import suppress
 from functools import cache
 from typing import ClassVar, Literal
 
+from axe_playwright_python.sync_playwright import Axe
 from django.test import LiveServerTestCase
 from playwright.sync_api import (
     Browser,
@@ -65,6 +66,7 @@ class JourneyCase(LiveServerTestCase):
         if self.by_hand:
             PlannedUnit.objects.update(of_blocks={})
         self.complaints: list[str] = []
+        self._asked: set[object] = set()
         self.context = self.new_context()
         self.page = self.new_page()
 
@@ -97,6 +99,9 @@ class JourneyCase(LiveServerTestCase):
         page.on("console", lambda m: self.complaints.append(m.text) if m.type in ("error", "warning") else None)
         page.on("pageerror", lambda e: self.complaints.append(str(e)))
         page.on("request", self._stays_here)
+        page.on("request", lambda r: self._asked.add(r))
+        for over in ("requestfinished", "requestfailed"):
+            page.on(over, lambda r: self._asked.discard(r))
         return page
 
     def _stays_here(self, request: object) -> None:
@@ -109,6 +114,22 @@ class JourneyCase(LiveServerTestCase):
         page.goto(self.live_server_url + path)
         page.wait_for_selector("main")
         return page
+
+    def go(self, path: str) -> None:
+        """To another view within the page, as a link leads there; waits until nothing is asked any more."""
+        self.page.evaluate(
+            "(path) => { history.pushState({}, '', path); dispatchEvent(new PopStateEvent('popstate', { state: {} })) }",
+            path,
+        )
+        quiet = 0
+        while quiet < 3:
+            self.page.wait_for_timeout(60)
+            quiet = 0 if self._asked else quiet + 1
+
+    def violations(self, *impacts: str) -> list[tuple[str, str]]:
+        """What axe finds of these impacts, or of all: the rule and the first element."""
+        found = Axe().run(self.page, options={"resultTypes": ["violations"]}).response["violations"]
+        return [(v["id"], v["nodes"][0]["html"][:120]) for v in found if not impacts or v["impact"] in impacts]
 
     def begin_unit(self, finished: str = "3 1/2", count: str = "4") -> None:
         """A project of one unit, from an empty table to its plan."""

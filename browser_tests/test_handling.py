@@ -5,7 +5,6 @@ from __future__ import annotations
 import random
 from typing import ClassVar
 
-from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Locator, Page, Route
 
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
@@ -272,9 +271,7 @@ class BenchModeTest(JourneyCase):
                 ):
                     assert box is not None
                     self.assertGreaterEqual(min(box["width"], box["height"]), 48)
-                found = Axe().run(self.page).response["violations"]
-                serious = [v["id"] for v in found if v["impact"] in ("serious", "critical")]
-                self.assertEqual(serious, [], (width, query))
+                self.assertEqual(self.violations("serious", "critical"), [], (width, query))
 
     def test_trimming_follows_the_steps(self) -> None:
         unit = PlannedUnit.objects.get(project__name__startswith="Lantern", kind="quarter_square_triangle")

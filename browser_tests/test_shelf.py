@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from axe_playwright_python.sync_playwright import Axe
-
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase, expect
 from cutting.models import CutPile, Stock
 from projects.models import Fabric, PlannedUnit, Project
@@ -64,8 +62,7 @@ class ShelfTest(JourneyCase):
         sheet = self.region("On the shelf")
         expect(sheet.get_by_label("Across up to, Rope")).to_have_value("22")
         expect(sheet.get_by_label("Raw side, Tar")).to_have_value("2 1/2")
-        found = Axe().run(self.page).response["violations"]
-        self.assertEqual([v["id"] for v in found], [])
+        self.assertEqual(self.violations(), [])
 
     def test_the_shelf_by_keyboard_alone(self) -> None:
         Stock.objects.filter(fabric=None).delete()
@@ -87,8 +84,7 @@ class ShelfTest(JourneyCase):
         self.saved()
         self.page.reload()
         expect(sheet.get_by_label("Across up to, Rope")).to_have_value("22")
-        found = Axe().run(self.page).response["violations"]
-        self.assertEqual([v["id"] for v in found], [])
+        self.assertEqual(self.violations(), [])
         sheet.get_by_role("button", name="Take this Rope away").focus()
         self.page.keyboard.press("Enter")
         expect(sheet).to_contain_text("Nothing lies here yet")
