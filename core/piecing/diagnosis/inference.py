@@ -504,6 +504,8 @@ class _Work:
             if m >= 0:
                 for number in self.mistakes[m].parameters:
                     found[:, number] += self.mistakes[m].size
+                for error, made in self.mistakes[m].errors.items():
+                    errors[:, error] += made
         active[:, : self.common] = large
         sewn = errors
         sewn += found[:, : self.common].astype(np.float32) @ shape_of(self.model).T.astype(np.float32)

@@ -5,8 +5,9 @@ Source: docs/theory, section 14.7.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
 from itertools import repeat
 from math import log
 
@@ -14,12 +15,12 @@ import numpy as np
 
 from ..lengths import Length, inches, mm
 from ..messages import Message
-from .causes import Cause, parameters_of
+from .causes import Cause, Parameter, parameters_of, touched_by
 from .model import BlockModel, Vector
-from .places import batch_name
+from .places import UnitBatch, batch_name
 from .readings import Equation, Reading, ReadingKind
 
-__all__ = ["BELIEVED", "Mistake", "MistakeKind", "Seen", "headline", "mistakes_of", "seen_of"]
+__all__ = ["BELIEVED", "Edge", "Mistake", "MistakeKind", "Seen", "headline", "mistakes_of", "seen_of"]
 
 BELIEVED = 0.75
 """Probability from which a mistake is the headline."""
@@ -28,7 +29,9 @@ _STEPS = (inches("1/8"), inches("1/4"), inches("1/2"), inches(1))
 _FAR, _ALIKE = 3 / 16, 1 / 16
 """Inches: a unit that is off by so much was trimmed at another mark; readings that differ by less may be of the same one."""
 _BORDERS = (inches("1/2"), inches("1/4"))
-_ODDS = {"finished": 0.010, "mark": 0.006, "border": 0.006}
+_ODDS = {"finished": 0.010, "mark": 0.006, "border": 0.006, "side": 0.002}
+_SIDE = 3 / 64
+"""Inches from which one side alone may be trimmed off, as the ruler lay on that side: less is the hand's own scatter."""
 _OF_CUTTING = 0.5
 """How often pieces are cut at a wrong mark, beside units that are trimmed at one: they are measured before they are sewn."""
 _TOLD = 1e-9
@@ -50,13 +53,23 @@ class MistakeKind:
     FINISHED = "finished_for_unfinished"
     MARK = "wrong_mark"
     BORDER = "ruler_border"
+    SIDE = "one_side"
+
+
+class Edge(StrEnum):
+    """Where a unit with a tip is trimmed off along its height: told by what is left above the tip."""
+
+    ANY = "any"
+    FOOT = "foot"
+    TIP = "tip"
 
 
 @dataclass(frozen=True)
 class Mistake:
     """``change`` (readings,) is what it does to each reading, inches; ``size`` its own, with its sign; ``odds`` a logarithm.
 
-    ``parameters`` are the numbers of the causes that it is of the block itself; none when only the readings are wrong.
+    ``parameters`` are the numbers of the causes that it is of the block itself; none when only the readings are wrong. What is
+    wrong with one side of the units of a ``batch`` is no common cause: ``errors`` says what it makes of theirs, inches.
     """
 
     code: str
@@ -67,6 +80,9 @@ class Mistake:
     change: Vector
     odds: float
     parameters: tuple[int, ...] = ()
+    errors: Mapping[int, float] = field(default_factory=dict)
+    batch: int = -1
+    edge: Edge = Edge.ANY
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,6 +177,8 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
         of = np.array([0.0 if e is None else float(e.of_causes[numbers].sum()) for e in equations])
         for sign, how in ((-1, "small"), (1, "large")):
             yield from _struck(group, model.allowance * 2, _far_off(readings, equations, group, sign), of, sign, how)
+    for b in model.places.batches:
+        yield from _of_one_side(model, b, readings, equations)
     direct = np.array([float(r.kind in _WHOLE_LENGTHS) for r in readings])
     for border in _BORDERS:
         for sign, how in ((1, "long"), (-1, "short")):
@@ -175,6 +193,108 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
             )
 
 
+_WAYS = {
+    ReadingKind.WIDTH: {-1: "narrow", 1: "wide"},
+    ReadingKind.HEIGHT: {-1: "short", 1: "tall"},
+}
+_EDGES = {
+    Edge.ANY: "{who} trimmed {size} too {way}",
+    Edge.FOOT: "{who} trimmed {size} too {way}, at the foot",
+    Edge.TIP: "{who} trimmed {size} too {way}, above the tip",
+}
+_OTHER = {ReadingKind.WIDTH: "height", ReadingKind.HEIGHT: "width"}
+
+
+def _of_one_side(
+    model: BlockModel, batch: UnitBatch, readings: Sequence[Reading], equations: Sequence[Equation | None]
+) -> Iterator[Mistake]:
+    """Units of which one side was trimmed at a wrong mark and the other at the right one: both sides have to be read for that."""
+    n = parameters_of(model).index(Parameter(Cause.TRIM, batch.number))
+    own = [(r, e) for r, e in zip(readings, equations, strict=True) if e is not None and _tells(r, e, n)]
+    if not {ReadingKind.WIDTH, ReadingKind.HEIGHT} <= {r.kind for r, _ in own}:
+        return
+    for side in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
+        size = _off_alike([(r, e) for r, e in own if r.kind is side])
+        if size is None or abs(float(size)) < _SIDE:
+            continue
+        tipped = batch.tip is not None and (side is ReadingKind.HEIGHT) == (abs(batch.tip[1]) > abs(batch.tip[0]))
+        # Trimmed at its foot it keeps what lies above its tip; trimmed there, it has so much less.
+        tips = tipped and any(_above_tip(model, batch, r, e) for r, e in zip(readings, equations, strict=True))
+        for edge in (Edge.FOOT, Edge.TIP) if tips else (Edge.ANY,):
+            errors = _off_one_side(model, batch, side, above=edge is Edge.TIP)
+            of = _read_of(model, batch, side, readings, equations, errors, above=edge is Edge.TIP)
+            way = _WAYS[side][1 if size.sign > 0 else -1]
+            yield Mistake(
+                f"{MistakeKind.SIDE}-{batch.number}-{float(abs(size))}-{way}-{edge.value}",
+                MistakeKind.SIDE,
+                float(size),
+                Message(
+                    _EDGES[edge],
+                    who=batch_name(model.places, batch.number),
+                    size=abs(size),
+                    way=way,
+                ),
+                Message("It is the same on every one of them, and their {other} is right.", other=_OTHER[side]),
+                of * float(size),
+                log(_ODDS["side"]),
+                errors={k: v * float(size) for k, v in errors.items()},
+                batch=batch.number,
+                edge=edge,
+            )
+
+
+def _above_tip(model: BlockModel, batch: UnitBatch, reading: Reading, equation: Equation | None) -> bool:
+    tip = parameters_of(model).index(Parameter(Cause.TIP, batch.number))
+    return (
+        reading.kind is ReadingKind.CLEARANCE and equation is not None and abs(float(equation.of_causes[tip])) > _TOLD
+    )
+
+
+def _off_one_side(model: BlockModel, batch: UnitBatch, side: ReadingKind, *, above: bool) -> dict[int, float]:
+    """What an inch too much on that side makes of every error of the units of a batch."""
+    errors: dict[int, float] = {}
+    for cell in model.places.cells:
+        if cell.batch == batch.number:
+            across = (side is ReadingKind.WIDTH) != cell.orientation.across
+            errors[model.of_unit(cell.number, "width" if across else "height")] = 1.0
+    if above:
+        errors |= touched_by(model, Parameter(Cause.TIP, batch.number))
+    return errors
+
+
+def _read_of(
+    model: BlockModel,
+    batch: UnitBatch,
+    side: ReadingKind,
+    readings: Sequence[Reading],
+    equations: Sequence[Equation | None],
+    errors: Mapping[int, float],
+    *,
+    above: bool,
+) -> Vector:
+    """(readings,): what an inch too much on that side makes of each of them. What was read on any unit of the batch knows no
+    place in the block, and is told by its kind."""
+    parameters = parameters_of(model)
+    size = parameters.index(Parameter(Cause.TRIM, batch.number))
+    tip = parameters.index(Parameter(Cause.TIP, batch.number)) if batch.tips else None
+    numbers, by = list(errors), np.array(list(errors.values()))
+    found = np.zeros(len(readings))
+    for k, (r, e) in enumerate(zip(readings, equations, strict=True)):
+        if e is None:
+            continue
+        if r.kind in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
+            found[k] = e.of_causes[size] if r.kind is side else 0.0
+        elif np.abs(e.of_errors).max(initial=0.0) > 0:
+            found[k] = float(e.of_errors[numbers] @ by)
+        elif r.kind is ReadingKind.ROW:
+            found[k] = e.of_causes[size] if side is ReadingKind.WIDTH else 0.0
+        elif r.kind is ReadingKind.CLEARANCE and tip is not None:
+            found[k] = e.of_causes[tip] if above else 0.0
+        else:
+            found[k] = e.of_causes[size] / 2
+    return found
+
+
 def _far_off(
     readings: Sequence[Reading], equations: Sequence[Equation | None], group: _Group, sign: int
 ) -> Iterator[Length]:
@@ -183,14 +303,21 @@ def _far_off(
     pairs = [(r, e) for r, e in zip(readings, equations, strict=True) if e is not None and r.value is not None]
     kinds = (ReadingKind.CUT,) if group.cut else (ReadingKind.WIDTH, ReadingKind.HEIGHT)
     own = [(r, e) for r, e in pairs if r.kind in kinds and _of_one(e, group.numbers)]
+    size = _off_alike(own)
+    if size is None:
+        return
+    middle = float(size) * sign
+    if middle >= _FAR and all(abs(middle - float(known)) > _ALIKE / 2 for known in _STEPS):
+        yield abs(size)
+
+
+def _off_alike(own: Sequence[tuple[Reading, Equation]]) -> Length | None:
+    """How far off all of these are, to the mark that they were read to; None where they differ."""
     off = sorted(r.read - e.nominal for r, e in own)
     if not off or off[-1] - off[0] > _ALIKE:
-        return
-    middle = off[len(off) // 2] * sign
+        return None
     inch = all(r.value.on_step(inches("1/32")) for r, _ in own if r.value is not None)
-    size = Length.near(middle).round_near(inches("1/32") if inch else mm(1) / 2)
-    if middle >= _FAR and all(abs(middle - float(known)) > _ALIKE / 2 for known in _STEPS):
-        yield size
+    return Length.near(off[len(off) // 2]).round_near(inches("1/32") if inch else mm(1) / 2)
 
 
 def _of_one(e: Equation, numbers: Sequence[int]) -> bool:

@@ -9,13 +9,16 @@ from collections.abc import Iterator
 
 from ...messages import Message
 from ..causes import Cause, parameters_of
-from ..mistakes import MistakeKind
+from ..mistakes import Edge, Mistake, MistakeKind
 from ..places import batch_name
 from ..words import Roughly
 from .of_units import of_cutting
 from .remedy import Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
+
+_SHALLOWER = 1 / 16
+"""Inches that a seam may be sewn nearer to the edge than its allowance and still hold."""
 
 _PICTURE = {
     "turned_unit": (
@@ -40,6 +43,12 @@ _PICTURE = {
     ),
 }
 
+_SEWN_NEARER = {
+    Edge.ANY: "Sew the seams at both ends of their short side {size} nearer to the edge",
+    Edge.FOOT: "Sew the seams at their foot {size} nearer to the edge",
+    Edge.TIP: "Sew the seams above their tips {size} nearer to the edge",
+}
+
 
 def offered(work: Work) -> Iterator[Remedy]:
     """What mends a discrete mistake, such as a unit turned or two alike."""
@@ -60,6 +69,9 @@ def offered(work: Work) -> Iterator[Remedy]:
     if mistake is None:
         return
     made = mistake[0]
+    if made.kind == MistakeKind.SIDE:
+        yield from _one_side(work, made)
+        return
     yield Remedy(
         "measure_mark",
         Message("Measure one unit with another ruler, from its very edge"),
@@ -71,30 +83,78 @@ def offered(work: Work) -> Iterator[Remedy]:
     )
     for n in made.parameters:
         p = parameters_of(work.model)[n]
-        name = batch_name(work.model.places, p.batch)
-        count = work.model.places.batches[p.batch].count
         if p.cause is Cause.TRIM and made.size > 0:
-            yield Remedy(
-                f"trim_again-{p.batch}",
-                Message("Trim the {who} again", who=name),
-                Message(
-                    "They are {size} too large: set the ruler on the mark for the unfinished size, and trim.",
-                    size=Roughly(made.size),
-                ),
-                Message("They come to their size."),
-                Message("none, while they are not joined"),
-                count * RemedyMinutes.TRIM,
-                cures=True,
-            )
+            yield _trimmed_again(work, p.batch, made.size)
         elif p.cause is Cause.CUT:
             yield of_cutting(work, p, made.size)
         elif p.cause is Cause.TRIM:
-            yield Remedy(
-                f"make_again-{p.batch}",
-                Message("Make the {who} again, and keep these for a smaller block", who=name),
-                Message("They are {size} too small: no seam shares so much out.", size=Roughly(made.size)),
-                Message("They come to their size."),
-                Message("cloth and time"),
-                count * RemedyMinutes.UNIT,
-                cures=True,
-            )
+            yield _made_again(work, p.batch, made.size)
+
+
+def _trimmed_again(work: Work, batch: int, size: float) -> Remedy:
+    return Remedy(
+        f"trim_again-{batch}",
+        Message("Trim the {who} again", who=batch_name(work.model.places, batch)),
+        Message(
+            "They are {size} too large: set the ruler on the mark for the unfinished size, and trim.",
+            size=Roughly(size),
+        ),
+        Message("They come to their size."),
+        Message("none, while they are not joined"),
+        work.model.places.batches[batch].count * RemedyMinutes.TRIM,
+        cures=True,
+    )
+
+
+def _made_again(work: Work, batch: int, size: float, *, small: bool = False) -> Remedy:
+    return Remedy(
+        f"make_again-{batch}",
+        Message("Make the {who} again, and keep these for a smaller block", who=batch_name(work.model.places, batch)),
+        Message(
+            "They are {size} too small." if small else "They are {size} too small: no seam shares so much out.",
+            size=Roughly(size),
+        ),
+        Message("They come to their size."),
+        Message("cloth and time"),
+        work.model.places.batches[batch].count * RemedyMinutes.UNIT,
+        cures=True,
+    )
+
+
+def _one_side(work: Work, made: Mistake) -> Iterator[Remedy]:
+    """Of one side too much is trimmed off in a minute; too little is made up by the seams on both ends of it while they hold a
+    thread more than three sixteenths, and only then made again."""
+    who, batch = batch_name(work.model.places, made.batch), work.model.places.batches[made.batch]
+    if made.size > 0:
+        yield Remedy(
+            f"trim_again-{made.batch}",
+            Message("Trim the {who} again, on that side only", who=who),
+            Message(
+                "Lay the ruler on the mark for the unfinished size and take {size} off; the other side is right. At a corner with a "
+                "diagonal or above a tip, take it off where the cloth stands over.",
+                size=Roughly(made.size),
+            ),
+            Message("They come to their size."),
+            Message("none, while they are not joined"),
+            batch.count * RemedyMinutes.TRIM,
+            cures=True,
+        )
+        return
+    # What is off at one edge is made up there; where it is not known which, by half at both.
+    nearer = -made.size if made.edge is not Edge.ANY else -made.size / 2
+    small = nearer <= _SHALLOWER and (made.edge is not Edge.ANY or not batch.tips)
+    if small:
+        yield Remedy(
+            f"shallower_beside-{made.batch}",
+            Message(_SEWN_NEARER[made.edge], size=Roughly(nearer)),
+            Message(
+                "The {who} then show their full size. Only these seams, {size} less than the allowance; the others stay.",
+                who=who,
+                size=Roughly(nearer),
+            ),
+            Message("They show their size, and the block comes to its own."),
+            Message("a shallow seam frays sooner: not for loose weaves"),
+            batch.count * 2 * RemedyMinutes.SEW,
+            cures=True,
+        )
+    yield _made_again(work, made.batch, made.size, small=small)

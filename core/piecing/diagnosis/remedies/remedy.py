@@ -147,7 +147,7 @@ def remedies_of(
     work = Work(found, verdict, plans or {}, faults, blocks, deviations)
     if verdict.status is Status.MISTAKE:
         return tuple(_counted(work, list(of_mistakes.offered(work))))
-    if verdict.status in (Status.DOUBTED, Status.NO_READINGS):
+    if verdict.status in (Status.DOUBTED, Status.NO_READINGS) or not found.measured:
         return ()
     offered = [*of_seams.offered(work), *of_units.offered(work)]
     offered += of_whole.offered(work, cured=any(r.cures and r.possible for r in offered))
@@ -209,4 +209,5 @@ def _ranked(work: Work, offered: Sequence[Remedy]) -> tuple[Remedy, ...]:
         return _A_FAULT * left + r.minutes - (6 if r.cures else 0)
 
     named = work.verdict.leading is not None
-    return tuple(sorted(offered, key=lambda r: (not r.possible, named and r.aside, price(r), r.code)))
+    # What says to measure before anything is unpicked stands before all that is unpicked.
+    return tuple(sorted(offered, key=lambda r: (not r.possible, r.code != "wait", named and r.aside, price(r), r.code)))
