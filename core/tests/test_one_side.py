@@ -106,6 +106,9 @@ class NotAccusedTest(TestCase):
         verdict = F.judge(*read("width", *["57/16"] * 4, batch=HST), *read("height", *["57/16"] * 4, batch=HST))
         self.assertNotIn("their", plain(verdict.why))
 
+    def test_a_sixteenth_of_widths_alone_is_no_one_side(self) -> None:
+        self.assertNotEqual(F.judge(*read("width", *["57/16"] * 4, batch=HST)).status, Status.MISTAKE)
+
     def test_widths_that_differ(self) -> None:
         taken = read("width", "57/16", "7/2", "57/16", "55/16", batch=HST)
         self.assertNotEqual(F.judge(*taken, *read("height", *["7/2"] * 4, batch=HST)).status, Status.MISTAKE)

@@ -179,8 +179,25 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
             yield from _struck(group, model.allowance * 2, _far_off(readings, equations, group, sign), of, sign, how)
     for b in model.places.batches:
         yield from _of_one_side(model, b, readings, equations)
+    yield from _borders(readings)
+
+
+def _borders(readings: Sequence[Reading]) -> Iterator[Mistake]:
+    """A border counted at every length; or at the units alone, as when these were read with a ruler of their own."""
     direct = np.array([float(r.kind in _WHOLE_LENGTHS) for r in readings])
+    units = np.array([float(r.kind in (ReadingKind.WIDTH, ReadingKind.HEIGHT)) for r in readings])
     for border in _BORDERS:
+        if 0 < units.sum() < direct.sum():
+            for sign, how in ((1, "long"), (-1, "short")):
+                yield Mistake(
+                    f"{MistakeKind.BORDER}-units-{float(border)}-{how}",
+                    MistakeKind.BORDER,
+                    sign * float(border),
+                    Message("every unit reads {size} too {how}: the ruler's border was counted", size=border, how=how),
+                    Message("What they were joined to is as long as true units make it."),
+                    units * sign * float(border),
+                    log(_ODDS["border"] / 2),
+                )
         for sign, how in ((1, "long"), (-1, "short")):
             yield Mistake(
                 f"{MistakeKind.BORDER}-{float(border)}-{how}",

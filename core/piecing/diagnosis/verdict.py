@@ -19,7 +19,7 @@ from .mistakes import BELIEVED, HEADLINES
 from .model import BlockModel, FeatureKind
 from .names import feature_name, reading_said, seam_said
 from .places import batch_name
-from .readings import ReadingKind
+from .readings import Equation, ReadingKind
 from .words import Roughly, sure_in_words
 
 __all__ = ["Lead", "Share", "Status", "Verdict", "cause_said", "judge", "shares_of"]
@@ -48,6 +48,21 @@ _SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0
 """Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
 other in rows and columns, so theirs may reach a little further."""
 _FAR = 1 / 10
+_ENOUGH_SEAMS, _DENIED = 3, 1 / 48
+"""Seams that read alike and are believed to be off by so much less, inches: fewer may be slips."""
+_OFF_ITS_MARK, _STRAY = 1 / 100, 1 / 16
+"""Inches: what is off at all; and a length that is off by so much more than what is believed makes of it, which is read again."""
+_TOLD = 1e-9
+_LENGTHS = (
+    ReadingKind.WIDTH,
+    ReadingKind.HEIGHT,
+    ReadingKind.ROW,
+    ReadingKind.COLUMN,
+    ReadingKind.BLOCK_WIDTH,
+    ReadingKind.BLOCK_HEIGHT,
+)
+_AT_ONE_PLACE = (ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
+"""Read where one or two seams and units meet."""
 _LISTED = 0.045
 _LEAST_REACH = 1 / 16
 
@@ -223,8 +238,9 @@ def judge(found: Inference) -> Verdict:
 
 def _doubted(found: Inference) -> list[int]:
     """Readings set aside, when all of their kind are, and there is more than one: nothing is left to go by."""
-    if not found.odd:
-        return []
+    stitched = _stitched_otherwise(found)
+    if stitched or not found.odd:
+        return stitched
     aside = {o.index for o in found.odd}
     families = (
         (ReadingKind.ROW, ReadingKind.COLUMN, ReadingKind.BLOCK_WIDTH, ReadingKind.BLOCK_HEIGHT),
@@ -237,6 +253,15 @@ def _doubted(found: Inference) -> list[int]:
         if len(of_kind) >= 2 and (all(n in aside for n in of_kind) or (some and _against(found, kinds, aside))):
             return of_kind
     return sorted(aside) if len(aside) > 1 and 3 * len(aside) > len(found.weighed) else []
+
+
+def _stitched_otherwise(found: Inference) -> list[int]:
+    """Seams that all read wide, or all narrow, while what was joined by them is as long as true ones make it."""
+    of = [n for n in found.weighed if found.readings[n].kind is ReadingKind.STITCH]
+    off = [found.readings[n].read - e.nominal for n in of if (e := found.equations[n]) is not None]
+    one_way = min(off, default=0.0) > _AS_DRIFT or max(off, default=0.0) < -_AS_DRIFT
+    left = all(abs(float(found.residuals[n])) > _DENIED for n in of)
+    return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []
 
 
 def _against(found: Inference, kinds: tuple[ReadingKind, ...], aside: set[int]) -> bool:
@@ -285,6 +310,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     chance = first.chance / max(1 - unlooked, 1e-9)
     enough = _enough(_looked(found)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
     named = chance >= enough and not _look_alike(found, first.best) and first.best.sure_of_side and first.best.measured
+    named = named and _looked_there(found, first.best.parameter)
     with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
     both = with_it and first.large >= _BESIDE and first.best.sure_of_side and first.chance + second.chance >= _BESIDE
     if _varies(found, none, first):
@@ -352,7 +378,50 @@ def _enough(count: int) -> float:
 
 def _varies(found: Inference, none: float, first: _Group) -> bool:
     single = first.best.parameter.single
-    return found.unsteady >= _VARIES and (none >= 0.5 or (single and not first.large >= 0.97))
+    varied = found.unsteady >= _VARIES and (none >= 0.5 or (single and not first.large >= 0.97))
+    return varied and _on_both_sides(found)
+
+
+def _on_both_sides(found: Inference) -> bool:
+    """Whether of readings of one kind some lie over what they should be and some short of it: else it is no hand that varies."""
+    sides: dict[ReadingKind, set[bool]] = {}
+    for n in found.weighed:
+        e, r = found.equations[n], found.readings[n]
+        if e is not None and abs(r.read - e.nominal) > _OFF_ITS_MARK:
+            sides.setdefault(r.kind, set()).add(r.read > e.nominal)
+    return any(len(s) == 2 for s in sides.values())
+
+
+def _looked_there(found: Inference, p: Parameter) -> bool:
+    """Whether a single seam or unit was itself measured: what a row is short by may be of any of its seams and units, and none is
+    unpicked before it was looked at."""
+    if not p.single:
+        return True
+    places = found.model.places
+    of_seam = p.cause is Cause.ONE_SEAM
+    name = places.seams[p.place].name if of_seam else places.cells[p.place].key
+    return any(
+        (r.seam if of_seam else r.unit) == name
+        or (r.kind in _AT_ONE_PLACE and (e := found.equations[n]) is not None and _moves(found, e, p))
+        for n in found.weighed
+        for r in (found.readings[n],)
+    )
+
+
+def _moves(found: Inference, e: Equation, p: Parameter) -> bool:
+    return abs(float(e.of_errors @ effect_of(found.model, p))) > _TOLD
+
+
+def _far_off(found: Inference) -> int | None:
+    """A length that lies far off its mark though nothing that is believed makes it so; the farthest of them."""
+    aside = {o.index for o in (*found.odd, *found.lone)}
+    far = [n for n in found.weighed if found.readings[n].kind in _LENGTHS and n not in aside and _unexplained(found, n)]
+    return max(far, key=lambda n: abs(float(found.residuals[n])), default=None)
+
+
+def _unexplained(found: Inference, n: int) -> bool:
+    e = found.equations[n]
+    return e is not None and abs(found.readings[n].read - e.nominal) > _FAR and abs(float(found.residuals[n])) > _STRAY
 
 
 def _widest(found: Inference) -> float:
@@ -378,6 +447,8 @@ def _true(found: Inference, none: float) -> bool:
         if e.measured and (limit := _SHOWN.get(e.parameter.cause)) is not None
     )
     enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
+    if _far_off(found) is not None:
+        return False
     seam = found.estimates[0].measured and count >= _FIVE
     return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
 
@@ -400,6 +471,17 @@ _SUBJECT = {
 
 
 def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
+    far = _far_off(found)
+    if far is not None and none >= 0.5:
+        equation = found.equations[far]
+        assert equation is not None
+        off = found.readings[far].read - equation.nominal
+        return Message(
+            "{what}: {size} {way}, and nothing else that was measured says so. Read it again.",
+            what=reading_said(found.readings[far], found.model),
+            size=Roughly(off),
+            way=_way(found.readings[far].kind, off),
+        )
     may = [g for g in groups if g.chance >= 0.12][:3]
     names = [
         cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))

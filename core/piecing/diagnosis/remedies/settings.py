@@ -75,13 +75,16 @@ def _guide(found: Inference) -> Iterator[Remedy]:
     yield Remedy(
         "move_guide",
         Message(
-            "Stitch at {shown}, not at {now}"
+            "Stitch a thread {more} than now, at {shown}"
+            if not scant and GuideSetting(now).set_in(None) == shown.set_in(None)
+            else "Stitch at {shown}, not at {now}"
             if not scant
             else "Stitch a thread under {shown}, not at {shown}: the thread pays for the fold"
             if abs(now - allowance) < 1 / 128
             else "Stitch at {shown}, a thread less for the fold, not at {now}",
             shown=shown,
             now=GuideSetting(now),
+            more="shallower" if now > to else "deeper",
         ),
         Message(
             "Move the guide {way} the needle by {move}. Then sew three strips cut {strip} wide and press: the middle one should "
