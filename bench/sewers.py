@@ -25,6 +25,8 @@ from tests.polygons import BLOCKS, Sewn, Table, Truth, Ways, sewn, table
 __all__ = ["Score", "print_sewers", "quilters"]
 
 _MOST = 10
+_DOES = {"stretch": 0.35, "fold": 0.5, "start": 0.7}
+"""What an inch of a cause does to what is read where it does most; the others are a third of that."""
 STRESS = (
     ("scatter x 0.5", Ways(scatter=0.5)),
     ("scatter x 1.5", Ways(scatter=1.5)),
@@ -91,10 +93,12 @@ def quilters(count: int, size: float, ways: Ways, seed: int, most: int = _MOST, 
     tables = [table(*b) for b in BLOCKS]
     for n in range(count):
         t = tables[n % len(tables)]
-        batch = int(rng.integers(len(t.model.places.batches)))
+        # What has no bias does not stretch on it.
+        batches = [b.number for b in t.model.places.batches if not (b.plain and "stretch" in causes)]
+        batch = batches[int(rng.integers(len(batches)))]
         here = [c for c in causes_here(t, batch) if not causes or c in causes] or list(causes) or ["seam"]
         cause = causes[n % len(causes)] if causes else here[int(rng.integers(len(here)))]
-        small = max(size, 1 / 64) / 3
+        small = max(size * _DOES.get(cause, 1.0), 1 / 64) / 3
         of = {c: float(rng.uniform(-small, small)) for c in causes_here(t, batch)}
         of[cause] = (
             size * (1.0 if cause in ("fold", "stretch") else float(rng.choice((-1, 1)))) if size else of.get(cause, 0.0)

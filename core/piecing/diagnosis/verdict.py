@@ -467,6 +467,8 @@ _SUBJECT = {
     Cause.SHIFT: "where diagonals meet corners",
     Cause.TIP: "the cloth above tips",
     Cause.FOLD: "the fold",
+    Cause.START: "the ends of seams",
+    Cause.END: "the ends of seams",
 }
 
 
