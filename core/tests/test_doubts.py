@@ -98,6 +98,18 @@ class ByItselfTest(TestCase):
             "one block across: 1⁄8″ short, and nothing else that was measured says so. Read it again.",
         )
 
+    def test_open_it_says_what_stands_out(self) -> None:
+        """A column 1/8 long, one unit and one seam true: more has to be looked at, and it is not said that nothing is off."""
+        verdict = F.judge(
+            *lines("12 5/8", "column", (1,)), *read("width", "7/2", batch=HST), *read("stitch", "1/4", spot="middle")
+        )
+        self.assertEqual(verdict.status, Status.UNSETTLED)
+        self.assertRegex(plain(verdict.why), r"^column 1, through the middle: 1⁄8″ over, and .* does not say why\.$")
+
+    def test_with_nothing_off_it_says_so(self) -> None:
+        why = plain(F.judge(*lines("12 1/2", "column", (1,)), *read("width", "7/2", batch=HST)).why)
+        self.assertNotIn("does not say why", why)
+
     def test_with_that_length_right_it_is_true(self) -> None:
         verdict = F.judge(*self.TRUE, *read("block_width", "12 1/2"), *read("block_height", "12 1/2"))
         self.assertEqual(verdict.status, Status.TRUE)

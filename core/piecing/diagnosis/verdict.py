@@ -490,10 +490,29 @@ def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
         for g in may
     ]
     if not names:
-        return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
+        return _standing_out(found)
     if none >= 0.25:
         return Message("It may be that {causes}; or nothing at all.", causes=Listing(names, "; or "))
     return Message("It may be that {causes}.", causes=Listing(names, "; or "))
+
+
+def _standing_out(found: Inference) -> Message:
+    """What is off though no cause is likelier than others: the length that is off most, or that none is."""
+    aside = {o.index for o in (*found.odd, *found.lone)}
+    off = {
+        n: found.readings[n].read - e.nominal
+        for n in found.weighed
+        if n not in aside and found.readings[n].kind in _LENGTHS and (e := found.equations[n]) is not None
+    }
+    most = max(off, key=lambda n: abs(off[n]), default=None)
+    if most is None or abs(off[most]) < _STRAY:
+        return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
+    return Message(
+        "{what}: {size} {way}, and what else was measured does not say why.",
+        what=reading_said(found.readings[most], found.model),
+        size=Roughly(off[most]),
+        way=_way(found.readings[most].kind, off[most]),
+    )
 
 
 def _likely(found: Inference, e: Estimate) -> float:
