@@ -138,6 +138,8 @@ def _worked(asked: _Asked) -> DiagnosisSheet:
     this_block = remedies_of(found, verdict, scene.plans, blocks=asked.blocks) if found.measured or found.seen else ()
     errors = found.block if found.measured else np.zeros(scene.model.errors)
     faults = faults_of(scene.model, scene.model.deviations(errors))
+    if _sizes_are_right(found, verdict):
+        faults = tuple(f for f in faults if f.eased)
     drawing, before = as_sewn(scene.model, errors, faults, factor), None
     remedy = next((r for r in this_block if r.code == asked.tried and r.change is not None), None)
     if remedy is not None and remedy.change is not None:
@@ -148,7 +150,6 @@ def _worked(asked: _Asked) -> DiagnosisSheet:
         faults = faults_of(scene.model, deviations - np.where(edges, remedy.change.accepted, 0.0))
         drawing = as_sewn(scene.model, after, faults, factor)
     joined = not readings or any(r.kind not in NEEDS_RAW for r in readings)
-    true = verdict.status in (Status.TRUE, Status.MISTAKE, Status.DOUBTED, Status.NO_READINGS) and remedy is None
     return DiagnosisSheet(
         scene=scene,
         pool=Pool((), (), ()),
@@ -156,7 +157,7 @@ def _worked(asked: _Asked) -> DiagnosisSheet:
         verdict=verdict,
         drawing=drawing,
         before=before,
-        faults=tuple(f for f in faults if f.eased) if true else faults,
+        faults=faults,
         next=next_readings(found, verdict, resolution=scene.resolution, raw=scene.raw, joined=joined)[:4],
         this_block=this_block,
         the_batch=changes_for_the_rest(found, verdict),
@@ -164,6 +165,14 @@ def _worked(asked: _Asked) -> DiagnosisSheet:
         shares=shares_of(found),
         tried=remedy.code if remedy else "",
         factor=factor,
+    )
+
+
+def _sizes_are_right(found: Inference, verdict: Verdict) -> bool:
+    """Whether nothing is to be seen but what pins ease: the block is true, or not judged, or what is wrong is no matter of its sizes."""
+    of_sizes = found.mistake is not None and bool(found.mistake[0].parameters or found.mistake[0].errors)
+    return verdict.status in (Status.TRUE, Status.DOUBTED, Status.NO_READINGS) or (
+        verdict.status is Status.MISTAKE and not of_sizes
     )
 
 

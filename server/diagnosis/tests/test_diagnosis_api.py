@@ -61,6 +61,24 @@ class MeasuredTest(DiagnosisCase):
         kinds = [b["kind"] for b in sheet["places"]["batches"]]
         self.assertEqual(kinds, ["half_square_triangle", "quarter_square_triangle", "plain_square"])
 
+    def numbered(self, sheet: Any) -> tuple[list[int], list[int]]:
+        """The numbers on the drawing and those of the list."""
+        drawn = sorted(int(d["label"]) for d in sheet["drawing"]["dimensions"] if d["label"].isdigit())
+        return drawn, sorted(f["number"] for f in sheet["faults"])
+
+    def test_the_drawing_bears_the_numbers_of_the_list(self) -> None:
+        """Units of which one side is off, or both, are faults of the block."""
+        one_side, both = (("width", "3 15/16"), ("height", "4")), (("width", "3 3/4"), ("height", "3 3/4"))
+        for taken in (one_side, both):
+            self.clear()
+            for kind, value in taken * 4:
+                sheet = self.put(kind=kind, value=value, batch=HST)
+            with self.subTest(taken):
+                drawn, listed = self.numbered(sheet)
+                self.assertEqual(drawn, listed[: len(drawn)])
+                self.assertEqual(sheet["verdict"]["status"], "mistake")
+                self.assertTrue(listed)
+
     def test_a_side_is_picked_and_a_width_has_none(self) -> None:
         self.clear()
         sheet = self.ask("get", f"{self.path}/diagnosis")
