@@ -23,6 +23,7 @@ from projects.translate import style_of
 from workrooms.models import Workroom
 
 from .models import Block
+from .readers import as_asked
 from .selectors import block_and_pattern
 from .translate import apart_in, joining_of, values_of
 
@@ -41,15 +42,17 @@ class JoinedView:
     sizes: BlockSizes
 
 
-def joined_view(room: Workroom, key: UUID) -> JoinedView:
+def joined_view(room: Workroom, key: UUID, order: str | None = None) -> JoinedView:
+    """Joined in the order that is kept, or as if ``order`` were. Raises ``Refused``."""
     block, project, pattern = block_and_pattern(room, key)
     try:
+        as_asked(block, order, None)
         known = orders(pattern)
         wanted = joining_of(block, pattern)
-        order = next((o.order for o in known if o.order == wanted), known[0].order)
+        way = next((o.order for o in known if o.order == wanted), known[0].order)
         layout = laid(pattern)
         sized = sizes(layout, block.finished, project.seam_allowance, project.ruler_step)
-        return JoinedView(known, order, steps(layout, order, block.finished, project.seam_allowance), sized)
+        return JoinedView(known, way, steps(layout, way, block.finished, project.seam_allowance), sized)
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
 
@@ -106,12 +109,14 @@ def _map(pattern: Pattern, order: Order, values: tuple[tuple[str, int], ...], wi
     return pressing_map(pattern, order, dict(values), wishes)
 
 
-def pressed_view(room: Workroom, key: UUID) -> PressedView:
-    """The pressing map of a saved block, found and then checked by another route."""
+def pressed_view(room: Workroom, key: UUID, order: str | None = None, wished: str | None = None) -> PressedView:
+    """The pressing map of a saved block, or as if it were joined and pressed as asked; found and then checked by another route.
+    Raises ``Refused``."""
     block, project, pattern = block_and_pattern(room, key)
-    wishes = _wishes(block)
     try:
-        order, found, asked = found_map(block, pattern, values_of(project))
+        as_asked(block, order, wished)
+        wishes = _wishes(block)
+        way, found, asked = found_map(block, pattern, values_of(project))
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
     back = back_picture(pattern, found.pressed, block.finished, project.seam_allowance)
@@ -119,7 +124,7 @@ def pressed_view(room: Workroom, key: UUID) -> PressedView:
     seams = tuple(SeamWay(p.seam.name, str(direction_said(p))) for p in found.pressed)
     front = block_picture(laid(pattern), block.finished)
     return PressedView(
-        found, order, front, back, second, seams, _sound(found), tuple(_crossings(pattern, found, asked)), wishes
+        found, way, front, back, second, seams, _sound(found), tuple(_crossings(pattern, found, asked)), wishes
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from fractions import Fraction
+from json import loads
 from typing import Any
 
 from rest_framework import serializers
@@ -22,14 +23,16 @@ from piecing.quilts.pieced import RowFit, Runs
 from piecing.quilts.sizes import MOST_BORDERS
 from piecing.units import KINDS, methods_of
 
-from .models import LYINGS, ORDERS, SETTINGS, SPREADS
+from .models import LYINGS, ORDERS, SETTINGS, SPREADS, Block
 from .wire import ColourwayWire, PatternWire, PiecedWire, WishesWire
 
-__all__ = ["MOST_COLOURWAYS", "block_readers", "quilt_readers", "stock_reader"]
+__all__ = ["MOST_COLOURWAYS", "as_asked", "block_readers", "quilt_readers", "stock_reader"]
 
 MOST_COLOURWAYS = 40
 _MOST_EACH = 2_000
 _MOST_SEAMS = 3_000
+_MOST_WISHED = 60_000
+"""Characters."""
 
 
 def _nothing(_key: str) -> None:
@@ -50,6 +53,19 @@ def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
         "pressing": Reader(_pressing, WishesWire),
         "sewn_open": Reader(_seam_names, lambda: serializers.ListField(child=serializers.CharField())),
     }
+
+
+def as_asked(block: Block, order: str | None, wishes: str | None) -> Block:
+    """The block as it would be joined in this order and pressed by these wishes, JSON; None leaves what is kept. Nothing is saved.
+    Raises what cannot be read."""
+    if order is not None:
+        block.order = _order(order)
+    if wishes is not None:
+        try:
+            block.pressing = _pressing(loads(wishes[:_MOST_WISHED]))
+        except (ValueError, RecursionError):
+            raise PatternNotUnderstood("Wishes for pressing are given by name.") from None
+    return block
 
 
 class BorderWire(serializers.Serializer[Any]):

@@ -64,6 +64,7 @@ def _style(key: UUID) -> dict[str, Any]:
 
 
 _REFUSED = {422: ProblemSerializer}
+_ORDER = OpenApiParameter("order", str)
 
 
 class BeginningView(APIView):
@@ -210,10 +211,12 @@ class FindTurnedView(APIView):
 class JoiningView(APIView):
     """The orders in which a saved block can be joined, and the chosen one step by step."""
 
-    @extend_schema(operation_id="joining", responses={200: serializers.JoinedSerializer, **_REFUSED})
-    def get(self, _request: Request, key: UUID) -> Response:
+    @extend_schema(
+        operation_id="joining", parameters=[_ORDER], responses={200: serializers.JoinedSerializer, **_REFUSED}
+    )
+    def get(self, request: Request, key: UUID) -> Response:
         room = current_workroom()
-        joined = joined_view(room, key)
+        joined = joined_view(room, key, request.query_params.get("order"))
         return Response(
             serializers.JoinedSerializer(joined, context=_style(selectors.get_block(room, key).project_id)).data
         )
@@ -222,10 +225,15 @@ class JoiningView(APIView):
 class PressingView(APIView):
     """Which way every seam of a saved block is pressed."""
 
-    @extend_schema(operation_id="pressing", responses={200: serializers.PressedSerializer, **_REFUSED})
-    def get(self, _request: Request, key: UUID) -> Response:
-        room = current_workroom()
-        pressed = pressed_view(room, key)
+    @extend_schema(
+        operation_id="pressing",
+        parameters=[_ORDER, OpenApiParameter("wishes", str)],
+        responses={200: serializers.PressedSerializer, **_REFUSED},
+    )
+    def get(self, request: Request, key: UUID) -> Response:
+        """Asked as it is chosen, before that is kept: an order, and wishes as JSON."""
+        room, asked = current_workroom(), request.query_params
+        pressed = pressed_view(room, key, asked.get("order"), asked.get("wishes"))
         return Response(
             serializers.PressedSerializer(pressed, context=_style(selectors.get_block(room, key).project_id)).data
         )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 from uuid import uuid4
 
@@ -232,6 +233,27 @@ class SewingTest(BlockCase):
         self.assertEqual(joined["order"], joined["orders"][0]["order"])
         self.put("", key=self.key, order="columns")
         self.assertEqual(self.ask("get", f"blocks/{self.key}/joining")["order"], "columns")
+
+    def test_asked_as_it_is_chosen_nothing_is_kept(self) -> None:
+        """The same answer as when it is kept first, and what is kept stays."""
+        self.put("lantern")
+        before = {what: self.ask("get", f"blocks/{self.key}/{what}") for what in ("joining", "pressing")}
+        asked = self.ask("get", f"blocks/{self.key}/joining?order=columns")
+        wishes = {"to_dark": False, "repeats": True, "layers": 9}
+        pressed = self.ask("get", f"blocks/{self.key}/pressing?order=columns&wishes={json.dumps(wishes)}")
+        self.assertEqual((asked["order"], pressed["order"]), ("columns", "columns"))
+        for what, answer in before.items():
+            self.assertEqual(self.ask("get", f"blocks/{self.key}/{what}"), answer)
+        self.put("", key=self.key, order="columns", pressing=wishes)
+        self.assertEqual(self.ask("get", f"blocks/{self.key}/joining"), asked)
+        self.assertEqual(self.ask("get", f"blocks/{self.key}/pressing"), pressed)
+
+    def test_what_cannot_be_read_of_a_choice_is_said(self) -> None:
+        self.put("lantern")
+        for asked in ("order=round", "wishes=[1]", "wishes={", "wishes=" + "[" * 5_000, 'wishes={"layers":"many"}'):
+            with self.subTest(asked[:30]):
+                problem = self.ask("get", f"blocks/{self.key}/pressing?{asked}", expect=422)
+                self.assertTrue(problem["errors"][0]["message"])
 
     def test_pressing_is_solved_and_checked(self) -> None:
         self.put("lantern")

@@ -17,7 +17,7 @@ const props = defineProps<{
   block: SavedBlock
   colours: Record<string, string>
 }>()
-const { data, error } = useJoining(() => props.block.id)
+const { data, error } = useJoining(() => props.block)
 const { send } = useOutbox()
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 

@@ -15,7 +15,7 @@ const props = defineProps<{
   block: SavedBlock
   colours: Record<string, string>
 }>()
-const { data: map } = usePressing(() => props.block.id)
+const { data: map } = usePressing(() => props.block)
 const planned = computed(() => map.value?.seams.filter((s) => s.way === 'open').map((s) => s.name))
 </script>
 

@@ -11,7 +11,7 @@ import { type SavedBlock, usePressing } from './api'
 
 /** The back of the block with an arrow for every seam, what had to give way, and the wishes it was found with. */
 const props = defineProps<{ project: Project; block: SavedBlock; colours: Record<string, string> }>()
-const { data, error, isFetching } = usePressing(() => props.block.id)
+const { data, error, isFetching } = usePressing(() => props.block)
 const { send } = useOutbox()
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 const byCode = computed(() => [...(data.value?.conflicts ?? [])].sort((a, b) => b.code.localeCompare(a.code)))

@@ -2,6 +2,7 @@ import { keepPreviousData, queryOptions, useQuery } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { api, type Schemas, taken } from '@/shared/api/client'
+import { onItsWay } from '@/shared/offline/typed'
 
 export type Sheet = Schemas['Sheet']
 export type SavedBlock = Schemas['SavedBlock']
@@ -36,23 +37,47 @@ const libraryQuery = queryOptions({
 })
 export const useLibrary = () => useQuery(libraryQuery)
 
-export const useJoining = (block: MaybeRefOrGetter<string>) =>
+/** As it is chosen, also while that is still on its way to the server: both are asked at once. */
+function chosen({ id, order, pressing }: SavedBlock) {
+  const coming = onItsWay({ thing: () => `block ${id}` })
+  return {
+    order: 'order' in coming ? (coming.order as string) : order,
+    wishes: JSON.stringify('pressing' in coming ? coming.pressing : pressing),
+  }
+}
+
+/** What was there before, until the new one is: of the same block only. */
+const ofTheSame =
+  <T>(block: string) =>
+  (old: T | undefined, query?: { queryKey: readonly unknown[] }) =>
+    query?.queryKey[1] === block ? old : undefined
+
+export const useJoining = (block: () => SavedBlock) =>
   useQuery(
-    computed(() => ({
-      queryKey: ['joining', toValue(block)],
-      queryFn: () => taken(api.GET('/api/blocks/{key}/joining', key(toValue(block)))),
-      retry: false,
-    })),
+    computed(() => {
+      const { order } = chosen(block())
+      const params = { ...key(block().id).params, query: { order } }
+      return {
+        queryKey: ['joining', block().id, order],
+        queryFn: () => taken(api.GET('/api/blocks/{key}/joining', { params })),
+        placeholderData: ofTheSame<Schemas['Joined']>(block().id),
+        retry: false,
+      }
+    }),
   )
 
-export const usePressing = (block: MaybeRefOrGetter<string>) =>
+export const usePressing = (block: () => SavedBlock) =>
   useQuery(
-    computed(() => ({
-      queryKey: ['pressing', toValue(block)],
-      queryFn: () => taken(api.GET('/api/blocks/{key}/pressing', key(toValue(block)))),
-      placeholderData: keepPreviousData,
-      retry: false,
-    })),
+    computed(() => {
+      const query = chosen(block())
+      const params = { ...key(block().id).params, query }
+      return {
+        queryKey: ['pressing', block().id, query],
+        queryFn: () => taken(api.GET('/api/blocks/{key}/pressing', { params })),
+        placeholderData: ofTheSame<Schemas['Pressed']>(block().id),
+        retry: false,
+      }
+    }),
   )
 
 export const useCounts = (project: MaybeRefOrGetter<string>) =>

@@ -287,7 +287,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Which way every seam of a saved block is pressed. */
+        /** @description Asked as it is chosen, before that is kept: an order, and wishes as JSON. */
         get: operations["pressing"];
         put?: never;
         post?: never;
@@ -6473,7 +6473,9 @@ export interface operations {
     };
     joining: {
         parameters: {
-            query?: never;
+            query?: {
+                order?: string;
+            };
             header?: never;
             path: {
                 key: string;
@@ -6635,7 +6637,10 @@ export interface operations {
     };
     pressing: {
         parameters: {
-            query?: never;
+            query?: {
+                order?: string;
+                wishes?: string;
+            };
             header?: never;
             path: {
                 key: string;
