@@ -1,0 +1,144 @@
+"""What is said and promised of every step from blocks to the quilt top: each figure by hand, for three by four blocks of 12 in."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from unittest import TestCase
+
+from piecing.blocks.pattern import UnitPlacement
+from piecing.handling.quilt_steps import quilt_steps
+from piecing.lengths import ZERO, inches
+from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
+from piecing.quilts.pieced import PiecedRow
+from piecing.quilts.sizes import quilt_sizes
+
+HALF_SQUARE = UnitPlacement("half_square_triangle", ("a", "b"))
+
+
+def told(columns: int = 3, rows: int = 4, **choices: object) -> dict[str, str]:
+    """Every step by its name: what is done, and what to look for."""
+    sizes = quilt_sizes(QuiltChoices(columns, rows, inches(12), inches(12), **choices))  # type: ignore[arg-type]
+    return {
+        s.key: " ".join(str(m) for m in (*s.said, *s.look)).replace("\u00a0", " ").replace("  ", " ")
+        for s in quilt_steps(sizes)
+    }
+
+
+class StraightTest(TestCase):
+    def test_rows_nest_by_turns(self) -> None:
+        steps = told()
+        for n, side in ((1, "left"), (2, "right"), (3, "left"), (4, "right")):
+            self.assertIn(f"Press this row to the {side}.", steps[f"row {n}"])
+
+    def test_three_blocks_are_joined_one_after_another_and_four_in_pairs(self) -> None:
+        self.assertNotIn("in pairs", told()["row 1"])
+        self.assertIn("Join them in pairs", told(columns=4)["row 1"])
+
+    def test_four_rows_in_pairs_and_three_not(self) -> None:
+        self.assertIn("Join rows in pairs", told()["rows"])
+        self.assertNotIn("in pairs", told(rows=3)["rows"])
+
+    def test_one_row_is_joined_to_nothing(self) -> None:
+        self.assertEqual(list(told(rows=1)), ["row 1"])
+        self.assertEqual(list(told(rows=2)), ["row 1", "row 2", "rows"])
+
+
+class SashedTest(TestCase):
+    def test_lines_between_the_rows(self) -> None:
+        """Four rows have three between; three blocks and two sashes of 2 are 40 long, and raw 40 1/2 by 2 1/2."""
+        steps = told(sash=inches(2))
+        self.assertIn("Cut 3 strips 2 1⁄2″ wide to that length", steps["sashing"])
+        self.assertIn("should measure 40 1⁄2″ by 2 1⁄2″", steps["sashing"])
+        self.assertIn("should measure 40 1⁄2″ by 12 1⁄2″", steps["row 1"])
+        # Four rows of 12 and three lines of 2 are 54.
+        self.assertIn("should measure 40 1⁄2″ by 54 1⁄2″", steps["rows"])
+
+    def test_lines_outside_as_well(self) -> None:
+        """Five lines; a row has four sashes: 44. Four rows and five lines are 58."""
+        steps = told(sash=inches(2), sash_round=True)
+        self.assertIn("one at each end", steps["row 1"])
+        self.assertIn("Cut 5 strips 2 1⁄2″ wide", steps["sashing"])
+        self.assertIn("should measure 44 1⁄2″ by 58 1⁄2″", steps["rows"])
+
+    def test_lines_with_cornerstones(self) -> None:
+        self.assertIn("3 lines of sashing with a cornerstone", told(sash=inches(2), cornerstones=True)["sashing"])
+        self.assertIn("One line of sashing", told(rows=2, sash=inches(2), cornerstones=True)["sashing"])
+
+    def test_one_row_has_no_line_but_outside(self) -> None:
+        self.assertEqual(list(told(rows=1, sash=inches(2))), ["row 1"])
+        steps = told(rows=1, sash=inches(2), sash_round=True)
+        self.assertEqual(list(steps), ["row 1", "sashing", "rows"])
+        self.assertIn("Cut 2 strips", steps["sashing"])
+
+
+class OnPointTest(TestCase):
+    def test_rows_along_the_diagonal(self) -> None:
+        """Two by two on point: rows of one, three and one block; three of 12 are 36, and raw 36 1/2 by 12 1/2."""
+        steps = told(columns=2, rows=2, setting=Setting.ON_POINT)
+        self.assertIn("Diagonal row 1: one block.", steps["row 1"])
+        self.assertIn("Diagonal row 2: 3 blocks side by side.", steps["row 2"])
+        self.assertIn("Its blocks measure 36 1⁄2″ by 12 1⁄2″ without the triangles", steps["row 2"])
+        self.assertIn("Trim the edges 1⁄4″ beyond the corners", steps["rows"])
+
+
+class StaggeredTest(TestCase):
+    def test_columns_of_one_length(self) -> None:
+        """Four blocks of 12: 48; every second column has plain cloth at its ends; three columns are 36 wide."""
+        steps = told(setting=Setting.STAGGERED, stagger=Fraction(1, 2))
+        self.assertIn("Plain cloth goes at its head and at its foot.", steps["column 2"])
+        self.assertNotIn("Plain cloth", steps["column 1"] + steps["column 3"])
+        self.assertIn("should measure 12 1⁄2″ by 48 1⁄2″", steps["column 1"])
+        self.assertIn("should measure 36 1⁄2″ by 48 1⁄2″", steps["columns"])
+        self.assertIn("Join them in pairs", steps["column 1"])
+        self.assertNotIn("in pairs", told(rows=3, setting=Setting.STAGGERED)["column 1"])
+
+
+class BorderTest(TestCase):
+    def test_a_plain_one(self) -> None:
+        """Round 36 by 48 a border of 4: strips 4 1/2 wide, at the sides 48 1/2 long; then 44 wide, and 44 by 56 in all."""
+        steps = told(borders=(Border(inches(4), "a"),))
+        self.assertIn("Cut two strips 4 1⁄2″ wide to that length. The plan has 48 1⁄2″.", steps["border 1 sides"])
+        self.assertIn("should measure 44 1⁄2″ by 48 1⁄2″", steps["border 1 sides"])
+        self.assertIn("Cut two strips 4 1⁄2″ wide to that length. The plan has 44 1⁄2″.", steps["border 1 ends"])
+        self.assertIn("should measure 44 1⁄2″ by 56 1⁄2″", steps["border 1 ends"])
+
+    def test_with_squares_at_its_corners(self) -> None:
+        """The ends are cut to the width before the sides went on: 36 1/2."""
+        ends = told(borders=(Border(inches(4), "a", Corners.SQUARE, "b"),))["border 1 ends"]
+        self.assertIn("Cut two strips 4 1⁄2″ wide to what it was before the sides went on: 36 1⁄2″.", ends)
+        self.assertIn("Sew a square 4 1⁄2″ to each end", ends)
+
+    def test_mitred(self) -> None:
+        """Outside it is 44 by 56; strips are cut 4 in. longer than that and its allowances: 48 1/2 and 60 1/2."""
+        sides = told(borders=(Border(inches(4), "a", Corners.MITRED),))["border 1 sides"]
+        self.assertIn("Strips are cut 4 1⁄2″ wide: two 60 1⁄2″ long, two 48 1⁄2″.", sides)
+        self.assertIn("Begin and end each seam 1⁄4″ from the edge", sides)
+        ends = told(borders=(Border(inches(4), "a", Corners.MITRED),))["border 1 ends"]
+        self.assertIn("should measure 44 1⁄2″ by 56 1⁄2″", ends)
+
+    def test_pieced_of_half_squares(self) -> None:
+        """Half squares of 3 fit 36 and 48: twelve and sixteen of them. Strips at the sides 3 1/2 by 48 1/2; then 42 wide; those at
+        top and bottom with their corners 42 1/2 by 3 1/2; in all 42 by 54."""
+        steps = told(borders=(Border(inches(3), "a", pieced=PiecedRow((HALF_SQUARE,))),))
+        self.assertEqual([k for k in steps if "border" in k], ["border 1 sides", "border 1 ends"])
+        self.assertIn("Each strip should measure 3 1⁄2″ by 48 1⁄2″", steps["border 1 sides"])
+        self.assertIn("It should measure 42 1⁄2″ by 48 1⁄2″", steps["border 1 sides"])
+        self.assertIn("corners included, should measure 42 1⁄2″ by 3 1⁄2″", steps["border 1 ends"])
+        self.assertIn("It should measure 42 1⁄2″ by 54 1⁄2″", steps["border 1 ends"])
+
+    def test_one_that_does_not_fit_has_a_plain_strip_inside(self) -> None:
+        """Sashes of 1 make the centre 38 by 51, where threes go 13 times and 17: 39 leaves half an inch at either side, raw 1."""
+        steps = told(sash=inches(1), borders=(Border(inches(3), "a", pieced=PiecedRow((HALF_SQUARE,))),))
+        strip = steps["border 1 plain strip"]
+        self.assertRegex(strip, r"Sew a strip cut \d\S*( \d⁄\d″)? wide to the left and the right")
+        self.assertIn("Trim the whole to what the pieced strips measure", strip)
+
+
+class AllowanceTest(TestCase):
+    def test_other_allowances(self) -> None:
+        steps = told(seam_allowance=inches("3/8"), borders=(Border(inches(4), "a"),))
+        self.assertIn("should measure 36 3⁄4″ by 12 3⁄4″", steps["row 1"])
+        self.assertIn("Cut two strips 4 3⁄4″ wide", steps["border 1 sides"])
+
+    def test_without_sashing_nothing_is_said_of_it(self) -> None:
+        self.assertNotIn("sash", " ".join(told(sash=ZERO).values()))
