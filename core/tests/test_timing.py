@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from datetime import date, datetime, time, timedelta
+from fractions import Fraction
 from itertools import permutations
 from random import Random
 from statistics import median
@@ -13,6 +14,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from piecing.blocks.library import library_pattern
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement
 from piecing.errors import DayImpossible, PiecingError
 from piecing.lengths import inches
 from piecing.messages import Message
@@ -42,6 +44,7 @@ from piecing.timing import (
     pace_of,
     piece_minutes,
     plan_sittings,
+    quilt_minutes,
     task_said,
     time_for,
     unit_minutes,
@@ -64,7 +67,7 @@ def _chore(stage: WorkStage, count: int, usual: float, due: int | None = None, n
 
 class WordsTest(TestCase):
     def test_minutes_are_said_as_a_clock_is_read(self) -> None:
-        for minutes, said in ((0.2, "1 minute"), (12.4, "12 minutes"), (34, "35 minutes"), (61, "1 hour"), (100, "1 hour 40 minutes"), (431, "7 hours 15 minutes")):  # fmt: skip
+        for minutes, said in ((0.2, "1 minute"), (12.4, "12 minutes"), (17, "17 minutes"), (21.0, "20 minutes"), (184.0, "3 hours"), (34, "35 minutes"), (61, "1 hour"), (100, "1 hour 40 minutes"), (431, "7 hours 15 minutes")):  # fmt: skip
             self.assertEqual(str(Minutes(minutes)), said)
 
     def test_days_name_the_year_only_where_it_is_another(self) -> None:
@@ -84,8 +87,31 @@ class EffortTest(TestCase):
         self.assertAlmostEqual(minutes[WorkStage.PRESS], 0.25)
         self.assertAlmostEqual(minutes[WorkStage.TRIM], 0.7)
 
+    def test_a_four_patch_block_of_squares_by_hand(self) -> None:
+        """Two rows of two squares finishing 3: three joins, matched and pressed; seams of 3 1/2, 3 1/2 and 6 1/2 in."""
+        square = UnitPlacement("plain_square", ("a",))
+        places = tuple(Place(c, r, square) for c in (0, 1) for r in (0, 1))
+        pattern = Pattern("Squares", (Fraction(1),) * 2, (Fraction(1),) * 2, places)
+        minutes = block_minutes(pattern, inches(6), inches("1/4"))
+        self.assertAlmostEqual(minutes, 3 * (0.8 + 0.25) + 13.5 / 25)
+
+    def test_a_quilt_by_hand(self) -> None:
+        """Four parts are joined by three seams, a minute and a half to pin each; a hundred inches are sewn and pressed along."""
+        self.assertAlmostEqual(quilt_minutes(4, inches(100)), 3 * 1.5 + 2 * 100 / 25)
+        self.assertEqual(quilt_minutes(1, inches(0)), 0)
+
+    def test_pieces_by_hand(self) -> None:
+        self.assertAlmostEqual(piece_minutes(20), 6.0)
+
 
 class PaceTest(TestCase):
+    def test_work_is_done_in_hours_where_nothing_else_is_said(self) -> None:
+        """Two hours are two sittings of one: their luck evens out, more than in one of two."""
+        work = {WorkStage.SEW: 120.0}
+        self.assertEqual(time_for(work, {}), time_for(work, {}, 60.0))
+        narrow, wide = time_for(work, {}), time_for(work, {}, 120.0)
+        self.assertLess(narrow.slow - narrow.quick, wide.slow - wide.quick)
+
     def test_nothing_timed_is_the_usual_with_a_wide_range(self) -> None:
         pace = pace_of([])
         told = time_for({WorkStage.TRIM: 60.0}, {WorkStage.TRIM: pace})
@@ -144,6 +170,11 @@ class FreeTest(TestCase):
         self.assertEqual(free_stretches(weekly, [], at, _MONDAY), [])
         self.assertEqual(free_stretches(weekly, [], at.replace(minute=30), _MONDAY)[0].minutes, 30)
 
+    def test_a_quarter_of_an_hour_is_time_and_less_is_none(self) -> None:
+        for minutes, some in ((15, 1), (14, 0)):
+            weekly = [Weekly(0, time(19), time(19, minutes))]
+            self.assertEqual(len(free_stretches(weekly, [], datetime(2026, 11, 30, 12), _MONDAY)), some)
+
     def test_times_that_cannot_be(self) -> None:
         for bad in ((7, time(1), time(2)), (0, time(21), time(19)), (0, time(9), time(9))):
             with self.assertRaises(DayImpossible):
@@ -186,6 +217,26 @@ class SittingsTest(TestCase):
         found = plan_sittings([_chore(WorkStage.QUILT, 1, 200.0)], [_evening(n) for n in range(4)], _AS_USUAL)
         self.assertEqual([s.tasks[0].count for s in found.sittings], [0, 0, 1])
         self.assertAlmostEqual(sum(s.minutes for s in found.sittings), 200)
+
+    def test_what_was_begun_counts_the_evening_after(self) -> None:
+        """A hundred minutes in two hours of an evening each: 55 in the first, 45 in the second, and then it is done."""
+        found = plan_sittings([_chore(WorkStage.QUILT, 1, 100.0)], [_evening(0, 60), _evening(1, 60)], _AS_USUAL)
+        tasks = [(t.count, round(t.minutes, 6)) for s in found.sittings for t in s.tasks]
+        self.assertEqual(tasks, [(0, 55.0), (1, 45.0)])
+        self.assertEqual((found.left, list(found.done.values())), ((), [_MONDAY + timedelta(days=1)]))
+
+    def test_rests_lie_between_chores_as_within_one(self) -> None:
+        """Three chores of half an hour each: one rest falls into the second, none after the third; 95 minutes in all."""
+        chores = [_chore(WorkStage.SEW, 1, 30.0, name=n) for n in "abc"]
+        (sitting,) = plan_sittings(chores, [_evening(0, 180)], _AS_USUAL).sittings
+        self.assertEqual((sitting.ends - sitting.begins).total_seconds() / 60, 95)
+        self.assertEqual(len(sitting.tasks), 3)
+
+    def test_four_of_half_an_hour_have_two_rests(self) -> None:
+        """After fifty minutes and after a hundred: 120 and 10."""
+        chores = [_chore(WorkStage.SEW, 1, 30.0, name=n) for n in "abcd"]
+        (sitting,) = plan_sittings(chores, [_evening(0, 180)], _AS_USUAL).sittings
+        self.assertEqual((sitting.ends - sitting.begins).total_seconds() / 60, 130)
 
     def test_one_that_fits_an_evening_is_not_left_half_sewn(self) -> None:
         chores = [_chore(WorkStage.SEW, 1, 60.0), _chore(WorkStage.JOIN, 2, 40.0)]
