@@ -420,10 +420,7 @@ SABOTAGES = [
             "wide, high = sizes.centre_width + s2, c.block_height + s2",
             "wide, high = sizes.centre_width, c.block_height + s2",
         ),
-        (
-            "whole = width + b.width * 2 + s2, height + b.width * 2 + s2",
-            "whole = width + b.width * 2 + s2, height + s2",
-        ),
+        ("whole = r.wide + s2, r.high + s2", "whole = r.wide + s2, r.height + s2"),
     ),
     *in_file(
         "trimming/registers.py",
@@ -738,5 +735,61 @@ SABOTAGES = [
         "diagnosis/remedies/settings.py",
         "tests.test_doubts",
         ("GuideSetting(now).set_in(None) == shown.set_in(None)", "False"),
+    ),
+    *in_file(
+        "handling/quilt_steps.py",
+        "tests.test_quilt_words",
+        ("lines = c.rows + 1 if c.sash_round", "lines = c.rows + 2 if c.sash_round"),
+        ('side="left" if n % 2 else "right"', 'side="left" if n % 3 else "right"'),
+        ("high=(r.high + s2 + over)", "high=(r.high + over)"),
+        ("cut=r.border.width + s2,", "cut=r.border.width,"),
+        ("sides = r.wide + s2, high + s2", "sides = r.wide + s2, high"),
+        ("w=whole[0], h=row.depth + s2", "w=whole[0], h=row.depth"),
+        ("if c.columns >= _MANY:", "if c.columns > _MANY:"),
+    ),
+    *in_file(
+        "trimming/registers.py",
+        "tests.test_ruler_words",
+        (
+            'Message("the tips under the {half} lines", half=p.target_width / 2)',
+            'Message("the tips under the {half} lines", half=p.target_width)',
+        ),
+        (
+            'Message("The crossing lies {half} from every edge.", half=p.target_width / 2)',
+            'Message("The crossing lies {half} from every edge.", half=p.target_height)',
+        ),
+        ("sizes = [k + p.allowance * 2", "sizes = [k + p.allowance"),
+    ),
+    *in_file(
+        "trimming/whole_block.py",
+        "tests.test_ruler_words",
+        ("w=width / 2, h=height / 2", "w=width / 2, h=height"),
+    ),
+    *in_file(
+        "trimming/diagonal.py",
+        "tests.test_ruler_words",
+        ("loss=target - opens", "loss=target"),
+    ),
+    *in_file(
+        "timing/sittings.py",
+        "tests.test_timing",
+        ("- floor(work / BREAK_AFTER))", "+ floor(work / BREAK_AFTER))"),
+        ("- self._begun.get(chore, 0.0)\n            if room", "\n            if room"),
+    ),
+    *in_file(
+        "timing/effort.py",
+        "tests.test_timing",
+        ("PART = 1.5", "PART = 3.0"),
+        ("max(0, parts - 1) * Effort.PART", "parts * Effort.PART"),
+        ("joins = sum(1 for s", "joins = sum(2 for s"),
+    ),
+    *in_file(
+        "handling/joining_steps.py",
+        "tests.test_join_words",
+        ("key=lambda j: -j.start[0]", "key=lambda j: j.start[0]"),
+        ("key=lambda j: j.start[1]", "key=lambda j: -j.start[1]"),
+        ("runs.append((way, 1))", "runs.append((way, 2))"),
+        ("if runs and runs[-1][-1] + 1 == n:", "if runs and runs[-1][-1] + 2 == n:"),
+        ("if len(parts) >= _MANY:", "if len(parts) > 1:"),
     ),
 ]

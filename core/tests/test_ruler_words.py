@@ -68,6 +68,24 @@ class UnitTest(TestCase):
         self.assertIn("its edges 23⁄32″ from them", told("strip_split_square", "7"))
 
 
+class ClosedTest(TestCase):
+    def words(self, code: str, fold: str) -> str:
+        choices = Choices(sample("half_square_triangle", inches(6)), "pair", fold=inches(fold))
+        way = next(r for r in recipes(trimmed_plan(plan(choices)), RULERS) if r.code == code)
+        return " ".join(plain(part) for step in way.steps for part in (step.title, step.how, step.look_for))
+
+    def test_what_a_fold_takes_of_a_unit_trimmed_closed(self) -> None:
+        """A fold of 1/16 shortens the diagonal by so much, each side by 0.044: 6.456 is nearest to 6 15/32."""
+        words = self.words("closed", "1/16")
+        self.assertIn("Put the diagonal marked 6 1⁄2″ on the line of stitching", words)
+        self.assertIn("the fold will take 1⁄32″", words)
+        self.assertIn("The unit opens to 6 15⁄32″ a side", words)
+
+    def test_folded_on_its_seam(self) -> None:
+        """6 1/2 over root two is 4.596: 4 19/32."""
+        self.assertIn("measure 4 19⁄32″ square across", self.words("folded", "1/32"))
+
+
 class BlockTest(TestCase):
     def test_a_square_block_by_half_of_it(self) -> None:
         """Finishing 6 it is 6 1/2: 3 1/4 both ways, and over 6 1/2 it is trimmed."""

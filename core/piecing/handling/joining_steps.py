@@ -449,15 +449,28 @@ def _press_said(sewn: _Sewn, s: Section) -> Iterator[Message]:
             )
         )
     else:
-        yield Message(
-            "Seen from the back, in order: {ways}.",
-            ways=_in_order([str(direction_said(sewn.pressed[joint_name(sewn.layout.pattern, j)])) for j in s.joints]),
-        )
+        yield _several_ways(sewn, s)
     if spun:
         yield Message("Spin the crossing: undo the two or three stitches inside the allowance there.")
         yield Message("Lay all four allowances the same way round; a small square shows in the middle.")
     yield Message("If an allowance twists, snip beside the stitching, never into it, and lay each part its own way.")
     yield Message("Let it cool flat under a weight.")
+
+
+def _several_ways(sewn: _Sewn, s: Section) -> Message:
+    """Where each seam goes, as one comes to it on the back: face down, what was on the right lies on the left."""
+
+    def ways(joints: Sequence[Joint]) -> Listing:
+        named = [sewn.pressed[joint_name(sewn.layout.pattern, j)] for j in joints]
+        return _in_order([str(direction_said(p)) for p in named])
+
+    if all(j.upright for j in s.joints):
+        across = sorted(s.joints, key=lambda j: -j.start[0])
+        return Message("Seen from the back, from left to right: {ways}.", ways=ways(across))
+    if not any(j.upright for j in s.joints):
+        down = sorted(s.joints, key=lambda j: j.start[1])
+        return Message("Seen from the back, from top to bottom: {ways}.", ways=ways(down))
+    return Message("Seen from the back, in the order of sewing: {ways}.", ways=ways(s.joints))
 
 
 def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:

@@ -1,0 +1,88 @@
+"""What is said of joining a block, step by step: each sentence and figure by hand for small blocks of plain squares."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from piecing.blocks.pattern import Pattern
+from piecing.handling.joining_steps import join_steps
+from piecing.joining.order import Order
+from piecing.joining.pressing import pressing_map
+from piecing.lengths import inches
+
+from .blocks import grid
+
+SQUARES = {"A": {"kind": "plain_square", "fabrics": "a"}, "B": {"kind": "plain_square", "fabrics": "b"}}
+NINE = grid(["A0 B0 A0", "B0 A0 B0", "A0 B0 A0"], SQUARES)
+
+
+def told(pattern: Pattern, order: Order, finished: str, *, mapped: bool = False) -> dict[str, str]:
+    """By key: the title, what is done and what to look for."""
+    pressed = pressing_map(pattern, order, {"a": 3, "b": 0}) if mapped else None
+    steps = join_steps(pattern, order, inches(finished), inches("1/4"), inches("1/8"), pressed)
+    said = {s.key: " ".join(str(m) for m in (s.title, *s.said, *s.look)) for s in steps}
+    return {k: v.replace("\u00a0", " ").replace("  ", " ") for k, v in said.items()}
+
+
+class RowsTest(TestCase):
+    def test_three_rows_of_three(self) -> None:
+        """Squares finishing 3: a row is 9 1/2 by 3 1/2, and where two rows meet there are two crossings."""
+        steps = told(NINE, Order.ROWS, "9")
+        self.assertEqual(
+            [k for k in steps if k.startswith("join")], [f"join 0,{n},3,{n + 1}" for n in range(3)] + ["join 0,0,3,3"]
+        )
+        for n in range(3):
+            self.assertIn(f"Row {n + 1}: lay columns 1, 2 and 3 side by side.", steps[f"join 0,{n},3,{n + 1}"])
+        self.assertIn("sew the right edge. It measures 9 1⁄2″ by 3 1⁄2″", steps["join 0,0,3,1"])
+        self.assertIn("Lay row 1, row 2 and row 3 one below the other.", steps["join 0,0,3,3"])
+        self.assertIn("sew the lower edge. Pin the 2 crossings first, then the ends.", steps["join 0,0,3,3"])
+        self.assertIn("It measures 9 1⁄2″ by 9 1⁄2″", steps["join 0,0,3,3"])
+        self.assertIn("9 1⁄2″ by 3 1⁄2″", steps["press 0,1,3,2"])
+
+    def test_one_crossing(self) -> None:
+        steps = told(grid(["A0 B0", "B0 A0"], SQUARES), Order.ROWS, "6")
+        self.assertIn("Row 2: lay columns 1 and 2 side by side.", steps["join 0,1,2,2"])
+        self.assertIn("Pin the crossing first", steps["join 0,0,2,2"])
+
+    def test_a_long_row_is_told_by_its_ends_and_joined_in_pairs(self) -> None:
+        """Seven finishing 2 each: 14 1/2 by 2 1/2, six crossings."""
+        steps = told(grid(["A0 B0 A0 B0 A0 B0 A0"] * 2, SQUARES), Order.ROWS, "14")
+        self.assertIn("Row 1: lay columns 1 to 7 side by side.", steps["join 0,0,7,1"])
+        self.assertIn("Join them in pairs, then pairs of pairs: so the row does not bow.", steps["join 0,0,7,1"])
+        self.assertIn("It measures 14 1⁄2″ by 2 1⁄2″", steps["join 0,0,7,1"])
+        self.assertIn("Pin the 6 crossings first", steps["join 0,0,7,2"])
+
+    def test_three_are_joined_one_after_another(self) -> None:
+        self.assertNotIn("in pairs", " ".join(told(NINE, Order.ROWS, "9").values()))
+
+
+class ColumnsTest(TestCase):
+    def test_three_columns_of_three(self) -> None:
+        steps = told(NINE, Order.COLUMNS, "9")
+        for n in range(3):
+            self.assertIn(f"Column {n + 1}: lay rows 1, 2 and 3 one below the other.", steps[f"join {n},0,{n + 1},3"])
+        self.assertIn("It measures 3 1⁄2″ by 9 1⁄2″", steps["join 1,0,2,3"])
+        self.assertIn("Lay column 1, column 2 and column 3 side by side.", steps["join 0,0,3,3"])
+
+
+class PressedTest(TestCase):
+    def test_by_the_map_dark_squares_take_both_allowances(self) -> None:
+        """In a chequer of dark a and light b each seam goes to its dark square: rows press away from each other and nest."""
+        steps = told(NINE, Order.ROWS, "9", mapped=True)
+        # Dark, light, dark: face down too the seam on the left goes left and the one on the right goes right; in the row below,
+        # light, dark, light, both go to the middle.
+        self.assertIn("Seen from the back, from left to right: left, right.", steps["press 0,0,3,1"])
+        self.assertIn("Seen from the back, from left to right: right, left.", steps["press 0,1,3,2"])
+        self.assertIn("nest", steps["join 0,0,3,3"])
+
+    def test_one_after_the_other_from_the_side_that_lies_left_on_the_back(self) -> None:
+        """Dark, three light, dark: the seam beside the dark square on the right goes to it; face down it comes first, and goes left."""
+        steps = told(grid(["A0 B0 B0 B0 A0"], SQUARES), Order.ROWS, "10", mapped=True)
+        said = next(v for k, v in steps.items() if k.startswith("press"))
+        self.assertRegex(said, r"from left to right: (left|\d times left).*, right\.")
+
+    def test_columns_from_top_to_bottom(self) -> None:
+        """Dark, light, dark one below the other: up and down, as on the front."""
+        steps = told(NINE, Order.COLUMNS, "9", mapped=True)
+        self.assertIn("Seen from the back, from top to bottom: up, down.", steps["press 0,0,1,3"])
+        self.assertIn("Seen from the back, from top to bottom: down, up.", steps["press 1,0,2,3"])
