@@ -415,7 +415,7 @@ SABOTAGES = [
     *in_file(
         "handling/quilt_steps.py",
         HANDLING,
-        ("sides = width + b.width * 2 + s2, height + s2", "sides = width + b.width + s2, height + s2"),
+        ("sides = r.wide + s2, r.height + s2", "sides = r.width + s2, r.height + s2"),
         (
             "wide, high = sizes.centre_width + s2, c.block_height + s2",
             "wide, high = sizes.centre_width, c.block_height + s2",
@@ -791,5 +791,25 @@ SABOTAGES = [
         ("runs.append((way, 1))", "runs.append((way, 2))"),
         ("if runs and runs[-1][-1] + 1 == n:", "if runs and runs[-1][-1] + 2 == n:"),
         ("if len(parts) >= _MANY:", "if len(parts) > 1:"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_seams.py",
+        "tests.test_how_deep",
+        ("wanted[at] = to - work.fold() / 2", "wanted[at] = to + work.fold() / 2"),
+        (
+            "_spot(work, f.feature.seam, f.feature.at)) + f.size for f in (can or faults)]",
+            "_spot(work, f.feature.seam, f.feature.at)) - f.size for f in (can or faults)]",
+        ),
+        (
+            "_spot(work, f.feature.seam, f.feature.at)) + f.size for f in faults]",
+            "_spot(work, f.feature.seam, f.feature.at)) - f.size for f in faults]",
+        ),
+        ("deeper = lost < 0", "deeper = lost > 0"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_whole.py",
+        "tests.test_how_deep",
+        ("finished=size - work.model.allowance * 2", "finished=size - work.model.allowance"),
+        ("size = -(-smallest).round_up(_MARK)", "size = smallest.round_up(_MARK)"),
     ),
 ]
