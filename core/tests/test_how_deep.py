@@ -100,6 +100,20 @@ class AllSeamsTest(TestCase):
         self.assertTrue(np.all(np.abs(after[rows]) < 1 / 24), after[rows])
 
 
+class UnitsTest(TestCase):
+    def test_off_the_diagonal_by_an_eighth_root_two_of_it_comes_off(self) -> None:
+        """The line lies 1/8 beside the corner; along the edge that is 0.177, nearest to 3/16."""
+        taken = [*read("miss", *["1/8"] * 4, corner="bottom left", batch=HST), *read("width", "7/2", "7/2", batch=HST),
+                 *read("height", "7/2", "7/2", batch=HST)]  # fmt: skip
+        _, remedies = offered(F, *taken)
+        trim, make = remedies["trim_again-0"], remedies["make_again-0"]
+        self.assertIn("take 3⁄16″ off the fuller side", plain(trim.how))
+        self.assertFalse(trim.possible)
+        # Sixteen of them, each unpicked and made: nine minutes.
+        self.assertEqual(make.minutes, 16 * (6 + 3))
+        self.assertIn("trim them to 3 1⁄2″ by 3 1⁄2″", plain(make.how))
+
+
 class WholeTest(TestCase):
     def test_a_block_that_is_small_is_brought_to_its_smallest_edge_on_the_mark_below(self) -> None:
         """Seams 1/24 wide take 1/4 of a row of four: the shortest reads 12 7/32 and finishes 11 23/32; a frame would make up
