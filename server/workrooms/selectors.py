@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from uuid import UUID
 
+from django.db import transaction
 from django.db.models import QuerySet
 
 from api.problems import NotHere
@@ -17,6 +18,14 @@ __all__ = ["current_workroom", "find_ruler", "get_ruler", "owned_rulers", "ruler
 
 def current_workroom() -> Workroom:
     """The one workroom of this computer, made on first use, with a starting set of rulers. One query."""
+    room = Workroom.objects.order_by("pk").first()
+    return room if room is not None else _begun()
+
+
+@transaction.atomic
+def _begun() -> Workroom:
+    """Looked for once more where nobody else writes: a page that opens for the first time asks several things at once, and each
+    would begin a workroom of its own."""
     room = Workroom.objects.order_by("pk").first()
     if room is not None:
         return room
