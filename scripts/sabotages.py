@@ -697,6 +697,7 @@ SABOTAGES = [
         ("across = (side is ReadingKind.WIDTH) != cell.orientation.across", "across = side is ReadingKind.WIDTH"),
         ("found[k] = e.of_causes[tip] if above else 0.0", "found[k] = 0.0"),
         ("_SIDE = 3 / 64", "_SIDE = 1 / 4"),
+        (" or abs(float(other)) >= _SIDE", ""),
         ("if tips else (Edge.ANY,)", "if tipped else (Edge.ANY,)"),
     ),
     *in_file(
@@ -707,8 +708,8 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/of_mistakes.py",
         "tests.test_one_side",
-        ("else -made.size / 2", "else -made.size"),
-        ("_SHALLOWER = 1 / 16", "_SHALLOWER = 1 / 4"),
+        ("(-x, -y)", "(x, y)"),
+        ("found |= {left, right} if", "found |= {bottom, top} if"),
     ),
     *in_file(
         "diagnosis/remedies/remedy.py",
@@ -729,7 +730,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/mistakes.py",
         "tests.test_doubts",
-        ("if 0 < units.sum() < direct.sum():", "if False:"),
+        ("if 0 < units.sum() < direct.sum() else", "if False else"),
     ),
     *in_file(
         "diagnosis/remedies/settings.py",

@@ -54,13 +54,15 @@ class SquareTest(TestCase):
         ]  # fmt: skip
         self.assertEqual(plain(F.judge(*taken).said), "half-square triangles trimmed 1⁄16″ too narrow")
         first, second = remedies(F, *taken)
-        # Both ends of the short side give half of it each.
-        self.assertIn("1⁄32″ nearer to the edge", plain(first.title))
-        self.assertEqual((first.minutes, second.code), (16 * 2 * 2, "make_again-0"))
+        # Ten of the fifteen seams stand upright: each is unpicked and sewn shallower, none of those between the rows.
+        self.assertIn("between the seams beside them", plain(first.title))
+        self.assertIn("these 10 seams", plain(first.how))
+        self.assertEqual((first.minutes, second.code), (10 * (3 + 2), "make_again-0"))
         self.assertNotIn("no seam shares", plain(second.how))
 
     def test_a_quarter_is_more_than_seams_share_out(self) -> None:
-        (again,) = remedies(F, *read("width", *["13/4"] * 3, batch=HST), *read("height", *["7/2"] * 3, batch=HST))
+        share, again = remedies(F, *read("width", *["13/4"] * 3, batch=HST), *read("height", *["7/2"] * 3, batch=HST))
+        self.assertFalse(share.possible)
         self.assertIn("Make the half-square triangles again", plain(again.title))
         self.assertIn("no seam shares so much out", plain(again.how))
 
@@ -94,6 +96,11 @@ class SquareTest(TestCase):
 
 
 class NotAccusedTest(TestCase):
+    def test_neither_side_right(self) -> None:
+        """Widths 1/16 over and heights 1/8: no side of them is the right one."""
+        verdict = F.judge(*read("width", *["57/16"] * 4, batch=HST), *read("height", *["29/8"] * 4, batch=HST))
+        self.assertNotIn("is right", plain(verdict.why))
+
     def test_one_reading_of_each_side(self) -> None:
         verdict = F.judge(*read("width", "57/16", batch=HST), *read("height", "7/2", batch=HST))
         self.assertEqual(verdict.status, Status.UNSETTLED)
@@ -123,26 +130,36 @@ class GeeseTest(TestCase):
         above = read("clearance", clearance, clearance, batch=GEESE) if clearance else []
         return [*read("height", *[height] * 3, batch=GEESE), *read("width", *["13/2"] * 3, batch=GEESE), *above]
 
+    def shared(self, *taken: Reading) -> set[str]:
+        """The seams that the first remedy would sew shallower, by name."""
+        change = remedies(S, *taken)[0].change
+        seams = S.model.places.seams
+        return (
+            set() if change is None else {s.name for n, s in enumerate(seams) if change.by[S.model.of_seam(n, "mean")]}
+        )
+
     def test_cut_off_at_the_foot_the_tip_keeps_its_quarter(self) -> None:
         taken = self.taken("13/4", "1/4")
         self.assertEqual(plain(S.judge(*taken).said), "flying geese trimmed 1⁄4″ too short, at the foot")
-        self.assertEqual([r.code.split("-")[0] for r in remedies(S, *taken)], ["make_again"])
+        self.assertEqual([r.code.split("-")[0] for r in remedies(S, *taken)], ["share", "make_again"])
 
     def test_cut_off_above_the_tip_it_has_so_much_less(self) -> None:
         """A sixteenth less above the tip is sewn a sixteenth nearer to that edge: then the tip is whole."""
         taken = self.taken("55/16", "3/16")
         self.assertEqual(plain(S.judge(*taken).said), "flying geese trimmed 1⁄16″ too short, above the tip")
-        self.assertIn("above their tips 1⁄16″ nearer to the edge", plain(remedies(S, *taken)[0].title))
+        # Each of the four geese has its tip at a seam of the middle square.
+        middle = next(c for c in S.model.places.cells if c.width == c.height == 6)
+        self.assertEqual(self.shared(*taken), {S.model.places.seams[n].name for n in middle.seams if n is not None})
 
     def test_a_sixteenth_at_the_foot(self) -> None:
         taken = self.taken("55/16", "1/4")
         self.assertEqual(plain(S.judge(*taken).said), "flying geese trimmed 1⁄16″ too short, at the foot")
-        self.assertIn("at their foot 1⁄16″ nearer", plain(remedies(S, *taken)[0].title))
+        # Their feet are the block's own edge: no seam of the block is there.
+        self.assertEqual(self.shared(*taken), set())
 
     def test_where_the_tip_was_not_looked_at_neither_end_is_named(self) -> None:
         taken = self.taken("53/16")
         self.assertEqual(plain(S.judge(*taken).said), "flying geese trimmed 3⁄16″ too short")
-        self.assertEqual(len(remedies(S, *taken)), 1)
 
     def test_too_tall_they_are_trimmed(self) -> None:
         taken = self.taken("29/8", "3/8")

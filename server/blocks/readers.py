@@ -31,8 +31,6 @@ __all__ = ["MOST_COLOURWAYS", "as_asked", "block_readers", "quilt_readers", "sto
 MOST_COLOURWAYS = 40
 _MOST_EACH = 2_000
 _MOST_SEAMS = 3_000
-_MOST_WISHED = 60_000
-"""Characters."""
 
 
 def _nothing(_key: str) -> None:
@@ -55,17 +53,16 @@ def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
     }
 
 
-def as_asked(block: Block, order: str | None, wishes: str | None) -> Block:
+def as_asked(block: Block, order: str | None, wishes: str | None) -> None:
     """The block as it would be joined in this order and pressed by these wishes, JSON; None leaves what is kept. Nothing is saved.
     Raises what cannot be read."""
     if order is not None:
         block.order = _order(order)
     if wishes is not None:
         try:
-            block.pressing = _pressing(loads(wishes[:_MOST_WISHED]))
+            block.pressing = _pressing(loads(wishes))
         except (ValueError, RecursionError):
             raise PatternNotUnderstood("Wishes for pressing are given by name.") from None
-    return block
 
 
 class BorderWire(serializers.Serializer[Any]):

@@ -182,32 +182,33 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
     yield from _borders(readings)
 
 
+_BORDER_SAID = {
+    "all": "everything reads {size} too {how}: the ruler's border was counted",
+    "units": "every unit reads {size} too {how}: the ruler's border was counted",
+}
+_BORDER_WHY = {
+    "all": "The error is the same on a unit as on a whole row, which no cutting or sewing does.",
+    "units": "What they were joined to is as long as true units make it.",
+}
+
+
 def _borders(readings: Sequence[Reading]) -> Iterator[Mistake]:
     """A border counted at every length; or at the units alone, as when these were read with a ruler of their own."""
     direct = np.array([float(r.kind in _WHOLE_LENGTHS) for r in readings])
     units = np.array([float(r.kind in (ReadingKind.WIDTH, ReadingKind.HEIGHT)) for r in readings])
-    for border in _BORDERS:
-        if 0 < units.sum() < direct.sum():
+    everything, at_units = ("all", direct, _ODDS["border"]), ("units", units, _ODDS["border"] / 2)
+    for which, of, odds in (everything, at_units) if 0 < units.sum() < direct.sum() else (everything,):
+        for border in _BORDERS:
             for sign, how in ((1, "long"), (-1, "short")):
                 yield Mistake(
-                    f"{MistakeKind.BORDER}-units-{float(border)}-{how}",
+                    f"{MistakeKind.BORDER}-{which}-{float(border)}-{how}",
                     MistakeKind.BORDER,
                     sign * float(border),
-                    Message("every unit reads {size} too {how}: the ruler's border was counted", size=border, how=how),
-                    Message("What they were joined to is as long as true units make it."),
-                    units * sign * float(border),
-                    log(_ODDS["border"] / 2),
+                    Message(_BORDER_SAID[which], size=border, how=how),
+                    Message(_BORDER_WHY[which]),
+                    of * sign * float(border),
+                    log(odds),
                 )
-        for sign, how in ((1, "long"), (-1, "short")):
-            yield Mistake(
-                f"{MistakeKind.BORDER}-{float(border)}-{how}",
-                MistakeKind.BORDER,
-                sign * float(border),
-                Message("everything reads {size} too {how}: the ruler's border was counted", size=border, how=how),
-                Message("The error is the same on a unit as on a whole row, which no cutting or sewing does."),
-                direct * sign * float(border),
-                log(_ODDS["border"]),
-            )
 
 
 _WAYS = {
@@ -231,8 +232,8 @@ def _of_one_side(
     if not {ReadingKind.WIDTH, ReadingKind.HEIGHT} <= {r.kind for r, _ in own}:
         return
     for side in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
-        size = _off_alike([(r, e) for r, e in own if r.kind is side])
-        if size is None or abs(float(size)) < _SIDE:
+        size, other = (_off_alike([(r, e) for r, e in own if (r.kind is side) is one]) for one in (True, False))
+        if size is None or other is None or abs(float(size)) < _SIDE or abs(float(other)) >= _SIDE:
             continue
         tipped = batch.tip is not None and (side is ReadingKind.HEIGHT) == (abs(batch.tip[1]) > abs(batch.tip[0]))
         # Trimmed at its foot it keeps what lies above its tip; trimmed there, it has so much less.

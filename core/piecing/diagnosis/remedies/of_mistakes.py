@@ -12,13 +12,10 @@ from ..causes import Cause, parameters_of
 from ..mistakes import Edge, Mistake, MistakeKind
 from ..places import batch_name
 from ..words import Roughly
-from .of_units import of_cutting
+from .of_units import of_cutting, shared
 from .remedy import Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
-
-_SHALLOWER = 1 / 16
-"""Inches that a seam may be sewn nearer to the edge than its allowance and still hold."""
 
 _PICTURE = {
     "turned_unit": (
@@ -41,12 +38,6 @@ _PICTURE = {
         "Slide the ripper under every third stitch, pull the thread, press flat, and lay right side to right side.",
         RemedyMinutes.UNPICK + RemedyMinutes.SEW,
     ),
-}
-
-_SEWN_NEARER = {
-    Edge.ANY: "Sew the seams at both ends of their short side {size} nearer to the edge",
-    Edge.FOOT: "Sew the seams at their foot {size} nearer to the edge",
-    Edge.TIP: "Sew the seams above their tips {size} nearer to the edge",
 }
 
 
@@ -122,8 +113,7 @@ def _made_again(work: Work, batch: int, size: float, *, small: bool = False) -> 
 
 
 def _one_side(work: Work, made: Mistake) -> Iterator[Remedy]:
-    """Of one side too much is trimmed off in a minute; too little is made up by the seams on both ends of it while they hold a
-    thread more than three sixteenths, and only then made again."""
+    """Of one side too much is trimmed off in a minute; too little is shared between the seams at its ends, and only then made again."""
     who, batch = batch_name(work.model.places, made.batch), work.model.places.batches[made.batch]
     if made.size > 0:
         yield Remedy(
@@ -140,21 +130,23 @@ def _one_side(work: Work, made: Mistake) -> Iterator[Remedy]:
             cures=True,
         )
         return
-    # What is off at one edge is made up there; where it is not known which, by half at both.
-    nearer = -made.size if made.edge is not Edge.ANY else -made.size / 2
-    small = nearer <= _SHALLOWER and (made.edge is not Edge.ANY or not batch.tips)
-    if small:
-        yield Remedy(
-            f"shallower_beside-{made.batch}",
-            Message(_SEWN_NEARER[made.edge], size=Roughly(nearer)),
-            Message(
-                "The {who} then show their full size. Only these seams, {size} less than the allowance; the others stay.",
-                who=who,
-                size=Roughly(nearer),
-            ),
-            Message("They show their size, and the block comes to its own."),
-            Message("a shallow seam frays sooner: not for loose weaves"),
-            batch.count * 2 * RemedyMinutes.SEW,
-            cures=True,
-        )
-    yield _made_again(work, made.batch, made.size, small=small)
+    share = shared(work, made.batch, made.size, _beside(work, made))
+    yield share
+    yield _made_again(work, made.batch, made.size, small=share.possible)
+
+
+def _beside(work: Work, made: Mistake) -> list[int]:
+    """The seams at the ends of the side that is off; of a unit with a tip the one at the edge where it was trimmed off."""
+    model, tip = work.model, work.model.places.batches[made.batch].tip
+    found: set[int | None] = set()
+    for c in model.places.cells:
+        if c.batch != made.batch:
+            continue
+        left, right, bottom, top = c.seams
+        if made.edge is Edge.ANY or tip is None:
+            found |= {left, right} if model.of_unit(c.number, "width") in made.errors else {bottom, top}
+            continue
+        x, y = c.toward(tip)
+        x, y = (x, y) if made.edge is Edge.TIP else (-x, -y)
+        found.add((right if x > 0 else left) if abs(x) > abs(y) else (top if y > 0 else bottom))
+    return sorted(k for k in found if k is not None)

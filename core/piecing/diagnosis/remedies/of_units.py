@@ -5,7 +5,7 @@ Source: docs/theory, section 14.10.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from math import sqrt
 
@@ -24,7 +24,7 @@ from ..readings import ReadingKind, raw_sizes
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
-__all__ = ["of_cutting", "offered"]
+__all__ = ["of_cutting", "offered", "shared"]
 
 _TRIMMED = 1 / 32
 """Inches: below this one unit that is off by itself is left, as pins ease it."""
@@ -112,7 +112,8 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
     units = [c.number for c in work.model.places.cells if c.batch == p.batch]
     yield from _trim_again(work, p, units)
     if p.cause is Cause.TRIM and _size(work, p) < 0:
-        yield _shared(work, p)
+        beside = sorted({k for c in work.model.places.cells if c.batch == p.batch for k in c.seams if k is not None})
+        yield shared(work, p.batch, _size(work, p), beside)
     plan = work.plans.get(p.batch)
     again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
     yield Remedy(
@@ -177,10 +178,9 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
     )
 
 
-def _shared(work: Work, p: Parameter) -> Remedy:
-    """Units a little short: what is missing shared between the seams beside them, made shallower."""
-    model, size = work.model, _size(work, p)
-    beside = sorted({k for c in model.places.cells if c.batch == p.batch for k in c.seams if k is not None})
+def shared(work: Work, batch: int, size: float, beside: Sequence[int]) -> Remedy:
+    """Units a little short: what is missing shared between these seams beside them, made shallower."""
+    model = work.model
     less = np.zeros(model.errors)
     for k in beside:
         less[model.of_seam(k, "mean")] = -1.0
@@ -201,8 +201,8 @@ def _shared(work: Work, p: Parameter) -> Remedy:
             "That would leave less than {least} of allowance: cloth frays out of the seam.", least=NARROWEST_ALLOWANCE
         )
     return Remedy(
-        f"share-{p.batch}",
-        Message("Share what the {who} are short between the seams beside them", who=batch_name(model.places, p.batch)),
+        f"share-{batch}",
+        Message("Share what the {who} are short between the seams beside them", who=batch_name(model.places, batch)),
         Message(
             "Unpick {seams, plural, one {this seam and sew it} other {these # seams and sew each}} at {new}, {change} shallower.",
             seams=len(beside),
