@@ -722,7 +722,7 @@ SABOTAGES = [
         "tests.test_doubts",
         ("return varied and _on_both_sides(found)", "return varied"),
         ("named = named and _looked_there(found, first.best.parameter)", "pass"),
-        ("    if _far_off(found) is not None:\n        return False", "    pass"),
+        ("    if _stray_length(found) is not None:\n        return False", "    pass"),
         ("return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []", "return []"),
         ("return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []", "return of if one_way else []"),
         ("    if far is not None and none >= 0.5:", "    if False:"),

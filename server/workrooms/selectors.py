@@ -18,15 +18,18 @@ __all__ = ["current_workroom", "find_ruler", "get_ruler", "owned_rulers", "ruler
 
 def current_workroom() -> Workroom:
     """The one workroom of this computer, made on first use, with a starting set of rulers. One query."""
-    room = Workroom.objects.order_by("pk").first()
-    return room if room is not None else _begun()
+    return _first() or _begun()
+
+
+def _first() -> Workroom | None:
+    return Workroom.objects.order_by("pk").first()
 
 
 @transaction.atomic
 def _begun() -> Workroom:
     """Looked for once more where nobody else writes: a page that opens for the first time asks several things at once, and each
     would begin a workroom of its own."""
-    room = Workroom.objects.order_by("pk").first()
+    room = _first()
     if room is not None:
         return room
     room = Workroom.objects.create()

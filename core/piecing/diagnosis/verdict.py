@@ -412,7 +412,7 @@ def _moves(found: Inference, e: Equation, p: Parameter) -> bool:
     return abs(float(e.of_errors @ effect_of(found.model, p))) > _TOLD
 
 
-def _far_off(found: Inference) -> int | None:
+def _stray_length(found: Inference) -> int | None:
     """A length that lies far off its mark though nothing that is believed makes it so; the farthest of them."""
     aside = {o.index for o in (*found.odd, *found.lone)}
     far = [n for n in found.weighed if found.readings[n].kind in _LENGTHS and n not in aside and _unexplained(found, n)]
@@ -447,7 +447,7 @@ def _true(found: Inference, none: float) -> bool:
         if e.measured and (limit := _SHOWN.get(e.parameter.cause)) is not None
     )
     enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
-    if _far_off(found) is not None:
+    if _stray_length(found) is not None:
         return False
     seam = found.estimates[0].measured and count >= _FIVE
     return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
@@ -473,16 +473,10 @@ _SUBJECT = {
 
 
 def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
-    far = _far_off(found)
+    far = _stray_length(found)
     if far is not None and none >= 0.5:
-        equation = found.equations[far]
-        assert equation is not None
-        off = found.readings[far].read - equation.nominal
         return Message(
-            "{what}: {size} {way}, and nothing else that was measured says so. Read it again.",
-            what=reading_said(found.readings[far], found.model),
-            size=Roughly(off),
-            way=_way(found.readings[far].kind, off),
+            "{reading}, and nothing else that was measured says so. Read it again.", reading=_reading_off(found, far)
         )
     may = [g for g in groups if g.chance >= 0.12][:3]
     names = [
@@ -500,19 +494,22 @@ def _standing_out(found: Inference) -> Message:
     """What is off though no cause is likelier than others: the length that is off most, or that none is."""
     aside = {o.index for o in (*found.odd, *found.lone)}
     off = {
-        n: found.readings[n].read - e.nominal
+        n: abs(found.readings[n].read - e.nominal)
         for n in found.weighed
         if n not in aside and found.readings[n].kind in _LENGTHS and (e := found.equations[n]) is not None
     }
-    most = max(off, key=lambda n: abs(off[n]), default=None)
-    if most is None or abs(off[most]) < _STRAY:
+    most = max(off, key=lambda n: off[n], default=None)
+    if most is None or off[most] < _STRAY:
         return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
-    return Message(
-        "{what}: {size} {way}, and what else was measured does not say why.",
-        what=reading_said(found.readings[most], found.model),
-        size=Roughly(off[most]),
-        way=_way(found.readings[most].kind, off[most]),
-    )
+    return Message("{reading}, and what else was measured does not say why.", reading=_reading_off(found, most))
+
+
+def _reading_off(found: Inference, n: int) -> Message:
+    """What was read and how far it lies off its mark."""
+    r, equation = found.readings[n], found.equations[n]
+    assert equation is not None
+    off = r.read - equation.nominal
+    return Message("{what}: {size} {way}", what=reading_said(r, found.model), size=Roughly(off), way=_way(r.kind, off))
 
 
 def _likely(found: Inference, e: Estimate) -> float:
