@@ -813,4 +813,24 @@ SABOTAGES = [
         ("finished=size - work.model.allowance * 2", "finished=size - work.model.allowance"),
         ("size = -(-smallest).round_up(_MARK)", "size = smallest.round_up(_MARK)"),
     ),
+    *in_file(
+        "records/guide.py",
+        "tests.test_records",
+        ("Roughly(_NINE_TENTHS * unsure)", "Roughly(_NINE_TENTHS / unsure)"),
+        ("expected - _NINE_TENTHS * unsure", "expected - _NINE_TENTHS / unsure"),
+        ("spread / sqrt(len(tests))", "spread"),
+        ("2.5 * mark", "2.5 + mark"),
+    ),
+    *in_file(
+        "records/control.py",
+        "tests.test_records",
+        ("[_evidence(tame - usual,", "[_evidence(tame + usual,"),
+        ("if self.by > 0 else words[1]", "if self.by < 0 else words[1]"),
+    ),
+    *in_file(
+        "handling/joining_steps.py",
+        "tests.test_join_words",
+        ("if slants and (at_edge(a) or at_edge(b)):", "if slants:"),
+        ("if slants and (at_edge(a) or at_edge(b)):", "if at_edge(a) or at_edge(b):"),
+    ),
 ]

@@ -86,3 +86,25 @@ class PressedTest(TestCase):
         steps = told(NINE, Order.COLUMNS, "9", mapped=True)
         self.assertIn("Seen from the back, from top to bottom: up, down.", steps["press 0,0,1,3"])
         self.assertIn("Seen from the back, from top to bottom: down, up.", steps["press 1,0,2,3"])
+
+
+class TipsTest(TestCase):
+    """Where the tips at the edge stand is said where slanting seams end there, and nowhere else."""
+
+    SAID = "Every tip stands 1⁄4″ from the raw edge."
+
+    def test_plain_squares_have_none(self) -> None:
+        self.assertFalse([k for k, v in told(NINE, Order.ROWS, "9").items() if "tip" in v])
+
+    def test_of_two_rows_only_the_one_with_a_diagonal(self) -> None:
+        half = {"kind": "half_square_triangle", "fabrics": "ab"}
+        steps = told(grid(["A0 H0", "B0 A0"], {**SQUARES, "H": half}), Order.ROWS, "6")
+        self.assertIn(self.SAID, steps["join 0,0,2,1"])
+        self.assertNotIn("tip", steps["join 0,1,2,2"])
+        self.assertIn(self.SAID, steps["join 0,0,2,2"])
+
+    def test_a_diagonal_in_the_middle_reaches_no_edge(self) -> None:
+        half = {"kind": "half_square_triangle", "fabrics": "ab"}
+        steps = told(grid(["A0 B0 A0", "B0 H0 B0", "A0 B0 A0"], {**SQUARES, "H": half}), Order.ROWS, "9")
+        self.assertIn(self.SAID, steps["join 0,1,3,2"])
+        self.assertNotIn("tip", steps["join 0,0,3,3"])

@@ -102,6 +102,20 @@ class GuideTestCase(TestCase):
         found = find_seam(tests(("1/4", "19/64"), ("13/64", "7/16")), S, inches("1/64"))
         self.assertEqual((found.stand, found.steps), (SeamSearch.CONTRADICT, 0))
 
+    def test_what_it_may_be_off_by_shrinks_with_every_test(self) -> None:
+        """One test's spread is about 1/48: nine times in ten within 1.6 of it, of two within 1/1.4 of that, of four within half."""
+        within = []
+        for many in (1, 2, 4):
+            found = find_seam(tests(*[("1/4", "1/4")] * many), S, inches("1/64"))
+            self.assertAlmostEqual(found.expected, 0.25, 9)
+            self.assertAlmostEqual(found.high - 0.25, 0.25 - found.low, 9)
+            within.append(found.high - 0.25)
+        self.assertTrue(1 / 32 < within[0] < 1 / 24, within[0])
+        self.assertAlmostEqual(within[0] / within[1], 2**0.5, 6)
+        self.assertAlmostEqual(within[0] / within[2], 2, 6)
+        self.assertIn("take 1⁄4″, give or take 1⁄32″", self.find(("1/4", "1/4"), ("1/4", "1/4"))[1])
+        self.assertIn("give or take a thread", self.find(*[("1/4", "1/4")] * 4)[1])
+
     def test_in_millimetres(self) -> None:
         """6 mm wanted, 7 mm taken at 6: half-millimetre steps, two nearer."""
         test = StripTest(mm(40) - mm(14), mm(120) - mm(28))
@@ -248,6 +262,17 @@ class LotTest(TestCase):
     def test_her_usual_level_is_no_change(self) -> None:
         self.assertEqual(self.lot(*[1 / 32] * 8, usual=1 / 32).state, LotState.STEADY)
         self.assertEqual(self.lot(*[3 / 64] * 8).state, LotState.STEADY)
+
+    def test_a_change_within_her_usual_level_is_one(self) -> None:
+        """She lies 1/16 wide on the whole; the first five do too, the others are right: for her that is narrower, and a change."""
+        offs = [1 / 16, 5 / 64, 1 / 16, 3 / 64, 1 / 16, 0.0, 1 / 64, 0.0, 0.0]
+        found = self.lot(*offs, usual=1 / 16)
+        self.assertEqual((found.state, found.since), (LotState.JUMP, 18))
+        self.assertAlmostEqual(found.level, 1 / 16, 3)
+        self.assertIn("the seam runs narrower by 1⁄16″", found.said(SEAM).text())
+        # Four that lie where hers always do say nothing, however far that is from what is wanted.
+        for level in (1 / 16, -1 / 16):
+            self.assertLess(self.lot(*[level] * 5, usual=level).probability, 0.06)
 
 
 class NextTest(TestCase):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from functools import lru_cache
 from typing import Any
 
 from django.db import models
@@ -12,6 +13,12 @@ from piecing.lengths import Length
 from piecing.units.method import Cuts
 
 __all__ = ["CutsField", "LengthField"]
+
+
+@lru_cache(maxsize=4096)
+def _stored(value: str) -> Length:
+    """The same few lengths stand in many rows: a hundred readings are mostly of one size."""
+    return Length.of(Fraction(value))
 
 
 class _Exact(DeferredAttribute):
@@ -39,7 +46,7 @@ class LengthField(models.CharField):  # type: ignore[type-arg]
         return name, path, args, kwargs
 
     def from_db_value(self, value: str | None, _expression: Any, _connection: Any) -> Length | None:
-        return None if value is None else Length.of(Fraction(value))
+        return None if value is None else _stored(value)
 
     def to_python(self, value: Any) -> Length | None:
         return value if value is None or isinstance(value, Length) else Length.of(Fraction(value))

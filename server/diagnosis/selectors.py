@@ -37,7 +37,17 @@ from projects.models import Project
 from .models import SavedDiagnosis
 from .subjects import REMEMBERED, Pool, Scene, Subject, row_scene
 
-__all__ = ["DiagnosisSheet", "Tried", "by_hand", "ladders_of", "sheet_of", "summary_of", "what_if"]
+__all__ = [
+    "DiagnosisSheet",
+    "Tried",
+    "WorkingSheet",
+    "by_hand",
+    "ladders_of",
+    "sheet_of",
+    "summary_of",
+    "what_if",
+    "working_of",
+]
 
 
 SHOWN = 200
@@ -58,8 +68,6 @@ class DiagnosisSheet:
     next: tuple[NextReading, ...]
     this_block: tuple[Remedy, ...]
     the_batch: tuple[Remedy, ...]
-    workings: tuple[Working, ...]
-    shares: tuple[Share, ...]
     saved: tuple[SavedDiagnosis, ...] = ()
     stock: Mapping[str, Message] = field(default_factory=dict)
     ladders: tuple[Ladder, ...] = ()
@@ -79,12 +87,26 @@ class DiagnosisSheet:
     def earlier(self) -> int:
         return max(0, len(self.rows) - SHOWN)
 
+
+@dataclass(frozen=True)
+class WorkingSheet:
+    """How a diagnosis was worked out: every figure of the block taken apart, and every reading's equation."""
+
+    sheet: DiagnosisSheet
+    shares: tuple[Share, ...]
+    readings: tuple[Working, ...]
+
     @property
     def left_over(self) -> float:
         """What the causes leave unexplained of a reading, inches: the root of the mean square over those used."""
-        odd = {o.index for o in self.found.odd}
-        used = [w.left_over for w in self.workings if w.index not in odd]
+        odd = {o.index for o in self.sheet.found.odd}
+        used = [w.left_over for w in self.readings if w.index not in odd]
         return float(np.sqrt(np.mean(np.square(used)))) if used else 0.0
+
+
+def working_of(sheet: DiagnosisSheet) -> WorkingSheet:
+    """Asked for by itself: whoever puts down a reading does not wait for what is seldom looked at."""
+    return WorkingSheet(sheet, shares_of(sheet.found), workings(sheet.found))
 
 
 def sheet_of(subject: Subject, factor: float = 4.0, tried: str = "") -> DiagnosisSheet:
@@ -161,8 +183,6 @@ def _worked(asked: _Asked) -> DiagnosisSheet:
         next=next_readings(found, verdict, resolution=scene.resolution, raw=scene.raw, joined=joined)[:4],
         this_block=this_block,
         the_batch=changes_for_the_rest(found, verdict),
-        workings=workings(found),
-        shares=shares_of(found),
         tried=remedy.code if remedy else "",
         factor=factor,
     )
@@ -295,7 +315,7 @@ def summary_of(subject: Subject) -> dict[str, Any]:
         "sure": round(v.sure, 3),
         "leading": v.leading.cause.value if v.leading else "",
         "causes": [x.said.text(style) for x in v.leads if x.measured][:4],
-        "readings": [f"{w.said.text(style)} {style.text(Length.near(w.read))}" for w in sheet.workings],
+        "readings": [f"{w.said.text(style)} {style.text(Length.near(w.read))}" for w in workings(sheet.found)],
         "faults": [f.said.text(style) for f in sheet.faults],
         "this_block": [r.title.text(style) for r in sheet.this_block if r.possible][:6],
         "the_batch": [r.title.text(style) for r in sheet.the_batch],

@@ -515,12 +515,9 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     odd = serializers.SerializerMethodField()
     lone = serializers.SerializerMethodField()
     scatter = serializers.SerializerMethodField()
-    shares = ShareSerializer(many=True)
     next = AskedSerializer(many=True)
     this_block = RemedySerializer(many=True)
     the_batch = RemedySerializer(many=True)
-    workings = WorkingSerializer(many=True)
-    left_over = InchesField()
     saved = SavedSerializer(many=True)
 
     def get_slider_step(self, _sheet: Any) -> float:
@@ -553,6 +550,12 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     def get_scatter(self, sheet: Any) -> Any:
         rows = [{"where": k, "times": round(v, 2)} for k, v in sheet.found.factors.items()]
         return ScatterSerializer(rows, many=True).data
+
+
+class WorkingSheetSerializer(serializers.Serializer[Any]):
+    shares = ShareSerializer(many=True)
+    readings = WorkingSerializer(many=True)
+    left_over = InchesField()
 
 
 class WhatIfSerializer(serializers.Serializer[Any]):

@@ -15,10 +15,12 @@ register_converter(SubjectConverter, "subject")
 urlpatterns = [
     path("symptoms", views.SymptomsView.as_view()),
     path("diagnosis", views.ByHandView.as_view()),
+    path("diagnosis/working", views.ByHandWorkingView.as_view()),
     path("projects/<uuid:key>/measured", views.MeasuredView.as_view()),
     path("blocks/<uuid:key>/measured/<uuid:reading>", views.MeasuredBlockView.as_view()),
     path("blocks/<uuid:key>/what-if", views.WhatIfView.as_view()),
     path("<subject:subject>/<uuid:key>/diagnosis", views.DiagnosisView.as_view()),
+    path("<subject:subject>/<uuid:key>/diagnosis/working", views.WorkingView.as_view()),
     path("<subject:subject>/<uuid:key>/readings.csv", views.ReadingSheetView.as_view()),
     path("<subject:subject>/<uuid:key>/readings/<uuid:reading>", views.ReadingView.as_view()),
     path("<subject:subject>/<uuid:key>/readings/<uuid:reading>/restore", views.RestoreReadingView.as_view()),

@@ -90,6 +90,27 @@ class DiagnosisView(APIView):
         return _sheet(found, _factor(request), request.query_params.get("tried", "")[:160])
 
 
+class WorkingView(APIView):
+    """How the diagnosis of a block or a kind of unit was worked out."""
+
+    @extend_schema(
+        operation_id="working",
+        parameters=[_SUBJECT],
+        responses={200: serializers.WorkingSheetSerializer, **_REFUSED},
+    )
+    def get(self, _request: Request, subject: str, key: UUID) -> Response:
+        found = subject_of(current_workroom(), subject, key)
+        try:
+            return _working(selectors.sheet_of(found), found.style)
+        except PiecingError as refusal:
+            raise Refused([refusal], found.style) from None
+
+
+def _working(sheet: selectors.DiagnosisSheet, style: Style) -> Response:
+    context = {"style": style, "model": sheet.scene.model}
+    return Response(serializers.WorkingSheetSerializer(selectors.working_of(sheet), context=context).data)
+
+
 class WhatIfView(APIView):
     @extend_schema(
         operation_id="what_if",
@@ -191,6 +212,20 @@ class ByHandView(APIView):
         style = Style(Measure(body["measure"]))
         sheet = by_hand_sheet(body, style)
         return Response(serializers.DiagnosisSerializer(sheet, context=_context(sheet, style, of_row=True)).data)
+
+
+class ByHandWorkingView(APIView):
+    """How a diagnosis without a project was worked out, from what was typed for it."""
+
+    @extend_schema(
+        operation_id="working_by_hand",
+        request=serializers.ByHandSerializer,
+        responses={200: serializers.WorkingSheetSerializer, **_REFUSED},
+    )
+    def post(self, request: Request) -> Response:
+        body = valid(serializers.ByHandSerializer(data=request.data))
+        style = Style(Measure(body["measure"]))
+        return _working(by_hand_sheet(body, style), style)
 
 
 class SymptomsView(APIView):

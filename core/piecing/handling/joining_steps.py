@@ -19,6 +19,7 @@ from ..cautions import Risk, cautions
 from ..cutting.ledger import letter_of
 from ..drawings.back import back_picture, direction_said
 from ..geometry.drawing import Drawing, Sketch
+from ..geometry.plane import Point
 from ..joining.order import Joint, Order, Section, order_of, orders
 from ..joining.pressing import Pressed, PressingMap
 from ..joining.seams import joint_name
@@ -31,9 +32,11 @@ from .steps import BenchStage
 __all__ = ["JoinAct", "JoinStep", "colourways_said", "join_steps"]
 
 _MANY = 4
+"""So many parts in a row are joined in pairs, and pairs of pairs."""
 _RUN = 4
 """Longer runs of numbers are told by their first and last."""
-"""So many parts in a row are joined in pairs, and pairs of pairs."""
+_HAIR = 1e-6
+"""Inches: no further apart two points are one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -208,9 +211,7 @@ def _own(sewn: _Sewn, finished: Length) -> Iterator[JoinStep]:
             tuple(_said(sewn, s, parts, upright=upright, around=around)),
             (
                 Message("It measures {w} by {h}, raw edge to raw edge.", w=width, h=height),
-                Message(
-                    "Every tip stands {s} from the raw edge. It looks too far in, and it is right.", s=sewn.allowance
-                ),
+                *_tips_said(sewn, s),
             ),
             sewn.times,
             width,
@@ -473,6 +474,39 @@ def _several_ways(sewn: _Sewn, s: Section) -> Message:
     return Message("Seen from the back, in the order of sewing: {ways}.", ways=ways(s.joints))
 
 
+def _parts(sewn: _Sewn, s: Section) -> Iterator[tuple[tuple[Point, ...], str]]:
+    """The finished outlines of the parts of a section and their fabrics, in inches of the block."""
+    part = float(sewn.part)
+    x0, y0, x1, y1 = (float(v) for v in s.box)
+    for cell, spec, middle in sewn.shown:
+        if x0 < middle[0] < x1 and y0 < middle[1] < y1:
+            x, y = cell_middle(sewn.layout, cell, part)
+            for q in placed_parts(spec, cell.orientation):
+                yield tuple((px + x, py + y) for px, py in q.outline), q.role
+
+
+def _tips_said(sewn: _Sewn, s: Section) -> tuple[Message, ...]:
+    """Where the tips at its edge stand, when slanting seams end there; plain squares have none."""
+    part, high = float(sewn.part), float(sewn.layout.pattern.height)
+    left, top, right, foot = (float(v) for v in s.box)
+    across, along = (left * part, right * part), ((high - foot) * part, (high - top) * part)
+
+    def at_edge(p: Point) -> bool:
+        return any(abs(p[0] - x) < _HAIR for x in across) or any(abs(p[1] - y) < _HAIR for y in along)
+
+    for outline, _ in _parts(sewn, s):
+        for a, b in itertools.pairwise((*outline, outline[0])):
+            slants = abs(a[0] - b[0]) > _HAIR and abs(a[1] - b[1]) > _HAIR
+            if slants and (at_edge(a) or at_edge(b)):
+                return (
+                    Message(
+                        "Every tip stands {s} from the raw edge. It looks too far in, and it is right.",
+                        s=sewn.allowance,
+                    ),
+                )
+    return ()
+
+
 def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:
     """The parts of a section a little apart, as they come together."""
     sketch = Sketch()
@@ -483,13 +517,8 @@ def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:
     for n, p in enumerate(s.parts):
         off = (n * gap, 0.0) if upright else (0.0, -n * gap)
         left, top, right, foot = p.box
-        x0, y0, x1, y1 = (float(v) for v in p.box)
-        for cell, spec, middle in sewn.shown:
-            if not (x0 < middle[0] < x1 and y0 < middle[1] < y1):
-                continue
-            x, y = cell_middle(sewn.layout, cell, part)
-            for q in placed_parts(spec, cell.orientation):
-                sketch.polygon("face", tuple((px + x + off[0], py + y + off[1]) for px, py in q.outline), q.role)
+        for outline, role in _parts(sewn, p):
+            sketch.polygon("face", tuple((x + off[0], y + off[1]) for x, y in outline), role)
         boxes.append(
             (
                 float(left) * part + off[0],

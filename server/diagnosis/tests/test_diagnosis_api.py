@@ -156,7 +156,8 @@ class MeasuredTest(DiagnosisCase):
         here, there = (self.ask("get", f"{p}/diagnosis") for p in (self.path, path))
         self.assertEqual((len(here["readings"]), here["elsewhere"]), (0, 3))
         self.assertEqual((len(there["readings"]), there["elsewhere"]), (3, 0))
-        self.assertEqual(len(here["workings"]), 3)
+        working = self.ask("get", f"{self.path}/diagnosis/working")
+        self.assertEqual(len(working["readings"]), 3)
         self.assertTrue(there["ladders"])
         self.assertIsNotNone(next(r for r in there["readings"] if r["kind"] == "width")["pin"])
         self.put(kind="stitch", value="5/16", seam="row 1 seam 1")
@@ -236,10 +237,19 @@ class JudgedTest(DiagnosisCase):
         sheet = self.ask("get", f"{self.path}/diagnosis")
         # Of the twenty seams read in one lot, alike in all, the newest are weighed.
         total = len(sheet["readings"]) + sheet["elsewhere"]
-        self.assertTrue(total - 12 < len(sheet["workings"]) < total)
-        for w in sheet["workings"]:
+        working = self.ask("get", f"{self.path}/diagnosis/working")
+        self.assertTrue(total - 12 < len(working["readings"]) < total)
+        for w in working["readings"]:
             self.assertIn("docs/theory", w["section"])
             self.assertTrue(w["equation"])
+        self.assertTrue(any(s["parts"] for s in working["shares"]))
+
+    def test_the_working_of_what_cannot_be_sewn_or_is_not_there(self) -> None:
+        self.ask("get", f"/api/blocks/{uuid4()}/diagnosis/working", status=404)
+        pattern = {**self.block.pattern, "layout": [". " + row[2:] for row in self.block.pattern["layout"]]}
+        Block.objects.filter(pk=self.block.pk).update(pattern=pattern)
+        problem = self.ask("get", f"{self.path}/diagnosis/working", status=422)
+        self.assertIn("empty", problem["errors"][0]["message"])
 
     def test_kept_and_compared_with_what_turned_out(self) -> None:
         key = uuid4()
@@ -291,9 +301,11 @@ class ByHandTest(DiagnosisCase):
         readings = [{"kind": "stitch", "value": v, "spot": "middle"} for v in ("5/16", "5/16", "5/16", "9/32")]
         readings += [{"kind": "width", "value": "4"}] * 3 + [{"kind": "cut", "value": "4 1/2"}] * 2
         readings += [{"kind": "miss", "value": "0"}] * 2
-        sheet = self.ask("post", "/api/diagnosis", {"finished": "3 1/2", "readings": readings})
+        typed = {"finished": "3 1/2", "readings": readings}
+        sheet = self.ask("post", "/api/diagnosis", typed)
         self.assertEqual(sheet["verdict"]["leading"]["cause"], "seam")
-        self.assertEqual(len(sheet["workings"]), len(readings))
+        self.assertEqual(len(self.ask("post", "/api/diagnosis/working", typed)["readings"]), len(readings))
+        self.ask("post", "/api/diagnosis/working", {**typed, "finished": "wide"}, 422)
 
     def test_every_field_that_cannot_be_read_is_named(self) -> None:
         body = {
@@ -315,10 +327,9 @@ class ByHandTest(DiagnosisCase):
     def test_one_reading_and_five_thousand(self) -> None:
         one = self.ask("post", "/api/diagnosis", {"finished": "3 1/2", "readings": [{"kind": "width", "value": "4"}]})
         self.assertEqual(one["verdict"]["status"], "unsettled")
-        many = self.ask(
-            "post", "/api/diagnosis", {"finished": "3 1/2", "readings": [{"kind": "width", "value": "4"}] * 5000}
-        )
-        self.assertLess(len(many["workings"]), 200)
+        typed = {"finished": "3 1/2", "readings": [{"kind": "width", "value": "4"}] * 5000}
+        self.assertEqual(self.ask("post", "/api/diagnosis", typed)["verdict"]["status"], "unsettled")
+        self.assertLess(len(self.ask("post", "/api/diagnosis/working", typed)["readings"]), 200)
 
 
 class SymptomsTest(DiagnosisCase):

@@ -10,6 +10,7 @@ import { kindWords, readingWords } from '@/shared/words/words'
 import { byHand, type Diagnosis } from './api'
 import RemedyList from './RemedyList.vue'
 import VerdictPanel from './VerdictPanel.vue'
+import WorkingSheet from './WorkingSheet.vue'
 
 /** Sizes and readings typed by hand, with no project: nothing is kept but in this browser. */
 const props = defineProps<{ measure: string[] }>()
@@ -55,6 +56,8 @@ watch(typed, (now) => now.lines.length && (last.value = JSON.parse(JSON.stringif
 const lines = computed(() => typed.value.lines)
 const add = (kind: string) => typed.value.lines.push({ kind, value: '', whole: '' })
 const found = ref<Diagnosis>()
+/** What the verdict on screen was judged from, whatever is typed meanwhile. */
+const judged = ref<Schemas['ByHandRequest']>()
 const problems = ref<Record<string, string>>({})
 
 function asked(line: Line): Record<string, string | number> {
@@ -78,6 +81,7 @@ async function judge() {
   }
   try {
     found.value = await byHand(body)
+    judged.value = body
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
     for (const e of error.problem.errors) {
@@ -175,11 +179,13 @@ async function judge() {
       :remedies="found.the_batch"
       none="Change nothing: no cause is sure enough, or none is needed."
     />
+    <WorkingSheet v-if="judged" class="working" :found="found" :of="judged" />
   </template>
 </template>
 
 <style scoped>
-.hand {
+.hand,
+.working {
   grid-column: 1 / -1;
 }
 

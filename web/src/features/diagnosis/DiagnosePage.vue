@@ -4,7 +4,6 @@ import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { Refusal } from '@/shared/api/client'
-import { causeWords } from '@/shared/words/words'
 import RangeInput from '@/shared/form/RangeInput.vue'
 
 import { type Asked, useDiagnosis } from './api'
@@ -29,11 +28,6 @@ const refusal = computed(() => (error.value instanceof Refusal ? error.value.mes
 const form = ref<InstanceType<typeof MeasureForm>>()
 const where = computed(() => form.value?.where ?? nowhere())
 const ask = (a: Asked) => form.value?.ask(a)
-const batch = (n: number) => data.value?.places.batches.find((b) => b.number === n)?.name ?? ''
-const causeName = (p: { cause: string; batch: number }) =>
-  `${causeWords[p.cause]?.name ?? p.cause}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
-const partName = (p: { cause: string; name: string }) =>
-  `${causeWords[p.cause]?.name.toLowerCase()}${p.name ? ` of ${p.name}` : ''}`
 const faults = computed(() => data.value?.faults.slice(0, 10) ?? [])
 const judged = computed(() => data.value?.verdict.status !== 'no_readings')
 </script>
@@ -104,7 +98,7 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
         />
       </template>
       <ReadingsSheet class="wide" :of="of" :found="data" />
-      <WorkingSheet v-if="judged" class="wide" :found="data" :name="partName" :cause="causeName" />
+      <WorkingSheet v-if="judged" :key="of.of" class="wide" :found="data" :of="of" />
       <SavedSheet class="wide" :of="of" :saved="data.saved" :status="data.verdict.status" />
       <p class="wide on-mat">
         Not sure what you see? <RouterLink to="/wrong">Begin with what it looks like</RouterLink>

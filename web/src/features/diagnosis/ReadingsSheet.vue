@@ -82,7 +82,7 @@ function remove(id: string, name: string) {
       columns="One reading a line: kind, value, whole, count, batch, at_unit, corner, seam, spot, feature, lands, day, note, as “Save as CSV” writes them. What does not fit may be left out."
       :kept="`readings ${of.of}`"
       :take="taking"
-      :behind="['diagnosis']"
+      :behind="['diagnosis', 'working']"
     />
     <p v-if="found.elsewhere" class="soft">
       {{ plural(found.elsewhere, 'reading') }} taken elsewhere in this project

@@ -1,15 +1,27 @@
 <script setup lang="ts">
 import { NTable } from 'naive-ui'
-import IntervalBar from '@/shared/drawing/IntervalBar.vue'
+import { computed, ref } from 'vue'
 
-import type { Diagnosis } from './api'
+import type { Schemas } from '@/shared/api/client'
+import IntervalBar from '@/shared/drawing/IntervalBar.vue'
+import type { Of } from '@/shared/offline/outgoing'
+import { causeWords } from '@/shared/words/words'
+
+import { type Diagnosis, useWorking } from './api'
 
 /** Under "Show the working": every cause with its interval, every figure of the block taken apart, every reading's equation. */
-defineProps<{
-  found: Diagnosis
-  name: (p: { cause: string; name: string }) => string
-  cause: (p: { cause: string; batch: number }) => string
-}>()
+const props = defineProps<{ found: Diagnosis; of: Of | Schemas['ByHandRequest'] }>()
+const opened = ref(false)
+const { data: working, isError } = useWorking(
+  () => props.of,
+  () => opened.value,
+)
+const batch = (n: number) => props.found.places.batches.find((b) => b.number === n)?.name ?? ''
+const cause = (p: { cause: string; batch: number }) =>
+  `${causeWords[p.cause]?.name ?? p.cause}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
+const name = (p: { cause: string; name: string }) =>
+  `${causeWords[p.cause]?.name.toLowerCase()}${p.name ? ` of ${p.name}` : ''}`
+const readings = computed(() => working.value?.readings.slice(0, 200) ?? [])
 const sources: Record<string, string> = {
   units: 'units from one to the next',
   seams: 'seams from one to the next',
@@ -19,7 +31,11 @@ const sources: Record<string, string> = {
 </script>
 
 <template>
-  <details class="sheet" aria-label="Show the working">
+  <details
+    class="sheet"
+    aria-label="Show the working"
+    @toggle="opened = ($event.target as HTMLDetailsElement).open || opened"
+  >
     <summary>Show the working</summary>
     <h3>How likely each cause is the one that leads</h3>
     <div class="leads" role="group" aria-label="Causes">
@@ -42,52 +58,61 @@ const sources: Record<string, string> = {
         >{{ i ? '; ' : '' }}{{ sources[s.where] ?? s.where }} {{ s.times.toFixed(1) }} times</template
       >.
     </p>
-    <h3>What each cause adds</h3>
-    <div class="scroll" tabindex="0" role="region" aria-label="Figures of the block">
-      <NTable size="small" :bordered="false">
-        <thead>
-          <tr>
-            <th scope="col">Figure</th>
-            <th scope="col">Off by</th>
-            <th scope="col">Of which</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="s in found.shares" :key="s.feature">
-            <th scope="row">{{ s.name }}</th>
-            <td class="number">{{ s.whole.pretty }}</td>
-            <td>
-              <span v-for="p in s.parts" :key="p.key" class="part"
-                >{{ name(p) }} <b class="number">{{ p.adds.pretty }}</b></span
-              >
-              <span class="part soft"
-                >units and seams by themselves, usual fold <b class="number">{{ s.rest.pretty }}</b></span
-              >
-            </td>
-          </tr>
-        </tbody>
-      </NTable>
-    </div>
-    <p class="soft">
-      Left unexplained of a reading, by the causes and the units' own scatter together:
-      {{ found.left_over.pretty }} in the mean.
+    <p v-if="!working" class="soft" role="status">
+      {{
+        isError
+          ? 'The rest is worked out by the program on your computer, which does not answer.'
+          : 'Writing it down…'
+      }}
     </p>
-    <details>
-      <summary>Show the working of every reading</summary>
-      <ol class="work">
-        <li v-for="(w, i) in found.workings.slice(0, 200)" :key="i" :class="{ odd: w.odd }">
-          <strong>{{ w.said }}: {{ w.read.pretty }}</strong>
-          <span class="eq">{{ w.equation }}</span>
-          <span>
-            {{ w.nominal.pretty }} when all is true<template v-for="t in w.terms" :key="t.key"
-              >; {{ t.said }}: {{ t.times.toFixed(2) }} × → {{ t.adds.pretty }}</template
-            >; by itself {{ w.own.pretty }}. Together {{ w.fitted.pretty }}, left over
-            {{ w.left_over.pretty }}.
-          </span>
-          <span class="soft">{{ w.section }}</span>
-        </li>
-      </ol>
-    </details>
+    <template v-else>
+      <h3>What each cause adds</h3>
+      <div class="scroll" tabindex="0" role="region" aria-label="Figures of the block">
+        <NTable size="small" :bordered="false">
+          <thead>
+            <tr>
+              <th scope="col">Figure</th>
+              <th scope="col">Off by</th>
+              <th scope="col">Of which</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in working.shares" :key="s.feature">
+              <th scope="row">{{ s.name }}</th>
+              <td class="number">{{ s.whole.pretty }}</td>
+              <td>
+                <span v-for="p in s.parts" :key="p.key" class="part"
+                  >{{ name(p) }} <b class="number">{{ p.adds.pretty }}</b></span
+                >
+                <span class="part soft"
+                  >units and seams by themselves, usual fold <b class="number">{{ s.rest.pretty }}</b></span
+                >
+              </td>
+            </tr>
+          </tbody>
+        </NTable>
+      </div>
+      <p class="soft">
+        Left unexplained of a reading, by the causes and the units' own scatter together:
+        {{ working.left_over.pretty }} in the mean.
+      </p>
+      <details>
+        <summary>Show the working of every reading</summary>
+        <ol class="work">
+          <li v-for="(w, i) in readings" :key="i" :class="{ odd: w.odd }">
+            <strong>{{ w.said }}: {{ w.read.pretty }}</strong>
+            <span class="eq">{{ w.equation }}</span>
+            <span>
+              {{ w.nominal.pretty }} when all is true<template v-for="t in w.terms" :key="t.key"
+                >; {{ t.said }}: {{ t.times.toFixed(2) }} × → {{ t.adds.pretty }}</template
+              >; by itself {{ w.own.pretty }}. Together {{ w.fitted.pretty }}, left over
+              {{ w.left_over.pretty }}.
+            </span>
+            <span class="soft">{{ w.section }}</span>
+          </li>
+        </ol>
+      </details>
+    </template>
   </details>
 </template>
 

@@ -33,6 +33,31 @@ export const useDiagnosis = (
     })),
   )
 
+/** How it was worked out: of a block or a kind of unit, or of what was typed by hand. Asked for once it is opened. */
+export const useWorking = (
+  of: MaybeRefOrGetter<Of | Schemas['ByHandRequest']>,
+  opened: MaybeRefOrGetter<boolean>,
+) =>
+  useQuery(
+    computed(() => {
+      const asked = toValue(of)
+      return {
+        queryKey: ['working', asked],
+        queryFn: () =>
+          'subject' in asked
+            ? taken(
+                api.GET('/api/{subject}/{key}/diagnosis/working', {
+                  params: { path: { subject: asked.subject, key: asked.of } },
+                }),
+              )
+            : taken(api.POST('/api/diagnosis/working', { body: asked })),
+        enabled: toValue(opened),
+        retry: again,
+        placeholderData: keepPreviousData,
+      }
+    }),
+  )
+
 export const useWhatIf = (
   block: MaybeRefOrGetter<string>,
   typed: MaybeRefOrGetter<{

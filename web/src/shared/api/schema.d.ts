@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/{subject}/{key}/diagnosis/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How the diagnosis of a block or a kind of unit was worked out. */
+        get: operations["working"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/{subject}/{key}/readings.csv": {
         parameters: {
             query?: never;
@@ -425,6 +442,23 @@ export interface paths {
         put?: never;
         /** @description A diagnosis without a project. */
         post: operations["diagnose_by_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diagnosis/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description How a diagnosis without a project was worked out, from what was typed for it. */
+        post: operations["working_by_hand"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3093,12 +3127,9 @@ export interface components {
             readonly odd: string[];
             readonly lone: string[];
             readonly scatter: components["schemas"]["Scatter"][];
-            shares: components["schemas"]["Share"][];
             next: components["schemas"]["Asked"][];
             this_block: components["schemas"]["Remedy"][];
             the_batch: components["schemas"]["Remedy"][];
-            workings: components["schemas"]["Working"][];
-            readonly left_over: components["schemas"]["Length"];
             saved: components["schemas"]["Saved"][];
         };
         Dimension: {
@@ -5776,6 +5807,11 @@ export interface components {
             readonly left_over: components["schemas"]["Length"];
             odd: boolean;
         };
+        WorkingSheet: {
+            shares: components["schemas"]["Share"][];
+            readings: components["schemas"]["Working"][];
+            readonly left_over: components["schemas"]["Length"];
+        };
         Workroom: {
             /** Format: uuid */
             id: string;
@@ -5935,6 +5971,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    working: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                subject: "blocks" | "units";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingSheet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -6933,6 +6998,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    working_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByHandRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingSheet"];
                 };
             };
             204: components["responses"]["MadeBefore"];

@@ -69,6 +69,7 @@ const ofABlock = [
   'block-bench',
   'quilt-bench',
   'diagnosis',
+  'working',
   'cutting',
   'buying',
   'measured',
@@ -87,7 +88,7 @@ const restsOn: Record<Room, string[]> = {
   diagnosis: [
     'standing',
     'measured',
-    'diagnosis',
+    'working',
     'plan',
     'compare',
     'trim',
@@ -97,12 +98,12 @@ const restsOn: Record<Room, string[]> = {
     'kept-diagnoses',
   ],
   library: [],
-  records: ['hands', 'forecasts', 'diagnosis', 'plan', 'compare', 'trim', 'times'],
-  hands: ['forecasts', 'diagnosis', 'plan', 'compare', 'trim', ...ofTime],
+  records: ['hands', 'forecasts', 'diagnosis', 'working', 'plan', 'compare', 'trim', 'times'],
+  hands: ['forecasts', 'diagnosis', 'working', 'plan', 'compare', 'trim', ...ofTime],
   times: ['evenings', 'project-time'],
   evenings: ['project-time'],
   log: ['log', 'story'],
-  measured: ['standing', 'diagnosis'],
+  measured: ['standing', 'diagnosis', 'working'],
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
@@ -144,7 +145,7 @@ function askBehind(client: QueryClient, key: string) {
 }
 
 /** What the server answered stands; a reading of it that set out before is asked again, since it may be the older. */
-function stand(client: QueryClient, queryKey: string[], data: unknown) {
+function stand(client: QueryClient, queryKey: readonly unknown[], data: unknown) {
   client.setQueryData(queryKey, data)
   if (client.isFetching({ queryKey, exact: true })) void client.invalidateQueries({ queryKey, exact: true })
 }
@@ -175,14 +176,19 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
   diagnosis(client, o, data) {
     // One pool: what is read on a unit counts for every block that holds it. The answer is drawn as by default; a page
     // that draws it otherwise has its readings at once, and its drawing asked again.
-    if (!('subject' in o)) return
+    if (!('subject' in o)) return askOne(client, 'diagnosis')
     const found = data as Schemas['Diagnosis']
     const queryKey = ['diagnosis', o.subject, o.of]
     client.setQueriesData<Schemas['Diagnosis']>(
       { queryKey },
       (old) => old && { ...found, drawing: old.drawing, before: old.before },
     )
-    client.setQueryData([...queryKey, 4, ''], found)
+    stand(client, [...queryKey, 4, ''], found)
+    // What is drawn otherwise, and every other block and row that may hold this reading.
+    void client.invalidateQueries({
+      predicate: ({ queryKey: k }) =>
+        k[0] === 'diagnosis' && !(k[1] === o.subject && k[2] === o.of && k[3] === 4 && k[4] === ''),
+    })
   },
   shelf: (client, _o, data) => stand(client, ['shelf'], data),
   library: (client, _o, data) => stand(client, ['library'], data),
