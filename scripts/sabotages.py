@@ -833,4 +833,49 @@ SABOTAGES = [
         ("if slants and (at_edge(a) or at_edge(b)):", "if slants:"),
         ("if slants and (at_edge(a) or at_edge(b)):", "if at_edge(a) or at_edge(b):"),
     ),
+    *in_file(
+        "diagnosis/places.py",
+        "tests.test_some_seams",
+        ("if across and not down:", "if down and not across:"),
+        ("if 1 < len(seams) < len(self.seams)", "if len(seams) < len(self.seams)"),
+        ('return "cut" if self.plain', 'return "trimmed" if self.plain'),
+    ),
+    *in_file(
+        "diagnosis/inference.py",
+        "tests.test_some_seams",
+        (") > 1\n\n    def _held", ") > 0\n\n    def _held"),
+    ),
+    *in_file(
+        "diagnosis/causes.py",
+        "tests.test_some_seams",
+        (
+            'for n in model.places.seam_groups[p.place].seams:\n            row[model.of_seam(n, "mean")] = 1.0',
+            'for n in model.places.seam_groups[p.place].seams[:1]:\n            row[model.of_seam(n, "mean")] = 1.0',
+        ),
+    ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_some_seams",
+        (
+            'way="wide" if size > 0 else "narrow",\n        )\n    if p.cause is Cause.ONE',
+            'way="narrow" if size > 0 else "wide",\n        )\n    if p.cause is Cause.ONE',
+        ),
+        ("sized = first.best.measured or first.best.parameter.single", "sized = first.best.measured"),
+        ("return whole[0] if whole else best", "return best"),
+        ("_PLAIN_SHOWN = 0.07", "_PLAIN_SHOWN = 0.03"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_seams.py",
+        "tests.test_some_seams",
+        ("_anew(work, group.seams,", "_anew(work, range(len(work.model.places.seams)),"),
+        (
+            "count * (RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0)),\n        _anew(work, group",
+            "count * RemedyMinutes.SEW,\n        _anew(work, group",
+        ),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_whole.py",
+        "tests.test_some_seams",
+        ("and (mean < -EASED or work.faults or aside)", "and (mean < -EASED or work.faults)"),
+    ),
 ]

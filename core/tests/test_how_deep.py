@@ -116,9 +116,9 @@ class UnitsTest(TestCase):
 
 class WholeTest(TestCase):
     def test_a_block_that_is_small_is_brought_to_its_smallest_edge_on_the_mark_below(self) -> None:
-        """Seams 1/24 wide take 1/4 of a row of four: the shortest reads 12 7/32 and finishes 11 23/32; a frame would make up
+        """Seams 1/24 wide take 1/4 of a row of four: the shortest reads a thread over 12 7/32 and finishes 11 23/32; a frame would make up
         1/8 a side, from strips of 1/8 and two allowances and a quarter to trim: 7/8, or the mark above."""
-        taken = [*read("stitch", *["9/32"] * 5, spot="middle"), *lines("12 1/4", (1, 2)), *lines("12 7/32", (3,)),
+        taken = [*read("stitch", *["9/32"] * 5, spot="middle"), *lines("12 1/4", (1, 2)), *lines("12 15/64", (3,)),
                  *lines("12 1/4", (1, 2), "column")]  # fmt: skip
         found = F.infer(*taken)
         deviations = F.model.deviations(found.block)

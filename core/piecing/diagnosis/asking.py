@@ -105,12 +105,16 @@ def _of_the_block(found: Inference) -> list[Reading]:
 def _of_singles(found: Inference) -> Iterator[Reading]:
     """Of seams and units that may stray by themselves: the very spot."""
     one, model = Length.of(1), found.model
+    taken = Counter(r.seam for r in found.readings)
     singles = sorted((e for e in found.estimates if e.parameter.single), key=lambda e: -e.leads)
     for e in singles[:_MOST_SINGLES]:
         p = e.parameter
         if p.cause is Cause.ONE_SEAM:
             spot = "middle" if p.spot == "whole" else p.spot
             yield Reading(ReadingKind.STITCH, one, seam=model.places.seams[p.place].name, spot=spot)
+        elif p.cause is Cause.SOME_SEAMS:
+            names = [model.places.seams[n].name for n in model.places.seam_groups[p.place].seams]
+            yield Reading(ReadingKind.STITCH, one, seam=min(names, key=lambda n: taken[n]), spot="middle")
         elif p.spot in ("size", "width", "height"):
             unit = model.places.cells[p.place]
             wide = (p.spot != "height") != unit.orientation.across
@@ -331,6 +335,12 @@ _HOW = {
 }
 
 
+_HOW_PLAIN = {
+    ReadingKind.WIDTH: "Measure one more of the {who} across, raw edge to raw edge.",
+    ReadingKind.HEIGHT: "Measure one more of the {who} up and down, raw edge to raw edge.",
+}
+
+
 def how_said(reading: Reading, model: BlockModel) -> Message:
     """Where to lay the ruler."""
     k, places = reading.kind, model.places
@@ -339,6 +349,8 @@ def how_said(reading: Reading, model: BlockModel) -> Message:
         if unit is not None:
             return Message("On the unit in {name}: {what}.", name=unit.name, what=reading_said(reading, model))
         batch = places.batch(reading.batch)
+        if batch is not None and batch.plain and k in _HOW_PLAIN:
+            return Message(_HOW_PLAIN[k], who=batch_name(places, batch.number))
         return Message(_HOW[k], who=batch_name(places, batch.number) if batch else "units")
     if k is ReadingKind.MISS:
         unit = places.unit(reading.unit)

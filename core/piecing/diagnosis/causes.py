@@ -48,6 +48,7 @@ class Cause(StrEnum):
     TIP = "tip"
     CUT = "cut"
     STRETCH = "stretch"
+    SOME_SEAMS = "some_seams"
     ONE_SEAM = "one_seam"
     ONE_UNIT = "one_unit"
 
@@ -71,6 +72,7 @@ CAUSE_WORDS = {
     Cause.TIP: CauseWords("Clearance above the tip", "too little", "too much"),
     Cause.CUT: CauseWords("Cut size", "small", "large"),
     Cause.STRETCH: CauseWords("Stretch on the bias", "drawn in", "stretched"),
+    Cause.SOME_SEAMS: CauseWords("Some of the seams", "narrow", "wide"),
     Cause.ONE_SEAM: CauseWords("One seam", "narrow", "deep"),
     Cause.ONE_UNIT: CauseWords("One unit", "small", "large"),
 }
@@ -109,7 +111,8 @@ _WHOLE, _SIDES = "whole", ("width", "height")
 @dataclass(frozen=True, slots=True)
 class Parameter:
     """One cause, in inches. ``batch`` tells whose units (-1: the seams of all) and ``axis`` which way they slipped or were
-    drawn; for a single seam or unit ``place`` is its number and ``spot`` where along it or what of it."""
+    drawn; for a single seam or unit ``place`` is its number and ``spot`` where along it or what of it, for some seams the number
+    of their group."""
 
     cause: Cause
     batch: int = -1
@@ -131,7 +134,7 @@ class Parameter:
 
     @property
     def single(self) -> bool:
-        """Whether it is of one seam or unit rather than of all of a batch."""
+        """Whether it is of one seam, unit or group of seams rather than of all of a batch."""
         return self.place >= 0
 
 
@@ -152,8 +155,8 @@ def parameters_of(model: BlockModel) -> tuple[Parameter, ...]:
 
 
 def singles_of(model: BlockModel, touched: NDArray[np.int64] | None = None) -> Iterator[Parameter]:
-    """Every single seam, as a whole or toward its start, middle or end, and every single unit, in size or off its lines; only
-    those that have one of the ``touched`` errors, if given."""
+    """Every single seam, as a whole or toward its start, middle or end, every group of them, and every single unit, in size or
+    off its lines; only those that have one of the ``touched`` errors, if given."""
     errors = np.arange(model.errors) if touched is None else touched
     of_units = len(OF_UNIT) * len(model.places.cells)
     seams = np.unique((errors[errors >= of_units] - of_units) // len(OF_SEAM))
@@ -161,6 +164,9 @@ def singles_of(model: BlockModel, touched: NDArray[np.int64] | None = None) -> I
     for n in map(int, seams):
         for spot in (_WHOLE, *_ALONG):
             yield Parameter(Cause.ONE_SEAM, place=n, spot=spot)
+    for n, group in enumerate(model.places.seam_groups):
+        if np.isin(group.seams, seams).any():
+            yield Parameter(Cause.SOME_SEAMS, place=n, spot=_WHOLE)
     for c in (model.places.cells[int(k)] for k in cells):
         b = model.places.batches[c.batch]
         yield Parameter(Cause.ONE_UNIT, place=c.number, spot="size")
@@ -197,6 +203,9 @@ def touched_by(model: BlockModel, p: Parameter) -> dict[int, float]:
     row: dict[int, float] = {}
     if p.cause is Cause.ONE_SEAM:
         row[model.of_seam(p.place, "mean" if p.spot == _WHOLE else p.spot)] = 1.0
+    elif p.cause is Cause.SOME_SEAMS:
+        for n in model.places.seam_groups[p.place].seams:
+            row[model.of_seam(n, "mean")] = 1.0
     elif p.cause is Cause.ONE_UNIT:
         _on_unit(model, row, model.places.cells[p.place], p)
     elif p.batch < 0:

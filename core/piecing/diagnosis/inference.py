@@ -21,8 +21,33 @@ from .causes import SOURCES, Cause, Parameter, parameters_of, scatter_of, shape_
 from .evidence import Candidates, Weighed, density, search
 from .mistakes import Mistake, Seen, headline, mistakes_of, seen_of
 from .model import BlockModel, Vector
-from .priors import DAY, HANDS, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, Prior, Steadiness, after_seeing, prior_of
-from .readings import NEEDS_RAW, OF_A_UNIT, OF_ANY_BLOCK, OF_THE_BLOCK, PLAIN, Equation, RawSizes, Reading, equation_of
+from .priors import (
+    DAY,
+    HANDS,
+    ONE_SEAM,
+    ONE_UNIT,
+    OWN,
+    RULER,
+    SLIPS,
+    SOME_SEAMS,
+    Held,
+    Prior,
+    Steadiness,
+    after_seeing,
+    prior_of,
+)
+from .readings import (
+    NEEDS_RAW,
+    OF_A_UNIT,
+    OF_ANY_BLOCK,
+    OF_THE_BLOCK,
+    PLAIN,
+    Equation,
+    RawSizes,
+    Reading,
+    equation_of,
+    seams_read,
+)
 
 __all__ = ["NOTHING", "Estimate", "Inference", "Outlier", "Prior", "infer", "prior_of"]
 
@@ -42,7 +67,14 @@ _UNMEASURED = 1 / 20
 _FOLD_TELLS = 1.8
 """A fold is in every seam of every block: half of 1/52 that is not paid for is worth saying."""
 _THREAD = 1 / 64
-_WEIGHTS = {Cause.START: 0.7, Cause.END: 0.7, Cause.STRETCH: 0.5, Cause.ONE_SEAM: 0.6, Cause.ONE_UNIT: 0.6}
+_WEIGHTS = {
+    Cause.START: 0.7,
+    Cause.END: 0.7,
+    Cause.STRETCH: 0.5,
+    Cause.SOME_SEAMS: 0.8,
+    Cause.ONE_SEAM: 0.6,
+    Cause.ONE_UNIT: 0.6,
+}
 """How much of a cause's size counts when it is asked which one leads: what it does to the block beside a seam all along."""
 
 
@@ -298,10 +330,10 @@ class _Work:
                 wider = float(self.prior.large[n] ** 2 - self.prior.small[n] ** 2)
                 add(self.of_causes[:, n], wider, float(self.prior.odds[n]), p, mean=float(self.prior.shift[n]))
         singles = [(p, self._reads(p)) for p in singles_of(self.model, self.columns)]
-        singles = [(p, c) for p, c in singles if np.abs(c).max(initial=0.0) > 1e-9]
+        singles = [(p, c) for p, c in singles if np.abs(c).max(initial=0.0) > 1e-9 and self._told_of(p)]
         for p, c in singles:
-            held = ONE_SEAM if p.cause is Cause.ONE_SEAM else ONE_UNIT
-            share = held.often / 4
+            held, among = self._held(p)
+            share = held.often / among
             add(c, held.large**2, log(share / (1 - share)), p)
         for k, n in enumerate(self.used):
             unit = np.zeros(self.count)
@@ -321,6 +353,16 @@ class _Work:
             np.array(variance),
             np.array(odds),
         )
+
+    def _told_of(self, p: Parameter) -> bool:
+        """Some seams are only spoken of once two of them were looked at: else they would excuse whatever lengths deny of seams."""
+        return p.cause is not Cause.SOME_SEAMS or seams_read(self.model, p, [self.readings[n] for n in self.used]) > 1
+
+    def _held(self, p: Parameter) -> tuple[Held, int]:
+        """What is held of a single cause, and between how many that is shared."""
+        if p.cause is Cause.SOME_SEAMS:
+            return SOME_SEAMS, len(self.model.places.seam_groups)
+        return (ONE_SEAM if p.cause is Cause.ONE_SEAM else ONE_UNIT), 4
 
     def _reads(self, p: Parameter) -> Vector:
         """(readings,): what an inch of a single cause does to each reading."""

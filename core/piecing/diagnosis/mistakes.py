@@ -49,6 +49,9 @@ _WHOLE_LENGTHS = (
 )
 
 
+_JOINED = {ReadingKind.ROW, ReadingKind.COLUMN, ReadingKind.BLOCK_WIDTH, ReadingKind.BLOCK_HEIGHT}
+
+
 class MistakeKind:
     FINISHED = "finished_for_unfinished"
     MARK = "wrong_mark"
@@ -93,6 +96,7 @@ class _Group:
     numbers: tuple[int, ...]
     name: Message
     which: str
+    sized: str = "trimmed"
     cut: bool = False
     share: float = 0.5
 
@@ -108,15 +112,15 @@ def _groups(model: BlockModel, readings: Sequence[Reading], equations: Sequence[
     told = {n for n, p in of if any(map(_tells, readings, equations, repeat(n)))}
     trims = tuple(n for n, p in of if p.cause is Cause.TRIM)
     if len(told.intersection(trims)) > 1:
-        yield _Group(trims, Message("all units"), "all", share=1.0)
+        plain = all(b.plain for b in model.places.batches)
+        yield _Group(trims, Message("all units"), "all", "cut" if plain else "trimmed", share=1.0)
     for n, p in of:
         if n in told:
             cut = p.cause is Cause.CUT
             alone = len(trims) == 1 and not cut
             which = f"cut-{p.batch}" if cut else f"{p.batch}"
-            yield _Group(
-                (n,), Message("{who}", who=batch_name(model.places, p.batch)), which, cut, 1.0 if alone else 0.5
-            )
+            who, sized = Message("{who}", who=batch_name(model.places, p.batch)), model.places.batches[p.batch].sized
+            yield _Group((n,), who, which, sized, cut, 1.0 if alone else 0.5)
 
 
 def _struck(group: _Group, both: Length, far: Iterable[Length], of: Vector, sign: int, how: str) -> Iterator[Mistake]:
@@ -128,8 +132,9 @@ def _struck(group: _Group, both: Length, far: Iterable[Length], of: Vector, sign
         Message(
             "pieces for the {who} cut {size} too {how}: two seam allowances forgotten, or added twice"
             if group.cut
-            else "{who} trimmed {size} too {how}: finished and unfinished size mixed up",
+            else "{who} {sized} {size} too {how}: finished and unfinished size mixed up",
             who=group.name,
+            sized=group.sized,
             size=both,
             how=how,
         ),
@@ -148,8 +153,9 @@ def _struck(group: _Group, both: Length, far: Iterable[Length], of: Vector, sign
             Message(
                 "pieces for the {who} cut at the wrong mark of the ruler, {size} too {how}"
                 if group.cut
-                else "{who} trimmed to the wrong mark of the ruler, {size} too {how}",
+                else "{who} {sized} to the wrong mark of the ruler, {size} too {how}",
                 who=group.name,
+                sized=group.sized,
                 size=step,
                 how=how,
             ),
@@ -189,14 +195,20 @@ _BORDER_SAID = {
 _BORDER_WHY = {
     "all": "The error is the same on a unit as on a whole row, which no cutting or sewing does.",
     "units": "What they were joined to is as long as true units make it.",
+    "lengths": "The error is the same on every length that was read, and no hand strays so far.",
 }
 
 
 def _borders(readings: Sequence[Reading]) -> Iterator[Mistake]:
-    """A border counted at every length; or at the units alone, as when these were read with a ruler of their own."""
+    """A border counted at every length, when lengths of two kinds were read; or at the units alone, as when these were read with a
+    ruler of their own."""
     direct = np.array([float(r.kind in _WHOLE_LENGTHS) for r in readings])
     units = np.array([float(r.kind in (ReadingKind.WIDTH, ReadingKind.HEIGHT)) for r in readings])
     everything, at_units = ("all", direct, _ODDS["border"]), ("units", units, _ODDS["border"] / 2)
+    kinds = {r.kind for r in readings if r.kind in _WHOLE_LENGTHS}
+    if len(kinds) < 2:
+        return
+    joined = bool(kinds & _JOINED) and len(kinds - _JOINED) > 0
     for which, of, odds in (everything, at_units) if 0 < units.sum() < direct.sum() else (everything,):
         for border in _BORDERS:
             for sign, how in ((1, "long"), (-1, "short")):
@@ -205,7 +217,7 @@ def _borders(readings: Sequence[Reading]) -> Iterator[Mistake]:
                     MistakeKind.BORDER,
                     sign * float(border),
                     Message(_BORDER_SAID[which], size=border, how=how),
-                    Message(_BORDER_WHY[which]),
+                    Message(_BORDER_WHY[which if joined or which == "units" else "lengths"]),
                     of * sign * float(border),
                     log(odds),
                 )
@@ -216,9 +228,9 @@ _WAYS = {
     ReadingKind.HEIGHT: {-1: "short", 1: "tall"},
 }
 _EDGES = {
-    Edge.ANY: "{who} trimmed {size} too {way}",
-    Edge.FOOT: "{who} trimmed {size} too {way}, at the foot",
-    Edge.TIP: "{who} trimmed {size} too {way}, above the tip",
+    Edge.ANY: "{who} {sized} {size} too {way}",
+    Edge.FOOT: "{who} {sized} {size} too {way}, at the foot",
+    Edge.TIP: "{who} {sized} {size} too {way}, above the tip",
 }
 _OTHER = {ReadingKind.WIDTH: "height", ReadingKind.HEIGHT: "width"}
 
@@ -249,6 +261,7 @@ def _of_one_side(
                 Message(
                     _EDGES[edge],
                     who=batch_name(model.places, batch.number),
+                    sized=batch.sized,
                     size=abs(size),
                     way=way,
                 ),
@@ -322,7 +335,8 @@ def _far_off(
     kinds = (ReadingKind.CUT,) if group.cut else (ReadingKind.WIDTH, ReadingKind.HEIGHT)
     own = [(r, e) for r, e in pairs if r.kind in kinds and _of_one(e, group.numbers)]
     size = _off_alike(own)
-    if size is None:
+    # One figure alone, off by no step of a ruler, is a slip of the pen sooner than a mark.
+    if size is None or len(own) < 2:
         return
     middle = float(size) * sign
     if middle >= _FAR and all(abs(middle - float(known)) > _ALIKE / 2 for known in _STEPS):

@@ -27,6 +27,7 @@ __all__ = [
     "CornerTip",
     "EdgeTip",
     "PlacedUnit",
+    "SeamGroup",
     "SeamLine",
     "UnitBatch",
     "batch_name",
@@ -64,6 +65,14 @@ class SeamLine:
         """How far along the seam a point lies, from 0 at its start to 1 at its end."""
         dx, dy = self.end[0] - self.start[0], self.end[1] - self.start[1]
         return ((p[0] - self.start[0]) * dx + (p[1] - self.start[1]) * dy) / (dx * dx + dy * dy)
+
+
+@dataclass(frozen=True, slots=True)
+class SeamGroup:
+    """Joining seams that are sewn one after another, by their numbers: those within rows, those between them, those of one row."""
+
+    name: str
+    seams: tuple[int, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,6 +167,11 @@ class UnitBatch:
         """The kind of unit all of them are."""
         return self.spec.kind
 
+    @property
+    def sized(self) -> str:
+        """How they came to their size: plain squares are not trimmed after they were cut."""
+        return "cut" if self.plain else "trimmed"
+
 
 @dataclass(frozen=True)
 class BlockGeometry:
@@ -200,6 +214,28 @@ class BlockGeometry:
         """What a seam joins: the places beside it with what lies in them."""
         beside = sorted((c for side in SIDES for c in self.beside(seam, side)), key=lambda c: c.number)
         return "; ".join(f"{c.key} {self.mark(c)}" for c in beside)
+
+    @cached_property
+    def seam_groups(self) -> tuple[SeamGroup, ...]:
+        """Two seams or more, and never all of them."""
+        level, upright = (tuple(n for n, s in enumerate(self.seams) if s.upright is way) for way in (False, True))
+        across = all(self.seams[n].length > self.width - _NEAR for n in level)
+        down = all(self.seams[n].length > self.height - _NEAR for n in upright)
+        names = ("the seams that lie across", "the seams that stand upright")
+        if across and not down:
+            names = ("the seams between the rows", "the seams within the rows")
+        elif down and not across:
+            names = ("the seams within the columns", "the seams between the columns")
+        groups = {seams: name for name, seams in zip(names, (level, upright), strict=True)}
+        lines: dict[str, list[int]] = {}
+        for n, s in enumerate(self.seams):
+            # "row 2 seam 1" is one of those of row 2, "the seam below row 1, column 3" one of those of column 3.
+            row, column = s.name.rpartition(" seam ")[0], s.name.partition(", ")[2]
+            if line := (row if s.upright else column):
+                lines.setdefault(f"the seams of {line}", []).append(n)
+        for name, found in lines.items():
+            groups.setdefault(tuple(found), name)
+        return tuple(SeamGroup(name, seams) for seams, name in groups.items() if 1 < len(seams) < len(self.seams))
 
     def beside(self, seam: int, side: str) -> tuple[PlacedUnit, ...]:
         """The units that have a seam on their ``side``, in their own order."""

@@ -25,6 +25,7 @@ __all__ = [
     "OWN",
     "RULER",
     "SLIPS",
+    "SOME_SEAMS",
     "Held",
     "Prior",
     "Steadiness",
@@ -57,6 +58,9 @@ CAUSES = {
 }
 ONE_SEAM = Held(0.0, 1 / 16, 0.06)
 """``often``: that a seam is one, shared between the ways it can stray."""
+SOME_SEAMS = Held(0.0, 1 / 16, 0.04)
+"""``often``: that one row was sewn otherwise than the rest, or the seams between the rows otherwise than those within them; shared
+between these groups."""
 ONE_UNIT = Held(0.0, 1 / 16, 0.03)
 SLIPS = (Held(0.0, 3 / 32, 0.02), Held(0.0, 0.7, 0.02), Held(0.0, 10.0, 0.008))
 """Of one reading: a mark miscounted, a figure mistaken, a number turned about."""

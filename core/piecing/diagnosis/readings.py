@@ -6,7 +6,7 @@ one that is not speaks of any of its batch, and what sets that one apart is nois
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from math import hypot, sqrt
@@ -40,6 +40,7 @@ __all__ = [
     "marked",
     "moved",
     "raw_sizes",
+    "seams_read",
 ]
 
 HAND_NOISE = 1 / 140
@@ -402,6 +403,12 @@ def moved(reading: Reading, by: Length) -> Reading:
         return replace(reading, value=value, whole=whole) if min(value, whole) > ZERO else reading
     value = reading.value + by
     return replace(reading, value=value) if reading.kind is ReadingKind.STITCH and value > ZERO else reading
+
+
+def seams_read(model: BlockModel, p: Parameter, readings: Iterable[Reading]) -> int:
+    """How many seams of a group were looked at by name."""
+    names = {model.places.seams[n].name for n in model.places.seam_groups[p.place].seams}
+    return len({r.seam for r in readings if r.kind is ReadingKind.STITCH and r.seam in names})
 
 
 def equation_of(

@@ -47,6 +47,7 @@ _LOOKED_ALONG = 7
 _SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0.05}
 """Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
 other in rows and columns, so theirs may reach a little further."""
+_PLAIN_SHOWN = 0.07
 _FAR = 1 / 10
 _ENOUGH_SEAMS, _DENIED = 3, 1 / 48
 """Seams that read alike and are believed to be off by so much less, inches: fewer may be slips."""
@@ -138,7 +139,7 @@ _WORDS: dict[Cause, tuple[str, str]] = {
         "the fold takes less than was allowed for",
         "the fold is not paid for: it takes {size} of each fabric",
     ),
-    Cause.TRIM: ("{who} trimmed {size} too small", "{who} trimmed {size} too large"),
+    Cause.TRIM: ("{who} {sized} {size} too small", "{who} {sized} {size} too large"),
     Cause.SHIFT: ("{who} trimmed {size} off the diagonal", "{who} trimmed {size} off the diagonal"),
     Cause.TIP: (
         "{who} trimmed with {size} too little above the tip",
@@ -165,6 +166,13 @@ _SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its mid
 
 def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
     """A cause of this size, in inches with its sign, in words."""
+    if p.cause is Cause.SOME_SEAMS:
+        return Message(
+            "{seams} are {size} {way}",
+            seams=model.places.seam_groups[p.place].name,
+            size=Roughly(size),
+            way="wide" if size > 0 else "narrow",
+        )
     if p.cause is Cause.ONE_SEAM:
         seam = model.places.seams[p.place]
         spot = _ends(p, seam.upright)
@@ -184,7 +192,8 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
     who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
     if p.cause is Cause.SHIFT and not model.places.batches[p.batch].corners:
         return Message("{who} trimmed {size} off to one side", size=Roughly(said), who=who)
-    return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who)
+    sized = model.places.batches[p.batch].sized if p.batch >= 0 else ""
+    return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who, sized=sized)
 
 
 def _ends(p: Parameter, upright: bool) -> str:
@@ -287,9 +296,20 @@ def _groups(found: Inference) -> list[_Group]:
     groups = []
     for numbers in of.values():
         chance = sum(found.chance(n) for n in numbers)
-        best = max((found.estimates[n] for n in numbers), key=lambda e: (e.leads, e.large))
+        best = _likeliest(found, [found.estimates[n] for n in numbers])
         groups.append(_Group(chance, max(found.estimates[n].large for n in numbers), best))
     return sorted(groups, key=lambda g: -g.chance)
+
+
+def _likeliest(found: Inference, same: Sequence[Estimate]) -> Estimate:
+    """Of what may be so of one place the likeliest; of a seam read at one spot only, that it is so all along, unless less likely."""
+    best = max(same, key=lambda e: (e.leads, e.large))
+    if best.parameter.cause is not Cause.ONE_SEAM:
+        return best
+    name = found.model.places.seams[best.parameter.place].name
+    spots = {r.spot for n in found.weighed if (r := found.readings[n]).seam == name}
+    whole = [e for e in same if e.parameter.spot == "whole" and len(spots) < 2 and e.leads > best.leads / 2]
+    return whole[0] if whole else best
 
 
 def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
@@ -309,7 +329,9 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     unlooked = sum(e.leads for e in found.estimates if not e.measured)
     chance = first.chance / max(1 - unlooked, 1e-9)
     enough = _enough(_looked(found)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
-    named = chance >= enough and not _look_alike(found, first.best) and first.best.sure_of_side and first.best.measured
+    # A single seam or unit may be sure to be off while by how much is open.
+    sized = first.best.measured or first.best.parameter.single
+    named = chance >= enough and not _look_alike(found, first.best) and first.best.sure_of_side and sized
     named = named and _looked_there(found, first.best.parameter)
     with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
     both = with_it and first.large >= _BESIDE and first.best.sure_of_side and first.chance + second.chance >= _BESIDE
@@ -395,7 +417,7 @@ def _on_both_sides(found: Inference) -> bool:
 def _looked_there(found: Inference, p: Parameter) -> bool:
     """Whether a single seam or unit was itself measured: what a row is short by may be of any of its seams and units, and none is
     unpicked before it was looked at."""
-    if not p.single:
+    if not p.single or p.cause is Cause.SOME_SEAMS:
         return True
     places = found.model.places
     of_seam = p.cause is Cause.ONE_SEAM
@@ -444,13 +466,19 @@ def _true(found: Inference, none: float) -> bool:
     shown = all(
         -limit < e.low and e.high < limit
         for e in found.estimates
-        if e.measured and (limit := _SHOWN.get(e.parameter.cause)) is not None
+        if e.measured and (limit := _to_be_shown(found.model, e.parameter)) is not None
     )
     enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
     if _stray_length(found) is not None:
         return False
     seam = found.estimates[0].measured and count >= _FIVE
     return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
+
+
+def _to_be_shown(model: BlockModel, p: Parameter) -> float | None:
+    """Inches that its interval may reach; a plain square is cut, not trimmed, and answers through its rows and columns."""
+    plain = p.cause is Cause.TRIM and model.places.batches[p.batch].plain
+    return _PLAIN_SHOWN if plain else _SHOWN.get(p.cause)
 
 
 def _looked_at(found: Inference) -> Message:

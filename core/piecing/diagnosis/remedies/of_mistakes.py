@@ -98,16 +98,22 @@ def _trimmed_again(work: Work, batch: int, size: float) -> Remedy:
 
 
 def _made_again(work: Work, batch: int, size: float, *, small: bool = False) -> Remedy:
+    of = work.model.places.batches[batch]
     return Remedy(
         f"make_again-{batch}",
-        Message("Make the {who} again, and keep these for a smaller block", who=batch_name(work.model.places, batch)),
+        Message(
+            "Cut the {who} again, and keep these for a smaller block"
+            if of.plain
+            else "Make the {who} again, and keep these for a smaller block",
+            who=batch_name(work.model.places, batch),
+        ),
         Message(
             "They are {size} too small." if small else "They are {size} too small: no seam shares so much out.",
             size=Roughly(size),
         ),
         Message("They come to their size."),
         Message("cloth and time"),
-        work.model.places.batches[batch].count * RemedyMinutes.UNIT,
+        of.count * (RemedyMinutes.CUT if of.plain else RemedyMinutes.UNIT),
         cures=True,
     )
 

@@ -34,6 +34,8 @@ def offered(work: Work) -> Iterator[Remedy]:
             yield from _all_seams(work)
         elif p.cause in (Cause.START, Cause.END):
             yield from _all_ends(work, p)
+        elif p.cause is Cause.SOME_SEAMS:
+            yield _some_seams(work, p)
         elif p.cause is Cause.ONE_SEAM:
             yield _one_seam(work, p)
     tips = [f for f in work.faults if f.feature.kind is FeatureKind.EDGE_TIP]
@@ -110,6 +112,29 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
         faults=tuple(f.number for f in work.faults),
         cures=True,
         spread=True,
+    )
+
+
+def _some_seams(work: Work, p: Parameter) -> Remedy:
+    group = work.model.places.seam_groups[p.place]
+    deep, count = work.found.estimate(p).size > 0, len(group.seams)
+    return Remedy(
+        f"some_seams-{p.place}",
+        Message("Sew {seams} again at {to}", seams=group.name, to=GuideSetting(work.stitch_for())),
+        Message(
+            "Unpick each of these ({count} in all), press flat, and sew it at {to}. The other seams stay."
+            if deep
+            else "Each of these ({count} in all): stitch at {to}, just inside the old line. Nothing is unpicked, and the other seams stay.",
+            count=count,
+            to=GuideSetting(work.stitch_for()),
+        ),
+        Message("What they join comes to its length again."),
+        Message("these seams are handled again: bias edges may stretch" if deep else "small"),
+        count * (RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0)),
+        _anew(work, group.seams, ("mean", "start", "middle", "end"), 0.0),
+        faults=tuple(f.number for f in work.faults if f.feature.seam in group.seams)
+        or tuple(f.number for f in work.faults),
+        cures=True,
     )
 
 

@@ -118,16 +118,21 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
     again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
     yield Remedy(
         f"make_again-{p.batch}",
-        Message("Make the {who} of this block again", who=batch_name(work.model.places, p.batch)),
         Message(
-            "Unpick them, make {count} new ones, and trim them to {width} by {height}, seam on the ruler's line.",
+            "Cut the {who} of this block again" if batch.plain else "Make the {who} of this block again",
+            who=batch_name(work.model.places, p.batch),
+        ),
+        Message(
+            "Unpick them, and cut {count} new ones, {width} by {height}."
+            if batch.plain
+            else "Unpick them, make {count} new ones, and trim them to {width} by {height}, seam on the ruler's line.",
             count=batch.count,
             width=batch.spec.width + work.model.allowance * 2,
             height=batch.spec.height + work.model.allowance * 2,
         ),
         Message("Only these units and their seams are touched."),
         Message("cloth and time; the old ones stay as spares for a smaller size"),
-        batch.count * (RemedyMinutes.UNIT + RemedyMinutes.UNPICK),
+        batch.count * ((RemedyMinutes.CUT if batch.plain else RemedyMinutes.UNIT) + RemedyMinutes.UNPICK),
         _units_anew(work, units),
         pieces=pieces_said(again.pieces) if again else None,
         batch=p.batch,

@@ -29,7 +29,8 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     has a remedy already.
     """
     off = float(np.max(np.abs(work.deviations), initial=0.0))
-    open_ = not work.faults and work.verdict.status is Status.UNSETTLED
+    unsettled, aside = work.verdict.status is Status.UNSETTLED, bool(work.found.odd)
+    open_ = not work.faults and unsettled and not aside
     if open_ or work.verdict.status in (Status.TRUE, Status.VARIES):
         yield Remedy(
             "leave",
@@ -51,14 +52,18 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     if not edges:
         return
     mean = float(np.mean(work.deviations[edges]))
-    if mean < -EASED and not cured and work.verdict.status is not Status.UNSETTLED:
+    if mean < -EASED and not cured and not unsettled:
         yield from _small(work, mean)
-    elif mean < -EASED and work.verdict.status is Status.UNSETTLED:
+    elif unsettled and (mean < -EASED or work.faults or aside):
         yield Remedy(
             "wait",
             Message("Measure first"),
             Message(
-                "The block is short, and the readings do not say why: what is asked for next comes before the ripper."
+                "What was set aside is read again before anything is mended or left."
+                if aside
+                else "The block is short, and the readings do not say why: what is asked for next comes before the ripper."
+                if mean < -EASED
+                else "What is off may have more than one cause: what is asked for next comes before the ripper."
             ),
             Message("Nothing is unpicked in vain."),
             Message("none"),

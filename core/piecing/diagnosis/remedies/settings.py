@@ -132,9 +132,13 @@ def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message
     match p.cause:
         case Cause.TRIM:
             to, now = GuideSetting(target), GuideSetting(target + off)
-            return Message("Trim the {who} to {to}, not to {now}", who=who, to=to, now=now), Message(
-                "Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch."
-            )
+            plain = model.places.batches[p.batch].plain
+            return Message(
+                "Cut the {who} to {to}, not to {now}" if plain else "Trim the {who} to {to}, not to {now}",
+                who=who,
+                to=to,
+                now=now,
+            ), Message("Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch.")
         case Cause.SHIFT:
             return Message("Lay the ruler's line on the seam of the {who}", who=who), Message(
                 "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, and set "

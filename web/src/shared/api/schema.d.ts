@@ -2793,11 +2793,12 @@ export interface components {
          *     * `tip` - tip
          *     * `cut` - cut
          *     * `stretch` - stretch
+         *     * `some_seams` - some_seams
          *     * `one_seam` - one_seam
          *     * `one_unit` - one_unit
          * @enum {string}
          */
-        CauseEnum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch" | "one_seam" | "one_unit";
+        CauseEnum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch" | "some_seams" | "one_seam" | "one_unit";
         CauseWords: {
             name: string;
             less: string;

@@ -1,0 +1,252 @@
+"""Seams of one row, or those between the rows, sewn otherwise than the rest, and single seams; plain squares in words; what is true.
+
+Every figure is worked out by hand: a nine-patch of squares finishing 3 in., cut 3 1/2, its rows and columns 9 1/2 in. before the block
+is joined. A seam sewn 1/16 wide takes 1/16 of either side, 1/8 of the length.
+"""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from piecing.blocks.library import library_pattern
+from piecing.diagnosis import Status, judge
+from piecing.diagnosis.causes import Cause
+from piecing.diagnosis.readings import Reading
+from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
+from piecing.diagnosis.remedies.remedy import Remedy
+
+from .blocks import grid
+from .trials import FOUR_BY_FOUR, STAR, Scene, read, scene
+
+NINE = scene(library_pattern("nine_patch"), "9")
+SQUARES = NINE.model.places.batches[0].key
+BETWEEN = ("the seam below row 1", "the seam below row 2")
+FIRST_OF_ROWS = tuple(f"row {n} seam 1" for n in (1, 2, 3))
+
+
+def plain(said: object) -> str:
+    return str(said).replace("\u00a0", " ")
+
+
+def stitched(value: str, *seams: str) -> list[Reading]:
+    return [r for s in seams for r in read("stitch", value, seam=s)]
+
+
+def lines(kind: str, *values: str) -> list[Reading]:
+    return [r for n, v in enumerate(values, 1) for r in read(kind, v, feature=f"{kind} {n}, middle")]
+
+
+def remedies(where: Scene, *taken: Reading) -> tuple[Remedy, ...]:
+    found = where.infer(*taken)
+    return remedies_of(found, judge(found), where.plans)
+
+
+class GroupsTest(TestCase):
+    def groups(self, pattern: str, finished: str = "12") -> dict[str, int]:
+        places = scene(library_pattern(pattern), finished).model.places
+        return {g.name: len(g.seams) for g in places.seam_groups}
+
+    def test_of_a_nine_patch_sewn_in_rows(self) -> None:
+        rows = {f"the seams of row {n}": 2 for n in (1, 2, 3)}
+        self.assertEqual(
+            self.groups("nine_patch"), {"the seams between the rows": 2, "the seams within the rows": 6, **rows}
+        )
+
+    def test_where_both_ways_are_interrupted_they_are_told_by_how_they_lie(self) -> None:
+        names = {g.name for g in FOUR_BY_FOUR().model.places.seam_groups}
+        self.assertLessEqual({"the seams that lie across", "the seams that stand upright"}, names)
+        self.assertEqual(sum(len(g.seams) for g in FOUR_BY_FOUR().model.places.seam_groups[:2]), 15)
+
+    def test_a_single_row_has_none_and_two_rows_no_pair_between(self) -> None:
+        half = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}}
+        self.assertEqual(scene(grid(["A0 A0 A0"], half), "9").model.places.seam_groups, ())
+        pair = scene(grid(["A0 A0", "A0 A0"], half), "6").model.places.seam_groups
+        self.assertEqual([g.name for g in pair if "between" in g.name], [])
+
+
+class BetweenRowsTest(TestCase):
+    """The two long seams at 5/16, those within rows at 1/4: columns lose 1/4, rows nothing."""
+
+    TAKEN = (
+        *stitched("5/16", *BETWEEN), *stitched("1/4", *FIRST_OF_ROWS),
+        *lines("row", "9 1/2", "9 1/2", "9 1/2"), *lines("column", "9 1/4", "9 1/4", "9 1/4"),
+    )  # fmt: skip
+
+    def test_they_are_named_together(self) -> None:
+        verdict = NINE.judge(*self.TAKEN)
+        self.assertEqual(verdict.status, Status.SETTLED)
+        self.assertEqual(plain(verdict.said), "the seams between the rows are 1⁄16″ wide")
+        self.assertIn("1⁄4″ short", plain(verdict.why))
+
+    def test_two_seams_are_unpicked_and_six_stay(self) -> None:
+        first = remedies(NINE, *self.TAKEN)[0]
+        self.assertEqual(plain(first.title), "Sew the seams between the rows again at 1⁄4″")
+        self.assertIn("Unpick each of these (2 in all)", plain(first.how))
+        # Three minutes to unpick a seam, two to sew it.
+        self.assertEqual(first.minutes, 10)
+        assert first.change is not None
+        renewed = {n for n in range(8) if first.change.renewed[NINE.model.of_seam(n, "mean")]}
+        self.assertEqual({NINE.model.places.seams[n].name for n in renewed}, set(BETWEEN))
+
+    def test_the_guide_is_not_moved_for_it(self) -> None:
+        found = NINE.infer(*self.TAKEN)
+        self.assertEqual(changes_for_the_rest(found, judge(found)), ())
+
+    def test_by_the_seams_alone(self) -> None:
+        taken = [*stitched("5/16", *BETWEEN, BETWEEN[0]), *stitched("1/4", *FIRST_OF_ROWS)]
+        self.assertEqual(plain(NINE.judge(*taken).said), "the seams between the rows are 1⁄16″ wide")
+
+    def test_narrow_ones_are_sewn_over(self) -> None:
+        taken = [
+            *stitched("3/16", *BETWEEN), *stitched("1/4", *FIRST_OF_ROWS),
+            *lines("row", "9 1/2", "9 1/2"), *lines("column", "9 3/4", "9 3/4"),
+        ]  # fmt: skip
+        self.assertEqual(plain(NINE.judge(*taken).said), "the seams between the rows are 1⁄16″ narrow")
+        first = remedies(NINE, *taken)[0]
+        self.assertIn("Nothing is unpicked", plain(first.how))
+        self.assertEqual(first.minutes, 4)
+
+    def test_one_of_them_looked_at_is_not_enough(self) -> None:
+        taken = [
+            *lines("column", "9 1/4", "9 1/4", "9 1/4"), *lines("row", "9 1/2", "9 1/2", "9 1/2"),
+            *stitched("5/16", BETWEEN[0]),
+        ]  # fmt: skip
+        self.assertEqual(NINE.judge(*taken).status, Status.UNSETTLED)
+        self.assertEqual(remedies(NINE, *taken)[0].code, "wait")
+
+    def test_all_of_them_wide_are_all_seams(self) -> None:
+        taken = [*stitched("5/16", *BETWEEN, *FIRST_OF_ROWS), *lines("row", "9 1/4", "9 1/4")]
+        self.assertEqual(plain(NINE.judge(*taken).said), "all seams are 1⁄16″ wide")
+
+
+class OneRowTest(TestCase):
+    def test_only_the_first_row_was_sewn_wide(self) -> None:
+        taken = [
+            *stitched("5/16", "row 1 seam 1", "row 1 seam 2"), *stitched("1/4", *FIRST_OF_ROWS[1:]),
+            *lines("row", "9 1/4", "9 1/2", "9 1/2"),
+        ]  # fmt: skip
+        self.assertEqual(plain(NINE.judge(*taken).said), "the seams of row 1 are 1⁄16″ wide")
+        self.assertEqual(remedies(NINE, *taken)[0].minutes, 10)
+
+    def test_one_seam_of_it_an_eighth_wide(self) -> None:
+        """It takes all of the quarter by itself; read in its middle alone, it is taken to be so all along."""
+        taken = [
+            *stitched("1/4", "row 1 seam 1", "row 2 seam 1"), *stitched("3/8", "row 1 seam 2"),
+            *lines("row", "9 1/4", "9 1/2"),
+        ]  # fmt: skip
+        verdict = NINE.judge(*taken)
+        self.assertEqual(verdict.status, Status.SETTLED)
+        self.assertEqual(plain(verdict.said), "the seam row 1 seam 2 strays deep by 1⁄8″")
+        leading = verdict.leading
+        assert leading is not None
+        self.assertEqual((leading.cause, leading.spot), (Cause.ONE_SEAM, "whole"))
+        first = remedies(NINE, *taken)[0]
+        self.assertIn("Unpick all of it", plain(first.how))
+
+    def test_two_that_stray_an_eighth_are_read_again_and_the_block_is_not_called_true(self) -> None:
+        taken = [
+            *stitched("3/8", "row 1 seam 1", "row 3 seam 2"),
+            *stitched("1/4", "row 1 seam 2", "row 2 seam 1", "row 3 seam 1", BETWEEN[0]),
+        ]  # fmt: skip
+        self.assertEqual(NINE.judge(*taken).status, Status.UNSETTLED)
+        first = remedies(NINE, *taken)[0]
+        self.assertEqual(first.code, "wait")
+        self.assertIn("read again before anything is mended or left", plain(first.how))
+
+    def test_a_width_that_nothing_else_says_is_read_again(self) -> None:
+        """A quarter short across beside a height that is right: neither left as it is nor mended."""
+        taken = [*read("block_width", "9 1/4"), *read("block_height", "9 1/2")]
+        self.assertEqual(NINE.judge(*taken).status, Status.UNSETTLED)
+        self.assertEqual([r.code for r in remedies(NINE, *taken)], ["wait"])
+
+
+class PlainSquaresTest(TestCase):
+    """They are cut, never trimmed."""
+
+    TAKEN = (
+        *read("width", *["27/8"] * 3, batch=SQUARES), *lines("row", "9 1/8", "9 1/8"),
+        *stitched("1/4", *FIRST_OF_ROWS[:2]),
+    )  # fmt: skip
+
+    def test_cut_at_a_wrong_mark(self) -> None:
+        said = plain(NINE.judge(*self.TAKEN).said)
+        self.assertEqual(said, "plain squares cut to the wrong mark of the ruler, 1⁄8″ too small")
+        again = next(r for r in remedies(NINE, *self.TAKEN) if r.code.startswith("make_again"))
+        self.assertIn("Cut the plain squares again", plain(again.title))
+        # Nine of them, two minutes each.
+        self.assertEqual(again.minutes, 18)
+
+    def test_finished_and_unfinished_size_mixed_up(self) -> None:
+        said = plain(NINE.judge(*read("width", "3", "3", "3", batch=SQUARES)).said)
+        self.assertIn("cut 1⁄2″ too small: finished and unfinished size mixed up", said)
+        self.assertNotIn("trimmed", said)
+
+    def test_units_of_a_block_with_both_keep_their_own_words(self) -> None:
+        star = STAR()
+        said = plain(star.judge(*read("width", *["51/8"] * 3, batch=star.batch("flying_goose"))).said)
+        self.assertIn("trimmed", said)
+
+
+class OneFigureTest(TestCase):
+    def test_a_single_nonsense_is_no_mark_of_the_ruler(self) -> None:
+        """Rails of 6 1/2 by 2 1/2 in.; 3 7/8 is read once, and is of something else."""
+        rails = scene(library_pattern("rail_fence"), "12")
+        found = rails.infer(*read("width", "31/8", batch=rails.batch("rectangle")))
+        self.assertEqual(judge(found).status, Status.UNSETTLED)
+        self.assertEqual(len(found.odd), 1)
+        self.assertIn("figure mistyped", plain(found.odd[0].said))
+
+    def test_read_twice_it_is_one(self) -> None:
+        rails = scene(library_pattern("rail_fence"), "12")
+        verdict = rails.judge(*read("width", "47/8", "47/8", "47/8", batch=rails.batch("rectangle")))
+        self.assertEqual(plain(verdict.said), "rectangles cut to the wrong mark of the ruler, 5⁄8″ too small")
+
+    def test_raw_units_alone_do_not_tell_of_a_border(self) -> None:
+        """Geese 1/4 under what their pieces should give: cut small or sewn deep, and no length but theirs was read."""
+        geese = scene(library_pattern("goose_row"), "12")
+        taken = read("raw_height", *["19/8"] * 3, batch=geese.batch("flying_goose"))
+        verdict = geese.judge(*taken)
+        self.assertEqual(verdict.status, Status.UNSETTLED)
+        self.assertIn("pieces for the flying geese cut", plain(verdict.why))
+
+    def test_rows_and_units_alike_do(self) -> None:
+        four = FOUR_BY_FOUR()
+        units = four.batch("half_square_triangle")
+        taken = [*read("width", "3", "3", "3", batch=units), *lines("row", "12", "12", "12")]
+        verdict = four.judge(*taken)
+        self.assertIn("everything reads 1⁄2″ too short: the ruler's border was counted", plain(verdict.said))
+        self.assertIn("on a unit as on a whole row", plain(verdict.why))
+
+
+class TrueTest(TestCase):
+    """Everything read lies on its mark: true by the sixth reading, also where plain squares were not measured by themselves."""
+
+    def test_a_star_by_its_geese_and_lines(self) -> None:
+        star = STAR()
+        geese = star.batch("flying_goose")
+        taken = [
+            *read("width", "13/2", batch=geese), *read("height", "7/2", batch=geese),
+            *read("clearance", "1/4", batch=geese), *lines("row", "12 1/2"), *lines("column", "12 1/2"),
+            *stitched("1/4", "row 1 seam 1"),
+        ]  # fmt: skip
+        self.assertEqual(star.judge(*taken).status, Status.TRUE)
+
+    def test_hourglasses(self) -> None:
+        where = scene(library_pattern("hourglass_star"), "9")
+        units = where.batch("quarter_square_triangle")
+        taken = [
+            *read("width", "7/2", "7/2", batch=units), *read("height", "7/2", batch=units),
+            *lines("row", "9 1/2", "9 1/2"), *stitched("1/4", "row 1 seam 1"),
+        ]  # fmt: skip
+        self.assertEqual(where.judge(*taken).status, Status.TRUE)
+
+    def test_a_square_in_the_middle_an_eighth_too_small_is_no_true_star(self) -> None:
+        """Every row through it is 1/8 short while the others are right."""
+        star = STAR()
+        geese = star.batch("flying_goose")
+        taken = [
+            *read("width", "13/2", "13/2", batch=geese), *read("height", "7/2", batch=geese),
+            *read("row", "12 1/2", feature="row 1, middle"), *read("row", "12 3/8", feature="row 2, middle"),
+            *read("column", "12 3/8", feature="column 2, middle"), *stitched("1/4", "row 1 seam 1", "row 1 seam 3"),
+        ]  # fmt: skip
+        self.assertNotEqual(star.judge(*taken).status, Status.TRUE)
