@@ -9,7 +9,7 @@ from api.wire import DrawingField, LengthAnswerField, LengthSerializer, MessageF
 from measuring.models import KINDS
 from piecing.diagnosis.causes import Cause, parameters_of
 from piecing.diagnosis.model import BlockModel
-from piecing.diagnosis.names import against, feature_name, landings, reading_said
+from piecing.diagnosis.names import against, feature_name, landings, place_said, reading_said
 from piecing.diagnosis.places import batch_name
 from piecing.diagnosis.readings import ReadingKind, kinds_offered
 from piecing.diagnosis.verdict import Status
@@ -277,7 +277,10 @@ class MisplacedSerializer(serializers.Serializer[Any]):
 
 
 class LeadSerializer(serializers.Serializer[Any]):
+    """``where`` names the seam, seams or unit of a cause that only these have."""
+
     parameter = ParameterSerializer()
+    where = serializers.SerializerMethodField()
     said = MessageField()
     mean = InchesField()
     low = InchesField()
@@ -287,6 +290,9 @@ class LeadSerializer(serializers.Serializer[Any]):
     at = serializers.SerializerMethodField()
     from_at = serializers.SerializerMethodField()
     to_at = serializers.SerializerMethodField()
+
+    def get_where(self, lead: Any) -> str:
+        return place_said(self.context["model"], lead.parameter)
 
     def _place(self, inches: float) -> float:
         """On the picture's scale from -1 to 1."""

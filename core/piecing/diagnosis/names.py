@@ -8,12 +8,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..messages import Message
+from .causes import Cause, Parameter
 from .model import BlockModel, FeatureKind
 from .places import batch_name
 from .readings import OF_A_UNIT, OF_THE_BLOCK, SIDED, Reading, ReadingKind
 from .words import Roughly
 
-__all__ = ["Landing", "against", "feature_name", "landings", "reading_said", "seam_said"]
+__all__ = ["Landing", "against", "feature_name", "landings", "place_said", "reading_said", "seam_said"]
 
 _EDGES = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}
 _KINDS = {
@@ -42,6 +43,16 @@ _KINDS = {
 def seam_said(name: str) -> str:
     """A seam with its article."""
     return name if name.startswith("the ") else f"the seam {name}"
+
+
+def place_said(model: BlockModel, p: Parameter) -> str:
+    """Which seam, seams or unit a cause is of by itself; empty for one that all have in common."""
+    places = model.places
+    if not p.single:
+        return ""
+    if p.cause is Cause.SOME_SEAMS:
+        return places.seam_groups[p.place].name.removeprefix("the seams ")
+    return places.seams[p.place].name if p.cause is Cause.ONE_SEAM else places.cells[p.place].name
 
 
 def reading_said(reading: Reading, model: BlockModel) -> Message:

@@ -266,6 +266,26 @@ class JudgedTest(DiagnosisCase):
         self.ask("patch", f"{self.path}/saved/{uuid4()}", {"changes": {}, "seen": {}}, 404)
 
 
+class SomeSeamsTest(DiagnosisCase):
+    """Lantern is sewn in rows: of its two long seams both read 5/16, those within its rows 1/4."""
+
+    def test_they_are_named_in_verdict_remedy_and_working(self) -> None:
+        self.clear()
+        for seam in ("the seam below row 1", "the seam below row 2"):
+            self.put(kind="stitch", value="5/16", seam=seam)
+        for n in (1, 2, 3):
+            self.put(kind="stitch", value="1/4", seam=f"row {n} seam 1")
+        for n in (1, 2, 3):
+            sheet = self.put(kind="column", value="10 3/4", feature=f"column {n}, middle")
+        self.assertEqual(sheet["verdict"]["leading"]["cause"], "some_seams")
+        self.assertIn("the seams between the rows are 1⁄16″ wide", sheet["verdict"]["said"])
+        self.assertIn("Sew the seams between the rows again", sheet["this_block"][0]["title"])
+        self.assertEqual(sheet["the_batch"], [])
+        (lead,) = [x for x in sheet["verdict"]["leads"] if x["parameter"]["cause"] == "some_seams"][:1]
+        self.assertEqual(lead["where"], "between the rows")
+        self.assertEqual({x["where"] for x in sheet["verdict"]["leads"] if x["parameter"]["cause"] == "seam"}, {""})
+
+
 class WhatIfTest(DiagnosisCase):
     def test_what_a_seam_costs(self) -> None:
         tried = self.ask("post", f"{self.path}/what-if", {"causes": {"seam": 1 / 32}, "factor": 4})

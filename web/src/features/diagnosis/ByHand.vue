@@ -174,6 +174,12 @@ async function judge() {
   <template v-if="found">
     <VerdictPanel :found="found" by-hand />
     <RemedyList
+      title="These units"
+      undrawn
+      :remedies="found.this_block"
+      none="Nothing to do to what is sewn."
+    />
+    <RemedyList
       title="The rest of the batch"
       batch
       :remedies="found.the_batch"

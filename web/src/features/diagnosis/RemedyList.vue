@@ -11,6 +11,8 @@ const props = defineProps<{
   none: string
   tried?: string
   batch?: boolean
+  /** There is no drawing here on which one could be tried. */
+  undrawn?: boolean
   /** The block as it is and with the remedy that is tried, drawn where it was chosen. */
   before?: Schemas['Drawing'] | null
   after?: Schemas['Drawing']
@@ -49,7 +51,7 @@ const sharp = (list: Schemas['Remedy'][]) => list.some((r) => r.possible && /unp
           <template v-else>
             <p class="soft">{{ sentences(r) }}</p>
             <NButton
-              v-if="r.can_try && !batch"
+              v-if="r.can_try && !batch && !undrawn"
               size="small"
               :aria-pressed="tried === r.code"
               @click="emit('try', tried === r.code ? '' : r.code)"

@@ -40,7 +40,7 @@ const sources: Record<string, string> = {
     <h3>How likely each cause is the one that leads</h3>
     <div class="leads" role="group" aria-label="Causes">
       <div v-for="l in found.verdict.leads.slice(0, 12)" :key="l.parameter.key" class="lead">
-        <span>{{ cause(l.parameter) }}</span>
+        <span>{{ cause(l.parameter) }}{{ l.where && `: ${l.where}` }}</span>
         <template v-if="l.measured">
           <IntervalBar :at="l.at" :from="l.from_at" :to="l.to_at" />
           <span class="figures"

@@ -3583,8 +3583,10 @@ export interface components {
             tight: boolean;
             readonly said: string;
         };
+        /** @description ``where`` names the seam, seams or unit of a cause that only these have. */
         Lead: {
             parameter: components["schemas"]["Parameter"];
+            readonly where: string;
             readonly said: string;
             readonly mean: components["schemas"]["Length"];
             readonly low: components["schemas"]["Length"];
