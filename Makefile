@@ -14,7 +14,7 @@ export UV_LINK_MODE = copy
 demo: $(VENV)/base.stamp web/dist/built.stamp
 	@ENTRETOILE_DATA="$(DATA)" $(PY) server/serve.py --port $(PORT) --demo $(if $(filter 1,$(RESET)),--reset) $(if $(filter 1,$(YES)),--yes) $(if $(filter 1,$(ANEW)),--anew)
 
-test: $(VENV)/dev.stamp web/dist/built.stamp chromium
+test: $(VENV)/dev.stamp
 	@$(PY) scripts/check.py
 
 # Tools that make the rest: said plainly when missing or too old.

@@ -11,7 +11,8 @@ import subprocess
 import sys
 import tempfile
 import time
-from concurrent.futures import ThreadPoolExecutor
+from collections.abc import Callable
+from concurrent.futures import Future, ThreadPoolExecutor
 from functools import partial
 from pathlib import Path
 
@@ -77,6 +78,8 @@ def _journeys(parts: int = 3) -> list[list[str]]:
     return [[f"browser_tests.{p.stem}" for p in heap] for heap in heaps]
 
 
+_ALONE = ("lint", "types")
+"""Groups that need nothing of the front end."""
 SUITES: dict[str, list[list[str]]] = {
     "core": [["core/tests", "-t", "core"]],
     "server": [["server", "-t", "server"]],
@@ -118,6 +121,11 @@ def run_suite(name: str, labels: list[str], env: dict[str, str]) -> tuple[int, i
     return passed, bad
 
 
+def _after(built: Future[tuple[int, int]], job: Callable[[], tuple[int, int]]) -> tuple[int, int]:
+    """What needs the front end; nothing of it is tried when that could not be built."""
+    return (0, 1) if built.result()[1] else job()
+
+
 def main(wanted: list[str]) -> int:
     with tempfile.TemporaryDirectory() as scratch, ThreadPoolExecutor(3) as pool:
         env = {
@@ -130,15 +138,19 @@ def main(wanted: list[str]) -> int:
             "OMP_NUM_THREADS": "1",
             "OPENBLAS_NUM_THREADS": "1",
         }
+        # The front end is set up and built, which mostly waits for the network and the disk, beside what does without it.
+        made = ["make", "--no-print-directory", "web/dist/built.stamp", "chromium"]
+        built = pool.submit(run_checks, [("front end and Chromium", made, HOME)] if not wanted else [], env)
         suites = {n: [partial(run_suite, n, labels, env) for labels in SUITES[n]] for n in SUITES}
-        groups = [
-            partial(run_checks, commands, env) for g, commands in checks(env).items() if not wanted or g in wanted
-        ]
+        asked = {g: commands for g, commands in checks(env).items() if not wanted or g in wanted}
+        alone = [partial(run_checks, asked[g], env) for g in asked if g in _ALONE]
+        groups = [partial(run_checks, asked[g], env) for g in asked if g not in _ALONE]
         heaps = {n: jobs if not wanted or n in wanted else [] for n, jobs in suites.items()}
         # A first heap of journeys, which mostly wait, beside everything else; the others fill up the time that is left.
         first, *more = heaps["browser"] or [lambda: (0, 0)]
-        jobs = [first, *groups, *heaps["core"], *heaps["server"], *more]
-        results = [job.result() for job in [pool.submit(job) for job in jobs]]
+        at_once = [pool.submit(job) for job in (*heaps["core"], *alone)]
+        later = [pool.submit(_after, built, job) for job in (first, *groups, *heaps["server"], *more)]
+        results = [job.result() for job in (built, *at_once, *later)]
     passed, failed = (sum(column) for column in zip(*results, strict=True))
     print(f"{passed} passed, {failed} failed", flush=True)
     return 1 if failed else 0

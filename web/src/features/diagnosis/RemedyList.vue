@@ -20,10 +20,11 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ try: [string] }>()
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+const long = (minutes: number) => (minutes === 1 ? 'one minute' : `${minutes} minutes`)
 const cost = (r: Schemas['Remedy']) =>
   [
-    r.minutes ? `${r.minutes} minutes for this block` : '',
-    r.quilt_minutes ? `${r.quilt_minutes} for all of them` : '',
+    r.minutes ? `${long(r.minutes)} for ${props.undrawn ? 'these' : 'this block'}` : '',
+    r.quilt_minutes ? `${long(r.quilt_minutes)} for all of them` : '',
     r.pieces ? `cut ${r.pieces}` : '',
     r.stock.replace(/\.$/, ''),
   ]
