@@ -878,4 +878,18 @@ SABOTAGES = [
         "tests.test_some_seams",
         ("and (mean < -EASED or work.faults or aside)", "and (mean < -EASED or work.faults)"),
     ),
+    *in_file(
+        "quilts/finished.py",
+        "tests.test_as_measured",
+        ("_Crossed(sqrt(2) * pieces + borders,", "_Crossed(pieces + borders,"),
+        ("borders = 2 * len(c.borders)", "borders = 2 / len(c.borders)"),
+        ("(1 if c.sash_round else -1)", "(-1 if c.sash_round else 1)"),
+        ("return _straight(pieces - 1 + borders)", "return _straight(pieces + borders)"),
+    ),
+    *in_file(
+        "quilts/backing.py",
+        "tests.test_quilts",
+        ("self.panel_length * 2 + self.strip", "self.panel_length * 3 + self.strip"),
+        ("wide - c.usable + _BACKING_SEAM * 4", "wide - c.usable + _BACKING_SEAM * 2"),
+    ),
 ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import permutations
 from unittest import TestCase
 
@@ -12,7 +13,7 @@ from hypothesis import strategies as st
 from piecing.errors import CountOutOfRange, SizeOutOfRange
 from piecing.lengths import Length, inches
 from piecing.quilts.arranging import _apart, arranged, unlikeness
-from piecing.quilts.choices import Border, QuiltChoices
+from piecing.quilts.choices import Border, QuiltChoices, Setting
 from piecing.quilts.finished import QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, Fate, common_sizes
 from piecing.quilts.sizes import quilt_sizes
@@ -121,6 +122,51 @@ class FinishedQuiltTest(TestCase):
         # Three blocks, two sashes, two borders.
         self.assertEqual(found.width, inches("63/2") + inches(3) + inches(8))
         self.assertEqual(found.height, inches(42) + inches("9/2") + inches(8))
+
+    def test_every_border_and_a_sash_round_about_add_two_seams(self) -> None:
+        """A seam that takes 1/64 more on either side costs 1/32: six with one border, eight with two, ten with a sash round about too."""
+        hands = QuiltHands(1 / 64)
+        two = replace(self.choices, borders=(Border(inches(4), "c"), Border(inches(2), "a")))
+        for choices, plain, seams in (
+            (self.choices, "85/2", 6), (two, "93/2", 8), (replace(two, sash_round=True), "99/2", 10),
+        ):  # fmt: skip
+            found = finished_quilt(quilt_sizes(choices), inches(11), inches(11), hands)
+            self.assertEqual(found.sizes.width, inches(plain))
+            self.assertAlmostEqual(float(found.width), float(inches(plain)) - seams / 32, 9)
+
+    def test_on_point_blocks_shrink_corner_to_corner(self) -> None:
+        """Each block loses 1/32 of either side, so r2/32 from corner to corner; three of them lie across, four down."""
+        hands = QuiltHands(1 / 64)
+        on_point = replace(self.choices, setting=Setting.ON_POINT, sash=Length.of(0), borders=())
+        found = finished_quilt(quilt_sizes(on_point), inches(11), inches(11), hands)
+        self.assertAlmostEqual(float(found.sizes.width), 3 * 10.5 * 2**0.5, 4)
+        self.assertAlmostEqual(float(found.width), 3 * (10.5 - 1 / 32) * 2**0.5, 4)
+        self.assertAlmostEqual(float(found.height), 4 * (10.5 - 1 / 32) * 2**0.5, 4)
+        # With sashes of 1 1/2 between the blocks each of these loses as much; round about there are two more.
+        sashed = replace(on_point, sash=inches("3/2"))
+        for round_about, pieces in ((False, 3 + 2), (True, 3 + 4)):
+            found = finished_quilt(quilt_sizes(replace(sashed, sash_round=round_about)), inches(11), inches(11), hands)
+            lost = float(found.sizes.width) - float(found.width)
+            self.assertAlmostEqual(lost, pieces / 32 * 2**0.5, 4)
+
+    def test_on_point_against_blocks_set_corner_to_corner(self) -> None:
+        """A row of four blocks joined to what lies above and below: corners found one after another, each side of each block taking its
+        own seams and cuts."""
+        hands = QuiltHands(1 / 64, 1 / 128, 1 / 100, 1 / 100)
+        choices = replace(self.choices, columns=4, setting=Setting.ON_POINT, sash=Length.of(0), borders=())
+        found = finished_quilt(quilt_sizes(choices), inches(11), inches(11), hands)
+        rng, widths = np.random.default_rng(8), []
+        for _ in range(4_000):
+            mean = 0.25 + 1 / 64 + rng.normal(0, 1 / 128)
+            x = 0.0
+            for _ in range(4):
+                # Up and to the right along one side, down along the other: each as cut, less its two seams.
+                for _side in range(2):
+                    x += (11 + rng.normal(0, 1 / 100) - 2 * mean - rng.normal(0, 1 / 100, 2).sum()) / 2**0.5
+            widths.append(x)
+        self.assertAlmostEqual(float(np.mean(widths)), float(found.width), delta=0.01)
+        inside = np.abs(np.array(widths) - float(found.width)) <= float(found.width_within)
+        self.assertTrue(0.86 <= inside.mean() <= 0.95, inside.mean())
 
     def test_against_quilts_sewn_seam_by_seam(self) -> None:
         hands = QuiltHands(1 / 64, 1 / 128, 1 / 100, 1 / 100)

@@ -96,6 +96,18 @@ class SizesTest(TestCase):
             self.assertLess(inches(40) * (b.panels - 1) - inches(1) * max(0, b.panels - 2), over)
         self.assertLessEqual(q.backing[0].length, q.backing[1].length)
 
+    def test_a_backing_of_one_length_with_a_strip(self) -> None:
+        """A quilt of 44 by 60 with 4 over all round: 52 by 68. A strip of 14 in a length of 40 loses four half inches: 52. Two lengths of 40 less a seam of half inches are 79 long, enough for 68. To buy 68 and twice the strip."""
+        choices = QuiltChoices(1, 1, inches(44), inches(60), usable=inches(40), backing_over=inches(4))
+        (found,) = [b for b in quilt_sizes(choices).backing if b.strip > ZERO]
+        self.assertEqual((found.width, found.height), (inches(52), inches(68)))
+        self.assertEqual((found.strip, found.strip_lengths), (inches(14), 2))
+        # Both edges of the strip and both of the parted length lose half an inch: 40 + 14 less four halves.
+        self.assertEqual(choices.usable + found.strip - inches("1/2") * 4, found.width)
+        self.assertEqual(found.length, inches(68) + inches(28))
+        # Two seams of 68, and one of 14 where the strip is joined.
+        self.assertEqual(found.seam, inches(150))
+
     def test_binding_goes_round(self) -> None:
         b = quilt().binding
         self.assertEqual(b.round_about, inches(180))

@@ -6,16 +6,21 @@ is joined. A seam sewn 1/16 wide takes 1/16 of either side, 1/8 of the length.
 
 from __future__ import annotations
 
+from collections import Counter
 from unittest import TestCase
+
+import numpy as np
 
 from piecing.blocks.library import library_pattern
 from piecing.diagnosis import Status, judge
 from piecing.diagnosis.causes import Cause
-from piecing.diagnosis.readings import Reading
+from piecing.diagnosis.readings import Reading, ReadingKind
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy
+from piecing.lengths import Length
 
 from .blocks import grid
+from .polygons import Truth, Ways, sewn, table
 from .trials import FOUR_BY_FOUR, STAR, Scene, read, scene
 
 NINE = scene(library_pattern("nine_patch"), "9")
@@ -250,3 +255,54 @@ class TrueTest(TestCase):
             *read("column", "12 3/8", feature="column 2, middle"), *stitched("1/4", "row 1 seam 1", "row 1 seam 3"),
         ]  # fmt: skip
         self.assertNotEqual(star.judge(*taken).status, Status.TRUE)
+
+
+class SimulatedTest(TestCase):
+    """Blocks of cloth clipped along wavering seams, those of one group 1/16 off; up to three seams of it, four others and every row and
+    column are read to 1/32."""
+
+    BLOCKS = (
+        ("nine_patch", "9"),
+        ("pinwheel", "8"),
+        ("sawtooth_star", "12"),
+        ("hourglass_star", "9"),
+        ("churn_dash", "12"),
+    )
+
+    def named(self, off: float, count: int, seed: int) -> Counter[str]:
+        rng, found = np.random.default_rng(seed), Counter[str]()
+        one = Length.of(1)
+        for n in range(count):
+            t = table(*self.BLOCKS[n % len(self.BLOCKS)])
+            groups = t.model.places.seam_groups
+            at = int(rng.integers(len(groups)))
+            made = sewn(t, Truth(), Ways(), rng)
+            for k in groups[at].seams:
+                made.seams[k].at = made.seams[k].at + off
+            names = [s.name for s in t.model.places.seams]
+            inside = [names[k] for k in groups[at].seams][:3]
+            outside = [name for k, name in enumerate(names) if k not in groups[at].seams][:4]
+            asked = [Reading(ReadingKind.STITCH, one, seam=s, spot="middle") for s in inside + outside]
+            asked += [
+                Reading(ReadingKind(f.kind.value), one, feature=f.key)
+                for f in t.model.features
+                if f.kind.value in ("row", "column") and f.edge == "middle"
+            ]
+            leading = Scene(t.model, t.raw, {}).judge(*(made.taken(r) for r in asked)).leading
+            if leading is None:
+                found["nothing"] += 1
+            elif leading.cause is Cause.SOME_SEAMS and leading.place == at:
+                found["right"] += 1
+            else:
+                found["wrong"] += 1
+        return found
+
+    def test_a_sixteenth_is_found_by_whoever_measures_there(self) -> None:
+        for off, seed in ((1 / 16, 5), (-1 / 16, 6)):
+            found = self.named(off, 20, seed)
+            with self.subTest(off):
+                self.assertGreaterEqual(found["right"], 13, found)
+                self.assertLessEqual(found["wrong"], 1, found)
+
+    def test_nothing_is_named_where_all_are_alike(self) -> None:
+        self.assertEqual(self.named(0.0, 20, 7), Counter(nothing=20))

@@ -222,7 +222,9 @@ def change_quilt(
             take_making(project, {k: m for k, m in quilt.makings.items() if before.makings.get(k) != m})
         follow_blocks(project, quilt)
     touch(project)
-    return get_project(room, project_key)
+    # Its units may be others now; what else was read of it stands.
+    getattr(project, "_prefetched_objects_cache", {}).pop("units", None)
+    return project
 
 
 @change

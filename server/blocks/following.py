@@ -24,7 +24,6 @@ from projects.translate import choices_of, spec_of
 from .models import Block, Quilt
 from .parts import follow_parts
 from .quilt import quilt_of
-from .selectors import blocks_of
 from .translate import find_in, makings_of, orders_of, scrap_units_of, spares_of
 
 __all__ = ["follow_blocks", "take_making"]
@@ -37,11 +36,10 @@ def follow_blocks(project: Project, quilt: Quilt | None = None) -> None:
     """Brings the units that stand in the plan because of blocks up to these. Blocks that cannot be counted yet (a place is
     empty, a role has no fabric) keep what they had."""
     quilt = quilt or quilt_of(project)
-    follow_parts(project, quilt)
-    blocks = blocks_of(project)
-    orders, waiting = _orders(project, blocks)
+    blocks, roles = follow_parts(project, quilt), _roles(project)
+    orders, waiting = _orders(project, blocks, roles)
     scraps = scrap_units_of(quilt, project, blocks, find_in(project.workroom))
-    wanted = list(counted(orders, _roles(project), scraps))[:_MOST] if orders else []
+    wanted = list(counted(orders, roles, scraps))[:_MOST] if orders else []
     linked = [u for u in project.units.filter(deleted_at=None) if u.of_blocks]
     if not quilt.followed:
         # Before units followed, their numbers were put into the plan by hand: those are the blocks' own.
@@ -66,9 +64,9 @@ def _roles(project: Project) -> list[str]:
     return list(Fabric.objects.filter(project=project).values_list("role", flat=True))
 
 
-def _orders(project: Project, blocks: Iterable[Block]) -> tuple[list[BlockOrder], set[str]]:
+def _orders(project: Project, blocks: Iterable[Block], roles: list[str]) -> tuple[list[BlockOrder], set[str]]:
     """Blocks that can be counted, and the keys of those that cannot yet."""
-    find, roles = find_in(project.workroom), _roles(project)
+    find = find_in(project.workroom)
     orders, waiting = [], set()
     for block in blocks:
         try:

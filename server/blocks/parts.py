@@ -59,8 +59,9 @@ class _Part:
     colourways: list[dict[str, Any]]
 
 
-def follow_parts(project: Project, quilt: Quilt) -> None:
-    """Brings the parts up to what the quilt says, and the numbers of blocks to what a centre laid by hand holds. A quilt that cannot be put together as it stands keeps its parts."""
+def follow_parts(project: Project, quilt: Quilt) -> list[Block]:
+    """Brings the parts up to what the quilt says, and the numbers of blocks to what a centre laid by hand holds. A quilt that cannot
+    be put together as it stands keeps its parts. Returns the blocks and parts that there are then."""
     find = find_in(project.workroom)
     rows = {b.part: b for b in Block.objects.filter(project=project).exclude(part="")}
     _follow_centre(project, quilt, rows.pop(CENTRE, None), find)
@@ -68,15 +69,20 @@ def follow_parts(project: Project, quilt: Quilt) -> None:
     try:
         parts = list(_parts(quilt, project, blocks, find)) if quilt.begun and blocks else []
     except PiecingError:
-        return
+        return blocks
+    put = False
     for n, part in enumerate(parts):
         row = rows.pop(part.key, None) or Block(project=project, part=part.key)
-        _put(row, part, LAST + n)
+        put = _put(row, part, LAST + n) or put
     gone = [r.pk for r in rows.values() if r.deleted_at is None]
+    if not gone and not put:
+        return blocks
     Block.objects.filter(pk__in=gone).update(deleted_at=timezone.now())
+    return list(project.blocks.filter(deleted_at=None))
 
 
-def _put(row: Block, part: _Part, position: int) -> None:
+def _put(row: Block, part: _Part, position: int) -> bool:
+    """Whether anything was to be changed."""
     now = {
         "pattern": pattern_data(in_whole_parts(part.pattern)),
         "finished": part.finished,
@@ -85,11 +91,12 @@ def _put(row: Block, part: _Part, position: int) -> None:
     }
     before = {f: getattr(row, f) for f in now}
     if not row._state.adding and before == now:
-        return
+        return False
     for field, value in now.items():
         setattr(row, field, value)
     row.position = position
     row.save()
+    return True
 
 
 def _parts(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> Iterator[_Part]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from math import sqrt
 
 from ..lengths import ZERO, Length
-from .choices import Setting
+from .choices import QuiltChoices, Setting
 from .sizes import QuiltSizes, quilt_sizes
 
 __all__ = ["FinishedQuilt", "QuiltHands", "finished_quilt"]
@@ -51,20 +51,38 @@ def finished_quilt(planned: QuiltSizes, width: Length, height: Length, hands: Qu
     pieced = next((r for r in reversed(planned.rounds) if r.row), None)
     if pieced is not None and pieced.row is not None:
         outer = 2 * (len(planned.rounds) - pieced.number)
-        return _told(planned, pieced.row.across + 1 + outer, pieced.row.down + 1 + outer, hands)
+        return _told(planned, _straight(pieced.row.across + 1 + outer), _straight(pieced.row.down + 1 + outer), hands)
     sizes = quilt_sizes(replace(planned.choices, block_width=width - s2, block_height=height - s2))
     c = sizes.choices
-    across, down = (
-        _seams(c.columns, c.setting, c.sash > ZERO, c.sash_round),
-        _seams(c.rows, c.setting, c.sash > ZERO, c.sash_round),
-    )
     # Borders are cut to what is measured: of their seams only the two at their outer edges are left.
     borders = 2 * len(c.borders)
-    return _told(sizes, across + borders, down + borders, hands)
+    return _told(sizes, _crossed(c, c.columns, borders), _crossed(c, c.rows, borders), hands)
 
 
-def _told(sizes: QuiltSizes, across: int, down: int, hands: QuiltHands) -> FinishedQuilt:
-    """``across`` and ``down`` are the seams that one crosses from side to side."""
+@dataclass(frozen=True, slots=True)
+class _Crossed:
+    """What one crosses from side to side: as many times what a seam takes from both sides as the length loses by what is ``common`` to
+    all seams, and by how many ``seams`` and ``parts`` it varies."""
+
+    common: float
+    seams: float
+    parts: float
+
+
+def _straight(seams: int) -> _Crossed:
+    return _Crossed(seams, seams, seams + 1)
+
+
+def _crossed(c: QuiltChoices, tracks: int, borders: int) -> _Crossed:
+    pieces = tracks if c.sash <= ZERO else 2 * tracks + (1 if c.sash_round else -1)
+    if c.setting is not Setting.ON_POINT:
+        return _straight(pieces - 1 + borders)
+    # From corner to corner, along the diagonals of blocks: a block smaller by what its two seams take is smaller by root two of that,
+    # its outer seams included, since these join the setting pieces. What varies goes by squares of a root of two less, two ways.
+    return _Crossed(sqrt(2) * pieces + borders, pieces + borders, pieces + borders)
+
+
+def _told(sizes: QuiltSizes, across: _Crossed, down: _Crossed, hands: QuiltHands) -> FinishedQuilt:
     return FinishedQuilt(
         sizes,
         _off(sizes.width, across, hands),
@@ -74,18 +92,10 @@ def _told(sizes: QuiltSizes, across: int, down: int, hands: QuiltHands) -> Finis
     )
 
 
-def _seams(tracks: int, setting: Setting, sash: bool, round_about: bool) -> int:
-    """Seams that one crosses from one side of the centre to the other."""
-    steps = 2 * tracks if setting is Setting.ON_POINT else tracks
-    between = max(0, steps - 1)
-    return (2 * between + (2 if round_about else 0)) if sash else between
+def _off(planned: Length, of: _Crossed, hands: QuiltHands) -> Length:
+    return Length.near(float(planned) - 2 * of.common * hands.seam)
 
 
-def _off(planned: Length, seams: int, hands: QuiltHands) -> Length:
-    return Length.near(float(planned) - 2 * seams * hands.seam)
-
-
-def _within(seams: int, hands: QuiltHands) -> Length:
-    parts = seams + 1
-    variance = (2 * seams * hands.unsure) ** 2 + seams * (2 * hands.seams) ** 2 + parts * hands.cut**2
+def _within(of: _Crossed, hands: QuiltHands) -> Length:
+    variance = (2 * of.common * hands.unsure) ** 2 + of.seams * (2 * hands.seams) ** 2 + of.parts * hands.cut**2
     return Length.near(_NINE_TENTHS * sqrt(variance))
