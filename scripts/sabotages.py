@@ -510,8 +510,8 @@ SABOTAGES = [
     *in_file(
         "quilts/finished.py",
         "tests.test_as_measured",
-        ("float(planned) - 2 * seams * hands.seam", "float(planned) - seams * hands.seam"),
-        ("(2 * seams * hands.unsure) ** 2", "seams * (2 * hands.unsure) ** 2"),
+        ("float(planned) - 2 * of.common * hands.seam", "float(planned) - of.common * hands.seam"),
+        ("(2 * of.common * hands.unsure) ** 2", "of.common * (2 * hands.unsure) ** 2"),
         ("borders = 2 * len(c.borders)", "borders = len(c.borders)"),
         ("block_width=width - s2", "block_width=width"),
     ),
@@ -883,7 +883,9 @@ SABOTAGES = [
         "tests.test_as_measured",
         ("_Crossed(sqrt(2) * pieces + borders,", "_Crossed(pieces + borders,"),
         ("borders = 2 * len(c.borders)", "borders = 2 / len(c.borders)"),
-        ("(1 if c.sash_round else -1)", "(-1 if c.sash_round else 1)"),
+        ("(1 if c.sash_round or c.setting is Setting.ON_POINT else -1)", "(1 if c.sash_round else -1)"),
+        ("(tracks * (across + down) - 2 * n * 2 * by) / sqrt(2)", "(tracks * (across + down) - 2 * n * 2 * by) / 2"),
+        ("c.rows * down - (pieces[1] - 1) * 2 * by", "c.rows * down - pieces[1] * 2 * by"),
         ("return _straight(pieces - 1 + borders)", "return _straight(pieces + borders)"),
     ),
     *in_file(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import partial
 from itertools import permutations
 from unittest import TestCase
 
@@ -14,7 +15,7 @@ from piecing.errors import CountOutOfRange, SizeOutOfRange
 from piecing.lengths import Length, inches
 from piecing.quilts.arranging import _apart, arranged, unlikeness
 from piecing.quilts.choices import Border, QuiltChoices, Setting
-from piecing.quilts.finished import QuiltHands, finished_quilt
+from piecing.quilts.finished import QuiltHands, finished_quilt, seam_cost
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, Fate, common_sizes
 from piecing.quilts.sizes import quilt_sizes
 
@@ -142,12 +143,24 @@ class FinishedQuiltTest(TestCase):
         self.assertAlmostEqual(float(found.sizes.width), 3 * 10.5 * 2**0.5, 4)
         self.assertAlmostEqual(float(found.width), 3 * (10.5 - 1 / 32) * 2**0.5, 4)
         self.assertAlmostEqual(float(found.height), 4 * (10.5 - 1 / 32) * 2**0.5, 4)
-        # With sashes of 1 1/2 between the blocks each of these loses as much; round about there are two more.
-        sashed = replace(on_point, sash=inches("3/2"))
-        for round_about, pieces in ((False, 3 + 2), (True, 3 + 4)):
-            found = finished_quilt(quilt_sizes(replace(sashed, sash_round=round_about)), inches(11), inches(11), hands)
-            lost = float(found.sizes.width) - float(found.width)
-            self.assertAlmostEqual(lost, pieces / 32 * 2**0.5, 4)
+        # With sashes of 1 1/2 between and round about the blocks, as they are on point, each of the four loses as much.
+        found = finished_quilt(quilt_sizes(replace(on_point, sash=inches("3/2"))), inches(11), inches(11), hands)
+        self.assertAlmostEqual(float(found.sizes.width), (3 * 10.5 + 4 * 1.5) * 2**0.5, 4)
+        self.assertAlmostEqual(float(found.sizes.width) - float(found.width), 7 / 32 * 2**0.5, 4)
+
+    def test_what_a_seam_costs_the_quilt(self) -> None:
+        """Blocks of two inner seams, so 1/8 for every 1/32 too wide; between three blocks and two sashes there are four more seams."""
+        cost = partial(seam_cost, across=-1 / 8, down=-1 / 16, by=1 / 32)
+        self.assertEqual(cost(replace(self.choices, borders=())), (-3 / 8 - 4 / 16, -4 / 16 - 6 / 16))
+        self.assertEqual(cost(replace(self.choices, sash_round=True))[0], -3 / 8 - 6 / 16)
+        plain = replace(self.choices, sash=Length.of(0))
+        self.assertEqual(cost(plain), (-3 / 8 - 2 / 16, -4 / 16 - 3 / 16))
+        # On point a block and its outer seams lose 1/8 + 1/16 one way and 1/16 + 1/16 the other: corner to corner root two less of both.
+        across, down = cost(replace(plain, setting=Setting.ON_POINT))
+        self.assertAlmostEqual(across, -3 * (3 / 16 + 2 / 16) / 2**0.5, 9)
+        self.assertAlmostEqual(down, -4 * (3 / 16 + 2 / 16) / 2**0.5, 9)
+        sashed = cost(replace(self.choices, setting=Setting.ON_POINT))
+        self.assertAlmostEqual(sashed[0], across - 4 * (2 / 16) / 2**0.5, 9)
 
     def test_on_point_against_blocks_set_corner_to_corner(self) -> None:
         """A row of four blocks joined to what lies above and below: corners found one after another, each side of each block taking its

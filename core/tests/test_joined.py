@@ -44,6 +44,16 @@ class StripsTest(TestCase):
         self.assertEqual(found, {inches(20): 18})
         self.assertEqual(joined_length(found, W), inches("1287/4"))
 
+    def test_a_strip_more_only_from_a_hair_beyond_what_they_reach(self) -> None:
+        """Seven of 40 in. joined on the diagonal lose six widths of 2 1/4: 266 1/2."""
+        self.assertEqual(joined_length({USUAL: 7}, W), inches("533/2"))
+        self.assertEqual(strips_settled(inches("533/2"), W, {}, USUAL), {USUAL: 7})
+        self.assertEqual(strips_settled(inches("533/2") + inches("1/8"), W, {}, USUAL), {USUAL: 8})
+        # Two of 20 are there: 37 3/4, and each further strip of 40 adds 37 3/4.
+        there = {inches(20): 2}
+        self.assertEqual(strips_settled(inches("151/2"), W, there, USUAL), {inches(20): 2, USUAL: 1})
+        self.assertEqual(strips_settled(inches("151/2") + inches("1/8"), W, there, USUAL), {inches(20): 2, USUAL: 2})
+
     def test_the_longest_first_then_shorter_ones_then_to_buy(self) -> None:
         """10 in. of cloth give four strips of 40: 153 1/4 together. 158 3/4 more by 17 3/4 each are nine of 20."""
         bolt = Cloth("bolt", "c", inches(40), inches(10))

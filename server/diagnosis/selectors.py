@@ -31,6 +31,8 @@ from piecing.lengths import Length
 from piecing.messages import Message
 from piecing.planning.plan import offers, plan
 from piecing.planning.room import QuilterRecord, room_share
+from piecing.quilts.choices import QuiltChoices, Setting
+from piecing.quilts.finished import seam_cost
 from piecing.units import UnitSpec
 from projects.models import Project
 
@@ -271,9 +273,16 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
     across, down, n_across, n_down = seam_costs(model)
     quilt = quilt_of(block.project)
     many = outcomes(model, causes, np.random.default_rng(1864), blocks, scatter) if blocks else None
-    # Between blocks there is one seam more for each block that follows: two for each when sashing lies between.
-    joins = 2 if float(quilt.sash) > 0 else 1
-    between_across, between_down = joins * (quilt.columns - 1), joins * (quilt.rows - 1)
+    around = QuiltChoices(
+        quilt.columns,
+        quilt.rows,
+        block.finished,
+        block.finished,
+        Setting(quilt.setting),
+        quilt.sash,
+        sash_round=quilt.sash_round,
+    )
+    quilt_across, quilt_down = seam_cost(around, across, down, SEEN)
     return Tried(
         as_sewn(model, errors, faults, factor),
         tuple((p.key, cause_said(model, p, causes[p.key])) for p in parameters_of(model) if causes.get(p.key)),
@@ -286,8 +295,8 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
         EASED,
         n_across,
         n_down,
-        across * quilt.columns - between_across * 2 * SEEN,
-        down * quilt.rows - between_down * 2 * SEEN,
+        quilt_across,
+        quilt_down,
         many,
         _rooms(scene, causes, scatter) if blocks else (),
     )

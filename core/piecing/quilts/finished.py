@@ -12,7 +12,7 @@ from ..lengths import ZERO, Length
 from .choices import QuiltChoices, Setting
 from .sizes import QuiltSizes, quilt_sizes
 
-__all__ = ["FinishedQuilt", "QuiltHands", "finished_quilt"]
+__all__ = ["FinishedQuilt", "QuiltHands", "finished_quilt", "seam_cost"]
 
 _NINE_TENTHS = 1.645
 
@@ -74,12 +74,33 @@ def _straight(seams: int) -> _Crossed:
 
 
 def _crossed(c: QuiltChoices, tracks: int, borders: int) -> _Crossed:
-    pieces = tracks if c.sash <= ZERO else 2 * tracks + (1 if c.sash_round else -1)
+    pieces = _pieces(c, tracks)
     if c.setting is not Setting.ON_POINT:
         return _straight(pieces - 1 + borders)
     # From corner to corner, along the diagonals of blocks: a block smaller by what its two seams take is smaller by root two of that,
     # its outer seams included, since these join the setting pieces. What varies goes by squares of a root of two less, two ways.
     return _Crossed(sqrt(2) * pieces + borders, pieces + borders, pieces + borders)
+
+
+def _pieces(c: QuiltChoices, tracks: int) -> int:
+    """Blocks and sashes in a row; on point sashes lie round about too."""
+    if c.sash <= ZERO:
+        return tracks
+    return 2 * tracks + (1 if c.sash_round or c.setting is Setting.ON_POINT else -1)
+
+
+def seam_cost(c: QuiltChoices, across: float, down: float, by: float) -> tuple[float, float]:
+    """What every seam that takes ``by`` more of either side costs a quilt inside its borders, across and down, where it costs a block
+    ``across`` and ``down``; all in inches, costs below zero."""
+    pieces = [_pieces(c, tracks) for tracks in (c.columns, c.rows)]
+    if c.setting is Setting.ON_POINT:
+        # From corner to corner: up along one side of every block, down along the other, every piece between two seams.
+        cost = [
+            (tracks * (across + down) - 2 * n * 2 * by) / sqrt(2)
+            for tracks, n in zip((c.columns, c.rows), pieces, strict=True)
+        ]
+        return cost[0], cost[1]
+    return c.columns * across - (pieces[0] - 1) * 2 * by, c.rows * down - (pieces[1] - 1) * 2 * by
 
 
 def _told(sizes: QuiltSizes, across: _Crossed, down: _Crossed, hands: QuiltHands) -> FinishedQuilt:
