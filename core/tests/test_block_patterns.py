@@ -336,6 +336,10 @@ class SizingTest(TestCase):
     def test_tracks_as_parts_and_as_sizes(self) -> None:
         self.assertEqual(parts_from_text("1 2 1", inches(8)), (1, 2, 1))
         self.assertEqual(parts_from_text("3 1/2, 1, 3 1/2", inches(8)), (7, 2, 7))
+        for typed, said in (("3, 3, 3", "3″ too little"), ("5 + 5; 5", "3″ too much")):
+            with self.assertRaises(TracksDoNotAddUp) as refused:
+                parts_from_text(typed, inches(12))
+            self.assertIn(said, str(refused.exception.said))
         self.assertEqual(parts_from_text("80 mm + 2 cm + 80 mm", mm(180)), (4, 1, 4))
         with self.assertRaises(TracksDoNotAddUp) as refused:
             parts_from_text("3, 3", inches(7))

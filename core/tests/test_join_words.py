@@ -108,3 +108,29 @@ class TipsTest(TestCase):
         steps = told(grid(["A0 B0 A0", "B0 H0 B0", "A0 B0 A0"], {**SQUARES, "H": half}), Order.ROWS, "9")
         self.assertIn(self.SAID, steps["join 0,1,3,2"])
         self.assertNotIn("tip", steps["join 0,0,3,3"])
+
+
+class WhereTest(TestCase):
+    def test_crossings_by_their_distance_from_the_raw_end(self) -> None:
+        """Squares finishing 3: the first crossing of two rows lies 3 in. and an allowance from the left, the second 3 more."""
+        rows = told(NINE, Order.ROWS, "9", mapped=True)["join 0,0,3,3"]
+        self.assertIn("Crossings at 3 1⁄4″ and 6 1⁄4″ from the left", rows)
+        columns = told(NINE, Order.COLUMNS, "9", mapped=True)["join 0,0,3,3"]
+        self.assertIn("Crossings at 3 1⁄4″ and 6 1⁄4″ from the top", columns)
+
+    def test_from_the_top_down(self) -> None:
+        """Rows finishing 4 and 2: the crossing of two columns lies 4 1/4 from the top, 2 1/4 from the foot."""
+        oblong = {"kind": "rectangle", "fabrics": "b"}
+        uneven = grid(["A0 R1", "R0 A0"], {**SQUARES, "R": oblong}, rows=[2, 1], columns=[2, 1])
+        columns = told(uneven, Order.COLUMNS, "6", mapped=True)["join 0,0,3,3"]
+        self.assertIn("at 4 1⁄4″ from the top", columns)
+        rows = told(uneven, Order.ROWS, "6", mapped=True)["join 0,0,3,3"]
+        self.assertIn("at 4 1⁄4″ from the left", rows)
+
+    def test_the_middle_crossing_comes_first_where_the_last_seam_has_it(self) -> None:
+        said = "Begin at the crossing in the middle and sew outward"
+        self.assertIn(said, told(grid(["A0 B0", "B0 A0"], SQUARES), Order.ROWS, "6")["join 0,0,2,2"])
+        self.assertIn(said, told(grid(["A0 B0", "B0 A0"], SQUARES), Order.COLUMNS, "6")["join 0,0,2,2"])
+        # Of three rows none meets in the middle; of two rows of three no corners do.
+        self.assertNotIn(said, " ".join(told(NINE, Order.ROWS, "9").values()))
+        self.assertNotIn(said, " ".join(told(grid(["A0 B0 A0", "B0 A0 B0"], SQUARES), Order.ROWS, "9").values()))

@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style, inches, mm
 from piecing.planning import Choices, plan
-from piecing.planning.on_the_way import laid_pairs, laid_together, sizes_between
+from piecing.planning.on_the_way import bias_said, laid_pairs, laid_together, on_mark, sizes_between
 from piecing.planning.unit_plan import UnitPlan
 from piecing.units import UnitSpec, kind_of
 from piecing.units.acts import TrimSquare
@@ -108,3 +108,35 @@ class BetweenTest(TestCase):
             between = sizes_between(plan(Choices(spec, method.name)))
             sewn_twice = "two_half_square" in method.name or method.name == "unit_and_square"
             self.assertEqual(bool(between), sewn_twice, (method.kind, method.name))
+
+
+class BiasTest(TestCase):
+    """Two squares sewn all round and cut corner to corner give units whose outer edges run across the weave; cloth cut into triangles
+    before it is sewn has long edges that do. By hand, from how each way cuts its cloth."""
+
+    OUTER = frozenset({("half_square_triangle", "four"), ("banded_hourglass", "loose_triangles")})
+    LOOSE = frozenset({"loose_triangles", "templates", "triangles", "strip", "corner_triangles"})
+
+    def test_it_is_said_of_these_ways_and_no_others(self) -> None:
+        for method, spec in ALL_WAYS:
+            told = " ".join(map(str, bias_said(plan(Choices(spec, method.name)))))
+            with self.subTest(f"{method.kind} {method.name}"):
+                self.assertEqual("outer edges" in told, (method.kind, method.name) in self.OUTER)
+                self.assertEqual("long raw edges" in told, method.name in self.LOOSE)
+
+    def test_what_is_asked_of_the_hands(self) -> None:
+        four = plan(Choices(sample("half_square_triangle"), "four"))
+        self.assertIn("starch before cutting, press up and down, never tug", " ".join(map(str, bias_said(four))))
+        loose = plan(Choices(sample("half_square_triangle"), "loose_triangles"))
+        self.assertIn("lift them, lay them, do not pull", " ".join(map(str, bias_said(loose))))
+
+
+class OnAMarkTest(TestCase):
+    def test_figures_of_the_engine_come_back_to_the_mark_they_stood_on(self) -> None:
+        self.assertEqual(on_mark(4.125 + 3e-7, inches("1/8")), inches("33/8"))
+        self.assertEqual(on_mark(85 / 25.4 - 2e-7, mm("1/2")), mm(85))
+
+    def test_others_stay_what_they_are(self) -> None:
+        off = on_mark(4.13, inches("1/8"))
+        self.assertNotEqual(off, inches("33/8"))
+        self.assertAlmostEqual(float(off), 4.13, 4)

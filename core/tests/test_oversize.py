@@ -112,6 +112,36 @@ class RoomTest(TestCase):
                 share = room_share(PAIR, spec, Cuts(square=cut), _QUARTER, _RECORD)
                 self.assertAlmostEqual(share, drawn, delta=4 * sqrt(share * (1 - share) / draws) + 1e-4)
 
+    def test_of_geese_whose_foot_and_tip_depend_on_one_cut(self) -> None:
+        """What is left at the foot of a goose and above its tip come of the same two sizes, one for and one against: a hand's spread that
+        is felt at both. Very many geese by their margins at the sizes as cut; each moves evenly with every size and with the seam."""
+        rng, draws, inch = np.random.default_rng(13), 200_000, Length.of(1)
+        hand = QuilterRecord(17 / 64, 0.02, 1 / 24, 20)
+        geese = [(m, s) for m, s in ALL_WAYS if m.kind == "flying_goose" and m.name in ("four", "two_flipped_corners")]
+        self.assertEqual(len(geese), 2)
+        for method, spec in geese:
+            cuts = method.minimum_cuts(spec, _QUARTER, inches("17/64"), inches("1/16"))
+
+            def left(cuts: Cuts, e: Length, method: Method = method, spec: UnitSpec = spec) -> list[float]:
+                return [float(x) for x in method.margins(spec, cuts, _QUARTER, e).sides]
+
+            e = inches("17/64")
+            plain = np.array(left(cuts, e))
+            by_seam = np.array(left(cuts, e + inch)) - plain
+            seam = rng.normal(0, hand.take_up_sd, draws)
+            sides = plain[:, None] + by_seam[:, None] * seam
+            for name, size in cuts.items():
+                by = np.array(left(cuts.but(**{name: size + inch}), e)) - plain
+                across, along = rng.normal(0, hand.cut_sd, (2, draws))
+                # Left and right come of the cut across, foot and tip of the cut along.
+                sides[:2] += by[:2, None] * across
+                sides[2:] += by[2:, None] * along
+            drawn = float((sides >= 0).all(axis=0).mean())
+            with self.subTest(method.name):
+                self.assertTrue(0.3 < drawn < 0.97, drawn)
+                share = room_share(method, spec, cuts, _QUARTER, hand)
+                self.assertAlmostEqual(share, drawn, delta=0.004)
+
     @settings(max_examples=60)
     @given(st.sampled_from(ALL_WAYS), _steps)
     def test_the_records_school_gives_99_in_100(self, way: tuple[Method, UnitSpec], step: Length) -> None:

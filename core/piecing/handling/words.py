@@ -514,7 +514,14 @@ class Speaker:
         """What to look at before going on."""
         match act:
             case LayStack() | LayPage() | LayCorner():
-                said = [Message("Look: you see wrong sides only. Peel the upper one back and see what it will become.")]
+                said = [
+                    Message("Look: you see wrong sides only. Peel the upper one back and see what it will become.")
+                    if isinstance(act, LayStack)
+                    else Message(
+                        "Look: of the upper one you see the wrong side, of the lower one, where it stands out, the right side. Peel "
+                        "the upper one back and see what it will become."
+                    )
+                ]
                 if handed:
                     said.append(Message("This unit has a hand. Keep one made right beside the machine."))
                 return tuple(said)
