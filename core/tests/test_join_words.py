@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from unittest import TestCase
 
+from piecing.blocks.editing import whole_mirrored
+from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import Pattern
 from piecing.handling.joining_steps import join_steps
-from piecing.joining.order import Order
+from piecing.joining.order import Order, orders
 from piecing.joining.pressing import pressing_map
 from piecing.lengths import inches
 
@@ -134,3 +137,32 @@ class WhereTest(TestCase):
         # Of three rows none meets in the middle; of two rows of three no corners do.
         self.assertNotIn(said, " ".join(told(NINE, Order.ROWS, "9").values()))
         self.assertNotIn(said, " ".join(told(grid(["A0 B0 A0", "B0 A0 B0"], SQUARES), Order.ROWS, "9").values()))
+
+
+class RoundTest(TestCase):
+    """Four strips round a middle square, each as long as two squares: of the first seam half is sewn, so that the fourth strip finds
+    its way under it."""
+
+    def test_which_half_is_sewn_first_and_in_which_order_one_goes_round(self) -> None:
+        """The strip above stands out on the left of the middle and is even with it on the right; to that even edge, two squares long,
+        the right one is joined, and so round."""
+        pattern = library_pattern("capstan")
+        said = told(pattern, orders(pattern)[0].order, "12")["join 0,0,3,3"]
+        self.assertIn("Begin with row 2, column 2. Lay row 1, column 1 on it, flush on the right: begin there", said)
+        self.assertIn("sew only half of that seam. It stays open where that one stands out", said)
+        self.assertIn(
+            "go round: join row 1, column 3, row 3, column 2 and row 2, column 1, each along its whole edge", said
+        )
+        self.assertIn("Sew the other half of the first seam last. It measures 12 1⁄2″ by 12 1⁄2″", said)
+
+    def test_the_other_way_round_it_is_even_on_the_left(self) -> None:
+        pattern = whole_mirrored(library_pattern("capstan"))
+        said = told(pattern, orders(pattern)[0].order, "12")["join 0,0,3,3"]
+        first = re.search(
+            r"Lay (row \d, column \d) on it, flush (on the left|on the right|at the top|at the foot)", said
+        )
+        assert first is not None
+        # Mirrored, the strips stand out the other way: even with the middle where, as drawn, they stood out.
+        ends = {"row 1, column 2": "on the left", "row 3, column 1": "on the right",
+                "row 1, column 1": "at the foot", "row 2, column 3": "at the top"}  # fmt: skip
+        self.assertEqual(ends[first[1]], first[2])

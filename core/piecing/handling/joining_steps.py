@@ -290,7 +290,11 @@ def _edges(tracks: Sequence[Fraction]) -> list[Fraction]:
 def _said(sewn: _Sewn, s: Section, parts: tuple[Message, ...], *, upright: bool, around: bool) -> Iterator[Message]:
     if around:
         yield Message(
-            "Begin with {middle}. Join {first} to it, but sew only half of that seam.", middle=parts[0], first=parts[1]
+            "Begin with {middle}. Lay {first} on it, flush {end}: begin there, and sew only half of that seam. It stays open where that "
+            "one stands out.",
+            middle=parts[0],
+            first=parts[1],
+            end=_flush(s.parts[0].box, s.parts[1].box),
         )
         yield Message("Then go round: join {rest}, each along its whole edge.", rest=Listing(parts[2:], last=" and "))
         yield Message("Sew the other half of the first seam last.")
@@ -314,6 +318,14 @@ def _in_the_middle(sewn: _Sewn, s: Section) -> bool:
     whole = (s.width, s.height) == (pattern.width, pattern.height)
     through = any(j.start[0] == middle[0] if j.upright else j.start[1] == middle[1] for j in s.joints if not j.partial)
     return whole and through and middle_crossing(pattern)
+
+
+def _flush(middle: Box, first: Box) -> str:
+    """At which end a longer piece lies even with the middle one that it is joined to."""
+    left, top, right, foot = (a == b for a, b in zip(middle, first, strict=True))
+    if left or right:
+        return "on the right" if right else "on the left"
+    return "at the foot" if foot and not top else "at the top"
 
 
 def _which(s: Section, parts: tuple[Message, ...], *, upright: bool) -> Iterator[Message]:
