@@ -943,4 +943,18 @@ SABOTAGES = [
         "tests.test_block_patterns",
         ('"much" if total > finished', '"much" if total < finished'),
     ),
+    *in_file(
+        "handling/quilt_steps.py",
+        "tests.test_quilt_words",
+        (
+            "_measures(wide + s2, high + s2),\n        wide + s2,",
+            "_measures(wide + s2, high + s2),\n        wide - s2,",
+        ),
+        ("return (shows + c.seam_allowance * 2).round_near", "return shows.round_near"),
+    ),
+    *in_file(
+        "handling/joining_steps.py",
+        "tests.test_join_words",
+        ('return "on the right" if right else', 'return "on the left" if right else'),
+    ),
 ]

@@ -8,6 +8,7 @@ from unittest import TestCase
 from piecing.blocks.pattern import UnitPlacement
 from piecing.handling.quilt_steps import quilt_steps
 from piecing.lengths import ZERO, inches
+from piecing.messages import Message
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
 from piecing.quilts.pieced import PiecedRow
 from piecing.quilts.sizes import quilt_sizes
@@ -130,7 +131,9 @@ class BorderTest(TestCase):
         """Sashes of 1 make the centre 38 by 51, where threes go 13 times and 17: 39 leaves half an inch at either side, raw 1."""
         steps = told(sash=inches(1), borders=(Border(inches(3), "a", pieced=PiecedRow((HALF_SQUARE,))),))
         strip = steps["border 1 plain strip"]
-        self.assertRegex(strip, r"Sew a strip cut \d\S*( \d⁄\d″)? wide to the left and the right")
+        self.assertIn("Sew a strip cut 1″ wide to the left and the right", strip)
+        self.assertNotIn("top and bottom", strip)
+        self.assertIn("should measure 39 1⁄2″ by 51 1⁄2″", strip)
         self.assertIn("Trim the whole to what the pieced strips measure", strip)
 
 
@@ -142,3 +145,23 @@ class AllowanceTest(TestCase):
 
     def test_without_sashing_nothing_is_said_of_it(self) -> None:
         self.assertNotIn("sash", " ".join(told(sash=ZERO).values()))
+
+
+class SizeTest(TestCase):
+    def test_what_is_said_to_measure_is_what_is_kept_account_of(self) -> None:
+        """The size in words and the one that a record of the step is held against are one."""
+        row = PiecedRow((HALF_SQUARE,))
+        for choices in (
+            {"sash": inches(2), "sash_round": True},
+            {"borders": (Border(inches(4), "a"), Border(inches(2), "b", Corners.SQUARE))},
+            {"borders": (Border(inches(3), "a", pieced=row),), "columns": 3, "rows": 5},
+            {"setting": Setting.ON_POINT},
+        ):
+            sizes = quilt_sizes(
+                QuiltChoices(**{"columns": 3, "rows": 4, **choices}, block_width=inches(11), block_height=inches(11))
+            )  # type: ignore[arg-type]
+            for step in quilt_steps(sizes):
+                said = [str(m) for m in step.look if "should measure" in str(m)]
+                with self.subTest(f"{choices} {step.key}"):
+                    for text in said:
+                        self.assertIn(str(Message("{w} by {h}", w=step.width, h=step.height)), text)
