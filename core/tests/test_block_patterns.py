@@ -322,6 +322,11 @@ class SizingTest(TestCase):
         self.assertEqual(fits, [])
 
     def test_a_square_in_a_square_says_how_it_is_trimmed(self) -> None:
+        geese = {"G": {"kind": "flying_goose", "fabrics": "abb"}}
+        for wide, told in ((2, False), (3, True)):
+            pattern = grid(["G0"], geese, columns=[wide], rows=[1])
+            odd = sizes(laid(pattern), inches(3 * wide), inches("1/4"), inches("1/8")).odd
+            self.assertEqual(any("not twice as wide as high" in str(o.said) for o in odd), told, wide)
         odd = sizes(laid(library_pattern("diamonds")), inches(7), inches("1/4"), inches("1/8")).odd
         self.assertEqual(len(odd), 1)
         self.assertIn("trim to 4″ with each tip 1⁄4″", str(odd[0].said))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from dataclasses import replace
 from unittest import TestCase
 
 from hypothesis import given
@@ -16,7 +17,7 @@ from piecing.geometry.sewing import Needle
 from piecing.handling.cautions import cautions_for
 from piecing.handling.from_map import OPEN, ways_of_units
 from piecing.handling.lots import goes_left, part_in_lots, usual_lot, wound_before
-from piecing.handling.progress import LotDone, check_count, how_far, tally_of
+from piecing.handling.progress import LotDone, Tally, check_count, how_far, tally_of
 from piecing.handling.quilt_steps import quilt_steps
 from piecing.handling.steps import BenchStage, lighter_on_top, unit_steps
 from piecing.joining.order import orders
@@ -90,6 +91,12 @@ class ProgressTest(TestCase):
     def test_a_lot_of_an_earlier_plan_does_not_count(self) -> None:
         lot = self.lot(8, "take", "sew", "open", counts=False)
         self.assertEqual(tally_of(8, 0, [lot], 0, 0).sewn, 0)
+
+    def test_spoiled_before_it_was_trimmed_nothing_good_is_less_than_nothing(self) -> None:
+        """Three ready from elsewhere; of five sewn one is trimmed and two were spoiled: the three are good, and four left to trim."""
+        t = Tally(wanted=6, ready=3, sewn=5, pressed=5, trimmed=1, spoiled=2)
+        self.assertEqual((t.good, t.to_make, t.left_to_trim, t.trim_now), (3, 5, 4, 4))
+        self.assertEqual(replace(t, trimmed=4).good, 5)
 
     def test_more_than_made_is_refused(self) -> None:
         check_count("trimmed", 3, 5, 8)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from unittest import TestCase
 
 from piecing.blocks.editing import whole_mirrored
@@ -10,7 +11,7 @@ from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import Pattern
 from piecing.handling.joining_steps import join_steps
 from piecing.joining.order import Order, orders
-from piecing.joining.pressing import pressing_map
+from piecing.joining.pressing import Press, pressing_map
 from piecing.lengths import inches
 
 from .blocks import grid
@@ -111,6 +112,18 @@ class TipsTest(TestCase):
         steps = told(grid(["A0 B0 A0", "B0 H0 B0", "A0 B0 A0"], {**SQUARES, "H": half}), Order.ROWS, "9")
         self.assertIn(self.SAID, steps["join 0,1,3,2"])
         self.assertNotIn("tip", steps["join 0,0,3,3"])
+
+
+class OpenTest(TestCase):
+    def test_seams_that_the_map_opens(self) -> None:
+        """All pressed open: said once with the number of seams, and to no side."""
+        found = pressing_map(NINE, Order.ROWS, {"a": 2, "b": 0})
+        opened = replace(found, pressed=tuple(replace(p, way=Press.OPEN) for p in found.pressed))
+        steps = join_steps(NINE, Order.ROWS, inches(9), inches("1/4"), inches("1/8"), opened)
+        (last,) = [s for s in steps if s.key == "press 0,0,3,3"]
+        said = " ".join(map(str, last.said))
+        self.assertIn("Press the seams open: bulk gathers here.", said)
+        self.assertNotIn("Seen from the back", said)
 
 
 class WhereTest(TestCase):

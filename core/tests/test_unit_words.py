@@ -126,3 +126,61 @@ class LyingTest(TestCase):
             for key, said in told(method.kind, method.name).items():
                 with self.subTest(f"{method.kind} {method.name} {key}"):
                     self.assertRegex(said, r"^[A-Z0-9].*[.:]$")
+
+
+class TakeTest(TestCase):
+    """What is taken from the piles for one go, with the size it was cut to."""
+
+    def test_each_form_by_how_it_was_cut(self) -> None:
+        for kind, method, said in (
+            ("half_square_triangle", "loose_triangles", "One Tar triangle, from a square of 4 1⁄2″ cut once on the diagonal."),
+            ("flying_goose", "loose_triangles", "One Tar triangle, from a square of 7″ cut on both diagonals. 2 Fog triangles, from a square"),
+            ("square_in_square", "corner_triangles", "One Tar square of 3″. 4 Fog triangles, from a square of 2 3⁄4″ cut once"),
+            ("strip_split_square", "strip", "One Buoy strip of 6 7⁄8″ by 1″."),
+            ("four_patch", "strips", "2 Tar strips 2 3⁄8″ wide. 2 Fog strips 2 3⁄8″ wide."),
+            ("rectangle", "cut", "One Tar rectangle of 4″ by 5 3⁄4″."),
+            ("flying_goose", "templates", "One Tar triangle cut round its template. 2 Fog triangles cut round its template."),
+        ):  # fmt: skip
+            with self.subTest(f"{kind} {method}"):
+                self.assertIn(said, told(kind, method)["take"])
+
+    def test_a_triangle_comes_from_the_pile_of_its_square(self) -> None:
+        """A square of 4 1/2 gives two halves, one of 5 four quarters: each pile by how many it gives."""
+        small, large = inches("9/2"), inches("5")
+        halves = {("a", small, small, 2): "C", ("b", small, small, 2): "D", ("a", small, small, 4): "X"}
+        self.assertIn(
+            "Pile C: one Tar triangle", told("half_square_triangle", "loose_triangles", letters=halves)["take"]
+        )
+        quarters = {("b", large, large, 4): "E", ("c", large, large, 4): "F", ("a", small, small, 2): "G"}
+        take = told("split_quarter_square_triangle", "loose_triangles", letters=quarters)["take"]
+        for said in ("Pile F: one Buoy triangle", "Pile E: one Fog triangle", "Pile G: one Tar triangle"):
+            self.assertIn(said, take)
+
+    def test_strips_lie_upright_to_be_sewn_along_their_side(self) -> None:
+        lay = told("four_patch", "strips")["lay row seam"]
+        self.assertIn("On the left the Tar strip, lying upright. On the right the Fog strip, lying upright.", lay)
+
+
+class SewTest(TestCase):
+    def test_one_diagonal_or_both(self) -> None:
+        """Of two pairs one diagonal is sewn beside twice; for eight at a time both, four times in all."""
+        pair, eight = (told("half_square_triangle", m) for m in ("pair", "eight"))
+        self.assertIn("Sew 1⁄4″ beside the line, on one side", pair["sew diagonal"])
+        self.assertIn("Sew 1⁄4″ beside each line, on both its sides", eight["sew diagonals"])
+        lines = told("half_square_triangle", "eight", Marking.LINES)["sew diagonals"]
+        self.assertIn("Sew on the four drawn lines, one by one", lines)
+
+    def test_two_quarters_begin_at_the_right_angle_and_a_quarter_on_a_strip_does_not(self) -> None:
+        self.assertIn(
+            "Begin at the right angle and sew outward",
+            told("quarter_square_triangle", "loose_triangles")["sew short seam"],
+        )
+        band = told("banded_hourglass", "loose_triangles")["sew band seam"]
+        self.assertNotIn("Begin at the right angle", band)
+        self.assertIn("Keep the triangle underneath", band)
+
+    def test_the_needle_enters_in_the_notch(self) -> None:
+        """On a goose's left the sky's lower end stands out, on its right the upper."""
+        geese = told("flying_goose", "loose_triangles")
+        self.assertIn("Begin at the lower end, where one stands out", geese["sew left seam"])
+        self.assertIn("Begin at the upper end, where one stands out", geese["sew right seam"])
