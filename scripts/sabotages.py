@@ -957,4 +957,14 @@ SABOTAGES = [
         "tests.test_join_words",
         ('return "on the right" if right else', 'return "on the left" if right else'),
     ),
+    *in_file(
+        "handling/quilt_steps.py",
+        "tests.test_quilt_words",
+        ('"lower" if x == 0 else "upper"', '"upper" if x == 0 else "lower"'),
+        ('"lower" if up == 0 else "upper"', '"upper" if up == 0 else "lower"'),
+        ('left = "" if (x, y) == (0, deep) else', "left ="),
+        ('edge="upper" if above else "lower"', 'edge="lower" if above else "upper"'),
+        ("(c.sash * (blocks + 1) if sashed", "(c.sash * (blocks - 1) if sashed"),
+        ('("left", "right") if rows[n][0][0] == 0', '("right", "left") if rows[n][0][0] == 0'),
+    ),
 ]

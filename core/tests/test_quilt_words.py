@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import re
+from collections import Counter
 from fractions import Fraction
 from unittest import TestCase
 
 from piecing.blocks.pattern import UnitPlacement
 from piecing.handling.quilt_steps import quilt_steps
-from piecing.lengths import ZERO, inches
+from piecing.lengths import ZERO, Length, inches
 from piecing.messages import Message
-from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
+from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.pieced import PiecedRow
 from piecing.quilts.sizes import quilt_sizes
 
@@ -165,3 +167,90 @@ class SizeTest(TestCase):
                 with self.subTest(f"{choices} {step.key}"):
                     for text in said:
                         self.assertIn(str(Message("{w} by {h}", w=step.width, h=step.height)), text)
+
+
+class DiagonalRowsTest(TestCase):
+    """Rows run from lower left to upper right and are laid level to be sewn: what lies below in the quilt's left then lies at the lower
+    edge. A setting triangle stands between two blocks at the rim, its right angle where their corners touch."""
+
+    def test_two_by_three_by_hand(self) -> None:
+        steps = told(2, 3, setting=Setting.ON_POINT)
+        self.assertEqual([k for k in steps if k.startswith("row ")], ["row 1", "row 2", "row 3", "row 4"])
+        self.assertIn("one block.", steps["row 1"])
+        self.assertIn("to each end: its right angle flush with the lower edge", steps["row 1"])
+        # The second row ends at the quilt's upper right corner, the third at its lower left one.
+        self.assertIn("3 blocks side by side", steps["row 2"])
+        self.assertIn("to the left end: its right angle flush with the lower edge", steps["row 2"])
+        self.assertIn("At the other end a corner triangle comes last", steps["row 2"])
+        self.assertIn("to the right end: its right angle flush with the upper edge", steps["row 3"])
+        self.assertIn("to each end: its right angle flush with the upper edge", steps["row 4"])
+        self.assertIn("36 1⁄2″ by 12 1⁄2″ without the triangles", steps["row 3"])
+
+    def test_triangles_stand_where_two_blocks_touch(self) -> None:
+        """Of every size: by which of the two corners at a row's end another block touches there."""
+        for columns in range(1, 6):
+            for rows in range(1, 6):
+                c = QuiltChoices(columns, rows, inches(12), inches(12), setting=Setting.ON_POINT)
+                spots, steps = set(block_spots(c)), told(columns, rows, setting=Setting.ON_POINT)
+                setting = 0
+                for n, k in enumerate(sorted({x + y for x, y in spots}), 1):
+                    row = sorted(s for s in spots if s[0] + s[1] == k)
+                    (x, y), (over, up) = row[0], row[-1]
+                    left = "lower" if (x, y + 2) in spots else "upper" if (x - 2, y) in spots else ""
+                    right = "lower" if (over + 2, up) in spots else "upper" if (over, up - 2) in spots else ""
+                    setting += bool(left) + bool(right)
+                    said = steps[f"row {n}"]
+                    with self.subTest(f"{columns} by {rows}, row {n}"):
+                        if left == right:
+                            wanted = (
+                                f"to each end: its right angle flush with the {left} edge"
+                                if left
+                                else "At its ends corner"
+                            )
+                        elif left and right:
+                            wanted = f"on the left its right angle is flush with the {left} edge, on the right with the {right} one"
+                        else:
+                            side = "left" if left else "right"
+                            wanted = f"to the {side} end: its right angle flush with the {left or right} edge"
+                        self.assertIn(wanted, said)
+                # As many as the plan cuts: one between any two blocks along each side.
+                self.assertEqual(setting, 2 * (columns - 1) + 2 * (rows - 1))
+
+    def test_sashes_of_a_square_one(self) -> None:
+        """Blocks of 12 with sashes of 1 at both ends: one is 14 long, three are 40. Outside lie long sashes of the same lengths."""
+        steps = told(2, 2, setting=Setting.ON_POINT, sash=inches(1))
+        self.assertIn("one block with a sash at each end", steps["row 1"])
+        self.assertIn("Its blocks and sashes measure 14 1⁄2″ by 12 1⁄2″", steps["row 1"])
+        self.assertIn("cut as long as this row, to its upper edge", steps["row 1"])
+        self.assertIn("3 blocks side by side, with sashes between them and one at each end", steps["row 2"])
+        self.assertIn("Its blocks and sashes measure 40 1⁄2″", steps["row 2"])
+        self.assertIn("to its upper and to its lower edge", steps["row 2"])
+        self.assertIn("cut as long as this row, to its lower edge", steps["row 3"])
+        self.assertIn("Join row to sashing to row", steps["rows"])
+
+    def test_a_row_between_two_of_its_length_has_a_seam_in_two_parts(self) -> None:
+        """Two by four: the third row, three blocks long, lies between long sashes of four. The upper one begins even with its left end and
+        lies over the right triangle, which waits for the lower one, which lies over the left triangle, which waits for the upper one."""
+        tall = told(2, 4, setting=Setting.ON_POINT, sash=inches(1))
+        self.assertIn("even with its left end; then the left triangle", tall["row 3"])
+        self.assertIn("close the seam of the upper one last", tall["row 3"])
+        self.assertEqual([k for k, v in tall.items() if "in two parts" in v or "one block longer" in v], ["row 3"])
+        wide = told(4, 2, setting=Setting.ON_POINT, sash=inches(1))
+        self.assertIn("even with its right end; then the right triangle", wide["row 3"])
+
+    def test_long_sashes_are_those_that_the_plan_cuts(self) -> None:
+        """What rows take as long as they are, and what lies between, together: as many of each length as are cut."""
+        for columns, rows in ((1, 1), (1, 3), (2, 2), (2, 3), (2, 4), (4, 2), (3, 3)):
+            choices = {"setting": Setting.ON_POINT, "sash": inches(1)}
+            sizes = quilt_sizes(QuiltChoices(columns, rows, inches(12), inches(12), **choices))  # type: ignore[arg-type]
+            cut = {p.finished_height: p.count for p in sizes.pieces if p.name.startswith("sashing between rows")}
+            own = Counter[Length]()
+            for said in told(columns, rows, **choices).values():
+                for edge in re.findall(
+                    "cut as long as this row, to its (upper and to its lower|upper|lower) edge", said
+                ):
+                    blocks = int(m[1]) if (m := re.search(r": (\d+) blocks", said)) else 1
+                    own[inches(13 * blocks + 1)] += 2 if "and" in edge else 1
+            for length, n in own.items():
+                with self.subTest(f"{columns} by {rows}: {length}"):
+                    self.assertEqual(cut[length], n)

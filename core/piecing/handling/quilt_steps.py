@@ -5,7 +5,7 @@ A strip that joins parts of unknown length is cut to what they measure. Source: 
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ..lengths import ZERO, Length, finest_mark
@@ -120,19 +120,28 @@ def _rows(sizes: QuiltSizes, rows: int, *, sashed: bool) -> QuiltStep:
 
 def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
     c, s2 = sizes.choices, sizes.choices.seam_allowance * 2
-    rows: dict[int, int] = {}
+    diagonals: dict[int, list[tuple[int, int]]] = {}
     for x, y in block_spots(c):
-        rows[x + y] = rows.get(x + y, 0) + 1
-    for n, blocks in enumerate((rows[k] for k in sorted(rows)), 1):
-        long = (c.block_width + c.sash) * blocks + s2
+        diagonals.setdefault(x + y, []).append((x, y))
+    rows = [sorted(diagonals[k]) for k in sorted(diagonals)]
+    sashed = c.sash > ZERO
+    for n, spots in enumerate(rows, 1):
+        blocks = len(spots)
+        long = c.block_width * blocks + (c.sash * (blocks + 1) if sashed else ZERO) + s2
         said = [
             Message(
-                "Diagonal row {n}: {blocks, plural, one {one block} other {# blocks side by side}}.", n=n, blocks=blocks
+                "Diagonal row {n}: {blocks, plural, one {one block} other {# blocks side by side}}, with sashes between them and one at each "
+                "end."
+                if sashed and blocks > 1
+                else "Diagonal row {n}: one block with a sash at each end."
+                if sashed
+                else "Diagonal row {n}: {blocks, plural, one {one block} other {# blocks side by side}}.",
+                n=n,
+                blocks=blocks,
             ),
-            Message(
-                "Sew a setting triangle to each end; its right angle lies at the edge of the quilt, flush at one end."
-            ),
-            Message("Press toward the triangles. Lift them: their short edges lie on the bias."),
+            Message("Lay it level before you, the end that lies lower left in the quilt on the left."),
+            *(_long_sash(rows, n - 1) if sashed else ()),
+            *_ends(c, spots),
         ]
         yield QuiltStep(
             f"row {n}",
@@ -140,7 +149,9 @@ def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
             tuple(said),
             (
                 Message(
-                    "Its blocks measure {w} by {h} without the triangles, raw edge to raw edge.",
+                    "Its blocks and sashes measure {w} by {h} without the triangles, raw edge to raw edge."
+                    if sashed
+                    else "Its blocks measure {w} by {h} without the triangles, raw edge to raw edge.",
                     w=long,
                     h=c.block_height + s2,
                 ),
@@ -153,7 +164,9 @@ def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
         "rows",
         Message("Rows to the quilt"),
         (
-            Message("Join the diagonal rows; match crossings first, then ends."),
+            Message("Join row to sashing to row.")
+            if sashed
+            else Message("Join the diagonal rows; match crossings first, then ends."),
             Message("Sew the four corner triangles on last."),
             Message("Trim the edges {s} beyond the corners of the blocks, square in every corner.", s=c.seam_allowance),
         ),
@@ -161,6 +174,64 @@ def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
         wide,
         high,
     )
+
+
+def _ends(c: QuiltChoices, spots: Sequence[tuple[int, int]]) -> Iterator[Message]:
+    """What closes a diagonal row at its ends: a setting triangle stands in the notch between two outer blocks, its right angle where
+    these meet; at the corners of the quilt a corner triangle is sewn on last."""
+    (x, y), (over, up) = spots[0], spots[-1]
+    far, deep = 2 * (c.columns - 1), 2 * (c.rows - 1)
+    # Left of the first block lies the quilt's left edge, where the next block meets it from below, or its foot.
+    left = "" if (x, y) == (0, deep) else "lower" if x == 0 else "upper"
+    right = "" if (over, up) == (far, 0) else "lower" if up == 0 else "upper"
+    if left and left == right:
+        yield Message(
+            "Sew a setting triangle to each end: its right angle flush with the {edge} edge, its long side to the edge of the quilt.",
+            edge=left,
+        )
+    elif left and right:
+        yield Message(
+            "Sew a setting triangle to each end, its long side to the edge of the quilt: on the left its right angle is flush with the "
+            "{left} edge, on the right with the {right} one.",
+            left=left,
+            right=right,
+        )
+    elif left or right:
+        yield Message(
+            "Sew a setting triangle to the {side} end: its right angle flush with the {edge} edge, its long side to the edge of the quilt. "
+            "At the other end a corner triangle comes last.",
+            side="left" if left else "right",
+            edge=left or right,
+        )
+    else:
+        yield Message("At its ends corner triangles come last.")
+    if left or right:
+        yield Message("Press toward the triangles. Lift them: their short edges lie on the bias.")
+
+
+def _long_sash(rows: Sequence[Sequence[tuple[int, int]]], n: int) -> Iterator[Message]:
+    """The long sashes that go on before the triangles, which reach over their ends. Between two rows of one length one is longer than
+    both: where two such lie, a seam is sewn in two parts."""
+    blocks = len(rows[n])
+    above = n == 0 or blocks > len(rows[n - 1])
+    below = n == len(rows) - 1 or blocks > len(rows[n + 1])
+    if above and below:
+        yield Message("Sew a long sash, cut as long as this row, to its upper and to its lower edge.")
+    elif above or below:
+        yield Message(
+            "Sew a long sash, cut as long as this row, to its {edge} edge first: a triangle reaches over its end.",
+            edge="upper" if above else "lower",
+        )
+    else:
+        # In a quilt that is higher than wide such a row runs from its left to its right edge, else from its foot to its top.
+        first, last = ("left", "right") if rows[n][0][0] == 0 else ("right", "left")
+        yield Message(
+            "The long sashes above and below are one block longer than this row. Sew the upper one on as far as the row reaches, even with "
+            "its {first} end; then the {first} triangle; the lower one, all of it, even with the {last} end; the {last} triangle; and close "
+            "the seam of the upper one last.",
+            first=first,
+            last=last,
+        )
 
 
 def _staggered(sizes: QuiltSizes) -> Iterator[QuiltStep]:
