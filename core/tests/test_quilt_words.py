@@ -227,6 +227,8 @@ class DiagonalRowsTest(TestCase):
         self.assertIn("to its upper and to its lower edge", steps["row 2"])
         self.assertIn("cut as long as this row, to its lower edge", steps["row 3"])
         self.assertIn("Join row to sashing to row", steps["rows"])
+        stones = told(2, 2, setting=Setting.ON_POINT, sash=inches(1), cornerstones=True)
+        self.assertIn("a long sash, pieced with cornerstones as long as this row, to its upper edge", stones["row 1"])
 
     def test_a_row_between_two_of_its_length_has_a_seam_in_two_parts(self) -> None:
         """Two by four: the third row, three blocks long, lies between long sashes of four. The upper one begins even with its left end and

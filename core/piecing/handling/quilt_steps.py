@@ -140,7 +140,7 @@ def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
                 blocks=blocks,
             ),
             Message("Lay it level before you, the end that lies lower left in the quilt on the left."),
-            *(_long_sash(rows, n - 1) if sashed else ()),
+            *(_long_sash(rows, n - 1, pieced=c.cornerstones) if sashed else ()),
             *_ends(c, spots),
         ]
         yield QuiltStep(
@@ -209,17 +209,18 @@ def _ends(c: QuiltChoices, spots: Sequence[tuple[int, int]]) -> Iterator[Message
         yield Message("Press toward the triangles. Lift them: their short edges lie on the bias.")
 
 
-def _long_sash(rows: Sequence[Sequence[tuple[int, int]]], n: int) -> Iterator[Message]:
+def _long_sash(rows: Sequence[Sequence[tuple[int, int]]], n: int, *, pieced: bool) -> Iterator[Message]:
     """The long sashes that go on before the triangles, which reach over their ends. Between two rows of one length one is longer than
     both: where two such lie, a seam is sewn in two parts."""
-    blocks = len(rows[n])
+    blocks, made = len(rows[n]), "pieced with cornerstones" if pieced else "cut"
     above = n == 0 or blocks > len(rows[n - 1])
     below = n == len(rows) - 1 or blocks > len(rows[n + 1])
     if above and below:
-        yield Message("Sew a long sash, cut as long as this row, to its upper and to its lower edge.")
+        yield Message("Sew a long sash, {made} as long as this row, to its upper and to its lower edge.", made=made)
     elif above or below:
         yield Message(
-            "Sew a long sash, cut as long as this row, to its {edge} edge first: a triangle reaches over its end.",
+            "Sew a long sash, {made} as long as this row, to its {edge} edge first: a triangle reaches over its end.",
+            made=made,
             edge="upper" if above else "lower",
         )
     else:
