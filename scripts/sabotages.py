@@ -967,4 +967,14 @@ SABOTAGES = [
         ("(c.sash * (blocks + 1) if sashed", "(c.sash * (blocks - 1) if sashed"),
         ('("left", "right") if rows[n][0][0] == 0', '("right", "left") if rows[n][0][0] == 0'),
     ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_some_seams",
+        ("if abs(one.size + other.size) < _RIGHT", "if abs(one.size - other.size) < _RIGHT"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_seams.py",
+        "tests.test_some_seams",
+        ("if spared is None or n not in spared.seams]", "if spared is None or n in spared.seams]"),
+    ),
 ]

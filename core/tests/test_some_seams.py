@@ -124,6 +124,31 @@ class BetweenRowsTest(TestCase):
         self.assertEqual(plain(NINE.judge(*taken).said), "all seams are 1⁄16″ wide")
 
 
+class HabitTest(TestCase):
+    """Seams of other work are all 1/16 wide, and so are the long ones here; those within the rows are right. The habit is mended, and of
+    this block only what is off."""
+
+    TAKEN = (
+        *read("stitch", *["5/16"] * 6, spot="middle"), *stitched("5/16", *BETWEEN), *stitched("1/4", *FIRST_OF_ROWS),
+        *lines("column", "9 1/4", "9 1/4", "9 1/4"),
+    )  # fmt: skip
+
+    def test_what_is_right_is_named_and_left(self) -> None:
+        verdict = NINE.judge(*self.TAKEN)
+        self.assertEqual(plain(verdict.said), "all seams but those within the rows are 1⁄16″ wide")
+        self.assertIsNone(verdict.beside)
+        first = remedies(NINE, *self.TAKEN)[0]
+        self.assertEqual(plain(first.title), "Sew all joining seams but those within the rows again at 1⁄4″")
+        self.assertIn("Unpick each of the 2 seams", plain(first.how))
+        self.assertEqual(first.minutes, 10)
+        self.assertFalse([r for r in remedies(NINE, *self.TAKEN) if r.code.startswith("some_seams")])
+
+    def test_the_guide_is_moved_for_what_is_sewn_next(self) -> None:
+        found = NINE.infer(*self.TAKEN)
+        (change,) = changes_for_the_rest(found, judge(found))
+        self.assertIn("Stitch at 1⁄4″, not at 5⁄16″", plain(change.title))
+
+
 class OneRowTest(TestCase):
     def test_only_the_first_row_was_sewn_wide(self) -> None:
         taken = [

@@ -18,7 +18,7 @@ from .inference import Estimate, Inference
 from .mistakes import BELIEVED, HEADLINES
 from .model import BlockModel, FeatureKind
 from .names import feature_name, reading_said, seam_said
-from .places import batch_name
+from .places import SeamGroup, batch_name
 from .readings import Equation, ReadingKind
 from .words import Roughly, sure_in_words
 
@@ -48,6 +48,8 @@ _SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0
 """Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
 other in rows and columns, so theirs may reach a little further."""
 _PLAIN_SHOWN = 0.07
+_RIGHT = 1 / 48
+"""Inches: seams off by less are right."""
 _FAR = 1 / 10
 _ENOUGH_SEAMS, _DENIED = 3, 1 / 48
 """Seams that read alike and are believed to be off by so much less, inches: fewer may be slips."""
@@ -107,7 +109,8 @@ class Share:
 
 @dataclass(frozen=True)
 class Verdict:
-    """``said`` is the headline, ``why`` one sentence of evidence; ``sure`` the probability behind "certain", "likely", "open"."""
+    """``said`` is the headline, ``why`` one sentence of evidence; ``sure`` the probability behind "certain", "likely", "open".
+    ``spared`` are seams that are right while all others are off."""
 
     status: Status
     said: Message
@@ -117,6 +120,7 @@ class Verdict:
     leading: Parameter | None = None
     beside: Parameter | None = None
     code: str = ""
+    spared: SeamGroup | None = None
 
     @property
     def sure_words(self) -> str:
@@ -358,8 +362,21 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         )
     if named:
         beside = second.best.parameter if with_it else None
-        said = cause_said(model, first.best.parameter, first.best.size)
-        return Verdict(Status.SETTLED, said, _evidence(found, first.best), chance, leads, first.best.parameter, beside)
+        said, why, leading = (
+            cause_said(model, first.best.parameter, first.best.size),
+            _evidence(found, first.best),
+            first.best.parameter,
+        )
+        spared = _spared(model, first.best, second.best) if with_it else None
+        if spared is not None:
+            said = Message(
+                "all seams but those {where} are {size} {way}",
+                where=spared.name.removeprefix("the seams "),
+                size=Roughly(first.best.size),
+                way="wide" if first.best.size > 0 else "narrow",
+            )
+            return Verdict(Status.SETTLED, said, why, chance, leads, leading, spared=spared)
+        return Verdict(Status.SETTLED, said, why, chance, leads, leading, beside)
     if _true(found, none):
         return Verdict(Status.TRUE, Message("All is true, as far as it was measured"), _looked_at(found), none, leads)
     return Verdict(
@@ -369,6 +386,13 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         max(first.chance, none),
         leads,
     )
+
+
+def _spared(model: BlockModel, one: Estimate, other: Estimate) -> SeamGroup | None:
+    """The group of seams that strays back by as much as all of them stray: these are right, and are not sewn again."""
+    if one.parameter.cause is not Cause.SEAM or other.parameter.cause is not Cause.SOME_SEAMS:
+        return None
+    return model.places.seam_groups[other.parameter.place] if abs(one.size + other.size) < _RIGHT else None
 
 
 def _look_alike(found: Inference, e: Estimate) -> bool:

@@ -59,15 +59,23 @@ def _anew(work: Work, seams: Sequence[int], spots: Sequence[str], to: float) -> 
 
 
 def _all_seams(work: Work) -> Iterator[Remedy]:
-    count = len(work.model.places.seams)
+    spared = work.verdict.spared
+    seams = [n for n in range(len(work.model.places.seams)) if spared is None or n not in spared.seams]
+    count = len(seams)
     if not count:
         return
-    lost = float(np.mean([work.stitched(n) for n in range(count)])) - float(work.model.allowance) + work.fold() / 2
+    lost = float(np.mean([work.stitched(n) for n in seams])) - float(work.model.allowance) + work.fold() / 2
     deeper = lost < 0
     minutes = count * (RemedyMinutes.SEW + (0 if deeper else RemedyMinutes.UNPICK))
     yield Remedy(
         "all_seams",
-        Message("Sew all joining seams again at {to}", to=GuideSetting(work.stitch_for())),
+        Message(
+            "Sew all joining seams again at {to}"
+            if spared is None
+            else "Sew all joining seams but those {where} again at {to}",
+            to=GuideSetting(work.stitch_for()),
+            where="" if spared is None else spared.name.removeprefix("the seams "),
+        ),
         Message(
             "{count, plural, one {The one seam} other {Each of the # seams}}: stitch at {to}, just inside the old line. Nothing is unpicked."
             if deeper
@@ -78,7 +86,7 @@ def _all_seams(work: Work) -> Iterator[Remedy]:
         Message("Every row and column comes to its length, and tips meet their seams."),
         Message("small" if deeper else "every seam is handled again: bias edges may stretch"),
         minutes,
-        _anew(work, range(count), ("mean", "start", "middle", "end"), 0.0),
+        _anew(work, seams, ("mean", "start", "middle", "end"), 0.0),
         faults=tuple(f.number for f in work.faults),
         cures=True,
         spread=True,
