@@ -855,10 +855,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_some_seams",
-        (
-            'way="wide" if size > 0 else "narrow",\n        )\n    if p.cause is Cause.ONE',
-            'way="narrow" if size > 0 else "wide",\n        )\n    if p.cause is Cause.ONE',
-        ),
+        ('way="wide" if size > 0 else "narrow")', 'way="narrow" if size > 0 else "wide")'),
         ("sized = first.best.measured or first.best.parameter.single", "sized = first.best.measured"),
         ("return whole[0] if whole else best", "return best"),
         ("_PLAIN_SHOWN = 0.07", "_PLAIN_SHOWN = 0.03"),
@@ -866,11 +863,8 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/of_seams.py",
         "tests.test_some_seams",
-        ("_anew(work, group.seams,", "_anew(work, range(len(work.model.places.seams)),"),
-        (
-            "count * (RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0)),\n        _anew(work, group",
-            "count * RemedyMinutes.SEW,\n        _anew(work, group",
-        ),
+        ('_anew(work, seams, ("mean"', '_anew(work, range(len(work.model.places.seams)), ("mean"'),
+        ("count * (RemedyMinutes.SEW + (0 if deeper else RemedyMinutes.UNPICK))", "count * RemedyMinutes.SEW"),
     ),
     *in_file(
         "diagnosis/remedies/of_whole.py",
@@ -965,7 +959,10 @@ SABOTAGES = [
         ('left = "" if (x, y) == (0, deep) else', "left ="),
         ('edge="upper" if above else "lower"', 'edge="lower" if above else "upper"'),
         ("(c.sash * (blocks + 1) if sashed", "(c.sash * (blocks - 1) if sashed"),
-        ('("left", "right") if rows[n][0][0] == 0', '("right", "left") if rows[n][0][0] == 0'),
+        (
+            '("left", "right") if _triangles(c, rows[n])[0] == "lower"',
+            '("right", "left") if _triangles(c, rows[n])[0] == "lower"',
+        ),
     ),
     *in_file(
         "diagnosis/verdict.py",

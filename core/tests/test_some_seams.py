@@ -62,6 +62,14 @@ class GroupsTest(TestCase):
         self.assertLessEqual({"the seams that lie across", "the seams that stand upright"}, names)
         self.assertEqual(sum(len(g.seams) for g in FOUR_BY_FOUR().model.places.seam_groups[:2]), 15)
 
+    def test_seams_within_a_place_are_of_no_row_of_the_block(self) -> None:
+        """Rails: each square is three strips, and what joins the strips of one is sewn before any row: as many names as squares, and no row
+        nor column that held them together."""
+        self.assertEqual({n for n in self.groups("rail_fence") if " of " in n}, set())
+        self.assertEqual(
+            {n for n in self.groups("churn_dash") if " of " in n}, {f"the seams of row {n}" for n in (1, 2, 3)}
+        )
+
     def test_a_single_row_has_none_and_two_rows_no_pair_between(self) -> None:
         half = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}}
         self.assertEqual(scene(grid(["A0 A0 A0"], half), "9").model.places.seam_groups, ())
@@ -86,7 +94,7 @@ class BetweenRowsTest(TestCase):
     def test_two_seams_are_unpicked_and_six_stay(self) -> None:
         first = remedies(NINE, *self.TAKEN)[0]
         self.assertEqual(plain(first.title), "Sew the seams between the rows again at 1⁄4″")
-        self.assertIn("Unpick each of these (2 in all)", plain(first.how))
+        self.assertIn("Unpick each of the 2 seams, press flat", plain(first.how))
         # Three minutes to unpick a seam, two to sew it.
         self.assertEqual(first.minutes, 10)
         assert first.change is not None

@@ -44,6 +44,7 @@ __all__ = [
     "Tried",
     "WorkingSheet",
     "by_hand",
+    "judged_sheet",
     "ladders_of",
     "sheet_of",
     "summary_of",
@@ -107,18 +108,23 @@ class WorkingSheet:
 
 
 def working_of(sheet: DiagnosisSheet) -> WorkingSheet:
-    """Asked for by itself: whoever puts down a reading does not wait for what is seldom looked at."""
+    """By itself: whoever puts down a reading does not wait for what is seldom looked at."""
     return WorkingSheet(sheet, shares_of(sheet.found), workings(sheet.found))
 
 
 def sheet_of(subject: Subject, factor: float = 4.0, tried: str = "") -> DiagnosisSheet:
-    """Raises ``LayoutIncomplete`` or ``CannotBeSewn``."""
+    """With what the project knows besides. Raises ``LayoutIncomplete`` or ``CannotBeSewn``."""
+    sheet = judged_sheet(subject, factor, tried)
+    saved = SavedDiagnosis.objects.filter(block=subject.block, unit=subject.unit, deleted_at=None)
+    return replace(sheet, stock=_in_stock(subject.project, sheet), saved=tuple(saved), ladders=ladders_of(subject))
+
+
+def judged_sheet(subject: Subject, factor: float = 4.0, tried: str = "") -> DiagnosisSheet:
+    """What the readings alone say. Raises ``LayoutIncomplete`` or ``CannotBeSewn``."""
     quilt = subject.project.blocks.filter(deleted_at=None)
     ways = [w for b in quilt if subject.block is None or b.pk == subject.block.pk for w in b.colourways]
     blocks = sum(int(w["count"]) for w in ways) if subject.block is not None else 1
-    sheet = _sheet(subject.scene, subject.pool, factor, tried, blocks)
-    saved = SavedDiagnosis.objects.filter(block=subject.block, unit=subject.unit, deleted_at=None)
-    return replace(sheet, stock=_in_stock(subject.project, sheet), saved=tuple(saved), ladders=ladders_of(subject))
+    return _sheet(subject.scene, subject.pool, factor, tried, blocks)
 
 
 def ladders_of(subject: Subject) -> tuple[Ladder, ...]:

@@ -101,7 +101,7 @@ class WorkingView(APIView):
     def get(self, _request: Request, subject: str, key: UUID) -> Response:
         found = subject_of(current_workroom(), subject, key)
         try:
-            return _working(selectors.sheet_of(found), found.style)
+            return _working(selectors.judged_sheet(found), found.style)
         except PiecingError as refusal:
             raise Refused([refusal], found.style) from None
 

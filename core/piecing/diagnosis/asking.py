@@ -324,20 +324,14 @@ def _subject(model: BlockModel, p: Parameter) -> Message:
 
 
 _HOW = {
-    ReadingKind.WIDTH: "Measure one more of the {who} across, trimmed, raw edge to raw edge.",
-    ReadingKind.HEIGHT: "Measure one more of the {who} up and down, trimmed, raw edge to raw edge.",
+    ReadingKind.WIDTH: "Measure one more of the {who} across, as {sized}, raw edge to raw edge.",
+    ReadingKind.HEIGHT: "Measure one more of the {who} up and down, as {sized}, raw edge to raw edge.",
     ReadingKind.CUT: "Measure one more piece cut for the {who}, before it is sewn.",
     ReadingKind.RAW_WIDTH: "Measure one of the {who} across, as sewn and pressed, before it is trimmed.",
     ReadingKind.RAW_HEIGHT: "Measure one of the {who} up and down, as sewn and pressed, before it is trimmed.",
     ReadingKind.DIAGONAL_RISING: "Measure one of the {who} from its lower left to its upper right corner.",
     ReadingKind.DIAGONAL_FALLING: "Measure one of the {who} from its upper left to its lower right corner.",
     ReadingKind.CLEARANCE: "Measure from the tip of one of the {who} to the raw edge above it.",
-}
-
-
-_HOW_PLAIN = {
-    ReadingKind.WIDTH: "Measure one more of the {who} across, raw edge to raw edge.",
-    ReadingKind.HEIGHT: "Measure one more of the {who} up and down, raw edge to raw edge.",
 }
 
 
@@ -349,9 +343,8 @@ def how_said(reading: Reading, model: BlockModel) -> Message:
         if unit is not None:
             return Message("On the unit in {name}: {what}.", name=unit.name, what=reading_said(reading, model))
         batch = places.batch(reading.batch)
-        if batch is not None and batch.plain and k in _HOW_PLAIN:
-            return Message(_HOW_PLAIN[k], who=batch_name(places, batch.number))
-        return Message(_HOW[k], who=batch_name(places, batch.number) if batch else "units")
+        who, sized = (batch_name(places, batch.number), batch.sized) if batch else ("units", "trimmed")
+        return Message(_HOW[k], who=who, sized=sized)
     if k is ReadingKind.MISS:
         unit = places.unit(reading.unit)
         return Message(

@@ -45,8 +45,8 @@ from .readings import (
     Equation,
     RawSizes,
     Reading,
+    ReadingKind,
     equation_of,
-    seams_read,
 )
 
 __all__ = ["NOTHING", "Estimate", "Inference", "Outlier", "Prior", "infer", "prior_of"]
@@ -356,7 +356,11 @@ class _Work:
 
     def _told_of(self, p: Parameter) -> bool:
         """Some seams are only spoken of once two of them were looked at: else they would excuse whatever lengths deny of seams."""
-        return p.cause is not Cause.SOME_SEAMS or seams_read(self.model, p, [self.readings[n] for n in self.used]) > 1
+        if p.cause is not Cause.SOME_SEAMS:
+            return True
+        names = {self.model.places.seams[n].name for n in self.model.places.seam_groups[p.place].seams}
+        read = {self.readings[n].seam for n in self.used if self.readings[n].kind is ReadingKind.STITCH}
+        return len(read & names) > 1
 
     def _held(self, p: Parameter) -> tuple[Held, int]:
         """What is held of a single cause, and between how many that is shared."""

@@ -18,7 +18,7 @@ from ..messages import Message
 from .causes import Cause, Parameter, parameters_of, touched_by
 from .model import BlockModel, Vector
 from .places import UnitBatch, batch_name
-from .readings import Equation, Reading, ReadingKind
+from .readings import ACROSS_SEAMS, Equation, Reading, ReadingKind
 
 __all__ = ["BELIEVED", "Edge", "Mistake", "MistakeKind", "Seen", "headline", "mistakes_of", "seen_of"]
 
@@ -42,14 +42,8 @@ _WHOLE_LENGTHS = (
     ReadingKind.HEIGHT,
     ReadingKind.RAW_WIDTH,
     ReadingKind.RAW_HEIGHT,
-    ReadingKind.ROW,
-    ReadingKind.COLUMN,
-    ReadingKind.BLOCK_WIDTH,
-    ReadingKind.BLOCK_HEIGHT,
+    *ACROSS_SEAMS,
 )
-
-
-_JOINED = {ReadingKind.ROW, ReadingKind.COLUMN, ReadingKind.BLOCK_WIDTH, ReadingKind.BLOCK_HEIGHT}
 
 
 class MistakeKind:
@@ -208,7 +202,7 @@ def _borders(readings: Sequence[Reading]) -> Iterator[Mistake]:
     kinds = {r.kind for r in readings if r.kind in _WHOLE_LENGTHS}
     if len(kinds) < 2:
         return
-    joined = bool(kinds & _JOINED) and len(kinds - _JOINED) > 0
+    joined = 0 < len(kinds.intersection(ACROSS_SEAMS)) < len(kinds)
     for which, of, odds in (everything, at_units) if 0 < units.sum() < direct.sum() else (everything,):
         for border in _BORDERS:
             for sign, how in ((1, "long"), (-1, "short")):

@@ -51,7 +51,7 @@ def place_said(model: BlockModel, p: Parameter) -> str:
     if not p.single:
         return ""
     if p.cause is Cause.SOME_SEAMS:
-        return places.seam_groups[p.place].name.removeprefix("the seams ")
+        return places.seam_groups[p.place].where
     return places.seams[p.place].name if p.cause is Cause.ONE_SEAM else places.cells[p.place].name
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from math import hypot
 
@@ -45,11 +45,13 @@ _MOST_UNITS = 2_500
 
 @dataclass(frozen=True, slots=True)
 class SeamLine:
-    """A joining seam from its start to its end; upright ones run from top to bottom, level ones from left to right."""
+    """A joining seam from its start to its end; upright ones run from top to bottom, level ones from left to right. ``line`` names the
+    row or column that it is sewn in, if it is in one."""
 
     name: str
     start: Point
     end: Point
+    line: str = ""
 
     @property
     def upright(self) -> bool:
@@ -69,10 +71,15 @@ class SeamLine:
 
 @dataclass(frozen=True, slots=True)
 class SeamGroup:
-    """Joining seams that are sewn one after another, by their numbers: those within rows, those between them, those of one row."""
+    """Joining seams that are sewn one after another, by their numbers, and ``where`` they are: within the rows, between them, of one."""
 
-    name: str
+    where: str
     seams: tuple[int, ...]
+
+    @property
+    def name(self) -> str:
+        """What they are called together."""
+        return f"the seams {self.where}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -221,21 +228,19 @@ class BlockGeometry:
         level, upright = (tuple(n for n, s in enumerate(self.seams) if s.upright is way) for way in (False, True))
         across = all(self.seams[n].length > self.width - _NEAR for n in level)
         down = all(self.seams[n].length > self.height - _NEAR for n in upright)
-        names = ("the seams that lie across", "the seams that stand upright")
+        where = ("that lie across", "that stand upright")
         if across and not down:
-            names = ("the seams between the rows", "the seams within the rows")
+            where = ("between the rows", "within the rows")
         elif down and not across:
-            names = ("the seams within the columns", "the seams between the columns")
-        groups = {seams: name for name, seams in zip(names, (level, upright), strict=True)}
+            where = ("within the columns", "between the columns")
+        groups = {level: where[0], upright: where[1]}
         lines: dict[str, list[int]] = {}
         for n, s in enumerate(self.seams):
-            # "row 2 seam 1" is one of those of row 2, "the seam below row 1, column 3" one of those of column 3.
-            row, column = s.name.rpartition(" seam ")[0], s.name.partition(", ")[2]
-            if line := (row if s.upright else column):
-                lines.setdefault(f"the seams of {line}", []).append(n)
-        for name, found in lines.items():
-            groups.setdefault(tuple(found), name)
-        return tuple(SeamGroup(name, seams) for seams, name in groups.items() if 1 < len(seams) < len(self.seams))
+            if s.line:
+                lines.setdefault(s.line, []).append(n)
+        for line, found in lines.items():
+            groups.setdefault(tuple(found), f"of {line}")
+        return tuple(SeamGroup(w, seams) for seams, w in groups.items() if 1 < len(seams) < len(self.seams))
 
     def beside(self, seam: int, side: str) -> tuple[PlacedUnit, ...]:
         """The units that have a seam on their ``side``, in their own order."""
@@ -297,7 +302,9 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
     scale = float(part)
     order = orders(layout.pattern)[0].order
     lines = tuple(
-        _turned_true(SeamLine(s.name, (s.start[0] * scale, s.start[1] * scale), (s.end[0] * scale, s.end[1] * scale)))
+        _turned_true(
+            SeamLine(s.name, (s.start[0] * scale, s.start[1] * scale), (s.end[0] * scale, s.end[1] * scale), s.line)
+        )
         for s in block_seams(layout.pattern, order)
         if not s.inner
     )
@@ -383,14 +390,14 @@ def _named_apart(lines: tuple[SeamLine, ...]) -> tuple[SeamLine, ...]:
     for line in lines:
         seen[line.name] = seen.get(line.name, 0) + 1
         again = seen[line.name]
-        found.append(line if again == 1 else SeamLine(f"{line.name}, part {again}", line.start, line.end))
+        found.append(line if again == 1 else replace(line, name=f"{line.name}, part {again}"))
     return tuple(found)
 
 
 def _turned_true(line: SeamLine) -> SeamLine:
     """Upright seams start at the top, level ones at the left, whichever way their block lies."""
     back = line.start[1] < line.end[1] - _NEAR if line.upright else line.start[0] > line.end[0] + _NEAR
-    return SeamLine(line.name, line.end, line.start) if back else line
+    return replace(line, start=line.end, end=line.start) if back else line
 
 
 def _seam_on(lines: Lines, box: tuple[float, float, float, float], side: str) -> int | None:

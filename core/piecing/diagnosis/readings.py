@@ -6,7 +6,7 @@ one that is not speaks of any of its batch, and what sets that one apart is nois
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from math import hypot, sqrt
@@ -22,6 +22,7 @@ from .model import BlockModel, FeatureKind, Response, Responses, Vector, clearan
 from .places import OUTWARD, CornerTip, PlacedUnit, UnitBatch
 
 __all__ = [
+    "ACROSS_SEAMS",
     "NEEDS_RAW",
     "OF_ANY_BLOCK",
     "OF_A_UNIT",
@@ -40,7 +41,6 @@ __all__ = [
     "marked",
     "moved",
     "raw_sizes",
-    "seams_read",
 ]
 
 HAND_NOISE = 1 / 140
@@ -211,6 +211,8 @@ OF_THE_BLOCK = (
     ReadingKind.COLUMN,
     ReadingKind.CROSSING,
 )
+ACROSS_SEAMS = (ReadingKind.ROW, ReadingKind.COLUMN, ReadingKind.BLOCK_WIDTH, ReadingKind.BLOCK_HEIGHT)
+"""Lengths of what is joined: they answer for its units and its seams."""
 OF_ANY_BLOCK = {ReadingKind.BLOCK_WIDTH: FeatureKind.ROW, ReadingKind.BLOCK_HEIGHT: FeatureKind.COLUMN}
 """Of one block among those alike, whole."""
 SIDED = (ReadingKind.MISS, ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
@@ -403,12 +405,6 @@ def moved(reading: Reading, by: Length) -> Reading:
         return replace(reading, value=value, whole=whole) if min(value, whole) > ZERO else reading
     value = reading.value + by
     return replace(reading, value=value) if reading.kind is ReadingKind.STITCH and value > ZERO else reading
-
-
-def seams_read(model: BlockModel, p: Parameter, readings: Iterable[Reading]) -> int:
-    """How many seams of a group were looked at by name."""
-    names = {model.places.seams[n].name for n in model.places.seam_groups[p.place].seams}
-    return len({r.seam for r in readings if r.kind is ReadingKind.STITCH and r.seam in names})
 
 
 def equation_of(

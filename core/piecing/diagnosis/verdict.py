@@ -19,7 +19,7 @@ from .mistakes import BELIEVED, HEADLINES
 from .model import BlockModel, FeatureKind
 from .names import feature_name, reading_said, seam_said
 from .places import SeamGroup, batch_name
-from .readings import Equation, ReadingKind
+from .readings import ACROSS_SEAMS, Equation, ReadingKind
 from .words import Roughly, sure_in_words
 
 __all__ = ["Lead", "Share", "Status", "Verdict", "cause_said", "judge", "shares_of"]
@@ -56,14 +56,7 @@ _ENOUGH_SEAMS, _DENIED = 3, 1 / 48
 _OFF_ITS_MARK, _STRAY = 1 / 100, 1 / 16
 """Inches: what is off at all; and a length that is off by so much more than what is believed makes of it, which is read again."""
 _TOLD = 1e-9
-_LENGTHS = (
-    ReadingKind.WIDTH,
-    ReadingKind.HEIGHT,
-    ReadingKind.ROW,
-    ReadingKind.COLUMN,
-    ReadingKind.BLOCK_WIDTH,
-    ReadingKind.BLOCK_HEIGHT,
-)
+_LENGTHS = (ReadingKind.WIDTH, ReadingKind.HEIGHT, *ACROSS_SEAMS)
 _AT_ONE_PLACE = (ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
 """Read where one or two seams and units meet."""
 _LISTED = 0.045
@@ -171,12 +164,7 @@ _SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its mid
 def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
     """A cause of this size, in inches with its sign, in words."""
     if p.cause is Cause.SOME_SEAMS:
-        return Message(
-            "{seams} are {size} {way}",
-            seams=model.places.seam_groups[p.place].name,
-            size=Roughly(size),
-            way="wide" if size > 0 else "narrow",
-        )
+        return _seams_off(model.places.seam_groups[p.place].name, size)
     if p.cause is Cause.ONE_SEAM:
         seam = model.places.seams[p.place]
         spot = _ends(p, seam.upright)
@@ -198,6 +186,10 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
         return Message("{who} trimmed {size} off to one side", size=Roughly(said), who=who)
     sized = model.places.batches[p.batch].sized if p.batch >= 0 else ""
     return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who, sized=sized)
+
+
+def _seams_off(seams: str, size: float) -> Message:
+    return Message("{seams} are {size} {way}", seams=seams, size=Roughly(size), way="wide" if size > 0 else "narrow")
 
 
 def _ends(p: Parameter, upright: bool) -> str:
@@ -256,7 +248,7 @@ def _doubted(found: Inference) -> list[int]:
         return stitched
     aside = {o.index for o in found.odd}
     families = (
-        (ReadingKind.ROW, ReadingKind.COLUMN, ReadingKind.BLOCK_WIDTH, ReadingKind.BLOCK_HEIGHT),
+        ACROSS_SEAMS,
         (ReadingKind.WIDTH, ReadingKind.HEIGHT),
         (ReadingKind.STITCH,),
     )
@@ -361,22 +353,20 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             second.best.parameter,
         )
     if named:
-        beside = second.best.parameter if with_it else None
-        said, why, leading = (
-            cause_said(model, first.best.parameter, first.best.size),
-            _evidence(found, first.best),
-            first.best.parameter,
-        )
+        leading, size = first.best.parameter, first.best.size
         spared = _spared(model, first.best, second.best) if with_it else None
-        if spared is not None:
-            said = Message(
-                "all seams but those {where} are {size} {way}",
-                where=spared.name.removeprefix("the seams "),
-                size=Roughly(first.best.size),
-                way="wide" if first.best.size > 0 else "narrow",
-            )
-            return Verdict(Status.SETTLED, said, why, chance, leads, leading, spared=spared)
-        return Verdict(Status.SETTLED, said, why, chance, leads, leading, beside)
+        return Verdict(
+            Status.SETTLED,
+            cause_said(model, leading, size)
+            if spared is None
+            else _seams_off(f"all seams but those {spared.where}", size),
+            _evidence(found, first.best),
+            chance,
+            leads,
+            leading,
+            second.best.parameter if with_it and spared is None else None,
+            spared=spared,
+        )
     if _true(found, none):
         return Verdict(Status.TRUE, Message("All is true, as far as it was measured"), _looked_at(found), none, leads)
     return Verdict(

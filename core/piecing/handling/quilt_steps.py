@@ -140,8 +140,8 @@ def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
                 blocks=blocks,
             ),
             Message("Lay it level before you, the end that lies lower left in the quilt on the left."),
-            *(_long_sash(rows, n - 1, pieced=c.cornerstones) if sashed else ()),
-            *_ends(c, spots),
+            *(_long_sash(c, rows, n - 1) if sashed else ()),
+            *_ends(*_triangles(c, spots)),
         ]
         yield QuiltStep(
             f"row {n}",
@@ -176,14 +176,19 @@ def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
     )
 
 
-def _ends(c: QuiltChoices, spots: Sequence[tuple[int, int]]) -> Iterator[Message]:
-    """What closes a diagonal row at its ends: a setting triangle stands in the notch between two outer blocks, its right angle where
-    these meet; at the corners of the quilt a corner triangle is sewn on last."""
+def _triangles(c: QuiltChoices, spots: Sequence[tuple[int, int]]) -> tuple[str, str]:
+    """At the left and the right end of a diagonal row, the edge with which the right angle of its setting triangle is flush: it stands
+    in the notch between two outer blocks. Empty at the corners of the quilt, where a corner triangle is sewn on last."""
     (x, y), (over, up) = spots[0], spots[-1]
     far, deep = 2 * (c.columns - 1), 2 * (c.rows - 1)
     # Left of the first block lies the quilt's left edge, where the next block meets it from below, or its foot.
     left = "" if (x, y) == (0, deep) else "lower" if x == 0 else "upper"
     right = "" if (over, up) == (far, 0) else "lower" if up == 0 else "upper"
+    return left, right
+
+
+def _ends(left: str, right: str) -> Iterator[Message]:
+    """What closes a diagonal row at its ends."""
     if left and left == right:
         yield Message(
             "Sew a setting triangle to each end: its right angle flush with the {edge} edge, its long side to the edge of the quilt.",
@@ -209,10 +214,10 @@ def _ends(c: QuiltChoices, spots: Sequence[tuple[int, int]]) -> Iterator[Message
         yield Message("Press toward the triangles. Lift them: their short edges lie on the bias.")
 
 
-def _long_sash(rows: Sequence[Sequence[tuple[int, int]]], n: int, *, pieced: bool) -> Iterator[Message]:
+def _long_sash(c: QuiltChoices, rows: Sequence[Sequence[tuple[int, int]]], n: int) -> Iterator[Message]:
     """The long sashes that go on before the triangles, which reach over their ends. Between two rows of one length one is longer than
     both: where two such lie, a seam is sewn in two parts."""
-    blocks, made = len(rows[n]), "pieced with cornerstones" if pieced else "cut"
+    blocks, made = len(rows[n]), "pieced with cornerstones" if c.cornerstones else "cut"
     above = n == 0 or blocks > len(rows[n - 1])
     below = n == len(rows) - 1 or blocks > len(rows[n + 1])
     if above and below:
@@ -224,8 +229,8 @@ def _long_sash(rows: Sequence[Sequence[tuple[int, int]]], n: int, *, pieced: boo
             edge="upper" if above else "lower",
         )
     else:
-        # In a quilt that is higher than wide such a row runs from its left to its right edge, else from its foot to its top.
-        first, last = ("left", "right") if rows[n][0][0] == 0 else ("right", "left")
+        # A triangle reaches over the end of the sash that its right angle does not touch: that sash goes on before it.
+        first, last = ("left", "right") if _triangles(c, rows[n])[0] == "lower" else ("right", "left")
         yield Message(
             "The long sashes above and below are one block longer than this row. Sew the upper one on as far as the row reaches, even with "
             "its {first} end; then the {first} triangle; the lower one, all of it, even with the {last} end; the {last} triangle; and close "

@@ -26,13 +26,15 @@ _PART = Length.of(1)
 
 @dataclass(frozen=True, slots=True)
 class BlockSeam:
-    """One seam; ``level`` counts sewing stages: a seam runs into those of a higher level. ``inner`` ones are a unit's."""
+    """One seam; ``level`` counts sewing stages: a seam runs into those of a higher level. ``inner`` ones are a unit's. ``line`` names
+    the row or column of the block that it is sewn in, if it is in one."""
 
     name: str
     start: Point
     end: Point
     level: int
     inner: bool
+    line: str = ""
 
     @property
     def direction(self) -> Point:
@@ -78,7 +80,12 @@ def block_seams(pattern: Pattern, order: Order) -> tuple[BlockSeam, ...]:
         (x1, y1), (x2, y2) = joint.start, joint.end
         found.append(
             BlockSeam(
-                joint_name(pattern, joint), (float(x1), high - float(y1)), (float(x2), high - float(y2)), level, False
+                joint_name(pattern, joint),
+                (float(x1), high - float(y1)),
+                (float(x2), high - float(y2)),
+                level,
+                inner=False,
+                line=_line_of(pattern, joint),
             )
         )
     return tuple(found)
@@ -111,22 +118,26 @@ def _held_seams(pattern: Pattern, place: object, held: BlockPlacement) -> Iterat
 
     best = orders(inner)[0].order
     for s in block_seams(inner, best):
-        yield replace(s, name=f"{place.name}, {s.name}", start=moved(s.start), end=moved(s.end))  # type: ignore[attr-defined]
+        yield replace(s, name=f"{place.name}, {s.name}", start=moved(s.start), end=moved(s.end), line="")  # type: ignore[attr-defined]
 
 
 def joint_name(pattern: Pattern, joint: Joint) -> str:
     """As people count: "row 2 seam 3", "the seam below row 1"."""
     xs, ys = _edges(pattern.columns), _edges(pattern.rows)
-    (x1, y1), (x2, y2) = joint.start, joint.end
-    part = ", in part" if joint.partial else ""
+    part, line = ", in part" if joint.partial else "", _line_of(pattern, joint)
     if joint.upright:
-        first, last, seam = _index(ys, y1) + 1, _index(ys, y2), _index(xs, x1)
-        where = f"row {first}" if first == last else f"rows {first} to {last}"
-        return f"{where} seam {seam}{part}"
-    first, last, row = _index(xs, x1) + 1, _index(xs, x2), _index(ys, y1)
-    whole = first == 1 and last == len(pattern.columns)
-    where = "" if whole else f", column {first}" if first >= last else f", columns {first} to {last}"
-    return f"the seam below row {row}{where}{part}"
+        return f"{line} seam {_index(xs, joint.start[0])}{part}"
+    return f"the seam below row {_index(ys, joint.start[1])}{line and f', {line}'}{part}"
+
+
+def _line_of(pattern: Pattern, joint: Joint) -> str:
+    """The rows that an upright seam crosses, the columns that a level one does; empty for one below a whole row."""
+    (x1, y1), (x2, y2) = joint.start, joint.end
+    edges, start, end = (_edges(pattern.rows), y1, y2) if joint.upright else (_edges(pattern.columns), x1, x2)
+    what, first, last = "row" if joint.upright else "column", _index(edges, start) + 1, _index(edges, end)
+    if not joint.upright and first == 1 and last == len(pattern.columns):
+        return ""
+    return f"{what} {first}" if first >= last else f"{what}s {first} to {last}"
 
 
 def _edges(tracks: Sequence[Fraction]) -> list[Fraction]:

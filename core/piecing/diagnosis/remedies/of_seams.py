@@ -61,35 +61,41 @@ def _anew(work: Work, seams: Sequence[int], spots: Sequence[str], to: float) -> 
 def _all_seams(work: Work) -> Iterator[Remedy]:
     spared = work.verdict.spared
     seams = [n for n in range(len(work.model.places.seams)) if spared is None or n not in spared.seams]
-    count = len(seams)
-    if not count:
-        return
+    if seams:
+        called = "all joining seams" if spared is None else f"all joining seams but those {spared.where}"
+        again = _sewn_again(work, "all_seams", called, seams)
+        effect = Message("Every row and column comes to its length, and tips meet their seams.")
+        yield replace(again, effect=effect, spread=True)
+
+
+def _some_seams(work: Work, p: Parameter) -> Remedy:
+    group = work.model.places.seam_groups[p.place]
+    own = tuple(f.number for f in work.faults if f.feature.seam in group.seams)
+    again = _sewn_again(work, f"some_seams-{p.place}", group.name, group.seams)
+    return replace(again, faults=own or again.faults)
+
+
+def _sewn_again(work: Work, code: str, called: str, seams: Sequence[int]) -> Remedy:
+    """These seams, unpicked first where they lie too deep on the whole; the others stay."""
+    count, to = len(seams), GuideSetting(work.stitch_for())
     lost = float(np.mean([work.stitched(n) for n in seams])) - float(work.model.allowance) + work.fold() / 2
     deeper = lost < 0
-    minutes = count * (RemedyMinutes.SEW + (0 if deeper else RemedyMinutes.UNPICK))
-    yield Remedy(
-        "all_seams",
-        Message(
-            "Sew all joining seams again at {to}"
-            if spared is None
-            else "Sew all joining seams but those {where} again at {to}",
-            to=GuideSetting(work.stitch_for()),
-            where="" if spared is None else spared.name.removeprefix("the seams "),
-        ),
+    return Remedy(
+        code,
+        Message("Sew {seams} again at {to}", seams=called, to=to),
         Message(
             "{count, plural, one {The one seam} other {Each of the # seams}}: stitch at {to}, just inside the old line. Nothing is unpicked."
             if deeper
             else "Unpick {count, plural, one {the seam} other {each of the # seams}}, press flat, and sew it at {to}.",
             count=count,
-            to=GuideSetting(work.stitch_for()),
+            to=to,
         ),
-        Message("Every row and column comes to its length, and tips meet their seams."),
+        Message("What they join comes to its length again."),
         Message("small" if deeper else "every seam is handled again: bias edges may stretch"),
-        minutes,
+        count * (RemedyMinutes.SEW + (0 if deeper else RemedyMinutes.UNPICK)),
         _anew(work, seams, ("mean", "start", "middle", "end"), 0.0),
         faults=tuple(f.number for f in work.faults),
         cures=True,
-        spread=True,
     )
 
 
@@ -120,29 +126,6 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
         faults=tuple(f.number for f in work.faults),
         cures=True,
         spread=True,
-    )
-
-
-def _some_seams(work: Work, p: Parameter) -> Remedy:
-    group = work.model.places.seam_groups[p.place]
-    deep, count = work.found.estimate(p).size > 0, len(group.seams)
-    return Remedy(
-        f"some_seams-{p.place}",
-        Message("Sew {seams} again at {to}", seams=group.name, to=GuideSetting(work.stitch_for())),
-        Message(
-            "Unpick each of these ({count} in all), press flat, and sew it at {to}. The other seams stay."
-            if deep
-            else "Each of these ({count} in all): stitch at {to}, just inside the old line. Nothing is unpicked, and the other seams stay.",
-            count=count,
-            to=GuideSetting(work.stitch_for()),
-        ),
-        Message("What they join comes to its length again."),
-        Message("these seams are handled again: bias edges may stretch" if deep else "small"),
-        count * (RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0)),
-        _anew(work, group.seams, ("mean", "start", "middle", "end"), 0.0),
-        faults=tuple(f.number for f in work.faults if f.feature.seam in group.seams)
-        or tuple(f.number for f in work.faults),
-        cures=True,
     )
 
 

@@ -14,7 +14,7 @@ from ...lengths import Length, inches
 from ...messages import Message
 from ..faults import EASED
 from ..model import FeatureKind
-from ..readings import ReadingKind
+from ..readings import ACROSS_SEAMS
 from ..verdict import Status
 from ..words import Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
@@ -71,13 +71,10 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
         )
 
 
-_WHOLE = (ReadingKind.ROW, ReadingKind.COLUMN, ReadingKind.BLOCK_WIDTH, ReadingKind.BLOCK_HEIGHT)
-
-
 def _small(work: Work, mean: float) -> Iterator[Remedy]:
     """To the smallest edge measured, on the ruler's mark below; never for a block that is too large first."""
     raw = work.model.places.finished + work.model.allowance * 2
-    lengths = [r.value for r in work.found.readings if r.kind in _WHOLE and r.value is not None]
+    lengths = [r.value for r in work.found.readings if r.kind in ACROSS_SEAMS and r.value is not None]
     smallest = min(lengths, default=raw + Length.near(mean))
     size = -(-smallest).round_up(_MARK)
     accepted = float(size - raw)

@@ -3,6 +3,7 @@ import { NButton } from 'naive-ui'
 
 import type { Schemas } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
+import { plural } from '@/shared/words/words'
 
 /** What can be done, the best first; what cannot or is not worth it, with the reason. */
 const props = defineProps<{
@@ -20,11 +21,10 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ try: [string] }>()
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
-const long = (minutes: number) => (minutes === 1 ? 'one minute' : `${minutes} minutes`)
 const cost = (r: Schemas['Remedy']) =>
   [
-    r.minutes ? `${long(r.minutes)} for ${props.undrawn ? 'these' : 'this block'}` : '',
-    r.quilt_minutes ? `${long(r.quilt_minutes)} for all of them` : '',
+    r.minutes ? `${plural(r.minutes, 'minute')} for ${props.undrawn ? 'these' : 'this block'}` : '',
+    r.quilt_minutes ? `${plural(r.quilt_minutes, 'minute')} for all of them` : '',
     r.pieces ? `cut ${r.pieces}` : '',
     r.stock.replace(/\.$/, ''),
   ]

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NTable } from 'naive-ui'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
 import IntervalBar from '@/shared/drawing/IntervalBar.vue'
@@ -12,7 +12,7 @@ import { type Diagnosis, useWorking } from './api'
 /** Under "Show the working": every cause with its interval, every figure of the block taken apart, every reading's equation. */
 const props = defineProps<{ found: Diagnosis; of: Of | Schemas['ByHandRequest'] }>()
 const opened = ref(false)
-const { data: working, isError } = useWorking(
+const { data: working, failureCount } = useWorking(
   () => props.of,
   () => opened.value,
 )
@@ -21,7 +21,6 @@ const cause = (p: { cause: string; batch: number }) =>
   `${causeWords[p.cause]?.name ?? p.cause}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
 const name = (p: { cause: string; name: string }) =>
   `${causeWords[p.cause]?.name.toLowerCase()}${p.name ? ` of ${p.name}` : ''}`
-const readings = computed(() => working.value?.readings.slice(0, 200) ?? [])
 const sources: Record<string, string> = {
   units: 'units from one to the next',
   seams: 'seams from one to the next',
@@ -60,7 +59,7 @@ const sources: Record<string, string> = {
     </p>
     <p v-if="!working" class="soft" role="status">
       {{
-        isError
+        failureCount
           ? 'The rest is worked out by the program on your computer, which does not answer.'
           : 'Writing it down…'
       }}
@@ -99,7 +98,7 @@ const sources: Record<string, string> = {
       <details>
         <summary>Show the working of every reading</summary>
         <ol class="work">
-          <li v-for="(w, i) in readings" :key="i" :class="{ odd: w.odd }">
+          <li v-for="(w, i) in working.readings" :key="i" :class="{ odd: w.odd }">
             <strong>{{ w.said }}: {{ w.read.pretty }}</strong>
             <span class="eq">{{ w.equation }}</span>
             <span>
