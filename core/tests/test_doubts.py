@@ -5,6 +5,7 @@ Worked out by hand for the 4 x 4 of half-square triangles: units 3 1/2 in. befor
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from piecing.diagnosis import Status, judge
@@ -144,7 +145,8 @@ class LookedAtTest(TestCase):
 
 class SaidTest(TestCase):
     def test_two_settings_of_one_mark_are_told_apart(self) -> None:
-        """Rows 3/16 long over seams that read a quarter: less than a thread is no other mark of the ruler."""
+        """Less than a thread is no other mark of the ruler, once the seam is believed to be narrow."""
         found = F.infer(*read("stitch", *["1/4"] * 5, spot="middle"), *lines("12 11/16"), *UNITS)
-        (change,) = changes_for_the_rest(found, judge(found))
+        verdict = replace(judge(found), status=Status.SETTLED, leading=Parameter(Cause.SEAM))
+        (change,) = changes_for_the_rest(found, verdict)
         self.assertEqual(plain(change.title), "Stitch a thread deeper than now, at 1⁄4″")

@@ -108,6 +108,11 @@ class Estimate:
         return self.high - self.low < 2 * _UNMEASURED
 
     @property
+    def looked_at(self) -> bool:
+        """Whether any reading touches it at all."""
+        return self.high - self.low < 2.0
+
+    @property
     def sure_of_side(self) -> bool:
         """Whether the whole 90% interval lies on one side of nothing."""
         return self.low * self.high > 0

@@ -232,40 +232,63 @@ _OTHER = {ReadingKind.WIDTH: "height", ReadingKind.HEIGHT: "width"}
 def _of_one_side(
     model: BlockModel, batch: UnitBatch, readings: Sequence[Reading], equations: Sequence[Equation | None]
 ) -> Iterator[Mistake]:
-    """Units of which one side was trimmed at a wrong mark and the other at the right one: both sides have to be read for that."""
+    """Units of which one side was trimmed at a wrong mark and the other at the right one: both sides have to be read for that, or the
+    one that has the tip, and as much off above the tip."""
     n = parameters_of(model).index(Parameter(Cause.TRIM, batch.number))
     own = [(r, e) for r, e in zip(readings, equations, strict=True) if e is not None and _tells(r, e, n)]
-    if not {ReadingKind.WIDTH, ReadingKind.HEIGHT} <= {r.kind for r, _ in own}:
-        return
+    above = [
+        (r, e)
+        for r, e in zip(readings, equations, strict=True)
+        if e is not None and batch.tip is not None and _above_tip(model, batch, r, e)
+    ]
     for side in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
         size, other = (_off_alike([(r, e) for r, e in own if (r.kind is side) is one]) for one in (True, False))
-        if size is None or other is None or abs(float(size)) < _SIDE or abs(float(other)) >= _SIDE:
+        if size is None or abs(float(size)) < _SIDE:
             continue
         tipped = batch.tip is not None and (side is ReadingKind.HEIGHT) == (abs(batch.tip[1]) > abs(batch.tip[0]))
+        cleared = _off_alike(above) if tipped else None
+        as_much = cleared is not None and abs(float(cleared - size)) < _SIDE / 2
+        if other is None:
+            right = bool(own) and all(r.kind is side for r, _ in own) and as_much
+        else:
+            right = abs(float(other)) < _SIDE
+        if not right:
+            continue
         # Trimmed at its foot it keeps what lies above its tip; trimmed there, it has so much less.
-        tips = tipped and any(_above_tip(model, batch, r, e) for r, e in zip(readings, equations, strict=True))
-        for edge in (Edge.FOOT, Edge.TIP) if tips else (Edge.ANY,):
-            errors = _off_one_side(model, batch, side, above=edge is Edge.TIP)
-            of = _read_of(model, batch, side, readings, equations, errors, above=edge is Edge.TIP)
-            way = _WAYS[side][1 if size.sign > 0 else -1]
-            yield Mistake(
-                f"{MistakeKind.SIDE}-{batch.number}-{float(abs(size))}-{way}-{edge.value}",
-                MistakeKind.SIDE,
-                float(size),
-                Message(
-                    _EDGES[edge],
-                    who=batch_name(model.places, batch.number),
-                    sized=batch.sized,
-                    size=abs(size),
-                    way=way,
-                ),
-                Message("It is the same on every one of them, and their {other} is right.", other=_OTHER[side]),
-                of * float(size),
-                log(_ODDS["side"]),
-                errors={k: v * float(size) for k, v in errors.items()},
-                batch=batch.number,
-                edge=edge,
-            )
+        edges = (Edge.TIP,) if other is None else (Edge.FOOT, Edge.TIP) if tipped and above else (Edge.ANY,)
+        for edge in edges:
+            yield _one_side(model, batch, side, size, edge, readings, equations, read=other is not None)
+
+
+def _one_side(
+    model: BlockModel,
+    batch: UnitBatch,
+    side: ReadingKind,
+    size: Length,
+    edge: Edge,
+    readings: Sequence[Reading],
+    equations: Sequence[Equation | None],
+    *,
+    read: bool,
+) -> Mistake:
+    """``read``: whether the other side was, too."""
+    errors = _off_one_side(model, batch, side, above=edge is Edge.TIP)
+    of = _read_of(model, batch, side, readings, equations, errors, above=edge is Edge.TIP)
+    way = _WAYS[side][1 if size.sign > 0 else -1]
+    return Mistake(
+        f"{MistakeKind.SIDE}-{batch.number}-{float(abs(size))}-{way}-{edge.value}",
+        MistakeKind.SIDE,
+        float(size),
+        Message(_EDGES[edge], who=batch_name(model.places, batch.number), sized=batch.sized, size=abs(size), way=way),
+        Message("It is the same on every one of them, and their {other} is right.", other=_OTHER[side])
+        if read
+        else Message("It is the same on every one of them, and from their foot to the tip they are right."),
+        of * float(size),
+        log(_ODDS["side"]),
+        errors={k: v * float(size) for k, v in errors.items()},
+        batch=batch.number,
+        edge=edge,
+    )
 
 
 def _above_tip(model: BlockModel, batch: UnitBatch, reading: Reading, equation: Equation | None) -> bool:

@@ -40,6 +40,17 @@ _KINDS = {
 }
 
 
+_OF_PLAIN = {ReadingKind.WIDTH: "width", ReadingKind.HEIGHT: "height"}
+"""What is cut and never trimmed."""
+
+
+def _plain(reading: Reading, model: BlockModel) -> bool:
+    """Whether it was read of a piece without a seam."""
+    places = model.places
+    unit = places.unit(reading.unit) if reading.unit else None
+    return any(b.plain and (b.number == unit.batch if unit else b.key == reading.batch) for b in places.batches)
+
+
 def seam_said(name: str) -> str:
     """A seam with its article."""
     return name if name.startswith("the ") else f"the seam {name}"
@@ -66,6 +77,8 @@ def reading_said(reading: Reading, model: BlockModel) -> Message:
         what = Message("diagonal past the {corner} corner", corner=reading.corner or "first")
     elif k is ReadingKind.STITCH:
         what = Message("raw edge to stitching, {spot}", spot=reading.spot or "middle")
+    elif k in _OF_PLAIN and _plain(reading, model):
+        what = Message(_OF_PLAIN[k])
     else:
         what = Message(_KINDS[k])
     return Message("{where}: {what}", where=where, what=what) if where.template else what

@@ -51,6 +51,13 @@ _PLAIN_SHOWN = 0.07
 _RIGHT = 1 / 48
 """Inches: seams off by less are right."""
 _FAR = 1 / 10
+_OF_THE_PEN = 5 / 8
+"""Inches off its mark: no piece and no seam is so far off by a hand or a ruler's border."""
+_NAMED_OPEN = 0.12
+_SEEN_ALONE = 0.5
+"""From which what the eye found is said first, while nothing is measured."""
+_PART = 0.3
+"""Share of what a length is off by that a cause has to make to be named among what it may be."""
 _ENOUGH_SEAMS, _DENIED = 3, 1 / 48
 """Seams that read alike and are believed to be off by so much less, inches: fewer may be slips."""
 _OFF_ITS_MARK, _STRAY = 1 / 100, 1 / 16
@@ -227,6 +234,9 @@ def judge(found: Inference) -> Verdict:
     if found.mistake is not None:
         mistake, said, sure = found.mistake
         return Verdict(Status.MISTAKE, said, mistake.why, sure, leads, code=mistake.code)
+    if not found.measured and found.seen and found.seen[0].probability >= _SEEN_ALONE:
+        first = found.seen[0]
+        return Verdict(Status.MISTAKE, first.said, first.why, first.probability, leads, code=first.code)
     doubted = _doubted(found)
     if doubted:
         return Verdict(
@@ -328,9 +338,11 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single
     named = chance >= enough and not _look_alike(found, first.best) and first.best.sure_of_side and sized
-    named = named and _looked_there(found, first.best.parameter)
+    named = named and _looked_there(found, first.best.parameter) and not _denied(found, first.best)
     with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
+    with_it = with_it and not _denied(found, second.best)
     both = with_it and first.large >= _BESIDE and first.best.sure_of_side and first.chance + second.chance >= _BESIDE
+    both = both and not _denied(found, first.best)
     if _varies(found, none, first):
         return Verdict(
             Status.VARIES,
@@ -394,12 +406,50 @@ def _look_alike(found: Inference, e: Estimate) -> bool:
         ends = [x.measured for x in found.estimates if x.parameter.cause in (Cause.START, Cause.END)]
         if not all(ends):
             return True
+    if p.cause in (Cause.START, Cause.END):
+        # Crossings miss as well where seams were not pinned to match.
+        strongest = _strongest(found, e)
+        at_its_end = any(found.readings[n].spot == p.cause.value for n in found.weighed)
+        return not at_its_end and strongest is not None and found.readings[strongest].kind in _AT_ONE_PLACE
     if p.cause is Cause.FOLD:
         return found.chance(0) > _SPLIT
     if p.cause is Cause.TRIM and e.size > 0:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
         return sum(x.leads for x in stretched) > _SPLIT / 2
     return False
+
+
+def _says_why(found: Inference, e: Estimate) -> bool:
+    """Whether a cause makes a fair part of what the length that speaks most for it is off by."""
+    n = _strongest(found, e)
+    if n is None or found.readings[n].kind not in ACROSS_SEAMS:
+        return True
+    equation = found.equations[n]
+    assert equation is not None
+    off = found.readings[n].read - equation.nominal
+    return abs(off) < _STRAY or _by(found, e, n) * e.size / off >= _PART
+
+
+def _denied(found: Inference, e: Estimate) -> bool:
+    """Whether units, or seams, were read themselves, more than once, and are not as is said of them."""
+    p = e.parameter
+    kinds = _TELL_IT.get(p.cause)
+    if kinds is None:
+        return False
+    column, aside = found.parameters.index(p), {o.index for o in found.odd}
+    off = [
+        found.readings[n].read - equation.nominal
+        for n in found.weighed
+        if n not in aside
+        and found.readings[n].kind in kinds
+        and (equation := found.equations[n]) is not None
+        and abs(float(equation.of_causes[column])) > _TOLD
+    ]
+    return len(off) > 1 and float(np.mean(off)) * np.sign(e.size) < abs(e.size) / 3
+
+
+_TELL_IT = {Cause.SEAM: (ReadingKind.STITCH,), Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT)}
+"""What is read of the very thing that a cause is said of."""
 
 
 def _looked(found: Inference) -> int:
@@ -448,11 +498,26 @@ def _moves(found: Inference, e: Equation, p: Parameter) -> bool:
     return abs(float(e.of_errors @ effect_of(found.model, p))) > _TOLD
 
 
-def _stray_length(found: Inference) -> int | None:
-    """A length that lies far off its mark though nothing that is believed makes it so; the farthest of them."""
-    aside = {o.index for o in (*found.odd, *found.lone)}
-    far = [n for n in found.weighed if found.readings[n].kind in _LENGTHS and n not in aside and _unexplained(found, n)]
+def _stray(found: Inference) -> int | None:
+    """A length or a seam that lies far off its mark though nothing that is believed makes it so, the farthest of them; one that was set
+    aside as well, unless nothing on the table can measure so much."""
+    lone = {o.index for o in found.lone}
+    aside = {o.index for o in found.odd}
+    far = [
+        n
+        for n in found.weighed
+        if n not in lone
+        and (_may_be_so(found, n) if n in aside else found.readings[n].kind in _LENGTHS)
+        and _unexplained(found, n)
+    ]
     return max(far, key=lambda n: abs(float(found.residuals[n])), default=None)
+
+
+def _may_be_so(found: Inference, n: int) -> bool:
+    """Whether one piece, or one seam, may really be as it was read: by more it is a slip of the pen."""
+    equation = found.equations[n]
+    one = found.readings[n].kind in (*_LENGTHS, ReadingKind.STITCH)
+    return one and equation is not None and abs(found.readings[n].read - equation.nominal) < _OF_THE_PEN
 
 
 def _unexplained(found: Inference, n: int) -> bool:
@@ -483,7 +548,7 @@ def _true(found: Inference, none: float) -> bool:
         if e.measured and (limit := _to_be_shown(found.model, e.parameter)) is not None
     )
     enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
-    if _stray_length(found) is not None:
+    if _stray(found) is not None:
         return False
     seam = found.estimates[0].measured and count >= _FIVE
     return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
@@ -515,12 +580,20 @@ _SUBJECT = {
 
 
 def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
-    far = _stray_length(found)
+    far = _stray(found)
     if far is not None and none >= 0.5:
+        again = _read_alike(found, far)
         return Message(
-            "{reading}, and nothing else that was measured says so. Read it again.", reading=_reading_off(found, far)
+            "{reading}, and {more} more like it; nothing else that was measured says why."
+            if again
+            else "{reading}, and nothing else that was measured says so. Read it again.",
+            reading=_reading_off(found, far),
+            more=again,
         )
-    may = [g for g in groups if g.chance >= 0.12][:3]
+    if len(found.weighed) == 1:
+        return _standing_out(found)
+    # What was not looked at may be anything, and is not named for that.
+    may = [g for g in groups if g.chance >= _NAMED_OPEN and g.best.looked_at and _says_why(found, g.best)][:3]
     names = [
         cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
         for g in may
@@ -543,7 +616,12 @@ def _standing_out(found: Inference) -> Message:
     most = max(off, key=lambda n: off[n], default=None)
     if most is None or off[most] < _STRAY:
         return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
-    return Message("{reading}, and what else was measured does not say why.", reading=_reading_off(found, most))
+    return Message(
+        "{reading}. One reading does not say why."
+        if len(found.weighed) == 1
+        else "{reading}, and what else was measured does not say why.",
+        reading=_reading_off(found, most),
+    )
 
 
 def _reading_off(found: Inference, n: int) -> Message:
@@ -562,41 +640,49 @@ def _likely(found: Inference, e: Estimate) -> float:
 
 def _evidence(found: Inference, e: Estimate) -> Message:
     """The reading that speaks most for a cause, as one sentence."""
-    n = found.parameters.index(e.parameter)
+    best = _strongest(found, e)
+    if best is None:
+        return Message("The readings together say so; no single one does.")
+    more = _read_alike(found, best)
+    return Message(
+        "{reading}, and {more} more like it." if more else "{reading}.", reading=_reading_off(found, best), more=more
+    )
+
+
+def _strongest(found: Inference, e: Estimate) -> int | None:
+    """The reading that speaks most for a cause."""
     best, most = None, 0.0
     aside = {o.index for o in found.odd}
     for k in found.weighed:
         equation, r = found.equations[k], found.readings[k]
         if equation is None or k in aside:
             continue
-        if n < found.common:
-            by = equation.of_causes[n]
-        else:
-            by = float(equation.of_errors @ effect_of(found.model, e.parameter))
-        speaks = abs(by * e.size) / np.sqrt(equation.noise)
-        off = r.read - equation.nominal
-        if by * e.size * off > 0 and speaks > most:
+        made = _by(found, e, k) * e.size
+        speaks = abs(made) / np.sqrt(equation.noise)
+        if made * (r.read - equation.nominal) > 0 and speaks > most:
             best, most = k, speaks
-    alike = 0
-    if best is None:
-        return Message("The readings together say so; no single one does.")
-    r, equation = found.readings[best], found.equations[best]
+    return best
+
+
+def _by(found: Inference, e: Estimate, k: int) -> float:
+    """What an inch of a cause makes of a reading."""
+    n, equation = found.parameters.index(e.parameter), found.equations[k]
     assert equation is not None
-    for k in found.weighed:
-        other = found.equations[k]
-        if (
-            other is not None
-            and found.readings[k].kind is r.kind
-            and (found.readings[k].read - other.nominal) * (r.read - equation.nominal) > 0
-        ):
-            alike += 1
-    off = r.read - equation.nominal
-    return Message(
-        "{what}: {size} {way}, and {more} more like it." if alike > 1 else "{what}: {size} {way}.",
-        what=reading_said(r, found.model),
-        size=Roughly(off),
-        way=_way(r.kind, off),
-        more=alike - 1,
+    if n < found.common:
+        return float(equation.of_causes[n])
+    return float(equation.of_errors @ effect_of(found.model, e.parameter))
+
+
+def _read_alike(found: Inference, n: int) -> int:
+    """How many other readings of the same kind lie off to the same side."""
+    r, equation = found.readings[n], found.equations[n]
+    assert equation is not None
+    return sum(
+        k != n
+        and (other := found.equations[k]) is not None
+        and found.readings[k].kind is r.kind
+        and (found.readings[k].read - other.nominal) * (r.read - equation.nominal) > 0
+        for k in found.weighed
     )
 
 

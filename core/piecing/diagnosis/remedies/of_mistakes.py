@@ -11,11 +11,12 @@ from ...messages import Message
 from ..causes import Cause, parameters_of
 from ..mistakes import Edge, Mistake, MistakeKind
 from ..places import batch_name
+from ..readings import ACROSS_SEAMS
 from ..words import Roughly
 from .of_units import of_cutting, shared
 from .remedy import Remedy, RemedyMinutes, Work
 
-__all__ = ["offered"]
+__all__ = ["for_the_eye", "offered"]
 
 _PICTURE = {
     "turned_unit": (
@@ -63,7 +64,60 @@ def offered(work: Work) -> Iterator[Remedy]:
     if made.kind == MistakeKind.SIDE:
         yield from _one_side(work, made)
         return
-    yield Remedy(
+    joined = any(work.found.readings[n].kind in ACROSS_SEAMS for n in work.found.weighed)
+    if not joined or made.kind == MistakeKind.BORDER:
+        yield _measured_otherwise(made)
+    for n in made.parameters:
+        p = parameters_of(work.model)[n]
+        if p.cause is Cause.TRIM and made.size > 0:
+            yield _trimmed_again(work, p.batch, made.size, joined=joined)
+        elif p.cause is Cause.CUT:
+            yield of_cutting(work, p, made.size)
+        elif p.cause is Cause.TRIM:
+            yield _made_again(work, p.batch, made.size)
+
+
+_EYE = {
+    "pressed_to_light": (
+        "Press that seam to the dark, or trim the dark allowance back",
+        "Press it closed once more and fold it to the other side. Where another seam nests with it, leave it, and trim the dark allowance "
+        "a thread shorter than the light one.",
+        "The dark no longer shows through.",
+        RemedyMinutes.PRESS,
+    ),
+    "joined_in_turn": (
+        "Measure both long edges of the bowed row",
+        "Where they differ, the seams in it run off at one end: what they measure at start and end says which. For the next rows, join in "
+        "pairs and sew from alternate ends.",
+        "Nothing is unpicked before it is known.",
+        2,
+    ),
+    "blade": (
+        "Change the blade and the needle",
+        "A nicked blade skips and drags; take the old one out in its case. Then measure six more: they should lie closer together.",
+        "Edges are clean, and readings scatter less.",
+        2,
+    ),
+}
+_EYE_SEEN = 0.5
+
+
+def for_the_eye(work: Work) -> Iterator[Remedy]:
+    """What answers something that was seen and is no matter of size."""
+    for seen in work.found.seen:
+        if seen.code in _EYE and seen.probability >= _EYE_SEEN:
+            yield Remedy(
+                seen.code,
+                Message(_EYE[seen.code][0]),
+                Message(_EYE[seen.code][1]),
+                Message(_EYE[seen.code][2]),
+                Message("none"),
+                _EYE[seen.code][3],
+            )
+
+
+def _measured_otherwise(made: Mistake) -> Remedy:
+    return Remedy(
         "measure_mark",
         Message("Measure one unit with another ruler, from its very edge"),
         Message("A border counted and a wrong mark look alike. A second ruler or a tape tells them apart in a minute."),
@@ -72,27 +126,21 @@ def offered(work: Work) -> Iterator[Remedy]:
         1,
         cures=made.kind == MistakeKind.BORDER,
     )
-    for n in made.parameters:
-        p = parameters_of(work.model)[n]
-        if p.cause is Cause.TRIM and made.size > 0:
-            yield _trimmed_again(work, p.batch, made.size)
-        elif p.cause is Cause.CUT:
-            yield of_cutting(work, p, made.size)
-        elif p.cause is Cause.TRIM:
-            yield _made_again(work, p.batch, made.size)
 
 
-def _trimmed_again(work: Work, batch: int, size: float) -> Remedy:
+def _trimmed_again(work: Work, batch: int, size: float, *, joined: bool) -> Remedy:
     return Remedy(
         f"trim_again-{batch}",
         Message("Trim the {who} again", who=batch_name(work.model.places, batch)),
         Message(
-            "They are {size} too large: set the ruler on the mark for the unfinished size, and trim.",
+            "They are {size} too large, as the rows say too: unpick them, set the ruler on the mark for the unfinished size, and trim."
+            if joined
+            else "They are {size} too large: set the ruler on the mark for the unfinished size, and trim.",
             size=Roughly(size),
         ),
         Message("They come to their size."),
-        Message("none, while they are not joined"),
-        work.model.places.batches[batch].count * RemedyMinutes.TRIM,
+        Message("bias edges stretch while they are unpicked" if joined else "none, while they are not joined"),
+        work.model.places.batches[batch].count * (RemedyMinutes.TRIM + (RemedyMinutes.UNPICK if joined else 0)),
         cures=True,
     )
 

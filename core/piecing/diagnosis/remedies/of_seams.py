@@ -22,6 +22,8 @@ from .remedy import Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
+_ABOUT = 1 / 128
+"""Inches that an estimate may lie beyond a bound of the craft: no ruler tells it."""
 _HIDES = 1 / 64
 """Inches that a fold hides of a gap when it is pressed over it."""
 
@@ -184,13 +186,13 @@ def _spot(work: Work, seam: int, at: tuple[float, float]) -> str:
 
 
 def _moved(work: Work, faults: Sequence[Fault]) -> Change:
-    """Each fault's seam moved at its spot by the fault's size."""
+    """Each fault's seam moved at its spot by the fault's size, and there only."""
     change = Change.none(work.model)
     by = change.by.copy()
     for f in faults:
         at = work.model.of_seam(f.feature.seam, _spot(work, f.feature.seam, f.feature.at))
         by[at] = f.size if by[at] == 0 else (by[at] + f.size) / 2
-    return replace(change, by=by)
+    return replace(change, by=by, on_one_spot=True)
 
 
 def _where(work: Work, faults: Sequence[Fault]) -> Message:
@@ -203,7 +205,7 @@ def _where(work: Work, faults: Sequence[Fault]) -> Message:
 def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     if not faults:
         return
-    can = [f for f in faults if f.size <= EASED + 1e-9]
+    can = [f for f in faults if f.size <= EASED + _ABOUT]
     largest = max(f.size for f in faults)
     numbers = tuple(f.number for f in faults)
     deep = float(
@@ -249,7 +251,7 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     if not faults:
         return
     new = [work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in faults]
-    can = [f for f, n in zip(faults, new, strict=True) if n >= float(NARROWEST_ALLOWANCE) - 1e-9]
+    can = [f for f, n in zip(faults, new, strict=True) if n >= float(NARROWEST_ALLOWANCE) - _ABOUT]
     to = max(float(np.mean(new)), float(NARROWEST_ALLOWANCE)) if can else min(new)
     yield Remedy(
         "shallower_at_tips",
@@ -282,7 +284,7 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         cell = model.places.cells[f.feature.cell]
         down, across = f.feature.edge.split()
         seam = cell.seam(down if f.size > 0 else across)
-        if seam is not None and abs(f.size) <= EASED + 1e-9:
+        if seam is not None and abs(f.size) <= EASED + _ABOUT:
             at = model.of_seam(seam, _spot(work, seam, f.feature.at))
             by[at] = max(by[at], abs(f.size))
             can.append(f)
@@ -299,7 +301,7 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         ),
         Message("a neighbour's point may be cut"),
         RemedyMinutes.SEW * len(can or faults),
-        replace(change, by=by) if can else None,
+        replace(change, by=by, on_one_spot=True) if can else None,
         why_not=None
         if can
         else Message("They miss by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),

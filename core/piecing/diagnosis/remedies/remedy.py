@@ -18,7 +18,7 @@ from ...planning.unit_plan import UnitPlan
 from ..causes import SOURCES, scatter_of, sources_of
 from ..faults import Fault, faults_of, faults_seen
 from ..inference import Inference
-from ..model import BlockModel, Vector
+from ..model import BlockModel, FeatureKind, Vector
 from ..verdict import Status, Verdict
 
 __all__ = ["Change", "Remedy", "RemedyMinutes", "Work", "remedies_of"]
@@ -44,12 +44,14 @@ class RemedyMinutes:
 @dataclass(frozen=True)
 class Change:
     """What a remedy makes of the errors: ``by`` (errors,) is added; those in ``renewed`` become ``to`` (errors,), each with
-    the scatter of these hands. ``accepted`` is what every edge may be off because that is the new size, inches."""
+    the scatter of these hands. ``accepted`` is what every edge may be off because that is the new size, inches. ``on_one_spot``: done
+    over an inch or two, where what rows and columns lose or gain is held in (craft: fine to about 1/16)."""
 
     by: Vector
     renewed: NDArray[np.bool_]
     to: Vector
     accepted: float = 0.0
+    on_one_spot: bool = False
 
     @staticmethod
     def none(model: BlockModel) -> Change:
@@ -145,13 +147,23 @@ def remedies_of(
     deviations = found.model.deviations(found.block)
     faults = tuple(f for f in faults_of(found.model, deviations) if not f.eased)[:most_faults]
     work = Work(found, verdict, plans or {}, faults, blocks, deviations)
+    of_eye = list(of_mistakes.for_the_eye(work))
     if verdict.status is Status.MISTAKE:
-        return tuple(_counted(work, list(of_mistakes.offered(work))))
+        return (*_counted(work, list(of_mistakes.offered(work)), _faults_now(found)), *of_eye)
     if verdict.status in (Status.DOUBTED, Status.NO_READINGS) or not found.measured:
-        return ()
+        return tuple(of_eye)
     offered = [*of_seams.offered(work), *of_units.offered(work)]
     offered += of_whole.offered(work, cured=any(r.cures and r.possible for r in offered))
-    return _ranked(work, _once(_counted(work, offered)))
+    now = _faults_now(found)
+    ranked = _ranked(work, _once(_counted(work, offered, now)), now)
+    # Nothing is left as it is before what was seen is answered.
+    at = next((n for n, r in enumerate(ranked) if r.code == "leave" and verdict.leading is None), len(ranked))
+    return (*ranked[:at], *of_eye, *ranked[at:])
+
+
+def _faults_now(found: Inference) -> float:
+    """How many faults that pins do not ease the block has, expected over those that are possible."""
+    return float(faults_seen(found.model, found.model.deviations(possible_blocks(found))).mean())
 
 
 def possible_blocks(found: Inference) -> NDArray[np.float32]:
@@ -169,11 +181,14 @@ def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> N
     after = sewn + change.by.astype(np.float32)
     renewed = np.nonzero(change.renewed)[0]
     after[:, renewed] = change.to[renewed] + rng.standard_normal((len(sewn), len(renewed))) * sd[renewed]
-    return faults_seen(found.model, found.model.deviations(after), change.accepted)
+    deviations = found.model.deviations(after)
+    if change.on_one_spot:
+        lengths = [n for n, f in enumerate(found.model.features) if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)]
+        deviations[:, lengths] = found.model.deviations(sewn)[:, lengths]
+    return faults_seen(found.model, deviations, change.accepted)
 
 
-def _counted(work: Work, offered: Sequence[Remedy]) -> Iterator[Remedy]:
-    now = float(faults_seen(work.model, work.model.deviations(possible_blocks(work.found))).mean())
+def _counted(work: Work, offered: Sequence[Remedy], now: float) -> Iterator[Remedy]:
     for r in offered:
         minutes = r.minutes * work.blocks if r.spread and work.blocks > 1 else None
         if r.change is None or not r.possible:
@@ -196,18 +211,20 @@ def _once(offered: Iterator[Remedy]) -> list[Remedy]:
     return list(kept.values())
 
 
-_A_FAULT = 12
-"""Minutes that one fault fewer is worth."""
+_A_FAULT, _CURE, _OF_ONE = 12, 6, 14
+"""Minutes that one fault fewer is worth, that it is to put the cause right, and what more where that is one seam or one unit: nobody
+patches round it."""
 
 
-def _ranked(work: Work, offered: Sequence[Remedy]) -> tuple[Remedy, ...]:
-    """Faults left and minutes on one scale; of two alike, the one that puts the cause right."""
-    many = float(len(work.faults))
+def _ranked(work: Work, offered: Sequence[Remedy], now: float) -> tuple[Remedy, ...]:
+    """Faults left and minutes on one scale; of two alike, the one that puts the cause right. One that no size tells of mends what it
+    answers."""
 
     def price(r: Remedy) -> float:
-        left = many if r.left is None else r.left
-        return _A_FAULT * left + r.minutes - (6 if r.cures else 0)
+        left = now - max(len(r.faults), int(r.aside)) if r.left is None else r.left
+        return _A_FAULT * left + r.minutes - (_CURE if r.cures else 0) - (_OF_ONE if r.cures and one else 0)
 
     named = work.verdict.leading is not None
+    one = work.verdict.leading is not None and work.verdict.leading.single
     # What says to measure before anything is unpicked stands before all that is unpicked.
     return tuple(sorted(offered, key=lambda r: (not r.possible, r.code != "wait", named and r.aside, price(r), r.code)))

@@ -1,0 +1,214 @@
+"""Readings that one more look settles, and what is said meanwhile: a figure that may be so though nothing bears it out, lengths denied
+by what they are made of, what only the eye saw, and the first remedy where two would do.
+
+Worked out by hand for the 4 x 4 of half-square triangles (units 3 1/2 in., rows 12 1/2 in., six allowances within each), for a star
+finishing 12 (geese 6 1/2 by 3 1/2, their tips 1/4 below the raw edge) and for a nine-patch of squares cut 3 1/2.
+"""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from piecing.blocks.library import library_pattern
+from piecing.diagnosis import Status, judge
+from piecing.diagnosis.causes import Cause
+from piecing.diagnosis.readings import Reading
+from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
+from piecing.diagnosis.remedies.remedy import Remedy
+
+from .trials import FOUR_BY_FOUR, STAR, Scene, read, scene, seen
+
+F, S, NINE = FOUR_BY_FOUR(), STAR(), scene(library_pattern("nine_patch"), "9")
+HST, GOOSE, SQUARE = F.batch("half_square_triangle"), S.batch("flying_goose"), NINE.batch("plain_square")
+
+
+def plain(said: object) -> str:
+    return str(said).replace("\u00a0", " ")
+
+
+def lines(kind: str, *values: str, first: int = 1) -> list[Reading]:
+    return [r for n, v in enumerate(values, first) for r in read(kind, v, feature=f"{kind} {n}, middle")]
+
+
+def remedies(where: Scene, *taken: Reading) -> tuple[Remedy, ...]:
+    found = where.infer(*taken)
+    return remedies_of(found, judge(found), where.plans)
+
+
+def tips(value: str, count: int = 3) -> list[Reading]:
+    keys = [f.key for f in S.model.features if f.kind.value == "edge_tip"]
+    return [r for k in keys[:count] for r in read("edge_tip", value, feature=k)]
+
+
+SEAMS, UNITS = read("stitch", *["1/4"] * 3, spot="middle"), read("width", *["3 1/2"] * 3, batch=HST)
+
+
+class MayBeSoTest(TestCase):
+    def test_one_seam_at_half_an_inch_is_read_again_before_all_is_called_true(self) -> None:
+        taken = [*read("stitch", "1/2", seam="row 1 seam 1"), *SEAMS, *lines("row", "12 1/2", "12 1/2", first=2)]
+        verdict = F.judge(*taken)
+        self.assertEqual(verdict.status, Status.UNSETTLED)
+        self.assertIn("row 1 seam 1: raw edge to stitching, middle: 1⁄4″ wide", plain(verdict.why))
+        self.assertIn("Read it again.", plain(verdict.why))
+        self.assertEqual(remedies(F, *taken)[0].code, "wait")
+
+    def test_a_seam_of_an_inch_and_a_quarter_is_of_the_pen(self) -> None:
+        taken = [*read("stitch", *["1/4"] * 4, "1 1/4", spot="middle"), *UNITS, *lines("row", "12 1/2", "12 1/2")]
+        self.assertEqual(F.judge(*taken).status, Status.TRUE)
+
+    def test_one_unit_half_an_inch_large(self) -> None:
+        verdict = F.judge(*read("width", "3 1/2", "3 1/2", "4", batch=HST))
+        self.assertEqual(
+            plain(verdict.why),
+            "one of the half-square triangles: trimmed width: 1⁄2″ over, and nothing else that was measured says so. Read it again.",
+        )
+
+    def test_two_squares_of_seven_are_small_and_no_fold_is_spoken_of(self) -> None:
+        verdict = NINE.judge(*read("width", "3 3/8", "3 3/8", *["3 1/2"] * 5, batch=SQUARE))
+        self.assertEqual(
+            plain(verdict.why),
+            "one of the plain squares: width: 1⁄8″ short, and 1 more like it; nothing else that was measured says why.",
+        )
+
+    def test_of_true_units_alone_no_seam_is_suspected(self) -> None:
+        self.assertEqual(
+            plain(F.judge(*UNITS[:2]).why),
+            "Nothing that was measured stands out, but too little was looked at to call it true.",
+        )
+
+    def test_one_reading_accuses_nothing(self) -> None:
+        verdict = F.judge(*lines("row", "12 3/8"))
+        self.assertEqual(plain(verdict.why), "row 1, through the middle: 1⁄8″ short. One reading does not say why.")
+
+
+class DeniedTest(TestCase):
+    def test_rows_long_over_true_seams_and_units_accuse_neither(self) -> None:
+        """A quarter over six allowances is 1/24 each: three seams that read 1/4 are not so."""
+        taken = [*lines("row", "12 3/4", "12 3/4", "12 3/4"), *UNITS, *SEAMS]
+        self.assertEqual(F.judge(*taken).status, Status.UNSETTLED)
+        found = F.infer(*taken)
+        self.assertEqual(changes_for_the_rest(found, judge(found)), ())
+
+    def test_units_true_by_their_sides_are_not_trimmed_to_another_size(self) -> None:
+        """Diagonals of 3 1/2 in. are 4 61/64; one is an eighth longer and the other as much shorter: pulled on the bias, sides true."""
+        taken = [
+            *read("diagonal_rising", "5 1/16", "5 1/16", batch=HST), *read("diagonal_falling", "4 13/16", "4 13/16", batch=HST),
+            *read("width", "3 1/2", "3 1/2", batch=HST), *read("height", "3 1/2", "3 1/2", batch=HST),
+        ]  # fmt: skip
+        found = F.infer(*taken)
+        verdict = judge(found)
+        assert verdict.leading is not None
+        self.assertIs(verdict.leading.cause, Cause.STRETCH)
+        self.assertIsNone(verdict.beside)
+        self.assertEqual([c.title.template[:6] for c in changes_for_the_rest(found, verdict)], ["Starch"])
+
+    def test_crossings_that_miss_are_no_drift_before_an_end_was_read(self) -> None:
+        keys = [f.key for f in F.model.features if f.kind.value == "crossing"][:3]
+        missed = [r for k in keys for r in read("crossing", "1/8", feature=k)]
+        taken = [*missed, *lines("row", "12 1/2", "12 1/2"), *UNITS]
+        self.assertEqual(F.judge(*taken).status, Status.UNSETTLED)
+        self.assertEqual(remedies(F, *taken)[0].code, "wait")
+
+
+class GeeseTest(TestCase):
+    ABOVE = (*read("height", *["3 7/16"] * 3, batch=GOOSE), *read("clearance", *["3/16"] * 3, batch=GOOSE))
+
+    def test_as_much_off_the_height_as_above_the_tip_is_one_cut(self) -> None:
+        """Nobody measured how wide they are: nothing is said of it."""
+        verdict = S.judge(*self.ABOVE, *read("stitch", "1/4", "1/4", spot="middle"))
+        self.assertEqual(verdict.status, Status.MISTAKE)
+        self.assertEqual(plain(verdict.said), "flying geese trimmed 1⁄16″ too short, above the tip")
+        self.assertEqual(
+            plain(verdict.why), "It is the same on every one of them, and from their foot to the tip they are right."
+        )
+
+    def test_short_with_a_true_tip_asks_for_the_width(self) -> None:
+        taken = [*read("height", *["3 7/16"] * 3, batch=GOOSE), *read("clearance", *["1/4"] * 3, batch=GOOSE)]
+        self.assertNotEqual(S.judge(*taken).status, Status.MISTAKE)
+
+    FLOATING = (*read("clearance", *["5/16"] * 3, batch=GOOSE), *read("height", "3 1/2", batch=GOOSE))
+
+    def test_two_minutes_a_seam_come_before_making_geese_again(self) -> None:
+        """Tips 1/16 short of their seams: craft sews deeper over an inch or so; four seams of two minutes."""
+        first, other = remedies(S, *self.FLOATING, *read("stitch", "1/4", "1/4", spot="middle"))[:2]
+        self.assertEqual((first.code, first.minutes), ("deeper_at_tips", 8))
+        self.assertEqual((other.code, other.minutes), ("make_again-1", 36))
+        assert first.left is not None
+        assert other.left is not None
+        self.assertLess(abs(first.left - other.left), 0.5)
+
+    def test_tips_seen_to_float_by_a_sixteenth_can_be_reached(self) -> None:
+        taken = [*tips("1/16", 4), *tips("1/16", 4), *read("clearance", *["5/16"] * 4, batch=GOOSE)]
+        offered = {r.code: r for r in remedies(S, *taken)}
+        self.assertTrue(offered["deeper_at_tips"].possible)
+        self.assertIn("Sew again at the tips, 5⁄16″", plain(offered["deeper_at_tips"].title))
+
+    def test_tips_cut_off_by_a_sixteenth_leave_three_sixteenths_of_seam(self) -> None:
+        taken = [
+            *tips("-1/16"),
+            *read("clearance", *["3/16"] * 3, batch=GOOSE),
+            *read("stitch", "1/4", "1/4", spot="middle"),
+        ]
+        first = remedies(S, *taken)[0]
+        self.assertEqual((first.code, first.minutes), ("shallower_at_tips", 20))
+        self.assertEqual(plain(first.title), "Unpick at the tips and sew 3⁄16″ from the raw edge")
+
+    def test_cut_off_by_more_no_allowance_is_left(self) -> None:
+        taken = [
+            *tips("-1/8"),
+            *read("clearance", *["1/8"] * 3, batch=GOOSE),
+            *read("stitch", "1/4", "1/4", spot="middle"),
+        ]
+        offered = {r.code: r for r in remedies(S, *taken)}
+        self.assertFalse(offered["shallower_at_tips"].possible)
+        self.assertIn("3⁄16″", plain(offered["shallower_at_tips"].why_not))
+
+
+class FirstTest(TestCase):
+    def test_one_small_unit_is_made_again_before_crossings_are_patched(self) -> None:
+        unit = F.model.places.cells[5].key
+        taken = [
+            *read("width", "3 3/8", unit=unit), *read("height", "3 3/8", unit=unit), *UNITS,
+            *lines("row", "12 1/2", "12 3/8"),
+        ]  # fmt: skip
+        first, other = remedies(F, *taken)[:2]
+        self.assertEqual(plain(first.title), "Make the unit in row 2, column 2 again")
+        self.assertEqual(other.code, "match")
+
+    LARGE = (*read("width", *["3 5/8"] * 3, batch=HST), *read("height", *["3 5/8"] * 2, batch=HST))
+
+    def test_a_second_ruler_is_asked_for_while_a_border_may_explain_it(self) -> None:
+        self.assertEqual([r.code for r in remedies(F, *self.LARGE)], ["measure_mark", "trim_again-0"])
+
+    def test_rows_of_four_large_units_rule_the_border_out(self) -> None:
+        """Four times an eighth: 13 in. A border would have made it 12 5/8. Sixteen units: a minute to trim, three to unpick each."""
+        (only,) = remedies(F, *self.LARGE, *lines("row", "13", "13"), *read("stitch", "1/4", "1/4", spot="middle"))
+        self.assertEqual((only.code, only.minutes), ("trim_again-0", 64))
+        self.assertIn("unpick them, set the ruler", plain(only.how))
+        self.assertEqual(plain(only.risk), "bias edges stretch while they are unpicked")
+
+
+class SeenTest(TestCase):
+    SAID = {
+        "shadow": ("Pressed to the light side", "pressed_to_light"),
+        "bowed": ("Rows joined one after another", "joined_in_turn"),
+        "frayed": ("A dull or nicked blade", "blade"),
+    }
+
+    def test_what_the_eye_alone_found_is_the_headline(self) -> None:
+        for sign, (said, code) in self.SAID.items():
+            with self.subTest(sign):
+                verdict = F.judge(*seen(sign))
+                self.assertEqual((plain(verdict.said), verdict.code), (said, code))
+                self.assertEqual([r.code for r in remedies(F, *seen(sign))], [code])
+
+    def test_waves_alone_say_nothing_of_sizes(self) -> None:
+        self.assertEqual(plain(F.judge(*seen("wavy")).said), "Nothing is measured yet")
+
+    def test_a_bow_is_looked_into_before_the_block_is_left(self) -> None:
+        taken = [*seen("bowed"), *lines("row", "12 1/2", "12 1/2"), *SEAMS]
+        self.assertEqual([r.code for r in remedies(F, *taken)], ["joined_in_turn", "leave"])
+
+    def test_beside_a_cause_it_comes_last(self) -> None:
+        taken = [*seen("shadow"), *read("stitch", *["5/16"] * 6, spot="middle")]
+        self.assertEqual(remedies(F, *taken)[-1].code, "pressed_to_light")
