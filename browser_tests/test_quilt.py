@@ -106,6 +106,33 @@ class ByHandTest(JourneyCase):
         expect(self.region("Sizes of the quilt")).to_contain_text("44\u00a01⁄2″ × 56\u00a01⁄2″")
         expect(page.get_by_role("link", name="Lantern 12 finishing")).to_be_visible()
 
+    def test_sashing_of_several_strips_and_back(self) -> None:
+        """Twelve of 10 1/2 with 1/2 + 1 + 1/2 between: 31 1/2 + 4 by 42 + 6, and the borders of 5 all round."""
+        page = self.open(_QUILT)
+        page.get_by_role("button", name="Lay sashing of several strips").click()
+        self.labelled("Strip 2 finishes").fill("1/8")
+        page.get_by_role("button", name="Lay the sashing").click()
+        expect(page.get_by_role("alert")).to_contain_text("Every strip shows")
+        expect(self.labelled("Strip 2 finishes")).to_have_value("1/8")
+        self.labelled("Strip 2 finishes").fill("1")
+        self.pick("one cornerstone")
+        expect(page.get_by_text("One cornerstone from")).to_be_visible()
+        self.pick("patches by turns")
+        page.get_by_role("button", name="Lay the sashing").click()
+        expect(self.region("Sizes of the quilt")).to_contain_text("45\u00a01⁄2″ × 58″")
+        page.get_by_role("link", name="Centre 1 finishing").click()
+        expect(self.labelled("Columns")).to_have_value("21 1 2 1 21 1 2 1 21")
+        page.get_by_role("link", name="Quilt finishing").click()
+        page.get_by_role("button", name="Lay sashing of several strips").click()
+        page.get_by_text("the same between rows").click()
+        for n in (3, 2, 1):
+            page.get_by_role("button", name=f"Take strip {n} away, between rows").click()
+        expect(page.get_by_text("None: edge to edge.")).to_be_visible()
+        page.get_by_role("button", name="Lay the sashing").click()
+        expect(self.region("Sizes of the quilt")).to_contain_text("45\u00a01⁄2″ × 52″")
+        page.get_by_role("button", name="Undo").last.click()
+        expect(self.region("Sizes of the quilt")).to_contain_text("45\u00a01⁄2″ × 58″")
+
 
 class SettingTest(JourneyCase):
     def test_settings_side_by_side(self) -> None:

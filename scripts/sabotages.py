@@ -1011,4 +1011,13 @@ SABOTAGES = [
         ("n >= float(NARROWEST_ALLOWANCE) - _ABOUT]", "n >= float(NARROWEST_ALLOWANCE) - 1e-9]"),
         ("f.size <= EASED + _ABOUT]", "f.size <= EASED - _ABOUT]"),
     ),
+    *in_file(
+        "quilts/by_rule.py",
+        "tests.test_rounds",
+        ("beside = [(top, high) for top in rows] if down else", "beside = [(top, high) for top in rows] if True else"),
+        ("second if (i % len(across) + j % len(down)) % 2 == 0 else first", "second if (i + j) % 2 == 0 else first"),
+        ("(begins if rim else begins[:-1])", "begins"),
+        ("    return begins, begins[-1] + size + rim * sash", "    return begins, begins[-1] + size"),
+        ("runs = crossing is StripCrossing.RUN or not across", "runs = crossing is StripCrossing.RUN"),
+    ),
 ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from collections import Counter
 from fractions import Fraction
 from unittest import TestCase
 
@@ -23,7 +24,7 @@ from piecing.handling.quilt_steps import quilt_steps
 from piecing.joining.order import Order
 from piecing.lengths import ZERO, Length, inches
 from piecing.messages import Message
-from piecing.quilts.by_rule import Sampled, as_set, sampler
+from piecing.quilts.by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed
 from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.pieced import PiecedRow, RowFit, Runs, fitted_row
@@ -463,3 +464,100 @@ class ManyTest(TestCase):
         )
         with self.assertRaisesRegex(PiecingError, "2,601"):
             block_geometry(laid(many), inches(51))
+
+
+class SashedTest(TestCase):
+    """Blocks of 6, three across and two down, with sashes of several strips; every length added up by hand."""
+
+    THREE = (SashStrip(inches("1/2"), "c"), SashStrip(inches(1), "a"), SashStrip(inches("1/2"), "c"))
+    TWO = (SashStrip(inches(1), "a"), SashStrip(inches("3/2"), "b"))
+
+    def laid(
+        self,
+        across: tuple[SashStrip, ...],
+        down: tuple[SashStrip, ...],
+        crossing: StripCrossing = StripCrossing.CHEQUERED,
+        *,
+        outside: bool = False,
+    ) -> Pattern:
+        held = BlockPlacement("pinwheel", library_pattern("pinwheel"))
+        choices = QuiltChoices(3, 2, inches(6), inches(6), sash_round=outside)
+        lying = [(held, Orientation())] * 6
+        return sashed(choices, lying, across, down, crossing, "d", "Centre").complete()
+
+    def plain(self, pattern: Pattern) -> Counter[tuple[float, float, str]]:
+        return Counter(
+            (float(pattern.box(p)[2]), float(pattern.box(p)[3]), p.content.part_fabrics[0])
+            for p in pattern.places
+            if isinstance(p.content, UnitPlacement)
+        )
+
+    def test_three_and_three_cross_in_a_nine_patch(self) -> None:
+        pattern = self.laid(self.THREE, self.THREE)
+        self.assertEqual((pattern.width, pattern.height), (22, 14))
+        # Two sashes beside the blocks of each of two rows, one sash above each of three columns; two crossings.
+        self.assertEqual(
+            self.plain(pattern),
+            {
+                (0.5, 6.0, "c"): 8, (1.0, 6.0, "a"): 4, (6.0, 0.5, "c"): 6, (6.0, 1.0, "a"): 3,
+                (0.5, 0.5, "a"): 8, (1.0, 1.0, "a"): 2, (0.5, 1.0, "c"): 4, (1.0, 0.5, "c"): 4,
+            },
+        )  # fmt: skip
+
+    def test_outside_the_outer_blocks_too(self) -> None:
+        pattern = self.laid(self.THREE, self.THREE, outside=True)
+        self.assertEqual((pattern.width, pattern.height), (26, 18))
+        self.assertEqual(self.plain(pattern)[1.0, 1.0, "a"], 4 * 3)
+
+    def test_one_piece_where_they_cross(self) -> None:
+        found = self.plain(self.laid(self.THREE, self.TWO, StripCrossing.PLAIN))
+        self.assertEqual(found[2.0, 2.5, "d"], 2)
+        self.assertEqual(found[6.0, 1.5, "b"], 3)
+
+    def test_strips_between_rows_run_through(self) -> None:
+        found = self.plain(self.laid(self.THREE, self.TWO, StripCrossing.RUN))
+        self.assertEqual({k: n for k, n in found.items() if k[0] > 6}, {(22.0, 1.0, "a"): 1, (22.0, 1.5, "b"): 1})
+
+    def test_strips_one_way_only_are_as_long_as_the_quilt(self) -> None:
+        columns = self.laid(self.TWO, ())
+        self.assertEqual((columns.width, columns.height), (23, 12))
+        self.assertEqual(self.plain(columns), {(1.0, 12.0, "a"): 2, (1.5, 12.0, "b"): 2})
+        rows = self.laid((), self.TWO)
+        self.assertEqual((rows.width, rows.height), (18, 14.5))
+        self.assertEqual(self.plain(rows), {(18.0, 1.0, "a"): 1, (18.0, 1.5, "b"): 1})
+
+    def test_of_one_strip_the_cornerstone_has_its_own_fabric(self) -> None:
+        one = (SashStrip(inches(1), "a"),)
+        self.assertEqual(self.plain(self.laid(one, one))[1.0, 1.0, "d"], 2)
+
+    def test_they_lie_in_the_order_given(self) -> None:
+        """From left to right and from top to bottom: 1 in. of a, then 1 1/2 of b."""
+        pattern = self.laid(self.TWO, self.TWO, StripCrossing.RUN)
+        at = {
+            (float(pattern.box(p)[0]), p.content.part_fabrics[0])
+            for p in pattern.places
+            if isinstance(p.content, UnitPlacement) and pattern.box(p)[3] == 6
+        }
+        self.assertEqual(at, {(6.0, "a"), (7.0, "b"), (14.5, "a"), (15.5, "b")})
+
+    def test_all_of_them_can_be_sewn(self) -> None:
+        s = inches("1/4")
+        for across, down in ((self.THREE, self.THREE), (self.TWO, ()), ((), self.THREE), (self.TWO, self.THREE)):
+            for crossing in StripCrossing:
+                pattern = self.laid(across, down, crossing, outside=bool(across and down))
+                wide, high = Length.of(pattern.width), Length.of(pattern.height)
+                left, bottom, right, top = join(
+                    join_steps(pattern, Order.ROWS, wide, s, inches("1/8")), pattern, wide, s
+                ).extent
+                self.assertAlmostEqual(right - left - 0.5, float(wide), places=6)
+                self.assertAlmostEqual(top - bottom - 0.5, float(high), places=6)
+
+    def test_strips_that_cannot_be(self) -> None:
+        thin = (SashStrip(inches("1/8"), "a"),)
+        for across, down, field in (((), (), "across"), (thin, (), "across"), (self.TWO, self.TWO * 3, "down")):
+            with self.assertRaises(QuiltImpossible) as refused:
+                self.laid(across, down)
+            self.assertEqual(refused.exception.field, field)
+        with self.assertRaises(QuiltImpossible) as refused:
+            sashed(QuiltChoices(30, 30, inches(6), inches(6)), [], self.TWO, (), StripCrossing.RUN, "d", "Centre")
+        self.assertEqual(refused.exception.field, "columns")

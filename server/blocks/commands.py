@@ -17,8 +17,10 @@ from api.problems import NotHere, Refused
 from api.readers import length_reader
 from piecing.blocks.file_format import Find, pattern_data, pattern_from
 from piecing.blocks.library import library_data
+from piecing.blocks.pattern import Pattern
 from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, ScrapsImpossible, UnknownBlock
-from piecing.lengths import Measure, usual
+from piecing.lengths import Length, Measure, usual
+from piecing.quilts.by_rule import SashStrip, StripCrossing
 from piecing.quilts.choices import Setting
 from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
@@ -33,7 +35,7 @@ from workrooms.once import change
 from .edits import Asked, edited
 from .following import follow_blocks, take_making
 from .models import Block, OwnBlock, Quilt
-from .parts import LAST, centre_as_set, half_pattern, sampled
+from .parts import LAST, centre_as_set, half_pattern, sampled, sashed_centre
 from .quilt import quilt_of
 from .readers import block_readers, quilt_readers, stock_reader
 from .scraps import scrap_setting
@@ -47,6 +49,7 @@ __all__ = [
     "edit_block",
     "keep_own",
     "lay_sampler",
+    "lay_sashing",
     "lay_scraps",
     "put_block",
     "restore_block",
@@ -246,6 +249,28 @@ def lay_sampler(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> P
         )
     except PiecingError as refusal:
         raise Refused([refusal], style) from None
+    return _laid_anew(room, project, quilt, pattern, width, find)
+
+
+@change
+def lay_sashing(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Project:
+    """The centre laid anew by rule: blocks in straight rows with sashes of several strips. From then on it is laid by hand. Raises
+    ``Refused``."""
+    project = get_project(room, project_key)
+    style, quilt, find = style_of(project), quilt_of(project), find_in(room)
+    length = length_reader(style.measure)
+    quilt.columns, quilt.rows, quilt.sash_round = body["columns"], body["rows"], body["outside"]
+    try:
+        across, down = ([SashStrip(length(s["width"]), s["fabric"]) for s in body[way]] for way in ("across", "down"))
+        crossing = StripCrossing(body["crossing"])
+        pattern, width = sashed_centre(project, quilt, across, down, crossing, body["cornerstone"], find)
+    except PiecingError as refusal:
+        raise Refused([refusal], style) from None
+    return _laid_anew(room, project, quilt, pattern, width, find)
+
+
+def _laid_anew(room: Workroom, project: Project, quilt: Quilt, pattern: Pattern, width: Length, find: Find) -> Project:
+    """The centre laid by rule in place of what was laid before."""
     row = Block.objects.filter(project=project, part=CENTRE).first() or Block(
         project=project, part=CENTRE, position=LAST - 1, colourways=[{"count": 1, "roles": {}}]
     )
@@ -257,10 +282,10 @@ def lay_sampler(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> P
     try:
         quilt_sizes(quilt_choices(quilt, project, blocks_of(project), find))
     except PiecingError as refusal:
-        raise Refused([refusal], style) from None
+        raise Refused([refusal], style_of(project)) from None
     follow_blocks(project)
     touch(project)
-    return get_project(room, project_key)
+    return get_project(room, project.pk)
 
 
 def _lay_by_hand(project: Project, quilt: Quilt, before: Quilt, find: Find) -> None:

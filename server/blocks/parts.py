@@ -6,8 +6,9 @@ by hand is one, too; the blocks that lie in it take their numbers from there.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import suppress
+from copy import copy
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
@@ -20,7 +21,7 @@ from piecing.blocks.file_format import Find, pattern_data
 from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern
 from piecing.errors import PiecingError
 from piecing.lengths import Length
-from piecing.quilts.by_rule import Sampled, as_set, sampler
+from piecing.quilts.by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed
 from piecing.quilts.choices import QuiltChoices, Setting, block_spots
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
@@ -45,6 +46,7 @@ __all__ = [
     "follow_parts",
     "half_pattern",
     "sampled",
+    "sashed_centre",
 ]
 
 LAST = 500
@@ -180,17 +182,42 @@ def sampled(
     return in_whole_parts(sampler(found, width, gap, fabric, step, "Centre")), width
 
 
+def sashed_centre(
+    project: Project,
+    quilt: Quilt,
+    across: Sequence[SashStrip],
+    down: Sequence[SashStrip],
+    crossing: StripCrossing,
+    cornerstone: str,
+    find: Find,
+) -> tuple[Pattern, Length]:
+    """The blocks of a quilt in straight rows, whatever its setting is, with sashes of several strips; the pattern and what it finishes
+    across. Raises what that refuses."""
+    straight, blocks = copy(quilt), list(project.blocks.filter(deleted_at=None))
+    straight.setting, straight.sash, straight.half_blocks = Setting.STRAIGHT.value, Length.of(0), False
+    choices = quilt_choices(straight, project, blocks, find)
+    pattern = sashed(choices, _lying(straight, choices, blocks, find), across, down, crossing, cornerstone, "Centre")
+    # In inches, before its parts are made whole.
+    return in_whole_parts(pattern), Length.of(pattern.width)
+
+
+def _lying(
+    quilt: Quilt, choices: QuiltChoices, blocks: list[Block], find: Find
+) -> list[tuple[BlockPlacement, Orientation]]:
+    """What lies at each spot of a quilt set in rows; nothing where no block can be laid."""
+    ways, spots = ways_of(quilt, blocks, find), block_spots(choices)
+    return [
+        (BlockPlacement(str(way.block.pk), way.pattern, way.roles), lies_at(quilt, choices, spot))
+        for spot, way in zip(spots, ways_at(quilt, ways, spots) if ways else [], strict=False)
+    ]
+
+
 def centre_as_set(project: Project, before: Quilt, find: Find) -> Block:
     """The centre to go on from by hand: the quilt as it was set ``before``. Raises what that refuses."""
     blocks = list(project.blocks.filter(deleted_at=None))
     choices = quilt_choices(before, project, blocks, find)
     sized = quilt_sizes(choices)
-    ways = ways_of(before, blocks, find)
-    spots = block_spots(choices)
-    lying = [
-        (BlockPlacement(str(way.block.pk), way.pattern, way.roles), lies_at(before, choices, spot))
-        for spot, way in zip(spots, ways_at(before, ways, spots) if ways else [], strict=False)
-    ]
+    lying = _lying(before, choices, blocks, find)
     pattern = (
         in_whole_parts(as_set(choices, lying, "Centre")) if lying else Pattern("Centre", (Fraction(1),), (Fraction(1),))
     )

@@ -18,6 +18,7 @@ from piecing.drawings.unit import design_picture
 from piecing.lengths import Length, Measure, inches, mm
 from piecing.messages import Message
 from piecing.quilts.backing import backing_said, binding_said
+from piecing.quilts.by_rule import StripCrossing
 from piecing.quilts.choices import Corners
 from piecing.units import kind_of
 from planning.serializers import UnitPlanSerializer
@@ -348,6 +349,26 @@ class SamplerSerializer(serializers.Serializer[Any]):
     width = serializers.CharField(max_length=60)
     gap = serializers.CharField(max_length=60, allow_blank=True, default="")
     fabric = serializers.RegexField("^[a-z]$")
+
+
+class SashStripSerializer(serializers.Serializer[Any]):
+    """One strip of a sash: what it finishes, and its fabric."""
+
+    width = serializers.CharField(max_length=60)
+    fabric = serializers.RegexField("^[a-z]$")
+
+
+class SashingSerializer(serializers.Serializer[Any]):
+    """Blocks in straight rows with sashes of several strips: those between columns from left to right, between rows from top to bottom,
+    and what lies where they cross."""
+
+    columns = serializers.IntegerField(min_value=1, max_value=60)
+    rows = serializers.IntegerField(min_value=1, max_value=60)
+    across = SashStripSerializer(many=True)
+    down = SashStripSerializer(many=True)
+    crossing = serializers.ChoiceField(choices=[c.value for c in StripCrossing])
+    cornerstone = serializers.RegexField("^[a-z]$")
+    outside = serializers.BooleanField()
 
 
 class BesideSerializer(serializers.Serializer[Any]):

@@ -12,6 +12,7 @@ urlpatterns = [
     path("projects/<uuid:key>/quilt", views.QuiltView.as_view()),
     path("projects/<uuid:key>/quilt/beside", views.BesideView.as_view()),
     path("projects/<uuid:key>/quilt/sampler", views.SamplerView.as_view()),
+    path("projects/<uuid:key>/quilt/sashing", views.SashingView.as_view()),
     path("projects/<uuid:key>/rounded", views.RoundedView.as_view()),
     path("projects/<uuid:key>/scraps", views.ScrapsView.as_view()),
     path("projects/<uuid:key>/counts", views.CountsView.as_view()),

@@ -271,6 +271,19 @@ class SamplerView(APIView):
         return _sheet(commands.lay_sampler(current_workroom(), key, body))
 
 
+class SashingView(APIView):
+    """The centre laid by rule with sashes of several strips, to go on from by hand."""
+
+    @extend_schema(
+        operation_id="lay_sashing",
+        request=serializers.SashingSerializer,
+        responses={200: serializers.SheetSerializer, **_REFUSED},
+    )
+    def post(self, request: Request, key: UUID) -> Response:
+        body = valid(serializers.SashingSerializer(data=request.data))
+        return _sheet(commands.lay_sashing(current_workroom(), key, body))
+
+
 def _project(project: Project) -> Response:
     return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)
 

@@ -3,7 +3,7 @@
 from .backing import Backing, Binding
 from .beside import SettingBeside, settings_beside
 from .borders import QuiltPart, Round
-from .by_rule import Sampled, as_set, sampler
+from .by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed
 from .choices import BackingWay, Border, Corners, PlainPiece, QuiltChoices, Setting, block_spots
 from .laid import Laid
 from .pieced import PiecedRow, RowFit, Runs
@@ -27,12 +27,15 @@ __all__ = [
     "RowFit",
     "Runs",
     "Sampled",
+    "SashStrip",
     "Setting",
     "SettingBeside",
+    "StripCrossing",
     "arranged",
     "as_set",
     "block_spots",
     "quilt_sizes",
     "sampler",
+    "sashed",
     "settings_beside",
 ]

@@ -1,4 +1,5 @@
-"""Arrangements laid by rule, to go on from by hand: a quilt as it is set, and a sampler of blocks of several sizes.
+"""Arrangements laid by rule, to go on from by hand: a quilt as it is set, one with sashing of several strips, and a sampler of blocks of
+several sizes.
 
 One part of their grid is one inch. Source: docs/theory, section 12.11.
 """
@@ -7,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from fractions import Fraction
 
 from ..blocks.boxes import Box, pattern_of, plain_box
@@ -15,11 +17,29 @@ from ..errors import QuiltImpossible
 from ..lengths import ZERO, Length, inches
 from .choices import QuiltChoices, Setting, block_spots
 
-__all__ = ["Sampled", "as_set", "sampler"]
+__all__ = ["Sampled", "SashStrip", "StripCrossing", "as_set", "sampler", "sashed"]
 
 _MOST = 400
 """Blocks of one arrangement."""
-_LEAST_COPING = inches("1/2")
+_LEAST_COPING, _LEAST_STRIP = inches("1/2"), inches("1/4")
+_MOST_STRIPS = 5
+
+
+class StripCrossing(StrEnum):
+    """Where strips between columns meet strips between rows. ``RUN``: those between rows run through. ``PLAIN``: a cornerstone of one
+    piece. ``CHEQUERED``: a patch for every two strips that cross, in the first two fabrics of the strips by turns."""
+
+    RUN = "run"
+    PLAIN = "plain"
+    CHEQUERED = "chequered"
+
+
+@dataclass(frozen=True, slots=True)
+class SashStrip:
+    """One of the strips side by side that make a sash: what it finishes, and its fabric."""
+
+    width: Length
+    fabric: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +91,119 @@ def _sashes(c: QuiltChoices, wide: Fraction, high: Fraction, sash: Fraction) -> 
         boxes += [plain_box(rim + n * (wide + sash), y, wide, sash, c.sash_fabric) for n in range(c.columns)]
         boxes += [plain_box(x, y, sash, sash, c.cornerstone_fabric) for x in upright]
     return boxes
+
+
+def sashed(
+    c: QuiltChoices,
+    lying: Sequence[tuple[BlockPlacement, Orientation]],
+    across: Sequence[SashStrip],
+    down: Sequence[SashStrip],
+    crossing: StripCrossing,
+    cornerstone: str,
+    name: str,
+) -> Pattern:
+    """Blocks in straight rows with a sash of the strips ``across`` between columns, as they follow one another from left to right, and of
+    those ``down`` between rows, from top to bottom; outside the outer blocks as well where ``c.sash_round`` says so. Strips one way
+    only run the whole length. ``lying`` in the order of ``block_spots``.
+
+    Raises ``QuiltImpossible`` for no strip, too many, or one too narrow to sew straight.
+    """
+    if not 1 <= c.blocks <= _MOST:
+        raise QuiltImpossible(
+            "An arrangement is laid from 1 to {most} blocks; {n} are asked for.",
+            field="columns",
+            most=_MOST,
+            n=c.blocks,
+        )
+    _check_strips(across, down)
+    wide, high = c.block_width.rational, c.block_height.rational
+    rim = int(c.sash_round)
+    columns, width = _tracks(c.columns, wide, across, rim)
+    rows, height = _tracks(c.rows, high, down, rim)
+    boxes = [
+        Box(columns[x], rows[y], wide, high, placement, orientation)
+        for (x, y), (placement, orientation) in zip(block_spots(c), lying, strict=True)
+    ]
+    # Strips with none to cross them are as long as the quilt.
+    beside = [(top, high) for top in rows] if down else [(Fraction(0), height)]
+    for left, sash in _strips_at(columns, wide, across, rim):
+        boxes += [plain_box(left, top, sash.width.rational, tall, sash.fabric) for top, tall in beside]
+    over = [(left, wide) for left in columns]
+    runs = crossing is StripCrossing.RUN or not across
+    for top, sash in _strips_at(rows, high, down, rim):
+        if runs:
+            boxes.append(plain_box(Fraction(0), top, width, sash.width.rational, sash.fabric))
+        else:
+            boxes += [plain_box(left, top, far, sash.width.rational, sash.fabric) for left, far in over]
+    if across and down and not runs:
+        boxes += _crossings(columns, rows, wide, high, across, down, rim, crossing, cornerstone)
+    return pattern_of(name, boxes)
+
+
+def _check_strips(across: Sequence[SashStrip], down: Sequence[SashStrip]) -> None:
+    if not across and not down:
+        raise QuiltImpossible("Give at least one strip, between columns or between rows.", field="across")
+    for strips, field in ((across, "across"), (down, "down")):
+        if len(strips) > _MOST_STRIPS:
+            raise QuiltImpossible(
+                "A sash is made of {most} strips at most; {n} are given.", field=field, most=_MOST_STRIPS, n=len(strips)
+            )
+        if any(s.width < _LEAST_STRIP for s in strips):
+            raise QuiltImpossible("Every strip shows {least} at least.", field=field, least=_LEAST_STRIP)
+
+
+def _total(strips: Sequence[SashStrip]) -> Fraction:
+    return sum((s.width.rational for s in strips), Fraction(0))
+
+
+def _tracks(count: int, size: Fraction, strips: Sequence[SashStrip], rim: int) -> tuple[list[Fraction], Fraction]:
+    """Where each block of a row begins, and how long the row is."""
+    sash = _total(strips)
+    begins = [rim * sash + n * (size + sash) for n in range(count)]
+    return begins, begins[-1] + size + rim * sash
+
+
+def _strips_at(
+    begins: Sequence[Fraction], size: Fraction, strips: Sequence[SashStrip], rim: int
+) -> list[tuple[Fraction, SashStrip]]:
+    """Where every single strip begins: behind each block but the last, and before the first and behind the last with a rim."""
+    sash, found = _total(strips), []
+    for at in [*([Fraction(0)] * rim), *(b + size for b in (begins if rim else begins[:-1]))]:
+        along = at
+        for s in strips if sash else ():
+            found.append((along, s))
+            along += s.width.rational
+    return found
+
+
+def _crossings(
+    columns: Sequence[Fraction],
+    rows: Sequence[Fraction],
+    wide: Fraction,
+    high: Fraction,
+    across: Sequence[SashStrip],
+    down: Sequence[SashStrip],
+    rim: int,
+    crossing: StripCrossing,
+    cornerstone: str,
+) -> list[Box]:
+    lefts, tops = _strips_at(columns, wide, across, rim), _strips_at(rows, high, down, rim)
+    if crossing is StripCrossing.PLAIN:
+        return [
+            plain_box(x, y, _total(across), _total(down), cornerstone)
+            for x, _ in lefts[:: len(across)]
+            for y, _ in tops[:: len(down)]
+        ]
+    first, *others = dict.fromkeys(s.fabric for s in (*across, *down))
+    # The outer strips go on beside the patch in the middle: of three and three a nine-patch.
+    second = others[0] if others else cornerstone
+    return [
+        plain_box(
+            x, y, u.width.rational, v.width.rational, second if (i % len(across) + j % len(down)) % 2 == 0 else first
+        )
+        for i, (x, u) in enumerate(lefts)
+        for j, (y, v) in enumerate(tops)
+    ]
 
 
 def sampler(blocks: Sequence[Sampled], width: Length, gap: Length, fabric: str, step: Length, name: str) -> Pattern:

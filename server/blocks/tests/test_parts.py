@@ -303,6 +303,38 @@ class ByHandTest(QuiltCase):
                 self.assertEqual(problem["errors"][0]["field"], field, problem)
         self.assertFalse(Block.objects.filter(part="centre").exists())
 
+    def sashing(self, expect: int = 200, **body: Any) -> Any:
+        three = [{"width": "1/2", "fabric": "c"}, {"width": "1", "fabric": "a"}, {"width": "1/2", "fabric": "c"}]
+        asked = {"columns": 3, "rows": 4, "across": three, "down": three, "crossing": "chequered", "cornerstone": "b"}
+        return self.ask("post", f"{self.path}/quilt/sashing", {**asked, "outside": False, **body}, expect=expect)
+
+    def test_sashing_of_three_strips(self) -> None:
+        """Twelve of 10 1/2 with 2 in. between: 31 1/2 + 4 by 42 + 6, and six nine-patches where sashes cross."""
+        sheet = self.sashing()
+        sizes = sheet["quilt"]["sizes"]
+        self.assertEqual((sizes["width"]["text"], sizes["height"]["text"]), ("35 1/2", "48"))
+        self.assertEqual(self.wanted()["plain_square", "1"], 6)
+        self.assertEqual(self.wanted()["plain_square", "1/2"], 24)
+        self.assertEqual(sum(w["count"] for w in Block.objects.get(pk=self.key).colourways), 12)
+        # Laid by hand now, it is laid anew with fewer blocks, and strips between columns only.
+        sheet = self.sashing(columns=2, rows=2, down=[], outside=True)
+        sizes = sheet["quilt"]["sizes"]
+        self.assertEqual((sizes["width"]["text"], sizes["height"]["text"]), ("27", "21"))
+        self.assertEqual(sum(w["count"] for w in Block.objects.get(pk=self.key).colourways), 4)
+
+    def test_sashing_that_cannot_be(self) -> None:
+        thin = [{"width": "1/8", "fabric": "a"}]
+        for body, field in (
+            ({"across": [], "down": []}, "across"),
+            ({"down": thin}, "down"),
+            ({"across": [{"width": "wide", "fabric": "a"}]}, ""),
+            ({"columns": 40, "rows": 40}, "columns"),
+        ):
+            with self.subTest(body=body):
+                problem = self.sashing(expect=422, **body)
+                self.assertEqual(problem["errors"][0]["field"], field, problem)
+        self.assertFalse(Block.objects.filter(part="centre").exists())
+
     def test_settings_side_by_side(self) -> None:
         found = self.ask("get", f"{self.path}/quilt/beside")
         self.assertEqual(found[0]["said"], "as it is now")

@@ -136,6 +136,9 @@ export const useBeside = (project: MaybeRefOrGetter<string>) =>
 export const laySampler = (project: string, body: Schemas['SamplerRequest']) =>
   taken(api.POST('/api/projects/{key}/quilt/sampler', { ...key(project), body }))
 
+export const laySashing = (project: string, body: Schemas['SashingRequest']) =>
+  taken(api.POST('/api/projects/{key}/quilt/sashing', { ...key(project), body }))
+
 /** A block from a file of its own format; the core reads and refuses it. */
 export const takeBlock = (project: string, block: string, data: Schemas['PatternFileRequest']) =>
   taken(

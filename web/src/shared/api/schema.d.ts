@@ -1565,6 +1565,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/quilt/sashing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The centre laid by rule with sashes of several strips, to go on from by hand. */
+        post: operations["lay_sashing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/restore": {
         parameters: {
             query?: never;
@@ -3039,6 +3056,13 @@ export interface components {
             spun: boolean;
             plain: boolean;
         };
+        /**
+         * @description * `run` - run
+         *     * `plain` - plain
+         *     * `chequered` - chequered
+         * @enum {string}
+         */
+        CrossingEnum: "run" | "plain" | "chequered";
         CsvTextRequest: {
             text: string;
         };
@@ -4718,6 +4742,24 @@ export interface components {
             certainty: number;
             hopeless: boolean;
             readonly said: string;
+        };
+        /** @description One strip of a sash: what it finishes, and its fabric. */
+        SashStripRequest: {
+            width: string;
+            fabric: string;
+        };
+        /**
+         * @description Blocks in straight rows with sashes of several strips: those between columns from left to right, between rows from top to bottom,
+         *     and what lies where they cross.
+         */
+        SashingRequest: {
+            columns: number;
+            rows: number;
+            across: components["schemas"]["SashStripRequest"][];
+            down: components["schemas"]["SashStripRequest"][];
+            crossing: components["schemas"]["CrossingEnum"];
+            cornerstone: string;
+            outside: boolean;
         };
         Saved: {
             /** Format: uuid */
@@ -9613,6 +9655,42 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SamplerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    lay_sashing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SashingRequest"];
             };
         };
         responses: {
