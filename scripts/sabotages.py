@@ -517,8 +517,11 @@ SABOTAGES = [
     *in_file(
         "quilts/arranging.py",
         "tests.test_as_measured",
-        ("np.diff(heights, axis=1)", "np.diff(heights, axis=0)"),
-        ("return _ranges(np.sort(heights), columns)", "return _ranges(np.sort(heights), rows)"),
+        (
+            "(joined_along(places, across=False), joined_along(places, across=True))",
+            "(joined_along(places, across=True), joined_along(places, across=False))",
+        ),
+        ("groups = values.reshape(len(lines), -1)", "groups = values.reshape(-1, len(lines))"),
         ("if cost < least - 1e-12:", "if False:"),
     ),
     *in_file(
@@ -1019,5 +1022,16 @@ SABOTAGES = [
         ("(begins if rim else begins[:-1])", "begins"),
         ("    return begins, begins[-1] + size + rim * sash", "    return begins, begins[-1] + size"),
         ("runs = crossing is StripCrossing.RUN or not across", "runs = crossing is StripCrossing.RUN"),
+    ),
+    *in_file(
+        "quilts/arranging.py",
+        "tests.test_as_measured",
+        ("left, top = (x - y) / 2, (x + y) / 2", "left, top = (x + y) / 2, (x - y) / 2"),
+        ("drop = float(c.stagger) if c.setting is Setting.STAGGERED and x % 2 else 0.0", "drop = 0.0"),
+        ("            if sash < min(", "            if -1 < min("),
+        ("self.shown = np.array([turned, ~turned])", "self.shown = np.array([turned & False, turned | True])"),
+        ("among = [alike[int(k)] for k in self.wanted]", "among = [list(range(count))] * count"),
+        ("gaps[: max(0, len(gaps) - len(lines) + 1)]", "gaps[: max(0, len(gaps) - len(lines) + 2)]"),
+        ("if len(set(self.shown[side].tolist())) > 1:", "if False:"),
     ),
 ]

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
+from fractions import Fraction
 from functools import partial
-from itertools import permutations
+from itertools import combinations, pairwise, permutations
 from unittest import TestCase
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from piecing.drawings.quilt import block_middles
 from piecing.errors import CountOutOfRange, SizeOutOfRange
 from piecing.lengths import Length, inches
-from piecing.quilts.arranging import _apart, arranged, unlikeness
+from piecing.quilts.arranging import BlockArrangement, BlockPlace, _Work, arranged, joined_along, places_of
 from piecing.quilts.choices import Border, QuiltChoices, Setting
 from piecing.quilts.finished import QuiltHands, finished_quilt, seam_cost
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, Fate, common_sizes
@@ -83,15 +86,26 @@ class CommonSizeTest(TestCase):
                 _sizes("11", wrong)
 
 
+def _unlike(w: np.ndarray, h: np.ndarray) -> float:
+    """Of a grid: blocks side by side differ in height, blocks one above the other in width."""
+    return float(np.abs(np.diff(h, axis=1)).sum() + np.abs(np.diff(w, axis=0)).sum())
+
+
+def _in_rows(w: Sequence[float], h: Sequence[float], rows: int, columns: int) -> BlockArrangement:
+    c = QuiltChoices(columns, rows, inches(11), inches(11))
+    return arranged(list(w), list(h), places_of(c, [0] * c.blocks, [False] * c.blocks))
+
+
 class ArrangingTest(TestCase):
     def test_against_every_arrangement_of_six(self) -> None:
         for seed in range(12):
             rng = np.random.default_rng(seed)
             w, h = 11 + rng.normal(0, 1 / 24, (2, 6))
             orders = (np.array(p) for p in permutations(range(6)))
-            least = min(unlikeness(w[p].reshape(2, 3), h[p].reshape(2, 3)) for p in orders)
-            found = arranged(w, h, 2, 3)
+            least = min(_unlike(w[p].reshape(2, 3), h[p].reshape(2, 3)) for p in orders)
+            found = _in_rows(w, h, 2, 3)
             self.assertAlmostEqual(found.unlike, least, places=9)
+            self.assertAlmostEqual(found.before, _unlike(w.reshape(2, 3), h.reshape(2, 3)), places=9)
             self.assertLessEqual(found.least, found.unlike + 1e-12)
 
     def test_a_hundred_blocks_that_fit_perfectly_reach_the_bound(self) -> None:
@@ -99,20 +113,115 @@ class ArrangingTest(TestCase):
         rng = np.random.default_rng(2)
         tall, wide = 11 + rng.normal(0, 1 / 16, (2, 10))
         order = rng.permutation(100)
-        found = arranged(np.tile(wide, 10)[order], np.repeat(tall, 10)[order], 10, 10)
+        found = _in_rows(np.tile(wide, 10)[order], np.repeat(tall, 10)[order], 10, 10)
         self.assertAlmostEqual(found.unlike, found.least, places=9)
-        self.assertEqual(sorted(n for row in found.places for n in row), list(range(100)))
+        self.assertEqual(sorted(found.blocks), list(range(100)))
 
     def test_never_worse_than_it_was(self) -> None:
         for rows, columns in ((1, 1), (1, 5), (4, 1), (3, 4)):
             rng = np.random.default_rng(rows)
-            found = arranged(*(11 + rng.normal(0, 1 / 24, (2, rows * columns))), rows, columns)
+            w, h = 11 + rng.normal(0, 1 / 24, (2, rows * columns))
+            found = _in_rows(w, h, rows, columns)
             self.assertLessEqual(found.unlike, found.before + 1e-12)
             self.assertLessEqual(found.least, found.unlike + 1e-12)
 
     def test_blocks_that_do_not_fill_the_rows(self) -> None:
         with self.assertRaises(CountOutOfRange):
-            arranged([11.0] * 5, [11.0] * 5, 2, 3)
+            _in_rows([11.0] * 5, [11.0] * 5, 2, 3)
+
+    def test_the_bound_by_every_arrangement_of_a_row(self) -> None:
+        """In a row of five the least is the range, whatever the heights are."""
+        rng = np.random.default_rng(8)
+        for _ in range(5):
+            h = rng.normal(11, 0.1, 5)
+            found = _in_rows([11.0] * 5, h, 1, 5)
+            self.assertAlmostEqual(found.unlike, float(np.ptp(h)), places=9)
+            self.assertAlmostEqual(found.least, float(np.ptp(h)), places=9)
+
+
+class AnyPlacesTest(TestCase):
+    """On point, staggered, by hand, of several kinds and turned: which are joined is told by a drawing, the best by trying all."""
+
+    def places(self, setting: Setting, columns: int, rows: int) -> tuple[BlockPlace, ...]:
+        c = QuiltChoices(columns, rows, inches(6), inches(6), setting, stagger=Fraction(1, 3))
+        return places_of(c, [0] * c.blocks, [False] * c.blocks)
+
+    def test_on_point_each_block_between_touches_four(self) -> None:
+        """Two by two with one between, numbered row by row: 0 1, 2, 3 4. Up to the right lie 3-2-1, down to the right 0-2-4."""
+        places = self.places(Setting.ON_POINT, 2, 2)
+        self.assertEqual(joined_along(places, across=True), [[0], [3, 2, 1], [4]])
+        self.assertEqual(joined_along(places, across=False), [[3], [0, 2, 4], [1]])
+
+    def test_on_point_sides_meet_as_they_are_drawn(self) -> None:
+        """The drawing's own outlines: blocks that share a side there are joined, and no others."""
+        for columns, rows in ((2, 3), (3, 3), (4, 2)):
+            c = QuiltChoices(columns, rows, inches(6), inches(6), Setting.ON_POINT)
+            places = places_of(c, [0] * c.blocks, [False] * c.blocks)
+            middles, side = block_middles(quilt_sizes(c)), 6.0
+            beside = {
+                frozenset((a, b))
+                for a, b in combinations(range(c.blocks), 2)
+                if abs(np.hypot(middles[a][0] - middles[b][0], middles[a][1] - middles[b][1]) - side) < 1e-6
+            }
+            joined = {
+                frozenset(p)
+                for across in (True, False)
+                for line in joined_along(places, across=across)
+                for p in pairwise(line)
+            }
+            self.assertEqual(joined, beside)
+            for line in joined_along(places, across=True):
+                for a, b in pairwise(line):
+                    self.assertGreater(middles[b][0], middles[a][0])
+                    self.assertGreater(middles[b][1], middles[a][1])
+
+    def test_staggered_blocks_are_joined_in_their_columns(self) -> None:
+        """Three columns by two rows, the middle one a block less and lower: 0 1 2, 3 4."""
+        places = self.places(Setting.STAGGERED, 3, 2)
+        self.assertEqual(joined_along(places, across=False), [[0, 3], [1], [2, 4]])
+        self.assertTrue(all(len(line) == 1 for line in joined_along(places, across=True)))
+
+    def test_by_hand_across_a_sash_but_not_across_a_block(self) -> None:
+        places = [BlockPlace(0, 0, 6, 6), BlockPlace(7, 0, 6, 6), BlockPlace(19, 0, 6, 6), BlockPlace(25, 0, 6, 3)]
+        self.assertEqual(joined_along(places, across=True), [[0, 1], [2], [3]])
+
+    def test_on_point_against_every_arrangement_of_five(self) -> None:
+        places = self.places(Setting.ON_POINT, 2, 2)
+        for seed in range(6):
+            rng = np.random.default_rng(seed)
+            w, h = 6 + rng.normal(0, 1 / 24, (2, 5))
+
+            def unlike(p: Sequence[int], w: np.ndarray = w, h: np.ndarray = h) -> float:
+                up, down = (h[p[3]], h[p[2]], h[p[1]]), (w[p[0]], w[p[2]], w[p[4]])
+                return float(np.abs(np.diff(up)).sum() + np.abs(np.diff(down)).sum())
+
+            found = arranged(w.tolist(), h.tolist(), places)
+            self.assertAlmostEqual(found.unlike, min(map(unlike, permutations(range(5)))), places=9)
+            self.assertAlmostEqual(found.unlike, unlike(found.blocks), places=9)
+            self.assertLessEqual(found.least, found.unlike + 1e-12)
+
+    def test_kinds_keep_their_places(self) -> None:
+        """Two kinds by turns in a row of six: nothing but blocks of one kind is exchanged, and the best of 36 is found."""
+        places = [BlockPlace(x, 0, 1, 1, kind=x % 2) for x in range(6)]
+        kinds = [0, 0, 0, 1, 1, 1]
+        for seed in range(4):
+            h = 6 + np.random.default_rng(seed).normal(0, 1 / 24, 6)
+            least = min(
+                float(np.abs(np.diff([h[a[0]], h[b[0]], h[a[1]], h[b[1]], h[a[2]], h[b[2]]])).sum())
+                for a in permutations((0, 1, 2))
+                for b in permutations((3, 4, 5))
+            )
+            found = arranged([6.0] * 6, h.tolist(), places, kinds)
+            self.assertEqual([kinds[n] for n in found.blocks], [0, 1] * 3)
+            self.assertAlmostEqual(found.unlike, least, places=9)
+        with self.assertRaises(CountOutOfRange):
+            arranged([6.0] * 6, [6.0] * 6, places, [0] * 6)
+
+    def test_turned_a_quarter_it_is_joined_along_its_other_side(self) -> None:
+        """Beside an upright block 6 high a turned one 6 wide fits, whatever its height."""
+        places = [BlockPlace(0, 0, 1, 1), BlockPlace(1, 0, 1, 1, turned=True)]
+        found = arranged([6.5, 6.0], [6.0, 7.0], places)
+        self.assertEqual((found.blocks, found.unlike, found.least), ((0, 1), 0.0, 0.0))
 
 
 class FinishedQuiltTest(TestCase):
@@ -225,7 +334,7 @@ class AnyBlocksTest(TestCase):
     @given(st.integers(1, 9), st.integers(1, 9))
     def test_places_that_are_assigned_at_once_never_touch(self, rows: int, columns: int) -> None:
         covered: set[int] = set()
-        for places in _apart(rows, columns):
+        for places in _Grid(rows, columns).apart:
             covered |= {int(p) for p in places}
             for p in places:
                 for q in places:
@@ -234,11 +343,9 @@ class AnyBlocksTest(TestCase):
         if rows * columns > 3:
             self.assertEqual(covered, set(range(rows * columns)))
 
-    def test_the_bound_by_every_arrangement_of_a_row(self) -> None:
-        """In a row of five the least is the range, whatever the heights are."""
-        rng = np.random.default_rng(8)
-        for _ in range(5):
-            h = rng.normal(11, 0.1, 5)
-            found = arranged([11.0] * 5, h, 1, 5)
-            self.assertAlmostEqual(found.unlike, float(np.ptp(h)), places=9)
-            self.assertAlmostEqual(found.least, float(np.ptp(h)), places=9)
+
+class _Grid(_Work):
+    def __init__(self, rows: int, columns: int) -> None:
+        c, n = QuiltChoices(columns, rows, inches(11), inches(11)), rows * columns
+        of = np.zeros(n, dtype=np.int64)
+        super().__init__(np.full((2, n), 11.0), of, of, places_of(c, [0] * n, [False] * n))

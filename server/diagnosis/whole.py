@@ -3,6 +3,7 @@ measure."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from math import hypot
@@ -11,20 +12,31 @@ from uuid import UUID
 from blocks.models import Block
 from blocks.quilt import quilt_of
 from blocks.selectors import blocks_of
-from blocks.translate import colourways_of, find_in, pattern_of
+from blocks.translate import (
+    CENTRE,
+    apart_in,
+    colourways_of,
+    find_in,
+    lies_at,
+    pattern_of,
+    quilt_choices,
+    ways_at,
+    ways_of,
+)
 from cutting.translate import quilt_sizes_of
 from measuring.models import ReadingRow
 from measuring.selectors import habit_figure, own_seams
-from piecing.blocks.pattern import Layout, laid
+from piecing.blocks.file_format import Find
+from piecing.blocks.pattern import BlockPlacement, Layout, laid
 from piecing.diagnosis import block_geometry, model_of
 from piecing.diagnosis.habits import Habit
 from piecing.diagnosis.model import FeatureKind
 from piecing.diagnosis.readings import ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Length, finest_mark
-from piecing.messages import Message
-from piecing.quilts.arranging import BlockArrangement, arranged
-from piecing.quilts.choices import Setting
+from piecing.messages import Listing, Message
+from piecing.quilts.arranging import BlockArrangement, BlockPlace, arranged, places_of
+from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.finished import FinishedQuilt, QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, common_sizes
 from piecing.timing import again_minutes
@@ -35,6 +47,7 @@ __all__ = ["MeasuredKind", "MeasuredSheet", "measured_of"]
 
 _KINDS = {ReadingKind.BLOCK_WIDTH.value: 0, ReadingKind.BLOCK_HEIGHT.value: 1}
 _MOST = 900
+Roles = tuple[tuple[str, str], ...]
 
 
 @dataclass(frozen=True)
@@ -49,7 +62,7 @@ class One:
 @dataclass(frozen=True)
 class MeasuredKind:
     """Blocks of one kind: how many there are to be, what each should measure raw edge to raw edge, each as far as it was measured, and
-    what to bring them to (none yet: none is measured both ways)."""
+    what to bring them to (none yet: none is measured both ways). ``numbering``: which numbers are in which colours, where there are several."""
 
     key: UUID
     name: str
@@ -59,16 +72,17 @@ class MeasuredKind:
     ones: list[One]
     measured: list[int]
     sizes: CommonSizes | None
+    numbering: Message | None = None
 
 
 @dataclass(frozen=True)
 class MeasuredSheet:
-    """``arrangement`` holds numbers of blocks of the one ``kind`` that fills the quilt; ``waiting`` says what it waits for."""
+    """``rows`` say which block lies where, row by row as the quilt is seen; ``waiting`` what the arrangement waits for."""
 
     kinds: list[MeasuredKind]
     refusal: PiecingError | None
     arrangement: BlockArrangement | None
-    numbers: list[int]
+    rows: list[list[str]]
     waiting: Message | None
     quilt: FinishedQuilt | None
 
@@ -106,8 +120,8 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
         except PiecingError as found:
             refusal = found
             kinds.append(_kind(project, block, pattern.name, tips, offers=False))
-    arrangement, numbers, waiting = _arrangement(project, kinds)
-    return MeasuredSheet(kinds, refusal, arrangement, numbers, waiting, _quilt(room, project, kinds))
+    arrangement, rows, waiting = _arrangement(project, kinds, find)
+    return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, _quilt(room, project, kinds))
 
 
 @lru_cache(maxsize=64)
@@ -138,7 +152,26 @@ def _kind(project: Project, block: Block, name: str, tips: bool, *, offers: bool
         pattern = pattern_of(block, find_in(project.workroom)).complete()
         again = again_minutes(pattern, block.finished, project.seam_allowance, project.ruler_step)
         sizes = common_sizes(blocks, raw, height, finest_mark(project.ruler_step), again)
-    return MeasuredKind(block.pk, name, count, raw, height, ones, [o.number for o in both], sizes)
+    numbers = [o.number for o in both]
+    return MeasuredKind(block.pk, name, count, raw, height, ones, numbers, sizes, _numbering(block, project))
+
+
+def _numbering(block: Block, project: Project) -> Message | None:
+    ways = _numbered(block)
+    if len(ways) < 2:
+        return None
+    fabrics = {f.role: f.name for f in project.fabrics.all()}
+    said = [
+        Message(
+            "from {first} on {colours}" if n == len(ways) - 1 else "{first} to {last} {colours}",
+            first=first,
+            last=last,
+            colours=", ".join(f"{fabrics.get(b, b)} for {fabrics.get(a, a)}" for a, b in roles if a != b)
+            or "as planned",
+        )
+        for n, (roles, first, last) in enumerate(ways)
+    ]
+    return Message("Numbers by colours: {ways}.", ways=Listing(said, "; "))
 
 
 def _height(block: Block, project: Project) -> Length:
@@ -148,42 +181,118 @@ def _height(block: Block, project: Project) -> Length:
     return height
 
 
+@dataclass(frozen=True)
+class _Lying:
+    """Where blocks lie in the quilt: places that name their kind by a number, what those kinds are (block and roles), and which places stand
+    in one row to the eye."""
+
+    places: tuple[BlockPlace, ...]
+    kinds: tuple[tuple[UUID, Roles], ...]
+    rows: tuple[tuple[int, ...], ...]
+
+
+def _lying(project: Project, find: Find) -> _Lying | None:
+    """None while no quilt is put together that can be laid."""
+    quilt, blocks = quilt_of(project), blocks_of(project)
+    if not quilt.begun:
+        return None
+    try:
+        if quilt.setting == Setting.BY_HAND.value:
+            return _by_hand(blocks, find)
+        choices = quilt_choices(quilt, project, blocks, find)
+        ways, spots = ways_of(quilt, blocks, find), block_spots(choices)
+    except PiecingError:
+        return None
+    if not ways:
+        return None
+    at = [(w.block.pk, w.roles) for w in ways_at(quilt, ways, spots)]
+    kinds = tuple(dict.fromkeys(at))
+    turned = [lies_at(quilt, choices, s).across for s in spots]
+    tops = [y for _, y in spots]
+    return _Lying(places_of(choices, [kinds.index(k) for k in at], turned), kinds, _in_rows(tops))
+
+
+def _by_hand(blocks: list[Block], find: Find) -> _Lying | None:
+    """Blocks that lie in the centre as they are made; what is made for its place is no finished block to exchange."""
+    centre = next((b for b in blocks if b.part == CENTRE), None)
+    if centre is None:
+        return None
+    pattern = pattern_of(centre, find)
+    found: list[tuple[BlockPlace, tuple[UUID, Roles]]] = []
+    kinds: list[tuple[UUID, Roles]] = []
+    for n in sorted(apart_in(centre, pattern), key=lambda n: pattern.box(pattern.places[n])[1::-1]):
+        place = pattern.places[n]
+        held = place.content
+        assert isinstance(held, BlockPlacement)
+        kind = (UUID(held.key), held.fabrics)
+        kinds += [] if kind in kinds else [kind]
+        left, top, width, height = map(float, pattern.box(place))
+        found.append((BlockPlace(left, top, width, height, kinds.index(kind), place.orientation.across), kind))
+    places = tuple(p for p, _ in found)
+    return _Lying(places, tuple(kinds), _in_rows([p.top for p in places])) if places else None
+
+
+def _in_rows(tops: Sequence[float]) -> tuple[tuple[int, ...], ...]:
+    rows: dict[float, list[int]] = {}
+    for n, top in enumerate(tops):
+        rows.setdefault(top, []).append(n)
+    return tuple(tuple(rows[top]) for top in sorted(rows))
+
+
+def _numbered(block: Block) -> list[tuple[Roles, int, int]]:
+    """Its colours with the first and the last number of the blocks made in them; the last colours take what is measured beyond."""
+    found, first = [], 1
+    for way in colourways_of(block):
+        if way.count > 0:
+            found.append((way.roles, first, first + way.count - 1))
+            first += way.count
+    return [*found[:-1], *((roles, begin, _MOST) for roles, begin, _ in found[-1:])]
+
+
 def _arrangement(
-    project: Project, kinds: list[MeasuredKind]
-) -> tuple[BlockArrangement | None, list[int], Message | None]:
-    """Of a quilt of one kind of block, in straight rows, all measured."""
-    quilt = quilt_of(project)
-    if not quilt.begun or quilt.setting != Setting.STRAIGHT.value or len(kinds) != 1:
-        return (
-            None,
-            [],
-            Message("Where each lies best is worked out for a quilt of one kind of block in straight rows."),
-        )
-    (kind,) = kinds
-    wanted = quilt.columns * quilt.rows
-    ones = [o for o in kind.ones if o.number in set(kind.measured)]
-    if len(ones) < wanted:
+    project: Project, kinds: list[MeasuredKind], find: Find
+) -> tuple[BlockArrangement | None, list[list[str]], Message | None]:
+    """Of any quilt whose blocks are all measured: the arrangement, and what lies where, row by row."""
+    lying = _lying(project, find)
+    if lying is None:
+        return None, [], Message("Where each lies best is told once the quilt is put together.")
+    blocks, measured = {b.pk: b for b in blocks_of(project)}, {k.key: k for k in kinds}
+    ones: list[tuple[int, UUID, One]] = []
+    for n, (key, roles) in enumerate(lying.kinds):
+        wanted = sum(p.kind == n for p in lying.places)
+        ranges = [(first, last) for r, first, last in _numbered(blocks[key]) if r == roles] if key in blocks else []
+        found = [
+            o
+            for o in (measured[key].ones if key in measured else [])
+            if o.number in measured[key].measured and any(first <= o.number <= last for first, last in ranges)
+        ]
+        ones += [(n, key, o) for o in found[:wanted]]
+    if len(ones) < len(lying.places):
         return (
             None,
             [],
             Message(
                 "Where each lies best is told when all {wanted} of the quilt are measured; {n} are.",
-                wanted=wanted,
+                wanted=len(lying.places),
                 n=len(ones),
             ),
         )
-    ones = ones[:wanted]
     sides = tuple(
         (float(o.width.value), float(o.height.value))
-        for o in ones
+        for _, _, o in ones
         if o.width and o.height and o.width.value and o.height.value
     )
-    return _arranged(sides, quilt.rows, quilt.columns), [o.number for o in ones], None
+    arrangement = _arranged(sides, lying.places, tuple(n for n, _, _ in ones))
+    several = len({key for key, _ in lying.kinds}) > 1
+    names = [f"{measured[key].name} {o.number}" if several else str(o.number) for _, key, o in ones]
+    return arrangement, [[names[arrangement.blocks[p]] for p in row] for row in lying.rows], None
 
 
 @lru_cache(maxsize=16)
-def _arranged(sides: tuple[tuple[float, float], ...], rows: int, columns: int) -> BlockArrangement:
-    return arranged([w for w, _ in sides], [h for _, h in sides], rows, columns)
+def _arranged(
+    sides: tuple[tuple[float, float], ...], places: tuple[BlockPlace, ...], kinds: tuple[int, ...]
+) -> BlockArrangement:
+    return arranged([w for w, _ in sides], [h for _, h in sides], places, kinds)
 
 
 def _quilt(room: Workroom, project: Project, kinds: list[MeasuredKind]) -> FinishedQuilt | None:

@@ -53,6 +53,7 @@ class MeasuredKindSerializer(serializers.Serializer[Any]):
     ones = MeasuredOneSerializer(many=True)
     measured = serializers.ListField(child=serializers.IntegerField())
     sizes = CommonSizesSerializer(allow_null=True)
+    numbering = MessageField(allow_null=True)
 
 
 class MeasuredQuiltSerializer(serializers.Serializer[Any]):
@@ -65,13 +66,13 @@ class MeasuredQuiltSerializer(serializers.Serializer[Any]):
 
 
 class MeasuredSheetSerializer(serializers.Serializer[Any]):
-    """``places`` are numbers of blocks, row by row; ``unlike`` is what neighbours differ in all, ``before`` in the order of their
+    """``places`` say which block lies where, row by row as the quilt is seen; ``unlike`` is what neighbours differ in all, ``before`` in the order of their
     numbers, ``least`` what no arrangement goes below."""
 
     kinds = MeasuredKindSerializer(many=True)
     refusal = MessageField(source="refusal.said", allow_null=True, default=None)
     waiting = MessageField(allow_null=True)
-    places = serializers.SerializerMethodField()
+    places = serializers.ListField(child=serializers.ListField(child=serializers.CharField()), source="rows")
     unlike = LengthAnswerField(allow_null=True)
     before = LengthAnswerField(allow_null=True)
     least = LengthAnswerField(allow_null=True)
@@ -80,9 +81,3 @@ class MeasuredSheetSerializer(serializers.Serializer[Any]):
 
     def get_borne(self, _sheet: MeasuredSheet) -> str:
         return borne_said().text(self.context["style"])
-
-    @extend_schema_field(serializers.ListField(child=serializers.ListField(child=serializers.IntegerField())))
-    def get_places(self, sheet: MeasuredSheet) -> list[list[int]]:
-        if sheet.arrangement is None:
-            return []
-        return [[sheet.numbers[n] for n in row] for row in sheet.arrangement.places]

@@ -51,11 +51,63 @@ class MeasuredTest(ApiCase):
         for n, side in ((2, "11 1/8"), (3, "11 1/8"), (4, "11")):
             self.read(n, side)
         sheet = self.sheet()
-        self.assertEqual(sorted(n for row in sheet["places"] for n in row), [1, 2, 3, 4])
+        self.assertEqual(sorted(n for row in sheet["places"] for n in row), ["1", "2", "3", "4"])
         # Two alike in each row: the rows agree, one step of an eighth in each column.
         self.assertEqual((sheet["unlike"]["text"], sheet["before"]["text"]), ("1/4", "1/2"))
         # An eighth cut off would cost points, a sixteenth can be eased in: all to 11 1/16.
         self.assertEqual(sheet["quilt"]["width"]["text"], "21 1/8")
+
+    def quilt(self, **changes: Any) -> None:
+        self.ask("patch", f"projects/{self.project}/quilt", {"changes": changes, "seen": {}})
+
+    def test_on_point_rows_are_as_the_quilt_is_seen(self) -> None:
+        """Two by two with one between. Joined are 3-2-1 up to the right, along their heights, and 0-2-4 down to the right, along their
+        widths: the tall ones go up to the right, the wide ones down, and what is neither lies in the middle or at a corner."""
+        self.ask(
+            "put",
+            f"projects/{self.project}/blocks/{self.block}",
+            {"changes": {"colourways": [{"count": 5, "roles": {}}]}, "seen": {}},
+        )
+        self.quilt(setting="on_point", columns="2", rows="2")
+        for n, (w, h) in enumerate(
+            (("11", "11"), ("11 1/8", "11"), ("11", "11 1/8"), ("11", "11 1/8"), ("11 1/8", "11")), 1
+        ):
+            self.read(n, w, h)
+        sheet = self.sheet()
+        self.assertEqual([len(row) for row in sheet["places"]], [2, 1, 2])
+        self.assertEqual(sorted(n for row in sheet["places"] for n in row), ["1", "2", "3", "4", "5"])
+        (top_left, top_right), (middle,), (low_left, low_right) = sheet["places"]
+        size = {"1": (0, 0), "2": (1, 0), "3": (0, 1), "4": (0, 1), "5": (1, 0)}
+        unlike = sum(abs(size[a][1] - size[b][1]) for a, b in ((low_left, middle), (middle, top_right)))
+        unlike += sum(abs(size[a][0] - size[b][0]) for a, b in ((top_left, middle), (middle, low_right)))
+        # In eighths, as it is stated.
+        self.assertEqual(sheet["unlike"]["text"], {0: "0", 1: "1/8", 2: "1/4"}[unlike])
+
+    def test_blocks_in_two_colourways_keep_their_places(self) -> None:
+        ways = [{"count": 2, "roles": {}}, {"count": 2, "roles": {"a": "b", "b": "a"}}]
+        self.ask("put", f"projects/{self.project}/blocks/{self.block}", {"changes": {"colourways": ways}, "seen": {}})
+        self.quilt(columns="2", rows="2")
+        for n, side in ((1, "11"), (2, "11 1/8"), (3, "11 1/8"), (4, "11")):
+            self.read(n, side)
+        sheet = self.sheet()
+        (kind,) = sheet["kinds"]
+        self.assertIn("1 to 2 as planned; from 3 on ", kind["numbering"])
+        # By turns: the first colours lie at the upper left and the lower right.
+        (a, b), (c, d) = sheet["places"]
+        self.assertEqual((sorted((a, d)), sorted((b, c))), (["1", "2"], ["3", "4"]))
+
+    def test_laid_by_hand(self) -> None:
+        self.quilt(columns="2", rows="2", sash="1")
+        for n, side in ((1, "11"), (2, "11 1/8"), (3, "11 1/8"), (4, "11")):
+            self.read(n, side)
+        straight = self.sheet()
+        self.quilt(setting="by_hand")
+        by_hand = self.sheet()
+        self.assertEqual(by_hand["unlike"], straight["unlike"])
+        self.assertEqual([len(row) for row in by_hand["places"]], [2, 2])
+
+    def test_nothing_is_said_of_a_quilt_that_is_not_put_together(self) -> None:
+        self.assertIn("once the quilt is put together", self.sheet()["waiting"])
 
     def test_they_are_readings_like_any_other(self) -> None:
         for n in range(1, 5):

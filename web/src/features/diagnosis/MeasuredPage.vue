@@ -40,6 +40,7 @@ const { data, error } = useQuery(
           <p class="soft">
             Each should measure <Len :of="k.width" /> × <Len :of="k.height" />, raw edge to raw edge through
             its middle, pressed and lying flat. Give the blocks numbers, with a pin and a bit of paper.
+            {{ k.numbering }}
           </p>
           <NTable size="small" :bordered="false">
             <thead>

@@ -3858,6 +3858,7 @@ export interface components {
             ones: components["schemas"]["MeasuredOne"][];
             measured: number[];
             sizes: components["schemas"]["CommonSizes"] | null;
+            readonly numbering: string | null;
         };
         /** @description One finished block by its number, with the names of its readings. */
         MeasuredOne: {
@@ -3877,14 +3878,14 @@ export interface components {
             readonly height_within: components["schemas"]["Length"];
         };
         /**
-         * @description ``places`` are numbers of blocks, row by row; ``unlike`` is what neighbours differ in all, ``before`` in the order of their
+         * @description ``places`` say which block lies where, row by row as the quilt is seen; ``unlike`` is what neighbours differ in all, ``before`` in the order of their
          *     numbers, ``least`` what no arrangement goes below.
          */
         MeasuredSheet: {
             kinds: components["schemas"]["MeasuredKind"][];
             readonly refusal: string | null;
             readonly waiting: string | null;
-            readonly places: number[][];
+            places: string[][];
             readonly unlike: components["schemas"]["Length"] | null;
             readonly before: components["schemas"]["Length"] | null;
             readonly least: components["schemas"]["Length"] | null;
