@@ -80,7 +80,7 @@ class DiagnoseTest(JourneyCase):
         readings = self.region("Readings")
         readings.get_by_role("button", name="It is right").click()
         expect(readings.get_by_role("button", name="It is right")).to_have_count(0)
-        readings.get_by_role("button", name="Delete row 2, column 2: trimmed width").click()
+        readings.get_by_role("button", name="Delete row 2, column 2: width").click()
         expect(readings).not_to_contain_text("row 2, column 2")
         self.page.get_by_role("button", name="Undo").click()
         expect(readings.get_by_text("row 2, column 2: trimmed width")).to_be_visible()
