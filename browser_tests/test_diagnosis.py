@@ -83,7 +83,7 @@ class DiagnoseTest(JourneyCase):
         readings.get_by_role("button", name="Delete row 2, column 2: width").click()
         expect(readings).not_to_contain_text("row 2, column 2")
         self.page.get_by_role("button", name="Undo").click()
-        expect(readings.get_by_text("row 2, column 2: trimmed width")).to_be_visible()
+        expect(readings.get_by_text("row 2, column 2: width")).to_be_visible()
 
     def test_the_working_is_there_for_who_asks(self) -> None:
         self.open(f"{LANTERN}/diagnose")
