@@ -109,6 +109,53 @@ class DeniedTest(TestCase):
         self.assertEqual(F.judge(*taken).status, Status.UNSETTLED)
         self.assertEqual(remedies(F, *taken)[0].code, "wait")
 
+    def test_tips_on_both_sides_speak_for_no_fold(self) -> None:
+        keys = [f.key for f in S.model.features if f.kind.value == "edge_tip"]
+        mixed = [
+            r
+            for k, v in zip(keys, ("1/16", "-1/16", "1/16", "-1/16"), strict=True)
+            for r in read("edge_tip", v, feature=k)
+        ]
+        why = plain(S.judge(*mixed, *SEAMS).why)
+        self.assertEqual(
+            why,
+            "row 1, column 2: tip at its bottom: 1⁄16″ short of the seam, and what else was measured does not say why.",
+        )
+
+
+class RawTest(TestCase):
+    """A pinwheel of units finishing 4: two squares of 5 by the pair leave 5 - 0.354 = 4.646 raw, 4 1/2 trimmed. Nothing is joined."""
+
+    P = scene(library_pattern("pinwheel"), "8")
+    HST = P.model.places.batches[0].key
+
+    def taken(self, raw: str) -> list[Reading]:
+        return [*read("cut", "5", "5", batch=self.HST), *read("raw_width", raw, raw, raw, batch=self.HST)]
+
+    def test_seams_too_deep_leave_nothing_to_trim(self) -> None:
+        """4 1/2 raw is 0.146 short: over root two, the seam took a tenth too much. Four of six minutes each, and no joining seam."""
+        taken = self.taken("4 1/2")
+        self.assertIn("seams are 3⁄32″ wide", plain(self.P.judge(*taken).said))
+        (only,) = remedies(self.P, *taken)
+        self.assertEqual((only.code, only.minutes), ("make_again-0", 24))
+        self.assertIn("Their own seams took too much", plain(only.how))
+        self.assertIn("Sew one more at a thread under 1⁄4″", plain(only.how))
+
+    def test_once_rows_are_read_they_are_joined(self) -> None:
+        taken = [
+            *self.taken("4 1/2"),
+            *lines("row", "8 5/16", "8 5/16"),
+            *read("stitch", *["11/32"] * 3, spot="middle"),
+        ]
+        self.assertIn("all_seams", [r.code for r in remedies(self.P, *taken)])
+
+    def test_too_narrow_there_is_more_to_trim(self) -> None:
+        """4 3/4 raw is 0.104 over: narrow by 0.073, and a quarter inch is left to trim."""
+        taken = [*self.taken("4 3/4"), *read("stitch", *["3/16"] * 3, spot="middle")]
+        (only,) = remedies(self.P, *taken)
+        self.assertEqual((only.code, only.minutes), ("trim_closely-0", 4))
+        self.assertIn("is left to trim, half of it on each side", plain(only.how))
+
 
 class GeeseTest(TestCase):
     ABOVE = (*read("height", *["3 7/16"] * 3, batch=GOOSE), *read("clearance", *["3/16"] * 3, batch=GOOSE))
@@ -201,6 +248,14 @@ class SeenTest(TestCase):
                 verdict = F.judge(*seen(sign))
                 self.assertEqual((plain(verdict.said), verdict.code), (said, code))
                 self.assertEqual([r.code for r in remedies(F, *seen(sign))], [code])
+
+    def test_a_wrong_picture_is_looked_over_before_anything_is_unpicked(self) -> None:
+        verdict = F.judge(*seen("picture_wrong"))
+        self.assertEqual(
+            plain(verdict.why), "The picture is wrong. Whether it comes right when a unit is turned tells which."
+        )
+        self.assertEqual([r.code for r in remedies(F, *seen("picture_wrong"))], ["look_over", "turned_unit"])
+        self.assertEqual([r.code for r in remedies(F, *seen("right_when_turned"))], ["turned_unit"])
 
     def test_waves_alone_say_nothing_of_sizes(self) -> None:
         self.assertEqual(plain(F.judge(*seen("wavy")).said), "Nothing is measured yet")

@@ -53,7 +53,8 @@ _RIGHT = 1 / 48
 _FAR = 1 / 10
 _OF_THE_PEN = 5 / 8
 """Inches off its mark: no piece and no seam is so far off by a hand or a ruler's border."""
-_NAMED_OPEN = 0.12
+_NAMED_OPEN, _MAY_BE = 0.12, 0.3
+"""Chances from which a cause is named while it is open: surely on one side, or on either."""
 _SEEN_ALONE = 0.5
 """From which what the eye found is said first, while nothing is measured."""
 _PART = 0.3
@@ -230,7 +231,12 @@ def judge(found: Inference) -> Verdict:
                 other=MidSentence(seen[1].said),
             )
         )
-        return Verdict(Status.MISTAKE, said, first.why, sum(s.probability for s in seen), leads, code=first.code)
+        why = (
+            first.why
+            if len(seen) == 1
+            else Message("The picture is wrong. Whether it comes right when a unit is turned tells which.")
+        )
+        return Verdict(Status.MISTAKE, said, why, sum(s.probability for s in seen), leads, code=first.code)
     if found.mistake is not None:
         mistake, said, sure = found.mistake
         return Verdict(Status.MISTAKE, said, mistake.why, sure, leads, code=mistake.code)
@@ -593,7 +599,13 @@ def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
     if len(found.weighed) == 1:
         return _standing_out(found)
     # What was not looked at may be anything, and is not named for that.
-    may = [g for g in groups if g.chance >= _NAMED_OPEN and g.best.looked_at and _says_why(found, g.best)][:3]
+    may = [
+        g
+        for g in groups
+        if g.chance >= (_NAMED_OPEN if g.best.sure_of_side else _MAY_BE)
+        and g.best.looked_at
+        and _says_why(found, g.best)
+    ][:3]
     names = [
         cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
         for g in may
@@ -611,7 +623,9 @@ def _standing_out(found: Inference) -> Message:
     off = {
         n: abs(found.readings[n].read - e.nominal)
         for n in found.weighed
-        if n not in aside and found.readings[n].kind in _LENGTHS and (e := found.equations[n]) is not None
+        if n not in aside
+        and found.readings[n].kind in (*_LENGTHS, *_AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
+        and (e := found.equations[n]) is not None
     }
     most = max(off, key=lambda n: off[n], default=None)
     if most is None or off[most] < _STRAY:

@@ -45,6 +45,18 @@ _PICTURE = {
 def offered(work: Work) -> Iterator[Remedy]:
     """What mends a discrete mistake, such as a unit turned or two alike."""
     code = work.verdict.code
+    if sum(seen.code in _PICTURE for seen in work.found.seen) > 1:
+        yield Remedy(
+            "look_over",
+            Message("Lay the block beside its picture before anything is unpicked"),
+            Message(
+                "Look it over finds the unit that differs. If the picture comes right when that one is turned, it lies turned; if no turn puts it "
+                "right, it is its mirror image."
+            ),
+            Message("Nothing is unpicked in vain."),
+            Message("none"),
+            2,
+        )
     if code in _PICTURE:
         minutes = _PICTURE[code][2]
         yield Remedy(

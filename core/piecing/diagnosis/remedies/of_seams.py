@@ -33,7 +33,8 @@ def offered(work: Work) -> Iterator[Remedy]:
     named = [p for p in (work.verdict.leading, work.verdict.beside) if p is not None]
     for p in named:
         if p.cause in (Cause.SEAM, Cause.FOLD):
-            yield from _all_seams(work)
+            if not work.unjoined:
+                yield from _all_seams(work)
         elif p.cause in (Cause.START, Cause.END):
             yield from _all_ends(work, p)
         elif p.cause is Cause.SOME_SEAMS:

@@ -44,6 +44,8 @@ def offered(work: Work) -> Iterator[Remedy]:
             yield of_cutting(work, p, _size(work, p))
         elif p.cause is Cause.ONE_UNIT:
             yield from _one_unit(work, p)
+        elif p.cause in (Cause.SEAM, Cause.FOLD) and work.unjoined:
+            yield from (_raw_units(work, b.number) for b in work.model.places.batches if _read_raw(work, b.number))
 
 
 def _by_itself(work: Work) -> Iterator[Remedy]:
@@ -209,9 +211,8 @@ def shared(work: Work, batch: int, size: float, beside: Sequence[int]) -> Remedy
         f"share-{batch}",
         Message("Share what the {who} are short between the seams beside them", who=batch_name(model.places, batch)),
         Message(
-            "Unpick {seams, plural, one {this seam and sew it} other {these # seams and sew each}} at {new}, {change} shallower.",
+            "Unpick {seams, plural, one {this seam and sew it} other {these # seams and sew each}} at {new}.",
             seams=len(beside),
-            change=Roughly(change),
             new=GuideSetting(now - change),
         ),
         Message(
@@ -236,6 +237,57 @@ def _room(work: Work, p: Parameter, off: float) -> float:
     across = raw.width + raw.width_gain * off - raw.width_loss * deep - float(plan.target_width)
     up = raw.height + raw.height_gain * off - raw.height_loss * deep - float(plan.target_height)
     return min(across, up)
+
+
+def _read_raw(work: Work, batch: int) -> bool:
+    places = work.model.places
+    for n in work.found.weighed:
+        r = work.found.readings[n]
+        unit = places.unit(r.unit) if r.unit else None
+        if r.kind in (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT) and (
+            unit.batch == batch if unit else r.batch == places.batches[batch].key
+        ):
+            return True
+    return False
+
+
+def _raw_units(work: Work, batch: int) -> Remedy:
+    """What to do with units whose own seams took another allowance than planned: nothing is joined yet."""
+    name, count = batch_name(work.model.places, batch), work.model.places.batches[batch].count
+    room, to = _room(work, Parameter(Cause.CUT, batch), 0.0), GuideSetting(work.stitch_for())
+    if room >= _ROOM:
+        return Remedy(
+            f"trim_closely-{batch}",
+            Message("Go on with the {who}, and trim them to size", who=name),
+            Message(
+                "Of those that are sewn {room} is left to trim, half of it on each side. Lay the ruler's line on the seam first.",
+                room=Roughly(room),
+            ),
+            Message("Units come to their size."),
+            Message("a unit that was sewn askew may not reach"),
+            count * RemedyMinutes.TRIM,
+            batch=batch,
+            spread=True,
+        )
+    plan = work.plans.get(batch)
+    again = plan_unit(replace(plan.choices, count=count, mirrored=0)) if plan else None
+    return Remedy(
+        f"make_again-{batch}",
+        Message("Make the {who} again, and keep these for a smaller block", who=name),
+        Message(
+            "Their own seams took too much, and leave nothing to trim. Sew one more at {to} and measure it before the others."
+            if room < _EVEN
+            else "Their own seams took too much, and leave a thread to trim at most. Sew one more at {to} and measure it before the others.",
+            to=to,
+        ),
+        Message("They come to their size, with room to trim on all sides."),
+        Message("cloth and time"),
+        count * RemedyMinutes.UNIT,
+        pieces=pieces_said(again.pieces) if again else None,
+        batch=batch,
+        cures=True,
+        spread=True,
+    )
 
 
 def of_cutting(work: Work, p: Parameter, size: float) -> Remedy:

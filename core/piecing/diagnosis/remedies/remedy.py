@@ -19,11 +19,13 @@ from ..causes import SOURCES, scatter_of, sources_of
 from ..faults import Fault, faults_of, faults_seen
 from ..inference import Inference
 from ..model import BlockModel, FeatureKind, Vector
+from ..readings import OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
 from ..verdict import Status, Verdict
 
 __all__ = ["Change", "Remedy", "RemedyMinutes", "Work", "remedies_of"]
 
 _DRAWS, _FEWEST = 300, 60
+_RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 _NONE_LEFT = 0.8
 _HARMS = 0.25
 """Faults; a remedy that is expected to leave so many more than there are is not offered."""
@@ -117,6 +119,13 @@ class Work:
     def block(self) -> Vector:
         """The errors of the block as they are judged, in inches, shape (errors,)."""
         return self.found.block
+
+    @property
+    def unjoined(self) -> bool:
+        """Whether units were read as they come from the machine, and nothing that they are joined to."""
+        kinds = {self.found.readings[n].kind for n in self.found.weighed}
+        named = any(self.found.readings[n].seam for n in self.found.weighed)
+        return bool(kinds & {*_RAW}) and not kinds & {*OF_THE_BLOCK, *OF_ANY_BLOCK} and not named
 
     def stitched(self, seam: int, spot: str = "") -> float:
         """Stitching distance of one seam on the mean, at a spot or all along, inches."""
