@@ -11,6 +11,7 @@ from unittest import TestCase
 
 from piecing.blocks.library import library_pattern
 from piecing.diagnosis import Status, judge
+from piecing.diagnosis.asking import NextReading, next_readings
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
@@ -267,3 +268,70 @@ class SeenTest(TestCase):
     def test_beside_a_cause_it_comes_last(self) -> None:
         taken = [*seen("shadow"), *read("stitch", *["5/16"] * 6, spot="middle")]
         self.assertEqual(remedies(F, *taken)[-1].code, "pressed_to_light")
+
+
+class NextTest(TestCase):
+    """What is asked for next: what was just said to be read again, else what a length is made of; in words without signs."""
+
+    def asked(self, where: Scene, *taken: Reading) -> NextReading:
+        found = where.infer(*taken)
+        return next_readings(found, judge(found))[0]
+
+    def test_what_is_to_be_read_again_comes_first(self) -> None:
+        odd = read("stitch", "1/2", seam="row 1 seam 1", spot="middle")
+        first = self.asked(F, *odd, *SEAMS, *lines("row", "12 1/2", "12 1/2", first=2))
+        self.assertEqual(
+            (first.reading.kind, first.reading.seam, first.reading.spot), (odd[0].kind, "row 1 seam 1", "middle")
+        )
+        self.assertEqual(
+            plain(first.said), "Read once more what read 1⁄2″: row 1 seam 1: raw edge to stitching, middle."
+        )
+        self.assertTrue(first.needed)
+
+    def test_read_alike_twice_it_is_not_asked_for_a_third_time(self) -> None:
+        odd = read("stitch", "1/2", "1/2", seam="row 1 seam 1", spot="middle")
+        first = self.asked(F, *odd, *SEAMS, *lines("row", "12 1/2", "12 1/2", first=2))
+        self.assertNotIn("once more", plain(first.said))
+        short = [*read("block_width", "12 3/8", "12 3/8"), *read("block_height", "12 1/2", "12 1/2")]
+        self.assertNotIn("once more", plain(self.asked(F, *short).said))
+
+    def test_after_one_short_length_it_is_asked_what_lengths_are_made_of(self) -> None:
+        """A diagonal says nothing of why a row is short."""
+        for taken in (lines("row", "12 3/8"), read("block_width", "12 3/8", "12 3/8")):
+            kind = self.asked(F, *taken).reading.kind.value
+            self.assertIn(kind, ("row", "column", "stitch", "strip_test", "width", "height"))
+
+    def outcomes(self, where: Scene, reading: Reading, *taken: Reading) -> list[str]:
+        found = where.infer(*taken)
+        (one,) = next_readings(found, judge(found), options=[reading])
+        return [plain(o.said) for o in one.outcomes]
+
+    def test_sides_are_named_and_nothing_is_below_zero(self) -> None:
+        """Geese believed to have too little or too much cloth above the tip: a tip is cut off, or floats."""
+        (tip,) = tips("1", 1)
+        said = self.outcomes(S, tip, *read("clearance", "1/4", batch=GOOSE))
+        self.assertGreater(len(said), 1)
+        self.assertTrue(any(" and it is cut off: " in x for x in said), said)
+        self.assertTrue(any(" and it floats short of the seam: " in x for x in said), said)
+        (miss,) = read("miss", "1", unit="c1r1", corner="bottom left")
+        said += self.outcomes(F, miss, *UNITS)
+        self.assertTrue(any(" and it lands on the left side: " in x for x in said), said)
+        self.assertFalse([x for x in said if "−" in x or "-" in x.split(":")[0]], said)
+
+    def test_one_unit_is_named_without_a_size_too(self) -> None:
+        """Row 2 and column 2 are an eighth short, all others and the seams are true: the unit where they cross."""
+        taken = [
+            *lines("row", "12 1/2", "12 3/8", "12 1/2"), *lines("column", "12 1/2", "12 3/8", "12 1/2"), *SEAMS,
+            *read("width", "3 7/16", unit="c2r2"),
+        ]  # fmt: skip
+        (height,) = read("height", "1", unit="c2r2")
+        said = self.outcomes(F, height, *taken)
+        self.assertTrue(any("the unit in row 2, column 2 by itself" in x for x in said), said)
+
+    def test_one_seam_is_named_without_a_size_it_may_not_have(self) -> None:
+        """Row 1 short by 3/8, the others true: one of its two seams may be deep, and none is called narrow."""
+        taken = [*lines("row", "9 1/8", "9 1/2", "9 1/2"), *lines("row", "9 1/8")]
+        (stitch,) = read("stitch", "1", seam="row 1 seam 1", spot="middle")
+        said = self.outcomes(NINE, stitch, *taken)
+        self.assertTrue(any("row 1 seam 1 by itself" in x for x in said), said)
+        self.assertFalse([x for x in said if "narrow" in x], said)

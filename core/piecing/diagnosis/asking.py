@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,10 +18,10 @@ from ..messages import Message
 from .causes import SOURCES, Cause, Parameter
 from .inference import NOTHING, Inference
 from .model import BlockModel, FeatureKind
-from .names import reading_said, seam_said
+from .names import Landing, landings, place_said, reading_said, seam_said
 from .places import CornerTip, batch_name
-from .readings import NEEDS_RAW, Equation, RawSizes, Reading, ReadingKind, equation_of
-from .verdict import Status, Verdict, cause_said
+from .readings import ACROSS_SEAMS, NEEDS_RAW, SIDED, Equation, RawSizes, Reading, ReadingKind, equation_of
+from .verdict import Status, Verdict
 from .words import sure_in_words
 
 __all__ = ["NextReading", "Outcome", "candidates", "how_said", "next_readings"]
@@ -34,6 +34,16 @@ _WORTH_WHILE = 1 / 2000
 _RARE = 0.004
 """Share of draws below which an outcome is not told of by itself."""
 _MOST_SINGLES = 3
+_OFF, _AT_FIRST = 1 / 10, 2
+"""Inches from which a length that is off is what is asked about, among so many readings: with more of them, what is worth most is."""
+_OF_LENGTHS = (
+    ReadingKind.WIDTH,
+    ReadingKind.HEIGHT,
+    ReadingKind.STITCH,
+    ReadingKind.STRIP_TEST,
+    ReadingKind.ROW,
+    ReadingKind.COLUMN,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +164,7 @@ def next_readings(
 
     The worth of acting on a cause is the error it puts right less what acting costs; a reading is worth what the best acts are
     worth after it, on the mean of its outcomes, beyond what they are worth now. ``options`` are weighed instead of
-    all there can be.
+    all there can be. What the verdict wants read again comes before all of them.
     """
     rng = rng or np.random.default_rng(1853)
     labels, gains = _acts(found)
@@ -163,7 +173,9 @@ def next_readings(
     noise = rng.standard_normal(len(labels))
     factors = np.array([found.factors[s.value] for s in SOURCES]) ** 2
     weighed: list[_Weighed] = []
-    for reading in options if options is not None else candidates(found, joined=joined):
+    again = _again(found, verdict) if options is None else None
+    asked = options if options is not None else candidates(found, joined=joined)
+    for reading in asked if again is None else [again, *(r for r in asked if r != again)]:
         try:
             e = equation_of(reading, found.model, resolution, raw)
         except ReadingMisplaced:
@@ -174,19 +186,54 @@ def next_readings(
         told, sure, worth = _told(reads, labels, gains, step)
         gain = max(0.0, worth - best_now)
         weighed.append(_Weighed(reading, e, reads, step, gain + _TOLD * max(told, 0.0), gain, sure))
-    weighed.sort(key=lambda w: -w.score)
+    # What a length is off by is looked for in what it is made of, before anything else is.
+    lengths = again is None and _length_open(found, verdict)
+    weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
     settled = verdict is not None and verdict.status in (Status.TRUE, Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
     return tuple(
         NextReading(
             w.reading,
-            how_said(w.reading, found.model),
+            how_said(w.reading, found.model)
+            if w.reading is not again or verdict is None
+            else _again_said(found, verdict.again or 0),
             w.worth,
             not settled or w.worth > _WORTH_WHILE,
             sure_now,
             max(sure_now, w.sure),
-            tuple(_outcomes(found, labels, w.reads, w.step, resolution)) if k == 0 else (),
+            tuple(_outcomes(found, w.reading, labels, w.reads, w.step, resolution)) if k == 0 else (),
         )
         for k, w in enumerate(weighed)
+    )
+
+
+def _length_open(found: Inference, verdict: Verdict | None) -> bool:
+    """Whether it is open why something across seams is as long or short as it was read."""
+    if verdict is None or verdict.status is not Status.UNSETTLED or len(found.weighed) > _AT_FIRST:
+        return False
+    aside = {o.index for o in found.odd}
+    return any(
+        n not in aside
+        and found.readings[n].kind in ACROSS_SEAMS
+        and (e := found.equations[n]) is not None
+        and abs(found.readings[n].read - e.nominal) > _OFF
+        for n in found.weighed
+    )
+
+
+def _again(found: Inference, verdict: Verdict | None) -> Reading | None:
+    """What is to be read again, as it can be asked for."""
+    if verdict is None or verdict.again is None:
+        return None
+    r = found.readings[verdict.again]
+    return replace(r, value=Length.of(1), confirmed=False)
+
+
+def _again_said(found: Inference, n: int) -> Message:
+    r = found.readings[n]
+    return Message(
+        "Read once more what read {value}: {what}.",
+        value=r.value or Length.near(r.read),
+        what=reading_said(r, found.model),
     )
 
 
@@ -238,7 +285,12 @@ def _told(
 
 
 def _outcomes(
-    found: Inference, labels: NDArray[np.int64], reads: NDArray[np.float64], step: float, resolution: Length
+    found: Inference,
+    reading: Reading,
+    labels: NDArray[np.int64],
+    reads: NDArray[np.float64],
+    step: float,
+    resolution: Length,
 ) -> Iterator[Outcome]:
     """The range of readings parted where the likeliest cause changes; at most four parts."""
     numbers = [-1, *sorted({int(n) for n in found.leading if n >= 0})]
@@ -254,7 +306,8 @@ def _outcomes(
         sure, chance = float(counts[k] / counts.sum()), float(counts.sum() / len(labels))
         lower = None if n == 0 else (a + low - 0.5) * step
         upper = None if n == len(groups) - 1 else (b + low + 0.5) * step
-        yield Outcome(lower, upper, p, sure, chance, _outcome_said(found, lower, upper, p, sure, resolution))
+        range_ = _range_said(found.model, reading, lower, upper, resolution)
+        yield Outcome(lower, upper, p, sure, chance, _outcome_said(found, range_, p, sure))
 
 
 def _ranges(table: NDArray[np.float64], rare: float) -> list[tuple[int, int]]:
@@ -283,13 +336,20 @@ def _ranges(table: NDArray[np.float64], rare: float) -> list[tuple[int, int]]:
     return [(a, b) for a, b, _ in groups]
 
 
-def _outcome_said(
-    found: Inference, low: float | None, high: float | None, p: Parameter | None, sure: float, resolution: Length
-) -> Message:
+def _outcome_said(found: Inference, reads: Message, p: Parameter | None, sure: float) -> Message:
     cause = Message("nothing of note") if p is None else _subject(found.model, p)
+    return Message("{reads}: {cause} ({how})", reads=reads, cause=cause, how=sure_in_words(sure))
+
+
+def _range_said(
+    model: BlockModel, reading: Reading, low: float | None, high: float | None, resolution: Length
+) -> Message:
+    """A range of what may be read; of what lies on one of two sides, by the side: nobody reads signs."""
+    sides = _sides(model, reading)
+    if sides is not None:
+        return _sided_said(sides, low, high, resolution)
     ends = {k: Length.near(v).round_near(resolution) for k, v in (("low", low), ("high", high)) if v is not None}
-    how = sure_in_words(sure)
-    reads = Message(
+    return Message(
         "whatever it reads"
         if not ends
         else "under {high}"
@@ -299,7 +359,46 @@ def _outcome_said(
         else "from {low} to under {high}",
         **ends,
     )
-    return Message("{reads}: {cause} ({how})", reads=reads, cause=cause, how=how)
+
+
+def _sides(model: BlockModel, reading: Reading) -> tuple[Landing, Landing] | None:
+    """The two sides that a sided reading may lie on, the one above zero first."""
+    if reading.kind not in SIDED:
+        return None
+    corner, upright = reading.corner, False
+    if reading.feature:
+        feature = model.features[model.find(reading.feature) or 0]
+        corner = feature.edge if reading.kind is ReadingKind.CORNER_GAP else ""
+        upright = reading.kind is ReadingKind.CROSSING and model.places.seams[feature.seam].upright
+    first, second = landings(reading.kind, corner, upright=upright)
+    return first, second
+
+
+def _sided_said(sides: tuple[Landing, Landing], low: float | None, high: float | None, resolution: Length) -> Message:
+    first, second = sides[0].said, sides[1].said
+
+    def mark(size: float) -> Length:
+        return Length.near(abs(size)).round_near(resolution)
+
+    if low is None and high is None:
+        return Message("whatever it reads")
+    if low is not None and low >= 0:
+        return (
+            Message("{low} or more, and {side}", low=mark(low), side=first)
+            if high is None
+            else Message("from {low} to under {high}, and {side}", low=mark(low), high=mark(high), side=first)
+        )
+    if high is not None and high <= 0:
+        return (
+            Message("{low} or more, and {side}", low=mark(high), side=second)
+            if low is None
+            else Message("from {low} to under {high}, and {side}", low=mark(high), high=mark(low), side=second)
+        )
+    if low is None and high is not None:
+        return Message("anything but {high} or more where {side}", high=mark(high), side=first)
+    if high is None and low is not None:
+        return Message("anything but {low} or more where {side}", low=mark(low), side=second)
+    return Message("less, on either side")
 
 
 _SUBJECTS = {
@@ -317,7 +416,14 @@ _SUBJECTS = {
 
 def _subject(model: BlockModel, p: Parameter) -> Message:
     if p.single:
-        return cause_said(model, p, 0.0)
+        where = place_said(model, p)
+        if p.cause is Cause.SOME_SEAMS:
+            return Message("{where} by themselves", where=model.places.seam_groups[p.place].name)
+        return (
+            Message("{seam} by itself", seam=seam_said(where))
+            if p.cause is Cause.ONE_SEAM
+            else Message("the unit in {name} by itself", name=where)
+        )
     if p.batch < 0:
         return Message(_SUBJECTS[p.cause])
     return Message("{who}: {what}", who=batch_name(model.places, p.batch), what=_SUBJECTS[p.cause])

@@ -53,6 +53,8 @@ _RIGHT = 1 / 48
 _FAR = 1 / 10
 _OF_THE_PEN = 5 / 8
 """Inches off its mark: no piece and no seam is so far off by a hand or a ruler's border."""
+_AGAIN = 0.5
+"""Chance that nothing leads from which a reading that nothing bears out is read again."""
 _NAMED_OPEN, _MAY_BE = 0.12, 0.3
 """Chances from which a cause is named while it is open: surely on one side, or on either."""
 _SEEN_ALONE = 0.5
@@ -111,7 +113,8 @@ class Share:
 @dataclass(frozen=True)
 class Verdict:
     """``said`` is the headline, ``why`` one sentence of evidence; ``sure`` the probability behind "certain", "likely", "open".
-    ``spared`` are seams that are right while all others are off."""
+    ``spared`` are seams that are right while all others are off; ``again`` numbers the reading that is to be read again before anything
+    is concluded."""
 
     status: Status
     said: Message
@@ -122,6 +125,7 @@ class Verdict:
     beside: Parameter | None = None
     code: str = ""
     spared: SeamGroup | None = None
+    again: int | None = None
 
     @property
     def sure_words(self) -> str:
@@ -387,12 +391,14 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         )
     if _true(found, none):
         return Verdict(Status.TRUE, Message("All is true, as far as it was measured"), _looked_at(found), none, leads)
+    far = _stray(found) if none >= _AGAIN else None
     return Verdict(
         Status.UNSETTLED,
         Message("These readings do not settle it"),
-        _open(found, groups, none),
+        _open(found, groups, none, far),
         max(first.chance, none),
         leads,
+        again=far if far is not None and not _read_alike(found, far) else None,
     )
 
 
@@ -585,9 +591,9 @@ _SUBJECT = {
 }
 
 
-def _open(found: Inference, groups: Sequence[_Group], none: float) -> Message:
-    far = _stray(found)
-    if far is not None and none >= 0.5:
+def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | None) -> Message:
+    """``far`` numbers a reading that nothing else bears out."""
+    if far is not None:
         again = _read_alike(found, far)
         return Message(
             "{reading}, and {more} more like it; nothing else that was measured says why."
