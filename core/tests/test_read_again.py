@@ -211,6 +211,11 @@ class GeeseTest(TestCase):
         self.assertFalse(offered["shallower_at_tips"].possible)
         self.assertIn("3⁄16″", plain(offered["shallower_at_tips"].why_not))
 
+    def test_before_a_seam_or_a_row_was_read_faults_are_expected_not_seen(self) -> None:
+        self.assertTrue(F.infer(*UNITS).expected)
+        for more in (SEAMS, lines("row", "12 1/2"), read("block_width", "12 1/2")):
+            self.assertFalse(F.infer(*UNITS, *more).expected)
+
 
 class FirstTest(TestCase):
     def test_one_small_unit_is_made_again_before_crossings_are_patched(self) -> None:

@@ -502,7 +502,7 @@ class ScatterSerializer(serializers.Serializer[Any]):
 
 class DiagnosisSerializer(serializers.Serializer[Any]):
     """A block, a kind of unit or sizes typed by hand, as the readings make it. ``before`` is the drawing without the remedy that
-    is tried."""
+    is tried. ``expected``: nothing was read of seams, rows or tips, so that its faults rest on records and on what is usual."""
 
     drawing = DrawingField()
     before = DrawingField(allow_null=True)
@@ -512,6 +512,7 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     places = serializers.SerializerMethodField()
     ladders = LadderSerializer(many=True)
     faults = SeenFaultSerializer(many=True)
+    expected = serializers.BooleanField(source="found.expected")
     readings = ReadingSerializer(many=True, source="newest")
     earlier = serializers.IntegerField()
     elsewhere = serializers.SerializerMethodField()

@@ -67,6 +67,7 @@ _UNMEASURED = 1 / 20
 _FOLD_TELLS = 1.8
 """A fold is in every seam of every block: half of 1/52 that is not paid for is worth saying."""
 _THREAD = 1 / 64
+_OF_SEAMS = (ReadingKind.STITCH, ReadingKind.STRIP_TEST, *OF_THE_BLOCK, *OF_ANY_BLOCK)
 _WEIGHTS = {
     Cause.START: 0.7,
     Cause.END: 0.7,
@@ -159,6 +160,11 @@ class Inference:
     def measured(self) -> bool:
         """Whether any reading was used."""
         return bool(self.weighed)
+
+    @property
+    def expected(self) -> bool:
+        """Whether what is said of seams, rows and tips rests on records and on what is usual: nothing was read of any of them."""
+        return not any(self.readings[n].kind in _OF_SEAMS for n in self.weighed)
 
     @cached_property
     def residuals(self) -> Vector:

@@ -54,7 +54,7 @@ _FAR = 1 / 10
 _OF_THE_PEN = 5 / 8
 """Inches off its mark: no piece and no seam is so far off by a hand or a ruler's border."""
 _AGAIN = 0.5
-"""Chance that nothing leads from which a reading that nothing bears out is read again."""
+"""Chance that nothing leads that was looked at from which a reading that nothing bears out is read again."""
 _NAMED_OPEN, _MAY_BE = 0.12, 0.3
 """Chances from which a cause is named while it is open: surely on one side, or on either."""
 _SEEN_ALONE = 0.5
@@ -391,7 +391,9 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         )
     if _true(found, none):
         return Verdict(Status.TRUE, Message("All is true, as far as it was measured"), _looked_at(found), none, leads)
-    far = _stray(found) if none >= _AGAIN else None
+    # What nothing was read of is no reason for what was.
+    free = none + sum(e.leads for e in found.estimates if not e.looked_at)
+    far = _stray(found) if free >= _AGAIN else None
     return Verdict(
         Status.UNSETTLED,
         Message("These readings do not settle it"),

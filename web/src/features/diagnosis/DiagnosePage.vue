@@ -29,6 +29,13 @@ const form = ref<InstanceType<typeof MeasureForm>>()
 const where = computed(() => form.value?.where ?? nowhere())
 const ask = (a: Asked) => form.value?.ask(a)
 const faults = computed(() => data.value?.faults.slice(0, 10) ?? [])
+const heading = computed(() =>
+  data.value?.before
+    ? 'What is left, on the whole'
+    : data.value?.expected
+      ? 'What is to be expected'
+      : 'What is to be seen',
+)
 const judged = computed(() => data.value?.verdict.status !== 'no_readings')
 </script>
 
@@ -59,7 +66,10 @@ const judged = computed(() => data.value?.verdict.status !== 'no_readings')
       <div class="right">
         <VerdictPanel :found="data" @ask="ask" />
         <section v-if="judged" class="sheet" aria-label="Faults">
-          <h3>{{ data.before ? 'What is left, on the whole' : 'What is to be seen' }}</h3>
+          <h3>{{ heading }}</h3>
+          <p v-if="data.expected" class="soft">
+            Nothing was read of seams, rows or tips yet: this rests on your records, or on what is usual.
+          </p>
           <ol v-if="faults.length" class="faults">
             <li v-for="f in faults" :key="f.key" :value="f.number">
               {{ f.said }}<span v-if="f.eased" class="soft"> (pins ease that in)</span>

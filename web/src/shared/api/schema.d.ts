@@ -3126,7 +3126,7 @@ export interface components {
         };
         /**
          * @description A block, a kind of unit or sizes typed by hand, as the readings make it. ``before`` is the drawing without the remedy that
-         *     is tried.
+         *     is tried. ``expected``: nothing was read of seams, rows or tips, so that its faults rest on records and on what is usual.
          */
         Diagnosis: {
             readonly drawing: components["schemas"]["Drawing"];
@@ -3142,6 +3142,7 @@ export interface components {
             readonly places: components["schemas"]["Places"];
             ladders: components["schemas"]["Ladder"][];
             faults: components["schemas"]["SeenFault"][];
+            expected: boolean;
             readings: components["schemas"]["Reading"][];
             earlier: number;
             /** @description Readings taken elsewhere in the project that count here too. */
