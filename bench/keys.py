@@ -25,7 +25,12 @@ _WATCH = """(where) => {
   let began = 0
   // What is typed or clicked begins the time; the last redraw before the next one ends it.
   for (const kind of ['input', 'click', 'change'])
-    document.addEventListener(kind, () => (began ||= performance.now()), true)
+    document.addEventListener(
+      kind,
+      // A slider says that it changed once more when the key goes up.
+      (e) => (e.type === 'change' && e.target.type === 'range') || (began ||= performance.now()),
+      true,
+    )
   new MutationObserver(() => {
     if (!began) return
     const from = began
@@ -71,9 +76,10 @@ def _nest(page: Page, _n: int) -> None:
 
 
 def _slide(page: Page, n: int) -> None:
-    slider = page.get_by_role("slider").nth(1)
+    slider = page.get_by_role("slider").nth(1 + n % 5)
     slider.focus()
-    page.keyboard.press("ArrowRight" if n % 2 else "ArrowLeft")
+    # Always to a value that was not asked for before.
+    page.keyboard.press("ArrowRight")
 
 
 INTERACTIONS = (
@@ -100,7 +106,8 @@ INTERACTIONS = (
     ),
     Interaction("the order of joining", _JOINING, "main", _order),
     Interaction("rows that nest", f"{_JOINING}/press", "main", _nest),
-    Interaction("a slider of What if", f"{_LANTERN}/what-if", "main", _slide),
+    Interaction("a slider of What if, the block", f"{_LANTERN}/what-if", "section.shown", _slide),
+    Interaction("a slider of What if, ten thousand", f"{_LANTERN}/what-if", "[aria-label='Many blocks']", _slide),
     Interaction("a fabric's units on Scraps", f"{HALF_SEWN}/blocks/scraps", "main", _fill("Tar", ("54", "60"))),
 )
 

@@ -46,7 +46,7 @@ const crowd = computed(() => ({
   blocks: 10_000,
 }))
 const { data } = useWhatIf(() => props.block.id, once)
-const { data: many } = useWhatIf(() => props.block.id, refDebounced(crowd, 120))
+const { data: many } = useWhatIf(() => props.block.id, refDebounced(crowd, 50))
 
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 const groups = computed(() => {
