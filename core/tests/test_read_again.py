@@ -241,6 +241,14 @@ class FirstTest(TestCase):
         self.assertEqual(plain(only.risk), "bias edges stretch while they are unpicked")
 
 
+class RipperTest(TestCase):
+    def test_care_of_its_point_stands_where_it_is_taken_in_hand(self) -> None:
+        for value, unpicked in (("5/16", True), ("3/16", False)):
+            first = remedies(F, *read("stitch", *[value] * 6, spot="middle"))[0]
+            self.assertEqual((first.code, first.unpicks), ("all_seams", unpicked))
+        self.assertFalse(remedies(F, *lines("row", "12 3/8"))[0].unpicks)
+
+
 class SeenTest(TestCase):
     SAID = {
         "shadow": ("Pressed to the light side", "pressed_to_light"),

@@ -401,6 +401,7 @@ class RemedySerializer(serializers.Serializer[Any]):
     pieces = MessageField(allow_null=True)
     why_not = MessageField(allow_null=True)
     possible = serializers.BooleanField()
+    unpicks = serializers.BooleanField()
     stock = serializers.SerializerMethodField()
     can_try = serializers.SerializerMethodField()
     left = serializers.SerializerMethodField()

@@ -7,6 +7,7 @@ Source: docs/theory, section 14.10.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
@@ -26,6 +27,8 @@ __all__ = ["Change", "Remedy", "RemedyMinutes", "Work", "remedies_of"]
 
 _DRAWS, _FEWEST = 300, 60
 _RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
+_UNPICK = re.compile(r"\bunpick\b", re.IGNORECASE)
+"""What the hand is told to do; "nothing is unpicked" is no such thing."""
 _NONE_LEFT = 0.8
 _HARMS = 0.25
 """Faults; a remedy that is expected to leave so many more than there are is not offered."""
@@ -97,6 +100,11 @@ class Remedy:
     def possible(self) -> bool:
         """Whether it can be done; one that cannot says why not."""
         return self.why_not is None
+
+    @property
+    def unpicks(self) -> bool:
+        """Whether a seam ripper is taken in hand: then the usual care of its point stands there."""
+        return any(_UNPICK.search(said.template) for said in (self.title, self.how))
 
 
 @dataclass(frozen=True)

@@ -36,7 +36,7 @@ const sentences = (r: Schemas['Remedy']) =>
     .map((s) => s.replace(/\.$/, ''))
     .join('. ') + '.'
 /** Cloth is unpicked: the usual care of a sharp point stands there once. */
-const sharp = (list: Schemas['Remedy'][]) => list.some((r) => r.possible && /unpick/i.test(r.title + r.how))
+const sharp = (list: Schemas['Remedy'][]) => list.some((r) => r.possible && r.unpicks)
 </script>
 
 <template>

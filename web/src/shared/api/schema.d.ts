@@ -4636,6 +4636,7 @@ export interface components {
             readonly pieces: string | null;
             readonly why_not: string | null;
             possible: boolean;
+            unpicks: boolean;
             readonly stock: string;
             readonly can_try: boolean;
             /** @description Faults left on the mean, in words; empty where sizes do not tell. */
