@@ -1069,4 +1069,20 @@ SABOTAGES = [
         ("again=far if far is not None and not _read_alike(found, far) else None", "again=far"),
         ("(_NAMED_OPEN if g.best.sure_of_side else _MAY_BE)", "_NAMED_OPEN"),
     ),
+    *in_file(
+        "diagnosis/words.py",
+        "tests.test_read_again",
+        ("max(1, abs(_tenths(self.now) - _tenths(self.to)))", "max(1, _tenths(self.now))"),
+    ),
+    *in_file(
+        "lengths/format.py",
+        "tests.test_read_again",
+        ("5 * round(self.halves * MM_PER_INCH / 10)", "5 * round(self.halves * MM_PER_INCH / 5)"),
+    ),
+    *in_file(
+        "diagnosis/remedies/remedy.py",
+        "tests.test_read_again",
+        ("(less if less > FOLD_PAID else 0.0)", "(less if less > FOLD_PAID else 0.1)"),
+        ("for said in (self.title, self.how))", "for said in (self.effect, self.risk))"),
+    ),
 ]

@@ -7,6 +7,7 @@ finishing 12 (geese 6 1/2 by 3 1/2, their tips 1/4 below the raw edge) and for a
 
 from __future__ import annotations
 
+import re
 from unittest import TestCase
 
 from piecing.blocks.library import library_pattern
@@ -16,6 +17,7 @@ from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy
+from piecing.lengths import Measure, Style
 
 from .trials import FOUR_BY_FOUR, STAR, Scene, read, scene, seen
 
@@ -348,3 +350,64 @@ class NextTest(TestCase):
         said = self.outcomes(NINE, stitch, *taken)
         self.assertTrue(any("row 1 seam 1 by itself" in x for x in said), said)
         self.assertFalse([x for x in said if "narrow" in x], said)
+
+
+class MillimetresTest(TestCase):
+    """Whoever sews in millimetres is told no inches, and the guide moves by as much as its two settings differ."""
+
+    STYLE = Style(Measure.MILLIMETRES)
+
+    def texts(self, where: Scene, *taken: Reading) -> list[str]:
+        found = where.infer(*taken)
+        verdict = judge(found)
+        told = [*remedies_of(found, verdict, where.plans), *changes_for_the_rest(found, verdict)]
+        return [m.text(self.STYLE).replace("\u00a0", " ") for r in told for m in (r.title, r.how, r.effect, r.risk)]
+
+    def test_no_inches_anywhere(self) -> None:
+        one_end = [
+            r
+            for v, s in (("1/4", "start"), ("5/16", "end"))
+            for r in read("stitch", v, seam="the seam below row 2", spot=s)
+        ]
+        every_end = [
+            r
+            for n in (1, 2, 3)
+            for v, s in (("1/4", "start"), ("3/16", "end"))
+            for r in read("stitch", v, seam=f"row {n} seam 1", spot=s)
+        ]
+        for where, taken in (
+            (S, [*GeeseTest.FLOATING, *SEAMS]),
+            (S, [*tips("-1/16"), *read("clearance", *["3/16"] * 3, batch=GOOSE), *SEAMS]),
+            (F, every_end),
+            (F, [*one_end, *SEAMS, *lines("row", "12 1/2", "12 1/2")]),
+            (F, read("stitch", *["5/16"] * 6, spot="middle")),
+        ):
+            said = self.texts(where, *taken)
+            self.assertTrue(said)
+            self.assertFalse([x for x in said if "inch" in x or "″" in x], said)
+
+    def test_an_inch_is_25_mm_and_two_are_50(self) -> None:
+        said = " ".join(self.texts(S, *tips("-1/16"), *read("clearance", *["3/16"] * 3, batch=GOOSE), *SEAMS))
+        self.assertIn("unpick 50 mm, 25 mm either side of the tip", said)
+
+    def test_settings_and_the_move_between_them_add_up(self) -> None:
+        for value in ("9/32", "5/16", "11/32", "7/32"):
+            said = " ".join(
+                self.texts(F, *read("stitch", *[value] * 8, spot="middle"), *lines("row", *self.rows(value)))
+            )
+            to, now = map(float, re.search(r"Stitch at ([\d.]+) mm,[^.]* not at ([\d.]+) mm", said).groups())  # type: ignore[union-attr]
+            (moved,) = map(float, re.search(r"the needle by ([\d.]+) mm", said).groups())  # type: ignore[union-attr]
+            # A thread, 1/64 in. or 0.4 mm at most, that is said to be less for the fold.
+            fold = 0.4 if "a thread less for the fold" in said else 0.0
+            self.assertLessEqual(abs(moved - abs(now - to)), fold + 0.051, said)
+            if not fold:
+                self.assertIn(f"Sew all joining seams again at {to:g} mm", said)
+
+    def rows(self, value: str) -> tuple[str, ...]:
+        """Six allowances within a row of four: 12 1/2 less six times what each takes beyond a quarter."""
+        return {
+            "9/32": ("12 5/16",) * 3,
+            "5/16": ("12 1/8",) * 3,
+            "11/32": ("11 15/16",) * 3,
+            "7/32": ("12 11/16",) * 3,
+        }[value]

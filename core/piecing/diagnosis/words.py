@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from ..lengths import Length, Measure, Style, inches, mm
 
-__all__ = ["CERTAIN", "LIKELY", "SURENESS", "GuideSetting", "Roughly", "sure_in_words"]
+__all__ = ["CERTAIN", "LIKELY", "SURENESS", "GuideMove", "GuideSetting", "Roughly", "sure_in_words"]
 
 CERTAIN, LIKELY = 0.95, 0.75
 """Probabilities from which something is said to be certain, and likely."""
@@ -45,10 +45,10 @@ class GuideSetting:
     size: float
 
     def set_in(self, style: Style | None) -> str:
-        """As a guide can be set in a measure: to a quarter of a millimetre, or to sixteenths and a thread."""
+        """As a guide can be set in a measure: to a tenth of a millimetre, or to sixteenths and a thread."""
         style = style or Style()
         if style.measure is Measure.MILLIMETRES:
-            return style.pretty(mm(1) * round(self.size * 25.4 * 4) / 4)
+            return style.pretty(mm(1) * _tenths(self.size) / 10)
         # A thread beside a sixteenth is said as such; everything else is a mark of thirty-seconds.
         near = Length.near(self.size).round_near(inches("1/16"))
         off = self.size - float(near)
@@ -57,6 +57,30 @@ class GuideSetting:
         if abs(off) < 1.5 * _THREAD:
             return f"a thread {'over' if off > 0 else 'under'} {style.pretty(near)}"
         return style.pretty(Length.near(self.size).round_near(inches("1/32")))
+
+
+@dataclass(frozen=True, slots=True)
+class GuideMove:
+    """How far a guide is moved from one setting to another, inches, its sign left out: what the two are said as differ by just that."""
+
+    now: float
+    to: float
+
+    @property
+    def size(self) -> float:
+        """Inches, above zero when it comes nearer to the needle."""
+        return self.now - self.to
+
+    def set_in(self, style: Style | None) -> str:
+        """In tenths of a millimetre, or on the ruler's marks."""
+        if style is None or style.measure is not Measure.MILLIMETRES:
+            return Roughly(self.size).set_in(style)
+        return style.pretty(mm(1) * max(1, abs(_tenths(self.now) - _tenths(self.to))) / 10)
+
+
+def _tenths(size: float) -> int:
+    """Tenths of a millimetre."""
+    return round(size * 254)
 
 
 def sure_in_words(probability: float) -> str:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from ..lengths import Length, finest_mark, inches
+from ..lengths import AlongSeam, Length, finest_mark, inches
 from ..messages import Capital, Listing, Message
 from ..planning.on_the_way import on_mark
 from ..planning.unit_plan import UnitPlan
@@ -390,9 +390,9 @@ class Speaker:
         elif lay.crossing:
             said.append(Message("Begin at either end; the crossing matters, the ends do not. Go slowly over it."))
         elif "right angle" in told or lay.align is Align.MIDDLES:
-            said.append(Message("Lift, do not pull; hold the last half inch straight."))
+            said.append(Message("Lift, do not pull; hold the last {half} straight.", half=AlongSeam(1)))
         else:
-            said.append(Message("Hold the last half inch straight."))
+            said.append(Message("Hold the last {half} straight.", half=AlongSeam(1)))
         return said
 
     def cut(self, act: Apart) -> Said:

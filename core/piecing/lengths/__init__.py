@@ -5,7 +5,7 @@ Measured data are lengths too: a reading of 3 15/16 is exactly 63/16 in., its un
 """
 
 from .area import Area
-from .format import Measure, Style
+from .format import AlongSeam, Measure, Style
 from .length import LONGEST, ZERO, Length, hair, inches, mm
 from .parse import parse_length, parse_step
 from .usual import Usual, finest_mark, reads_round, round_size, usual
@@ -13,6 +13,7 @@ from .usual import Usual, finest_mark, reads_round, round_size, usual
 __all__ = [
     "LONGEST",
     "ZERO",
+    "AlongSeam",
     "Area",
     "Length",
     "Measure",

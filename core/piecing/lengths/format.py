@@ -12,7 +12,7 @@ from typing import Protocol
 
 from .surd import Surd
 
-__all__ = ["MM_PER_INCH", "MOST_DECIMALS", "Exact", "Measure", "Style"]
+__all__ = ["MM_PER_INCH", "MOST_DECIMALS", "AlongSeam", "Exact", "Measure", "Style"]
 
 MM_PER_INCH = Fraction(127, 5)
 MOST_DECIMALS = 6
@@ -89,6 +89,22 @@ class Style:
         if self.measure is Measure.MILLIMETRES:
             return f"{sign}{_decimal(near * MM_PER_INCH, 1)} mm"
         return f"{sign}{_mixed(near)}"
+
+
+@dataclass(frozen=True, slots=True)
+class AlongSeam:
+    """So much along a seam, as a hand measures it: ``halves`` of an inch, one to four; in millimetres to the nearest five."""
+
+    halves: int
+
+    def set_in(self, style: Style | None) -> str:
+        """In words, or in millimetres."""
+        if style is not None and style.measure is Measure.MILLIMETRES:
+            return f"{5 * round(self.halves * MM_PER_INCH / 10)}\u00a0mm"
+        return _ALONG_SEAM[self.halves]
+
+
+_ALONG_SEAM = {1: "half inch", 2: "an inch", 3: "an inch and a half", 4: "two inches"}
 
 
 def _size_and_sign(value: Surd) -> tuple[Surd, str]:

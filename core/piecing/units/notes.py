@@ -70,8 +70,9 @@ def _spare_units(p: _Planned) -> Note:
     return Note(
         "spare_small_units",
         Message(
-            "The cut-off corners, sewn again half an inch out and trimmed, give small half-square triangles: {sizes}.",
+            "The cut-off corners, sewn again {out} out and trimmed, give small half-square triangles: {sizes}.",
             sizes=Listing(told, last=" and "),
+            out=inches("1/2"),
         ),
     )
 

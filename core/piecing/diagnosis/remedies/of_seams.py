@@ -10,7 +10,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ...lengths import Length
+from ...lengths import AlongSeam, Length
 from ...messages import Listing, Message
 from ...planning.seam import NARROWEST_ALLOWANCE
 from ..causes import Cause, Parameter
@@ -22,6 +22,7 @@ from .remedy import Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
+_ONE, _TWO = AlongSeam(2), AlongSeam(4)
 _ABOUT = 1 / 128
 """Inches that an estimate may lie beyond a bound of the craft: no ruler tells it."""
 _HIDES = 1 / 64
@@ -108,17 +109,19 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
     yield Remedy(
         f"ends-{spot}",
         Message(
-            "Sew the first two inches of each seam again at {to}"
+            "Sew the first {two} of each seam again at {to}"
             if spot == "start"
-            else "Sew the last two inches of each seam again at {to}",
+            else "Sew the last {two} of each seam again at {to}",
+            two=_TWO,
             to=GuideSetting(work.stitch_for()),
         ),
         Message(
             (
-                "Unpick two inches at the {spot} of each seam, press flat, and sew them at {to}."
+                "Unpick {two} at the {spot} of each seam, press flat, and sew that at {to}."
                 if deep
-                else "Sew over the two inches at the {spot} of each seam, at {to}. Nothing is unpicked."
+                else "Sew over the {two} at the {spot} of each seam, at {to}. Nothing is unpicked."
             ),
+            two=_TWO,
             spot=spot,
             to=GuideSetting(work.stitch_for()),
         ),
@@ -136,30 +139,26 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
     name = seam_said(work.model.places.seams[p.place].name)
     size = work.found.estimate(p).size
     deep, whole = size > 0, p.spot == "whole"
-    stretch = "all of it" if whole else "the two inches at its " + _end_name(work, p)
+    stretch = Message("all of it") if whole else Message("the {two} at its {end}", two=_TWO, end=_end_name(work, p))
     return Remedy(
         f"one_seam-{p.place}",
         Message(
-            (
-                "Unpick {name} and sew it at {to}"
-                if whole
-                else "Unpick two inches at the {end} of {name} and sew it at {to}"
-            )
+            ("Unpick {name} and sew it at {to}" if whole else "Unpick {two} at the {end} of {name} and sew it at {to}")
             if deep
             else (
-                "Sew {name} again at {to}, all of it"
-                if whole
-                else "Sew {name} again at {to}, the two inches at its {end}"
+                "Sew {name} again at {to}, all of it" if whole else "Sew {name} again at {to}, the {two} at its {end}"
             ),
             name=name,
+            two=_TWO,
             end="" if whole else _end_name(work, p),
             to=GuideSetting(work.stitch_for()),
         ),
         Message(
-            "Unpick {stretch}, press flat, and sew it again at {to}, easing in over an inch."
+            "Unpick {stretch}, press flat, and sew it again at {to}, easing in over {one}."
             if deep
-            else "Sew over {stretch} at {to}, easing in over an inch. Nothing is unpicked.",
+            else "Sew over {stretch} at {to}, easing in over {one}. Nothing is unpicked.",
             stretch=stretch,
+            one=_ONE,
             to=GuideSetting(work.stitch_for()),
         ),
         Message(
@@ -218,7 +217,8 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         "deeper_at_tips",
         Message("Sew again at the tips, {deep} from the raw edge", deep=GuideSetting(deep)),
         Message(
-            "At {where}: start an inch before the tip, ease in to {deep}, and out again over an inch. Nothing is unpicked.",
+            "At {where}: start {one} before the tip, ease in to {deep}, and out again over {one}. Nothing is unpicked.",
+            one=_ONE,
             where=_where(work, can or faults),
             deep=GuideSetting(deep),
         ),
@@ -258,7 +258,9 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         "shallower_at_tips",
         Message("Unpick at the tips and sew {to} from the raw edge", to=GuideSetting(to)),
         Message(
-            "At {where}: unpick two inches, an inch either side of the tip, press flat, and sew {to} from the raw edge there.",
+            "At {where}: unpick {two}, {one} either side of the tip, press flat, and sew {to} from the raw edge there.",
+            two=_TWO,
+            one=_ONE,
             where=_where(work, can or faults),
             to=GuideSetting(to),
         ),
@@ -293,7 +295,8 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         "deeper_at_corners",
         Message("Sew deeper at the corners that diagonals miss"),
         Message(
-            "At {where}: sew the seam that the diagonal stops short of again, by as much as it misses, easing in and out over an inch.",
+            "At {where}: sew the seam that the diagonal stops short of again, by as much as it misses, easing in and out over {one}.",
+            one=_ONE,
             where=_where(work, can or faults),
         ),
         Message(
@@ -318,7 +321,8 @@ def _crossings(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         "match",
         Message("Unpick at the crossings and pin them to match"),
         Message(
-            "At {where}: unpick an inch and a half either side of the crossing, pin through both seams, and ease in what is over.",
+            "At {where}: unpick {half_more} either side of the crossing, pin through both seams, and ease in what is over.",
+            half_more=AlongSeam(3),
             where=_where(work, faults),
         ),
         Message("The step goes; the longer side is held in."),

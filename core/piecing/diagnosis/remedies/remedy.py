@@ -23,12 +23,14 @@ from ..model import BlockModel, FeatureKind, Vector
 from ..readings import OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
 from ..verdict import Status, Verdict
 
-__all__ = ["Change", "Remedy", "RemedyMinutes", "Work", "remedies_of"]
+__all__ = ["FOLD_PAID", "Change", "Remedy", "RemedyMinutes", "Work", "remedies_of"]
 
 _DRAWS, _FEWEST = 300, 60
 _RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 _UNPICK = re.compile(r"\bunpick\b", re.IGNORECASE)
 """What the hand is told to do; "nothing is unpicked" is no such thing."""
+FOLD_PAID = 1 / 128
+"""Inches of each fabric that a fold takes, from which a scant seam pays for it."""
 _NONE_LEFT = 0.8
 _HARMS = 0.25
 """Faults; a remedy that is expected to leave so many more than there are is not offered."""
@@ -146,8 +148,10 @@ class Work:
         return max(0.0, float(self.found.mean[3]))
 
     def stitch_for(self, take_up: float = 0.0) -> float:
-        """The distance to stitch at so that each fabric loses just the allowance, and ``take_up`` more."""
-        return float(self.model.allowance) - self.fold() / 2 + take_up
+        """The distance to stitch at so that each fabric loses just the allowance, and ``take_up`` more; a fold that takes less than half a
+        thread of each fabric is left out, since no guide is set so finely."""
+        less = self.fold() / 2
+        return float(self.model.allowance) - (less if less > FOLD_PAID else 0.0) + take_up
 
 
 def remedies_of(

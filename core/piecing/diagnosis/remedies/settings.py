@@ -15,8 +15,8 @@ from ..causes import Cause, Parameter
 from ..inference import Estimate, Inference
 from ..places import batch_name
 from ..verdict import Status, Verdict
-from ..words import GuideSetting, Roughly
-from .remedy import Remedy
+from ..words import GuideMove, GuideSetting, Roughly
+from .remedy import FOLD_PAID, Remedy
 
 __all__ = ["changes_for_the_rest"]
 
@@ -68,8 +68,8 @@ def _guide(found: Inference) -> Iterator[Remedy]:
     low, high = np.quantile(lost, (0.05, 0.95))
     if low * high <= 0 or abs(float(lost.mean())) < _LEAST:
         return
-    now, to = allowance + float(found.mean[0]), allowance - fold / 2
-    scant = fold / 2 > 1 / 128
+    scant = fold / 2 > FOLD_PAID
+    now, to = allowance + float(found.mean[0]), allowance - (fold / 2 if scant else 0.0)
     shown = GuideSetting(allowance)
     seam = found.model.allowance
     yield Remedy(
@@ -90,7 +90,7 @@ def _guide(found: Inference) -> Iterator[Remedy]:
             "Move the guide {way} the needle by {move}. Then sew three strips cut {strip} wide and press: the middle one should "
             "read {middle}, all three {whole}.",
             way="nearer to" if now > to else "away from",
-            move=Roughly(now - to),
+            move=GuideMove(now, to),
             strip=seam * 6,
             middle=seam * 4,
             whole=seam * 14,
