@@ -196,8 +196,8 @@ SABOTAGES = [
     ),
     *in_file(
         "diagnosis/remedies/settings.py",
-        f"{PRESCRIBED} {TRIALS}",
-        ("allowance - fold / 2\n", "allowance + fold / 2\n"),
+        f"{PRESCRIBED} {TRIALS} tests.test_read_again",
+        ("allowance - (fold / 2 if scant else 0.0)", "allowance + (fold / 2 if scant else 0.0)"),
         ("middle=seam * 4", "middle=seam * 6"),
         ("whole=seam * 14", "whole=seam * 18"),
     ),
@@ -263,7 +263,7 @@ SABOTAGES = [
     *in_file(
         "quilts/seams.py",
         "tests.test_joined",
-        ("* (parts - 1))", "* parts)"),
+        ("(quilt_parts(sizes) - 1)", "quilt_parts(sizes)"),
         ("inside = (edges - 2 *", "inside = (edges - 1 *"),
         ("(strips - 1)", "strips"),
     ),
@@ -702,8 +702,8 @@ SABOTAGES = [
         ("across = (side is ReadingKind.WIDTH) != cell.orientation.across", "across = side is ReadingKind.WIDTH"),
         ("found[k] = e.of_causes[tip] if above else 0.0", "found[k] = 0.0"),
         ("_SIDE = 3 / 64", "_SIDE = 1 / 4"),
-        (" or abs(float(other)) >= _SIDE", ""),
-        ("if tips else (Edge.ANY,)", "if tipped else (Edge.ANY,)"),
+        ("right = abs(float(other)) < _SIDE", "right = True"),
+        ("if tipped and above else (Edge.ANY,)", "if tipped else (Edge.ANY,)"),
     ),
     *in_file(
         "diagnosis/inference.py",
@@ -726,10 +726,8 @@ SABOTAGES = [
         "diagnosis/verdict.py",
         "tests.test_doubts",
         ("return varied and _on_both_sides(found)", "return varied"),
-        ("named and _looked_there(found, first.best.parameter)", "named"),
-        ("    if _stray(found) is not None:\n        return False", "    pass"),
-        ("return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []", "return []"),
-        ("return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []", "return of if one_way else []"),
+        ("named and is_looked_at(found, first.best.parameter)", "named"),
+        ("    if stray_reading(found) is not None:\n        return False", "    pass"),
         ("    if far is not None:\n", "    if False:\n"),
     ),
     *in_file(
@@ -861,7 +859,6 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_some_seams",
-        ('way="wide" if size > 0 else "narrow")', 'way="narrow" if size > 0 else "wide")'),
         ("sized = first.best.measured or first.best.parameter.single", "sized = first.best.measured"),
         ("return whole[0] if whole else best", "return best"),
         ("_PLAIN_SHOWN = 0.07", "_PLAIN_SHOWN = 0.03"),
@@ -983,11 +980,9 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_read_again",
-        ("(_may_be_so(found, n) if n in aside else", "(False if n in aside else"),
-        ("(_may_be_so(found, n) if n in aside else", "(True if n in aside else"),
         ("        and g.best.looked_at\n", ""),
-        ("and not _denied(found, first.best)\n    with_it", "\n    with_it"),
-        ("with_it = with_it and not _denied(found, second.best)", "pass"),
+        ("and not is_denied(found, first.best)\n    with_it", "\n    with_it"),
+        ("with_it = with_it and not is_denied(found, second.best)", "pass"),
         ("return not at_its_end and", "return False and"),
         ("    if len(found.weighed) == 1:\n", "    if False:\n"),
         ("    if not found.measured and found.seen and", "    if False and"),
@@ -995,7 +990,6 @@ SABOTAGES = [
     *in_file(
         "diagnosis/mistakes.py",
         "tests.test_read_again",
-        ("all(r.kind is side for r, _ in own) and as_much", "all(r.kind is side for r, _ in own)"),
         ("abs(float(cleared - size)) < _SIDE / 2", "abs(float(cleared + size)) < _SIDE / 2"),
     ),
     *in_file(
@@ -1066,7 +1060,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_read_again",
-        ("again=far if far is not None and not _read_alike(found, far) else None", "again=far"),
+        ("again=far if far is not None and not read_alike(found, far) else None", "again=far"),
         ("(_NAMED_OPEN if g.best.sure_of_side else _MAY_BE)", "_NAMED_OPEN"),
     ),
     *in_file(
@@ -1084,5 +1078,23 @@ SABOTAGES = [
         "tests.test_read_again",
         ("(less if less > FOLD_PAID else 0.0)", "(less if less > FOLD_PAID else 0.1)"),
         ("for said in (self.title, self.how))", "for said in (self.effect, self.risk))"),
+    ),
+    *in_file(
+        "diagnosis/bearing.py",
+        "tests.test_doubts",
+        ("return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []", "return []"),
+        ("return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []", "return of if one_way else []"),
+    ),
+    *in_file(
+        "diagnosis/bearing.py",
+        "tests.test_read_again",
+        ("(_may_be_so(found, n) if n in aside else", "(False if n in aside else"),
+        ("(_may_be_so(found, n) if n in aside else", "(True if n in aside else"),
+        ("< abs(e.size) / 3", "< 0"),
+    ),
+    *in_file(
+        "diagnosis/said.py",
+        "tests.test_some_seams",
+        ('way="wide" if size > 0 else "narrow")', 'way="narrow" if size > 0 else "wide")'),
     ),
 ]

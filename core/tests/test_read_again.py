@@ -14,10 +14,10 @@ from piecing.blocks.library import library_pattern
 from piecing.diagnosis import Status, judge
 from piecing.diagnosis.asking import NextReading, next_readings
 from piecing.diagnosis.causes import Cause
-from piecing.diagnosis.readings import Reading
+from piecing.diagnosis.readings import Reading, ReadingKind
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy
-from piecing.lengths import Measure, Style
+from piecing.lengths import Measure, Style, inches
 
 from .trials import FOUR_BY_FOUR, STAR, Scene, read, scene, seen
 
@@ -241,6 +241,18 @@ class FirstTest(TestCase):
         self.assertEqual((only.code, only.minutes), ("trim_again-0", 64))
         self.assertIn("unpick them, set the ruler", plain(only.how))
         self.assertEqual(plain(only.risk), "bias edges stretch while they are unpicked")
+
+
+class FoldTest(TestCase):
+    def test_a_thread_pays_for_the_fold_and_the_guide_comes_nearer(self) -> None:
+        """The back reads 1/4; three strips of 1 1/2 show 31/32 and 3 7/16, rows of four are 3/32 short: 1/64 of each fabric."""
+        strips = Reading(ReadingKind.STRIP_TEST, inches("31/32"), whole=inches("55/16"))
+        found = F.infer(
+            strips, *read("stitch", *["1/4"] * 4, spot="middle"), *lines("row", *["12 13/32"] * 3), *UNITS[:2]
+        )
+        (change,) = changes_for_the_rest(found, judge(found))
+        self.assertIn("Stitch a thread under 1⁄4″", plain(change.title))
+        self.assertIn("Move the guide nearer to the needle by a thread", plain(change.how))
 
 
 class RipperTest(TestCase):

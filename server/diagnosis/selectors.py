@@ -22,7 +22,8 @@ from piecing.diagnosis.explain import Working, workings
 from piecing.diagnosis.faults import EASED, SEEN, Fault, faults_of
 from piecing.diagnosis.readings import NEEDS_RAW, Reading
 from piecing.diagnosis.remedies import Remedy, changes_for_the_rest, remedies_of
-from piecing.diagnosis.verdict import Share, cause_said, shares_of
+from piecing.diagnosis.said import cause_said
+from piecing.diagnosis.verdict import Share, shares_of
 from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.drawings.as_sewn import as_sewn
 from piecing.drawings.ladder import Ladder, ladders

@@ -12,7 +12,7 @@ from .causes import Parameter
 from .inference import Inference
 from .names import reading_said
 from .readings import ReadingKind
-from .verdict import cause_said
+from .said import cause_said
 
 __all__ = ["Term", "Working", "workings"]
 

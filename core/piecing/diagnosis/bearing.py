@@ -1,0 +1,193 @@
+"""What readings bear out, deny, or leave standing by themselves: the checks that a verdict passes before it is given.
+
+Source: docs/theory, section 14.8.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .causes import Cause, Parameter, effect_of
+from .inference import Estimate, Inference
+from .readings import ACROSS_SEAMS, Equation, ReadingKind
+
+__all__ = [
+    "AS_DRIFT",
+    "AT_ONE_PLACE",
+    "LENGTHS",
+    "STRAY",
+    "doubted_readings",
+    "is_denied",
+    "is_looked_at",
+    "read_alike",
+    "says_why",
+    "stray_reading",
+    "strongest_reading",
+]
+
+LENGTHS = (ReadingKind.WIDTH, ReadingKind.HEIGHT, *ACROSS_SEAMS)
+AT_ONE_PLACE = (ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
+"""Read where one or two seams and units meet."""
+_FAR = 1 / 10
+_OF_THE_PEN = 5 / 8
+"""Inches off its mark: no piece and no seam is so far off by a hand or a ruler's border."""
+_PART = 0.3
+"""Share of what a length is off by that a cause has to make to be named among what it may be."""
+_ENOUGH_SEAMS, _DENIED = 3, 1 / 48
+"""Seams that read alike and are believed to be off by so much less, inches: fewer may be slips."""
+STRAY = 1 / 16
+"""Inches by which a length is off beyond what is believed makes of it, and is read again."""
+AS_DRIFT = 3 / 64
+"""Inches: what is off by less may be seams that drift at one end, read where they do;
+unless so many readings bear it out."""
+_TELL_IT = {Cause.SEAM: (ReadingKind.STITCH,), Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT)}
+"""What is read of the very thing that a cause is said of."""
+_TOLD = 1e-9
+
+
+def doubted_readings(found: Inference) -> list[int]:
+    """Readings set aside, when all of their kind are, and there is more than one: nothing is left to go by."""
+    stitched = _stitched_otherwise(found)
+    if stitched or not found.odd:
+        return stitched
+    aside = {o.index for o in found.odd}
+    families = (
+        ACROSS_SEAMS,
+        (ReadingKind.WIDTH, ReadingKind.HEIGHT),
+        (ReadingKind.STITCH,),
+    )
+    for kinds in families:
+        of_kind = [n for n in found.weighed if found.readings[n].kind in kinds]
+        some = any(n in aside for n in of_kind)
+        if len(of_kind) >= 2 and (all(n in aside for n in of_kind) or (some and _against(found, kinds, aside))):
+            return of_kind
+    return sorted(aside) if len(aside) > 1 and 3 * len(aside) > len(found.weighed) else []
+
+
+def _stitched_otherwise(found: Inference) -> list[int]:
+    """Seams that all read wide, or all narrow, while what was joined by them is as long as true ones make it."""
+    of = [n for n in found.weighed if found.readings[n].kind is ReadingKind.STITCH]
+    off = [found.readings[n].read - e.nominal for n in of if (e := found.equations[n]) is not None]
+    one_way = min(off, default=0.0) > AS_DRIFT or max(off, default=0.0) < -AS_DRIFT
+    left = all(abs(float(found.residuals[n])) > _DENIED for n in of)
+    return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []
+
+
+def _against(found: Inference, kinds: tuple[ReadingKind, ...], aside: set[int]) -> bool:
+    """Whether, of readings of these kinds that are not set aside, all lie far off though nothing is known to be the cause."""
+    left = [n for n in found.weighed if found.readings[n].kind in kinds and n not in aside]
+    far = [n for n in left if (e := found.equations[n]) is not None and abs(found.readings[n].read - e.nominal) > _FAR]
+    return bool(left) and len(far) == len(left) and max(e.leads for e in found.estimates) < 0.6
+
+
+def says_why(found: Inference, e: Estimate) -> bool:
+    """Whether a cause makes a fair part of what the length that speaks most for it is off by."""
+    n = strongest_reading(found, e)
+    if n is None or found.readings[n].kind not in ACROSS_SEAMS:
+        return True
+    equation = found.equations[n]
+    assert equation is not None
+    off = found.readings[n].read - equation.nominal
+    return abs(off) < STRAY or _by(found, e, n) * e.size / off >= _PART
+
+
+def is_denied(found: Inference, e: Estimate) -> bool:
+    """Whether units, or seams, were read themselves, more than once, and are not as is said of them."""
+    p = e.parameter
+    kinds = _TELL_IT.get(p.cause)
+    if kinds is None:
+        return False
+    column, aside = found.parameters.index(p), {o.index for o in found.odd}
+    off = [
+        found.readings[n].read - equation.nominal
+        for n in found.weighed
+        if n not in aside
+        and found.readings[n].kind in kinds
+        and (equation := found.equations[n]) is not None
+        and abs(float(equation.of_causes[column])) > _TOLD
+    ]
+    return len(off) > 1 and float(np.mean(off)) * np.sign(e.size) < abs(e.size) / 3
+
+
+def is_looked_at(found: Inference, p: Parameter) -> bool:
+    """Whether a single seam or unit was itself measured: what a row is short by may be of any of its seams and units, and none is
+    unpicked before it was looked at."""
+    if not p.single or p.cause is Cause.SOME_SEAMS:
+        return True
+    places = found.model.places
+    of_seam = p.cause is Cause.ONE_SEAM
+    name = places.seams[p.place].name if of_seam else places.cells[p.place].key
+    return any(
+        (r.seam if of_seam else r.unit) == name
+        or (r.kind in AT_ONE_PLACE and (e := found.equations[n]) is not None and _moves(found, e, p))
+        for n in found.weighed
+        for r in (found.readings[n],)
+    )
+
+
+def _moves(found: Inference, e: Equation, p: Parameter) -> bool:
+    return abs(float(e.of_errors @ effect_of(found.model, p))) > _TOLD
+
+
+def stray_reading(found: Inference) -> int | None:
+    """A length or a seam that lies far off its mark though nothing that is believed makes it so, the farthest of them; one that was set
+    aside as well, unless nothing on the table can measure so much."""
+    lone = {o.index for o in found.lone}
+    aside = {o.index for o in found.odd}
+    far = [
+        n
+        for n in found.weighed
+        if n not in lone
+        and (_may_be_so(found, n) if n in aside else found.readings[n].kind in LENGTHS)
+        and _unexplained(found, n)
+    ]
+    return max(far, key=lambda n: abs(float(found.residuals[n])), default=None)
+
+
+def _may_be_so(found: Inference, n: int) -> bool:
+    """Whether one piece, or one seam, may really be as it was read: by more it is a slip of the pen."""
+    equation = found.equations[n]
+    one = found.readings[n].kind in (*LENGTHS, ReadingKind.STITCH)
+    return one and equation is not None and abs(found.readings[n].read - equation.nominal) < _OF_THE_PEN
+
+
+def _unexplained(found: Inference, n: int) -> bool:
+    e = found.equations[n]
+    return e is not None and abs(found.readings[n].read - e.nominal) > _FAR and abs(float(found.residuals[n])) > STRAY
+
+
+def strongest_reading(found: Inference, e: Estimate) -> int | None:
+    """The reading that speaks most for a cause."""
+    best, most = None, 0.0
+    aside = {o.index for o in found.odd}
+    for k in found.weighed:
+        equation, r = found.equations[k], found.readings[k]
+        if equation is None or k in aside:
+            continue
+        made = _by(found, e, k) * e.size
+        speaks = abs(made) / np.sqrt(equation.noise)
+        if made * (r.read - equation.nominal) > 0 and speaks > most:
+            best, most = k, speaks
+    return best
+
+
+def _by(found: Inference, e: Estimate, k: int) -> float:
+    """What an inch of a cause makes of a reading."""
+    n, equation = found.parameters.index(e.parameter), found.equations[k]
+    assert equation is not None
+    if n < found.common:
+        return float(equation.of_causes[n])
+    return float(equation.of_errors @ effect_of(found.model, e.parameter))
+
+
+def read_alike(found: Inference, n: int) -> int:
+    """How many other readings of the same kind lie off to the same side."""
+    r, equation = found.readings[n], found.equations[n]
+    assert equation is not None
+    return sum(
+        k != n
+        and (other := found.equations[k]) is not None
+        and found.readings[k].kind is r.kind
+        and (found.readings[k].read - other.nominal) * (r.read - equation.nominal) > 0
+        for k in found.weighed
+    )

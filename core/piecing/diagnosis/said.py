@@ -1,0 +1,118 @@
+"""Causes, and the readings that speak for them, in the quilter's words.
+
+Source: docs/theory, section 14.8.
+"""
+
+from __future__ import annotations
+
+from ..messages import Message
+from .bearing import read_alike, strongest_reading
+from .causes import Cause, Parameter
+from .inference import Estimate, Inference
+from .model import BlockModel
+from .names import reading_said, seam_said
+from .places import batch_name
+from .readings import ReadingKind
+from .words import Roughly
+
+__all__ = ["cause_said", "evidence_said", "reading_off", "seams_off_said"]
+
+_WORDS: dict[Cause, tuple[str, str]] = {
+    Cause.SEAM: ("all seams are {size} narrow", "all seams are {size} wide"),
+    Cause.START: ("every seam strays narrow by {size} at its start", "every seam strays deep by {size} at its start"),
+    Cause.END: ("every seam strays narrow by {size} at its end", "every seam strays deep by {size} at its end"),
+    Cause.FOLD: (
+        "the fold takes less than was allowed for",
+        "the fold is not paid for: it takes {size} of each fabric",
+    ),
+    Cause.TRIM: ("{who} {sized} {size} too small", "{who} {sized} {size} too large"),
+    Cause.SHIFT: ("{who} trimmed {size} off the diagonal", "{who} trimmed {size} off the diagonal"),
+    Cause.TIP: (
+        "{who} trimmed with {size} too little above the tip",
+        "{who} trimmed with {size} too much above the tip",
+    ),
+    Cause.CUT: ("pieces for the {who} cut {size} too small", "pieces for the {who} cut {size} too large"),
+    Cause.STRETCH: ("{who} drawn in by {size} on the bias", "{who} stretched by {size} on the bias"),
+}
+_ONE_UNIT = {
+    "slip": ("the unit in {name} lies {size} off its lines", "the unit in {name} lies {size} off its lines"),
+    "tip": (
+        "the unit in {name} has {size} too little above its tip",
+        "the unit in {name} has {size} too much above its tip",
+    ),
+    "width": ("the unit in {name} is {size} too small across", "the unit in {name} is {size} too large across"),
+    "height": (
+        "the unit in {name} is {size} too small up and down",
+        "the unit in {name} is {size} too large up and down",
+    ),
+    "size": ("the unit in {name} is {size} too small", "the unit in {name} is {size} too large"),
+}
+_SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its middle", "whole": ""}
+
+
+def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
+    """A cause of this size, in inches with its sign, in words."""
+    if p.cause is Cause.SOME_SEAMS:
+        return seams_off_said(model.places.seam_groups[p.place].name, size)
+    if p.cause is Cause.ONE_SEAM:
+        seam = model.places.seams[p.place]
+        spot = _ends(p, seam.upright)
+        return Message(
+            "{seam} strays {way} by {size}{spot}",
+            seam=seam_said(seam.name),
+            way="deep" if size > 0 else "narrow",
+            size=Roughly(size),
+            spot=spot,
+        )
+    if p.cause is Cause.ONE_UNIT:
+        name = model.places.cells[p.place].name
+        spot = p.spot if p.spot in _ONE_UNIT else "size"
+        return Message(_ONE_UNIT[spot][size > 0], name=name, size=Roughly(size))
+    # Half of what a fold swallows is each fabric's.
+    said = size / 2 if p.cause is Cause.FOLD else size
+    who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
+    if p.cause is Cause.SHIFT and not model.places.batches[p.batch].corners:
+        return Message("{who} trimmed {size} off to one side", size=Roughly(said), who=who)
+    sized = model.places.batches[p.batch].sized if p.batch >= 0 else ""
+    return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who, sized=sized)
+
+
+def seams_off_said(seams: str, size: float) -> Message:
+    """That these seams are narrow or wide, by ``size`` inches."""
+    return Message("{seams} are {size} {way}", seams=seams, size=Roughly(size), way="wide" if size > 0 else "narrow")
+
+
+def _ends(p: Parameter, upright: bool) -> str:
+    if p.spot in ("start", "end"):
+        first = p.spot == "start"
+        return f" at its {('upper' if first else 'lower') if upright else ('left' if first else 'right')} end"
+    return _SPOTS[p.spot]
+
+
+def evidence_said(found: Inference, e: Estimate) -> Message:
+    """The reading that speaks most for a cause, as one sentence."""
+    best = strongest_reading(found, e)
+    if best is None:
+        return Message("The readings together say so; no single one does.")
+    more = read_alike(found, best)
+    return Message(
+        "{reading}, and {more} more like it." if more else "{reading}.", reading=reading_off(found, best), more=more
+    )
+
+
+def reading_off(found: Inference, n: int) -> Message:
+    """What was read and how far it lies off its mark."""
+    r, equation = found.readings[n], found.equations[n]
+    assert equation is not None
+    off = r.read - equation.nominal
+    return Message("{what}: {size} {way}", what=reading_said(r, found.model), size=Roughly(off), way=_way(r.kind, off))
+
+
+def _way(kind: ReadingKind, off: float) -> str:
+    if kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST):
+        return "wide" if off > 0 else "narrow"
+    if kind is ReadingKind.TIP_GAP:
+        return "short of the seam" if off > 0 else "cut off"
+    if kind in (ReadingKind.MISS, ReadingKind.CORNER_GAP, ReadingKind.CROSSING):
+        return "past it"
+    return "over" if off > 0 else "short"
