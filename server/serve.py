@@ -24,7 +24,7 @@ _DOORS = {"connection_limit": 2_000, "channel_timeout": 30, "cleanup_interval": 
 """Connections that are opened and say nothing cost little and are closed after half a minute."""
 _AT_ONCE = 3
 """Requests worked on at a time. They share one interpreter: with eight, each of the many small matrices of a diagnosis waits its turn behind
-seven others (thirty clients: median 0.45 s and p95 3.7 s, against 0.18 s and 1.3 s with three and 0.7 s with one). One alone would
+seven others (thirty clients for 45 s: median 0.45 s and p95 3.7 s, against 0.18 and 1.3 with three, 0.17 and 0.7 with one). One alone would
 have everybody wait for a long arrangement or a large import."""
 _LARGEST = 500_000_000
 """Bytes of a request: everything in one file, restored from Settings. All else is refused above 2 MB."""

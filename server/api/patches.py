@@ -18,7 +18,7 @@ from piecing.lengths import Length, Measure, Style
 
 from .problems import ChangedElsewhere, Refused
 
-__all__ = ["ChangeSerializer", "Reader", "Wire", "apply_changes", "change_of", "patch_of", "text_wire"]
+__all__ = ["ChangeSerializer", "Reader", "Wire", "apply_changes", "change_of", "patch_of", "read_values", "text_wire"]
 
 Wire = Callable[[], "serializers.Field[Any, Any, Any, Any]"]
 
@@ -67,10 +67,13 @@ def change_of(
     return type(f"{name}ChangeSerializer", (serializers.Serializer,), fields)
 
 
-def _read(readers: Mapping[str, Reader], values: Mapping[str, Any], style: Style) -> dict[str, Any]:
+def read_values(readers: Mapping[str, Reader], values: Mapping[str, Any], style: Style) -> dict[str, Any]:
+    """What was typed, of those fields that have a reader. Raises ``Refused``, each refusal at its field."""
     read: dict[str, Any] = {}
     refusals: list[PiecingError] = []
     for field, value in values.items():
+        if field not in readers:
+            continue
         try:
             read[field] = readers[field](value)
         except PiecingError as refusal:
@@ -105,8 +108,8 @@ def apply_changes(
     field holds neither what was seen nor what is wanted.
     """
     style = Style(measure)
-    wanted = _read(readers, {k: v for k, v in changes.items() if k in readers}, style)
-    before = _read(readers, {k: v for k, v in seen.items() if k in wanted}, style)
+    wanted = read_values(readers, changes, style)
+    before = read_values(readers, {k: v for k, v in seen.items() if k in wanted}, style)
     clashes = {
         f: _shown(getattr(row, f), style) for f, old in before.items() if getattr(row, f) not in (old, wanted[f])
     }

@@ -12,15 +12,14 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from api.patches import apply_changes
+from api.patches import apply_changes, read_values
 from api.problems import NotHere, Refused
-from api.readers import length_reader
 from piecing.blocks.file_format import Find, pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.blocks.pattern import Pattern
 from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, ScrapsImpossible, UnknownBlock
 from piecing.lengths import Length, Measure, usual
-from piecing.quilts.by_rule import SashStrip, StripCrossing
+from piecing.quilts.by_rule import StripCrossing
 from piecing.quilts.choices import Setting
 from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
@@ -37,7 +36,7 @@ from .following import follow_blocks, take_making
 from .models import Block, OwnBlock, Quilt
 from .parts import LAST, centre_as_set, half_pattern, sampled, sashed_centre
 from .quilt import quilt_of
-from .readers import block_readers, quilt_readers, stock_reader
+from .readers import block_readers, quilt_readers, sampler_readers, sashing_readers, stock_reader
 from .scraps import scrap_setting
 from .selectors import blocks_of, get_block
 from .translate import CENTRE, fillers_at, find_in, pattern_of, quilt_choices, ways_of
@@ -236,13 +235,13 @@ def lay_sampler(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> P
     Raises ``Refused``."""
     project = get_project(room, project_key)
     style, quilt, find = style_of(project), quilt_of(project), find_in(room)
-    length = length_reader(style.measure)
+    asked = read_values(sampler_readers(style.measure), {**body, "gap": body["gap"] or "0"}, style)
     blocks = {str(b.pk): b for b in blocks_of(project) if not b.part}
     try:
         pattern, width = sampled(
-            [(blocks[k], n) for k, n in body["numbers"].items() if k in blocks and n],
-            length(body["width"]),
-            length(body["gap"] or "0"),
+            [(blocks[k], n) for k, n in asked["numbers"].items() if k in blocks and n],
+            asked["width"],
+            asked["gap"],
             body["fabric"],
             project.ruler_step,
             find,
@@ -258,12 +257,16 @@ def lay_sashing(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> P
     ``Refused``."""
     project = get_project(room, project_key)
     style, quilt, find = style_of(project), quilt_of(project), find_in(room)
-    length = length_reader(style.measure)
-    quilt.columns, quilt.rows, quilt.sash_round = body["columns"], body["rows"], body["outside"]
+    asked = read_values(sashing_readers(style.measure), body, style)
+    # Set so in a copy: whoever goes back finds the quilt in rows as it was.
+    straight = copy(quilt)
+    straight.setting, straight.sash, straight.half_blocks = Setting.STRAIGHT.value, Length.of(0), False
+    straight.columns, straight.rows, straight.sash_round = asked["columns"], asked["rows"], body["outside"]
     try:
-        across, down = ([SashStrip(length(s["width"]), s["fabric"]) for s in body[way]] for way in ("across", "down"))
         crossing = StripCrossing(body["crossing"])
-        pattern, width = sashed_centre(project, quilt, across, down, crossing, body["cornerstone"], find)
+        pattern, width = sashed_centre(
+            project, straight, asked["across"], asked["down"], crossing, body["cornerstone"], find
+        )
     except PiecingError as refusal:
         raise Refused([refusal], style) from None
     return _laid_anew(room, project, quilt, pattern, width, find)

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import suppress
-from copy import copy
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
@@ -22,7 +21,7 @@ from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern
 from piecing.errors import PiecingError
 from piecing.lengths import Length
 from piecing.quilts.by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed
-from piecing.quilts.choices import QuiltChoices, Setting, block_spots
+from piecing.quilts.choices import QuiltChoices, Setting
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
 
@@ -33,10 +32,9 @@ from .translate import (
     apart_in,
     fillers_at,
     find_in,
-    lies_at,
+    lying_at,
     pattern_of,
     quilt_choices,
-    ways_at,
     ways_of,
 )
 
@@ -184,17 +182,15 @@ def sampled(
 
 def sashed_centre(
     project: Project,
-    quilt: Quilt,
+    straight: Quilt,
     across: Sequence[SashStrip],
     down: Sequence[SashStrip],
     crossing: StripCrossing,
     cornerstone: str,
     find: Find,
 ) -> tuple[Pattern, Length]:
-    """The blocks of a quilt in straight rows, whatever its setting is, with sashes of several strips; the pattern and what it finishes
-    across. Raises what that refuses."""
-    straight, blocks = copy(quilt), list(project.blocks.filter(deleted_at=None))
-    straight.setting, straight.sash, straight.half_blocks = Setting.STRAIGHT.value, Length.of(0), False
+    """The blocks of a quilt set straight with sashes of several strips; the pattern and what it finishes across. Raises what that refuses."""
+    blocks = list(project.blocks.filter(deleted_at=None))
     choices = quilt_choices(straight, project, blocks, find)
     pattern = sashed(choices, _lying(straight, choices, blocks, find), across, down, crossing, cornerstone, "Centre")
     # In inches, before its parts are made whole.
@@ -204,11 +200,9 @@ def sashed_centre(
 def _lying(
     quilt: Quilt, choices: QuiltChoices, blocks: list[Block], find: Find
 ) -> list[tuple[BlockPlacement, Orientation]]:
-    """What lies at each spot of a quilt set in rows; nothing where no block can be laid."""
-    ways, spots = ways_of(quilt, blocks, find), block_spots(choices)
     return [
-        (BlockPlacement(str(way.block.pk), way.pattern, way.roles), lies_at(quilt, choices, spot))
-        for spot, way in zip(spots, ways_at(quilt, ways, spots) if ways else [], strict=False)
+        (BlockPlacement(str(way.block.pk), way.pattern, way.roles), lies)
+        for way, lies in lying_at(quilt, choices, blocks, find)
     ]
 
 

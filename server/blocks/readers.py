@@ -18,6 +18,7 @@ from piecing.errors import CountOutOfRange, PatternNotUnderstood, PiecingError, 
 from piecing.joining.order import Order
 from piecing.lengths import Length, Measure
 from piecing.planning.schools import School
+from piecing.quilts.by_rule import SashStrip
 from piecing.quilts.choices import BackingWay, Corners
 from piecing.quilts.pieced import RowFit, Runs
 from piecing.quilts.sizes import MOST_BORDERS
@@ -26,7 +27,15 @@ from piecing.units import KINDS, methods_of
 from .models import LYINGS, ORDERS, SETTINGS, SPREADS, Block
 from .wire import ColourwayWire, PatternWire, PiecedWire, WishesWire
 
-__all__ = ["MOST_COLOURWAYS", "as_asked", "block_readers", "quilt_readers", "stock_reader"]
+__all__ = [
+    "MOST_COLOURWAYS",
+    "as_asked",
+    "block_readers",
+    "quilt_readers",
+    "sampler_readers",
+    "sashing_readers",
+    "stock_reader",
+]
 
 MOST_COLOURWAYS = 40
 _MOST_EACH = 2_000
@@ -126,6 +135,23 @@ def _points(value: Any) -> list[list[float]]:
     if not good or not all(isinstance(x, int | float) and abs(x) < 1e6 for p in value for x in p):
         raise PatternNotUnderstood("Crossings to spin are a list of points.")
     return [[float(x) for x in p] for p in value]
+
+
+def sampler_readers(measure: Measure) -> dict[str, Reader]:
+    """Of blocks of several sizes laid by rule."""
+    length, number = length_reader(measure), whole_reader(_MOST_EACH, "How many of each block", least=0)
+    return {
+        "numbers": Reader(lambda value: {str(k): number(n) for k, n in value.items()}),
+        "width": length,
+        "gap": length,
+    }
+
+
+def sashing_readers(measure: Measure) -> dict[str, Reader]:
+    """Of sashes of several strips laid by rule."""
+    length, of_quilt = length_reader(measure), quilt_readers(measure)
+    strips = Reader(lambda value: [SashStrip(length(s["width"]), s["fabric"]) for s in value])
+    return {"columns": of_quilt["columns"], "rows": of_quilt["rows"], "across": strips, "down": strips}
 
 
 def quilt_readers(measure: Measure, find: Find = _nothing) -> dict[str, Reader]:

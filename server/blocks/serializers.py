@@ -345,8 +345,8 @@ class QuiltViewSerializer(_WithRefusal):
 class SamplerSerializer(serializers.Serializer[Any]):
     """Blocks of several sizes in rows: how many of each by its key, how wide the rows finish, the strip between."""
 
-    numbers = serializers.DictField(child=serializers.IntegerField(min_value=0, max_value=2_000))
-    width = serializers.CharField(max_length=60)
+    numbers = serializers.DictField(child=serializers.CharField(max_length=60, allow_blank=True))
+    width = serializers.CharField(max_length=60, allow_blank=True)
     gap = serializers.CharField(max_length=60, allow_blank=True, default="")
     fabric = serializers.RegexField("^[a-z]$")
 
@@ -354,7 +354,7 @@ class SamplerSerializer(serializers.Serializer[Any]):
 class SashStripSerializer(serializers.Serializer[Any]):
     """One strip of a sash: what it finishes, and its fabric."""
 
-    width = serializers.CharField(max_length=60)
+    width = serializers.CharField(max_length=60, allow_blank=True)
     fabric = serializers.RegexField("^[a-z]$")
 
 
@@ -362,8 +362,8 @@ class SashingSerializer(serializers.Serializer[Any]):
     """Blocks in straight rows with sashes of several strips: those between columns from left to right, between rows from top to bottom,
     and what lies where they cross."""
 
-    columns = serializers.IntegerField(min_value=1, max_value=60)
-    rows = serializers.IntegerField(min_value=1, max_value=60)
+    columns = serializers.CharField(max_length=60, allow_blank=True)
+    rows = serializers.CharField(max_length=60, allow_blank=True)
     across = SashStripSerializer(many=True)
     down = SashStripSerializer(many=True)
     crossing = serializers.ChoiceField(choices=[c.value for c in StripCrossing])

@@ -252,10 +252,9 @@ def whats_laid(
 ) -> list[Laid]:
     """What lies at each spot: colourways by turns, or in their order and number; scraps laid out go on top."""
     scraps = _scrapped(quilt)
-    at = zip(spots, ways_at(quilt, ways, spots), strict=True)
     return [
-        Laid(laid(way.pattern), lies_at(quilt, choices, spot), way.roles, scraps.get(n, ()))
-        for n, (spot, way) in enumerate(at)
+        Laid(laid(way.pattern), lies, way.roles, scraps.get(n, ()))
+        for n, (way, lies) in enumerate(_lying(quilt, choices, ways, spots))
     ]
 
 
@@ -266,6 +265,21 @@ def lies_at(quilt: Quilt, choices: QuiltChoices, spot: tuple[int, int]) -> Orien
     odd = (x if choices.setting is Setting.ON_POINT else x + y) % 2
     bent = second.across and choices.block_width != choices.block_height
     return second if odd and not bent else UPRIGHT
+
+
+def lying_at(
+    quilt: Quilt, choices: QuiltChoices, blocks: list[Block], find: Find
+) -> list[tuple[QuiltColourway, Orientation]]:
+    """Which block, in which colours and how it lies, at each spot of a quilt set by rule, in the order of ``block_spots``; nothing where no
+    block can be laid."""
+    ways = ways_of(quilt, blocks, find)
+    return _lying(quilt, choices, ways, block_spots(choices)) if ways else []
+
+
+def _lying(
+    quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway], spots: list[tuple[int, int]]
+) -> list[tuple[QuiltColourway, Orientation]]:
+    return [(w, lies_at(quilt, choices, s)) for w, s in zip(ways_at(quilt, ways, spots), spots, strict=True)]
 
 
 def ways_at(quilt: Quilt, ways: list[QuiltColourway], spots: list[tuple[int, int]]) -> list[QuiltColourway]:

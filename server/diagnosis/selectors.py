@@ -103,7 +103,7 @@ class WorkingSheet:
     @property
     def left_over(self) -> float:
         """What the causes leave unexplained of a reading, inches: the root of the mean square over those used."""
-        odd = {o.index for o in self.sheet.found.odd}
+        odd = self.sheet.found.aside
         used = [w.left_over for w in self.readings if w.index not in odd]
         return float(np.sqrt(np.mean(np.square(used)))) if used else 0.0
 

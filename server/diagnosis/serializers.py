@@ -385,10 +385,7 @@ class SeenSerializer(serializers.Serializer[Any]):
     code = serializers.CharField()
     said = MessageField()
     why = MessageField()
-    percent = serializers.SerializerMethodField()
-
-    def get_percent(self, h: Any) -> int:
-        return percent(h.probability)
+    noticed = serializers.BooleanField()
 
 
 class RemedySerializer(serializers.Serializer[Any]):

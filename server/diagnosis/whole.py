@@ -12,17 +12,7 @@ from uuid import UUID
 from blocks.models import Block
 from blocks.quilt import quilt_of
 from blocks.selectors import blocks_of
-from blocks.translate import (
-    CENTRE,
-    apart_in,
-    colourways_of,
-    find_in,
-    lies_at,
-    pattern_of,
-    quilt_choices,
-    ways_at,
-    ways_of,
-)
+from blocks.translate import CENTRE, apart_in, colourways_of, find_in, lying_at, pattern_of, quilt_choices
 from cutting.translate import quilt_sizes_of
 from measuring.models import ReadingRow
 from measuring.selectors import habit_figure, own_seams
@@ -200,16 +190,15 @@ def _lying(project: Project, find: Find) -> _Lying | None:
         if quilt.setting == Setting.BY_HAND.value:
             return _by_hand(blocks, find)
         choices = quilt_choices(quilt, project, blocks, find)
-        ways, spots = ways_of(quilt, blocks, find), block_spots(choices)
+        lying = lying_at(quilt, choices, blocks, find)
     except PiecingError:
         return None
-    if not ways:
+    if not lying:
         return None
-    at = [(w.block.pk, w.roles) for w in ways_at(quilt, ways, spots)]
+    at = [(way.block.pk, way.roles) for way, _ in lying]
     kinds = tuple(dict.fromkeys(at))
-    turned = [lies_at(quilt, choices, s).across for s in spots]
-    tops = [y for _, y in spots]
-    return _Lying(places_of(choices, [kinds.index(k) for k in at], turned), kinds, _in_rows(tops))
+    places = places_of(choices, [kinds.index(k) for k in at], [lies.across for _, lies in lying])
+    return _Lying(places, kinds, _in_rows([y for _, y in block_spots(choices)]))
 
 
 def _by_hand(blocks: list[Block], find: Find) -> _Lying | None:
@@ -218,7 +207,7 @@ def _by_hand(blocks: list[Block], find: Find) -> _Lying | None:
     if centre is None:
         return None
     pattern = pattern_of(centre, find)
-    found: list[tuple[BlockPlace, tuple[UUID, Roles]]] = []
+    places: list[BlockPlace] = []
     kinds: list[tuple[UUID, Roles]] = []
     for n in sorted(apart_in(centre, pattern), key=lambda n: pattern.box(pattern.places[n])[1::-1]):
         place = pattern.places[n]
@@ -227,9 +216,8 @@ def _by_hand(blocks: list[Block], find: Find) -> _Lying | None:
         kind = (UUID(held.key), held.fabrics)
         kinds += [] if kind in kinds else [kind]
         left, top, width, height = map(float, pattern.box(place))
-        found.append((BlockPlace(left, top, width, height, kinds.index(kind), place.orientation.across), kind))
-    places = tuple(p for p, _ in found)
-    return _Lying(places, tuple(kinds), _in_rows([p.top for p in places])) if places else None
+        places.append(BlockPlace(left, top, width, height, kinds.index(kind), place.orientation.across))
+    return _Lying(tuple(places), tuple(kinds), _in_rows([p.top for p in places])) if places else None
 
 
 def _in_rows(tops: Sequence[float]) -> tuple[tuple[int, ...], ...]:

@@ -210,14 +210,8 @@ def _length_open(found: Inference, verdict: Verdict | None) -> bool:
     """Whether it is open why something across seams is as long or short as it was read."""
     if verdict is None or verdict.status is not Status.UNSETTLED or len(found.weighed) > _AT_FIRST:
         return False
-    aside = {o.index for o in found.odd}
-    return any(
-        n not in aside
-        and found.readings[n].kind in ACROSS_SEAMS
-        and (e := found.equations[n]) is not None
-        and abs(found.readings[n].read - e.nominal) > _OFF
-        for n in found.weighed
-    )
+    lengths = [n for n in found.weighed if found.readings[n].kind in ACROSS_SEAMS and n not in found.aside]
+    return any(abs(found.off[n]) > _OFF for n in lengths)
 
 
 def _again(found: Inference, verdict: Verdict | None) -> Reading | None:

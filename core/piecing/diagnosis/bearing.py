@@ -50,7 +50,7 @@ def doubted_readings(found: Inference) -> list[int]:
     stitched = _stitched_otherwise(found)
     if stitched or not found.odd:
         return stitched
-    aside = {o.index for o in found.odd}
+    aside = found.aside
     families = (
         ACROSS_SEAMS,
         (ReadingKind.WIDTH, ReadingKind.HEIGHT),
@@ -67,16 +67,16 @@ def doubted_readings(found: Inference) -> list[int]:
 def _stitched_otherwise(found: Inference) -> list[int]:
     """Seams that all read wide, or all narrow, while what was joined by them is as long as true ones make it."""
     of = [n for n in found.weighed if found.readings[n].kind is ReadingKind.STITCH]
-    off = [found.readings[n].read - e.nominal for n in of if (e := found.equations[n]) is not None]
+    off = [float(found.off[n]) for n in of]
     one_way = min(off, default=0.0) > AS_DRIFT or max(off, default=0.0) < -AS_DRIFT
     left = all(abs(float(found.residuals[n])) > _DENIED for n in of)
     return of if len(of) >= _ENOUGH_SEAMS and one_way and left else []
 
 
-def _against(found: Inference, kinds: tuple[ReadingKind, ...], aside: set[int]) -> bool:
+def _against(found: Inference, kinds: tuple[ReadingKind, ...], aside: frozenset[int]) -> bool:
     """Whether, of readings of these kinds that are not set aside, all lie far off though nothing is known to be the cause."""
     left = [n for n in found.weighed if found.readings[n].kind in kinds and n not in aside]
-    far = [n for n in left if (e := found.equations[n]) is not None and abs(found.readings[n].read - e.nominal) > _FAR]
+    far = [n for n in left if abs(found.off[n]) > _FAR]
     return bool(left) and len(far) == len(left) and max(e.leads for e in found.estimates) < 0.6
 
 
@@ -85,9 +85,7 @@ def says_why(found: Inference, e: Estimate) -> bool:
     n = strongest_reading(found, e)
     if n is None or found.readings[n].kind not in ACROSS_SEAMS:
         return True
-    equation = found.equations[n]
-    assert equation is not None
-    off = found.readings[n].read - equation.nominal
+    off = float(found.off[n])
     return abs(off) < STRAY or _by(found, e, n) * e.size / off >= _PART
 
 
@@ -97,9 +95,9 @@ def is_denied(found: Inference, e: Estimate) -> bool:
     kinds = _TELL_IT.get(p.cause)
     if kinds is None:
         return False
-    column, aside = found.parameters.index(p), {o.index for o in found.odd}
+    column, aside = found.parameters.index(p), found.aside
     off = [
-        found.readings[n].read - equation.nominal
+        float(found.off[n])
         for n in found.weighed
         if n not in aside
         and found.readings[n].kind in kinds
@@ -132,8 +130,7 @@ def _moves(found: Inference, e: Equation, p: Parameter) -> bool:
 def stray_reading(found: Inference) -> int | None:
     """A length or a seam that lies far off its mark though nothing that is believed makes it so, the farthest of them; one that was set
     aside as well, unless nothing on the table can measure so much."""
-    lone = {o.index for o in found.lone}
-    aside = {o.index for o in found.odd}
+    lone, aside = {o.index for o in found.lone}, found.aside
     far = [
         n
         for n in found.weighed
@@ -146,27 +143,24 @@ def stray_reading(found: Inference) -> int | None:
 
 def _may_be_so(found: Inference, n: int) -> bool:
     """Whether one piece, or one seam, may really be as it was read: by more it is a slip of the pen."""
-    equation = found.equations[n]
-    one = found.readings[n].kind in (*LENGTHS, ReadingKind.STITCH)
-    return one and equation is not None and abs(found.readings[n].read - equation.nominal) < _OF_THE_PEN
+    return found.readings[n].kind in (*LENGTHS, ReadingKind.STITCH) and abs(float(found.off[n])) < _OF_THE_PEN
 
 
 def _unexplained(found: Inference, n: int) -> bool:
-    e = found.equations[n]
-    return e is not None and abs(found.readings[n].read - e.nominal) > _FAR and abs(float(found.residuals[n])) > STRAY
+    return abs(float(found.off[n])) > _FAR and abs(float(found.residuals[n])) > STRAY
 
 
 def strongest_reading(found: Inference, e: Estimate) -> int | None:
     """The reading that speaks most for a cause."""
     best, most = None, 0.0
-    aside = {o.index for o in found.odd}
+    aside = found.aside
     for k in found.weighed:
-        equation, r = found.equations[k], found.readings[k]
+        equation = found.equations[k]
         if equation is None or k in aside:
             continue
         made = _by(found, e, k) * e.size
         speaks = abs(made) / np.sqrt(equation.noise)
-        if made * (r.read - equation.nominal) > 0 and speaks > most:
+        if made * found.off[k] > 0 and speaks > most:
             best, most = k, speaks
     return best
 
@@ -182,12 +176,7 @@ def _by(found: Inference, e: Estimate, k: int) -> float:
 
 def read_alike(found: Inference, n: int) -> int:
     """How many other readings of the same kind lie off to the same side."""
-    r, equation = found.readings[n], found.equations[n]
-    assert equation is not None
+    kind = found.readings[n].kind
     return sum(
-        k != n
-        and (other := found.equations[k]) is not None
-        and found.readings[k].kind is r.kind
-        and (found.readings[k].read - other.nominal) * (r.read - equation.nominal) > 0
-        for k in found.weighed
+        k != n and found.readings[k].kind is kind and bool(found.off[k] * found.off[n] > 0) for k in found.weighed
     )

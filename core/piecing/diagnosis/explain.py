@@ -71,7 +71,7 @@ def workings(found: Inference) -> tuple[Working, ...]:
 
 
 def _workings(found: Inference) -> Iterator[Working]:
-    odd = {o.index for o in found.odd}
+    odd = found.aside
     for n in found.weighed:
         reading, e = found.readings[n], found.equations[n]
         if e is None:

@@ -167,6 +167,17 @@ class Inference:
         return not any(self.readings[n].kind in _OF_SEAMS for n in self.weighed)
 
     @cached_property
+    def off(self) -> Vector:
+        """(readings,): inches that each reads beyond its mark; 0 for one that says nothing of sizes."""
+        marks = [r.read if e is None else e.nominal for r, e in zip(self.readings, self.equations, strict=True)]
+        return np.array([r.read - m for r, m in zip(self.readings, marks, strict=True)], dtype=float)
+
+    @property
+    def aside(self) -> frozenset[int]:
+        """The numbers of the readings that are set aside."""
+        return frozenset(o.index for o in self.odd)
+
+    @cached_property
     def residuals(self) -> Vector:
         """What each reading says beyond what was fitted, in inches, shape (readings,); 0 for one that was not used."""
         return np.array(

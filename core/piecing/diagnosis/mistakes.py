@@ -407,7 +407,13 @@ class Seen:
     why: Message
     probability: float
 
+    @property
+    def noticed(self) -> bool:
+        """Whether it is likely enough to be said, and answered."""
+        return self.probability >= _NOTICED
 
+
+_NOTICED = 0.5
 _SEEN = {
     "turned_unit": (
         "A unit lies turned",
@@ -428,7 +434,7 @@ _SEEN = {
     "joined_in_turn": ("Rows joined one after another", "A row's two edges differ in length: it bows."),
     "pressed_to_light": (
         "Pressed to the light side",
-        "The dark allowance lies under the light cloth. Press it to the dark, or trim the dark allowance a thread shorter.",
+        "The dark allowance lies under the light cloth.",
     ),
     "blade": ("A dull or nicked blade", "Edges fray and readings scatter rather than shift."),
 }

@@ -102,9 +102,7 @@ def evidence_said(found: Inference, e: Estimate) -> Message:
 
 def reading_off(found: Inference, n: int) -> Message:
     """What was read and how far it lies off its mark."""
-    r, equation = found.readings[n], found.equations[n]
-    assert equation is not None
-    off = r.read - equation.nominal
+    r, off = found.readings[n], float(found.off[n])
     return Message("{what}: {size} {way}", what=reading_said(r, found.model), size=Roughly(off), way=_way(r.kind, off))
 
 

@@ -65,8 +65,6 @@ _AGAIN = 0.5
 """Chance that nothing leads that was looked at from which a reading that nothing bears out is read again."""
 _NAMED_OPEN, _MAY_BE = 0.12, 0.3
 """Chances from which a cause is named while it is open: surely on one side, or on either."""
-_SEEN_ALONE = 0.5
-"""From which what the eye found is said first, while nothing is measured."""
 _OFF_ITS_MARK = 1 / 100
 """Inches: what is off at all."""
 _LISTED = 0.045
@@ -173,7 +171,7 @@ def judge(found: Inference) -> Verdict:
     if found.mistake is not None:
         mistake, said, sure = found.mistake
         return Verdict(Status.MISTAKE, said, mistake.why, sure, leads, code=mistake.code)
-    if not found.measured and found.seen and found.seen[0].probability >= _SEEN_ALONE:
+    if not found.measured and found.seen and found.seen[0].noticed:
         first = found.seen[0]
         return Verdict(Status.MISTAKE, first.said, first.why, first.probability, leads, code=first.code)
     doubted = doubted_readings(found)
@@ -347,20 +345,14 @@ def _on_both_sides(found: Inference) -> bool:
     """Whether of readings of one kind some lie over what they should be and some short of it: else it is no hand that varies."""
     sides: dict[ReadingKind, set[bool]] = {}
     for n in found.weighed:
-        e, r = found.equations[n], found.readings[n]
-        if e is not None and abs(r.read - e.nominal) > _OFF_ITS_MARK:
-            sides.setdefault(r.kind, set()).add(r.read > e.nominal)
+        if abs(found.off[n]) > _OFF_ITS_MARK:
+            sides.setdefault(found.readings[n].kind, set()).add(bool(found.off[n] > 0))
     return any(len(s) == 2 for s in sides.values())
 
 
 def _widest(found: Inference) -> float:
-    off = [
-        abs(found.readings[n].read - e.nominal)
-        for n in found.weighed
-        if (e := found.equations[n]) is not None
-        and found.readings[n].kind in (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
-    ]
-    return max(off, default=1 / 32)
+    kinds = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
+    return max((abs(float(found.off[n])) for n in found.weighed if found.readings[n].kind in kinds), default=1 / 32)
 
 
 def _true(found: Inference, none: float) -> bool:
@@ -442,13 +434,8 @@ def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | No
 def _standing_out(found: Inference) -> Message:
     """What is off though no cause is likelier than others: the length that is off most, or that none is."""
     aside = {o.index for o in (*found.odd, *found.lone)}
-    off = {
-        n: abs(found.readings[n].read - e.nominal)
-        for n in found.weighed
-        if n not in aside
-        and found.readings[n].kind in (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
-        and (e := found.equations[n]) is not None
-    }
+    kinds = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
+    off = {n: abs(float(found.off[n])) for n in found.weighed if n not in aside and found.readings[n].kind in kinds}
     most = max(off, key=lambda n: off[n], default=None)
     if most is None or off[most] < STRAY:
         return Message("Nothing that was measured stands out, but too little was looked at to call it true.")

@@ -295,7 +295,9 @@ class ByHandTest(QuiltCase):
             ({"numbers": {}}, "blocks"),
             ({"numbers": {self.key: 2000}}, "blocks"),
             ({"gap": "1/8"}, "gap"),
-            ({"width": "wide"}, ""),
+            ({"width": "wide"}, "width"),
+            ({"width": ""}, "width"),
+            ({"numbers": {self.key: "many"}}, "numbers"),
             ({"numbers": {self.key: 30}, "width": "10 1/2"}, "columns"),
         ):
             with self.subTest(body=body):
@@ -321,13 +323,19 @@ class ByHandTest(QuiltCase):
         sizes = sheet["quilt"]["sizes"]
         self.assertEqual((sizes["width"]["text"], sizes["height"]["text"]), ("27", "21"))
         self.assertEqual(sum(w["count"] for w in Block.objects.get(pk=self.key).colourways), 4)
+        # Set in rows again, it has the rows and columns that it had.
+        quilt = self.quilt(setting="straight")["quilt"]
+        self.assertEqual((quilt["columns"], quilt["rows"], quilt["sash_round"]), (3, 4, False))
 
     def test_sashing_that_cannot_be(self) -> None:
         thin = [{"width": "1/8", "fabric": "a"}]
         for body, field in (
             ({"across": [], "down": []}, "across"),
             ({"down": thin}, "down"),
-            ({"across": [{"width": "wide", "fabric": "a"}]}, ""),
+            ({"across": [{"width": "wide", "fabric": "a"}]}, "across"),
+            ({"down": [{"width": "", "fabric": "a"}]}, "down"),
+            ({"columns": "x"}, "columns"),
+            ({"rows": "0"}, "rows"),
             ({"columns": 40, "rows": 40}, "columns"),
         ):
             with self.subTest(body=body):

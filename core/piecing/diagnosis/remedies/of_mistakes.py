@@ -111,13 +111,12 @@ _EYE = {
         2,
     ),
 }
-_EYE_SEEN = 0.5
 
 
 def for_the_eye(work: Work) -> Iterator[Remedy]:
     """What answers something that was seen and is no matter of size."""
     for seen in work.found.seen:
-        if seen.code in _EYE and seen.probability >= _EYE_SEEN:
+        if seen.code in _EYE and seen.noticed:
             yield Remedy(
                 seen.code,
                 Message(_EYE[seen.code][0]),

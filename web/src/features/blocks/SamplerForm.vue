@@ -30,7 +30,7 @@ const { lay, working, problems } = useLaidAnew(
 )
 
 async function go() {
-  const found = Object.fromEntries(blocks.value.map((b) => [b.id, Number(numbers[b.id] ?? wanted(b.id))]))
+  const found = Object.fromEntries(blocks.value.map((b) => [b.id, numbers[b.id] ?? wanted(b.id)]))
   const ask = () => laySampler(props.project.id, { ...asked, numbers: found })
   if (await lay(ask, 'The sampler is laid. Go on from it by hand.')) emit('done')
 }

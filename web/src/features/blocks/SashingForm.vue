@@ -43,8 +43,6 @@ const { lay, working, problems } = useLaidAnew(
 async function go() {
   const body = {
     ...asked,
-    columns: Number(asked.columns),
-    rows: Number(asked.rows),
     across: across.value,
     down: between.value,
   }

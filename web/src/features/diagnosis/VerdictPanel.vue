@@ -12,7 +12,7 @@ const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 const sure: Record<string, string> = { certain: 'Certain', likely: 'Likely', open: 'Open' }
 const first = computed(() => props.found.this_block.find((r) => r.possible) ?? props.found.the_batch[0])
 /** What the eye found besides, where it is not the headline itself. */
-const besides = computed(() => props.found.seen.filter((s) => s.percent >= 50 && s.code !== v.value.code))
+const besides = computed(() => props.found.seen.filter((s) => s.noticed && s.code !== v.value.code))
 const next = computed(() => props.found.next[0])
 const needed = computed(() => next.value?.needed && v.value.status !== 'mistake')
 </script>

@@ -4731,7 +4731,7 @@ export interface components {
         /** @description Blocks of several sizes in rows: how many of each by its key, how wide the rows finish, the strip between. */
         SamplerRequest: {
             numbers: {
-                [key: string]: number;
+                [key: string]: string;
             };
             width: string;
             /** @default  */
@@ -4756,8 +4756,8 @@ export interface components {
          *     and what lies where they cross.
          */
         SashingRequest: {
-            columns: number;
-            rows: number;
+            columns: string;
+            rows: string;
             across: components["schemas"]["SashStripRequest"][];
             down: components["schemas"]["SashStripRequest"][];
             crossing: components["schemas"]["CrossingEnum"];
@@ -4954,7 +4954,7 @@ export interface components {
             code: string;
             readonly said: string;
             readonly why: string;
-            readonly percent: number;
+            noticed: boolean;
         };
         SeenFault: {
             number: number;
