@@ -29,8 +29,13 @@ export function useLaidAnew(project: () => string, sheet: () => Sheet, fields: s
       return true
     } catch (e) {
       if (!(e instanceof Refusal || e instanceof ServerAway)) throw e
-      const field = e instanceof Refusal ? (e.problem.errors[0]?.field ?? '') : ''
-      problems.value = { [fields.includes(field) ? field : 'other']: e.message }
+      const refused =
+        e instanceof Refusal && e.problem.errors.length
+          ? e.problem.errors
+          : [{ field: '', message: e.message }]
+      problems.value = Object.fromEntries(
+        refused.map((x) => [fields.includes(x.field) ? x.field : 'other', x.message]),
+      )
       return false
     } finally {
       working.value = false
