@@ -706,9 +706,9 @@ SABOTAGES = [
         ("if tipped and above else (Edge.ANY,)", "if tipped else (Edge.ANY,)"),
     ),
     *in_file(
-        "diagnosis/inference.py",
+        "diagnosis/possible.py",
         "tests.test_one_side",
-        ("                    errors[:, error] += made", "                    errors[:, error] -= made"),
+        ("                errors[:, error] += made", "                errors[:, error] -= made"),
     ),
     *in_file(
         "diagnosis/remedies/of_mistakes.py",
@@ -844,7 +844,7 @@ SABOTAGES = [
         ('return "cut" if self.plain', 'return "trimmed" if self.plain'),
     ),
     *in_file(
-        "diagnosis/inference.py",
+        "diagnosis/system.py",
         "tests.test_some_seams",
         (") > 1\n\n    def _held", ") > 0\n\n    def _held"),
     ),
@@ -1096,5 +1096,15 @@ SABOTAGES = [
         "diagnosis/said.py",
         "tests.test_some_seams",
         ('way="wide" if size > 0 else "narrow")', 'way="narrow" if size > 0 else "wide")'),
+    ),
+    *in_file(
+        "diagnosis/evidence.py",
+        "tests.test_evidence",
+        ("grown = 1 + v * reach", "grown = 1 + reach"),
+        ("pull = pull - less.T @ (root @ pull[wide])", "pull = pull + less.T @ (root @ pull[wide])"),
+        ("reach = reach - np.einsum", "reach = reach + np.einsum"),
+        ("volume += 2 * float(np.log(np.diagonal(grown))", "volume += float(np.log(np.diagonal(grown))"),
+        ("inverse = self._inverse - less @ less.T", "inverse = self._inverse"),
+        ("size -= float((self._pull[inside] + pull[inside]) @ mean)", "size -= 2 * float(self._pull[inside] @ mean)"),
     ),
 ]

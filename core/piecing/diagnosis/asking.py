@@ -16,10 +16,11 @@ from ..errors import ReadingMisplaced
 from ..lengths import Length, inches
 from ..messages import Message
 from .causes import SOURCES, Cause, Parameter
-from .inference import NOTHING, Inference
+from .inference import Inference
 from .model import BlockModel, FeatureKind
 from .names import Landing, landings, place_said, reading_said, seam_said
 from .places import CornerTip, batch_name
+from .possible import NOTHING
 from .readings import ACROSS_SEAMS, NEEDS_RAW, SIDED, Equation, RawSizes, Reading, ReadingKind, equation_of
 from .verdict import Status, Verdict
 from .words import sure_in_words

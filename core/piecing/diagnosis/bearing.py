@@ -8,7 +8,8 @@ from __future__ import annotations
 import numpy as np
 
 from .causes import Cause, Parameter, effect_of
-from .inference import Estimate, Inference
+from .estimates import Estimate
+from .inference import Inference
 from .readings import ACROSS_SEAMS, Equation, ReadingKind
 
 __all__ = [

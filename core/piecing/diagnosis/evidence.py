@@ -4,7 +4,8 @@ Everything that may or may not be so is a candidate with prior odds: a common ca
 strays, a slip of the pen, a mistake made at a stroke. A set of them makes the readings one joint normal, whose density
 times the odds is its weight. The sets are searched from the empty one outward, best first: adding or taking away one
 candidate changes the density by a formula of rank one, so that all neighbours of a set are weighed at once
-(shotgun search: Hans, Dobra and West 2007). Source: docs/theory, section 14.7.
+(shotgun search: Hans, Dobra and West 2007). However many readings there are, a set is weighed by matrices of its own size, since
+it widens the covariance by a column for each candidate (Woodbury's identity). Source: docs/theory, section 14.7.
 """
 
 from __future__ import annotations
@@ -16,7 +17,7 @@ from heapq import heappop, heappush, nlargest
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Candidates", "Weighed", "density", "inverse_of", "search"]
+__all__ = ["Background", "Candidates", "Weighed", "search"]
 
 Vector = NDArray[np.float64]
 _WINDOW = 7.0
@@ -52,56 +53,89 @@ class Weighed:
         return nlargest(most, self.score.items(), key=lambda x: x[1])
 
 
-def inverse_of(covariance: Vector) -> tuple[Vector, float]:
-    """The inverse and the logarithm of the determinant."""
-    root = np.linalg.cholesky(covariance)
-    return np.asarray(np.linalg.inv(covariance), dtype=np.float64), 2 * float(np.log(np.diagonal(root)).sum())
+class Background:
+    """The readings by one kind of hands when nothing is large, and what every candidate does to them.
 
-
-def density(residual: Vector, base: Vector, c: Candidates, of: frozenset[int]) -> tuple[float, Vector, Vector, Vector]:
-    """Logarithm of the weight of one set (without what is common to all), the inverse covariance of the readings under it,
-    that inverse times what is left of them, and what is left of them."""
-    inside = sorted(of)
-    left = residual - c.columns[:, inside] @ c.mean[inside]
-    wide = [k for k in inside if c.variance[k] > 0]
-    covariance = base
-    if wide:
-        columns = c.columns[:, wide] * np.sqrt(c.variance[wide])
-        covariance = base + columns @ columns.T
-    inverse, volume = inverse_of(covariance)
-    weighed = inverse @ left
-    return float(c.odds[inside].sum()) - (volume + float(left @ weighed)) / 2, inverse, weighed, left
-
-
-def _neighbours(c: Candidates, of: frozenset[int], score: float, inverse: Vector, weighed: Vector) -> Vector:
-    """(candidates,): the weight of the set with each candidate added, or taken away where it is in.
-
-    A candidate shifts the readings by its mean and widens their covariance by its variance, one after the other.
+    ``residual`` (readings,) is what they say beyond what is wanted, inches; ``base`` (readings, readings) their covariance.
+    Raises ``numpy.linalg.LinAlgError`` for a covariance that is not positive.
     """
-    pull = c.columns.T @ weighed
-    reach = np.einsum("nj,nj->j", c.columns, inverse @ c.columns)
-    v, m = c.variance, c.mean
-    grown = 1 + v * reach
-    added = c.odds + m * pull - m**2 * reach / 2 + (v * (pull - m * reach) ** 2 / grown - np.log(grown)) / 2
-    for k in of:
-        shrunk = max(1 - v[k] * reach[k], 1e-12)
-        narrower = -(np.log(shrunk) + v[k] * pull[k] ** 2 / shrunk) / 2
-        added[k] = narrower - m[k] * pull[k] / shrunk - m[k] ** 2 * reach[k] / shrunk / 2 - c.odds[k]
-    return np.asarray(score + added)
+
+    def __init__(self, residual: Vector, base: Vector, candidates: Candidates) -> None:
+        self.residual, self.candidates = residual, candidates
+        root = np.linalg.cholesky(base)
+        self._volume = 2 * float(np.log(np.diagonal(root)).sum())
+        self._inverse = np.asarray(np.linalg.inv(base), dtype=np.float64)
+        self._weighed = self._inverse @ residual
+        self._reached = self._inverse @ candidates.columns
+        self._between = candidates.columns.T @ self._reached
+        self._pull = candidates.columns.T @ self._weighed
+        self._size = float(residual @ self._weighed)
+        self._spread = np.sqrt(candidates.variance)
+        self._scaled = self._spread[:, None] * self._between * self._spread
+        self._wide: list[bool] = (candidates.variance > 0).tolist()
+
+    def score(self, of: frozenset[int]) -> float:
+        """Logarithm of the weight of one set, without what is common to all."""
+        return self._widened(of)[0]
+
+    def around(self, of: frozenset[int]) -> Vector:
+        """(candidates,): the score of the set with each candidate added, or taken away where it is in.
+
+        A candidate shifts the readings by its mean and widens their covariance by its variance, one after the other.
+        """
+        c = self.candidates
+        score, wide, root, pull = self._widened(of)
+        reach = np.diagonal(self._between)
+        if wide:
+            # What the set has widened is told less well than before, by the square of this.
+            less = root @ self._between[wide]
+            pull = pull - less.T @ (root @ pull[wide])
+            reach = reach - np.einsum("kj,kj->j", less, less)
+        v, m = c.variance, c.mean
+        grown = 1 + v * reach
+        added = c.odds + m * pull - m**2 * reach / 2 + (v * (pull - m * reach) ** 2 / grown - np.log(grown)) / 2
+        for k in of:
+            shrunk = max(1 - v[k] * reach[k], 1e-12)
+            narrower = -(np.log(shrunk) + v[k] * pull[k] ** 2 / shrunk) / 2
+            added[k] = narrower - m[k] * pull[k] / shrunk - m[k] ** 2 * reach[k] / shrunk / 2 - c.odds[k]
+        return np.asarray(score + added)
+
+    def under(self, of: frozenset[int]) -> tuple[Vector, Vector, Vector]:
+        """The inverse covariance of the readings under a set, that inverse times what is left of them, and what is left of them."""
+        _, wide, root, _ = self._widened(of)
+        inside = sorted(of)
+        left = self.residual - self.candidates.columns[:, inside] @ self.candidates.mean[inside]
+        less = self._reached[:, wide] @ root.T
+        inverse = self._inverse - less @ less.T
+        return inverse, inverse @ left, left
+
+    def _widened(self, of: frozenset[int]) -> tuple[float, list[int], Vector, Vector]:
+        """The score of a set; those of it that widen the covariance; a root of what that takes from the inverse (as many rows and
+        columns); and (candidates,) what each would be pulled by if nothing had been widened."""
+        c = self.candidates
+        volume, root = self._volume, np.zeros((0, 0))
+        inside = sorted(of)
+        if not inside:
+            return -(volume + self._size) / 2, inside, root, self._pull
+        wide = [k for k in inside if self._wide[k]]
+        pull, size, mean = self._pull, self._size, c.mean[inside]
+        if mean.any():
+            pull = pull - mean @ self._between[inside]
+            size -= float((self._pull[inside] + pull[inside]) @ mean)
+        if wide:
+            grown = np.linalg.cholesky(np.eye(len(wide)) + self._scaled[wide][:, wide])
+            root = np.linalg.inv(grown) * self._spread[wide]
+            volume += 2 * float(np.log(np.diagonal(grown)).sum())
+            drawn = root @ pull[wide]
+            size -= float(drawn @ drawn)
+        return float(c.odds[inside].sum()) - (volume + size) / 2, wide, root, pull
 
 
-def search(
-    residual: Vector,
-    base: Vector,
-    c: Candidates,
-    *,
-    begin: Iterable[frozenset[int]] = (frozenset(),),
-    most: int = 30,
-) -> Weighed:
+def search(where: Background, *, begin: Iterable[frozenset[int]] = (frozenset(),), most: int = 30) -> Weighed:
     """The likely sets of candidates, with their weights; ``most`` of them have all their neighbours looked at."""
     found, waiting, opened, best = Weighed(), list[tuple[float, int, frozenset[int]]](), set[frozenset[int]](), -np.inf
     for of in begin:
-        found.score[of] = density(residual, base, c, of)[0]
+        found.score[of] = where.score(of)
         heappush(waiting, (-found.score[of], len(found.score), of))
         best = max(best, found.score[of])
     while waiting and most > 0:
@@ -112,8 +146,7 @@ def search(
             continue
         opened.add(of)
         most -= 1
-        score, inverse, weighed, _ = density(residual, base, c, of)
-        around = _neighbours(c, of, score, inverse, weighed)
+        around = where.around(of)
         best = max(best, float(around.max(initial=-np.inf)))
         near = np.nonzero(around > best - _WINDOW - 1)[0]
         for k in near[np.argsort(-around[near])][:_MOST_NEAR]:

@@ -8,7 +8,8 @@ from __future__ import annotations
 from ..messages import Message
 from .bearing import read_alike, strongest_reading
 from .causes import Cause, Parameter
-from .inference import Estimate, Inference
+from .estimates import Estimate
+from .inference import Inference
 from .model import BlockModel
 from .names import reading_said, seam_said
 from .places import batch_name

@@ -26,8 +26,9 @@ from .bearing import (
     strongest_reading,
 )
 from .causes import Cause, Parameter, shape_of
+from .estimates import Estimate
 from .faults import faults_of
-from .inference import Estimate, Inference
+from .inference import Inference
 from .mistakes import BELIEVED, HEADLINES
 from .model import BlockModel, FeatureKind
 from .names import feature_name

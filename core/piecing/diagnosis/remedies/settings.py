@@ -12,7 +12,8 @@ import numpy as np
 
 from ...messages import Message
 from ..causes import Cause, Parameter
-from ..inference import Estimate, Inference
+from ..estimates import Estimate
+from ..inference import Inference
 from ..places import batch_name
 from ..verdict import Status, Verdict
 from ..words import GuideMove, GuideSetting, Roughly
