@@ -11,12 +11,11 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
-from typing import Any, Protocol, runtime_checkable
+from typing import Any, Protocol
 
 __all__ = ["Capital", "Listing", "Message", "MidSentence", "Settable"]
 
 
-@runtime_checkable
 class Settable(Protocol):
     """A value whose text depends on how this quilter likes lengths set: a length, an area, another message.
 
@@ -123,9 +122,8 @@ class Capital:
 
 
 def _set(value: Value, style: Any) -> str:
-    if isinstance(value, str | int):  # most of them: asking a protocol takes longer than all the rest
-        return str(value)
-    return value.set_in(style) if isinstance(value, Settable) else str(value)
+    # Whether something keeps to a protocol is asked by name: to ask the protocol itself takes longer than all the rest.
+    return str(value) if isinstance(value, str | int) or not hasattr(value, "set_in") else value.set_in(style)
 
 
 def _shown(parts: Parts, values: dict[str, Value], style: Any, number: str) -> str:

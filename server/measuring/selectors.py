@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Collection, Sequence
 from contextlib import suppress
-from dataclasses import dataclass, replace
-from datetime import date
+from dataclasses import dataclass
+from datetime import date, datetime
 from math import hypot, sqrt
+from typing import Protocol
 from uuid import UUID
 
 from django.db.models import Q, QuerySet
@@ -31,11 +32,11 @@ from setups.selectors import days_out, in_use
 from workrooms.models import Workroom
 
 from .models import ReadingRow
-from .translate import reading_of
 
 __all__ = [
     "NEWEST_SEAMS",
     "DatedOff",
+    "SeamRow",
     "day_of",
     "habit_figure",
     "offs_of",
@@ -58,7 +59,30 @@ def pool_of(project: Project) -> QuerySet[ReadingRow]:
     return project.readings.filter(deleted_at=None)
 
 
-def seams_of(room: Workroom, allowance: Length, *, but: Project | None = None) -> list[ReadingRow]:
+@dataclass(frozen=True, slots=True)
+class SeamRow:
+    """What is kept of a seam reading or strip test that a record needs: the set-up it was taken by, and that one's machine."""
+
+    pk: UUID
+    kind: str
+    value: Length | None
+    whole: Length | None
+    spot: str
+    day: str
+    taken_at: datetime
+    guide: Length | None
+    set_up: UUID | None
+    machine: str | None
+
+    def reading(self, day: str = "", apart: float = 0.0) -> Reading:
+        """To the core. Raises what it refuses."""
+        return Reading(ReadingKind(self.kind), self.value, spot=self.spot, whole=self.whole, day=day, apart=apart)
+
+
+_OF_SEAMS = ("pk", "kind", "value", "whole", "spot", "day", "taken_at", "guide", "set_up", "set_up__machine")
+
+
+def seams_of(room: Workroom, allowance: Length, *, but: Project | None = None) -> list[SeamRow]:
     """The newest seam readings and strip tests taken at this allowance, wherever, the oldest first, without those of days left
     out; ``but`` in a project whose readings are weighed by themselves. Two queries."""
     of_projects = Q(project__workroom=room, project__deleted_at=None, project__seam_allowance=str(allowance.rational))
@@ -66,33 +90,40 @@ def seams_of(room: Workroom, allowance: Length, *, but: Project | None = None) -
     rows = (
         ReadingRow.objects.filter(deleted_at=None, kind__in=_SEAMS)
         .filter(of_projects | of_tests if allowance == room.seam_allowance else of_projects)
-        .select_related("set_up", "test_of")
         .order_by("-taken_at", "-order")
     )
     if but is not None:
         rows = rows.exclude(project=but)
     out = days_out(room)
-    return [r for r in reversed(rows[:NEWEST_SEAMS]) if day_of(r) not in out]
+    found = [SeamRow(*values) for values in rows.values_list(*_OF_SEAMS)[:NEWEST_SEAMS]]
+    return [r for r in reversed(found) if day_of(r) not in out]
 
 
-def day_of(row: ReadingRow) -> date:
+class _Dated(Protocol):
+    @property
+    def day(self) -> str: ...
+    @property
+    def taken_at(self) -> datetime: ...
+
+
+def day_of(row: _Dated) -> date:
     """The day it was read on: as it is written down, else the day it was typed."""
     with suppress(ValueError):
         return date.fromisoformat(row.day)
     return timezone.localtime(row.taken_at).date()
 
 
-def seam_readings(rows: Sequence[ReadingRow], now: SetUp | None) -> list[Reading]:
+def seam_readings(rows: Sequence[SeamRow], now: SetUp | None) -> list[Reading]:
     """Core readings of rows, each with its day, how far apart that lies from today and the machine as it is set up ``now``, and
     moved by as much as the guide was moved since."""
     today = timezone.localdate()
     found = []
     for row in rows:
         day = day_of(row)
-        same = now is None or row.set_up_id in (None, now.pk)
-        machine = same or row.set_up is None or (now is not None and row.set_up.machine == now.machine)
-        apart = aged(days_between(day, today), same_set_up=same, same_machine=machine)
-        reading = replace(reading_of(row), day=day.isoformat(), apart=round(apart, 5))
+        same = now is None or row.set_up in (None, now.pk)
+        machine = same or row.set_up is None or (now is not None and row.machine == now.machine)
+        apart = round(aged(days_between(day, today), same_set_up=same, same_machine=machine), 5)
+        reading = row.reading(day.isoformat(), apart)
         if machine and now is not None and now.guide is not None and row.guide is not None:
             reading = moved(reading, now.guide - row.guide)
         found.append(reading)
@@ -163,18 +194,19 @@ def offs_of(room: Workroom, habit: Habit) -> list[DatedOff]:
         .filter(
             Q(project__workroom=room, project__deleted_at=None) | Q(test_of__workroom=room, test_of__deleted_at=None)
         )
-        .order_by("-taken_at", "-order")[:NEWEST_SEAMS]
+        .order_by("-taken_at", "-order")
+        .values_list("pk", "value", "whole", "wanted", "set_up", "day", "taken_at", named=True)[:NEWEST_SEAMS]
     )
     found = []
     for row in reversed(rows):
         day = day_of(row)
-        if day in out or row.wanted is None or row.value is None:
+        if day in out or row.value is None or row.wanted is None:
             continue
         read = row.whole - row.value * 2 if row.whole is not None else row.value
         off = float(read - row.wanted)
         if abs(off) < _SLIP:
             marks = 1.0 if row.whole is None else 5.0
-            found.append(DatedOff(row.pk, off, day, days_between(day, today), row.set_up_id, marks))
+            found.append(DatedOff(row.pk, off, day, days_between(day, today), row.set_up, marks))
     return found
 
 

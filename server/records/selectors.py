@@ -12,8 +12,7 @@ from django.db.models import Count
 
 from diagnosis.models import SavedDiagnosis
 from measuring.models import ReadingRow
-from measuring.selectors import day_of, habit_figure, offs_of, own_seams, reading_noise, seams_of
-from measuring.translate import reading_of
+from measuring.selectors import SeamRow, day_of, habit_figure, offs_of, own_seams, reading_noise, seams_of
 from piecing.diagnosis.causes import FOLD_USUAL
 from piecing.diagnosis.faults import SEEN
 from piecing.diagnosis.habits import Figure, Habit
@@ -131,11 +130,11 @@ def hands_of(room: Workroom) -> HandsShown:
     )
 
 
-def _seam_run(room: Workroom, rows: Sequence[ReadingRow], seams: SeamHands | None) -> list[tuple[date, str, float]]:
+def _seam_run(room: Workroom, rows: Sequence[SeamRow], seams: SeamHands | None) -> list[tuple[date, str, float]]:
     """What each seam took beyond the allowance, by day and set-up."""
     fold = seams.figures[Habit.FOLD].mean if seams is not None and Habit.FOLD in seams.figures else FOLD_USUAL
-    told = ((row, seam_off(reading_of(row), room.seam_allowance, fold)) for row in rows if row.value is not None)
-    return [(day_of(row), str(row.set_up_id or ""), off) for row, off in told if off is not None]
+    told = ((row, seam_off(row.reading(), room.seam_allowance, fold)) for row in rows if row.value is not None)
+    return [(day_of(row), str(row.set_up or ""), off) for row, off in told if off is not None]
 
 
 def kept_diagnoses(room: Workroom) -> tuple[list[SavedDiagnosis], tuple[Calibration, ...]]:
