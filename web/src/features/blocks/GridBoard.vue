@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 
 import { kindWords } from '@/shared/words/words'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
@@ -35,6 +35,9 @@ const label = (s: Spot) => {
   const what = s.name || kindWords[s.content]?.name || (s.content ? 'block' : 'empty')
   return `Row ${s.row + 1}, column ${s.column + 1}: ${what}${s.mirrored ? ', mirrored' : ''}${turns[s.turn] ?? ''}`
 }
+/** Columns too narrow for their size to be read along the rule: there it stands upright. */
+const wholeWidth = computed(() => props.view.sizes.columns.reduce((sum, t) => sum + t.share, 0))
+const narrow = (share: number) => (props.width * share) / wholeWidth.value < 48
 const percent = (share: number | undefined) => `${(share ?? 0) * 100}%`
 const place = (s: Spot) => ({
   left: percent(s.box[0]),
@@ -82,14 +85,18 @@ watch(
 </script>
 
 <template>
-  <div class="with-rules" :style="{ maxWidth: `${width + 64}px` }">
+  <div
+    class="with-rules"
+    :class="{ high: view.sizes.columns.some((t) => narrow(t.share)) }"
+    :style="{ maxWidth: `${width + 64}px` }"
+  >
     <div class="corner" aria-hidden="true" />
     <div class="rule across" aria-hidden="true">
       <span
         v-for="t in view.sizes.columns"
         :key="t.name"
         :style="{ flexGrow: t.share }"
-        :class="{ off: !t.on_step }"
+        :class="{ off: !t.on_step, narrow: narrow(t.share) }"
         >{{ t.on_step ? '' : '≈' }}{{ t.finished.pretty }}</span
       >
     </div>
@@ -156,6 +163,14 @@ watch(
   display: grid;
   grid-template-columns: 64px minmax(0, 1fr);
   grid-template-rows: 30px auto;
+}
+
+.with-rules.high {
+  grid-template-rows: 56px auto;
+}
+
+.rule .narrow {
+  writing-mode: vertical-rl;
 }
 
 .rule {

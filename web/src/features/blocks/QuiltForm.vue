@@ -26,7 +26,7 @@ const lyings = [
   { value: 'mirrored', label: 'mirrored' },
 ]
 const backings = [
-  { value: 'least', label: 'whichever takes less cloth' },
+  { value: 'least', label: 'whole lengths, whichever way takes less' },
   { value: 'along', label: 'seams up and down' },
   { value: 'across', label: 'seams across' },
   { value: 'strip', label: 'one length and a strip' },

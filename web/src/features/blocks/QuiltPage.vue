@@ -46,7 +46,7 @@ const begin = () =>
   </main>
   <main v-else id="main" class="quilt">
     <h2 class="visually-hidden">Quilt</h2>
-    <QuiltForm :project="project" :sheet="sheet" :quilt="sheet.quilt" />
+    <QuiltForm class="choices" :project="project" :sheet="sheet" :quilt="sheet.quilt" />
     <div class="result">
       <section v-if="sheet.quilt.sizes" class="sheet sizes" aria-label="Sizes of the quilt">
         <div class="big">
@@ -154,6 +154,16 @@ const begin = () =>
   grid-template-columns: 372px minmax(0, 1fr);
   gap: 14px;
   align-items: start;
+}
+
+/* What is chosen far down moves the picture that stands at the top: both stay in sight. */
+@media (width > 1000px) {
+  .choices {
+    position: sticky;
+    top: 0;
+    max-height: 100vh;
+    overflow-y: auto;
+  }
 }
 
 .result {
