@@ -11,6 +11,7 @@ from rest_framework.views import APIView
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
+from api.wire import told_by
 from piecing.errors import PiecingError
 from piecing.lengths import Measure
 from projects.models import Project
@@ -56,7 +57,7 @@ def _sheet(project: Project, status: int = 200) -> Response:
     rows = selectors.blocks_of(project)
     blocks = [_Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in rows]
     sheet = _Sheet(project, blocks, quilt_view(project, find, rows))
-    return Response(serializers.SheetSerializer(sheet, context={"style": style_of(project)}).data, status=status)
+    return Response(told_by(serializers.SheetSerializer, sheet, {"style": style_of(project)}), status=status)
 
 
 def _style(key: UUID) -> dict[str, Any]:
@@ -79,7 +80,7 @@ class BeginningView(APIView):
         body = valid(serializers.BeginningSerializer(data=request.data))
         parts = {k: body[k] for k in ("unit", "block", "quilt")}
         project = begin_project(current_workroom(), body["id"], body["name"], body["fabrics"], **parts)
-        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)
+        return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}), status=201)
 
 
 class LibraryView(APIView):
@@ -130,7 +131,7 @@ class LookView(APIView):
     def post(self, request: Request, key: UUID) -> Response:
         body = valid(serializers.LookRequestSerializer(data=request.data))
         view = selectors.look_at(current_workroom(), key, body)
-        return Response(serializers.BlockViewSerializer(view, context=_style(key)).data)
+        return Response(told_by(serializers.BlockViewSerializer, view, _style(key)))
 
 
 class NewBlockView(APIView):
@@ -158,7 +159,7 @@ class EditView(APIView):
         project = get_project(room, block.project_id)
         view = selectors.viewed(pattern_of(block, find_in(room)), block.finished, project)
         edited = {"project": project.pk, "block": _Saved(block, view)}
-        return Response(serializers.EditedBlockSerializer(edited, context={"style": style_of(project)}).data)
+        return Response(told_by(serializers.EditedBlockSerializer, edited, {"style": style_of(project)}))
 
 
 class BlockView(APIView):
@@ -187,7 +188,7 @@ class LookingView(APIView):
         spot = None if body["column"] is None or body["row"] is None else (body["column"], body["row"])
         ways = other_ways(room, key, body["across"], body["every_second"], spot)
         return Response(
-            serializers.OtherWaysSerializer(ways, context=_style(selectors.get_block(room, key).project_id)).data
+            told_by(serializers.OtherWaysSerializer, ways, _style(selectors.get_block(room, key).project_id))
         )
 
 
@@ -204,7 +205,7 @@ class FindTurnedView(APIView):
         room = current_workroom()
         found = find_of_turned(room, key, body["seen"])
         return Response(
-            serializers.FindingSerializer(found, context=_style(selectors.get_block(room, key).project_id)).data
+            told_by(serializers.FindingSerializer, found, _style(selectors.get_block(room, key).project_id))
         )
 
 
@@ -218,7 +219,7 @@ class JoiningView(APIView):
         room = current_workroom()
         joined = joined_view(room, key, request.query_params.get("order"))
         return Response(
-            serializers.JoinedSerializer(joined, context=_style(selectors.get_block(room, key).project_id)).data
+            told_by(serializers.JoinedSerializer, joined, _style(selectors.get_block(room, key).project_id))
         )
 
 
@@ -235,7 +236,7 @@ class PressingView(APIView):
         room, asked = current_workroom(), request.query_params
         pressed = pressed_view(room, key, asked.get("order"), asked.get("wishes"))
         return Response(
-            serializers.PressedSerializer(pressed, context=_style(selectors.get_block(room, key).project_id)).data
+            told_by(serializers.PressedSerializer, pressed, _style(selectors.get_block(room, key).project_id))
         )
 
 
@@ -285,7 +286,7 @@ class SashingView(APIView):
 
 
 def _project(project: Project) -> Response:
-    return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)
+    return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}))
 
 
 class RoundedView(APIView):
@@ -340,4 +341,4 @@ class CountsView(APIView):
         room = current_workroom()
         project = get_project(room, key)
         counts = counts_of(room, project)
-        return Response(serializers.CountsSerializer(counts, context={"style": style_of(project)}).data)
+        return Response(told_by(serializers.CountsSerializer, counts, {"style": style_of(project)}))

@@ -11,6 +11,7 @@ from api.csv_serializers import CsvTextSerializer, ImportedSerializer
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer
 from api.requests import valid
+from api.wire import told_by
 from piecing.lengths import Measure, Style
 from projects.models import Project
 from projects.selectors import get_project, get_unit
@@ -28,7 +29,7 @@ _PILE_CHANGE = change_of("Pile", commands.PILE_READERS)
 
 def _sheet(project: Project) -> Response:
     context = {"style": style_of(project)}
-    return Response(serializers.CuttingSheetSerializer(selectors.sheet_of(project), context=context).data)
+    return Response(told_by(serializers.CuttingSheetSerializer, selectors.sheet_of(project), context))
 
 
 _ANSWERS = {200: serializers.CuttingSheetSerializer, 422: ProblemSerializer}
@@ -108,7 +109,7 @@ class SparesView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
         style = style_of(get_unit(room, key).project)
-        return Response(serializers.SparesSerializer(spares.spares_of_unit(room, key), context={"style": style}).data)
+        return Response(told_by(serializers.SparesSerializer, spares.spares_of_unit(room, key), {"style": style}))
 
 
 class KeepSparesView(APIView):
@@ -130,7 +131,7 @@ class UseSparesView(APIView):
 
 def _shelf(room: Workroom) -> Response:
     body = {"measure": room.measure, "cloths": shelf.on_shelf(room)}
-    return Response(serializers.ShelfSerializer(body, context={"style": Style(Measure(room.measure))}).data)
+    return Response(told_by(serializers.ShelfSerializer, body, {"style": Style(Measure(room.measure))}))
 
 
 _SHELF_ANSWERS = {200: serializers.ShelfSerializer, 422: ProblemSerializer}
@@ -209,7 +210,7 @@ class PossibleView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         project = get_project(current_workroom(), key)
         found = selectors.possible_of(project)
-        return Response(serializers.PossibleSerializer(found, context={"style": style_of(project)}).data)
+        return Response(told_by(serializers.PossibleSerializer, found, {"style": style_of(project)}))
 
 
 class _SheetView(APIView):
@@ -270,7 +271,7 @@ class BuyingView(APIView):
         asked = valid(serializers.BuyingRequestSerializer(data=request.query_params))
         project = get_project(current_workroom(), key)
         found = selectors.buying_of(project, asked["shrinkage"], asked["wrong_cuts"], asked["bobbin"])
-        return Response(serializers.BuyingSerializer(found, context={"style": style_of(project)}).data)
+        return Response(told_by(serializers.BuyingSerializer, found, {"style": style_of(project)}))
 
 
 class ExchangeView(APIView):
@@ -280,4 +281,4 @@ class ExchangeView(APIView):
     def post(self, request: Request, key: UUID) -> Response:
         body = valid(ExchangeSerializer(data=request.data))
         project = commands.exchange_fabrics(current_workroom(), key, body["one"], body["other"])
-        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data)
+        return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}))

@@ -13,6 +13,7 @@ from api.csv_serializers import CsvTextSerializer, ImportedSerializer
 from api.patches import ChangeSerializer, Reader, change_of
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
+from api.wire import told_by
 from blocks.selectors import get_block
 from measuring.translate import reading_readers
 from piecing.diagnosis.causes import parameters_of
@@ -64,9 +65,7 @@ def _sheet(subject: Subject, factor: float = 4.0, tried: str = "") -> Response:
     except PiecingError as refusal:
         raise Refused([refusal], subject.style) from None
     return Response(
-        serializers.DiagnosisSerializer(
-            sheet, context=_context(sheet, subject.style, of_row=subject.block is None)
-        ).data
+        told_by(serializers.DiagnosisSerializer, sheet, _context(sheet, subject.style, of_row=subject.block is None))
     )
 
 
@@ -108,7 +107,7 @@ class WorkingView(APIView):
 
 def _working(sheet: selectors.DiagnosisSheet, style: Style) -> Response:
     context = {"style": style, "model": sheet.scene.model}
-    return Response(serializers.WorkingSheetSerializer(selectors.working_of(sheet), context=context).data)
+    return Response(told_by(serializers.WorkingSheetSerializer, selectors.working_of(sheet), context))
 
 
 class WhatIfView(APIView):
@@ -125,7 +124,7 @@ class WhatIfView(APIView):
             tried = selectors.what_if(block, body["causes"], body["factor"], body["scatter"], body["blocks"])
         except PiecingError as refusal:
             raise Refused([refusal], style) from None
-        return Response(serializers.TriedSerializer(tried, context={"style": style}).data)
+        return Response(told_by(serializers.TriedSerializer, tried, {"style": style}))
 
 
 class ReadingView(APIView):
@@ -211,7 +210,7 @@ class ByHandView(APIView):
         body = valid(serializers.ByHandSerializer(data=request.data))
         style = Style(Measure(body["measure"]))
         sheet = by_hand_sheet(body, style)
-        return Response(serializers.DiagnosisSerializer(sheet, context=_context(sheet, style, of_row=True)).data)
+        return Response(told_by(serializers.DiagnosisSerializer, sheet, _context(sheet, style, of_row=True)))
 
 
 class ByHandWorkingView(APIView):
@@ -257,7 +256,7 @@ def _shown(s: Symptom, under: str) -> dict[str, Any]:
 
 def _measured(project: Project) -> Response:
     sheet = measured_of(current_workroom(), project)
-    return Response(MeasuredSheetSerializer(sheet, context={"style": style_of(project)}).data)
+    return Response(told_by(MeasuredSheetSerializer, sheet, {"style": style_of(project)}))
 
 
 class MeasuredView(APIView):

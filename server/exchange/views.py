@@ -9,6 +9,7 @@ from rest_framework.views import APIView
 
 from api.problems import ProblemSerializer
 from api.requests import valid
+from api.wire import told_by
 from projects.selectors import get_project
 from projects.serializers import ProjectSerializer
 from projects.translate import style_of
@@ -51,7 +52,7 @@ class ImportView(APIView):
     )
     def post(self, request: Request) -> Response:
         project = imported(current_workroom(), request.data)
-        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)
+        return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}), status=201)
 
 
 class SchemaView(APIView):
@@ -88,7 +89,7 @@ class TakePatternView(APIView):
     )
     def put(self, request: Request, key: UUID, block: UUID) -> Response:
         project = take_pattern(current_workroom(), key, block, request.data)
-        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)
+        return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}), status=201)
 
 
 class PatternSchemaView(APIView):
@@ -128,7 +129,7 @@ class StateCopyView(APIView):
     def post(self, request: Request, key: UUID, state: UUID) -> Response:
         body = valid(CopyKeySerializer(data=request.data))
         project = opened_as_copy(current_workroom(), key, state, body["id"])
-        return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=201)
+        return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}), status=201)
 
 
 class TakenInSerializer(serializers.Serializer[Any]):

@@ -14,6 +14,7 @@ from rest_framework.views import APIView
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer
 from api.requests import valid
+from api.wire import told_by
 from piecing.lengths import Measure
 from progress.commands import say_why, why_readers
 from projects.selectors import get_project, get_unit
@@ -84,7 +85,7 @@ class TrialView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         unit = get_unit(current_workroom(), key)
         context = {"style": style_of(unit.project)}
-        return Response(serializers.TrialAskedSerializer(selectors.trial_asked(unit), context=context).data)
+        return Response(told_by(serializers.TrialAskedSerializer, selectors.trial_asked(unit), context))
 
 
 class EntryPhotoView(APIView):
@@ -137,4 +138,4 @@ class StoryView(APIView):
         room = current_workroom()
         project = get_project(room, key)
         context = {"style": style_of(project)}
-        return Response(serializers.StorySerializer(story_of(room, project), context=context).data)
+        return Response(told_by(serializers.StorySerializer, story_of(room, project), context))

@@ -14,7 +14,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from api.problems import ProblemSerializer, Refused
-from api.wire import DrawingField, LengthAnswerField, MessageField
+from api.wire import DrawingField, LengthAnswerField, MessageField, told_by
 from blocks.quilt import quilt_view
 from blocks.scraps import scraps_laid
 from blocks.selectors import blocks_of, get_block
@@ -227,7 +227,7 @@ class TicketView(APIView):
         project = get_project(current_workroom(), key)
         units = [_Named(n, t) for n, t in tickets_of(project)]
         tickets = {"units": units, "blocks": block_tickets_of(project), "quilt": quilt_ticket_of(project)}
-        return Response(TicketsSerializer(tickets, context={"style": style_of(project)}).data)
+        return Response(told_by(TicketsSerializer, tickets, {"style": style_of(project)}))
 
 
 class _Named:

@@ -7,6 +7,7 @@ from rest_framework.views import APIView
 
 from api.problems import ProblemSerializer
 from api.requests import valid
+from api.wire import told_by
 from piecing.lengths import Measure, Style
 from piecing.units import KINDS
 from projects.selectors import get_unit
@@ -37,7 +38,7 @@ class PlanView(APIView):
         typed = valid(serializers.PlanRequestSerializer(data=request.data))
         planned = plan_choices(current_workroom(), typed)
         context = {"style": Style(Measure(typed["measure"]))}
-        return Response(serializers.PlannedSerializer(planned, context=context).data)
+        return Response(told_by(serializers.PlannedSerializer, planned, context))
 
 
 class CompareView(APIView):
@@ -53,7 +54,7 @@ class CompareView(APIView):
         comparison = compare_choices(current_workroom(), typed, typed["at_hand"])
         margins = [w.plan.margin for w in comparison.ways if w.plan]
         context = {"style": Style(Measure(typed["measure"])), "margins": margins}
-        return Response(serializers.ComparisonSerializer(comparison, context=context).data)
+        return Response(told_by(serializers.ComparisonSerializer, comparison, context))
 
 
 class TrimView(APIView):
@@ -64,4 +65,4 @@ class TrimView(APIView):
         unit = get_unit(current_workroom(), key)
         trim = trim_of(unit)
         context = {"style": style_of(unit.project), "target": trim.shown.target_width}
-        return Response(serializers.TrimSerializer(trim, context=context).data)
+        return Response(told_by(serializers.TrimSerializer, trim, context))

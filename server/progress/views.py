@@ -9,6 +9,7 @@ from rest_framework.views import APIView
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer
 from api.requests import valid
+from api.wire import told_by
 from blocks.quilt import quilt_of
 from blocks.selectors import get_block
 from projects.models import Project
@@ -26,7 +27,7 @@ _HANDLING = change_of("Handling", commands.handling_readers())
 def _bench(project: Project) -> Response:
     context = {"style": style_of(project)}
     found = bench_of_project(project, quilt=quilt_of(project).begun)
-    return Response(serializers.BenchSerializer(found, context=context).data)
+    return Response(told_by(serializers.BenchSerializer, found, context))
 
 
 _ANSWERS = {200: serializers.BenchSerializer, 422: ProblemSerializer}
@@ -38,7 +39,7 @@ class StandingView(APIView):
     @extend_schema(operation_id="standing", responses=serializers.StandingSerializer)
     def get(self, _request: Request, key: UUID) -> Response:
         project = get_project(current_workroom(), key)
-        return Response(serializers.StandingSerializer(standing_of(project), context={"style": style_of(project)}).data)
+        return Response(told_by(serializers.StandingSerializer, standing_of(project), {"style": style_of(project)}))
 
 
 class BenchView(APIView):
@@ -57,7 +58,7 @@ class UnitBenchView(APIView):
         room = current_workroom()
         style = style_of(get_unit(room, key).project)
         found = selectors.unit_bench(room, key)
-        return Response(serializers.UnitBenchSerializer(found, context={"style": style}).data)
+        return Response(told_by(serializers.UnitBenchSerializer, found, {"style": style}))
 
     @extend_schema(operation_id="change_unit_handling", request=_HANDLING, responses=_ANSWERS)
     def patch(self, request: Request, key: UUID) -> Response:
@@ -75,7 +76,7 @@ class BlockBenchView(APIView):
         room = current_workroom()
         found = selectors.block_bench(room, key)
         style = style_of(get_block(room, key).project)
-        return Response(serializers.BlockBenchSerializer(found, context={"style": style}).data)
+        return Response(told_by(serializers.BlockBenchSerializer, found, {"style": style}))
 
 
 class QuiltBenchView(APIView):
@@ -85,7 +86,7 @@ class QuiltBenchView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         project = get_project(current_workroom(), key)
         found = selectors.quilt_bench(project)
-        return Response(serializers.QuiltBenchSerializer(found, context={"style": style_of(project)}).data)
+        return Response(told_by(serializers.QuiltBenchSerializer, found, {"style": style_of(project)}))
 
 
 class DoneView(APIView):

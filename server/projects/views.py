@@ -7,6 +7,7 @@ from rest_framework.views import APIView
 
 from api.patches import ChangeSerializer
 from api.requests import valid
+from api.wire import told_by
 from workrooms.selectors import current_workroom
 
 from . import commands
@@ -28,7 +29,7 @@ from .translate import style_of
 
 
 def _out(project: Project, status: int = 200) -> Response:
-    return Response(ProjectSerializer(project, context={"style": style_of(project)}).data, status=status)
+    return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}), status=status)
 
 
 class ProjectsView(APIView):

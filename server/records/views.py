@@ -16,6 +16,7 @@ from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer, Refused
 from api.readers import length_reader
 from api.requests import valid
+from api.wire import told_by
 from measuring.models import ReadingRow
 from piecing.blocks.sizing import check_finished
 from piecing.diagnosis.readings import ReadingKind
@@ -58,7 +59,7 @@ def _out(room: Workroom) -> Response:
         "strip": mm(40) if room.measure == Measure.MILLIMETRES.value else inches("3/2"),
     }
     context = {"style": _style(room), "sheet": sheet}
-    return Response(serializers.RecordsSerializer(told, context=context).data)
+    return Response(told_by(serializers.RecordsSerializer, told, context))
 
 
 class RecordsView(APIView):
@@ -141,7 +142,7 @@ class DayView(APIView):
 
 def _hands(room: Workroom) -> Response:
     context = {"style": _style(room), "allowance": room.seam_allowance}
-    return Response(serializers.HandsSerializer(selectors.hands_of(room), context=context).data)
+    return Response(told_by(serializers.HandsSerializer, selectors.hands_of(room), context))
 
 
 class HandsView(APIView):
@@ -159,7 +160,7 @@ class DiagnosesView(APIView):
     def get(self, _request: Request) -> Response:
         kept, found = selectors.kept_diagnoses(current_workroom())
         told = {"kept": kept, "calibrations": found, "promise": sureness_said()}
-        return Response(serializers.KeptDiagnosesSerializer(told, context={"style": _style(current_workroom())}).data)
+        return Response(told_by(serializers.KeptDiagnosesSerializer, told, {"style": _style(current_workroom())}))
 
 
 class _AskedSerializer(wire.Serializer[None]):
@@ -192,7 +193,7 @@ class ForecastsView(APIView):
     def get(self, request: Request) -> Response:
         room = current_workroom()
         found = forecasts_of(room, _asked(request, room))
-        return Response(serializers.ForecastsSerializer(found, context={"style": _style(room)}).data)
+        return Response(told_by(serializers.ForecastsSerializer, found, {"style": _style(room)}))
 
 
 class ForecastView(APIView):
@@ -205,7 +206,7 @@ class ForecastView(APIView):
         room = current_workroom()
         block, found = helps_of(room, key, _asked(request, room))
         told = {"block": block, "helps": found, "units": block.rooms.units}
-        return Response(serializers.ForecastSerializer(told, context={"style": _style(room)}).data)
+        return Response(told_by(serializers.ForecastSerializer, told, {"style": _style(room)}))
 
 
 class TestSheetView(APIView):
@@ -253,4 +254,4 @@ class LotReadView(APIView):
         asked = valid(_LotRequestSerializer(data=request.query_params))
         unit = get_unit(current_workroom(), key)
         sheet = selectors.lot_of(unit, ReadingKind(asked["kind"]), asked["lot"], asked["units"])
-        return Response(serializers.LotSheetSerializer(sheet, context={"style": style_of(unit.project)}).data)
+        return Response(told_by(serializers.LotSheetSerializer, sheet, {"style": style_of(unit.project)}))

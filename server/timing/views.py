@@ -15,6 +15,7 @@ from api.csv_serializers import CsvTextSerializer, ImportedSerializer
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer
 from api.requests import valid
+from api.wire import told_by
 from piecing.lengths import Measure, Style
 from projects.selectors import get_project
 from workrooms.models import Workroom
@@ -50,12 +51,12 @@ def _style(room: Workroom) -> Style:
 
 def _times(room: Workroom) -> Response:
     sheet = selectors.times_of(room)
-    return Response(serializers.TimeSheetSerializer(sheet, context={"style": _style(room)}).data)
+    return Response(told_by(serializers.TimeSheetSerializer, sheet, {"style": _style(room)}))
 
 
 def _evenings(room: Workroom) -> Response:
     sheet = evenings.evenings_of(room)
-    return Response(serializers.EveningSheetSerializer(sheet, context={"style": _style(room)}).data)
+    return Response(told_by(serializers.EveningSheetSerializer, sheet, {"style": _style(room)}))
 
 
 class TimesView(APIView):
@@ -156,7 +157,7 @@ class ProjectTimeView(APIView):
     def get(self, _request: Request, key: UUID) -> Response:
         room = current_workroom()
         told = evenings.project_time(room, get_project(room, key))
-        return Response(serializers.ProjectTimeSerializer(told, context={"style": _style(room)}).data)
+        return Response(told_by(serializers.ProjectTimeSerializer, told, {"style": _style(room)}))
 
 
 class EveningsView(APIView):

@@ -6,6 +6,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from api.patches import ChangeSerializer, change_of
+from api.wire import told_by
 from piecing.lengths import Measure, Style
 
 from . import commands
@@ -15,7 +16,7 @@ from .serializers import WorkroomSerializer
 
 
 def _out(room: Workroom) -> Response:
-    return Response(WorkroomSerializer(room, context={"style": Style(Measure(room.measure))}).data)
+    return Response(told_by(WorkroomSerializer, room, {"style": Style(Measure(room.measure))}))
 
 
 _WORKROOM_CHANGE = change_of("Workroom", commands.workroom_readers(Measure.INCHES))

@@ -8,7 +8,7 @@ from typing import Any
 from django.test import SimpleTestCase
 from rest_framework import serializers
 
-from api.wire import FlatSerializer
+from api.wire import FlatSerializer, LengthAnswerField, told_by
 from blocks.selectors import viewed
 from blocks.serializers import LyingSerializer, SpotSerializer, TrackSerializer
 from piecing.blocks.library import library_keys, library_pattern
@@ -30,3 +30,28 @@ class FlatTest(SimpleTestCase):
                 self.same(SpotSerializer, view.spots, style)
                 self.same(LyingSerializer, view.lying, style)
                 self.same(TrackSerializer, (*view.sizes.columns, *view.sizes.rows), style)
+
+
+class _SizeSerializer(serializers.Serializer[Any]):
+    size = LengthAnswerField()
+    by = serializers.SerializerMethodField()
+
+    def get_by(self, _value: Any) -> str:
+        return str(self.context["by"])
+
+
+class ToldByTest(SimpleTestCase):
+    """One serializer serves every answer of a thread: nothing of one answer stays for the next."""
+
+    def test_each_answer_has_its_own_style_and_context(self) -> None:
+        size = {"size": inches("5/2")}
+        first = told_by(_SizeSerializer, size, {"style": Style(), "by": "a table"})
+        other = told_by(_SizeSerializer, size, {"style": Style(Measure.MILLIMETRES), "by": "a tablet"})
+        self.assertEqual((first["size"]["text"], first["by"]), ("2 1/2", "a table"))
+        self.assertEqual((other["size"]["text"], other["by"]), ("63.5 mm", "a tablet"))
+
+    def test_what_failed_leaves_nothing_behind(self) -> None:
+        with self.assertRaises(AttributeError):
+            told_by(_SizeSerializer, {"size": "no length"}, {"by": "a table"})
+        with self.assertRaises(KeyError):
+            told_by(_SizeSerializer, {"size": inches("5/2")}, {"style": Style()})
