@@ -119,7 +119,7 @@ class DiagnoseTest(JourneyCase):
         for _ in range(4):
             seam.press("ArrowRight")
         expect(self.region("What is off")).to_contain_text("all seams are 1⁄16″ wide")
-        expect(comes).to_contain_text("−1⁄4″")
+        expect(comes).to_contain_text("1⁄4″ short across, 1⁄4″ short down")
         many = self.region("Many blocks")
         expect(many).to_contain_text("10,000 blocks")
         expect(many).to_contain_text("No room to trim: half-square triangles")

@@ -1107,4 +1107,17 @@ SABOTAGES = [
         ("inverse = self._inverse - less @ less.T", "inverse = self._inverse"),
         ("size -= float((self._pull[inside] + pull[inside]) @ mean)", "size -= 2 * float(self._pull[inside] @ mean)"),
     ),
+    *in_file(
+        "diagnosis/words.py",
+        "tests.test_diagnosis",
+        ("apart = abs(_as_said(self.now) - _as_said(self.to))", "apart = abs(self.now - self.to)"),
+        ("return float(mark) + threads * _THREAD", "return float(mark)"),
+    ),
+    *in_file(
+        "diagnosis/said.py",
+        "tests.test_cause_words",
+        ("(way[0] * way[1] > 0) != across", "(way[0] * way[1] > 0) == across"),
+        ("return abs(up) > abs(across)", "return abs(up) < abs(across)"),
+        ('if off > 0 else Message("{size} short"', 'if off < 0 else Message("{size} short"'),
+    ),
 ]

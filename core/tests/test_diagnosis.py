@@ -25,7 +25,7 @@ from piecing.diagnosis.readings import Reading, ReadingKind, equation_of, loosen
 from piecing.diagnosis.record import record_of, spread_at_worse_end
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import shares_of
-from piecing.diagnosis.words import GuideSetting, Roughly
+from piecing.diagnosis.words import GuideMove, GuideSetting, Roughly
 from piecing.errors import PiecingError, ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTestIncomplete
 from piecing.lengths import Length, Measure, Style, inches
 from piecing.planning.plan import plan
@@ -452,6 +452,20 @@ class AdviceTest(TestCase):
         self.assertEqual(Roughly(1 / 64).set_in(None), "a thread")
         self.assertEqual(GuideSetting(0.2344).set_in(None), "a thread under 1⁄4″")
         self.assertIn("mm", GuideSetting(0.25).set_in(Style(Measure.MILLIMETRES)))
+
+    def test_setting_and_move_add_up_on_her_ruler(self) -> None:
+        for now, to, said in (
+            (0.3125, 0.25, ("5⁄16″", "1⁄4″", "1⁄16″")),
+            (0.2969, 0.25, ("a thread under 5⁄16″", "1⁄4″", "a thread under 1⁄16″")),
+            (0.2031, 0.25, ("a thread over 3⁄16″", "1⁄4″", "a thread under 1⁄16″")),
+            (0.3125, 0.2344, ("5⁄16″", "a thread under 1⁄4″", "a thread over 1⁄16″")),
+            (0.2656, 0.2344, ("a thread over 1⁄4″", "a thread under 1⁄4″", "1⁄32″")),
+            (0.25, 0.2344, ("1⁄4″", "a thread under 1⁄4″", "a thread")),
+            (0.255, 0.25, ("1⁄4″", "1⁄4″", "a thread")),
+            (0.3046, 0.2425, ("a thread under 5⁄16″", "1⁄4″", "a thread under 1⁄16″")),
+        ):
+            told = (GuideSetting(now).set_in(None), GuideSetting(to).set_in(None), GuideMove(now, to).set_in(None))
+            self.assertEqual(told, said)
 
 
 class WorkingTest(TestCase):

@@ -247,7 +247,8 @@ class Room:
 
 @dataclass(frozen=True)
 class Tried:
-    """A block with only these causes at work."""
+    """A block with only these causes at work: ``width`` and ``height`` beyond what they should be; what each seam ``seen`` too wide
+    takes off the block ``across`` and ``down``, and off the quilt. All in inches."""
 
     drawing: Drawing
     causes: tuple[tuple[str, Message], ...]
@@ -296,14 +297,14 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
         faults,
         float(np.mean(deviations[rows])) if rows else 0.0,
         float(np.mean(deviations[columns])) if columns else 0.0,
-        across,
-        down,
+        -across,
+        -down,
         SEEN,
         EASED,
         n_across,
         n_down,
-        quilt_across,
-        quilt_down,
+        -quilt_across,
+        -quilt_down,
         many,
         _rooms(scene, causes, scatter) if blocks else (),
     )

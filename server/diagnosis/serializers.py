@@ -12,6 +12,7 @@ from piecing.diagnosis.model import BlockModel
 from piecing.diagnosis.names import against, feature_name, landings, place_said, reading_said
 from piecing.diagnosis.places import batch_name
 from piecing.diagnosis.readings import ReadingKind, kinds_offered
+from piecing.diagnosis.said import beside_said, cause_name
 from piecing.diagnosis.verdict import Status
 from piecing.lengths import Length, Style, hair
 from projects.serializers import KINDS as UNIT_KINDS
@@ -38,6 +39,17 @@ class InchesField(serializers.Field):  # type: ignore[type-arg]
         return length_out(Length.near(value), self.context.get("style") or Style())
 
 
+@extend_schema_field(str)
+class BesideField(serializers.Field):  # type: ignore[type-arg]
+    """A figure in inches beyond what it should be, in words: so much over, or short."""
+
+    def __init__(self, **kwargs: Any) -> None:
+        super().__init__(read_only=True, **kwargs)
+
+    def to_representation(self, value: float) -> str:
+        return beside_said(value).text(self.context.get("style") or Style())
+
+
 class PointField(serializers.ListField):
     """x and y of a drawing: inches, y downward."""
 
@@ -51,6 +63,10 @@ class ParameterSerializer(serializers.Serializer[Any]):
     key = serializers.CharField()
     cause = serializers.ChoiceField(choices=CAUSES)
     batch = serializers.IntegerField()
+    name = serializers.SerializerMethodField()
+
+    def get_name(self, p: Any) -> str:
+        return cause_name(self.context["model"], p).text()
 
 
 class SeenFaultSerializer(serializers.Serializer[Any]):
@@ -179,7 +195,7 @@ class PlacesSerializer(serializers.Serializer[Any]):
 
     @extend_schema_field(ParameterSerializer(many=True))
     def get_parameters(self, _places: Any) -> Any:
-        return ParameterSerializer(self.context["parameters"], many=True).data
+        return ParameterSerializer(self.context["parameters"], many=True, context=self.context).data
 
 
 @lru_cache(maxsize=32)
@@ -573,10 +589,9 @@ class WhatIfSerializer(serializers.Serializer[Any]):
 
 
 class SpreadSerializer(serializers.Serializer[Any]):
-    mean = InchesField()
-    sd = InchesField()
-    low = InchesField()
-    high = InchesField()
+    mean = BesideField()
+    low = BesideField()
+    high = BesideField()
     rss = InchesField()
     worst = InchesField()
 
@@ -609,8 +624,8 @@ class TriedSerializer(serializers.Serializer[Any]):
     drawing = DrawingField()
     causes = serializers.SerializerMethodField()
     faults = SeenFaultSerializer(many=True)
-    width = InchesField()
-    height = InchesField()
+    width = BesideField()
+    height = BesideField()
     across = InchesField()
     down = InchesField()
     seen = InchesField()

@@ -71,7 +71,7 @@ CAUSE_WORDS = {
     Cause.SHIFT: CauseWords("Off the diagonal", "one way", "the other"),
     Cause.TIP: CauseWords("Clearance above the tip", "too little", "too much"),
     Cause.CUT: CauseWords("Cut size", "small", "large"),
-    Cause.STRETCH: CauseWords("AlongSeam on the bias", "drawn in", "stretched"),
+    Cause.STRETCH: CauseWords("Stretch on the bias", "drawn in", "stretched"),
     Cause.SOME_SEAMS: CauseWords("Some of the seams", "narrow", "wide"),
     Cause.ONE_SEAM: CauseWords("One seam", "narrow", "deep"),
     Cause.ONE_UNIT: CauseWords("One unit", "small", "large"),

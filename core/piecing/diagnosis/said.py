@@ -5,9 +5,10 @@ Source: docs/theory, section 14.8.
 
 from __future__ import annotations
 
+from ..lengths import Length, inches
 from ..messages import Message
 from .bearing import read_alike, strongest_reading
-from .causes import Cause, Parameter
+from .causes import CAUSE_WORDS, Cause, Parameter
 from .estimates import Estimate
 from .inference import Inference
 from .model import BlockModel
@@ -16,7 +17,7 @@ from .places import batch_name
 from .readings import ReadingKind
 from .words import Roughly
 
-__all__ = ["cause_said", "evidence_said", "reading_off", "seams_off_said"]
+__all__ = ["beside_said", "cause_name", "cause_said", "evidence_said", "reading_off", "seams_off_said"]
 
 _WORDS: dict[Cause, tuple[str, str]] = {
     Cause.SEAM: ("all seams are {size} narrow", "all seams are {size} wide"),
@@ -73,9 +74,54 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
     said = size / 2 if p.cause is Cause.FOLD else size
     who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
     if p.cause is Cause.SHIFT and not model.places.batches[p.batch].corners:
-        return Message("{who} trimmed {size} off to one side", size=Roughly(said), who=who)
+        upright = _is_upright(model, p)
+        return Message(
+            "{who} trimmed {size} too far up or down" if upright else "{who} trimmed {size} off to one side",
+            size=Roughly(said),
+            who=who,
+        )
     sized = model.places.batches[p.batch].sized if p.batch >= 0 else ""
     return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who, sized=sized)
+
+
+def cause_name(model: BlockModel, p: Parameter) -> Message:
+    """What a cause is called, beside the others of its batch: which of two diagonals a unit is trimmed off, or drawn out along."""
+    if p.cause is Cause.SHIFT:
+        batch = model.places.batches[p.batch]
+        if not batch.corners:
+            return Message("Off up or down") if _is_upright(model, p) else Message("Off to one side")
+        if len(batch.slips) > 1:
+            # What slips one way misses the diagonal that lies the other.
+            return Message("Off the {diagonal} diagonal", diagonal=_diagonal(batch.slips[p.axis], across=True))
+    if p.cause is Cause.TRIM and model.places.batches[p.batch].plain:
+        return Message("Size as cut")
+    if p.cause is Cause.STRETCH:
+        drawn = model.places.batches[p.batch].strains
+        if len(drawn) > 1 and len(drawn[p.axis]) == 1:
+            return Message("Stretch along the {diagonal} diagonal", diagonal=_diagonal(drawn[p.axis][0]))
+    return Message("{name}", name=CAUSE_WORDS[p.cause].title)
+
+
+def _is_upright(model: BlockModel, p: Parameter) -> bool:
+    """Whether units slipped up or down, not to one side."""
+    across, up = model.places.batches[p.batch].slips[p.axis]
+    return abs(up) > abs(across)
+
+
+def _diagonal(way: tuple[float, float], *, across: bool = False) -> str:
+    """The diagonal that runs this way, or ``across`` it."""
+    return "rising" if (way[0] * way[1] > 0) != across else "falling"
+
+
+_MARK = inches("1/64")
+
+
+def beside_said(off: float) -> Message:
+    """A length that lies ``off`` inches beyond what it should be."""
+    size = Length.near(abs(off)).round_near(_MARK)
+    if not size.sign:
+        return Message("right")
+    return Message("{size} over", size=size) if off > 0 else Message("{size} short", size=size)
 
 
 def seams_off_said(seams: str, size: float) -> Message:

@@ -49,14 +49,10 @@ class GuideSetting:
         style = style or Style()
         if style.measure is Measure.MILLIMETRES:
             return style.pretty(mm(1) * _tenths(self.size) / 10)
-        # A thread beside a sixteenth is said as such; everything else is a mark of thirty-seconds.
-        near = Length.near(self.size).round_near(inches("1/16"))
-        off = self.size - float(near)
-        if abs(off) < _THREAD / 2:
-            return style.pretty(near)
-        if abs(off) < 1.5 * _THREAD:
-            return f"a thread {'over' if off > 0 else 'under'} {style.pretty(near)}"
-        return style.pretty(Length.near(self.size).round_near(inches("1/32")))
+        mark, threads = _mark_and_threads(self.size)
+        if not threads:
+            return style.pretty(mark)
+        return f"a thread {'over' if threads > 0 else 'under'} {style.pretty(mark)}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,8 +70,26 @@ class GuideMove:
     def set_in(self, style: Style | None) -> str:
         """In tenths of a millimetre, or on the ruler's marks."""
         if style is None or style.measure is not Measure.MILLIMETRES:
-            return Roughly(self.size).set_in(style)
+            apart = abs(_as_said(self.now) - _as_said(self.to))
+            return "a thread" if apart < 1.5 * _THREAD else GuideSetting(apart).set_in(style)
         return style.pretty(mm(1) * max(1, abs(_tenths(self.now) - _tenths(self.to))) / 10)
+
+
+def _mark_and_threads(size: float) -> tuple[Length, int]:
+    """A thread beside a sixteenth, over it (1) or under (-1), is said as such; everything else is a mark of thirty-seconds (0)."""
+    near = Length.near(size).round_near(inches("1/16"))
+    off = size - float(near)
+    if abs(off) < _THREAD / 2:
+        return near, 0
+    if abs(off) < 1.5 * _THREAD:
+        return near, 1 if off > 0 else -1
+    return Length.near(size).round_near(inches("1/32")), 0
+
+
+def _as_said(size: float) -> float:
+    """Inches of a setting as it is said."""
+    mark, threads = _mark_and_threads(size)
+    return float(mark) + threads * _THREAD
 
 
 def _tenths(size: float) -> int:

@@ -35,7 +35,7 @@ const table = computed(() =>
 )
 const alt = computed(
   () =>
-    `Widths of ${props.many.blocks.toLocaleString('en')} blocks: nine in ten from ${props.many.width.low.pretty} to ${props.many.width.high.pretty} beyond what they should be.`,
+    `Widths of ${props.many.blocks.toLocaleString('en')} blocks: nine in ten from ${props.many.width.low} to ${props.many.width.high}.`,
 )
 </script>
 
@@ -52,9 +52,9 @@ const alt = computed(
       <i v-for="(n, i) in many.histogram" :key="i" :style="{ height: `${(100 * n) / highest}%` }" />
     </div>
     <p>
-      Across: {{ many.width.mean.pretty }} on average, nine in ten from {{ many.width.low.pretty }} to
-      {{ many.width.high.pretty }}. By adding squares, ±{{ many.width.rss.pretty }}; in the worst case, all
-      astray the same way, ±{{ many.width.worst.pretty }}.
+      Across: {{ many.width.mean }} on average, nine in ten from {{ many.width.low }} to
+      {{ many.width.high }}. Around the average, by adding squares, {{ many.width.rss.pretty }} either way; in
+      the worst case, all astray the same way, {{ many.width.worst.pretty }}.
     </p>
     <NTable size="small" :bordered="false">
       <tbody>

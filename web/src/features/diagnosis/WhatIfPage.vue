@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
-import { schoolWords, causeWords } from '@/shared/words/words'
+import { schoolWords } from '@/shared/words/words'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import RangeInput from '@/shared/form/RangeInput.vue'
 
@@ -86,10 +86,10 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
         <fieldset v-for="g in groups" :key="g.title">
           <legend>{{ g.title }}</legend>
           <div v-for="p in g.list" :key="p.key" class="knob">
-            <span aria-hidden="true">{{ causeWords[p.cause]?.name }}</span>
+            <span aria-hidden="true">{{ p.name }}</span>
             <RangeInput
               :model-value="marks[p.key] ?? 0"
-              :label="causeWords[p.cause]?.name ?? p.key"
+              :label="p.name"
               :min="p.cause === 'fold' ? 0 : -8"
               :max="8"
               @update:model-value="marks = { ...marks, [p.key]: $event }"
@@ -101,14 +101,13 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
       <section v-if="data" class="sheet" aria-label="What it comes to">
         <h3>What it comes to</h3>
         <p class="big">
-          {{ data.width.pretty }} <span class="soft">across</span> {{ data.height.pretty }}
-          <span class="soft">down, beyond what it should be</span>
+          {{ data.width }} <span class="soft">across,</span> {{ data.height }} <span class="soft">down</span>
         </p>
         <p>
           What the seam costs: {{ data.seams_across }} seams across and {{ data.seams_down }} down. Each
-          {{ data.seen.pretty }} too wide costs this block {{ data.across.pretty }} across and
-          {{ data.down.pretty }} down, and the quilt {{ data.quilt_across.pretty }} and
-          {{ data.quilt_down.pretty }}.
+          {{ data.seen.pretty }} too wide takes {{ data.across.pretty }} off this block across and
+          {{ data.down.pretty }} down, and {{ data.quilt_across.pretty }} and {{ data.quilt_down.pretty }} off
+          the quilt.
         </p>
         <ol v-if="seen.length" class="faults">
           <li v-for="f in seen" :key="f.key" :value="f.number">
@@ -156,6 +155,13 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
   display: grid;
   gap: 10px;
   justify-items: center;
+}
+
+@media (width > 960px) {
+  .shown {
+    position: sticky;
+    top: 8px;
+  }
 }
 
 .factor {

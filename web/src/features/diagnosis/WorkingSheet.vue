@@ -17,8 +17,7 @@ const { data: working, failureCount } = useWorking(
   () => opened.value,
 )
 const batch = (n: number) => props.found.places.batches.find((b) => b.number === n)?.name ?? ''
-const cause = (p: { cause: string; batch: number }) =>
-  `${causeWords[p.cause]?.name ?? p.cause}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
+const cause = (p: { name: string; batch: number }) => `${p.name}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
 const name = (p: { cause: string; name: string }) =>
   `${causeWords[p.cause]?.name.toLowerCase()}${p.name ? ` of ${p.name}` : ''}`
 const sources: Record<string, string> = {

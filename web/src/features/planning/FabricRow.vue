@@ -70,12 +70,12 @@ const letter = () => props.fabric.role.toUpperCase()
 <style scoped>
 .fabric {
   display: grid;
-  grid-template-columns: 40px minmax(0, 1fr) 112px 22px;
-  gap: 8px;
+  grid-template-columns: 34px minmax(0, 1fr) 100px 18px;
+  gap: 6px;
 }
 
 input[type='color'] {
-  width: 40px;
+  width: 34px;
   height: 40px;
   padding: 0;
   border: 1px solid var(--ink);

@@ -119,10 +119,11 @@ const stages = computed(() => {
   margin-top: 12px;
 }
 
+/* Figures stand half outside a picture's sides: between two pictures there is room for both. */
 .stages {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(158px, 1fr));
-  gap: 18px 14px;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 18px 20px;
   align-items: end;
 }
 

@@ -3993,6 +3993,7 @@ export interface components {
             key: string;
             cause: components["schemas"]["CauseEnum"];
             batch: number;
+            readonly name: string;
         };
         Part: {
             key: string;
@@ -5136,10 +5137,9 @@ export interface components {
          */
         SpotEnum: "start" | "middle" | "end";
         Spread: {
-            readonly mean: components["schemas"]["Length"];
-            readonly sd: components["schemas"]["Length"];
-            readonly low: components["schemas"]["Length"];
-            readonly high: components["schemas"]["Length"];
+            readonly mean: string;
+            readonly low: string;
+            readonly high: string;
             readonly rss: components["schemas"]["Length"];
             readonly worst: components["schemas"]["Length"];
         };
@@ -5475,8 +5475,8 @@ export interface components {
             readonly drawing: components["schemas"]["Drawing"];
             readonly causes: components["schemas"]["AtWork"][];
             faults: components["schemas"]["SeenFault"][];
-            readonly width: components["schemas"]["Length"];
-            readonly height: components["schemas"]["Length"];
+            readonly width: string;
+            readonly height: string;
             readonly across: components["schemas"]["Length"];
             readonly down: components["schemas"]["Length"];
             readonly seen: components["schemas"]["Length"];

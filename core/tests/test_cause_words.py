@@ -1,0 +1,87 @@
+"""What causes are called where one picks them, and what lies beside its size: told apart, in plain words, without signs."""
+
+from __future__ import annotations
+
+import re
+from unittest import TestCase
+
+from piecing.blocks.library import library_keys, library_pattern
+from piecing.diagnosis.causes import CAUSE_WORDS, Cause, parameters_of
+from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
+from piecing.diagnosis.said import beside_said, cause_name
+from piecing.lengths import Measure, Style, inches
+
+from .trials import STAR, scene
+
+LANTERN = scene(library_pattern("lantern"), "21/2")
+
+
+class NameTest(TestCase):
+    def test_no_two_causes_of_the_same_units_are_called_alike(self) -> None:
+        for key in library_keys():
+            model = scene(library_pattern(key), "12").model
+            names = [(p.batch, str(cause_name(model, p))) for p in parameters_of(model)]
+            self.assertEqual(len(set(names)), len(names), key)
+
+    def test_the_diagonal_named_is_the_one_that_misses_its_corners(self) -> None:
+        # The hourglass in column 2, row 1 lies upright: its rising diagonal runs from bottom left to top right.
+        model = LANTERN.model
+        for corner, diagonal in (
+            ("bottom left", "rising"),
+            ("top right", "rising"),
+            ("top left", "falling"),
+            ("bottom right", "falling"),
+        ):
+            read = Reading(ReadingKind.MISS, inches("1/32"), unit="c2r1", corner=corner)
+            of = equation_of(read, model, inches("1/32")).of_causes
+            (named,) = (
+                str(cause_name(model, p)) for p, by in zip(parameters_of(model), of, strict=True) if abs(by) > 1e-9
+            )
+            self.assertEqual(named, f"Off the {diagonal} diagonal", corner)
+
+    def test_stretch_is_named_by_the_diagonal_that_grows(self) -> None:
+        model, batch = LANTERN.model, LANTERN.batch("quarter_square_triangle")
+        for kind, diagonal in ((ReadingKind.DIAGONAL_RISING, "rising"), (ReadingKind.DIAGONAL_FALLING, "falling")):
+            of = equation_of(Reading(kind, inches(5), batch=batch), model, inches("1/32")).of_causes
+            drawn = {
+                str(cause_name(model, p)): by
+                for p, by in zip(parameters_of(model), of, strict=True)
+                if p.cause is Cause.STRETCH and abs(by) > 1e-9
+            }
+            self.assertEqual(max(drawn, key=lambda name: drawn[name]), f"Stretch along the {diagonal} diagonal")
+
+    def test_what_has_no_diagonal_to_a_corner_and_what_is_not_trimmed(self) -> None:
+        model = scene(library_pattern("diamonds"), "12").model
+        kinds = {b.number: b.kind for b in model.places.batches}
+        named = [
+            str(cause_name(model, p))
+            for p in parameters_of(model)
+            if p.cause is Cause.SHIFT and kinds[p.batch] == "square_in_square"
+        ]
+        self.assertEqual(named, ["Off to one side", "Off up or down"])
+        model = STAR().model
+        sizes = {
+            model.places.batches[p.batch].kind: str(cause_name(model, p))
+            for p in parameters_of(model)
+            if p.cause is Cause.TRIM
+        }
+        self.assertEqual((sizes["flying_goose"], sizes["plain_square"]), ("Trimmed size", "Size as cut"))
+
+    def test_words_are_words(self) -> None:
+        for words in CAUSE_WORDS.values():
+            for word in (words.title, words.less, words.more):
+                self.assertRegex(word, re.compile(r"[A-Za-z]?[a-z]*( [a-z]+)*"))
+                self.assertIsNone(re.search(r"[a-z][A-Z]", word), word)
+
+
+class BesideTest(TestCase):
+    def test_over_short_and_right(self) -> None:
+        for off, said in (
+            (1 / 8, "1⁄8″ over"),
+            (-1 / 32, "1⁄32″ short"),
+            (-3 / 16, "3⁄16″ short"),
+            (0.004, "right"),
+            (0.0, "right"),
+        ):
+            self.assertEqual(str(beside_said(off)).replace("\u00a0", " "), said)
+        self.assertEqual(beside_said(-1 / 8).text(Style(Measure.MILLIMETRES)).replace("\u00a0", " "), "3.2 mm short")
