@@ -114,6 +114,11 @@ class TicketTest(TestCase):
         self.assertEqual(sum("cut on both diagonals" in s for s in cut), 1)
         self.assertEqual(sum("cut once on the diagonal" in s for s in cut), 1)
 
+    def test_pieces_all_alike_are_not_told_apart(self) -> None:
+        # An hourglass of three fabrics takes squares of one size only.
+        hourglass = planned("quarter_square_triangle", "3", "two_half_square_triangles", fabrics="abac")
+        self.assertEqual([s.split(", ")[1:] for s in self.said(HandsOfUnit({}), hourglass)], [["A"], ["B"], ["C"]])
+
     def test_lots_bobbins_and_sizes(self) -> None:
         # An inch and a half of the bobbin goes into each inch of seam: of 2500 a second lot of 1000 finds too little left.
         lots = (LotPlan(1, 6, inches(1000)), LotPlan(2, 6, inches(1000)))
