@@ -1120,4 +1120,9 @@ SABOTAGES = [
         ("return abs(up) > abs(across)", "return abs(up) < abs(across)"),
         ('if off > 0 else Message("{size} short"', 'if off < 0 else Message("{size} short"'),
     ),
+    *in_file(
+        "diagnosis/remedies/settings.py",
+        "tests.test_next_blocks",
+        ("found.prior.offset + seams.size if seams.measured else float(found.mean[0])", "float(found.mean[0])"),
+    ),
 ]

@@ -9,6 +9,7 @@ from piecing.blocks.library import library_keys, library_pattern
 from piecing.diagnosis.causes import CAUSE_WORDS, Cause, parameters_of
 from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
 from piecing.diagnosis.said import beside_said, cause_name
+from piecing.diagnosis.words import SlipGuess
 from piecing.lengths import Measure, Style, inches
 
 from .trials import STAR, scene
@@ -85,3 +86,21 @@ class BesideTest(TestCase):
         ):
             self.assertEqual(str(beside_said(off)).replace("\u00a0", " "), said)
         self.assertEqual(beside_said(-1 / 8).text(Style(Measure.MILLIMETRES)).replace("\u00a0", " "), "3.2 mm short")
+
+
+class SlipTest(TestCase):
+    def test_a_slip_is_guessed_by_the_marks_of_her_ruler(self) -> None:
+        metric = Style(Measure.MILLIMETRES)
+        for off, said, in_mm in (
+            (1.02, "a whole inch", "."),
+            (0.49, "half an inch", "."),
+            (0.25, "a quarter", "."),
+            (0.2, ".", "half a centimetre"),
+            (0.13, "an eighth", "."),
+            (0.39, ".", "a whole centimetre"),
+            (0.79, ".", "two centimetres"),
+            (9.0, "mistyped", "mistyped"),
+        ):
+            self.assertIn(said, SlipGuess(off).set_in(None))
+            self.assertIn(in_mm, SlipGuess(off).set_in(metric))
+            self.assertNotRegex(SlipGuess(off).set_in(metric), r"inch|eighth|quarter|/")

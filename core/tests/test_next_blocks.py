@@ -55,6 +55,12 @@ class GuideTest(TestCase):
         self.assertIn("three strips cut 1 1⁄2″ wide", how)
         self.assertIn("the middle one should read 1″, all three 3 1⁄2″", how)
 
+    def test_what_is_said_of_the_stitching_is_what_was_read(self) -> None:
+        # Six seams of 9/32: neither the headline nor the setting is drawn toward a quarter.
+        ((title, how),) = changed(stitched("9/32"), Parameter(Cause.SEAM))
+        self.assertEqual(title, "Stitch at 1⁄4″, not at 9⁄32″")
+        self.assertIn("nearer to the needle by 1⁄32″", how)
+
     def test_seams_a_sixteenth_narrow_the_other_way(self) -> None:
         ((title, how),) = changed(stitched("3/16"), Parameter(Cause.SEAM))
         self.assertIn("not at 3⁄16″", title)
@@ -63,8 +69,9 @@ class GuideTest(TestCase):
     def test_in_millimetres_the_amounts_are_those_of_a_metric_guide(self) -> None:
         ((title, how),) = changed(stitched("5/16"), Parameter(Cause.SEAM), MM)
         self.assertNotIn("″", title + how)
-        # A sixteenth is 1.59 mm, and what is believed of it may lie a tenth beside.
-        self.assertRegex(how, r"nearer to the needle by 1\.[67] mm")
+        # A sixteenth is 1.59 mm; from 7.9 mm, as it is said, to 6.4 mm it is a tenth less.
+        self.assertIn("not at 7.9 mm", title)
+        self.assertIn("nearer to the needle by 1.5 mm", how)
 
     def test_seams_that_are_right_are_left_alone(self) -> None:
         self.assertEqual(changed(stitched("1/4"), Parameter(Cause.SEAM)), [])

@@ -22,6 +22,7 @@ from .priors import Prior
 from .readings import Reading
 from .sets import LikelySet
 from .system import Candidate, System
+from .words import SlipGuess
 
 __all__ = ["Estimate", "Outlier", "estimates_of", "fitted_by", "lone_readings", "readings_aside"]
 
@@ -190,7 +191,7 @@ def _asked(r: Reading, expected: float) -> Message:
         "The other readings make this {wanted}, and it reads {read}{slip} Read it again.",
         wanted=Length.near(expected).round_near(inches("1/32")),
         read=Length.near(r.read),
-        slip=_slip(abs(r.read - expected)),
+        slip=SlipGuess(abs(r.read - expected)),
     )
 
 
@@ -200,17 +201,3 @@ def _alone(r: Reading, expected: float) -> Message:
         wanted=Length.near(expected).round_near(inches("1/32")),
         read=Length.near(r.read),
     )
-
-
-def _slip(off: float) -> str:
-    if off > 1.5:
-        return ": is a figure mistyped, or two of them turned about?"
-    for size, what in (
-        (1.0, ": a whole inch apart."),
-        (1 / 2, ": half an inch apart, as when a border is counted."),
-        (1 / 4, ": a quarter apart, as when 3/8 is written for 5/8."),
-        (1 / 8, ": an eighth apart, as when a mark is miscounted."),
-    ):
-        if abs(off - size) < 1 / 24:
-            return what
-    return "."

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from ..lengths import Length, Measure, Style, inches, mm
 
-__all__ = ["CERTAIN", "LIKELY", "SURENESS", "GuideMove", "GuideSetting", "Roughly", "sure_in_words"]
+__all__ = ["CERTAIN", "LIKELY", "SURENESS", "GuideMove", "GuideSetting", "Roughly", "SlipGuess", "sure_in_words"]
 
 CERTAIN, LIKELY = 0.95, 0.75
 """Probabilities from which something is said to be certain, and likely."""
@@ -73,6 +73,36 @@ class GuideMove:
             apart = abs(_as_said(self.now) - _as_said(self.to))
             return "a thread" if apart < 1.5 * _THREAD else GuideSetting(apart).set_in(style)
         return style.pretty(mm(1) * max(1, abs(_tenths(self.now) - _tenths(self.to))) / 10)
+
+
+@dataclass(frozen=True, slots=True)
+class SlipGuess:
+    """What slip of the pen makes a reading so many inches off, as the end of a sentence: a full stop where none comes to mind."""
+
+    off: float
+
+    def set_in(self, style: Style | None) -> str:
+        """By the marks that are miscounted on a ruler of this measure."""
+        if self.off > 1.5:
+            return ": is a figure mistyped, or two of them turned about?"
+        metric = style is not None and style.measure is Measure.MILLIMETRES
+        for size, what in _SLIPS_METRIC if metric else _SLIPS:
+            if abs(self.off - size) < 1 / 24:
+                return what
+        return "."
+
+
+_SLIPS = (
+    (1.0, ": a whole inch apart."),
+    (1 / 2, ": half an inch apart, as when a border is counted."),
+    (1 / 4, ": a quarter apart, as when 3/8 is written for 5/8."),
+    (1 / 8, ": an eighth apart, as when a mark is miscounted."),
+)
+_SLIPS_METRIC = (
+    (20 / 25.4, ": two centimetres apart."),
+    (10 / 25.4, ": a whole centimetre apart."),
+    (5 / 25.4, ": half a centimetre apart, as when its longer mark is taken for a whole one."),
+)
 
 
 def _mark_and_threads(size: float) -> tuple[Length, int]:

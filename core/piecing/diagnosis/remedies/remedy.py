@@ -29,8 +29,8 @@ _DRAWS, _FEWEST = 300, 60
 _RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 _UNPICK = re.compile(r"\bunpick\b", re.IGNORECASE)
 """What the hand is told to do; "nothing is unpicked" is no such thing."""
-FOLD_PAID = 1 / 128
-"""Inches of each fabric that a fold takes, from which a scant seam pays for it."""
+FOLD_PAID = 1 / 110
+"""Inches of each fabric that a fold takes, from which a scant seam pays for it: more than is held likely of one that nobody measured."""
 _NONE_LEFT = 0.8
 _HARMS = 0.25
 """Faults; a remedy that is expected to leave so many more than there are is not offered."""

@@ -70,7 +70,10 @@ def _guide(found: Inference) -> Iterator[Remedy]:
     if low * high <= 0 or abs(float(lost.mean())) < _LEAST:
         return
     scant = fold / 2 > FOLD_PAID
-    now, to = allowance + float(found.mean[0]), allowance - (fold / 2 if scant else 0.0)
+    seams = found.estimate(Parameter(Cause.SEAM))
+    # What the readings say of the stitching, as the headline does; what is believed of it where none does.
+    stitched = found.prior.offset + seams.size if seams.measured else float(found.mean[0])
+    now, to = allowance + stitched, allowance - (fold / 2 if scant else 0.0)
     shown = GuideSetting(allowance)
     seam = found.model.allowance
     yield Remedy(
