@@ -289,11 +289,14 @@ class SomeSeamsTest(DiagnosisCase):
 class WhatIfTest(DiagnosisCase):
     def test_what_a_seam_costs(self) -> None:
         tried = self.ask("post", f"{self.path}/what-if", {"causes": {"seam": 1 / 32}, "factor": 4})
-        self.assertEqual((tried["seams_across"], tried["across"]["text"]), (2, "-1/8"))
-        self.assertEqual(tried["width"]["text"], "-1/8")
+        self.assertEqual((tried["seams_across"], tried["across"]["text"]), (2, "1/8"))
+        self.assertEqual(tried["width"], "1⁄8″ short")
         # Three blocks across with sashing between: 3 x 1/8 and four seams more.
-        self.assertEqual(tried["quilt_across"]["text"], "-5/8")
+        self.assertEqual(tried["quilt_across"]["text"], "5/8")
         self.assertIsNone(tried["of_many"])
+        # Of a fold each fabric loses half.
+        self.assertEqual(self.ask("post", f"{self.path}/what-if", {"causes": {"fold": 1 / 16}})["width"], "1⁄8″ short")
+        self.assertEqual(self.ask("post", f"{self.path}/what-if", {"causes": {}})["height"], "right")
 
     def test_many_blocks(self) -> None:
         tried = self.ask("post", f"{self.path}/what-if", {"causes": {"shift-0": 0.0625}, "blocks": 4000})
