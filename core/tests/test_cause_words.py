@@ -7,6 +7,7 @@ from unittest import TestCase
 
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.diagnosis.causes import CAUSE_WORDS, Cause, parameters_of
+from piecing.diagnosis.names import reading_said
 from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
 from piecing.diagnosis.said import beside_said, cause_name
 from piecing.diagnosis.words import SlipGuess
@@ -104,3 +105,14 @@ class SlipTest(TestCase):
             self.assertIn(said, SlipGuess(off).set_in(None))
             self.assertIn(in_mm, SlipGuess(off).set_in(metric))
             self.assertNotRegex(SlipGuess(off).set_in(metric), r"inch|eighth|quarter|/")
+
+
+class ReadingWordsTest(TestCase):
+    def test_what_is_never_trimmed_has_no_trimmed_size(self) -> None:
+        square, triangle = LANTERN.batch("plain_square"), LANTERN.batch("half_square_triangle")
+        for batch, wide, high in ((square, "width", "height"), (triangle, "trimmed width", "trimmed height")):
+            said = [
+                str(reading_said(Reading(k, inches(4), batch=batch), LANTERN.model)).split(": ")[1]
+                for k in (ReadingKind.WIDTH, ReadingKind.HEIGHT)
+            ]
+            self.assertEqual(said, [wide, high])

@@ -48,6 +48,7 @@ class ReadingWordsSerializer(serializers.Serializer[Any]):
     on = serializers.CharField()
     where = serializers.CharField(allow_blank=True)
     before_trimming = serializers.BooleanField()
+    plain = serializers.CharField(allow_blank=True)
 
 
 class ClothWordsSerializer(serializers.Serializer[Any]):
@@ -89,7 +90,13 @@ def all_words() -> dict[str, Any]:
         "cuts": CUT_WORDS | {name: word for m in METHODS for name, word in m.size_words.items()},
         "causes": {c.value: {"name": w.title, "less": w.less, "more": w.more} for c, w in CAUSE_WORDS.items()},
         "readings": {
-            k.value: {"name": w.title, "on": w.on.value, "where": w.where, "before_trimming": k in NEEDS_RAW}
+            k.value: {
+                "name": w.title,
+                "on": w.on.value,
+                "where": w.where,
+                "before_trimming": k in NEEDS_RAW,
+                "plain": w.plain,
+            }
             for k, w in READING_WORDS.items()
         },
         "cloths": {k.value: {"name": name} for k, name in CLOTH_WORDS.items()},

@@ -7,41 +7,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..messages import Message
+from ..messages import Message, MidSentence
 from .causes import Cause, Parameter
 from .model import BlockModel, FeatureKind
 from .places import batch_name
-from .readings import OF_A_UNIT, OF_THE_BLOCK, SIDED, Reading, ReadingKind
+from .readings import OF_A_UNIT, OF_THE_BLOCK, READING_WORDS, SIDED, Reading, ReadingKind
 from .words import Roughly
 
 __all__ = ["Landing", "against", "feature_name", "landings", "place_said", "reading_said", "seam_said"]
 
 _EDGES = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}
-_KINDS = {
-    ReadingKind.CUT: "a piece as cut",
-    ReadingKind.WIDTH: "trimmed width",
-    ReadingKind.HEIGHT: "trimmed height",
-    ReadingKind.RAW_WIDTH: "raw width",
-    ReadingKind.RAW_HEIGHT: "raw height",
-    ReadingKind.DIAGONAL_RISING: "diagonal, rising",
-    ReadingKind.DIAGONAL_FALLING: "diagonal, falling",
-    ReadingKind.CLEARANCE: "tip to raw edge",
-    ReadingKind.STRIP_TEST: "strip test",
-    ReadingKind.BLOCK_WIDTH: "one block across",
-    ReadingKind.BLOCK_HEIGHT: "one block down",
-    ReadingKind.WAVY: "lies wavy",
-    ReadingKind.BOWED: "a row is bowed",
-    ReadingKind.SHADOW: "dark cloth shows through",
-    ReadingKind.FRAYED: "edges fray",
-    ReadingKind.PICTURE_WRONG: "the picture is wrong",
-    ReadingKind.RIGHT_WHEN_TURNED: "the picture is right when a unit is turned",
-    ReadingKind.SEAM_INSIDE_OUT: "an allowance shows on the front",
-    ReadingKind.TWO_ALIKE: "two units are alike where mirrored ones are wanted",
-}
-
-
-_OF_PLAIN = {ReadingKind.WIDTH: "width", ReadingKind.HEIGHT: "height"}
-"""What is cut and never trimmed."""
 
 
 def _plain(reading: Reading, model: BlockModel) -> bool:
@@ -77,10 +52,10 @@ def reading_said(reading: Reading, model: BlockModel) -> Message:
         what = Message("diagonal past the {corner} corner", corner=reading.corner or "first")
     elif k is ReadingKind.STITCH:
         what = Message("raw edge to stitching, {spot}", spot=reading.spot or "middle")
-    elif k in _OF_PLAIN and _plain(reading, model):
-        what = Message(_OF_PLAIN[k])
     else:
-        what = Message(_KINDS[k])
+        words = READING_WORDS[k]
+        title = words.plain if words.plain and _plain(reading, model) else words.title
+        what = Message("{what}", what=MidSentence(Message("{title}", title=title)))
     return Message("{where}: {what}", where=where, what=what) if where.template else what
 
 

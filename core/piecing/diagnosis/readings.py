@@ -95,11 +95,13 @@ class ReadOn(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class ReadingWords:
-    """What a reading is called, what it is taken on, and just where the ruler lies."""
+    """What a reading is called, what it is taken on, and just where the ruler lies; ``plain`` what it is called of a piece that is cut
+    and never trimmed, where that is something else."""
 
     title: str
     on: ReadOn
     where: str = ""
+    plain: str = ""
 
 
 READING_WORDS = {
@@ -116,11 +118,13 @@ READING_WORDS = {
         "Trimmed width",
         ReadOn.UNIT,
         "raw edge to raw edge through its middle, across the unit as it is made, however it lies",
+        "Width",
     ),
     ReadingKind.HEIGHT: ReadingWords(
         "Trimmed height",
         ReadOn.UNIT,
         "raw edge to raw edge through its middle, up and down the unit as it is made, however it lies",
+        "Height",
     ),
     ReadingKind.DIAGONAL_RISING: ReadingWords(
         "Diagonal, rising", ReadOn.UNIT, "from its lower left to its upper right raw corner, not pulled"

@@ -36,7 +36,17 @@ const wholeField = ref<InstanceType<typeof NInput>>()
 const { send } = useOutbox()
 
 const option = (value: string, label: string, disabled = false) => ({ value, label, disabled })
-const kindOptions = computed(() => kinds.value.map((k) => option(k, readingWords[k]?.name ?? k)))
+/** What is cut and never trimmed has sizes, and no trimmed ones. */
+const isPlain = computed(() => {
+  const { batches, cells: laid } = places.value
+  const unit = laid.find((c) => c.key === where.value.at_unit)
+  const here = unit
+    ? batches.find((b) => b.number === unit.batch)
+    : batches.find((b) => b.key === where.value.batch)
+  return here ? here.plain : batches.every((b) => b.plain)
+})
+const called = (k: string) => (isPlain.value && readingWords[k]?.plain) || (readingWords[k]?.name ?? k)
+const kindOptions = computed(() => kinds.value.map((k) => option(k, called(k))))
 const unitOptions = computed(() => [
   ...(on.value === 'corner' ? [] : [option('', 'any of them, laid or not')]),
   ...cells.value.map((c) => option(c.key, c.name)),

@@ -4589,6 +4589,7 @@ export interface components {
             on: string;
             where: string;
             before_trimming: boolean;
+            plain: string;
         };
         Recipe: {
             code: string;
