@@ -40,8 +40,10 @@ class ShelfTest(JourneyCase):
         self.assertFalse(Stock.objects.filter(cloth="Buoy", fabric=None, deleted_at=None).exists())
 
     def choose_fabric(self, name: str) -> None:
-        self.labelled("Take Buoy for").click()
+        field = self.labelled("Take Buoy for")
+        field.click()
         self.page.locator(".n-base-select-option:visible").filter(has_text=name).click()
+        expect(self.page.locator(".n-base-selection").filter(has=field)).to_contain_text(name)
 
     def test_what_was_taken_in_another_window_is_told_by_name(self) -> None:
         row = Stock.objects.filter(kind="fat_quarter", fabric__name="Buoy").first()
