@@ -880,8 +880,8 @@ SABOTAGES = [
         ("_Crossed(sqrt(2) * pieces + borders,", "_Crossed(pieces + borders,"),
         ("borders = 2 * len(c.borders)", "borders = 2 / len(c.borders)"),
         ("(1 if c.sash_round or c.setting is Setting.ON_POINT else -1)", "(1 if c.sash_round else -1)"),
-        ("(tracks * (across + down) - 2 * n * 2 * by) / sqrt(2)", "(tracks * (across + down) - 2 * n * 2 * by) / 2"),
-        ("c.rows * down - (pieces[1] - 1) * 2 * by", "c.rows * down - pieces[1] * 2 * by"),
+        ("(tracks * (across + down) + 2 * n * 2 * by) / sqrt(2)", "(tracks * (across + down) + 2 * n * 2 * by) / 2"),
+        ("c.rows * down + (pieces[1] - 1) * 2 * by", "c.rows * down + pieces[1] * 2 * by"),
         ("return _straight(pieces - 1 + borders)", "return _straight(pieces + borders)"),
     ),
     *in_file(

@@ -259,17 +259,17 @@ class FinishedQuiltTest(TestCase):
 
     def test_what_a_seam_costs_the_quilt(self) -> None:
         """Blocks of two inner seams, so 1/8 for every 1/32 too wide; between three blocks and two sashes there are four more seams."""
-        cost = partial(seam_cost, across=-1 / 8, down=-1 / 16, by=1 / 32)
-        self.assertEqual(cost(replace(self.choices, borders=())), (-3 / 8 - 4 / 16, -4 / 16 - 6 / 16))
-        self.assertEqual(cost(replace(self.choices, sash_round=True))[0], -3 / 8 - 6 / 16)
+        cost = partial(seam_cost, across=1 / 8, down=1 / 16, by=1 / 32)
+        self.assertEqual(cost(replace(self.choices, borders=())), (3 / 8 + 4 / 16, 4 / 16 + 6 / 16))
+        self.assertEqual(cost(replace(self.choices, sash_round=True))[0], 3 / 8 + 6 / 16)
         plain = replace(self.choices, sash=Length.of(0))
-        self.assertEqual(cost(plain), (-3 / 8 - 2 / 16, -4 / 16 - 3 / 16))
+        self.assertEqual(cost(plain), (3 / 8 + 2 / 16, 4 / 16 + 3 / 16))
         # On point a block and its outer seams lose 1/8 + 1/16 one way and 1/16 + 1/16 the other: corner to corner root two less of both.
         across, down = cost(replace(plain, setting=Setting.ON_POINT))
-        self.assertAlmostEqual(across, -3 * (3 / 16 + 2 / 16) / 2**0.5, 9)
-        self.assertAlmostEqual(down, -4 * (3 / 16 + 2 / 16) / 2**0.5, 9)
+        self.assertAlmostEqual(across, 3 * (3 / 16 + 2 / 16) / 2**0.5, 9)
+        self.assertAlmostEqual(down, 4 * (3 / 16 + 2 / 16) / 2**0.5, 9)
         sashed = cost(replace(self.choices, setting=Setting.ON_POINT))
-        self.assertAlmostEqual(sashed[0], across - 4 * (2 / 16) / 2**0.5, 9)
+        self.assertAlmostEqual(sashed[0], across + 4 * (2 / 16) / 2**0.5, 9)
 
     def test_on_point_against_blocks_set_corner_to_corner(self) -> None:
         """A row of four blocks joined to what lies above and below: corners found one after another, each side of each block taking its

@@ -9,7 +9,7 @@ from piecing.blocks.library import library_keys, library_pattern
 from piecing.diagnosis.causes import CAUSE_WORDS, Cause, parameters_of
 from piecing.diagnosis.names import reading_said
 from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
-from piecing.diagnosis.said import beside_said, cause_name
+from piecing.diagnosis.said import beside_said, cause_name, cause_of_whom
 from piecing.diagnosis.words import SlipGuess
 from piecing.lengths import Measure, Style, inches
 
@@ -71,9 +71,13 @@ class NameTest(TestCase):
 
     def test_words_are_words(self) -> None:
         for words in CAUSE_WORDS.values():
-            for word in (words.title, words.less, words.more):
-                self.assertRegex(word, re.compile(r"[A-Za-z]?[a-z]*( [a-z]+)*"))
-                self.assertIsNone(re.search(r"[a-z][A-Z]", word), word)
+            self.assertRegex(words, re.compile(r"^[A-Z][a-z]*( [a-z]+)*$"))
+
+    def test_within_a_sentence_they_say_whose(self) -> None:
+        said = {str(cause_of_whom(LANTERN.model, p)) for p in parameters_of(LANTERN.model)}
+        self.assertLessEqual(
+            {"stitching distance", "off the rising diagonal of hourglasses", "size as cut of plain squares"}, said
+        )
 
 
 class BesideTest(TestCase):

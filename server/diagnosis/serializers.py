@@ -12,7 +12,7 @@ from piecing.diagnosis.model import BlockModel
 from piecing.diagnosis.names import against, feature_name, landings, place_said, reading_said
 from piecing.diagnosis.places import batch_name
 from piecing.diagnosis.readings import ReadingKind, kinds_offered
-from piecing.diagnosis.said import beside_said, cause_name
+from piecing.diagnosis.said import beside_said, cause_name, cause_of_whom
 from piecing.diagnosis.verdict import Status
 from piecing.lengths import Length, Style, hair
 from projects.serializers import KINDS as UNIT_KINDS
@@ -329,7 +329,6 @@ class LeadSerializer(serializers.Serializer[Any]):
 
 class PartSerializer(serializers.Serializer[Any]):
     key = serializers.CharField()
-    cause = serializers.ChoiceField(choices=CAUSES)
     name = serializers.CharField()
     adds = InchesField()
 
@@ -351,8 +350,7 @@ class ShareSerializer(serializers.Serializer[Any]):
         parts = [
             {
                 "key": p.key,
-                "cause": p.cause.value,
-                "name": batch_name(model.places, p.batch) if p.batch >= 0 else "",
+                "name": cause_of_whom(model, p).text(),
                 "adds": by,
             }
             for p, by in share.parts

@@ -107,6 +107,7 @@ class UnitPlanSerializer(serializers.Serializer[Any]):
     handed = serializers.BooleanField()
     spare = serializers.IntegerField()
     pieces = CutPieceSerializer(many=True)
+    told_apart = serializers.BooleanField()
     cloth = AreaField()
     waste_percent = serializers.SerializerMethodField()
     room_percent = serializers.SerializerMethodField()

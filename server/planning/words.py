@@ -12,7 +12,6 @@ from rest_framework.views import APIView
 
 from piecing.cutting.plan import GOAL_WORDS
 from piecing.cutting.stock import CLOTH_WORDS
-from piecing.diagnosis.causes import CAUSE_WORDS
 from piecing.diagnosis.readings import NEEDS_RAW, READING_WORDS
 from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS
 from piecing.handling.marking import MARKING_WORDS
@@ -35,12 +34,6 @@ class NamedSerializer(serializers.Serializer[Any]):
 
 class KindWordsSerializer(NamedSerializer):
     many = serializers.CharField()  # type: ignore[assignment]
-
-
-class CauseWordsSerializer(serializers.Serializer[Any]):
-    name = serializers.CharField()
-    less = serializers.CharField()
-    more = serializers.CharField()
 
 
 class ReadingWordsSerializer(serializers.Serializer[Any]):
@@ -66,7 +59,6 @@ class WordsSerializer(serializers.Serializer[Any]):
     methods = _by_code(NamedSerializer())
     schools = _by_code(NamedSerializer())
     cuts = _by_code(serializers.CharField())
-    causes = _by_code(CauseWordsSerializer())
     readings = _by_code(ReadingWordsSerializer())
     cloths = _by_code(ClothWordsSerializer())
     goals = _by_code(serializers.CharField())
@@ -88,7 +80,6 @@ def all_words() -> dict[str, Any]:
         "methods": {f"{m.kind}/{m.name}": {"name": m.title, "line": m.line} for m in METHODS},
         "schools": _named(SCHOOL_WORDS),
         "cuts": CUT_WORDS | {name: word for m in METHODS for name, word in m.size_words.items()},
-        "causes": {c.value: {"name": w.title, "less": w.less, "more": w.more} for c, w in CAUSE_WORDS.items()},
         "readings": {
             k.value: {
                 "name": w.title,

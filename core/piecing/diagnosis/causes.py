@@ -24,7 +24,6 @@ __all__ = [
     "SCATTER",
     "SOURCES",
     "Cause",
-    "CauseWords",
     "Parameter",
     "Source",
     "drawn_out",
@@ -53,29 +52,21 @@ class Cause(StrEnum):
     ONE_UNIT = "one_unit"
 
 
-@dataclass(frozen=True, slots=True)
-class CauseWords:
-    """What a cause is called, and what less and more of it is called."""
-
-    title: str
-    less: str
-    more: str
-
-
 CAUSE_WORDS = {
-    Cause.SEAM: CauseWords("Stitching distance", "narrow", "wide"),
-    Cause.START: CauseWords("Drift at the start of seams", "narrow", "wide"),
-    Cause.END: CauseWords("Drift at the end of seams", "narrow", "wide"),
-    Cause.FOLD: CauseWords("Fold", "none", "swallows"),
-    Cause.TRIM: CauseWords("Trimmed size", "small", "large"),
-    Cause.SHIFT: CauseWords("Off the diagonal", "one way", "the other"),
-    Cause.TIP: CauseWords("Clearance above the tip", "too little", "too much"),
-    Cause.CUT: CauseWords("Cut size", "small", "large"),
-    Cause.STRETCH: CauseWords("Stretch on the bias", "drawn in", "stretched"),
-    Cause.SOME_SEAMS: CauseWords("Some of the seams", "narrow", "wide"),
-    Cause.ONE_SEAM: CauseWords("One seam", "narrow", "deep"),
-    Cause.ONE_UNIT: CauseWords("One unit", "small", "large"),
+    Cause.SEAM: "Stitching distance",
+    Cause.START: "Drift at the start of seams",
+    Cause.END: "Drift at the end of seams",
+    Cause.FOLD: "Fold",
+    Cause.TRIM: "Trimmed size",
+    Cause.SHIFT: "Off the diagonal",
+    Cause.TIP: "Clearance above the tip",
+    Cause.CUT: "Cut size",
+    Cause.STRETCH: "Stretch on the bias",
+    Cause.SOME_SEAMS: "Some of the seams",
+    Cause.ONE_SEAM: "One seam",
+    Cause.ONE_UNIT: "One unit",
 }
+"""What a cause is called."""
 FOLD_USUAL = 1 / 64
 """Where none was measured: between paid for and the usual 1/32."""
 

@@ -116,9 +116,9 @@ def _under(system: System, s: LikelySet, params: Sequence[Parameter], columns: V
     if system.prior.recorded:
         # Her records are readings of the same seam, and say as much as their own spread allows.
         seam = np.array([p.cause is Cause.SEAM for p in params])
-        told = (centre * own + shift * variance) / (own + variance + 1e-300)
+        told = (centre * own + shift * variance) / (own + variance)
         centre = np.where(seam, told, centre)
-        variance = np.where(seam, own * variance / (own + variance + 1e-300), variance)
+        variance = np.where(seam, own * variance / (own + variance), variance)
     return centre, np.sqrt(variance)
 
 

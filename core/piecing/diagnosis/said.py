@@ -6,7 +6,7 @@ Source: docs/theory, section 14.8.
 from __future__ import annotations
 
 from ..lengths import Length, inches
-from ..messages import Message
+from ..messages import Message, MidSentence
 from .bearing import read_alike, strongest_reading
 from .causes import CAUSE_WORDS, Cause, Parameter
 from .estimates import Estimate
@@ -17,7 +17,7 @@ from .places import batch_name
 from .readings import ReadingKind
 from .words import Roughly
 
-__all__ = ["beside_said", "cause_name", "cause_said", "evidence_said", "reading_off", "seams_off_said"]
+__all__ = ["beside_said", "cause_name", "cause_of_whom", "cause_said", "evidence_said", "reading_off", "seams_off_said"]
 
 _WORDS: dict[Cause, tuple[str, str]] = {
     Cause.SEAM: ("all seams are {size} narrow", "all seams are {size} wide"),
@@ -99,7 +99,14 @@ def cause_name(model: BlockModel, p: Parameter) -> Message:
         drawn = model.places.batches[p.batch].strains
         if len(drawn) > 1 and len(drawn[p.axis]) == 1:
             return Message("Stretch along the {diagonal} diagonal", diagonal=_diagonal(drawn[p.axis][0]))
-    return Message("{name}", name=CAUSE_WORDS[p.cause].title)
+    return Message("{name}", name=CAUSE_WORDS[p.cause])
+
+
+def cause_of_whom(model: BlockModel, p: Parameter) -> Message:
+    """A cause within a sentence, with the units that it is of."""
+    name = MidSentence(cause_name(model, p))
+    who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
+    return Message("{name} of {who}", name=name, who=who) if who else Message("{name}", name=name)
 
 
 def _is_upright(model: BlockModel, p: Parameter) -> bool:

@@ -127,9 +127,10 @@ def _spread(key: str, drawn: NDArray[np.float32], row: Vector, sd: Vector) -> Sp
 
 
 def seam_costs(model: BlockModel, by: float = SEEN) -> tuple[float, float, int, int]:
-    """What each seam sewn ``by`` inches too wide costs the block across and down, and how many seams lie across and down."""
+    """What each seam sewn ``by`` inches too wide takes off the block across and down, in inches, and how many seams lie across and
+    down."""
     rows, columns = _sides(model)
     deviation = model.matrix @ errors_of(model, {"seam": by})
-    across = float(deviation[rows].min()) if rows else 0.0
-    down = float(deviation[columns].min()) if columns else 0.0
-    return across, down, round(-across / by / 2), round(-down / by / 2)
+    across = float(-deviation[rows].min()) if rows else 0.0
+    down = float(-deviation[columns].min()) if columns else 0.0
+    return across, down, round(across / by / 2), round(down / by / 2)

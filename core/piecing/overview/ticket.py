@@ -130,11 +130,6 @@ def block_ticket(
     return BlockTicket(name, wanted, steps, cautions_for(BenchStage.JOIN, BenchStage.PRESS), picture)
 
 
-def _unlike(plan: UnitPlan) -> bool:
-    """Whether there are so many pieces, of several names, that each wants saying which it is."""
-    return len(plan.pieces) > 2 and len({p.name for p in plan.pieces}) > 1
-
-
 def _cut(p: CutPiece, hands: HandsOfUnit, plan: UnitPlan) -> Message:
     name = hands.names.get(p.role, p.role.upper())
     further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
@@ -149,6 +144,6 @@ def _cut(p: CutPiece, hands: HandsOfUnit, plan: UnitPlan) -> Message:
         fabric=name,
         further=further,
         # Of several pieces, which one goes where; a diagonal says it already.
-        which=f", {plan.method.size_name(p.name)}" if _unlike(plan) and not further else "",
+        which=f", {plan.method.size_name(p.name)}" if plan.told_apart and not further else "",
     )
     return Message("{letter}: {said}", letter=letter, said=said) if letter else said

@@ -166,6 +166,11 @@ class UnitPlan:
         return self.choices.spec
 
     @property
+    def told_apart(self) -> bool:
+        """Whether there are so many pieces, of several names, that each wants saying which it is."""
+        return len(self.pieces) > 2 and len({p.name for p in self.pieces}) > 1
+
+    @property
     def allowance(self) -> Length:
         """The seam allowance that cut sizes rest on."""
         return self.choices.seam_allowance

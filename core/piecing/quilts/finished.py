@@ -90,17 +90,17 @@ def _pieces(c: QuiltChoices, tracks: int) -> int:
 
 
 def seam_cost(c: QuiltChoices, across: float, down: float, by: float) -> tuple[float, float]:
-    """What every seam that takes ``by`` more of either side costs a quilt inside its borders, across and down, where it costs a block
-    ``across`` and ``down``; all in inches, costs below zero."""
+    """What every seam that takes ``by`` more of either side takes off a quilt inside its borders, across and down, where it takes
+    ``across`` and ``down`` off a block; all in inches."""
     pieces = [_pieces(c, tracks) for tracks in (c.columns, c.rows)]
     if c.setting is Setting.ON_POINT:
         # From corner to corner: up along one side of every block, down along the other, every piece between two seams.
         cost = [
-            (tracks * (across + down) - 2 * n * 2 * by) / sqrt(2)
+            (tracks * (across + down) + 2 * n * 2 * by) / sqrt(2)
             for tracks, n in zip((c.columns, c.rows), pieces, strict=True)
         ]
         return cost[0], cost[1]
-    return c.columns * across - (pieces[0] - 1) * 2 * by, c.rows * down - (pieces[1] - 1) * 2 * by
+    return c.columns * across + (pieces[0] - 1) * 2 * by, c.rows * down + (pieces[1] - 1) * 2 * by
 
 
 def _told(sizes: QuiltSizes, across: _Crossed, down: _Crossed, hands: QuiltHands) -> FinishedQuilt:

@@ -5,7 +5,6 @@ import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import IntervalBar from '@/shared/drawing/IntervalBar.vue'
 import type { Of } from '@/shared/offline/outgoing'
-import { causeWords } from '@/shared/words/words'
 
 import { type Diagnosis, useWorking } from './api'
 
@@ -18,8 +17,6 @@ const { data: working, failureCount } = useWorking(
 )
 const batch = (n: number) => props.found.places.batches.find((b) => b.number === n)?.name ?? ''
 const cause = (p: { name: string; batch: number }) => `${p.name}${p.batch >= 0 ? `, ${batch(p.batch)}` : ''}`
-const name = (p: { cause: string; name: string }) =>
-  `${causeWords[p.cause]?.name.toLowerCase()}${p.name ? ` of ${p.name}` : ''}`
 const sources: Record<string, string> = {
   units: 'units from one to the next',
   seams: 'seams from one to the next',
@@ -80,7 +77,7 @@ const sources: Record<string, string> = {
               <td class="number">{{ s.whole.pretty }}</td>
               <td>
                 <span v-for="p in s.parts" :key="p.key" class="part"
-                  >{{ name(p) }} <b class="number">{{ p.adds.pretty }}</b></span
+                  >{{ p.name }} <b class="number">{{ p.adds.pretty }}</b></span
                 >
                 <span class="part soft"
                   >units and seams by themselves, usual fold <b class="number">{{ s.rest.pretty }}</b></span

@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-
 import type { Schemas } from '@/shared/api/client'
 import { cutWords, plural } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
@@ -8,10 +6,6 @@ import Len from '@/shared/words/Len.vue'
 /** The answer: what to cut from which cloth, what to trim to, what it costs. */
 const props = defineProps<{ plan: Schemas['UnitPlan']; fabrics: Schemas['Fabric'][]; onTheWay: string[] }>()
 const fabric = (role: string) => props.fabrics.find((f) => f.role === role)
-/** So many pieces, of several names, that each wants saying which it is. */
-const unlike = computed(
-  () => props.plan.pieces.length > 2 && new Set(props.plan.pieces.map((p) => p.name)).size > 1,
-)
 const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut twice on the diagonal' }
 </script>
 
@@ -32,7 +26,7 @@ const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut
               {{ further[p.gives]
               }}<template v-if="p.left_over">, {{ plural(p.left_over, 'triangle') }} left over</template>
             </small>
-            <small v-else-if="unlike">{{ cutWords[p.name] }}</small>
+            <small v-else-if="plan.told_apart">{{ cutWords[p.name] }}</small>
           </span>
         </li>
       </ul>

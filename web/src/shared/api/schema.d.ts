@@ -2816,11 +2816,6 @@ export interface components {
          * @enum {string}
          */
         CauseEnum: "seam" | "start" | "end" | "fold" | "trim" | "shift" | "tip" | "cut" | "stretch" | "some_seams" | "one_seam" | "one_unit";
-        CauseWords: {
-            name: string;
-            less: string;
-            more: string;
-        };
         /** @description A unit to pick on the drawing; ``box`` is left, top, width, height. */
         Cell: {
             number: number;
@@ -3997,7 +3992,6 @@ export interface components {
         };
         Part: {
             key: string;
-            cause: components["schemas"]["CauseEnum"];
             name: string;
             readonly adds: components["schemas"]["Length"];
         };
@@ -5587,6 +5581,7 @@ export interface components {
             handed: boolean;
             spare: number;
             pieces: components["schemas"]["CutPiece"][];
+            told_apart: boolean;
             readonly cloth: string;
             /** Format: double */
             readonly waste_percent: number;
@@ -5777,9 +5772,6 @@ export interface components {
             };
             cuts: {
                 [key: string]: string;
-            };
-            causes: {
-                [key: string]: components["schemas"]["CauseWords"];
             };
             readings: {
                 [key: string]: components["schemas"]["ReadingWords"];

@@ -11,7 +11,6 @@ const words = reactive<Words>({
   methods: {},
   schools: {},
   cuts: {},
-  causes: {},
   readings: {},
   cloths: {},
   goals: {},
@@ -26,7 +25,6 @@ const words = reactive<Words>({
 export const kindWords = words.kinds
 export const schoolWords = words.schools
 export const cutWords = words.cuts
-export const causeWords = words.causes
 export const readingWords = words.readings
 export const clothWords = words.cloths
 export const goalWords = words.goals
