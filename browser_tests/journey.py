@@ -31,7 +31,9 @@ __all__ = ["HALF_SEWN", "JUST_PLANNED", "LANTERN", "JourneyCase", "expect"]
 HALF_SEWN = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0001"
 JUST_PLANNED = "/projects/5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0002"
 LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
-expect.set_options(timeout=20_000)
+_PATIENCE = 90_000
+"""Milliseconds: where a machine is lent to others too, a click has taken more than thirty seconds."""
+expect.set_options(timeout=40_000)
 
 
 @cache
@@ -90,6 +92,7 @@ class JourneyCase(LiveServerTestCase):
         workers: Literal["allow", "block"] = "allow" if self.worker else "block"
         size: ViewportSize = {"width": self.size[0], "height": self.size[1]}
         context = self.browser.new_context(viewport=size, service_workers=workers)
+        context.set_default_timeout(_PATIENCE)
         self.addCleanup(context.close)
         return context
 
