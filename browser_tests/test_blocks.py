@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import re
+
+from playwright.sync_api import Locator
+
 from blocks.models import Block, Quilt
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 from projects.models import PlannedUnit
@@ -22,7 +26,7 @@ class LayingOutTest(JourneyCase):
             dialog.get_by_role("button", name=arrangement).first.click()
         self.page.wait_for_url("**/lay")
 
-    def place(self, row: int, column: int) -> object:
+    def place(self, row: int, column: int) -> Locator:
         return self.page.get_by_role("button", name=f"Row {row}, column {column}:")
 
     def layout(self) -> list[str]:
@@ -96,8 +100,23 @@ class LayingOutTest(JourneyCase):
         expect(self.page.get_by_role("alert")).to_contain_text("add up to 10")
         self.labelled("Columns").fill("1 2 1")
         self.labelled("Columns").press("Enter")
-        # The tracks cannot change under square units; the layout stays as it was.
-        expect(self.page.get_by_role("alert")).to_contain_text("is square")
+        # Rows that were alike stay so, and plain cloth takes the shape of its place.
+        expect(self.labelled("Rows")).to_have_value("1 2 1")
+        expect(self.place(1, 2)).to_have_accessible_name(re.compile("Rectangle"))
+        self.labelled("Rows").fill("1 1 2")
+        self.labelled("Rows").press("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("is square, and its place is")
+        self.labelled("Rows").fill("1 2 1")
+        self.labelled("Columns").fill("12, 2, 12")
+        self.labelled("Columns").press("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("let the block finish 26″ across")
+        sizes.get_by_role("button", name="Let the block finish what they add up to").click()
+        expect(self.labelled("Block finishes")).to_have_value("26")
+        expect(self.labelled("Rows")).to_have_value("6 1 6")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+        self.page.get_by_role("button", name="Undo", exact=True).click()
+        expect(self.labelled("Block finishes")).to_have_value("9")
+        expect(self.labelled("Columns")).to_have_value("1 2 1")
         self.saved()
 
     def test_a_smaller_block_inside_and_never_itself(self) -> None:

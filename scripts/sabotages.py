@@ -938,7 +938,7 @@ SABOTAGES = [
     *in_file(
         "blocks/sizing.py",
         "tests.test_block_patterns",
-        ('"much" if total > finished', '"much" if total < finished'),
+        ('"much" if total > whole', '"much" if total < whole'),
     ),
     *in_file(
         "handling/quilt_steps.py",
@@ -1124,5 +1124,18 @@ SABOTAGES = [
         "diagnosis/remedies/settings.py",
         "tests.test_next_blocks",
         ("found.prior.offset + seams.size if seams.measured else float(found.mean[0])", "float(found.mean[0])"),
+    ),
+    *in_file(
+        "blocks/sizing.py",
+        "tests.test_block_patterns",
+        ("finished / pattern.width * pattern.height", "finished"),
+        ("tuple(x * smallest for x in ends[field])", "tuple(x * whole_parts(ends[field]) for x in ends[field])"),
+        ("inches(1 / smallest)", "inches(smallest)"),
+    ),
+    *in_file(
+        "blocks/editing.py",
+        "tests.test_block_patterns",
+        ("kind.in_square if wide == high else kind.in_oblong", "kind.in_oblong if wide == high else kind.in_square"),
+        ("both = columns if one is Side.COLUMNS else rows", "both = rows if one is Side.COLUMNS else columns"),
     ),
 ]

@@ -14,11 +14,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from piecing.blocks import editing
-from piecing.blocks.editing import Symmetry
+from piecing.blocks.editing import Side, Symmetry
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data, library_keys, library_pattern
 from piecing.blocks.pattern import BlockPlacement, Cell, Orientation, Pattern, Place, UnitPlacement, laid
-from piecing.blocks.sizing import parts_from_text, sizes
+from piecing.blocks.sizing import sizes, tracks_from_text
 from piecing.errors import (
     BlockHoldsItself,
     LayoutIncomplete,
@@ -32,7 +32,7 @@ from piecing.errors import (
     UnknownBlock,
 )
 from piecing.geometry.plane import area
-from piecing.lengths import inches, mm
+from piecing.lengths import Length, inches, mm
 from piecing.units import KINDS, kind_of
 from tests.blocks import BOX, grid, none, patterns
 
@@ -275,10 +275,36 @@ class EditingTest(TestCase):
         back = editing.spanned(grown, (0, 0), 2, 1)
         self.assertEqual((back.at(0, 0).across, back.at(0, 0).down), (1, 1))  # type: ignore[union-attr]
         tracks = (Fraction(12), Fraction(2), Fraction(12))
-        framed = editing.retracked(pattern, tracks, pattern.rows)
+        framed = editing.retracked(pattern, tracks, pattern.rows, Side.COLUMNS)
         self.assertEqual((framed.columns, framed.rows), (tracks, tracks))
         with self.assertRaises(PiecingError):
             editing.retracked(pattern, tracks, (Fraction(3), Fraction(1), Fraction(1)))
+
+    def test_plain_cloth_takes_the_shape_of_its_place(self) -> None:
+        corner, plain = {"kind": "half_square_triangle", "fabrics": "ab"}, {"kind": "plain_square", "fabrics": "a"}
+        shoo = grid(["A0 B0 A1", "B0 B0 B0", "A3 B0 A2"], {"A": corner, "B": plain})
+        tracks = (Fraction(12), Fraction(2), Fraction(12))
+        made = editing.retracked(shoo, tracks, shoo.rows, Side.COLUMNS)
+
+        def kinds(pattern: Pattern, *spots: tuple[int, int]) -> list[str]:
+            return [p.content.kind for s in spots if (p := pattern.at(*s)) and isinstance(p.content, UnitPlacement)]
+
+        self.assertEqual(made.rows, tracks)
+        self.assertEqual(
+            kinds(made, (1, 0), (0, 1), (1, 1), (0, 0)),
+            ["rectangle", "rectangle", "plain_square", "half_square_triangle"],
+        )
+        back = editing.retracked(made, shoo.columns, made.rows, Side.COLUMNS)
+        self.assertEqual(kinds(back, (1, 0), (0, 1)), ["plain_square"] * 2)
+        # Dragged over its neighbour, a square of cloth becomes a rectangle and takes no row more.
+        row = grid(["B0 B0", "B0 B0"], {"B": plain})
+        merged = editing.stretched(row, (0, 0), 2, 1)
+        self.assertEqual((len(merged.places), *kinds(merged, (0, 0), (0, 1))), (3, "rectangle", "plain_square"))
+        split = editing.stretched(merged, (0, 0), 1, 1)
+        self.assertEqual(kinds(split, (0, 0), (1, 0)), ["plain_square"] * 2)
+        # Exchanged with a rectangle, each is what its new place makes of it.
+        moved = editing.moved(merged, (0, 0), (0, 1))
+        self.assertEqual(kinds(moved, (0, 0), (0, 1)), ["rectangle", "plain_square"])
 
     def test_spans_and_grids(self) -> None:
         pattern = grid(["A0 .", ". ."], {"A": {"kind": "rectangle", "fabrics": "a"}})
@@ -339,16 +365,58 @@ class SizingTest(TestCase):
                 sizes(laid(library_pattern("lantern")), size, inches("1/4"), inches("1/8"))
 
     def test_tracks_as_parts_and_as_sizes(self) -> None:
-        self.assertEqual(parts_from_text("1 2 1", inches(8)), (1, 2, 1))
-        self.assertEqual(parts_from_text("3 1/2, 1, 3 1/2", inches(8)), (7, 2, 7))
+        plain = grid(["A0 A0 A0"] * 3, {"A": {"kind": "plain_square", "fabrics": "a"}})
+
+        def columns(typed: str, finished: Length) -> tuple[Fraction, ...]:
+            return tracks_from_text(plain, finished, typed, typed).columns
+
+        self.assertEqual(columns("1 2 1", inches(8)), (1, 2, 1))
+        self.assertEqual(columns("3 1/2, 1, 3 1/2", inches(8)), (7, 2, 7))
         for typed, said in (("3, 3, 3", "3″ too little"), ("5 + 5; 5", "3″ too much")):
             with self.assertRaises(TracksDoNotAddUp) as refused:
-                parts_from_text(typed, inches(12))
+                columns(typed, inches(12))
             self.assertIn(said, str(refused.exception.said))
-        self.assertEqual(parts_from_text("80 mm + 2 cm + 80 mm", mm(180)), (4, 1, 4))
+        self.assertEqual(columns("80 mm + 2 cm + 80 mm", mm(180)), (4, 1, 4))
         with self.assertRaises(TracksDoNotAddUp) as refused:
-            parts_from_text("3, 3", inches(7))
+            columns("3, 3", inches(7))
         self.assertEqual(refused.exception.data["total"], inches(6))
+
+    def test_sizes_typed_on_one_side_leave_the_other_as_it_measures(self) -> None:
+        """Three columns and three rows of 4: each side as it was typed, whatever smallest part the other falls into."""
+        plain = grid(["A0 A0 A0"] * 3, {"A": {"kind": "plain_square", "fabrics": "a"}})
+        given = tracks_from_text(plain, inches(12), "5, 2, 5", "1 1 1")
+        assert given.part is not None
+        self.assertEqual([given.part * t for t in given.columns], [inches(5), inches(2), inches(5)])
+        self.assertEqual([given.part * t for t in given.rows], [inches(4)] * 3)
+        given = tracks_from_text(plain, inches(12), "5, 2, 5", "3, 3, 3, 3")
+        assert given.part is not None
+        self.assertEqual([given.part * t for t in given.rows], [inches(3)] * 4)
+
+        oblong = grid(["A0 A0 A0"] * 2, {"A": {"kind": "rectangle", "fabrics": "a"}})
+        given = tracks_from_text(oblong, inches(12), "", "5, 3")
+        assert given.part is not None
+        self.assertEqual([given.part * t for t in (*given.rows, *given.columns)], [inches(n) for n in (5, 3, 4, 4, 4)])
+
+    def test_a_block_grows_with_the_sizes_of_its_columns(self) -> None:
+        plain = grid(["A0 A0 A0"] * 3, {"A": {"kind": "plain_square", "fabrics": "a"}})
+        with self.assertRaisesRegex(TracksDoNotAddUp, "let the block finish 26″ across"):
+            tracks_from_text(plain, inches("21/2"), "12, 2, 12")
+        given = tracks_from_text(plain, inches(9), "12, 2, 12", grows=True)
+        assert given.part is not None
+        self.assertEqual([given.part * t for t in given.columns], [inches(12), inches(2), inches(12)])
+        self.assertEqual([given.part * t for t in given.rows], [inches(3)] * 3)
+        corners = grid(
+            ["A0 B0 A1"] * 3,
+            {"A": {"kind": "half_square_triangle", "fabrics": "ab"}, "B": {"kind": "rectangle", "fabrics": "a"}},
+        )
+        corners = editing.cleared(corners, [(0, 1), (2, 1)])
+        given = tracks_from_text(corners, inches("21/2"), "12, 2, 12", "1 1 1", grows=True)
+        made = editing.retracked(corners, given.columns, given.rows, given.one)
+        assert given.part is not None
+        self.assertEqual([given.part * t for t in made.rows], [inches(12), inches(2), inches(12)])
+        self.assertEqual(editing.in_least_parts(made).columns, (6, 1, 6))
+        for nonsense in ("0 0", "0, 0"):
+            self.assertEqual(sum(tracks_from_text(plain, inches(9), nonsense, nonsense, grows=True).columns), 0)
 
 
 class LibraryPictureTest(TestCase):

@@ -116,10 +116,11 @@ def edit_block(room: Workroom, key: UUID, edit: Mapping[str, Any]) -> Block:
     try:
         asked = Asked(find, str(key), block.finished, style.measure)
         block.pattern = pattern_data(edited(pattern_of(block, find), edit, asked))
+        block.finished = asked.finished
     except PiecingError as refusal:
         raise Refused([refusal.at("layout")], style) from None
     _ensure_fabrics(project, block)
-    block.save(update_fields=["pattern"])
+    block.save(update_fields=["pattern", "finished"])
     follow_blocks(project)
     touch(project)
     return block

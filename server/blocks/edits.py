@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
-from fractions import Fraction
 from typing import Any
 
 from api.readers import name_reader
 from piecing.blocks import editing
 from piecing.blocks.file_format import Find, content_from
 from piecing.blocks.pattern import MOST_TRACKS, Orientation, Pattern, UnitPlacement
-from piecing.blocks.sizing import parts_from_text
+from piecing.blocks.sizing import check_finished, tracks_from_text
 from piecing.errors import PatternNotUnderstood
 from piecing.lengths import Length, Measure
 
@@ -59,7 +58,7 @@ Edit = Callable[[Pattern, Mapping[str, Any], "Asked"], Pattern]
 
 
 class Asked:
-    """What an edit may need to know besides the pattern."""
+    """What an edit may need to know besides the pattern; ``finished`` is how wide the block finishes, after the edit what it then does."""
 
     def __init__(self, find: Find, key: str, finished: Length, measure: Measure) -> None:
         self.find, self.above, self.finished, self.measure = find, (key,) if key else (), finished, measure
@@ -96,14 +95,14 @@ def _symmetry(p: Pattern, e: Mapping[str, Any], _asked: Asked) -> Pattern:
 
 
 def _tracks(p: Pattern, e: Mapping[str, Any], asked: Asked) -> Pattern:
-    def read(field: str, kept: tuple[Fraction, ...], whole: Length) -> tuple[Fraction, ...]:
-        text = str(e.get(field, "")).strip()[:400]
-        return parts_from_text(text, whole, asked.measure, field) if text else kept
-
-    columns = read("columns", p.columns, asked.finished)
-    # Rows given as sizes are checked against the height that the block has now.
-    rows = read("rows", p.rows, asked.finished / p.width * p.height)
-    return editing.retracked(p, columns, rows)
+    columns, rows = (str(e.get(field, ""))[:400] for field in ("columns", "rows"))
+    given = tracks_from_text(p, asked.finished, columns, rows, asked.measure, grows=e.get("grows") is True)
+    made = editing.retracked(p, given.columns, given.rows, given.one)
+    if given.part is not None:
+        asked.finished = given.part * made.width
+        check_finished(asked.finished, "columns")
+        made = editing.in_least_parts(made)
+    return made
 
 
 EDITS: dict[str, Edit] = {

@@ -202,7 +202,8 @@ def look_at(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> LaidB
     try:
         pattern = pattern_from(body["pattern"], find, key)
         if body.get("edit"):
-            pattern = edited(pattern, body["edit"], Asked(find, key, finished, style.measure))
+            asked = Asked(find, key, finished, style.measure)
+            pattern, finished = edited(pattern, body["edit"], asked), asked.finished
         return viewed(pattern, finished, project)
     except PiecingError as refusal:
         raise Refused([refusal.at("finished" if refusal.code == "size_out_of_range" else "layout")], style) from None

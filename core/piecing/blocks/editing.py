@@ -14,13 +14,15 @@ from fractions import Fraction
 from ..errors import PatternNotUnderstood, PiecingError, PlaceTaken, UnitDoesNotFit
 from ..lengths import Length
 from ..units import kind_of
-from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid
+from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid, whole_parts
 
 __all__ = [
+    "Side",
     "Symmetry",
     "cleared",
     "exchanged",
     "filled",
+    "in_least_parts",
     "mirrored",
     "moved",
     "painted",
@@ -37,6 +39,13 @@ __all__ = [
 
 Spot = tuple[int, int]
 """Column and row."""
+
+
+class Side(StrEnum):
+    """Tracks side by side, or one below the other."""
+
+    COLUMNS = "columns"
+    ROWS = "rows"
 
 
 class Symmetry(StrEnum):
@@ -67,17 +76,31 @@ def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientatio
 
 def _in_shape(pattern: Pattern, place: Place) -> Place:
     """A unit with a shape of its own, such as a goose twice as wide as high, is never bent to another one without being asked:
-    where the place stands on its end, so does the unit."""
+    where the place stands on its end, so does the unit. Plain cloth is whatever its place is: a square in an oblong one is a rectangle."""
     if not isinstance(place.content, UnitPlacement):
         return place
     kind, one = kind_of(place.content.kind), Length.of(1)
     natural = kind.default_height(one)
     _, _, wide, high = pattern.box(place)
+    cloth = kind.in_square if wide == high else kind.in_oblong
+    if cloth:
+        return replace(place, content=replace(place.content, kind=cloth))
     own = (high, wide) if place.orientation.across else (wide, high)
     bent, turned_true = (Length.of(a / b) for a, b in ((own[1], own[0]), (own[0], own[1])))
     if len(kind.parts) == 1 or natural == one or bent == natural or turned_true != natural:
         return place
     return replace(place, orientation=place.orientation.turned(1))
+
+
+def _cloth_shaped(pattern: Pattern) -> Pattern:
+    """Plain cloth cut to the shape of the places that it now lies in; units with seams as they are."""
+
+    def shaped(place: Place) -> Place:
+        held = place.content
+        plain = isinstance(held, UnitPlacement) and len(kind_of(held.kind).parts) == 1
+        return _in_shape(pattern, place) if plain else place
+
+    return replace(pattern, places=tuple(map(shaped, pattern.places)))
 
 
 def cleared(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
@@ -138,7 +161,7 @@ def moved(pattern: Pattern, start: Spot, end: Spot) -> Pattern:
             replace(here, content=there.content, orientation=there.orientation),
         ]
     rest = tuple(p for p in pattern.places if p is not here and p is not there)
-    return _checked(replace(pattern, places=(*rest, *changed)))
+    return _checked(_cloth_shaped(replace(pattern, places=(*rest, *changed))))
 
 
 def repeated_to(pattern: Pattern, source: Spot, spots: Iterable[Spot]) -> Pattern:
@@ -237,19 +260,28 @@ def regridded(pattern: Pattern, columns: int, rows: int) -> Pattern:
     return replace(pattern, columns=fitted(pattern.columns, columns), rows=fitted(pattern.rows, rows), places=kept)
 
 
-def retracked(pattern: Pattern, columns: tuple[Fraction, ...], rows: tuple[Fraction, ...]) -> Pattern:
-    """Other tracks. Raises what ``laid`` refuses when a unit no longer fits its place, unless columns and rows were alike and only
-    one of them was changed: then both are."""
-    resized = regridded(pattern, len(columns), len(rows))
-    try:
-        return _checked(replace(resized, columns=columns, rows=rows))
-    except UnitDoesNotFit:
-        # Typed one after the other, columns and rows that were alike are meant to stay so.
-        alike = pattern.columns == pattern.rows
-        if not alike or (columns == pattern.columns) == (rows == pattern.rows):
-            raise
-        both = columns if columns != pattern.columns else rows
-        return _checked(replace(regridded(pattern, len(both), len(both)), columns=both, rows=both))
+def retracked(
+    pattern: Pattern, columns: tuple[Fraction, ...], rows: tuple[Fraction, ...], one: Side | None = None
+) -> Pattern:
+    """Other tracks; ``one`` is the side that alone was typed. Where a unit would no longer fit its place, columns and rows that were
+    alike both become as the one typed: one after the other, they are meant to stay alike. Plain cloth takes the shape of its place where
+    it must. Raises what ``laid`` refuses when a unit fits in none of these ways."""
+    as_typed = replace(regridded(pattern, len(columns), len(rows)), columns=columns, rows=rows)
+    ways = [as_typed]
+    if pattern.columns == pattern.rows and one is not None:
+        both = columns if one is Side.COLUMNS else rows
+        ways.append(_cloth_shaped(replace(regridded(pattern, len(both), len(both)), columns=both, rows=both)))
+    for way in ways:
+        with suppress(UnitDoesNotFit):
+            return _checked(way)
+    return _checked(_cloth_shaped(as_typed))
+
+
+def in_least_parts(pattern: Pattern) -> Pattern:
+    """The same block with its tracks in the smallest whole numbers that they are to one another as."""
+    least = whole_parts((*pattern.columns, *pattern.rows))
+    columns, rows = (tuple(t * least for t in tracks) for tracks in (pattern.columns, pattern.rows))
+    return replace(pattern, columns=columns, rows=rows)
 
 
 def whole_turned(pattern: Pattern, quarters: int = 1) -> Pattern:

@@ -360,11 +360,10 @@ def _fits(place: Place, width: Fraction, height: Fraction) -> None:
         )
     if not kind.free_height and width != height:
         raise UnitDoesNotFit(
-            "The unit at {place} is square, and its place is {across} parts across and {down} down. Lay it in a square "
-            "place, or make the tracks alike.",
+            "The unit at {place} is square, and its place is {wider} than it is {higher}. Lay it in a square place, or make the tracks alike.",
             place=place.name,
-            across=str(width),
-            down=str(height),
+            wider="wider" if width > height else "higher",
+            higher="high" if width > height else "wide",
         )
 
 

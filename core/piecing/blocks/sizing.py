@@ -14,7 +14,8 @@ from ..lengths import ZERO, Length, Measure, inches, parse_length
 from ..messages import Message
 from ..planning.checks import LARGEST_FINISHED, SMALLEST_FINISHED
 from ..units import Method, UnitSpec, kind_of, methods_of
-from .pattern import Layout, whole_parts
+from .editing import Side
+from .pattern import Layout, Pattern, whole_parts
 
 __all__ = [
     "BlockSize",
@@ -22,11 +23,12 @@ __all__ = [
     "NearSize",
     "OddUnit",
     "TrackSize",
+    "TracksGiven",
     "block_size",
     "check_finished",
-    "parts_from_text",
     "parts_text",
     "sizes",
+    "tracks_from_text",
 ]
 
 LARGEST_BLOCK = inches(200)
@@ -92,33 +94,88 @@ def parts_text(tracks: tuple[Fraction, ...]) -> str:
     return " ".join(str(t) for t in tracks)
 
 
-def parts_from_text(
-    text: str, finished: Length, measure: Measure = Measure.INCHES, field: str = "columns"
-) -> tuple[Fraction, ...]:
-    """Tracks as people type them: plain whole numbers are parts; sizes, parted by commas or plus signs, are finished inches.
+@dataclass(frozen=True, slots=True)
+class TracksGiven:
+    """Columns and rows in one part, and ``part``, what one of it finishes where sizes were given: the block is then as wide as its
+    columns come to, and else as wide as it is. ``one`` is the side that alone was typed, where the other stays."""
 
-    Raises ``TracksDoNotAddUp`` when sizes do not come to the finished size, ``LengthNotUnderstood`` for a size that
-    cannot be read.
+    columns: tuple[Fraction, ...]
+    rows: tuple[Fraction, ...]
+    one: Side | None
+    part: Length | None = None
+
+
+def tracks_from_text(
+    pattern: Pattern,
+    finished: Length,
+    columns: str = "",
+    rows: str = "",
+    measure: Measure = Measure.INCHES,
+    *,
+    grows: bool = False,
+) -> TracksGiven:
+    """Tracks as people type them for a block that is ``finished`` wide: plain whole numbers are parts; sizes, parted by commas or plus
+    signs, are finished lengths. Beside sizes, what is typed empty or as it was stays at its size.
+
+    Raises ``TracksDoNotAddUp`` when sizes do not come to what the block measures that way, unless it ``grows`` with them, and
+    ``LengthNotUnderstood`` for a size that cannot be read.
     """
-    if re.fullmatch(r"[\d\s]+", text.strip()):
-        return tuple(Fraction(t) for t in text.split())
+    sides = ((Side.COLUMNS, columns, pattern.columns), (Side.ROWS, rows, pattern.rows))
+    parts = {field: _parts(text, now) for field, text, now in sides}
+    changed = [field for field in Side if parts[field] != ()]
+    one = changed[0] if len(changed) == 1 else None
+    sizes = {field: _sizes(text, field, measure) for field, text, _ in sides if parts[field] is None}
+    if not sizes:
+        return TracksGiven(parts[Side.COLUMNS] or pattern.columns, parts[Side.ROWS] or pattern.rows, one)
+    whole = {Side.COLUMNS: finished, Side.ROWS: finished / pattern.width * pattern.height}
+    if not grows or not finished.is_rational:
+        for field, given in sizes.items():
+            _add_up(given, whole[field], field)
+    # Both in one part: else a size on the one side would change what the other side measures.
+    ends = {
+        field: [x.rational for x in sizes[field]]
+        if field in sizes
+        else _shared(whole[field].rational, parts[field] or now)
+        for field, _, now in sides
+    }
+    every = [*ends[Side.COLUMNS], *ends[Side.ROWS]]
+    smallest = whole_parts(every) if any(x > 0 for x in every) else Fraction(1)
+    wide, high = (tuple(x * smallest for x in ends[field]) for field in Side)
+    return TracksGiven(wide, high, one, inches(1 / smallest))
+
+
+def _parts(text: str, now: tuple[Fraction, ...]) -> tuple[Fraction, ...] | None:
+    """Parts as typed, none of them where nothing is changed; None for what is to be read as sizes."""
+    text = text.strip()
+    if not text or text == parts_text(now):
+        return ()
+    return tuple(Fraction(t) for t in text.split()) if re.fullmatch(r"[\d\s]+", text) else None
+
+
+def _shared(whole: Fraction, parts: tuple[Fraction, ...]) -> list[Fraction]:
+    return [whole * t / (sum(parts) or 1) for t in parts]
+
+
+def _sizes(text: str, field: str, measure: Measure) -> tuple[Length, ...]:
     try:
-        given = [parse_length(t, measure) for t in re.split(r"[,;+]", text) if t.strip()]
+        return tuple(parse_length(t, measure) for t in re.split(r"[,;+]", text) if t.strip())
     except LengthError as refusal:
         raise refusal.at(field) from None
-    total = sum(given, ZERO)
-    if total != finished:
+
+
+def _add_up(sizes: tuple[Length, ...], whole: Length, field: Side) -> None:
+    total = sum(sizes, ZERO)
+    if total != whole:
         raise TracksDoNotAddUp(
-            "These add up to {total}, and the block finishes {finished}: {over} too {which}. Change a size, or let the block "
-            "finish {total}.",
+            "These add up to {total}, and the block finishes {finished} {way}: {over} too {which}. Change a size, or let the block "
+            "finish {total} {way}.",
             field=field,
             total=total,
-            finished=finished,
-            over=abs(total - finished),
-            which="much" if total > finished else "little",
+            finished=whole,
+            way="across" if field is Side.COLUMNS else "down",
+            over=abs(total - whole),
+            which="much" if total > whole else "little",
         )
-    smallest = whole_parts([g.rational for g in given])
-    return tuple(g.rational * smallest for g in given)
 
 
 def check_finished(finished: Length, field: str = "finished") -> None:

@@ -39,6 +39,9 @@ class Kind(ABC):
     usual: str
     """The fabric roles of the parts as the unit is most often made."""
     free_height: bool = False
+    in_oblong: str = ""
+    in_square: str = ""
+    """Of plain cloth: the kind it is in a place of that shape, where it is another one."""
     has_strip: bool = False
     has_corners: bool = False
 

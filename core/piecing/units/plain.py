@@ -69,6 +69,7 @@ class PlainSquare(_Plain):
     title, many = "Plain square", "plain squares"
     line = "one piece of cloth"
     usual = "a"
+    in_oblong = "rectangle"
 
 
 class Rectangle(_Plain):
@@ -77,6 +78,7 @@ class Rectangle(_Plain):
     line = "one piece of cloth"
     usual = "a"
     free_height = True
+    in_square = "plain_square"
 
     def default_height(self, width: Length) -> Length:
         return width / 2

@@ -23,7 +23,7 @@ const props = defineProps<{
   block: SavedBlock
   colours: Record<string, string>
 }>()
-const { view, finished, problems, change, undo, redo, canUndo, canRedo } = useLayout(
+const { view, finished, problems, grown, change, undo, redo, canUndo, canRedo } = useLayout(
   () => props.project.id,
   () => props.block,
 )
@@ -102,7 +102,8 @@ const renamed = () =>
         v-model:finished="finished"
         :view="view"
         :problems="problems"
-        @tracks="(columns, rows) => change({ do: 'tracks', columns, rows })"
+        :grown="grown"
+        @tracks="(columns, rows, grows) => change({ do: 'tracks', columns, rows, grows })"
         @grid="(columns, rows) => change({ do: 'grid', columns, rows })"
       />
     </div>

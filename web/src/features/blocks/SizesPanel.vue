@@ -8,9 +8,13 @@ import LengthInput from '@/shared/form/LengthInput.vue'
 import type { View } from './api'
 
 /** How large it finishes, its tracks, and the sizes at which everything falls on a mark of the ruler. */
-const props = defineProps<{ view: View; problems: Record<string, string> }>()
+/** `grown`: what it would finish, were it as large as the sizes that were refused. */
+const props = defineProps<{ view: View; problems: Record<string, string>; grown?: string }>()
 const finished = defineModel<string>('finished', { required: true })
-const emit = defineEmits<{ tracks: [columns: string, rows: string]; grid: [columns: number, rows: number] }>()
+const emit = defineEmits<{
+  tracks: [columns: string, rows: string, grows: boolean]
+  grid: [columns: number, rows: number]
+}>()
 
 const columns = ref(props.view.columns)
 const rows = ref(props.view.rows)
@@ -21,9 +25,9 @@ watch(
     rows.value = r!
   },
 )
-const tracks = () => {
+const tracks = (grows = false) => {
   if (columns.value !== props.view.columns || rows.value !== props.view.rows)
-    emit('tracks', columns.value, rows.value)
+    emit('tracks', columns.value, rows.value, grows)
 }
 const count = (text: string) => text.split(' ').length
 </script>
@@ -42,13 +46,16 @@ const count = (text: string) => text.split(' ').length
       </p>
     </div>
     <div class="two">
-      <div @focusout="tracks" @keydown.enter="tracks">
+      <div @focusout="tracks()" @keydown.enter="tracks()">
         <LengthInput v-model="columns" label="Columns" words :problem="problems.columns" />
       </div>
-      <div @focusout="tracks" @keydown.enter="tracks">
+      <div @focusout="tracks()" @keydown.enter="tracks()">
         <LengthInput v-model="rows" label="Rows" words :problem="problems.rows" />
       </div>
     </div>
+    <NButton v-if="grown" size="small" class="grow" @click="tracks(true)">
+      Let the block finish what they add up to
+    </NButton>
     <p class="soft">
       Parts, such as 1 2 1; or finished sizes with commas between, such as 3 1⁄2, 1, 3 1⁄2.
       <NButton text class="quiet" @click="emit('grid', count(view.columns) + 1, count(view.rows))">
@@ -122,6 +129,10 @@ ul {
   background: #fff;
   color: var(--ink);
   cursor: pointer;
+}
+
+.grow {
+  margin-bottom: 8px;
 }
 
 .quiet {

@@ -33,6 +33,8 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
   const past = shallowRef<Step[]>([])
   const coming = shallowRef<Step[]>([])
   const problems = ref<Record<string, string>>({})
+  /** What the block would finish with the sizes that were refused because they do not add up to it. */
+  const grown = ref('')
   const now = (): Step => ({ pattern: view.value.pattern, finished: block().finished.text })
 
   /** Hands a change over; true when it was made, and else its reason stands where it was asked for. */
@@ -40,12 +42,14 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     try {
       await tried(o)
       problems.value = {}
+      grown.value = ''
       return true
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       const { code, errors } = error.problem
       if (code === 'changed_elsewhere') return false
       const at = errors[0]?.field ?? ''
+      grown.value = errors[0]?.code === 'tracks_do_not_add_up' ? (errors[0].values.total ?? '') : ''
       problems.value = { [['finished', 'columns', 'rows'].includes(at) ? at : field]: error.message }
       return false
     }
@@ -114,6 +118,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     view,
     finished,
     problems,
+    grown,
     change,
     undo: () => void inTurn(() => go(past, coming)),
     redo: () => void inTurn(() => go(coming, past)),

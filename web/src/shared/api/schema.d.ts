@@ -3247,6 +3247,7 @@ export interface components {
             content?: components["schemas"]["ContentWireRequest"];
             symmetry?: components["schemas"]["SymmetryEnum"];
             mirrored?: boolean;
+            grows?: boolean;
             part?: number | null;
             corners?: (number | string)[];
             /** @description A share, such as 1 or 3/2. */
