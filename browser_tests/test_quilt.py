@@ -75,9 +75,11 @@ class ByHandTest(JourneyCase):
         first = page.get_by_role("button", name="Row 1, column 1:")
         first.click()
         expect(page.get_by_role("link", name="Lantern 11 finishing")).to_be_visible()
-        # Its edge dragged over the sash beside it: a square grows both ways, over sash and cornerstone.
+        # Its edge dragged over the sash beside it: plain cloth becomes a rectangle, and takes nothing below it.
         page.locator(".edge").drag_to(page.get_by_role("button", name="Row 1, column 2:"))
-        expect(self.labelled("Rows covered")).to_have_value("2")
+        expect(self.labelled("Columns covered")).to_have_value("2")
+        expect(self.labelled("Rows covered")).to_have_value("1")
+        expect(page.get_by_role("button", name="Row 1, column 1: Rectangle")).to_be_visible()
         expect(page.get_by_role("button", name="Row 1, column 2:")).to_have_count(0)
         for _ in range(2):
             page.get_by_role("button", name="Undo").click()

@@ -293,6 +293,9 @@ class FinishedQuiltTest(TestCase):
     def test_against_quilts_sewn_seam_by_seam(self) -> None:
         hands = QuiltHands(1 / 64, 1 / 128, 1 / 100, 1 / 100)
         found = finished_quilt(quilt_sizes(self.choices), inches(11), inches(11), hands)
+        self.assertIn("Yours take more than that", str(found.why))
+        self.assertIn("and 6 are crossed from side to side", str(found.why))
+        self.assertIsNone(finished_quilt(quilt_sizes(self.choices), inches(11), inches(11), QuiltHands()).why)
         rng, widths = np.random.default_rng(6), []
         for _ in range(4_000):
             mean = 0.25 + 1 / 64 + rng.normal(0, 1 / 128)

@@ -63,6 +63,7 @@ class MeasuredQuiltSerializer(serializers.Serializer[Any]):
     height = LengthAnswerField()
     width_within = LengthAnswerField()
     height_within = LengthAnswerField()
+    why = MessageField(allow_null=True)
 
 
 class MeasuredSheetSerializer(serializers.Serializer[Any]):

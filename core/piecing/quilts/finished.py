@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from math import sqrt
 
 from ..lengths import ZERO, Length
+from ..messages import Message
 from .choices import QuiltChoices, Setting
 from .sizes import QuiltSizes, quilt_sizes
 
@@ -31,13 +32,14 @@ class QuiltHands:
 @dataclass(frozen=True, slots=True)
 class FinishedQuilt:
     """Finished ``width`` by ``height`` as planned with blocks of that size, as it most likely comes out, and how far off either way, nine
-    times in ten; inches. ``sizes`` are those of everything else to cut."""
+    times in ten; inches. ``sizes`` are those of everything else to cut, ``why`` says what it is that makes it another size than planned."""
 
     sizes: QuiltSizes
     width: Length
     height: Length
     width_within: Length
     height_within: Length
+    why: Message | None = None
 
 
 def finished_quilt(planned: QuiltSizes, width: Length, height: Length, hands: QuiltHands) -> FinishedQuilt:
@@ -110,6 +112,21 @@ def _told(sizes: QuiltSizes, across: _Crossed, down: _Crossed, hands: QuiltHands
         _off(sizes.height, down, hands),
         _within(across, hands),
         _within(down, hands),
+        _why(sizes, across, down, hands),
+    )
+
+
+def _why(sizes: QuiltSizes, across: _Crossed, down: _Crossed, hands: QuiltHands) -> Message | None:
+    if not hands.seam:
+        return None
+    return Message(
+        "With seams of just the allowance it would finish {width} by {height}. Yours take {more} than that, by what you measured of "
+        "them, and {across} are crossed from side to side, {down} from top to bottom.",
+        width=sizes.width,
+        height=sizes.height,
+        more="more" if hands.seam > 0 else "less",
+        across=round(across.seams),
+        down=round(down.seams),
     )
 
 

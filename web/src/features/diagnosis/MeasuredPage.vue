@@ -98,11 +98,12 @@ const { data, error } = useQuery(
         <section v-if="data.quilt" class="sheet" aria-label="The quilt">
           <h2>The quilt</h2>
           <p>
-            With blocks of the best size it finishes about <Len :of="data.quilt.width" about /> ×
+            With blocks of the best size it finishes <Len :of="data.quilt.width" about /> ×
             <Len :of="data.quilt.height" about />, nine times in ten within
             <Len :of="data.quilt.width_within" about /> across and
             <Len :of="data.quilt.height_within" about /> down.
           </p>
+          <p v-if="data.quilt.why">{{ data.quilt.why }}</p>
           <p class="soft">
             Cut sashing to the blocks as they are trimmed. Measure the top through its middle and near both
             sides, and cut each border to the mean of the three.

@@ -3873,6 +3873,7 @@ export interface components {
             readonly height: components["schemas"]["Length"];
             readonly width_within: components["schemas"]["Length"];
             readonly height_within: components["schemas"]["Length"];
+            readonly why: string | null;
         };
         /**
          * @description ``places`` say which block lies where, row by row as the quilt is seen; ``unlike`` is what neighbours differ in all, ``before`` in the order of their
