@@ -58,3 +58,38 @@ class MeasuredTest(JourneyCase):
             self.labelled(f"Wake 1, {way}").fill(size)
             self.labelled(f"Wake 1, {way}").press("Enter")
         expect(self.page.get_by_role("alert").filter(has_text="Look at the figures again")).to_be_visible()
+
+    def test_borders_are_cut_to_what_the_top_measures(self) -> None:
+        """Three by four Lantern with sashes finish 34 1/2 by 46 1/2; 46 7/8, 46 3/4 and 46 5/8 are 46 3/4 on the whole."""
+        self.open(f"{HALF_SEWN}/measured")
+        before = self.page.get_by_role("group", name="Before border 1, from top to bottom")
+        for where, value in (
+            ("Near the left edge", "46 7/8"),
+            ("Through the middle", "46 3/4"),
+            ("Near the right edge", "46 5/8"),
+        ):
+            field = before.get_by_label(where)
+            field.fill(value)
+            field.press("Enter")
+        expect(before).to_contain_text("Cut both sides 1\u00a01⁄2″ × 46\u00a03⁄4″")
+        row = self.labelled("Rows, before they are joined: Row 1")
+        row.fill("a yard")
+        row.press("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("could not be read")
+        expect(row).to_have_value("a yard")
+        self.saved()
+        self.page.reload()
+        expect(before.get_by_label("Through the middle")).to_have_value("46 3/4")
+        # Typed while the server is away, one after the other, all are kept and sent.
+        self.context.set_offline(True)
+        for n in (1, 2):
+            field = self.labelled(f"Rows, before they are joined: Row {n}")
+            field.fill(f"35 {n}/8")
+            field.press("Enter")
+        expect(self.page.locator("header .saved")).not_to_have_text("All saved")
+        self.context.set_offline(False)
+        self.saved()
+        self.page.reload()
+        expect(self.labelled("Rows, before they are joined: Row 1")).to_have_value("35 1/8")
+        expect(self.labelled("Rows, before they are joined: Row 2")).to_have_value("35 1/4")
+        self.assertEqual(self.violations("serious", "critical"), [])

@@ -1138,4 +1138,16 @@ SABOTAGES = [
         ("kind.in_square if wide == high else kind.in_oblong", "kind.in_oblong if wide == high else kind.in_square"),
         ("both = columns if one is Side.COLUMNS else rows", "both = rows if one is Side.COLUMNS else columns"),
     ),
+    *in_file(
+        "quilts/top.py",
+        "tests.test_top",
+        ("r.border.width * 2 + mitre_over(c)", "r.border.width + mitre_over(c)"),
+        ("(target - measured) / 2", "target - measured"),
+        ("(shows + s2).round_near", "(shows + c.seam_allowance).round_near"),
+        ("((r.wide if overlapped else r.width) + s2)", "(r.width + s2)"),
+        ("strip = r.border.width + s2", "strip = r.border.width + c.seam_allowance"),
+        ("(sides, m.across, wide, m.down,", "(sides, m.down, high, m.down,"),
+        ("abs(float(v - middle)) <= limit", "abs(float(v - middle)) <= 1"),
+        ("stale=found.planned != planned", "stale=False"),
+    ),
 ]

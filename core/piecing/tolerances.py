@@ -5,7 +5,7 @@ Source: docs/theory, sections 14.8 and 18.1.
 
 from __future__ import annotations
 
-__all__ = ["EASED", "LEAST_FRAME", "SEEN"]
+__all__ = ["EASED", "LEAST_FRAME", "SEEN", "UNEVEN"]
 
 SEEN = 1 / 32
 """Off by more it is seen: a tip that floats or is cut off."""
@@ -13,3 +13,6 @@ EASED = 1 / 16
 """An edge can be eased in by so much, between two pins."""
 LEAST_FRAME = 1 / 4
 """A frame that shows less looks like a mistake."""
+UNEVEN = 1 / 2
+"""Lengths of a top that differ by more tell of an edge that was stretched, or of a row that strays; half an inch over three or four feet is
+what borders of one length still bring together."""

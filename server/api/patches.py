@@ -10,7 +10,6 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from django.db import models
 from rest_framework import serializers
 
 from piecing.errors import PiecingError
@@ -96,7 +95,7 @@ def _shown(value: Any, style: Style) -> str:
 
 
 def apply_changes(
-    row: models.Model,
+    row: object,
     readers: Mapping[str, Reader],
     changes: Mapping[str, Any],
     seen: Mapping[str, Any],

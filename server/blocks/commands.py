@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from copy import copy
+from dataclasses import dataclass
+from fractions import Fraction
 from statistics import fmean
 from typing import Any
 from uuid import UUID
@@ -18,12 +20,13 @@ from piecing.blocks.file_format import Find, pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.blocks.pattern import Pattern
 from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, ScrapsImpossible, UnknownBlock
-from piecing.lengths import Length, Measure, usual
+from piecing.lengths import ZERO, Length, Measure, inches, usual
 from piecing.quilts.by_rule import StripCrossing
 from piecing.quilts.choices import Setting
 from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
+from piecing.quilts.top import top_steps
 from projects.commands import ensure_fabrics, touch
 from projects.models import Project
 from projects.selectors import get_project
@@ -35,8 +38,15 @@ from .edits import Asked, edited
 from .following import follow_blocks, take_making
 from .models import Block, OwnBlock, Quilt
 from .parts import LAST, centre_as_set, half_pattern, sampled, sashed_centre
-from .quilt import quilt_of
-from .readers import block_readers, quilt_readers, sampler_readers, sashing_readers, stock_reader
+from .quilt import quilt_of, sizes_of
+from .readers import (
+    block_readers,
+    quilt_readers,
+    sampler_readers,
+    sashing_readers,
+    stock_reader,
+    top_readers,
+)
 from .scraps import scrap_setting
 from .selectors import blocks_of, get_block
 from .translate import CENTRE, fillers_at, find_in, pattern_of, quilt_choices, ways_of
@@ -57,6 +67,7 @@ __all__ = [
 ]
 
 _MOST_BLOCKS = 40
+_LONGEST_TOP = inches(250)
 _EMPTY = {"name": "New block", "columns": [1, 1, 1], "rows": [1, 1, 1], "units": {}, "layout": [". . ."] * 3}
 
 
@@ -227,6 +238,54 @@ def change_quilt(
     touch(project)
     # Its units may be others now; what else was read of it stands.
     getattr(project, "_prefetched_objects_cache", {}).pop("units", None)
+    return project
+
+
+@dataclass
+class _AtPlace:
+    value: Length | None
+
+
+@change
+def measure_top(
+    room: Workroom, project_key: UUID, place: str, changes: Mapping[str, Any], seen: Mapping[str, Any]
+) -> Project:
+    """What the top measures at one of its places, as typed; nothing typed takes it away. Raises ``Refused``, ``ChangedElsewhere``."""
+    project = get_project(room, project_key)
+    style, quilt, find = style_of(project), quilt_of(project), find_in(room)
+    sizes = sizes_of(project, find)
+    planned = {r.key: r.planned for s in top_steps(sizes, {}) for r in s.readings} if sizes else {}
+    if place not in planned and place not in quilt.top:
+        raise Refused(
+            [
+                QuiltImpossible(
+                    "The quilt is put together otherwise now, and is not measured there any more. What it is now stands on the page.",
+                    field="value",
+                )
+            ],
+            style,
+        )
+    kept = quilt.top.get(place)
+    at = _AtPlace(Length.of(Fraction(kept["value"])) if kept else None)
+    apply_changes(at, top_readers(style.measure), changes, seen, style.measure)
+    if at.value is not None and not ZERO < at.value <= _LONGEST_TOP:
+        raise Refused(
+            [
+                CountOutOfRange(
+                    "A top measures up to {most}. Check whether inches or millimetres are meant.",
+                    field="value",
+                    most=_LONGEST_TOP,
+                )
+            ],
+            style,
+        )
+    rest = {k: v for k, v in quilt.top.items() if k != place}
+    if at.value is not None:
+        now = planned.get(place, at.value)
+        rest[place] = {"value": str(at.value.rational), "planned": str(now.rational)}
+    quilt.top = rest
+    quilt.save(update_fields=["top"])
+    touch(project)
     return project
 
 

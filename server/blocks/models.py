@@ -66,7 +66,8 @@ class OwnBlock(models.Model):
 class Quilt(models.Model):
     """One for a project: its setting, what is round it, and how its units are made; ``followed`` once the plan follows its blocks,
     ``begun`` once somebody put a quilt together: before that it takes no cloth. ``unrounded`` is what sizes were before they were
-    made round: of what, its key, the field, the size then and the size since."""
+    made round: of what, its key, the field, the size then and the size since. ``top`` is what the top measured by the name of the place,
+    and what was planned there then, exact inches."""
 
     project = models.OneToOneField(Project, on_delete=models.CASCADE, primary_key=True, related_name="quilt")
     columns = models.PositiveSmallIntegerField(default=3)
@@ -98,6 +99,7 @@ class Quilt(models.Model):
     begun = models.BooleanField(default=False)
     scraps = models.JSONField(default=dict, blank=True)
     unrounded = models.JSONField(default=list, blank=True)
+    top = models.JSONField(default=dict, blank=True)
 
     class Meta:
         constraints = [

@@ -11,7 +11,7 @@ from typing import Any
 from rest_framework import serializers
 
 from api.patches import Reader
-from api.readers import length_reader, one_of_reader, whole_reader, yes_no_reader
+from api.readers import length_reader, maybe_length_reader, one_of_reader, whole_reader, yes_no_reader
 from piecing.blocks.file_format import Find, content_data, content_from, pattern_data, pattern_from
 from piecing.blocks.sizing import check_finished
 from piecing.errors import CountOutOfRange, PatternNotUnderstood, PiecingError, QuiltImpossible, UnknownChoice
@@ -35,11 +35,14 @@ __all__ = [
     "sampler_readers",
     "sashing_readers",
     "stock_reader",
+    "top_readers",
 ]
 
 MOST_COLOURWAYS = 40
 _MOST_EACH = 2_000
 _MOST_SEAMS = 3_000
+_MOST_PLACES = 400
+"""Where a top is measured: sixty rows, and six places of each border, with what earlier plans left."""
 
 
 def _nothing(_key: str) -> None:
@@ -80,6 +83,13 @@ class BorderWire(serializers.Serializer[Any]):
     corners = serializers.ChoiceField(choices=[c.value for c in Corners])
     corner_fabric = serializers.CharField()
     pieced = PiecedWire(required=False, allow_null=True)
+
+
+class TopLengthWire(serializers.Serializer[Any]):
+    """What the top measured at one place, and what was planned there when it did."""
+
+    value = serializers.CharField()
+    planned = serializers.CharField()
 
 
 class MakingWire(serializers.Serializer[Any]):
@@ -171,6 +181,7 @@ def quilt_readers(measure: Measure, find: Find = _nothing) -> dict[str, Reader]:
         ),
         "borders": Reader(_borders(length, find), lambda: BorderWire(many=True)),
         "makings": Reader(_makings, lambda: serializers.DictField(child=MakingWire())),
+        "top": Reader(_top(length), lambda: serializers.DictField(child=TopLengthWire())),
         "spare_percent": whole_reader(100, "Spares in a hundred", least=0),
         "spare_number": whole_reader(1000, "The number of spares", least=0),
     }
@@ -212,6 +223,29 @@ def _borders(length: Reader, find: Find) -> Callable[[Any], list[dict[str, Any]]
         return found
 
     return read
+
+
+def _top(length: Reader) -> Callable[[Any], dict[str, dict[str, str]]]:
+    def read(value: Any) -> dict[str, dict[str, str]]:
+        if (
+            not isinstance(value, dict)
+            or len(value) > _MOST_PLACES
+            or not all(isinstance(v, dict) for v in value.values())
+        ):
+            raise QuiltImpossible(
+                "What a top measures is given by places, each with what it measured and what was planned."
+            )
+        return {
+            str(place)[:40]: {f: str(length(found.get(f, "")).rational) for f in ("value", "planned")}
+            for place, found in value.items()
+        }
+
+    return read
+
+
+def top_readers(measure: Measure) -> dict[str, Reader]:
+    """Of one length of a top; nothing typed takes it away."""
+    return {"value": maybe_length_reader(measure)}
 
 
 def _pieced(value: Any, find: Find) -> dict[str, Any]:

@@ -17,6 +17,7 @@ urlpatterns = [
     path("diagnosis", views.ByHandView.as_view()),
     path("diagnosis/working", views.ByHandWorkingView.as_view()),
     path("projects/<uuid:key>/measured", views.MeasuredView.as_view()),
+    path("projects/<uuid:key>/measured/<str:place>", views.MeasuredTopView.as_view()),
     path("blocks/<uuid:key>/measured/<uuid:reading>", views.MeasuredBlockView.as_view()),
     path("blocks/<uuid:key>/what-if", views.WhatIfView.as_view()),
     path("<subject:subject>/<uuid:key>/diagnosis", views.DiagnosisView.as_view()),

@@ -14,6 +14,8 @@ from api.patches import ChangeSerializer, Reader, change_of
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
 from api.wire import told_by
+from blocks.commands import measure_top
+from blocks.readers import top_readers
 from blocks.selectors import get_block
 from measuring.translate import reading_readers
 from piecing.diagnosis.causes import parameters_of
@@ -38,6 +40,7 @@ _ANSWERS: Any = {200: serializers.DiagnosisSerializer, **_REFUSED}
 _SUBJECT = OpenApiParameter("subject", str, OpenApiParameter.PATH, enum=["blocks", "units"])
 
 _READING_CHANGE = change_of("Reading", {**reading_readers(Measure.INCHES), "lands": Reader(str)})
+_TOP_CHANGE = change_of("Top", top_readers(Measure.INCHES))
 _SAVED_CHANGE = change_of("Saved", {**commands.SAVED_READERS, "deleted": Reader(str)})
 
 
@@ -265,6 +268,19 @@ class MeasuredView(APIView):
     @extend_schema(operation_id="measured_blocks", responses=MeasuredSheetSerializer)
     def get(self, _request: Request, key: UUID) -> Response:
         return _measured(get_project(current_workroom(), key))
+
+
+class MeasuredTopView(APIView):
+    """What the top measures at one of its places, answered by what is cut to it."""
+
+    @extend_schema(
+        operation_id="put_top_measured",
+        request=_TOP_CHANGE,
+        responses={200: MeasuredSheetSerializer, **_REFUSED},
+    )
+    def put(self, request: Request, key: UUID, place: str) -> Response:
+        body = valid(ChangeSerializer(data=request.data))
+        return _measured(measure_top(current_workroom(), key, place, body["changes"], body["seen"]))
 
 
 class MeasuredBlockView(APIView):

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 from functools import lru_cache
 from math import hypot
 from uuid import UUID
@@ -29,6 +30,7 @@ from piecing.quilts.arranging import BlockArrangement, BlockPlace, arranged, pla
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.finished import FinishedQuilt, QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, common_sizes
+from piecing.quilts.top import TopLength, TopStep, top_steps
 from piecing.timing import again_minutes
 from projects.models import Project
 from workrooms.models import Workroom
@@ -75,6 +77,7 @@ class MeasuredSheet:
     rows: list[list[str]]
     waiting: Message | None
     quilt: FinishedQuilt | None
+    top: tuple[TopStep, ...] = ()
 
     @property
     def unlike(self) -> Length | None:
@@ -111,7 +114,18 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
             refusal = found
             kinds.append(_kind(project, block, pattern.name, tips, offers=False))
     arrangement, rows, waiting = _arrangement(project, kinds, find)
-    return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, _quilt(room, project, kinds))
+    return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, _quilt(room, project, kinds), _top(project))
+
+
+def _top(project: Project) -> tuple[TopStep, ...]:
+    planned = quilt_sizes_of(project)
+    if planned is None:
+        return ()
+    known = {
+        place: TopLength(*(Length.of(Fraction(found[f])) for f in ("value", "planned")))
+        for place, found in quilt_of(project).top.items()
+    }
+    return top_steps(planned, known)
 
 
 @lru_cache(maxsize=64)

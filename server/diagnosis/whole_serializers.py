@@ -66,6 +66,24 @@ class MeasuredQuiltSerializer(serializers.Serializer[Any]):
     why = MessageField(allow_null=True)
 
 
+class TopReadingSerializer(serializers.Serializer[Any]):
+    """One place where the top is measured, raw edge to raw edge; ``stale`` when the quilt has been planned otherwise since."""
+
+    key = serializers.CharField()
+    where = MessageField()
+    planned = LengthAnswerField()
+    value = LengthAnswerField(allow_null=True)
+    stale = serializers.BooleanField()
+
+
+class TopStepSerializer(serializers.Serializer[Any]):
+    key = serializers.CharField()
+    title = MessageField()
+    how = MessageField()
+    readings = TopReadingSerializer(many=True)
+    said = serializers.ListField(child=MessageField())
+
+
 class MeasuredSheetSerializer(serializers.Serializer[Any]):
     """``places`` say which block lies where, row by row as the quilt is seen; ``unlike`` is what neighbours differ in all, ``before`` in the order of their
     numbers, ``least`` what no arrangement goes below."""
@@ -78,6 +96,7 @@ class MeasuredSheetSerializer(serializers.Serializer[Any]):
     before = LengthAnswerField(allow_null=True)
     least = LengthAnswerField(allow_null=True)
     quilt = MeasuredQuiltSerializer(allow_null=True)
+    top = TopStepSerializer(many=True)
     borne = serializers.SerializerMethodField()
 
     def get_borne(self, _sheet: MeasuredSheet) -> str:

@@ -67,7 +67,7 @@ __all__ = [
 FORMAT = "entretoile-project/1"
 _SCHEMA = Path(settings.HOME) / "docs" / "formats" / "entretoile-project-1.schema.json"
 _UNIT = tuple(f for f in unit_readers(Measure.INCHES) if f != "cuts")
-_QUILT = tuple(f for f in quilt_readers(Measure.INCHES) if f != "borders")
+_QUILT = tuple(f for f in quilt_readers(Measure.INCHES) if f not in ("borders", "top"))
 
 
 class ProjectRefused(ApiError):
@@ -167,7 +167,8 @@ def _unit(unit: Any) -> dict[str, Any]:
 def _quilt(project: Project) -> dict[str, Any]:
     quilt = quilt_of(project)
     borders = [{**b, "width": f'{b["width"]}"'} for b in quilt.borders]
-    return {**{f: plain(getattr(quilt, f)) for f in _QUILT}, "borders": borders}
+    top = {place: {f: f'{size}"' for f, size in found.items()} for place, found in quilt.top.items()}
+    return {**{f: plain(getattr(quilt, f)) for f in _QUILT}, "borders": borders, "top": top}
 
 
 def patterns_held(room: Workroom, patterns: Iterable[dict[str, Any]], own: Container[str]) -> dict[str, Any]:

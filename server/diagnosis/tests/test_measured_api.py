@@ -130,3 +130,64 @@ class MeasuredTest(ApiCase):
         self.assertIn("Look at the figures again", self.sheet()["refusal"])
         empty = self.new_project("Wake")["id"]
         self.assertEqual(self.ask("get", f"projects/{empty}/measured")["kinds"], [])
+
+
+class TopTest(ApiCase):
+    """Two by two blocks of 10 1/2, edge to edge, a border of 2: 21 1/2 before it from raw edge to raw edge, 25 1/2 with its sides on."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.project = self.new_project()["id"]
+        body = {"changes": {"finished": "10 1/2"}, "seen": {}, "start": "lantern"}
+        self.ask("put", f"projects/{self.project}/blocks/{uuid4()}", body)
+        self.quilt(columns="2", rows="2", borders=[{"width": "2", "fabric": "a", "corners": "overlapped"}])
+
+    def quilt(self, **changes: Any) -> None:
+        self.ask("patch", f"projects/{self.project}/quilt", {"changes": changes, "seen": {}})
+
+    def put(self, place: str, value: str, seen: str | None = None, status: int = 200) -> Any:
+        body = {"changes": {"value": value}, "seen": {} if seen is None else {"value": seen}}
+        return self.ask("put", f"projects/{self.project}/measured/{place}", body, expect=status)
+
+    def down(self) -> Any:
+        steps = self.ask("get", f"projects/{self.project}/measured")["top"]
+        return next(s for s in steps if s["key"] == "border 1 down")
+
+    def test_three_lengths_are_kept_and_the_border_is_cut_to_their_mean(self) -> None:
+        for n, value in enumerate(("21 5/8", "21 3/4", "21 7/8"), 1):
+            self.put(f"border 1 down {n}", value)
+        down = self.down()
+        self.assertEqual([r["value"]["text"] for r in down["readings"]], ["21 5/8", "21 3/4", "21 7/8"])
+        self.assertEqual([r["planned"]["text"] for r in down["readings"]], ["21 1/2"] * 3)
+        self.assertIn("21\u00a03⁄4″", down["said"][0])
+        self.put("border 1 down 2", "")
+        self.assertEqual((self.down()["readings"][1]["value"], self.down()["said"]), (None, []))
+
+    def test_another_plan_sets_it_aside_and_the_old_plan_brings_it_back(self) -> None:
+        self.put("border 1 down 1", "21 5/8")
+        self.quilt(sash="1")
+        self.assertEqual([r["stale"] for r in self.down()["readings"]], [True, False, False])
+        self.quilt(sash="0")
+        self.assertEqual([r["stale"] for r in self.down()["readings"]], [False] * 3)
+        # Without a border there is no such place; what was measured there can be taken away all the same.
+        self.quilt(borders=[])
+        self.assertIn(
+            "not measured there any more", self.put("border 2 down 1", "20", status=422)["errors"][0]["message"]
+        )
+        self.put("border 1 down 1", "")
+
+    def test_what_cannot_be_is_refused_and_two_windows_are_asked(self) -> None:
+        for nonsense in ("long", "0", "-3", "251", "1e400", "\x00"):
+            self.assertEqual(self.put("row 1", nonsense, status=422)["errors"][0]["field"], "value", nonsense)
+        self.put("row 1", "21 1/2", seen="")
+        self.assertEqual(self.put("row 1", "21 5/8", seen="", status=409)["code"], "changed_elsewhere")
+        self.put("row 1", "21 1/2", seen="")
+
+    def test_it_goes_with_the_project_file_in_either_measure(self) -> None:
+        self.put("row 1", "21 5/8")
+        self.ask("patch", f"projects/{self.project}", {"changes": {"measure": "mm"}, "seen": {}})
+        written = self.ask("get", f"projects/{self.project}/export")
+        self.assertEqual(written["quilt"]["top"], {"row 1": {"value": '173/8"', "planned": '43/2"'}})
+        copy = self.ask("post", "exchange/projects", written, expect=201)
+        again = self.ask("get", f"projects/{copy['id']}/export")
+        self.assertEqual(again["quilt"]["top"], written["quilt"]["top"])

@@ -42,4 +42,4 @@ class FieldsTest(SimpleTestCase):
         from exchange.project import _QUILT, _READING
 
         self.assertEqual({*_READING, "value"}, set(reading_readers(Measure.INCHES)))
-        self.assertEqual({*_QUILT, "borders"}, set(quilt_readers(Measure.INCHES)))
+        self.assertEqual({*_QUILT, "borders", "top"}, set(quilt_readers(Measure.INCHES)))

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { NTable } from 'naive-ui'
 import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import type { Project, Schemas } from '@/shared/api/client'
 import Len from '@/shared/words/Len.vue'
@@ -16,7 +17,12 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
 <template>
   <section class="sheet" aria-label="Plain pieces to cut">
     <h2>Plain pieces to cut</h2>
-    <p class="soft">{{ quilt.cloth }} of cloth besides the blocks, backing not counted.</p>
+    <p class="soft">
+      {{ quilt.cloth }} of cloth besides the blocks, backing not counted.
+      <RouterLink :to="{ name: 'measured', params: { project: project.id } }"
+        >Measure the top as it grows</RouterLink
+      >: borders are cut to the mean of three lengths.
+    </p>
     <div class="scroll" tabindex="0" role="region" aria-label="Pieces and sizes">
       <NTable size="small" :bordered="false">
         <thead>

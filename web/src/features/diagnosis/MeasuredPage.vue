@@ -10,6 +10,7 @@ import Len from '@/shared/words/Len.vue'
 
 import CommonSizes from './CommonSizes.vue'
 import MeasuredBlock from './MeasuredBlock.vue'
+import TopMeasured from './TopMeasured.vue'
 
 /** Finished blocks as they really measure: what to bring them to, where each lies best, and what the quilt will measure. */
 const props = defineProps<{ project: Project }>()
@@ -104,15 +105,13 @@ const { data, error } = useQuery(
             <Len :of="data.quilt.height_within" about /> down.
           </p>
           <p v-if="data.quilt.why">{{ data.quilt.why }}</p>
-          <p class="soft">
-            Cut sashing to the blocks as they are trimmed. Measure the top through its middle and near both
-            sides, and cut each border to the mean of the three.
-          </p>
+          <p class="soft">Cut sashing between blocks to the blocks as they are trimmed.</p>
         </section>
         <p v-if="!data.kinds.some((k) => k.measured.length)" class="sheet soft">
           One block measured both ways is enough to begin with. What is typed here counts as a reading
           everywhere else too.
         </p>
+        <TopMeasured v-if="data.top.length" :project="project.id" :steps="data.top" />
       </div>
     </template>
   </main>

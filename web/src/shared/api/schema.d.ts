@@ -1399,6 +1399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{key}/measured/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description What the top measures at one of its places, answered by what is cut to it. */
+        put: operations["put_top_measured"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{key}/papers/cutting-plan.pdf": {
         parameters: {
             query?: never;
@@ -3888,6 +3905,7 @@ export interface components {
             readonly before: components["schemas"]["Length"] | null;
             readonly least: components["schemas"]["Length"] | null;
             quilt: components["schemas"]["MeasuredQuilt"] | null;
+            top: components["schemas"]["TopStep"][];
             readonly borne: string;
         };
         Misplaced: {
@@ -4396,6 +4414,9 @@ export interface components {
             borders?: components["schemas"]["BorderWireRequest"][];
             makings?: {
                 [key: string]: components["schemas"]["MakingWireRequest"];
+            };
+            top?: {
+                [key: string]: components["schemas"]["TopLengthWireRequest"];
             };
             spare_percent?: string | null;
             spare_number?: string | null;
@@ -5446,6 +5467,33 @@ export interface components {
             /** Format: date */
             today: string;
             projects: components["schemas"]["ProjectName"][];
+        };
+        TopChangeRequest: {
+            changes: components["schemas"]["TopPatchRequest"];
+            seen: components["schemas"]["TopPatchRequest"];
+        };
+        /** @description What the top measured at one place, and what was planned there when it did. */
+        TopLengthWireRequest: {
+            value: string;
+            planned: string;
+        };
+        TopPatchRequest: {
+            value?: string | null;
+        };
+        /** @description One place where the top is measured, raw edge to raw edge; ``stale`` when the quilt has been planned otherwise since. */
+        TopReading: {
+            key: string;
+            readonly where: string;
+            readonly planned: components["schemas"]["Length"];
+            readonly value: components["schemas"]["Length"] | null;
+            stale: boolean;
+        };
+        TopStep: {
+            key: string;
+            readonly title: string;
+            readonly how: string;
+            readings: components["schemas"]["TopReading"][];
+            said: string[];
         };
         /** @description A column or row, ``share`` of the whole. */
         Track: {
@@ -9355,6 +9403,43 @@ export interface operations {
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_top_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                place: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TopChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredSheet"];
+                };
+            };
+            204: components["responses"]["MadeBefore"];
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];

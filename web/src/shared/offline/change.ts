@@ -52,6 +52,7 @@ export function thingOf(o: Outgoing): string {
     return `cutting ${o.project}`
   if (o.kind === 'change_pile' || o.kind === 'keep_over' || o.kind === 'put_triangles_by')
     return `pile ${o.project} ${o.letter}`
+  if (o.kind === 'put_top_measured') return `top ${o.project} ${o.place}`
   if (o.kind === 'change_handling') return `handling ${o.unit}`
   if (o.kind === 'change_schedule') return `schedule ${o.project}`
   if (o.kind === 'put_busy_day' || o.kind === 'delete_busy_day') return `evening ${o.on}`
@@ -60,7 +61,7 @@ export function thingOf(o: Outgoing): string {
 }
 
 /** Changes to a thing that is there already, and stays there. */
-const within = /^(change_|edit_|tick_|mark_|undo_|keep_over|put_triangles_by|take_up_)/
+const within = /^(change_|put_top_|edit_|tick_|mark_|undo_|keep_over|put_triangles_by|take_up_)/
 
 /**
  * Whether a change has to wait for another that is kept back: to the same thing, or one that makes or removes what it

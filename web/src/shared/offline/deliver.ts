@@ -150,6 +150,10 @@ const carriers: Carriers = {
   restore_reading: (api, o) => taken(api.POST('/api/{subject}/{key}/readings/{reading}/restore', reading(o))),
   put_measured: (api, o) =>
     taken(api.PUT('/api/blocks/{key}/measured/{reading}', { ...measured(o), body: edit(o) })),
+  put_top_measured: (api, o) => {
+    const params = { path: { key: o.project, place: o.place } }
+    return taken(api.PUT('/api/projects/{key}/measured/{place}', { params, body: edit(o) }))
+  },
   delete_measured: (api, o) => taken(api.DELETE('/api/blocks/{key}/measured/{reading}', measured(o))),
   save_diagnosis: (api, o) => taken(api.PUT('/api/{subject}/{key}/saved/{saved}', saved(o))),
   change_saved: (api, o) =>

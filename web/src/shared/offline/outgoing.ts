@@ -20,6 +20,7 @@ type Patches = {
   change_handling: Schemas['HandlingPatchRequest']
   put_reading: Schemas['ReadingPatchRequest']
   put_measured: Schemas['ReadingPatchRequest']
+  put_top_measured: Schemas['TopPatchRequest']
   change_saved: Schemas['SavedPatchRequest']
   put_set_up: Schemas['SetUpPatchRequest']
   put_test: Schemas['SeamTestPatchRequest']
@@ -86,6 +87,7 @@ export type Outgoing =
   | (Sets<'put_reading'> & { reading: string } & Of)
   | ({ kind: 'delete_reading' | 'restore_reading'; reading: string } & Of)
   | (Sets<'put_measured'> & { project: string; block: string; reading: string })
+  | (Sets<'put_top_measured'> & { project: string; place: string })
   | { kind: 'delete_measured'; project: string; block: string; reading: string }
   | ({ kind: 'save_diagnosis'; saved: string } & Of)
   | (Sets<'change_saved'> & { saved: string } & Of)
