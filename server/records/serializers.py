@@ -8,7 +8,7 @@ from api.wire import LengthAnswerField, MessageField
 from diagnosis.models import TURNED_OUT, SavedDiagnosis
 from measuring.models import ReadingRow
 from piecing.diagnosis.habits import Habit
-from piecing.diagnosis.words import SURENESS, GuideSetting
+from piecing.diagnosis.words import SURENESS, GuideSetting, Roughly
 from piecing.lengths import Length, Measure, Style, inches, mm
 from piecing.planning.schools import School
 from piecing.planning.seam import StripTest
@@ -28,6 +28,9 @@ from setups.selectors import name_of
 
 from .forecasts import Foretold
 from .selectors import HandsShown, LotSheet
+
+_AS_WANTED = 1 / 128
+"""Inches: half a thread is nothing that a ruler tells."""
 
 
 class SeamTestSerializer(serializers.Serializer[Any]):
@@ -197,12 +200,10 @@ def _point(p: RunPoint, style: Style) -> dict[str, Any]:
 
 
 def _beyond(size: float, style: Style) -> str:
-    """In words: beyond what was wanted, or short of it."""
-    mark = Length.near(size).round_near(_fine(style))
-    if not mark.sign:
+    """In words: beyond what was wanted, or short of it, by the marks of her ruler."""
+    if abs(size) < _AS_WANTED:
         return "as wanted"
-    text = style.pretty(abs(mark))
-    return f"{text} over" if mark.sign > 0 else f"{text} under"
+    return f"{Roughly(size).set_in(style)} {'over' if size > 0 else 'under'}"
 
 
 def _mark(size: float, style: Style) -> str:
@@ -214,10 +215,6 @@ def _mark(size: float, style: Style) -> str:
 
 def _signed(tick: Length, style: Style) -> str:
     return "as wanted" if not tick.sign else f"{style.pretty(abs(tick))} {'over' if tick.sign > 0 else 'under'}"
-
-
-def _fine(style: Style) -> Length:
-    return mm(1) / 4 if style.measure is Measure.MILLIMETRES else inches("1/64")
 
 
 def _ticks(reach: Iterable[float], style: Style) -> list[Length]:

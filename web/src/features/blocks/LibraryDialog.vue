@@ -2,6 +2,7 @@
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords } from '@/shared/words/words'
@@ -45,6 +46,9 @@ const drop = (library: string) => send({ kind: 'delete_own', library })
     <div class="with">
       Holding
       <SelectInput v-model="kind" class="list" labelled="Holding" :options="holding" />
+      <RouterLink :to="{ name: 'foretold' }"
+        >Which come out in your hands, and for which there is cloth</RouterLink
+      >
     </div>
     <ul class="arrangements">
       <li v-if="empty">
@@ -93,6 +97,7 @@ const drop = (library: string) => send({ kind: 'delete_own', library })
 <style scoped>
 .with {
   display: flex;
+  flex-wrap: wrap;
   gap: 10px;
   align-items: center;
   margin-bottom: 12px;
