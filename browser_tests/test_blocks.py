@@ -50,6 +50,27 @@ class LayingOutTest(JourneyCase):
         expect(self.page.get_by_text("of the block are empty")).to_have_count(0)
         self.assertEqual(self.layout(), ["A1 B0 A2", "B3 B0 B1", "A0 B2 A3"])
 
+    def test_a_goose_takes_two_places_and_is_bent_only_when_asked(self) -> None:
+        self.begin()
+        self.pick("Flying goose")
+        self.place(1, 1).click()
+        expect(self.labelled("Columns covered")).to_have_value("2")
+        expect(self.place(1, 2)).to_have_count(0)
+        self.place(1, 3).click()
+        expect(self.labelled("Rows covered")).to_have_value("2")
+        for row, column in ((2, 1), (2, 2), (3, 1), (3, 2), (3, 3)):
+            self.pick("Plain square")
+            self.place(row, column).click()
+        self.pick("Flying goose")
+        self.place(3, 3).click()
+        asked = self.page.get_by_role("alert").filter(has_text="would be bent")
+        expect(asked).to_be_visible()
+        expect(self.place(3, 3)).to_have_accessible_name(re.compile("Plain square"))
+        self.page.get_by_role("button", name="Bend it all the same").click()
+        expect(asked).to_have_count(0)
+        expect(self.place(3, 3)).to_have_accessible_name(re.compile("Flying goose"))
+        self.saved()
+
     def test_a_block_by_keys_alone_undone_and_redone(self) -> None:
         self.begin()
         keys = self.page.keyboard
@@ -110,7 +131,7 @@ class LayingOutTest(JourneyCase):
         self.labelled("Columns").fill("12, 2, 12")
         self.labelled("Columns").press("Enter")
         expect(self.page.get_by_role("alert")).to_contain_text("let the block finish 26″ across")
-        sizes.get_by_role("button", name="Let the block finish what they add up to").click()
+        sizes.get_by_role("button", name="Let it finish what they add up to").click()
         expect(self.labelled("Block finishes")).to_have_value("26")
         expect(self.labelled("Rows")).to_have_value("6 1 6")
         expect(self.page.get_by_role("alert")).to_have_count(0)

@@ -1137,6 +1137,8 @@ SABOTAGES = [
         "tests.test_block_patterns",
         ("kind.in_square if wide == high else kind.in_oblong", "kind.in_oblong if wide == high else kind.in_square"),
         ("both = columns if one is Side.COLUMNS else rows", "both = rows if one is Side.COLUMNS else columns"),
+        ("own = high / wide if not place.orientation.across", "own = high / wide if place.orientation.across"),
+        ("(p.column, p.row) not in was", "(p.column, p.row) in was"),
     ),
     *in_file(
         "quilts/top.py",

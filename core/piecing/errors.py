@@ -26,6 +26,7 @@
     │   ├── TracksDoNotAddUp        tracks_do_not_add_up
     │   ├── PlaceTaken              place_taken
     │   ├── UnitDoesNotFit          unit_does_not_fit
+    │   ├── UnitBent                unit_bent
     │   ├── NestedBlockDoesNotFit   nested_block_does_not_fit
     │   ├── BlockHoldsItself        block_holds_itself
     │   ├── UnknownBlock            unknown_block
@@ -105,6 +106,7 @@ __all__ = [
     "StripTestIncomplete",
     "TimeNotUnderstood",
     "TracksDoNotAddUp",
+    "UnitBent",
     "UnitDoesNotFit",
     "UnknownBlock",
     "UnknownChoice",
@@ -298,6 +300,12 @@ class UnitDoesNotFit(BlockError):
     """A unit in a place of another shape."""
 
     code = "unit_does_not_fit"
+
+
+class UnitBent(BlockError):
+    """A unit with a shape of its own in a place of another shape, which was not asked for."""
+
+    code = "unit_bent"
 
 
 class NestedBlockDoesNotFit(BlockError):

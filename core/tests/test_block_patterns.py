@@ -28,6 +28,7 @@ from piecing.errors import (
     PlaceTaken,
     SizeOutOfRange,
     TracksDoNotAddUp,
+    UnitBent,
     UnitDoesNotFit,
     UnknownBlock,
 )
@@ -279,6 +280,27 @@ class EditingTest(TestCase):
         self.assertEqual((framed.columns, framed.rows), (tracks, tracks))
         with self.assertRaises(PiecingError):
             editing.retracked(pattern, tracks, (Fraction(3), Fraction(1), Fraction(1)))
+
+    def test_a_goose_takes_two_places_and_is_bent_only_when_asked(self) -> None:
+        goose = UnitPlacement("flying_goose", ("a", "b", "b"))
+        bare = grid([". .", ". ."], {})
+        laid_across = editing.placed(bare, [(0, 0)], goose)
+        self.assertEqual([(p.across, p.down) for p in laid_across.places], [(2, 1)])
+        # At the right edge there is room below: it stands there, and is still twice as wide as high as it is made.
+        standing = editing.placed(bare, [(1, 0)], goose)
+        self.assertEqual([(p.across, p.down, p.orientation.across) for p in standing.places], [(1, 2, True)])
+        editing.not_bent(bare, standing)
+        plain = UnitPlacement("plain_square", ("a",))
+        full = editing.placed(bare, [(1, 0), (0, 1), (1, 1)], plain)
+        bent = editing.placed(full, [(0, 0)], goose)
+        with self.assertRaisesRegex(UnitBent, "row 1, column 1 the flying goose would be bent"):
+            editing.not_bent(full, bent)
+        # Once it was asked for it stays so, whatever else is changed.
+        editing.not_bent(bent, editing.cleared(bent, [(1, 1)]))
+        star = library_pattern("sawtooth_star")
+        tracks = tuple(Fraction(n) for n in (1, 2, 2, 1))
+        with self.assertRaises(UnitBent):
+            editing.not_bent(star, editing.retracked(star, tracks, star.rows, Side.COLUMNS))
 
     def test_plain_cloth_takes_the_shape_of_its_place(self) -> None:
         corner, plain = {"kind": "half_square_triangle", "fabrics": "ab"}, {"kind": "plain_square", "fabrics": "a"}

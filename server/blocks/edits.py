@@ -148,4 +148,5 @@ def edited(pattern: Pattern, edit: Mapping[str, Any], asked: Asked) -> Pattern:
             given=str(edit.get("do"))[:30],
             known=", ".join(EDITS),
         )
-    return do(pattern, edit, asked)
+    made = do(pattern, edit, asked)
+    return made if edit.get("bent") is True else editing.not_bent(pattern, made)

@@ -87,6 +87,7 @@ class EditWire(serializers.Serializer[Any]):
             "symmetry": serializers.ChoiceField(choices=[s.value for s in Symmetry], required=False),
             "mirrored": serializers.BooleanField(required=False),
             "grows": serializers.BooleanField(required=False),
+            "bent": serializers.BooleanField(required=False),
             "part": serializers.IntegerField(required=False, allow_null=True),
             "corners": serializers.ListField(child=_Share(), required=False),
             "strip": _Share(required=False),

@@ -11,7 +11,7 @@ from dataclasses import replace
 from enum import StrEnum
 from fractions import Fraction
 
-from ..errors import PatternNotUnderstood, PiecingError, PlaceTaken, UnitDoesNotFit
+from ..errors import PatternNotUnderstood, PiecingError, PlaceTaken, UnitBent, UnitDoesNotFit
 from ..lengths import Length
 from ..units import kind_of
 from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid, whole_parts
@@ -25,6 +25,7 @@ __all__ = [
     "in_least_parts",
     "mirrored",
     "moved",
+    "not_bent",
     "painted",
     "placed",
     "regridded",
@@ -59,19 +60,62 @@ class Symmetry(StrEnum):
 
 
 def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientation: Orientation = UPRIGHT) -> Pattern:
-    """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span."""
+    """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span. Laid alone on empty ground
+    where it would be bent, a unit with a shape of its own takes the empty place beside it or below it as well."""
     gone: set[int] = set()
     new: dict[Spot, Place] = {}
+    spots = list(spots)
     for column, row in spots:
         old = pattern.at(column, row)
         one = (
             replace(old, content=content, orientation=orientation) if old else Place(column, row, content, orientation)
         )
+        if old is None and len(spots) == 1:
+            one = _with_room(pattern, one)
         new[one.column, one.row] = _in_shape(pattern, one)
         if old:
             gone.add(id(old))
     kept = tuple(p for p in pattern.places if id(p) not in gone)
     return _checked(replace(pattern, places=(*kept, *new.values())))
+
+
+def _with_room(pattern: Pattern, place: Place) -> Place:
+    """Over two places where that is the unit's own shape and the second one is empty."""
+    empty = set(pattern.empty)
+    for across, down in ((1, 1), (2, 1), (1, 2)):
+        wider = replace(place, across=across, down=down)
+        if set(wider.spots) <= empty and not _is_bent(pattern, _in_shape(pattern, wider)):
+            return wider
+    return place
+
+
+def _is_bent(pattern: Pattern, place: Place) -> bool:
+    """Whether a unit with a shape of its own lies in a place of another shape."""
+    if not isinstance(place.content, UnitPlacement):
+        return False
+    kind, one = kind_of(place.content.kind), Length.of(1)
+    natural = kind.default_height(one)
+    if len(kind.parts) == 1 or natural == one:
+        return False
+    _, _, wide, high = pattern.box(place)
+    own = high / wide if not place.orientation.across else wide / high
+    return Length.of(own) != natural
+
+
+def not_bent(before: Pattern, after: Pattern) -> Pattern:
+    """What was made of a pattern. Raises ``UnitBent`` where a unit is now bent that was not."""
+    was = {(p.column, p.row) for p in before.places if _is_bent(before, p)}
+    for p in after.places:
+        if _is_bent(after, p) and (p.column, p.row) not in was:
+            assert isinstance(p.content, UnitPlacement)
+            raise UnitBent(
+                "At {place} the {unit} would be bent: the place is of another shape than it is made in. Give it a place of its shape, "
+                "or bend it all the same.",
+                field="layout",
+                place=p.name,
+                unit=kind_of(p.content.kind).title.lower(),
+            )
+    return after
 
 
 def _in_shape(pattern: Pattern, place: Place) -> Place:

@@ -23,7 +23,7 @@ const props = defineProps<{
   block: SavedBlock
   colours: Record<string, string>
 }>()
-const { view, finished, problems, grown, change, undo, redo, canUndo, canRedo } = useLayout(
+const { view, finished, problems, grown, bending, change, undo, redo, canUndo, canRedo } = useLayout(
   () => props.project.id,
   () => props.block,
 )
@@ -86,7 +86,10 @@ const renamed = () =>
         />
         <NButton v-if="!block.part" size="small" @click="keepThis">Keep in my library</NButton>
       </section>
-      <p v-if="problems.layout" class="sheet problem" role="alert">{{ problems.layout }}</p>
+      <div v-if="problems.layout" class="sheet problem">
+        <p role="alert">{{ problems.layout }}</p>
+        <NButton v-if="bending" size="small" @click="change(bending)">Bend it all the same</NButton>
+      </div>
       <p v-if="view.cannot" class="sheet notice" role="status">{{ view.cannot.message }}</p>
       <PlacePanel
         v-if="here"
@@ -103,6 +106,7 @@ const renamed = () =>
         :view="view"
         :problems="problems"
         :grown="grown"
+        :centre="block.part === 'centre'"
         @tracks="(columns, rows, grows) => change({ do: 'tracks', columns, rows, grows })"
         @grid="(columns, rows) => change({ do: 'grid', columns, rows })"
       />

@@ -9,7 +9,12 @@ import type { View } from './api'
 
 /** How large it finishes, its tracks, and the sizes at which everything falls on a mark of the ruler. */
 /** `grown`: what it would finish, were it as large as the sizes that were refused. */
-const props = defineProps<{ view: View; problems: Record<string, string>; grown?: string }>()
+const props = defineProps<{
+  view: View
+  problems: Record<string, string>
+  grown?: string
+  centre?: boolean
+}>()
 const finished = defineModel<string>('finished', { required: true })
 const emit = defineEmits<{
   tracks: [columns: string, rows: string, grows: boolean]
@@ -35,9 +40,13 @@ const count = (text: string) => text.split(' ').length
 <template>
   <section class="sheet" aria-label="Sizes of the block">
     <div class="two">
-      <LengthInput v-model="finished" label="Block finishes" :problem="problems.finished" />
+      <LengthInput
+        v-model="finished"
+        :label="centre ? 'Centre finishes' : 'Block finishes'"
+        :problem="problems.finished"
+      />
       <p class="joined">
-        Joined, before it meets its neighbours, it measures
+        Joined, before it meets {{ centre ? 'its borders' : 'its neighbours' }}, it measures
         <Len :of="view.sizes.block.unfinished" about /><template
           v-if="view.sizes.block.unfinished.exact !== view.sizes.block.unfinished_height.exact"
         >
@@ -54,7 +63,7 @@ const count = (text: string) => text.split(' ').length
       </div>
     </div>
     <NButton v-if="grown" size="small" class="grow" @click="tracks(true)">
-      Let the block finish what they add up to
+      Let it finish what they add up to
     </NButton>
     <p class="soft">
       Parts, such as 1 2 1; or finished sizes with commas between, such as 3 1⁄2, 1, 3 1⁄2.

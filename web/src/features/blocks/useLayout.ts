@@ -35,6 +35,8 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
   const problems = ref<Record<string, string>>({})
   /** What the block would finish with the sizes that were refused because they do not add up to it. */
   const grown = ref('')
+  /** The change that was refused because it would bend a unit. */
+  const bending = ref<Edit>()
   const now = (): Step => ({ pattern: view.value.pattern, finished: block().finished.text })
 
   /** Hands a change over; true when it was made, and else its reason stands where it was asked for. */
@@ -43,12 +45,15 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
       await tried(o)
       problems.value = {}
       grown.value = ''
+      bending.value = undefined
       return true
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       const { code, errors } = error.problem
       if (code === 'changed_elsewhere') return false
       const at = errors[0]?.field ?? ''
+      bending.value =
+        o.kind === 'edit_block' && errors[0]?.code === 'unit_bent' ? { ...o.edit, bent: true } : undefined
       grown.value = errors[0]?.code === 'tracks_do_not_add_up' ? (errors[0].values.total ?? '') : ''
       problems.value = { [['finished', 'columns', 'rows'].includes(at) ? at : field]: error.message }
       return false
@@ -119,6 +124,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     finished,
     problems,
     grown,
+    bending,
     change,
     undo: () => void inTurn(() => go(past, coming)),
     redo: () => void inTurn(() => go(coming, past)),

@@ -3265,6 +3265,7 @@ export interface components {
             symmetry?: components["schemas"]["SymmetryEnum"];
             mirrored?: boolean;
             grows?: boolean;
+            bent?: boolean;
             part?: number | null;
             corners?: (number | string)[];
             /** @description A share, such as 1 or 3/2. */
