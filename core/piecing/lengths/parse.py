@@ -111,11 +111,17 @@ def _value(text: str, found: re.Match[str]) -> Fraction:
 
 FINEST_STEP = Length.of(Fraction(1, 64))
 """The finest mark on a ruler; half a millimetre is a little more."""
+_COARSEST_STEP = Length.of(1)
 
 
 def parse_step(text: str, measure: Measure = Measure.INCHES) -> Length:
     """A ruler's step: from 1/64 in., the finest mark that is made, to 1 in. Raises ``LengthOutOfRange``."""
     step = parse_length(text, measure)
-    if not FINEST_STEP <= step <= Length.of(1):
-        raise LengthOutOfRange("“{text}” is no ruler's step. Give one between 1/64 in. and 1 in.", text=text)
+    if not FINEST_STEP <= step <= _COARSEST_STEP:
+        raise LengthOutOfRange(
+            "“{text}” is no ruler's step. Give one between {least} and {most}.",
+            text=text,
+            least=FINEST_STEP,
+            most=_COARSEST_STEP,
+        )
     return step

@@ -16,12 +16,19 @@ LARGEST_FINISHED = inches(60)
 
 
 NARROWEST_SEAM = inches("1/16")
+_WIDEST_SEAM = inches(1)
 
 
 def check_allowance(allowance: Length) -> None:
     """Raises ``SeamTooWide`` unless it is from 1/16 in., below which cloth frays out of its seam, to an inch."""
-    if not NARROWEST_SEAM <= allowance <= Length.of(1):
-        raise SeamTooWide("The seam allowance is from 1/16 in. to 1 in.; 1/4 in. is usual.", field="seam_allowance")
+    if not NARROWEST_SEAM <= allowance <= _WIDEST_SEAM:
+        raise SeamTooWide(
+            "The seam allowance is from {least} to {most}; {usual} is usual.",
+            field="seam_allowance",
+            least=NARROWEST_SEAM,
+            most=_WIDEST_SEAM,
+            usual=inches("1/4"),
+        )
 
 
 def check_finished(spec: UnitSpec) -> None:
@@ -29,6 +36,8 @@ def check_finished(spec: UnitSpec) -> None:
     for size, name in ((spec.width, "finished"), (spec.height, "height")):
         if not SMALLEST_FINISHED <= size <= LARGEST_FINISHED:
             raise SizeOutOfRange(
-                "A unit finishes between 1/4 in. and 60 in. Check the size, and whether inches or millimetres are meant.",
+                "A unit finishes between {least} and {most}. Check the size, and whether inches or millimetres are meant.",
                 field=name,
+                least=SMALLEST_FINISHED,
+                most=LARGEST_FINISHED,
             )

@@ -117,7 +117,7 @@ def _cuts(choices: Choices, method: Method, record: QuilterRecord | None) -> Cut
     )
     given = {name: size for name, size in choices.cuts.items() if name in by_school}
     if any(size <= ZERO or size > LARGEST_FINISHED * 4 for size in given.values()):
-        raise SizeOutOfRange("A cut size is above zero and under 240 in.", field="cut")
+        raise SizeOutOfRange("A cut size is above zero, {most} at most.", field="cut", most=LARGEST_FINISHED * 4)
     return by_school.but(**given)
 
 

@@ -20,6 +20,7 @@ __all__ = ["MOST_BORDERS", "QuiltSizes", "quilt_sizes"]
 _MOST_BLOCKS = 900
 MOST_BORDERS = 12
 _MOST_ACROSS = inches(200)
+_WIDEST, _SLEEVE, _BORDER = inches(24), (inches(2), inches(12)), (inches("1/4"), inches(30))
 
 
 @dataclass(frozen=True)
@@ -109,8 +110,8 @@ def _check(c: QuiltChoices) -> None:
         if size <= c.seam_allowance:
             raise QuiltImpossible("This must be larger than a seam allowance, {s}.", field=field, s=c.seam_allowance)
     for size, field in ((c.sash, "sash"), (c.oversize, "oversize"), (c.backing_over, "backing_over")):
-        if size < ZERO or size > inches(24):
-            raise QuiltImpossible("Give zero or more, 24 in. at most.", field=field)
+        if size < ZERO or size > _WIDEST:
+            raise QuiltImpossible("Give zero or more, {most} at most.", field=field, most=_WIDEST)
     if c.setting is Setting.BY_HAND and c.columns * c.rows != 1:
         raise QuiltImpossible("A quilt laid by hand has one centre, not rows of it.", field="columns")
     if c.setting is Setting.ON_POINT and c.block_width != c.block_height:
@@ -127,13 +128,20 @@ def _check(c: QuiltChoices) -> None:
         )
     if c.setting is Setting.STAGGERED and not 0 < c.stagger < 1:
         raise QuiltImpossible("Columns lie lower by a part of the block, such as 1/2 or 1/3.", field="stagger")
-    if c.sleeve != ZERO and not inches(2) <= c.sleeve <= inches(12):
-        raise QuiltImpossible("A hanging sleeve finishes 2 in. to 12 in. deep.", field="sleeve")
+    if c.sleeve != ZERO and not _SLEEVE[0] <= c.sleeve <= _SLEEVE[1]:
+        raise QuiltImpossible(
+            "A hanging sleeve finishes {least} to {most} deep.", field="sleeve", least=_SLEEVE[0], most=_SLEEVE[1]
+        )
     if len(c.borders) > MOST_BORDERS:
         raise QuiltImpossible("{most} borders at most.", field="borders", most=MOST_BORDERS)
     for n, b in enumerate(c.borders):
-        if b.width < inches("1/4") or b.width > inches(30):
-            raise QuiltImpossible("A border finishes between 1/4 in. and 30 in.", field=f"borders.{n}.width")
+        if not _BORDER[0] <= b.width <= _BORDER[1]:
+            raise QuiltImpossible(
+                "A border finishes between {least} and {most}.",
+                field=f"borders.{n}.width",
+                least=_BORDER[0],
+                most=_BORDER[1],
+            )
 
 
 def _straight(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:

@@ -10,6 +10,8 @@ from ..lengths import ZERO, Length, Measure, inches, mm
 
 __all__ = ["Fit", "Ruler", "fit", "starting_set"]
 
+_SHORTEST, _LONGEST = inches(1), inches(120)
+
 
 @dataclass(frozen=True, slots=True)
 class Ruler:
@@ -30,8 +32,10 @@ class Ruler:
     goose: bool = False
 
     def __post_init__(self) -> None:
-        if not inches(1) <= min(self.width, self.height) or max(self.width, self.height) > inches(120):
-            raise RulerImpossible("A ruler is between 1 in. and 120 in. long and wide.", field="width")
+        if not min(self.width, self.height) >= _SHORTEST or max(self.width, self.height) > _LONGEST:
+            raise RulerImpossible(
+                "A ruler is between {least} and {most} long and wide.", field="width", least=_SHORTEST, most=_LONGEST
+            )
         if self.border < ZERO or self.border * 2 >= min(self.width, self.height):
             raise RulerImpossible("The border before the first mark is narrower than half the ruler.", field="border")
 
