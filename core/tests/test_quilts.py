@@ -124,7 +124,8 @@ class SizesTest(TestCase):
             {"sash": Length.of(-1)},
             {"borders": (Border(ZERO, "a"),)},
             {"setting": Setting.STAGGERED, "sash": inches(1)},
-            {"binding_strip": inches(40)},
+            {"binding_strip": inches(13)},
+            {"binding_strip": inches(10), "usable": inches(9)},
             {"columns": 50, "rows": 50},
         ):
             with self.subTest(bad), self.assertRaises(QuiltImpossible):

@@ -109,6 +109,8 @@ def _check(c: QuiltChoices) -> None:
     for size, field in ((c.block_width, "block_width"), (c.binding_strip, "binding_strip"), (c.usable, "usable")):
         if size <= c.seam_allowance:
             raise QuiltImpossible("This must be larger than a seam allowance, {s}.", field=field, s=c.seam_allowance)
+    if c.binding_strip > _WIDEST / 2:
+        raise QuiltImpossible("A binding strip is cut {most} wide at most.", field="binding_strip", most=_WIDEST / 2)
     for size, field in ((c.sash, "sash"), (c.oversize, "oversize"), (c.backing_over, "backing_over")):
         if size < ZERO or size > _WIDEST:
             raise QuiltImpossible("Give zero or more, {most} at most.", field=field, most=_WIDEST)
