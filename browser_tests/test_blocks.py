@@ -215,6 +215,28 @@ class QuiltTest(JourneyCase):
         self.saved()
         self.assertEqual(Quilt.objects.get(project__name__startswith="Lantern").setting, "on_point")
 
+    def test_how_many_of_the_block_is_typed_on_its_page(self) -> None:
+        page = self.open(f"{LANTERN}/lay")
+        count = self.labelled("Blocks of colourway 1")
+        count.fill("7")
+        count.press("Enter")
+        expect(page.get_by_role("link", name="Lantern 7 finishing")).to_be_visible()
+        count.fill("lots")
+        count.press("Tab")
+        expect(self.region("How many").get_by_role("alert")).to_contain_text("whole number")
+        expect(count).to_have_value("lots")
+        count.fill("9")
+        count.press("Tab")
+        expect(page.get_by_role("link", name="Lantern 9 finishing")).to_be_visible()
+        expect(page.get_by_role("alert")).to_have_count(0)
+        page.get_by_role("button", name="A twin").click()
+        expect(page.get_by_role("link", name="Lantern 10 finishing")).to_be_visible()
+        page.get_by_role("button", name="Remove colourway 2").click()
+        expect(page.get_by_role("link", name="Lantern 9 finishing")).to_be_visible()
+        page.get_by_role("button", name="Undo", exact=True).last.click()
+        expect(page.get_by_role("link", name="Lantern 10 finishing")).to_be_visible()
+        self.saved()
+
     def test_oblong_blocks_do_not_stand_on_point(self) -> None:
         self.open(f"{JUST_PLANNED}/blocks/quilt")
         self.pick("on point")

@@ -5,6 +5,7 @@ import { reactive, watch } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
+import { useUndo } from '@/shared/notes/useUndo'
 
 import type { SavedBlock } from './api'
 import FabricSelect from './FabricSelect.vue'
@@ -41,6 +42,11 @@ const begun = (): Pieced => ({
   fit: 'spacer',
   runs: 'round',
 })
+const undo = useUndo()
+function takeAway(n: number) {
+  const [gone] = rows.splice(n, 1)
+  undo(`Border ${n + 1} was taken away.`, () => rows.splice(n, 0, gone!))
+}
 const more = () =>
   rows.push({ width: '2', fabric: 'a', corners: 'overlapped', corner_fabric: 'b', pieced: null })
 </script>
@@ -71,7 +77,7 @@ const more = () =>
         :project="project"
       />
       <PiecedFields v-if="b.pieced" v-model="b.pieced" :project="project" :blocks="blocks" :border="n + 1" />
-      <NButton text class="quiet" @click="rows.splice(n, 1)">Take border {{ n + 1 }} away</NButton>
+      <NButton text class="quiet" @click="takeAway(n)">Take border {{ n + 1 }} away</NButton>
     </div>
     <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
     <NButton text class="quiet" @click="more">

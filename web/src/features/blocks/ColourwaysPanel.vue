@@ -3,9 +3,10 @@ import { fabricOptions } from '@/shared/form/fabrics'
 import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
-import type { Project } from '@/shared/api/client'
+import { type Project, Refusal } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import { useTyped } from '@/shared/offline/typed'
 
@@ -13,7 +14,8 @@ import type { SavedBlock } from './api'
 
 /** How many of the block, in which fabrics; a twin has two of them exchanged. */
 const props = defineProps<{ project: Project; block: SavedBlock; roles: string[] }>()
-const { send } = useOutbox()
+const { tried } = useOutbox()
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 type Way = { count: string; roles: Record<string, string> }
 
 const kept = () => props.block.colourways.map((w) => ({ count: String(w.count), roles: { ...w.roles } }))
@@ -26,24 +28,44 @@ const name = (role: string) =>
   props.project.fabrics.find((f) => f.role === role)?.name ?? `role ${role.toUpperCase()}`
 const two = computed(() => props.roles.slice(0, 2))
 
-function save(now: Way[]) {
+const problem = ref('')
+async function save(now: Way[]) {
   typed.colourways = now
-  if (now.some((w) => !/^\d{1,4}$/.test(w.count))) return
-  send({
-    kind: 'put_block',
-    project: props.project.id,
-    block: props.block.id,
-    changes: { colourways: now },
-    seen: { colourways: base.value.colourways },
-  })
+  if (same(now, base.value.colourways)) return
+  try {
+    await tried({
+      kind: 'put_block',
+      project: props.project.id,
+      block: props.block.id,
+      changes: { colourways: now },
+      seen: { colourways: base.value.colourways },
+    })
+    problem.value = ''
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problem.value = error.problem.errors[0]?.message ?? error.message
+  }
 }
 
-const put = (n: number, way: Partial<Way>) => save(ways.value.map((w, i) => (i === n ? { ...w, ...way } : w)))
+const changed = (n: number, way: Partial<Way>) => ways.value.map((w, i) => (i === n ? { ...w, ...way } : w))
+/** What is typed stands in the field; it is sent when one leaves it. */
+const write = (n: number, count: string) => (typed.colourways = changed(n, { count }))
+const put = (n: number, way: Partial<Way>) => void save(changed(n, way))
+
+const undo = useUndo()
+function takeAway(n: number) {
+  const gone = ways.value[n]!
+  void save(ways.value.filter((_, i) => i !== n))
+  undo(
+    `Colourway ${n + 1} was taken away.`,
+    () => void save([...ways.value.slice(0, n), gone, ...ways.value.slice(n)]),
+  )
+}
 
 function more(twin: boolean) {
   const [a, b] = two.value
   const roles = twin && a && b ? { [a]: b, [b]: a } : {}
-  save([...ways.value, { count: '1', roles }])
+  void save([...ways.value, { count: '1', roles }])
 }
 </script>
 
@@ -57,7 +79,9 @@ function more(twin: boolean) {
           class="count"
           numeric
           :labelled="`Blocks of colourway ${n + 1}`"
-          @keep="put(n, { count: ($event ?? '').trim() || '0' })"
+          :wrong="problem !== ''"
+          @update:model-value="write(n, $event)"
+          @keep="put(n, { count: w.count.trim() || '0' })"
         />
         {{ w.count === '1' ? 'block' : 'blocks' }}
       </div>
@@ -77,11 +101,12 @@ function more(twin: boolean) {
         text
         class="drop"
         :aria-label="`Remove colourway ${n + 1}`"
-        @click="save(ways.filter((_, i) => i !== n))"
+        @click="takeAway(n)"
       >
         ×
       </NButton>
     </div>
+    <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
     <NButton text class="quiet" @click="more(false)">Another colourway</NButton>
     <NButton v-if="two.length === 2" text class="quiet" @click="more(true)">
       A twin, {{ name(two[0]!) }} and {{ name(two[1]!) }} exchanged
