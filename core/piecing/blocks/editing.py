@@ -60,29 +60,23 @@ class Symmetry(StrEnum):
 
 
 def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientation: Orientation = UPRIGHT) -> Pattern:
-    """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span. Laid alone on empty ground
-    where it would be bent, a unit with a shape of its own takes the empty place beside it or below it as well."""
-    gone: set[int] = set()
-    new: dict[Spot, Place] = {}
-    spots = list(spots)
+    """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span. On empty ground where it
+    would be bent, a unit with a shape of its own takes the empty place beside it or below it as well."""
+    made = pattern
     for column, row in spots:
-        old = pattern.at(column, row)
-        one = (
-            replace(old, content=content, orientation=orientation) if old else Place(column, row, content, orientation)
-        )
-        if old is None and len(spots) == 1:
-            one = _with_room(pattern, one)
-        new[one.column, one.row] = _in_shape(pattern, one)
-        if old:
-            gone.add(id(old))
-    kept = tuple(p for p in pattern.places if id(p) not in gone)
-    return _checked(replace(pattern, places=(*kept, *new.values())))
+        old = made.at(column, row)
+        one = Place(column, row, content, orientation)
+        one = replace(old, content=content, orientation=orientation) if old else _with_room(made, one)
+        made = replace(made, places=(*(p for p in made.places if p is not old), _in_shape(made, one)))
+    return _checked(made)
 
 
 def _with_room(pattern: Pattern, place: Place) -> Place:
     """Over two places where that is the unit's own shape and the second one is empty."""
+    if not _is_bent(pattern, _in_shape(pattern, place)):
+        return place
     empty = set(pattern.empty)
-    for across, down in ((1, 1), (2, 1), (1, 2)):
+    for across, down in ((2, 1), (1, 2)):
         wider = replace(place, across=across, down=down)
         if set(wider.spots) <= empty and not _is_bent(pattern, _in_shape(pattern, wider)):
             return wider
@@ -209,11 +203,20 @@ def moved(pattern: Pattern, start: Spot, end: Spot) -> Pattern:
 
 
 def repeated_to(pattern: Pattern, source: Spot, spots: Iterable[Spot]) -> Pattern:
-    """The same thing, lying the same way, at every spot named."""
+    """The same thing, lying the same way, at every spot named; over as many places as it covers, where these are empty."""
     here = pattern.at(*source)
     if here is None:
         return cleared(pattern, spots)
-    return placed(pattern, [s for s in spots if pattern.at(*s) is not here], here.content, here.orientation)
+    made = pattern
+    for column, row in spots:
+        copy = replace(here, column=column, row=row)
+        if made.at(column, row) is here:
+            continue
+        if set(copy.spots) <= set(made.empty):
+            made = replace(made, places=(*made.places, copy))
+        else:
+            made = placed(made, [(column, row)], here.content, here.orientation)
+    return _checked(made)
 
 
 def painted(pattern: Pattern, spots: Iterable[Spot], part: int | None, role: str) -> Pattern:

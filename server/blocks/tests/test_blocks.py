@@ -72,7 +72,7 @@ class LayingOutTest(BlockCase):
         self.assertEqual(view["pattern"]["layout"], ["A0 B0 A1", "B3 B0 B1", "A3 B2 A2"])
 
     def test_every_change_is_taken(self) -> None:
-        pattern = self.look(EMPTY, {"do": "place", "spots": [[0, 0]], "content": {"kind": "flying_goose"}})["pattern"]
+        pattern = self.look(EMPTY, {"do": "place", "spots": [[0, 0]], "content": {"kind": "strip"}})["pattern"]
         for edit in (
             {"do": "turn", "spots": [[0, 0]]},
             {"do": "mirror", "spots": [[0, 0]]},

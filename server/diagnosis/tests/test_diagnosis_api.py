@@ -342,7 +342,7 @@ class ByHandTest(DiagnosisCase):
         for body, said in (
             ({"finished": "0"}, "finishes between"),
             ({"finished": "400"}, "finishes between"),
-            ({"finished": "3 1/2", "seam_allowance": "2"}, "to 1 in.;"),
+            ({"finished": "3 1/2", "seam_allowance": "2"}, "to 1″;"),
         ):
             with self.subTest(body):
                 self.assertIn(said, self.ask("post", "/api/diagnosis", body, 422)["errors"][0]["message"])
