@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..errors import SeamTooWide, StripTestImpossible
-from ..lengths import ZERO, Length
+from ..lengths import ZERO, Length, inches
 
 __all__ = ["NARROWEST_ALLOWANCE", "Seam", "StripTest", "fold_from"]
 
@@ -28,9 +28,17 @@ class Seam:
 
     def __post_init__(self) -> None:
         if self.stitch <= ZERO:
-            raise SeamTooWide("A seam needs an allowance above zero. Give the stitching distance, such as 1/4.")
+            raise SeamTooWide(
+                "A seam needs an allowance above zero. Give the stitching distance, such as {usual}.",
+                field="stitch",
+                usual=inches("1/4"),
+            )
         if self.fold < ZERO or self.fold > self.stitch:
-            raise SeamTooWide("The fold lies between zero and the stitching distance; 1/64 to 1/32 is usual.")
+            raise SeamTooWide(
+                "The fold lies between zero and the stitching distance, {stitch}; a thread or two is usual.",
+                field="fold",
+                stitch=self.stitch,
+            )
 
     @property
     def take_up(self) -> Length:

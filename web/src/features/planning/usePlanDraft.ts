@@ -29,6 +29,7 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     typed: draft,
     base,
     dirty,
+    refused,
   } = useTyped<Draft>(
     () => keptDraft(project.value, unit.value),
     { thing: () => `project ${project.value.id}`, flat: (c) => pickText(c, [...projectFields, 'measure']) },
@@ -64,7 +65,7 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   })
 
   function save() {
-    const fields = dirty().filter((f) => !problems.value[f])
+    const fields = dirty().filter((f) => !problems.value[f] && !refused(f))
     const among = (known: readonly string[]) => fields.filter((f) => known.includes(f))
     const toProject = editOf(among(projectFields), draft, base.value)
     const toUnit = editOf(among(unitFields), draft, base.value)

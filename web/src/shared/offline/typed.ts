@@ -29,7 +29,7 @@ export const onItsWay = (over: Over): Fields => Object.assign({}, ...changesOf(o
 /**
  * Fields as they are typed. A field nobody is typing in follows what the server, or another window, says; what is on its
  * way counts as said, and what was refused stays as it was typed. `base` is what a change is made against, `dirty` the
- * fields that differ from it.
+ * fields that differ from it; `refused` tells whether just what stands in a field was refused: it is not sent again as it is.
  */
 export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
   const base = computed(() => Object.assign({}, kept(), ...overs.map(onItsWay)) as T)
@@ -54,7 +54,7 @@ export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
     },
   )
   onScopeDispose(() => typing.delete(mine))
-  return { typed, base, dirty }
+  return { typed, base, dirty, refused }
 }
 
 /** What is typed goes out when its page is left or its window closed, however little time there was. */

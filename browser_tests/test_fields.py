@@ -1,0 +1,87 @@
+"""Every field of a form keeps what is typed into it, and what is refused stays there with its reason and is sent once."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from playwright.sync_api import Request, Route
+
+from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
+
+
+class KeptTest(JourneyCase):
+    """Forms with other figures than those there are; each page is filled, saved, read again and looked over."""
+
+    by_hand = True
+    forms: ClassVar[dict[str, dict[str, str]]] = {
+        f"{HALF_SEWN}/blocks/quilt": {
+            "Blocks across": "4",
+            "Blocks down": "2",
+            "Sashing finishes": "1 3/4",
+            "Border 1 finishes": "1 1/4",
+            "Border 2 finishes": "4 1/2",
+            "Binding strip, cut": "2 1/2",
+            "Backing over, each side": "5",
+            "Usable width of cloth": "41",
+            "Oversize, to trim off": "3/4",
+            "Hanging sleeve finishes": "4",
+        },
+        f"{HALF_SEWN}/blocks/counts": {"Spares in a hundred": "7", "or at least": "2"},
+        f"{LANTERN}/lay": {"Block finishes": "12", "Blocks of colourway 1": "8", "Name": "Lamp"},
+        f"{HALF_SEWN}/cut": {"Shrinkage, in a hundred": "3", "Strips cut wrong": "2", "Yards on a bobbin": "60"},
+        f"{JUST_PLANNED}/plan": {"Units wanted": "31", "Seam allowance": "3/8", "Fold not paid for": "1/64"},
+        f"{HALF_SEWN}/measured": {
+            "Lamp 2, across": "10 7/8",
+            "Rows, before they are joined: Row 2": "35 1/8",
+            "Before border 1, from top to bottom: Through the middle": "46 3/4",
+        },
+        "/settings": {"Name of the workroom": "The galley", "Seam allowance": "5/16"},
+    }
+
+    def test_what_is_typed_is_there_when_the_page_is_read_again(self) -> None:
+        for path, fields in self.forms.items():
+            with self.subTest(path):
+                self.open(path)
+                for label, value in fields.items():
+                    field = self.labelled(label)
+                    field.fill(value)
+                    field.press("Tab")
+                expect(self.page.get_by_role("alert")).to_have_count(0)
+                self.saved()
+                self.page.reload()
+                for label, value in fields.items():
+                    expect(self.labelled(label)).to_have_value(value)
+
+
+class RefusedTest(JourneyCase):
+    by_hand = True
+
+    def test_a_refusal_is_not_asked_for_again_and_again(self) -> None:
+        """The plan could be made and the server refuses to keep it: what was typed stays, and is not sent as it is once more."""
+        asked: list[Request] = []
+
+        def refuse(route: Route) -> None:
+            if route.request.method != "PATCH":
+                return route.fallback()
+            asked.append(route.request)
+            problem = '{"type":"about:blank","title":"No","status":422,"code":"seam_too_wide","detail":"Not taken here.","errors":[]}'
+            return route.fulfill(status=422, content_type="application/problem+json", body=problem)
+
+        self.open(f"{JUST_PLANNED}/plan")
+        self.page.route("**/api/projects/*", refuse)
+        self.labelled("Fold not paid for").fill("1/32")
+        expect(self.page.locator("header .saved")).to_have_text("To be decided")
+        self.page.wait_for_timeout(2_000)
+        self.assertEqual(len(asked), 1)
+        expect(self.labelled("Fold not paid for")).to_have_value("1/32")
+        self.page.unroute("**/api/projects/*")
+        self.labelled("Fold not paid for").fill("1/64")
+        self.page.get_by_role("button", name="Put away").click()
+        self.saved()
+
+    def test_a_fold_wider_than_the_seam_is_refused_at_its_field(self) -> None:
+        self.open(f"{JUST_PLANNED}/plan")
+        fold = self.labelled("Fold not paid for")
+        fold.fill("1")
+        expect(fold).to_have_attribute("aria-invalid", "true")
+        expect(self.page.get_by_role("alert")).to_contain_text("The fold lies between zero and the stitching distance")
