@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton, NTable } from 'naive-ui'
-import { computed, reactive, watch } from 'vue'
+import { computed, reactive } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { useKinds } from '@/features/projects'
-import type { Project, Schemas } from '@/shared/api/client'
+import { type Project, Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useTyped } from '@/shared/offline/typed'
 import { kindWords, methodWords, plural, schoolWords } from '@/shared/words/words'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
@@ -17,36 +18,36 @@ import CountedRow from './CountedRow.vue'
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const { data } = useCounts(() => props.project.id)
 const { data: kinds } = useKinds()
-const { send } = useOutbox()
+const { send, tried } = useOutbox()
 const toPlan = computed(() => ({
   name: 'project',
   params: { project: props.project.id, stage: 'plan' },
 }))
 
-const spares = reactive({ spare_percent: '0', spare_number: '0' })
-const kept = reactive({ spare_percent: '', spare_number: '' })
-watch(
-  data,
-  (now) => {
-    if (!now) return
-    for (const f of ['spare_percent', 'spare_number'] as const) {
-      if (spares[f] === kept[f] || !kept[f]) spares[f] = String(now[f])
-      kept[f] = String(now[f])
-    }
+const fields = ['spare_percent', 'spare_number'] as const
+type Field = (typeof fields)[number]
+const { typed: spares, base } = useTyped(
+  () => Object.fromEntries(fields.map((f) => [f, String(data.value?.[f] ?? '')])) as Record<Field, string>,
+  {
+    thing: () => `quilt ${props.project.id}`,
+    flat: (c) => Object.fromEntries(Object.entries(c).filter(([f]) => fields.includes(f as Field))),
   },
-  { immediate: true },
 )
-const wrong = computed(() => ({
-  spare_percent:
-    /^\d{1,3}$/.test(spares.spare_percent) && +spares.spare_percent <= 100 ? '' : 'From 0 to 100.',
-  spare_number: /^\d{1,3}$/.test(spares.spare_number) ? '' : 'A whole number, 999 at most.',
-}))
+const problems = reactive<Partial<Record<Field, string>>>({})
 
 function change(changes: Record<string, unknown>) {
   send({ kind: 'change_quilt', project: props.project.id, changes, seen: {} })
 }
-function spare(field: 'spare_percent' | 'spare_number') {
-  if (!wrong.value[field] && spares[field] !== kept[field]) change({ [field]: spares[field] })
+async function spare(field: Field) {
+  delete problems[field]
+  if (spares[field] === base.value[field]) return
+  const changes = { [field]: spares[field] }
+  try {
+    await tried({ kind: 'change_quilt', project: props.project.id, changes, seen: {} })
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    problems[field] = error.problem.errors[0]?.message ?? error.message
+  }
 }
 
 const byKind = computed(() => {
@@ -83,19 +84,19 @@ function make(kind: string, choice: Record<string, string>) {
           They stand in the plan with these numbers and follow every change of the blocks.
         </p>
       </div>
-      <div class="spares" @focusout="(spare('spare_percent'), spare('spare_number'))">
+      <div class="spares" @focusout="(void spare('spare_percent'), void spare('spare_number'))">
         <LengthInput
           v-model="spares.spare_percent"
           label="Spares in a hundred"
           numeric
-          :problem="wrong.spare_percent"
+          :problem="problems.spare_percent"
           @enter="spare('spare_percent')"
         />
         <LengthInput
           v-model="spares.spare_number"
           label="or at least"
           numeric
-          :problem="wrong.spare_number"
+          :problem="problems.spare_number"
           @enter="spare('spare_number')"
         />
       </div>
