@@ -40,8 +40,8 @@ class FirstPlanTest(JourneyCase):
         for typed, said in (
             ("3 7/0", "a fraction cannot have 0 below the line"),
             ("wide", "which is no number"),
-            ("0", "finishes between 1/4 in. and 60 in."),
-            ("400", "finishes between 1/4 in. and 60 in."),
+            ("0", "finishes between 1⁄4″ and 60″"),
+            ("400", "finishes between 1⁄4″ and 60″"),
             ("-3", "below zero"),
             ("3.1234567", "more than 6 decimals"),
             ("3 in 8 mm", "mixes two measures"),
