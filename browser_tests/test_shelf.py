@@ -192,7 +192,7 @@ class ScrapsCutTest(JourneyCase):
     def test_a_list_pasted_while_the_server_is_away_stays_through_a_reload(self) -> None:
         self.open(f"{HALF_SEWN}/cut")
         # What stands above it comes in first: a click meanwhile may meet something else.
-        expect(self.page.get_by_role("main")).to_contain_text("To buy, with none in stock")
+        expect(self.region("To buy")).to_contain_text("Buoy:")
         lists = self.region("Lists")
         lists.get_by_text("Take in a list").click()
         lists.get_by_label("Lines").fill("fabric,across,along\nBuoy,40,9")
