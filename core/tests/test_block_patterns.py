@@ -295,8 +295,10 @@ class EditingTest(TestCase):
         bent = editing.placed(full, [(0, 0)], goose)
         with self.assertRaisesRegex(UnitBent, "row 1, column 1 the flying goose would be bent"):
             editing.not_bent(full, bent)
-        # Once it was asked for it stays so, whatever else is changed.
+        # Once it was asked for it stays so, whatever else is changed, wherever it then lies.
         editing.not_bent(bent, editing.cleared(bent, [(1, 1)]))
+        for moved in (editing.whole_turned(bent), editing.whole_mirrored(bent), editing.moved(bent, (0, 0), (1, 1))):
+            editing.not_bent(bent, moved)
         star = library_pattern("sawtooth_star")
         tracks = tuple(Fraction(n) for n in (1, 2, 2, 1))
         with self.assertRaises(UnitBent):
@@ -324,6 +326,9 @@ class EditingTest(TestCase):
         self.assertEqual((len(merged.places), *kinds(merged, (0, 0), (0, 1))), (3, "rectangle", "plain_square"))
         split = editing.stretched(merged, (0, 0), 1, 1)
         self.assertEqual(kinds(split, (0, 0), (1, 0)), ["plain_square"] * 2)
+        # What is moved leaves cloth elsewhere as it is called.
+        named = grid(["R0 B0", ". ."], {"R": {"kind": "rectangle", "fabrics": "a"}, "B": plain})
+        self.assertEqual(kinds(editing.moved(named, (1, 0), (1, 1)), (0, 0)), ["rectangle"])
         # Exchanged with a rectangle, each is what its new place makes of it.
         moved = editing.moved(merged, (0, 0), (0, 1))
         self.assertEqual(kinds(moved, (0, 0), (0, 1)), ["rectangle", "plain_square"])
@@ -390,7 +395,8 @@ class SizingTest(TestCase):
         plain = grid(["A0 A0 A0"] * 3, {"A": {"kind": "plain_square", "fabrics": "a"}})
 
         def columns(typed: str, finished: Length) -> tuple[Fraction, ...]:
-            return tracks_from_text(plain, finished, typed, typed).columns
+            given = tracks_from_text(plain, finished, typed, typed)
+            return editing.in_least_parts(replace(plain, columns=given.columns, rows=given.rows)).columns
 
         self.assertEqual(columns("1 2 1", inches(8)), (1, 2, 1))
         self.assertEqual(columns("3 1/2, 1, 3 1/2", inches(8)), (7, 2, 7))
@@ -407,26 +413,26 @@ class SizingTest(TestCase):
         """Three columns and three rows of 4: each side as it was typed, whatever smallest part the other falls into."""
         plain = grid(["A0 A0 A0"] * 3, {"A": {"kind": "plain_square", "fabrics": "a"}})
         given = tracks_from_text(plain, inches(12), "5, 2, 5", "1 1 1")
-        assert given.part is not None
-        self.assertEqual([given.part * t for t in given.columns], [inches(5), inches(2), inches(5)])
-        self.assertEqual([given.part * t for t in given.rows], [inches(4)] * 3)
+        self.assertTrue(given.sized)
+        self.assertEqual([inches(t) for t in given.columns], [inches(5), inches(2), inches(5)])
+        self.assertEqual([inches(t) for t in given.rows], [inches(4)] * 3)
         given = tracks_from_text(plain, inches(12), "5, 2, 5", "3, 3, 3, 3")
-        assert given.part is not None
-        self.assertEqual([given.part * t for t in given.rows], [inches(3)] * 4)
+        self.assertTrue(given.sized)
+        self.assertEqual([inches(t) for t in given.rows], [inches(3)] * 4)
 
         oblong = grid(["A0 A0 A0"] * 2, {"A": {"kind": "rectangle", "fabrics": "a"}})
         given = tracks_from_text(oblong, inches(12), "", "5, 3")
-        assert given.part is not None
-        self.assertEqual([given.part * t for t in (*given.rows, *given.columns)], [inches(n) for n in (5, 3, 4, 4, 4)])
+        self.assertTrue(given.sized)
+        self.assertEqual([inches(t) for t in (*given.rows, *given.columns)], [inches(n) for n in (5, 3, 4, 4, 4)])
 
     def test_a_block_grows_with_the_sizes_of_its_columns(self) -> None:
         plain = grid(["A0 A0 A0"] * 3, {"A": {"kind": "plain_square", "fabrics": "a"}})
         with self.assertRaisesRegex(TracksDoNotAddUp, "let the block finish 26″ across"):
             tracks_from_text(plain, inches("21/2"), "12, 2, 12")
         given = tracks_from_text(plain, inches(9), "12, 2, 12", grows=True)
-        assert given.part is not None
-        self.assertEqual([given.part * t for t in given.columns], [inches(12), inches(2), inches(12)])
-        self.assertEqual([given.part * t for t in given.rows], [inches(3)] * 3)
+        self.assertTrue(given.sized)
+        self.assertEqual([inches(t) for t in given.columns], [inches(12), inches(2), inches(12)])
+        self.assertEqual([inches(t) for t in given.rows], [inches(3)] * 3)
         corners = grid(
             ["A0 B0 A1"] * 3,
             {"A": {"kind": "half_square_triangle", "fabrics": "ab"}, "B": {"kind": "rectangle", "fabrics": "a"}},
@@ -434,8 +440,8 @@ class SizingTest(TestCase):
         corners = editing.cleared(corners, [(0, 1), (2, 1)])
         given = tracks_from_text(corners, inches("21/2"), "12, 2, 12", "1 1 1", grows=True)
         made = editing.retracked(corners, given.columns, given.rows, given.one)
-        assert given.part is not None
-        self.assertEqual([given.part * t for t in made.rows], [inches(12), inches(2), inches(12)])
+        self.assertTrue(given.sized)
+        self.assertEqual([inches(t) for t in made.rows], [inches(12), inches(2), inches(12)])
         self.assertEqual(editing.in_least_parts(made).columns, (6, 1, 6))
         for nonsense in ("0 0", "0, 0"):
             self.assertEqual(sum(tracks_from_text(plain, inches(9), nonsense, nonsense, grows=True).columns), 0)

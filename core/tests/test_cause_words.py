@@ -90,7 +90,7 @@ class BesideTest(TestCase):
             (0.0, "right"),
         ):
             self.assertEqual(str(beside_said(off)).replace("\u00a0", " "), said)
-        self.assertEqual(beside_said(-1 / 8).text(Style(Measure.MILLIMETRES)).replace("\u00a0", " "), "3.2 mm short")
+        self.assertEqual(beside_said(-1 / 8).text(Style(Measure.MILLIMETRES)).replace("\u00a0", " "), "3 mm short")
 
 
 class SlipTest(TestCase):

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from copy import copy
 from dataclasses import dataclass
-from fractions import Fraction
 from statistics import fmean
 from typing import Any
 from uuid import UUID
@@ -20,7 +19,7 @@ from piecing.blocks.file_format import Find, pattern_data, pattern_from
 from piecing.blocks.library import library_data
 from piecing.blocks.pattern import Pattern
 from piecing.errors import CountOutOfRange, PiecingError, QuiltImpossible, ScrapsImpossible, UnknownBlock
-from piecing.lengths import ZERO, Length, Measure, inches, usual
+from piecing.lengths import Length, Measure, usual
 from piecing.quilts.by_rule import StripCrossing
 from piecing.quilts.choices import Setting
 from piecing.quilts.fitting import fitted_to_number
@@ -49,7 +48,7 @@ from .readers import (
 )
 from .scraps import scrap_setting
 from .selectors import blocks_of, get_block
-from .translate import CENTRE, fillers_at, find_in, pattern_of, quilt_choices, ways_of
+from .translate import CENTRE, fillers_at, find_in, pattern_of, quilt_choices, top_of, ways_of
 
 __all__ = [
     "change_quilt",
@@ -67,7 +66,6 @@ __all__ = [
 ]
 
 _MOST_BLOCKS = 40
-_LONGEST_TOP = inches(250)
 _EMPTY = {"name": "New block", "columns": [1, 1, 1], "rows": [1, 1, 1], "units": {}, "layout": [". . ."] * 3}
 
 
@@ -265,20 +263,9 @@ def measure_top(
             ],
             style,
         )
-    kept = quilt.top.get(place)
-    at = _AtPlace(Length.of(Fraction(kept["value"])) if kept else None)
+    kept = top_of(quilt).get(place)
+    at = _AtPlace(kept.value if kept else None)
     apply_changes(at, top_readers(style.measure), changes, seen, style.measure)
-    if at.value is not None and not ZERO < at.value <= _LONGEST_TOP:
-        raise Refused(
-            [
-                CountOutOfRange(
-                    "A top measures up to {most}. Check whether inches or millimetres are meant.",
-                    field="value",
-                    most=_LONGEST_TOP,
-                )
-            ],
-            style,
-        )
     rest = {k: v for k, v in quilt.top.items() if k != place}
     if at.value is not None:
         now = planned.get(place, at.value)

@@ -98,11 +98,11 @@ def _tracks(p: Pattern, e: Mapping[str, Any], asked: Asked) -> Pattern:
     columns, rows = (str(e.get(field, ""))[:400] for field in ("columns", "rows"))
     given = tracks_from_text(p, asked.finished, columns, rows, asked.measure, grows=e.get("grows") is True)
     made = editing.retracked(p, given.columns, given.rows, given.one)
-    if given.part is not None:
-        asked.finished = given.part * made.width
-        check_finished(asked.finished, "columns")
-        made = editing.in_least_parts(made)
-    return made
+    if not given.sized:
+        return made
+    asked.finished = Length.of(made.width)
+    check_finished(asked.finished, "columns")
+    return editing.in_least_parts(made)
 
 
 EDITS: dict[str, Edit] = {

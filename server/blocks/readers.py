@@ -22,6 +22,7 @@ from piecing.quilts.by_rule import SashStrip
 from piecing.quilts.choices import BackingWay, Corners
 from piecing.quilts.pieced import RowFit, Runs
 from piecing.quilts.sizes import MOST_BORDERS
+from piecing.quilts.top import check_top_length
 from piecing.units import KINDS, methods_of
 
 from .models import LYINGS, ORDERS, SETTINGS, SPREADS, Block
@@ -226,7 +227,7 @@ def _borders(length: Reader, find: Find) -> Callable[[Any], list[dict[str, Any]]
 
 
 def _top(length: Reader) -> Callable[[Any], dict[str, dict[str, str]]]:
-    def read(value: Any) -> dict[str, dict[str, str]]:
+    def top(value: Any) -> dict[str, dict[str, str]]:
         if (
             not isinstance(value, dict)
             or len(value) > _MOST_PLACES
@@ -235,17 +236,28 @@ def _top(length: Reader) -> Callable[[Any], dict[str, dict[str, str]]]:
             raise QuiltImpossible(
                 "What a top measures is given by places, each with what it measured and what was planned."
             )
-        return {
-            str(place)[:40]: {f: str(length(found.get(f, "")).rational) for f in ("value", "planned")}
+        read = {
+            str(place)[:40]: {f: length(found.get(f, "")) for f in ("value", "planned")}
             for place, found in value.items()
         }
+        for found in read.values():
+            check_top_length(found["value"])
+        return {place: {f: str(size.rational) for f, size in found.items()} for place, found in read.items()}
 
-    return read
+    return top
 
 
 def top_readers(measure: Measure) -> dict[str, Reader]:
     """Of one length of a top; nothing typed takes it away."""
-    return {"value": maybe_length_reader(measure)}
+    maybe = maybe_length_reader(measure)
+
+    def value(typed: Any) -> Length | None:
+        found: Length | None = maybe(typed)
+        if found is not None:
+            check_top_length(found)
+        return found
+
+    return {"value": Reader(value)}
 
 
 def _pieced(value: Any, find: Find) -> dict[str, Any]:

@@ -21,6 +21,7 @@ from piecing.planning.schools import School
 from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots, filler_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.pieced import PiecedRow, RowFit, Runs
+from piecing.quilts.top import TopLength
 from projects.models import Project
 from workrooms.models import Workroom
 
@@ -44,6 +45,7 @@ __all__ = [
     "scrap_units_of",
     "set_from",
     "spares_of",
+    "top_of",
     "values_of",
     "ways_at",
     "ways_of",
@@ -54,6 +56,14 @@ CENTRE = "centre"
 """The part of a quilt that is laid by hand."""
 
 ORIENTATIONS = {"upright": UPRIGHT, "quarter": Orientation(1), "half": Orientation(2), "mirrored": Orientation(0, True)}
+
+
+def top_of(quilt: Quilt) -> dict[str, TopLength]:
+    """What the top measured, by the name of the place."""
+    return {
+        place: TopLength(*(Length.of(Fraction(found[f])) for f in ("value", "planned")))
+        for place, found in quilt.top.items()
+    }
 
 
 def find_in(room: Workroom) -> Find:

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import lru_cache
 from math import hypot
 from uuid import UUID
@@ -13,7 +12,7 @@ from uuid import UUID
 from blocks.models import Block
 from blocks.quilt import quilt_of
 from blocks.selectors import blocks_of
-from blocks.translate import CENTRE, apart_in, colourways_of, find_in, lying_at, pattern_of, quilt_choices
+from blocks.translate import CENTRE, apart_in, colourways_of, find_in, lying_at, pattern_of, quilt_choices, top_of
 from cutting.translate import quilt_sizes_of
 from measuring.models import ReadingRow
 from measuring.selectors import habit_figure, own_seams
@@ -30,7 +29,8 @@ from piecing.quilts.arranging import BlockArrangement, BlockPlace, arranged, pla
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.finished import FinishedQuilt, QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, common_sizes
-from piecing.quilts.top import TopLength, TopStep, top_steps
+from piecing.quilts.sizes import QuiltSizes
+from piecing.quilts.top import TopStep, top_steps
 from piecing.timing import again_minutes
 from projects.models import Project
 from workrooms.models import Workroom
@@ -114,18 +114,9 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
             refusal = found
             kinds.append(_kind(project, block, pattern.name, tips, offers=False))
     arrangement, rows, waiting = _arrangement(project, kinds, find)
-    return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, _quilt(room, project, kinds), _top(project))
-
-
-def _top(project: Project) -> tuple[TopStep, ...]:
     planned = quilt_sizes_of(project)
-    if planned is None:
-        return ()
-    known = {
-        place: TopLength(*(Length.of(Fraction(found[f])) for f in ("value", "planned")))
-        for place, found in quilt_of(project).top.items()
-    }
-    return top_steps(planned, known)
+    top = top_steps(planned, top_of(quilt_of(project))) if planned else ()
+    return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, _quilt(room, planned, kinds), top)
 
 
 @lru_cache(maxsize=64)
@@ -297,9 +288,8 @@ def _arranged(
     return arranged([w for w, _ in sides], [h for _, h in sides], places, kinds)
 
 
-def _quilt(room: Workroom, project: Project, kinds: list[MeasuredKind]) -> FinishedQuilt | None:
+def _quilt(room: Workroom, planned: QuiltSizes | None, kinds: list[MeasuredKind]) -> FinishedQuilt | None:
     """With the best common size, by her own seam and cutting as far as they are known."""
-    planned = quilt_sizes_of(project)
     if planned is None or len(kinds) != 1 or kinds[0].sizes is None or planned.choices.setting is Setting.BY_HAND:
         return None
     best = kinds[0].sizes.best

@@ -73,72 +73,66 @@ def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientatio
 
 def _with_room(pattern: Pattern, place: Place) -> Place:
     """Over two places where that is the unit's own shape and the second one is empty."""
-    if not _is_bent(pattern, _in_shape(pattern, place)):
+    if not _bent_to(pattern, _in_shape(pattern, place)):
         return place
     empty = set(pattern.empty)
     for across, down in ((2, 1), (1, 2)):
         wider = replace(place, across=across, down=down)
-        if set(wider.spots) <= empty and not _is_bent(pattern, _in_shape(pattern, wider)):
+        if set(wider.spots) <= empty and not _bent_to(pattern, _in_shape(pattern, wider)):
             return wider
     return place
 
 
-def _is_bent(pattern: Pattern, place: Place) -> bool:
-    """Whether a unit with a shape of its own lies in a place of another shape."""
+def _bent_to(pattern: Pattern, place: Place) -> tuple[str, Fraction] | None:
+    """Of a unit with a shape of its own in a place of another: its kind, and how high it is there for its width as it is made."""
     if not isinstance(place.content, UnitPlacement):
-        return False
+        return None
     kind, one = kind_of(place.content.kind), Length.of(1)
     natural = kind.default_height(one)
     if len(kind.parts) == 1 or natural == one:
-        return False
+        return None
     _, _, wide, high = pattern.box(place)
-    own = high / wide if not place.orientation.across else wide / high
-    return Length.of(own) != natural
+    own = wide / high if place.orientation.across else high / wide
+    return None if Length.of(own) == natural else (kind.name, own)
 
 
 def not_bent(before: Pattern, after: Pattern) -> Pattern:
-    """What was made of a pattern. Raises ``UnitBent`` where a unit is now bent that was not."""
-    was = {(p.column, p.row) for p in before.places if _is_bent(before, p)}
+    """What was made of a pattern. Raises ``UnitBent`` where a unit is bent to a shape that none of its kind was bent to before."""
+    was = {_bent_to(before, p) for p in before.places}
     for p in after.places:
-        if _is_bent(after, p) and (p.column, p.row) not in was:
-            assert isinstance(p.content, UnitPlacement)
+        bent = _bent_to(after, p)
+        if bent is not None and bent not in was:
             raise UnitBent(
                 "At {place} the {unit} would be bent: the place is of another shape than it is made in. Give it a place of its shape, "
                 "or bend it all the same.",
                 field="layout",
                 place=p.name,
-                unit=kind_of(p.content.kind).title.lower(),
+                unit=kind_of(bent[0]).title.lower(),
             )
     return after
 
 
 def _in_shape(pattern: Pattern, place: Place) -> Place:
     """A unit with a shape of its own, such as a goose twice as wide as high, is never bent to another one without being asked:
-    where the place stands on its end, so does the unit. Plain cloth is whatever its place is: a square in an oblong one is a rectangle."""
+    where the place stands on its end, so does the unit. Plain cloth is whatever its place is."""
+    turned_so = replace(place, orientation=place.orientation.turned(1))
+    if _bent_to(pattern, place) and not _bent_to(pattern, turned_so):
+        return turned_so
+    return _as_cloth(pattern, place)
+
+
+def _as_cloth(pattern: Pattern, place: Place) -> Place:
+    """Plain cloth cut to the shape of its place, a rectangle in an oblong one; anything else as it is."""
     if not isinstance(place.content, UnitPlacement):
         return place
-    kind, one = kind_of(place.content.kind), Length.of(1)
-    natural = kind.default_height(one)
+    kind = kind_of(place.content.kind)
     _, _, wide, high = pattern.box(place)
     cloth = kind.in_square if wide == high else kind.in_oblong
-    if cloth:
-        return replace(place, content=replace(place.content, kind=cloth))
-    own = (high, wide) if place.orientation.across else (wide, high)
-    bent, turned_true = (Length.of(a / b) for a, b in ((own[1], own[0]), (own[0], own[1])))
-    if len(kind.parts) == 1 or natural == one or bent == natural or turned_true != natural:
-        return place
-    return replace(place, orientation=place.orientation.turned(1))
+    return replace(place, content=replace(place.content, kind=cloth)) if cloth else place
 
 
 def _cloth_shaped(pattern: Pattern) -> Pattern:
-    """Plain cloth cut to the shape of the places that it now lies in; units with seams as they are."""
-
-    def shaped(place: Place) -> Place:
-        held = place.content
-        plain = isinstance(held, UnitPlacement) and len(kind_of(held.kind).parts) == 1
-        return _in_shape(pattern, place) if plain else place
-
-    return replace(pattern, places=tuple(map(shaped, pattern.places)))
+    return replace(pattern, places=tuple(_as_cloth(pattern, p) for p in pattern.places))
 
 
 def cleared(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:
@@ -199,7 +193,8 @@ def moved(pattern: Pattern, start: Spot, end: Spot) -> Pattern:
             replace(here, content=there.content, orientation=there.orientation),
         ]
     rest = tuple(p for p in pattern.places if p is not here and p is not there)
-    return _checked(_cloth_shaped(replace(pattern, places=(*rest, *changed))))
+    made = replace(pattern, places=(*rest, *changed))
+    return _checked(replace(made, places=(*rest, *(_as_cloth(made, p) for p in changed))))
 
 
 def repeated_to(pattern: Pattern, source: Spot, spots: Iterable[Spot]) -> Pattern:

@@ -96,13 +96,13 @@ def parts_text(tracks: tuple[Fraction, ...]) -> str:
 
 @dataclass(frozen=True, slots=True)
 class TracksGiven:
-    """Columns and rows in one part, and ``part``, what one of it finishes where sizes were given: the block is then as wide as its
-    columns come to, and else as wide as it is. ``one`` is the side that alone was typed, where the other stays."""
+    """Columns and rows as parts, or where any of them was given as sizes both in inches (``sized``): the block then finishes what they come
+    to, and else what it does. ``one`` is the side that alone was typed, where the other stays."""
 
     columns: tuple[Fraction, ...]
     rows: tuple[Fraction, ...]
     one: Side | None
-    part: Length | None = None
+    sized: bool = False
 
 
 def tracks_from_text(
@@ -131,17 +131,14 @@ def tracks_from_text(
     if not grows or not finished.is_rational:
         for field, given in sizes.items():
             _add_up(given, whole[field], field)
-    # Both in one part: else a size on the one side would change what the other side measures.
-    ends = {
-        field: [x.rational for x in sizes[field]]
+    # Both in inches: else a size on the one side would change what the other side measures.
+    wide, high = (
+        tuple(x.rational for x in sizes[field])
         if field in sizes
         else _shared(whole[field].rational, parts[field] or now)
         for field, _, now in sides
-    }
-    every = [*ends[Side.COLUMNS], *ends[Side.ROWS]]
-    smallest = whole_parts(every) if any(x > 0 for x in every) else Fraction(1)
-    wide, high = (tuple(x * smallest for x in ends[field]) for field in Side)
-    return TracksGiven(wide, high, one, inches(1 / smallest))
+    )
+    return TracksGiven(wide, high, one, sized=True)
 
 
 def _parts(text: str, now: tuple[Fraction, ...]) -> tuple[Fraction, ...] | None:
@@ -152,8 +149,8 @@ def _parts(text: str, now: tuple[Fraction, ...]) -> tuple[Fraction, ...] | None:
     return tuple(Fraction(t) for t in text.split()) if re.fullmatch(r"[\d\s]+", text) else None
 
 
-def _shared(whole: Fraction, parts: tuple[Fraction, ...]) -> list[Fraction]:
-    return [whole * t / (sum(parts) or 1) for t in parts]
+def _shared(whole: Fraction, parts: tuple[Fraction, ...]) -> tuple[Fraction, ...]:
+    return tuple(whole * t / (sum(parts) or 1) for t in parts)
 
 
 def _sizes(text: str, field: str, measure: Measure) -> tuple[Length, ...]:

@@ -5,7 +5,6 @@ Source: docs/theory, section 14.8.
 
 from __future__ import annotations
 
-from ..lengths import Length, inches
 from ..messages import Message, MidSentence
 from .bearing import read_alike, strongest_reading
 from .causes import CAUSE_WORDS, Cause, Parameter
@@ -120,15 +119,15 @@ def _diagonal(way: tuple[float, float], *, across: bool = False) -> str:
     return "rising" if (way[0] * way[1] > 0) != across else "falling"
 
 
-_MARK = inches("1/64")
+_NOTHING = 1 / 128
+"""Inches: half a thread, which no ruler tells."""
 
 
 def beside_said(off: float) -> Message:
     """A length that lies ``off`` inches beyond what it should be."""
-    size = Length.near(abs(off)).round_near(_MARK)
-    if not size.sign:
+    if abs(off) < _NOTHING:
         return Message("right")
-    return Message("{size} over", size=size) if off > 0 else Message("{size} short", size=size)
+    return Message("{size} over" if off > 0 else "{size} short", size=Roughly(off))
 
 
 def seams_off_said(seams: str, size: float) -> Message:

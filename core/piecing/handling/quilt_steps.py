@@ -8,10 +8,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from ..lengths import ZERO, Length, finest_mark
+from ..lengths import ZERO, Length
 from ..messages import Message
 from ..quilts.borders import Round, mitre_over
-from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots
+from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots, strip_cut
 from ..quilts.sizes import QuiltSizes
 
 __all__ = ["QuiltStep", "quilt_steps"]
@@ -411,9 +411,9 @@ def _spacers(c: QuiltChoices, r: Round) -> QuiltStep:
     wide, high = r.inner
     said = [Message("This strip makes the pieced border fit. Piece that border first, and measure it.")]
     if row.beside > ZERO:
-        said.append(Message("Sew a strip cut {cut} wide to the left and the right.", cut=_strip_cut(c, row.beside)))
+        said.append(Message("Sew a strip cut {cut} wide to the left and the right.", cut=strip_cut(c, row.beside)))
     if row.above > ZERO:
-        said.append(Message("Sew a strip cut {cut} wide to top and bottom.", cut=_strip_cut(c, row.above)))
+        said.append(Message("Sew a strip cut {cut} wide to top and bottom.", cut=strip_cut(c, row.above)))
     said.append(Message("Trim the whole to what the pieced strips measure, the same at opposite sides."))
     return QuiltStep(
         f"border {r.number} plain strip",
@@ -423,8 +423,3 @@ def _spacers(c: QuiltChoices, r: Round) -> QuiltStep:
         wide + s2,
         high + s2,
     )
-
-
-def _strip_cut(c: QuiltChoices, shows: Length) -> Length:
-    """What a strip that shows so much is cut, to the nearest mark."""
-    return (shows + c.seam_allowance * 2).round_near(finest_mark(c.ruler_step))

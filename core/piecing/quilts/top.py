@@ -8,16 +8,17 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from ..lengths import ZERO, Length, finest_mark
+from ..errors import CountOutOfRange
+from ..lengths import ZERO, Length, finest_mark, inches
 from ..messages import Message
 from ..tolerances import EASED, LEAST_FRAME, UNEVEN
 from .borders import Round, mitre_over
-from .choices import Corners, QuiltChoices, Setting
+from .choices import Corners, QuiltChoices, Setting, strip_cut
 from .sizes import QuiltSizes
 
-__all__ = ["TopLength", "TopReading", "TopStep", "top_steps"]
+__all__ = ["TopLength", "TopReading", "TopStep", "check_top_length", "top_steps"]
 
-_THREE = 3
+_THREE, _LONGEST = 3, inches(250)
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +50,14 @@ class TopStep:
     how: Message
     readings: tuple[TopReading, ...]
     said: tuple[Message, ...] = ()
+
+
+def check_top_length(value: Length) -> None:
+    """Raises ``CountOutOfRange`` for what no top measures."""
+    if not ZERO < value <= _LONGEST:
+        raise CountOutOfRange(
+            "A top measures up to {most}. Check whether inches or millimetres are meant.", field="value", most=_LONGEST
+        )
 
 
 def top_steps(sizes: QuiltSizes, known: Mapping[str, TopLength]) -> tuple[TopStep, ...]:
@@ -94,7 +103,7 @@ def _of_rows(c: QuiltChoices, readings: tuple[TopReading, ...]) -> Iterator[Mess
     if c.sash > ZERO and not c.cornerstones and len(values) == len(readings):
         yield Message(
             "Cut the sashes between rows {wide} × {long}, the mean of the rows.",
-            wide=c.sash + c.seam_allowance * 2,
+            wide=strip_cut(c, c.sash),
             long=mean,
         )
     off = [(r, r.value - mean) for r in readings if r.value is not None and not r.stale]
@@ -167,11 +176,10 @@ def _apart(readings: tuple[TopReading, ...]) -> Iterator[Message]:
 
 def _cut_for(c: QuiltChoices, r: Round, m: _Pair) -> tuple[list[Message], list[Message]]:
     """What to cut for the sides, and for the top and bottom, as far as it is known."""
-    s2 = c.seam_allowance * 2
     if r.row is not None:
         return _strips_inside(c, r, m)
     over = r.border.width * 2 + mitre_over(c) if r.border.corners is Corners.MITRED else ZERO
-    strip = r.border.width + s2
+    strip = strip_cut(c, r.border.width)
     sides = [Message("Cut both sides {wide} × {long}.", wide=strip, long=m.down + over)] if m.down else []
     ends = (
         [Message("Cut the top and the bottom {wide} × {long}.", wide=strip, long=m.across + over)] if m.across else []
@@ -186,7 +194,7 @@ def _strips_inside(c: QuiltChoices, r: Round, m: _Pair) -> tuple[list[Message], 
     wide, high = (size + s2 for size in r.inner)
     sides: list[Message] = []
     ends: list[Message] = []
-    for found, measured, target, other, planned in (
+    for found, measured, target, other, where in (
         (sides, m.across, wide, m.down, "at the sides"),
         (ends, m.down, high, wide, "above and below"),
     ):
@@ -197,8 +205,8 @@ def _strips_inside(c: QuiltChoices, r: Round, m: _Pair) -> tuple[list[Message], 
             found.append(
                 Message(
                     "Cut the plain strips {where} {wide} × {long}: then the pieced row fits.",
-                    where=planned,
-                    wide=(shows + s2).round_near(c.ruler_step),
+                    where=where,
+                    wide=strip_cut(c, shows),
                     long=other,
                 )
             )

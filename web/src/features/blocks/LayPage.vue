@@ -23,7 +23,7 @@ const props = defineProps<{
   block: SavedBlock
   colours: Record<string, string>
 }>()
-const { view, finished, problems, grown, bending, change, undo, redo, canUndo, canRedo } = useLayout(
+const { view, finished, problems, insisted, change, undo, redo, canUndo, canRedo } = useLayout(
   () => props.project.id,
   () => props.block,
 )
@@ -88,7 +88,9 @@ const renamed = () =>
       </section>
       <div v-if="problems.layout" class="sheet problem">
         <p role="alert">{{ problems.layout }}</p>
-        <NButton v-if="bending" size="small" @click="change(bending)">Bend it all the same</NButton>
+        <NButton v-if="insisted.unit_bent" size="small" @click="change(insisted.unit_bent)">
+          Bend it all the same
+        </NButton>
       </div>
       <p v-if="view.cannot" class="sheet notice" role="status">{{ view.cannot.message }}</p>
       <PlacePanel
@@ -105,9 +107,10 @@ const renamed = () =>
         v-model:finished="finished"
         :view="view"
         :problems="problems"
-        :grown="grown"
+        :grows="!!insisted.tracks_do_not_add_up"
         :centre="block.part === 'centre'"
-        @tracks="(columns, rows, grows) => change({ do: 'tracks', columns, rows, grows })"
+        @tracks="(columns, rows) => change({ do: 'tracks', columns, rows })"
+        @grow="insisted.tracks_do_not_add_up && change(insisted.tracks_do_not_add_up)"
         @grid="(columns, rows) => change({ do: 'grid', columns, rows })"
       />
     </div>

@@ -94,7 +94,7 @@ const begin = () =>
           v-else-if="sheet.quilt.picture"
           :drawing="sheet.quilt.picture"
           :colours="seen === 'values' ? greys(project.fabrics) : colours"
-          :width="fit(sheet.quilt.picture, 780, 580)"
+          :width="fit(sheet.quilt.picture)"
         />
         <p v-else>Lay out a block first; then the quilt shows here.</p>
         <p v-if="sheet.quilt.picture" class="note papers">

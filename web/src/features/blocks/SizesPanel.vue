@@ -7,17 +7,20 @@ import LengthInput from '@/shared/form/LengthInput.vue'
 
 import type { View } from './api'
 
-/** How large it finishes, its tracks, and the sizes at which everything falls on a mark of the ruler. */
-/** `grown`: what it would finish, were it as large as the sizes that were refused. */
+/**
+ * How large it finishes, its tracks, and the sizes at which everything falls on a mark of the ruler; `grows` where it may
+ * finish what refused sizes add up to.
+ */
 const props = defineProps<{
   view: View
   problems: Record<string, string>
-  grown?: string
+  grows?: boolean
   centre?: boolean
 }>()
 const finished = defineModel<string>('finished', { required: true })
 const emit = defineEmits<{
-  tracks: [columns: string, rows: string, grows: boolean]
+  tracks: [columns: string, rows: string]
+  grow: []
   grid: [columns: number, rows: number]
 }>()
 
@@ -30,9 +33,9 @@ watch(
     rows.value = r!
   },
 )
-const tracks = (grows = false) => {
+const tracks = () => {
   if (columns.value !== props.view.columns || rows.value !== props.view.rows)
-    emit('tracks', columns.value, rows.value, grows)
+    emit('tracks', columns.value, rows.value)
 }
 const count = (text: string) => text.split(' ').length
 </script>
@@ -55,14 +58,14 @@ const count = (text: string) => text.split(' ').length
       </p>
     </div>
     <div class="two">
-      <div @focusout="tracks()" @keydown.enter="tracks()">
+      <div @focusout="tracks" @keydown.enter="tracks">
         <LengthInput v-model="columns" label="Columns" words :problem="problems.columns" />
       </div>
-      <div @focusout="tracks()" @keydown.enter="tracks()">
+      <div @focusout="tracks" @keydown.enter="tracks">
         <LengthInput v-model="rows" label="Rows" words :problem="problems.rows" />
       </div>
     </div>
-    <NButton v-if="grown" size="small" class="grow" @click="tracks(true)">
+    <NButton v-if="grows" size="small" class="grow" @click="emit('grow')">
       Let it finish what they add up to
     </NButton>
     <p class="soft">

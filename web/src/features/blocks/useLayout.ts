@@ -13,6 +13,9 @@ interface Step {
 }
 export type Edit = Extract<Outgoing, { kind: 'edit_block' }>['edit']
 
+/** What may be insisted on: the refusal, and the word in the change that says so. */
+const insistences = { unit_bent: 'bent', tracks_do_not_add_up: 'grows' } as const
+
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 
 /**
@@ -33,10 +36,8 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
   const past = shallowRef<Step[]>([])
   const coming = shallowRef<Step[]>([])
   const problems = ref<Record<string, string>>({})
-  /** What the block would finish with the sizes that were refused because they do not add up to it. */
-  const grown = ref('')
-  /** The change that was refused because it would bend a unit. */
-  const bending = ref<Edit>()
+  /** A change that was refused and can be asked for all the same, by what it was refused for. */
+  const insisted = ref<Partial<Record<keyof typeof insistences, Edit>>>({})
   const now = (): Step => ({ pattern: view.value.pattern, finished: block().finished.text })
 
   /** Hands a change over; true when it was made, and else its reason stands where it was asked for. */
@@ -44,17 +45,18 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     try {
       await tried(o)
       problems.value = {}
-      grown.value = ''
-      bending.value = undefined
+      insisted.value = {}
       return true
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       const { code, errors } = error.problem
       if (code === 'changed_elsewhere') return false
       const at = errors[0]?.field ?? ''
-      bending.value =
-        o.kind === 'edit_block' && errors[0]?.code === 'unit_bent' ? { ...o.edit, bent: true } : undefined
-      grown.value = errors[0]?.code === 'tracks_do_not_add_up' ? (errors[0].values.total ?? '') : ''
+      const why = errors[0]?.code as keyof typeof insistences
+      insisted.value =
+        o.kind === 'edit_block' && why in insistences
+          ? { [why]: { ...o.edit, [insistences[why]]: true } }
+          : {}
       problems.value = { [['finished', 'columns', 'rows'].includes(at) ? at : field]: error.message }
       return false
     }
@@ -123,8 +125,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     view,
     finished,
     problems,
-    grown,
-    bending,
+    insisted,
     change,
     undo: () => void inTurn(() => go(past, coming)),
     redo: () => void inTurn(() => go(coming, past)),
