@@ -5,7 +5,7 @@ Source: docs/theory, sections 14.8 and 18.1.
 
 from __future__ import annotations
 
-__all__ = ["EASED", "LEAST_FRAME", "SEEN", "UNEVEN"]
+__all__ = ["EASED", "LEAST_FRAME", "SEEN", "TAPE", "UNEVEN"]
 
 SEEN = 1 / 32
 """Off by more it is seen: a tip that floats or is cut off."""
@@ -16,3 +16,5 @@ LEAST_FRAME = 1 / 4
 UNEVEN = 1 / 2
 """Lengths of a top that differ by more tell of an edge that was stretched, or of a row that strays; half an inch over three or four feet is
 what borders of one length still bring together."""
+TAPE = 1 / 24
+"""One length of a top, laid flat on a table and read to the eighth, strays by so much (its standard deviation)."""

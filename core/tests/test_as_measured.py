@@ -13,6 +13,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from piecing.blocks.pattern import UnitPlacement
 from piecing.drawings.quilt import block_middles
 from piecing.errors import CountOutOfRange, SizeOutOfRange
 from piecing.lengths import Length, inches
@@ -20,7 +21,9 @@ from piecing.quilts.arranging import BlockArrangement, BlockPlace, _Work, arrang
 from piecing.quilts.choices import Border, QuiltChoices, Setting
 from piecing.quilts.finished import QuiltHands, finished_quilt, seam_cost
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, Fate, common_sizes
+from piecing.quilts.pieced import PiecedRow
 from piecing.quilts.sizes import quilt_sizes
+from piecing.quilts.top import TopAsMeasured, TopLength, brought_to, top_as_measured
 
 _EIGHTH = inches("1/8")
 
@@ -224,11 +227,23 @@ class AnyPlacesTest(TestCase):
         self.assertEqual((found.blocks, found.unlike, found.least), ((0, 1), 0.0, 0.0))
 
 
+def as_brought(choices: QuiltChoices, **lengths: str) -> TopAsMeasured:
+    """With all blocks brought to 11 in., raw edge to raw edge; ``lengths`` are the mean of three, by the name of the stage."""
+    sizes, eleven = quilt_sizes(choices), inches(11)
+    planned = {r.key: r.planned for s in top_as_measured(sizes, {}).steps for r in s.readings}
+    known = {
+        key: TopLength(inches(lengths[stage]), at)
+        for key, at in planned.items()
+        if (stage := key.rsplit(" ", 1)[0].replace(" ", "_")) in lengths
+    }
+    return top_as_measured(sizes, brought_to(sizes, known, eleven, eleven))
+
+
 class FinishedQuiltTest(TestCase):
     choices = QuiltChoices(3, 4, inches("21/2"), inches("21/2"), sash=inches("3/2"), borders=(Border(inches(4), "c"),))
 
     def test_as_planned_by_steady_hands(self) -> None:
-        found = finished_quilt(quilt_sizes(self.choices), inches(11), inches(11), QuiltHands())
+        found = finished_quilt(as_brought(self.choices), QuiltHands())
         # Three blocks, two sashes, two borders.
         self.assertEqual(found.width, inches("63/2") + inches(3) + inches(8))
         self.assertEqual(found.height, inches(42) + inches("9/2") + inches(8))
@@ -240,20 +255,49 @@ class FinishedQuiltTest(TestCase):
         for choices, plain, seams in (
             (self.choices, "85/2", 6), (two, "93/2", 8), (replace(two, sash_round=True), "99/2", 10),
         ):  # fmt: skip
-            found = finished_quilt(quilt_sizes(choices), inches(11), inches(11), hands)
+            found = finished_quilt(as_brought(choices), hands)
             self.assertEqual(found.sizes.width, inches(plain))
             self.assertAlmostEqual(float(found.width), float(inches(plain)) - seams / 32, 9)
+
+    def test_what_was_measured_of_the_top_is_begun_from(self) -> None:
+        """With the sides on it is measured across: nothing more is sewn that way. Down there are two seams to come, of 1/32 each."""
+        hands = QuiltHands(1 / 64, 1 / 128, 1 / 100, 1 / 100)
+        blocks = finished_quilt(as_brought(self.choices), hands)
+        found = finished_quilt(as_brought(self.choices, border_1_across="85/2", border_1_down="93/2"), hands)
+        self.assertEqual(found.width, inches(42))
+        self.assertAlmostEqual(float(found.height), 46 + 8 - 2 / 32, 9)
+        # Three lengths off a tape, each off by a twenty-fourth: 1.645 / 24 / r3.
+        self.assertAlmostEqual(float(found.width_within), 0.0396, 4)
+        self.assertLess(float(found.height_within), float(blocks.height_within))
+        told = found.by_the_ruler
+        self.assertEqual((told.width, told.width_within), (inches(42), inches("1/8")))
+        self.assertEqual((told.height, told.height_within), (inches(54), inches("1/8")))
+        # Rows of 34 1/4, and four seams of two borders beyond them.
+        two = replace(self.choices, borders=(Border(inches(4), "c"), Border(inches(2), "a")))
+        found = finished_quilt(as_brought(two, row="137/4"), hands)
+        self.assertAlmostEqual(float(found.width), 33.75 + 12 - 4 / 32, 9)
+
+    def test_a_pieced_border_takes_the_quilt_back_to_the_plan(self) -> None:
+        geese = PiecedRow((UnitPlacement("flying_goose", ("a", "b", "b")),))
+        choices = replace(self.choices, borders=(Border(inches(2), "b", pieced=geese), Border(inches(1), "a")))
+        planned = quilt_sizes(choices)
+        found = finished_quilt(as_brought(choices, border_1_across="34", border_1_down="46"), QuiltHands())
+        self.assertEqual((found.width, found.height), (planned.width, planned.height))
+        # Beyond it, what was measured counts: with the last sides on an eighth less than planned.
+        narrow = str((planned.width + inches("3/8")).rational)
+        found = finished_quilt(as_brought(choices, border_2_across=narrow), QuiltHands(1 / 64))
+        self.assertEqual(found.width, planned.width - inches("1/8"))
 
     def test_on_point_blocks_shrink_corner_to_corner(self) -> None:
         """Each block loses 1/32 of either side, so r2/32 from corner to corner; three of them lie across, four down."""
         hands = QuiltHands(1 / 64)
         on_point = replace(self.choices, setting=Setting.ON_POINT, sash=Length.of(0), borders=())
-        found = finished_quilt(quilt_sizes(on_point), inches(11), inches(11), hands)
+        found = finished_quilt(as_brought(on_point), hands)
         self.assertAlmostEqual(float(found.sizes.width), 3 * 10.5 * 2**0.5, 4)
         self.assertAlmostEqual(float(found.width), 3 * (10.5 - 1 / 32) * 2**0.5, 4)
         self.assertAlmostEqual(float(found.height), 4 * (10.5 - 1 / 32) * 2**0.5, 4)
         # With sashes of 1 1/2 between and round about the blocks, as they are on point, each of the four loses as much.
-        found = finished_quilt(quilt_sizes(replace(on_point, sash=inches("3/2"))), inches(11), inches(11), hands)
+        found = finished_quilt(as_brought(replace(on_point, sash=inches("3/2"))), hands)
         self.assertAlmostEqual(float(found.sizes.width), (3 * 10.5 + 4 * 1.5) * 2**0.5, 4)
         self.assertAlmostEqual(float(found.sizes.width) - float(found.width), 7 / 32 * 2**0.5, 4)
 
@@ -276,7 +320,7 @@ class FinishedQuiltTest(TestCase):
         own seams and cuts."""
         hands = QuiltHands(1 / 64, 1 / 128, 1 / 100, 1 / 100)
         choices = replace(self.choices, columns=4, setting=Setting.ON_POINT, sash=Length.of(0), borders=())
-        found = finished_quilt(quilt_sizes(choices), inches(11), inches(11), hands)
+        found = finished_quilt(as_brought(choices), hands)
         rng, widths = np.random.default_rng(8), []
         for _ in range(4_000):
             mean = 0.25 + 1 / 64 + rng.normal(0, 1 / 128)
@@ -292,10 +336,10 @@ class FinishedQuiltTest(TestCase):
 
     def test_against_quilts_sewn_seam_by_seam(self) -> None:
         hands = QuiltHands(1 / 64, 1 / 128, 1 / 100, 1 / 100)
-        found = finished_quilt(quilt_sizes(self.choices), inches(11), inches(11), hands)
+        found = finished_quilt(as_brought(self.choices), hands)
         self.assertIn("Yours take more than that", str(found.why))
         self.assertIn("and 6 are crossed from side to side", str(found.why))
-        self.assertIsNone(finished_quilt(quilt_sizes(self.choices), inches(11), inches(11), QuiltHands()).why)
+        self.assertIsNone(finished_quilt(as_brought(self.choices), QuiltHands()).why)
         rng, widths = np.random.default_rng(6), []
         for _ in range(4_000):
             mean = 0.25 + 1 / 64 + rng.normal(0, 1 / 128)

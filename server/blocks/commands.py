@@ -25,7 +25,7 @@ from piecing.quilts.choices import Setting
 from piecing.quilts.fitting import fitted_to_number
 from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
 from piecing.quilts.sizes import quilt_sizes
-from piecing.quilts.top import top_steps
+from piecing.quilts.top import top_as_measured
 from projects.commands import ensure_fabrics, touch
 from projects.models import Project
 from projects.selectors import get_project
@@ -37,7 +37,7 @@ from .edits import Asked, edited
 from .following import follow_blocks, take_making
 from .models import Block, OwnBlock, Quilt
 from .parts import LAST, centre_as_set, half_pattern, sampled, sashed_centre
-from .quilt import quilt_of, sizes_of
+from .quilt import planned_sizes_of, quilt_of
 from .readers import (
     block_readers,
     quilt_readers,
@@ -251,8 +251,9 @@ def measure_top(
     """What the top measures at one of its places, as typed; nothing typed takes it away. Raises ``Refused``, ``ChangedElsewhere``."""
     project = get_project(room, project_key)
     style, quilt, find = style_of(project), quilt_of(project), find_in(room)
-    sizes = sizes_of(project, find)
-    planned = {r.key: r.planned for s in top_steps(sizes, {}) for r in s.readings} if sizes else {}
+    sizes = planned_sizes_of(project, find)
+    steps = top_as_measured(sizes, {}).steps if sizes else ()
+    planned = {r.key: r.planned for s in steps for r in s.readings}
     if place not in planned and place not in quilt.top:
         raise Refused(
             [

@@ -15,14 +15,15 @@ from piecing.quilts.beside import SettingBeside, settings_beside
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
+from piecing.quilts.top import top_as_measured
 from projects.models import Project
 
 from .models import Block, Quilt
 from .parts import half_pattern
 from .selectors import blocks_of
-from .translate import QuiltColourway, fillers_at, quilt_choices, ways_of, whats_laid
+from .translate import QuiltColourway, fillers_at, quilt_choices, top_of, ways_of, whats_laid
 
-__all__ = ["Beside", "QuiltSheet", "besides_of", "quilt_of", "quilt_view", "sizes_of"]
+__all__ = ["Beside", "QuiltSheet", "besides_of", "planned_sizes_of", "quilt_of", "quilt_view", "sizes_of"]
 
 
 def quilt_of(project: Project) -> Quilt:
@@ -37,6 +38,8 @@ def quilt_of(project: Project) -> Quilt:
 
 @dataclass(frozen=True)
 class QuiltSheet:
+    """``sizes`` go with what was measured of the top, as far as it was; the picture is as planned."""
+
     quilt: Quilt
     sizes: QuiltSizes | None
     picture: Drawing | None
@@ -67,7 +70,17 @@ def _counted(blocks: Iterable[Block]) -> int:
 
 
 def sizes_of(project: Project, find: Find) -> QuiltSizes | None:
-    """Every size of the quilt, once it was put together from blocks that can be laid; without its picture."""
+    """Every size of the quilt as far as it was measured, once it was put together from blocks that can be laid; without its picture."""
+    planned = planned_sizes_of(project, find)
+    return planned and _as_measured(quilt_of(project), planned)
+
+
+def _as_measured(quilt: Quilt, planned: QuiltSizes) -> QuiltSizes:
+    return top_as_measured(planned, top_of(quilt)).sizes if quilt.top else planned
+
+
+def planned_sizes_of(project: Project, find: Find) -> QuiltSizes | None:
+    """Every size of the quilt by its plan alone, once it was put together from blocks that can be laid."""
     quilt, blocks = quilt_of(project), blocks_of(project)
     if not quilt.begun or not blocks:
         return None
@@ -92,7 +105,8 @@ def quilt_view(project: Project, find: Find, blocks: list[Block] | None = None) 
         used = {w.block.pk for w in ways}
         left_out = tuple(str(b.pattern.get("name", "")) for b in _apart(quilt, blocks) if b.pk not in used)
         picture = _picture(quilt, sized, ways) if ways else None
-        return QuiltSheet(quilt, sized, picture, None, counted_blocks, left_out, Area.sum(p.area for p in sized.pieces))
+        now = _as_measured(quilt, sized)
+        return QuiltSheet(quilt, now, picture, None, counted_blocks, left_out, Area.sum(p.area for p in now.pieces))
     except PiecingError as refusal:
         return QuiltSheet(quilt, None, None, refusal, 0, (), Area.sum(()))
 
@@ -107,7 +121,7 @@ def besides_of(project: Project, find: Find) -> list[Beside]:
     """The quilt in other settings of about its size, each with its picture; none while none is put together, or while it is laid by
     hand."""
     quilt, blocks = quilt_of(project), blocks_of(project)
-    sized = sizes_of(project, find)
+    sized = planned_sizes_of(project, find)
     if sized is None or sized.choices.setting is Setting.BY_HAND:
         return []
     found = []

@@ -10,10 +10,9 @@ from math import hypot
 from uuid import UUID
 
 from blocks.models import Block
-from blocks.quilt import quilt_of
+from blocks.quilt import planned_sizes_of, quilt_of
 from blocks.selectors import blocks_of
 from blocks.translate import CENTRE, apart_in, colourways_of, find_in, lying_at, pattern_of, quilt_choices, top_of
-from cutting.translate import quilt_sizes_of
 from measuring.models import ReadingRow
 from measuring.selectors import habit_figure, own_seams
 from piecing.blocks.file_format import Find
@@ -30,7 +29,7 @@ from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.finished import FinishedQuilt, QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, common_sizes
 from piecing.quilts.sizes import QuiltSizes
-from piecing.quilts.top import TopStep, top_steps
+from piecing.quilts.top import KnownLengths, TopStep, brought_to, top_as_measured
 from piecing.timing import again_minutes
 from projects.models import Project
 from workrooms.models import Workroom
@@ -114,9 +113,10 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
             refusal = found
             kinds.append(_kind(project, block, pattern.name, tips, offers=False))
     arrangement, rows, waiting = _arrangement(project, kinds, find)
-    planned = quilt_sizes_of(project)
-    top = top_steps(planned, top_of(quilt_of(project))) if planned else ()
-    return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, _quilt(room, planned, kinds), top)
+    planned, known = planned_sizes_of(project, find), top_of(quilt_of(project))
+    top = top_as_measured(planned, known) if planned else None
+    finished = _quilt(room, planned, kinds, known) if planned else None
+    return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, finished, top.steps if top else ())
 
 
 @lru_cache(maxsize=64)
@@ -288,15 +288,14 @@ def _arranged(
     return arranged([w for w, _ in sides], [h for _, h in sides], places, kinds)
 
 
-def _quilt(room: Workroom, planned: QuiltSizes | None, kinds: list[MeasuredKind]) -> FinishedQuilt | None:
-    """With the best common size, by her own seam and cutting as far as they are known."""
-    if planned is None or len(kinds) != 1 or kinds[0].sizes is None or planned.choices.setting is Setting.BY_HAND:
-        return None
-    best = kinds[0].sizes.best
-    try:
-        return finished_quilt(planned, best.width, best.height, _hands(room))
-    except PiecingError:
-        return None
+def _quilt(room: Workroom, planned: QuiltSizes, kinds: list[MeasuredKind], known: KnownLengths) -> FinishedQuilt | None:
+    """From what was measured of the top, else with the best common size of its blocks; by her own seam and cutting as far as they are
+    known. None while neither is."""
+    best = kinds[0].sizes.best if len(kinds) == 1 and kinds[0].sizes else None
+    if best is not None and planned.choices.setting is not Setting.BY_HAND:
+        known = brought_to(planned, known, best.width, best.height)
+    top = top_as_measured(planned, known)
+    return finished_quilt(top, _hands(room)).by_the_ruler if top.begun else None
 
 
 def _hands(room: Workroom) -> QuiltHands:

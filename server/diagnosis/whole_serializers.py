@@ -57,12 +57,13 @@ class MeasuredKindSerializer(serializers.Serializer[Any]):
 
 
 class MeasuredQuiltSerializer(serializers.Serializer[Any]):
-    """Finished; ``within`` how far off it may be either way, nine times in ten."""
+    """Finished; ``within`` how far off it may be either way, nine times in ten; ``by`` what it is reckoned from."""
 
     width = LengthAnswerField()
     height = LengthAnswerField()
     width_within = LengthAnswerField()
     height_within = LengthAnswerField()
+    by = MessageField()
     why = MessageField(allow_null=True)
 
 
@@ -74,6 +75,7 @@ class TopReadingSerializer(serializers.Serializer[Any]):
     planned = LengthAnswerField()
     value = LengthAnswerField(allow_null=True)
     stale = serializers.BooleanField()
+    note = MessageField(allow_null=True)
 
 
 class TopStepSerializer(serializers.Serializer[Any]):

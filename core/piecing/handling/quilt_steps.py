@@ -10,9 +10,9 @@ from dataclasses import dataclass
 
 from ..lengths import ZERO, Length
 from ..messages import Message
-from ..quilts.borders import Round, mitre_over
+from ..quilts.borders import Round
 from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots, strip_cut
-from ..quilts.sizes import QuiltSizes
+from ..quilts.sizes import QuiltSizes, row_sash
 
 __all__ = ["QuiltStep", "quilt_steps"]
 
@@ -87,20 +87,31 @@ def _straight(sizes: QuiltSizes) -> Iterator[QuiltStep]:
                 "sashing", Message("Sashing between rows"), tuple(said), _measures(wide, c.sash + s2), wide, c.sash + s2
             )
         elif lines:
-            said = [
-                Message("Measure three rows across their middles, and take the mean."),
-                Message(
-                    "Cut {n, plural, one {one strip} other {# strips}} {w} wide to that length, not to a plan's figure.",
-                    n=lines,
-                    w=c.sash + s2,
-                ),
-                Message("Mark quarters on strip and row; pin mark on mark."),
-            ]
+            said = [*_long_sashes(sizes, lines), Message("Mark quarters on strip and row; pin mark on mark.")]
             yield QuiltStep(
                 "sashing", Message("Sashing between rows"), tuple(said), _measures(wide, c.sash + s2), wide, c.sash + s2
             )
     if c.rows > 1 or (sashed and lines):
         yield _rows(sizes, c.rows, sashed=sashed)
+
+
+def _long_sashes(sizes: QuiltSizes, lines: int) -> Iterator[Message]:
+    c = sizes.choices
+    sash = sizes.piece(row_sash(c, c.columns))
+    if sash.measured:
+        yield Message(
+            "Cut {n, plural, one {one strip} other {# strips}} {wide} × {long}, as the rows were measured.",
+            n=lines,
+            wide=sash.cut_width,
+            long=sash.cut_height,
+        )
+        return
+    yield Message("Measure three rows across their middles, and take the mean.")
+    yield Message(
+        "Cut {n, plural, one {one strip} other {# strips}} {w} wide to that length, not to a plan's figure.",
+        n=lines,
+        w=strip_cut(c, c.sash),
+    )
 
 
 def _rows(sizes: QuiltSizes, rows: int, *, sashed: bool) -> QuiltStep:
@@ -274,9 +285,9 @@ def _borders(sizes: QuiltSizes) -> Iterator[QuiltStep]:
         if r.row is not None:
             yield from _pieced(sizes.choices, r)
         elif r.border.corners is Corners.MITRED:
-            yield from _mitred(sizes.choices, r)
+            yield from _mitred(sizes, r)
         else:
-            yield from _plain(sizes.choices, r)
+            yield from _plain(sizes, r)
 
 
 def _means() -> Message:
@@ -287,26 +298,35 @@ def _pinned() -> Message:
     return Message("Pin middles, ends, quarters; ease in what differs. Press toward the border.")
 
 
-def _plain(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
-    s2, b = c.seam_allowance * 2, r.border
-    cut = b.width + s2
-    sides = r.wide + s2, r.height + s2
+def _two_strips(sizes: QuiltSizes, name: str, planned: Length) -> Message:
+    """Of a border that is measured before it is cut, and what was measured where it was."""
+    strip = sizes.piece(name)
+    if strip.measured:
+        return Message("Cut two strips {cut} × {long}, as you measured.", cut=strip.cut_width, long=strip.cut_height)
+    return Message(
+        "Cut two strips {cut} wide to that length. The plan has {length}.", cut=strip.cut_width, length=planned
+    )
+
+
+def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
+    c, b = sizes.choices, r.border
+    s2 = c.seam_allowance * 2
+    first = r.wide + s2, r.height + s2
     yield QuiltStep(
         f"border {r.number} sides",
         Message("Border {n}: left and right", n=r.number),
-        (
-            _means(),
-            Message("Cut two strips {cut} wide to that length. The plan has {length}.", cut=cut, length=r.height + s2),
-            _pinned(),
-        ),
-        _measures(*sides),
-        *sides,
+        (*(() if r.down_known else (_means(),)), _two_strips(sizes, r.sides, first[1]), _pinned()),
+        _measures(*first),
+        *first,
     )
     whole = r.wide + s2, r.high + s2
-    said = [Message("Measure across in the same way, and take the mean.")]
+    said = [] if r.across_known else [Message("Measure across in the same way, and take the mean.")]
     if b.corners is Corners.SQUARE:
+        cut = strip_cut(c, b.width)
         said.append(
-            Message(
+            _two_strips(sizes, r.ends, r.width + s2)
+            if r.across_known
+            else Message(
                 "Cut two strips {cut} wide to what it was before the sides went on: {length}.",
                 cut=cut,
                 length=r.width + s2,
@@ -314,9 +334,7 @@ def _plain(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
         )
         said.append(Message("Sew a square {cut} to each end of both strips.", cut=cut))
     else:
-        said.append(
-            Message("Cut two strips {cut} wide to that length. The plan has {length}.", cut=cut, length=whole[0])
-        )
+        said.append(_two_strips(sizes, r.ends, whole[0]))
     said.append(_pinned())
     yield QuiltStep(
         f"border {r.number} ends",
@@ -327,23 +345,31 @@ def _plain(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
     )
 
 
-def _mitred(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
+def _mitred(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
     """All four sides are sewn on, each from allowance to allowance, before any corner is."""
-    s2, over = c.seam_allowance * 2, mitre_over(c)
+    c = sizes.choices
+    s2, known = c.seam_allowance * 2, r.across_known and r.down_known
     whole = r.wide + s2, r.high + s2
+    sides, ends = sizes.piece(r.sides), sizes.piece(r.ends)
+    measure = (_means(), Message("Measure across in the same way, and take the mean."))
     yield QuiltStep(
         f"border {r.number} sides",
         Message("Border {n}: all four strips", n=r.number),
         (
-            _means(),
-            Message("Measure across in the same way, and take the mean."),
+            *(() if known else measure),
             Message(
                 "Strips are cut {cut} wide: two {high} long, two {wide}.",
-                cut=r.border.width + s2,
-                high=(r.high + s2 + over).round_up(c.ruler_step),
-                wide=(r.wide + s2 + over).round_up(c.ruler_step),
+                cut=sides.cut_width,
+                high=sides.cut_height,
+                wide=ends.cut_height,
             ),
-            Message("Mark the middle of each strip, and from there half of what was measured to either side."),
+            Message(
+                "Mark the middle of each strip, and from there half of {high} or of {wide} to either side, as you measured.",
+                high=r.height + s2,
+                wide=r.width + s2,
+            )
+            if known
+            else Message("Mark the middle of each strip, and from there half of what was measured to either side."),
             Message("Pin mark to corner; the ends hang over. Ease in what differs."),
             Message(
                 "Begin and end each seam {s} from the edge, backstitched. Press toward the border.", s=c.seam_allowance

@@ -23,7 +23,8 @@ _MITRE_OVER = inches(4)
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """One border: ``width`` by ``height`` is what it goes round, ``wide`` by ``high`` what then is; ``row`` where it is pieced."""
+    """One border: ``width`` by ``height`` is what it goes round, ``wide`` by ``high`` what then is; ``row`` where it is pieced.
+    ``across_known`` and ``down_known``: the top was measured that way, and what is sewn along it is cut to length at once."""
 
     number: int
     border: Border
@@ -33,13 +34,25 @@ class Round:
     wide: Length
     high: Length
     row: FittedRow | None = None
+    across_known: bool = False
+    down_known: bool = False
+
+    @property
+    def sides(self) -> str:
+        """What the plain pieces of its sides are called: the border's, or the strip's inside a pieced one."""
+        return f"{self.name}, plain strip at the sides" if self.row else f"{self.name}, sides"
+
+    @property
+    def ends(self) -> str:
+        """The same of its top and its bottom."""
+        return f"{self.name}, plain strip above and below" if self.row else f"{self.name}, top and bottom"
 
     @property
     def inner(self) -> tuple[Length, Length]:
         """What the pieced row itself goes round: the quilt with the plain strip inside the row."""
         if self.row is None:
             return self.width, self.height
-        return self.width + self.row.beside * 2, self.height + self.row.above * 2
+        return self.wide - self.row.depth * 2, self.high - self.row.depth * 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,24 +119,29 @@ def part_pieces(c: QuiltChoices, rounds: Iterable[Round], pieces: list[PlainPiec
     return tuple(parts)
 
 
-def _measure() -> Message:
-    return Message("Measure the quilt through its middle before cutting to length.")
+def _cut_along(c: QuiltChoices, name: str, fabric: str, width: Length, length: Length, *, known: bool) -> PlainPiece:
+    """A strip sewn along the top: longer than planned until the top was measured, then just as long as it is."""
+    if known:
+        note = Message("As long as the top was measured.")
+        return replace(plain_piece(c, name, fabric, width, length, 2, note=note), measured=True)
+    note = Message("Measure the quilt through its middle before cutting to length.")
+    return plain_piece(c, name, fabric, width, length, 2, c.oversize, note)
 
 
 def _plain(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
     b = r.border
-    pieces.append(plain_piece(c, f"{r.name}, sides", b.fabric, b.width, r.height, 2, c.oversize, _measure()))
+    pieces.append(_cut_along(c, r.sides, b.fabric, b.width, r.height, known=r.down_known))
     square = b.corners is Corners.SQUARE
     across = r.width if square else r.wide
-    pieces.append(plain_piece(c, f"{r.name}, top and bottom", b.fabric, b.width, across, 2, c.oversize, _measure()))
+    pieces.append(_cut_along(c, r.ends, b.fabric, b.width, across, known=r.across_known))
     if square:
         pieces.append(plain_piece(c, f"{r.name}, corner squares", b.corner_fabric or b.fabric, b.width, b.width, 4))
 
 
 def _mitred(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
     note = Message("Long enough for its mitres; the corner is marked and sewn before the rest is cut off.")
-    for part, length in (("sides", r.high), ("top and bottom", r.wide)):
-        one = plain_piece(c, f"{r.name}, {part}", r.border.fabric, r.border.width, length, 2, mitre_over(c), note)
+    for name, length, known in ((r.sides, r.high, r.down_known), (r.ends, r.wide, r.across_known)):
+        one = plain_piece(c, name, r.border.fabric, r.border.width, length, 2, mitre_over(c), note)
         pieces.append(
             PlainPiece(
                 one.name,
@@ -135,15 +153,15 @@ def _mitred(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
                 2,
                 note=note,
                 mitred=True,
+                measured=known,
             )
         )
 
 
 def _spacers(c: QuiltChoices, r: Round, row: FittedRow, pieces: list[PlainPiece]) -> None:
     """The plain strip inside a pieced row. Nothing is trimmed off its width: the row fits because of it."""
-    name, fabric = f"{r.name}, plain strip", r.border.fabric
+    fabric, known = r.border.fabric, r.across_known and r.down_known
     if row.beside > ZERO:
-        pieces.append(plain_piece(c, f"{name} at the sides", fabric, row.beside, r.height, 2, c.oversize, _measure()))
+        pieces.append(_cut_along(c, r.sides, fabric, row.beside, r.height, known=r.down_known))
     if row.above > ZERO:
-        across = r.inner[0]
-        pieces.append(plain_piece(c, f"{name} above and below", fabric, row.above, across, 2, c.oversize, _measure()))
+        pieces.append(_cut_along(c, r.ends, fabric, row.above, r.inner[0], known=known))

@@ -116,7 +116,7 @@ class PlainPiece:
 
     ``cut_into`` is 2 or 4 when it is a square cut on one or both diagonals; ``needed`` is what is wanted of what then comes
     out. ``joined`` is the binding: strips that are joined end to end. ``mitred``: both its ends are sewn on the diagonal.
-    ``apart`` is no part of the top.
+    ``apart`` is no part of the top. ``measured``: it is cut to what was measured of the top, once and for all.
     """
 
     name: str
@@ -132,6 +132,7 @@ class PlainPiece:
     joined: bool = False
     mitred: bool = False
     apart: bool = False
+    measured: bool = False
 
     @property
     def edge(self) -> Length:

@@ -1,17 +1,21 @@
-"""What the finished quilt will measure when its blocks are brought to a common size, with an interval.
+"""What the finished quilt will measure, by its blocks or by its top as far as it was measured, with an interval.
 
 Source: docs/theory, section 18.3.
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from math import sqrt
 
 from ..lengths import ZERO, Length
 from ..messages import Message
+from ..tolerances import TAPE
 from .choices import QuiltChoices, Setting
-from .sizes import QuiltSizes, quilt_sizes
+from .pieced import FittedRow
+from .sizes import QuiltSizes
+from .top import LastMeasured, TopAsMeasured
 
 __all__ = ["FinishedQuilt", "QuiltHands", "finished_quilt", "seam_cost"]
 
@@ -31,44 +35,79 @@ class QuiltHands:
 
 @dataclass(frozen=True, slots=True)
 class FinishedQuilt:
-    """Finished ``width`` by ``height`` as planned with blocks of that size, as it most likely comes out, and how far off either way, nine
-    times in ten; inches. ``sizes`` are those of everything else to cut, ``why`` says what it is that makes it another size than planned."""
+    """Finished ``width`` by ``height`` as it most likely comes out, and how far off either way, nine times in ten; inches. ``by`` says what
+    it is reckoned from, ``sizes`` are those of everything else to cut, ``why`` says what makes it another size than those."""
 
     sizes: QuiltSizes
     width: Length
     height: Length
     width_within: Length
     height_within: Length
+    by: Message
     why: Message | None = None
 
+    @property
+    def by_the_ruler(self) -> FinishedQuilt:
+        """The same by the marks of the ruler: the quilt to the nearest, how far off it may be to the next larger one."""
+        step = self.sizes.choices.ruler_step
+        return replace(
+            self,
+            width=self.width.round_near(step),
+            height=self.height.round_near(step),
+            width_within=self.width_within.round_up(step),
+            height_within=self.height_within.round_up(step),
+        )
 
-def finished_quilt(planned: QuiltSizes, width: Length, height: Length, hands: QuiltHands) -> FinishedQuilt:
-    """With blocks trimmed to ``width`` by ``height``, raw edge to raw edge; sashing, setting pieces and borders cut to go with them.
+
+def finished_quilt(top: TopAsMeasured, hands: QuiltHands) -> FinishedQuilt:
+    """From blocks of one size, or from the last lengths measured of the top; sashing, setting pieces and borders cut to go with them.
 
     A seam that takes e more than planned from each of two fabrics shortens what it joins by 2e; what is common to all of them adds up,
-    what differs from seam to seam and from cut to cut adds by squares. Raises ``QuiltImpossible``.
+    what differs from seam to seam and from cut to cut adds by squares.
     """
-    s2 = planned.choices.seam_allowance * 2
-    # What lies inside a pieced border is trimmed to what that border measures: from there on the quilt is as planned.
-    pieced = next((r for r in reversed(planned.rounds) if r.row), None)
-    if pieced is not None and pieced.row is not None:
-        outer = 2 * (len(planned.rounds) - pieced.number)
-        return _told(planned, _straight(pieced.row.across + 1 + outer), _straight(pieced.row.down + 1 + outer), hands)
-    sizes = quilt_sizes(replace(planned.choices, block_width=width - s2, block_height=height - s2))
-    c = sizes.choices
-    # Borders are cut to what is measured: of their seams only the two at their outer edges are left.
-    borders = 2 * len(c.borders)
-    return _told(sizes, _crossed(c, c.columns, borders), _crossed(c, c.rows, borders), hands)
+    sizes = top.sizes
+    c, outer = sizes.choices, 2 * len(sizes.rounds)
+    across = _way(sizes, top.across, _crossed(c, c.columns, outer), lambda row: row.across)
+    down = _way(sizes, top.down, _crossed(c, c.rows, outer), lambda row: row.down)
+    return FinishedQuilt(
+        sizes,
+        _off(sizes.width, across, hands),
+        _off(sizes.height, down, hands),
+        _within(across, hands),
+        _within(down, hands),
+        _by(top),
+        _why(sizes, across, down, hands),
+    )
+
+
+def _by(top: TopAsMeasured) -> Message:
+    c = top.sizes.choices
+    if top.across or top.down or c.setting is Setting.BY_HAND:
+        return Message("By what you measured of the top")
+    s2 = c.seam_allowance * 2
+    return Message("With blocks brought to {w} × {h}", w=c.block_width + s2, h=c.block_height + s2)
+
+
+def _way(sizes: QuiltSizes, last: LastMeasured | None, blocks: _Crossed, units: Callable[[FittedRow], int]) -> _Crossed:
+    """What is crossed one way from what is known of it outward: lengths measured, or the row of a pieced border, to which what lies inside
+    was trimmed; or from ``blocks``."""
+    pieced = next((r for r in reversed(sizes.rounds) if r.row), None)
+    if pieced is not None and pieced.row is not None and (last is None or last.border <= pieced.number):
+        return _straight(units(pieced.row) + 1 + 2 * (len(sizes.rounds) - pieced.number))
+    if last is not None:
+        return _Crossed(last.seams, last.seams, last.seams, TAPE / sqrt(3))
+    return blocks
 
 
 @dataclass(frozen=True, slots=True)
 class _Crossed:
     """What one crosses from side to side: as many times what a seam takes from both sides as the length loses by what is ``common`` to
-    all seams, and by how many ``seams`` and ``parts`` it varies."""
+    all seams, and by how many ``seams`` and ``parts`` it varies; ``read``: by what a length that was measured strays, in inches."""
 
     common: float
     seams: float
     parts: float
+    read: float = 0.0
 
 
 def _straight(seams: int) -> _Crossed:
@@ -105,19 +144,8 @@ def seam_cost(c: QuiltChoices, across: float, down: float, by: float) -> tuple[f
     return c.columns * across + (pieces[0] - 1) * 2 * by, c.rows * down + (pieces[1] - 1) * 2 * by
 
 
-def _told(sizes: QuiltSizes, across: _Crossed, down: _Crossed, hands: QuiltHands) -> FinishedQuilt:
-    return FinishedQuilt(
-        sizes,
-        _off(sizes.width, across, hands),
-        _off(sizes.height, down, hands),
-        _within(across, hands),
-        _within(down, hands),
-        _why(sizes, across, down, hands),
-    )
-
-
 def _why(sizes: QuiltSizes, across: _Crossed, down: _Crossed, hands: QuiltHands) -> Message | None:
-    if not hands.seam:
+    if not hands.seam or not across.seams + down.seams:
         return None
     return Message(
         "With seams of just the allowance it would finish {width} by {height}. Yours take {more} than that, by what you measured of "
@@ -135,5 +163,7 @@ def _off(planned: Length, of: _Crossed, hands: QuiltHands) -> Length:
 
 
 def _within(of: _Crossed, hands: QuiltHands) -> Length:
-    variance = (2 * of.common * hands.unsure) ** 2 + of.seams * (2 * hands.seams) ** 2 + of.parts * hands.cut**2
+    variance = (
+        (2 * of.common * hands.unsure) ** 2 + of.seams * (2 * hands.seams) ** 2 + of.parts * hands.cut**2 + of.read**2
+    )
     return Length.near(_NINE_TENTHS * sqrt(variance))

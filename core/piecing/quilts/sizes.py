@@ -15,10 +15,22 @@ from .backing import Backing, Binding, backings_of, binding_of, binding_piece, s
 from .borders import QuiltPart, Round, part_pieces, rounds_of
 from .choices import PlainPiece, QuiltChoices, Setting, block_spots, plain_piece
 
-__all__ = ["MOST_BORDERS", "QuiltSizes", "quilt_sizes"]
+__all__ = [
+    "MOST_BORDERS",
+    "ROW_SASH",
+    "QuiltCentre",
+    "QuiltSizes",
+    "centre_of",
+    "diagonal_rows",
+    "put_together",
+    "quilt_sizes",
+    "row_sash",
+]
 
 _MOST_BLOCKS = 900
 MOST_BORDERS = 12
+ROW_SASH = "sashing between rows"
+"""What strips beside whole rows are called, at the least."""
 _MOST_ACROSS = inches(200)
 _WIDEST, _SLEEVE, _BORDER = inches(24), (inches(2), inches(12)), (inches("1/4"), inches(30))
 
@@ -56,32 +68,56 @@ class QuiltSizes:
         """Blocks in the quilt."""
         return self.choices.blocks
 
+    def piece(self, name: str) -> PlainPiece:
+        """The plain pieces of that name. Raises ``KeyError`` where none is cut."""
+        return {p.name: p for p in self.pieces}[name]
+
+
+@dataclass(frozen=True, slots=True)
+class QuiltCentre:
+    """The blocks with what is sewn between and beside them, inside the borders; ``pieces`` are the plain ones of it."""
+
+    width: Length
+    height: Length
+    pieces: tuple[PlainPiece, ...]
+    parts: tuple[QuiltPart, ...] = ()
+
 
 @lru_cache(maxsize=128)
 def quilt_sizes(c: QuiltChoices) -> QuiltSizes:
     """Every size of a quilt. Raises ``QuiltImpossible``."""
     _check(c)
-    pieces: list[PlainPiece] = []
-    parts: tuple[QuiltPart, ...] = ()
-    match c.setting:
-        case Setting.STRAIGHT | Setting.BY_HAND:
-            width, height = _straight(c, pieces)
-        case Setting.ON_POINT:
-            width, height = _on_point(c, pieces)
-        case Setting.STAGGERED:
-            width, height = _staggered(c, pieces)
-            parts = _half_blocks(c)
-    rounds = rounds_of(c, width, height)
-    parts += part_pieces(c, rounds, pieces)
-    outer = (rounds[-1].wide, rounds[-1].high) if rounds else (width, height)
-    if max(outer) > _MOST_ACROSS:
+    centre = centre_of(c)
+    found = put_together(c, centre, rounds_of(c, centre.width, centre.height))
+    if max(found.width, found.height) > _MOST_ACROSS:
         raise QuiltImpossible(
             "The quilt would finish {w} by {h}; {most} is the most, either way.",
             field="columns",
-            w=outer[0],
-            h=outer[1],
+            w=found.width,
+            h=found.height,
             most=_MOST_ACROSS,
         )
+    return found
+
+
+def centre_of(c: QuiltChoices) -> QuiltCentre:
+    """The centre of a quilt whose choices were found possible."""
+    pieces: list[PlainPiece] = []
+    match c.setting:
+        case Setting.STRAIGHT | Setting.BY_HAND:
+            size = _straight(c, pieces)
+        case Setting.ON_POINT:
+            size = _on_point(c, pieces)
+        case Setting.STAGGERED:
+            size = _staggered(c, pieces)
+    return QuiltCentre(*size, tuple(pieces), _half_blocks(c))
+
+
+def put_together(c: QuiltChoices, centre: QuiltCentre, rounds: tuple[Round, ...]) -> QuiltSizes:
+    """The centre within its borders, with all that is cut for them, for its back and its edge."""
+    width, height, pieces = centre.width, centre.height, list(centre.pieces)
+    parts = centre.parts + part_pieces(c, rounds, pieces)
+    outer = (rounds[-1].wide, rounds[-1].high) if rounds else (width, height)
     binding = binding_of(c, *outer)
     pieces.append(binding_piece(c, binding))
     if c.sleeve > ZERO:
@@ -168,7 +204,7 @@ def _sashing(c: QuiltChoices, across: int, down: int, width: Length, pieces: lis
         pieces.append(plain_piece(c, "cornerstone", c.cornerstone_fabric, c.sash, c.sash, across * down))
     else:
         measure = Message("Measure the rows before cutting; cut all to one length.")
-        pieces.append(plain_piece(c, "sashing between rows", c.sash_fabric, c.sash, width, down, c.oversize, measure))
+        pieces.append(plain_piece(c, row_sash(c, c.columns), c.sash_fabric, c.sash, width, down, c.oversize, measure))
 
 
 def _on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
@@ -220,7 +256,7 @@ def _on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length
 
 def _sashing_on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> None:
     """Diagonal rows: a sash between any two blocks of a row and at its ends; then sashing between rows, whole or pieced."""
-    rows = _diagonal_rows(c)
+    rows = diagonal_rows(c)
     pieces.append(
         plain_piece(c, "sashing beside blocks", c.sash_fabric, c.sash, c.block_width, sum(len(r) + 1 for r in rows))
     )
@@ -233,11 +269,18 @@ def _sashing_on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> None:
         return
     for n in sorted(set(between)):
         length = c.block_width * n + c.sash * (n + 1)
-        name = f"sashing between rows, {n} block{'s' if n > 1 else ''} long"
-        pieces.append(plain_piece(c, name, c.sash_fabric, c.sash, length, between.count(n), c.oversize))
+        piece = plain_piece(c, row_sash(c, n), c.sash_fabric, c.sash, length, between.count(n), c.oversize)
+        pieces.append(piece)
 
 
-def _diagonal_rows(c: QuiltChoices) -> list[set[int]]:
+def row_sash(c: QuiltChoices, blocks: int) -> str:
+    """What the sashing beside rows of so many blocks is called; on point rows are of several lengths."""
+    if c.setting is not Setting.ON_POINT:
+        return ROW_SASH
+    return f"{ROW_SASH}, {blocks} block{'s' if blocks > 1 else ''} long"
+
+
+def diagonal_rows(c: QuiltChoices) -> list[set[int]]:
     """The blocks of each diagonal row, corner to corner, by where they stand in it."""
     rows: dict[int, set[int]] = {}
     for column, row in block_spots(c):
@@ -260,7 +303,7 @@ def _staggered(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Lengt
 
 def _half_blocks(c: QuiltChoices) -> tuple[QuiltPart, ...]:
     lower = c.columns // 2
-    if not c.half_blocks or not lower:
+    if c.setting is not Setting.STAGGERED or not c.half_blocks or not lower:
         return ()
     return (
         QuiltPart("head", None, c.block_width, c.block_height * c.stagger, lower),

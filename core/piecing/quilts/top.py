@@ -1,170 +1,187 @@
-"""The top as it measures: rows sewn and measured before they are joined, and borders cut to the mean of three lengths.
+"""The top as it measures: blocks brought to a size, rows measured before they are joined, borders cut to the mean of three lengths.
 
-Every length here is from raw edge to raw edge, with both allowances. Source: docs/theory, section 18.4.
+Every length measured is from raw edge to raw edge, with both allowances. Source: docs/theory, section 18.4.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 
-from ..errors import CountOutOfRange
-from ..lengths import ZERO, Length, finest_mark, inches
+from ..lengths import ZERO, Length
 from ..messages import Message
-from ..tolerances import EASED, LEAST_FRAME, UNEVEN
-from .borders import Round, mitre_over
-from .choices import Corners, QuiltChoices, Setting, strip_cut
-from .sizes import QuiltSizes
+from ..tolerances import LEAST_FRAME, UNEVEN
+from .borders import Round, part_pieces
+from .choices import Corners, PlainPiece, QuiltChoices, Setting
+from .sizes import ROW_SASH, QuiltSizes, centre_of, put_together
+from .top_readings import (
+    KnownLengths,
+    TopLength,
+    TopReading,
+    TopStep,
+    check_top_length,
+    mean_of,
+    misread,
+    raw,
+    reading,
+    used,
+)
+from .top_rows import measured_rows
 
-__all__ = ["TopLength", "TopReading", "TopStep", "check_top_length", "top_steps"]
+__all__ = [
+    "KnownLengths",
+    "LastMeasured",
+    "TopAsMeasured",
+    "TopLength",
+    "TopReading",
+    "TopStep",
+    "brought_to",
+    "check_top_length",
+    "top_as_measured",
+]
 
-_THREE, _LONGEST = 3, inches(250)
-
-
-@dataclass(frozen=True, slots=True)
-class TopLength:
-    """What was measured, and what was planned there when it was."""
-
-    value: Length
-    planned: Length
-
-
-@dataclass(frozen=True, slots=True)
-class TopReading:
-    """One place where the top is measured: ``key`` its name, ``planned`` what it should be, ``value`` what it was; ``stale`` when the quilt has
-    been planned otherwise since: it is shown, and not used."""
-
-    key: str
-    where: Message
-    planned: Length
-    value: Length | None = None
-    stale: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class TopStep:
-    """One stage at which the top is measured; ``said`` what follows from what was measured."""
-
-    key: str
-    title: Message
-    how: Message
-    readings: tuple[TopReading, ...]
-    said: tuple[Message, ...] = ()
-
-
-def check_top_length(value: Length) -> None:
-    """Raises ``CountOutOfRange`` for what no top measures."""
-    if not ZERO < value <= _LONGEST:
-        raise CountOutOfRange(
-            "A top measures up to {most}. Check whether inches or millimetres are meant.", field="value", most=_LONGEST
-        )
-
-
-def top_steps(sizes: QuiltSizes, known: Mapping[str, TopLength]) -> tuple[TopStep, ...]:
-    """What to measure as the top grows, in the order in which it is sewn, and what is cut to it. ``known`` by the names of the places."""
-    steps = [*_rows(sizes, known)]
-    for r in sizes.rounds:
-        steps += _round(sizes.choices, r, known)
-    return tuple(steps)
-
-
-def _reading(key: str, where: Message, planned: Length, known: Mapping[str, TopLength]) -> TopReading:
-    found = known.get(key)
-    if found is None:
-        return TopReading(key, where, planned)
-    return TopReading(key, where, planned, found.value, stale=found.planned != planned)
-
-
-def _used(readings: tuple[TopReading, ...]) -> list[Length]:
-    return [r.value for r in readings if r.value is not None and not r.stale]
-
-
-def _mean(values: list[Length], step: Length) -> Length:
-    return (sum(values, ZERO) / len(values)).round_near(step)
-
-
-def _rows(sizes: QuiltSizes, known: Mapping[str, TopLength]) -> Iterator[TopStep]:
-    c = sizes.choices
-    if c.setting is not Setting.STRAIGHT or c.rows < 2:
-        return
-    planned = (sizes.centre_width + c.seam_allowance * 2).round_near(finest_mark(c.ruler_step))
-    readings = tuple(_reading(f"row {n}", Message("Row {n}", n=n), planned, known) for n in range(1, c.rows + 1))
-    how = Message("Each row of blocks, sewn and pressed, along its middle. Should be {planned}.", planned=planned)
-    yield TopStep("rows", Message("Rows, before they are joined"), how, readings, tuple(_of_rows(c, readings)))
-
-
-def _of_rows(c: QuiltChoices, readings: tuple[TopReading, ...]) -> Iterator[Message]:
-    values = _used(readings)
-    if len(values) < 2:
-        return
-    # What one block can be eased, a row can be as often as it has blocks. A row further off is looked into, not gone by.
-    limit, middle = EASED * c.columns, sorted(values)[len(values) // 2]
-    mean = _mean([v for v in values if abs(float(v - middle)) <= limit], c.ruler_step)
-    if c.sash > ZERO and not c.cornerstones and len(values) == len(readings):
-        yield Message(
-            "Cut the sashes between rows {wide} × {long}, the mean of the rows.",
-            wide=strip_cut(c, c.sash),
-            long=mean,
-        )
-    off = [(r, r.value - mean) for r in readings if r.value is not None and not r.stale]
-    off = [(r, by) for r, by in off if abs(float(by)) > EASED]
-    for r, by in off:
-        yield Message(
-            "{row} is {by} {way} than {mean}: ease it in, a little at every block."
-            if abs(float(by)) <= limit
-            else "{row} is {by} {way} than {mean}, more than can be eased. Before it is joined, look at its seams and at each of its blocks.",
-            row=r.where,
-            by=abs(by),
-            way="longer" if by > ZERO else "shorter",
-            mean=mean,
-        )
-    if not off:
-        yield Message("They are alike, as near as they need be.")
+_THREE = 3
+_ACROSS, _DOWN = "blocks across", "blocks down"
 
 
 @dataclass(frozen=True, slots=True)
-class _Pair:
-    """Both pairs of sides of one border as measured: the mean of three, or None while not all are."""
+class LastMeasured:
+    """Where the top was measured last, one way: ``border`` the number of the border before which it was, 0 for rows or columns, and how many
+    ``seams`` are crossed that way from there outward."""
 
-    across: Length | None
-    down: Length | None
+    border: int
+    seams: int
 
 
-def _round(c: QuiltChoices, r: Round, known: Mapping[str, TopLength]) -> tuple[TopStep, TopStep]:
-    s2, mark = c.seam_allowance * 2, finest_mark(c.ruler_step)
-    overlapped = r.row is None and r.border.corners is Corners.OVERLAPPED
-    wide = ((r.wide if overlapped else r.width) + s2).round_near(mark)
-    high = (r.height + s2).round_near(mark)
-    down = _three(f"border {r.number} down", ("left edge", "right edge"), high, known)
-    across = _three(f"border {r.number} across", ("upper edge", "lower edge"), wide, known)
-    means = _Pair(*(_mean(v, c.ruler_step) if len(v := _used(x)) == _THREE else None for x in (across, down)))
+@dataclass(frozen=True, slots=True)
+class TopAsMeasured:
+    """``steps`` say what to measure, in the order in which it is sewn, and what follows; ``sizes`` are those of the quilt with all of it.
+    ``across`` and ``down`` are ``None`` where nothing larger than a block was measured that way."""
+
+    steps: tuple[TopStep, ...]
+    sizes: QuiltSizes
+    across: LastMeasured | None = None
+    down: LastMeasured | None = None
+
+    @property
+    def begun(self) -> bool:
+        """Whether anything was measured that is gone by."""
+        return any(used(s.readings) for s in self.steps)
+
+
+def brought_to(planned: QuiltSizes, known: KnownLengths, width: Length, height: Length) -> KnownLengths:
+    """What is ``known``, and that blocks are brought to this size, raw edge to raw edge, where it is not known what they were."""
+    c = planned.choices
+    told = {_ACROSS: TopLength(width, raw(c, c.block_width)), _DOWN: TopLength(height, raw(c, c.block_height))}
+    return told | {k: v for k, v in known.items() if k not in told or v.planned == told[k].planned}
+
+
+def top_as_measured(planned: QuiltSizes, known: KnownLengths) -> TopAsMeasured:
+    """The top with what is ``known`` of it. What should be measured, and what is cut, goes at every stage with what was measured before it;
+    a pieced border stays as it is planned, and what lies inside it is brought to it."""
+    c, steps = planned.choices, list[TopStep]()
+    if c.setting is not Setting.BY_HAND:
+        step, c = _blocks(planned, known)
+        steps.append(step)
+    centre, across, down = centre_of(c), None, None
+    rows = measured_rows(planned, c, centre, known)
+    if rows is not None:
+        steps.append(rows.step)
+        centre, last = rows.centre, LastMeasured(0, 2 * len(planned.rounds))
+        across, down = last if rows.across else None, last if rows.down else None
+    wider, higher = centre.width - planned.centre_width, centre.height - planned.centre_height
+    rounds = []
+    for before in planned.rounds:
+        now, found = _round(c, before, wider, higher, known)
+        steps += found
+        rounds.append(now)
+        wider, higher = now.wide - before.wide, now.high - before.high
+        outward = 2 * (len(planned.rounds) - now.number)
+        if now.across_known:
+            across = LastMeasured(now.number, outward + (0 if _overlapped(now) else 2))
+        if now.down_known:
+            down = LastMeasured(now.number, outward + 2)
+    sizes = put_together(c, centre, tuple(rounds))
+    return TopAsMeasured(tuple(steps), replace(sizes, parts=planned.parts, notes=planned.notes), across, down)
+
+
+def _blocks(planned: QuiltSizes, known: KnownLengths) -> tuple[TopStep, QuiltChoices]:
+    """What blocks were brought to, and the quilt's choices with blocks of that size."""
+    c, s2 = planned.choices, planned.choices.seam_allowance * 2
+    wide, high, square = raw(c, c.block_width), raw(c, c.block_height), c.setting is Setting.ON_POINT
+    across = reading(_ACROSS, Message("Both ways") if square else Message("Across"), wide, wide, known)
+    down = across if square else reading(_DOWN, Message("Down"), high, high, known)
+    now = c
+    for found in used([across]):
+        now = replace(now, block_width=found - s2)
+    for found in used([down]):
+        now = replace(now, block_height=found - s2)
+    readings = (across,) if square else (across, down)
+    how = Message("What all of them were trimmed to. Should be {wide} × {high}.", wide=wide, high=high)
+    said = (*misread(readings), *_otherwise(c, now))
+    return TopStep("blocks", Message("Blocks, before they are joined"), how, readings, said), now
+
+
+def _otherwise(planned: QuiltChoices, c: QuiltChoices) -> Iterator[Message]:
+    """What is cut otherwise than planned to go with the blocks; of what is measured once more it is told then."""
+    sizes = {p.name: (p.cut_width, p.cut_height) for p in centre_of(planned).pieces}
+    for p in centre_of(c).pieces:
+        if sizes.get(p.name) != (p.cut_width, p.cut_height) and not p.name.startswith(ROW_SASH):
+            yield Message("Cut the {piece} {wide} × {long}.", piece=p.name, wide=p.cut_width, long=p.cut_height)
+
+
+def _overlapped(r: Round) -> bool:
+    return r.row is None and r.border.corners is Corners.OVERLAPPED
+
+
+def _round(
+    c: QuiltChoices, r: Round, wider: Length, higher: Length, known: KnownLengths
+) -> tuple[Round, tuple[TopStep, TopStep]]:
+    """The border ``r``, as planned, round a top so much ``wider`` and ``higher`` than planned."""
+    overlapped, s2 = _overlapped(r), c.seam_allowance * 2
+    inside = r.border.width * 2 if overlapped else ZERO
+    wide, high = r.width + inside, r.height
+    down = _three(f"border {r.number} down", ("left edge", "right edge"), raw(c, high), raw(c, high + higher), known)
+    across = _three(
+        f"border {r.number} across", ("upper edge", "lower edge"), raw(c, wide), raw(c, wide + wider), known
+    )
+    means = [mean_of(c, v) - s2 if len(v := used(x)) == _THREE else None for x in (across, down)]
+    now = _brought(
+        r,
+        r.width + wider if means[0] is None else means[0] - inside,
+        r.height + higher if means[1] is None else means[1],
+    )
+    now = replace(now, across_known=means[0] is not None, down_known=means[1] is not None)
     first = Message("Before {border}, from top to bottom", border=r.name)
     second = Message(
         "With the sides of {border} on, from side to side" if overlapped else "Before {border}, from side to side",
         border=r.name,
     )
-    sides, ends = _cut_for(c, r, means)
-    return (
-        TopStep(f"border {r.number} down", first, _how(high), down, (*_apart(down), *sides)),
-        TopStep(f"border {r.number} across", second, _how(wide), across, (*_apart(across), *ends)),
+    sides, ends = _told(c, now)
+    return now, (
+        TopStep(f"border {r.number} down", first, _how(c, high + higher), down, (*_looked_at(down), *sides)),
+        TopStep(f"border {r.number} across", second, _how(c, wide + wider), across, (*_looked_at(across), *ends)),
     )
 
 
-def _three(key: str, edges: tuple[str, str], planned: Length, known: Mapping[str, TopLength]) -> tuple[TopReading, ...]:
+def _three(
+    key: str, edges: tuple[str, str], planned: Length, expected: Length, known: KnownLengths
+) -> tuple[TopReading, ...]:
     places = (
         Message("Near the {edge}", edge=edges[0]),
         Message("Through the middle"),
         Message("Near the {edge}", edge=edges[1]),
     )
-    return tuple(_reading(f"{key} {n}", where, planned, known) for n, where in enumerate(places, 1))
+    return tuple(reading(f"{key} {n}", where, planned, expected, known) for n, where in enumerate(places, 1))
 
 
-def _how(planned: Length) -> Message:
-    return Message("The top lies flat and is not pulled. Should be {planned}.", planned=planned)
+def _how(c: QuiltChoices, finished: Length) -> Message:
+    return Message("The top lies flat and is not pulled. Should be {expected}.", expected=raw(c, finished))
 
 
-def _apart(readings: tuple[TopReading, ...]) -> Iterator[Message]:
-    values = _used(readings)
+def _looked_at(readings: tuple[TopReading, ...]) -> Iterator[Message]:
+    yield from misread(readings)
+    values = used(readings)
     if len(values) < 2 or max(values) - min(values) <= Length.near(UNEVEN):
         return
     yield Message(
@@ -174,45 +191,47 @@ def _apart(readings: tuple[TopReading, ...]) -> Iterator[Message]:
     )
 
 
-def _cut_for(c: QuiltChoices, r: Round, m: _Pair) -> tuple[list[Message], list[Message]]:
-    """What to cut for the sides, and for the top and bottom, as far as it is known."""
-    if r.row is not None:
-        return _strips_inside(c, r, m)
-    over = r.border.width * 2 + mitre_over(c) if r.border.corners is Corners.MITRED else ZERO
-    strip = strip_cut(c, r.border.width)
-    sides = [Message("Cut both sides {wide} × {long}.", wide=strip, long=m.down + over)] if m.down else []
-    ends = (
-        [Message("Cut the top and the bottom {wide} × {long}.", wide=strip, long=m.across + over)] if m.across else []
+def _brought(r: Round, width: Length, height: Length) -> Round:
+    """The border round a top of this size: a plain one grows with it. Of a pieced one the row stays, and the plain strips inside it make up
+    what is wanting: a strip cut s wide adds s less two allowances on each side."""
+    if r.row is None:
+        rim = r.border.width * 2
+        return replace(r, width=width, height=height, wide=width + rim, high=height + rim)
+    row_wide, row_high = r.inner
+    strips = [(row - top) / 2 for row, top in ((row_wide, width), (row_high, height))]
+    beside, above = (s if float(s) >= LEAST_FRAME else ZERO for s in strips)
+    return replace(r, width=width, height=height, row=replace(r.row, beside=beside, above=above))
+
+
+def _told(c: QuiltChoices, r: Round) -> tuple[list[Message], list[Message]]:
+    """What to cut for the sides, and for the top and the bottom, as far as it is known."""
+    pieces = list[PlainPiece]()
+    part_pieces(c, (r,), pieces)
+    by_name = {p.name: p for p in pieces}
+    if r.row is None:
+        sides, ends = _size(by_name[r.sides]), _size(by_name[r.ends])
+        return (
+            [Message("Cut both sides {wide} × {long}.", **sides)] if r.down_known else [],
+            [Message("Cut the top and the bottom {wide} × {long}.", **ends)] if r.across_known else [],
+        )
+    if not (r.across_known and r.down_known):
+        return [], []
+    return (
+        [_strip_inside(by_name.get(r.sides), "at the sides", r.inner[0] - r.width)],
+        [_strip_inside(by_name.get(r.ends), "above and below", r.inner[1] - r.height)],
     )
-    return sides, ends
 
 
-def _strips_inside(c: QuiltChoices, r: Round, m: _Pair) -> tuple[list[Message], list[Message]]:
-    """Of a pieced border: what the plain strips inside it must be for the row to fit round what was measured. A strip cut s wide adds
-    s less two allowances on each side."""
-    s2 = c.seam_allowance * 2
-    wide, high = (size + s2 for size in r.inner)
-    sides: list[Message] = []
-    ends: list[Message] = []
-    for found, measured, target, other, where in (
-        (sides, m.across, wide, m.down, "at the sides"),
-        (ends, m.down, high, wide, "above and below"),
-    ):
-        if measured is None or other is None:
-            continue
-        shows = (target - measured) / 2
-        if float(shows) >= LEAST_FRAME:
-            found.append(
-                Message(
-                    "Cut the plain strips {where} {wide} × {long}: then the pieced row fits.",
-                    where=where,
-                    wide=strip_cut(c, shows),
-                    long=other,
-                )
-            )
-        else:
-            found.append(_unfilled(target - measured))
-    return sides, ends
+def _size(piece: PlainPiece) -> dict[str, Length]:
+    return {"wide": piece.cut_width, "long": piece.cut_height}
+
+
+def _strip_inside(piece: PlainPiece | None, where: str, short: Length) -> Message:
+    if piece is None:
+        return _unfilled(short)
+    return Message(
+        "Cut the plain strips {where} {wide} × {long}: then the pieced row fits.", where=where, **_size(piece)
+    )
 
 
 def _unfilled(short: Length) -> Message:

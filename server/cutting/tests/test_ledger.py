@@ -327,3 +327,56 @@ class ExchangeTest(LedgerCase):
         self.assertEqual(cut, {names["a"]: 8})
         wanted = {now[p["fabric"]]: p["left"] for p in after["piles"] if p["wanted"]}
         self.assertEqual(wanted, {names["a"]: 16, names["b"]: 24})
+
+
+class MeasuredTopTest(LedgerCase):
+    """Two by two blocks of 10 1/2 with a sash of 1 between and a border of 2: 22 finished, so 22 1/2 before the border."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        body = {"changes": {"finished": "10 1/2"}, "seen": {}, "start": "lantern"}
+        self.ask("put", f"{self.path}/blocks/{uuid4()}", body)
+        border = {"width": "2", "fabric": "b", "corners": "overlapped"}
+        quilt = {"columns": "2", "rows": "2", "sash": "1", "sash_fabric": "b", "borders": [border]}
+        self.ask("patch", f"{self.path}/quilt", {"changes": quilt, "seen": {}})
+        self.stock("b", along="72")
+
+    def measured(self, place: str, value: str) -> Any:
+        body = {"changes": {"value": value}, "seen": {}}
+        return self.ask("put", f"{self.path}/measured/{place}", body)
+
+    def named(self, part: str) -> dict[tuple[str, str], dict[str, Any]]:
+        """Piles by what they are for: their two sizes, and themselves."""
+        found = [p for p in self.sheet()["piles"] if part in p["name"]]
+        return {(p["width"]["text"], p["height"]["text"]): p for p in found}
+
+    def test_borders_cut_as_planned_are_cut_to_what_the_top_measured(self) -> None:
+        self.assertEqual(list(self.named("border, sides")), [("2 1/2", "23")])
+        sheet = self.plan()
+        for n in self.strips(sheet):
+            self.tick(n)
+        self.assertEqual(self.named("border, sides")["2 1/2", "23"]["cut"], 2)
+        for n, value in enumerate(("22 1/4", "22 1/4", "22 3/8"), 1):
+            self.measured(f"border 1 down {n}", value)
+        # 22 7/24: by the eighth 22 1/4. The two that were cut are cut to it, and no cloth is.
+        piles = self.named("border, sides")
+        self.assertEqual((piles["2 1/2", "22 1/4"]["left"], piles["2 1/2", "23"]["over"]), (2, 2))
+        sheet = self.plan()
+        from_pieces = [c["name"] for c in sheet["plan"]["cloths"]]
+        self.assertTrue(all("no longer wanted" in name for name in from_pieces), from_pieces)
+        pieces = self.ask("get", f"{self.path}/blocks")["quilt"]["sizes"]["pieces"]
+        sides = next(p for p in pieces if p["name"] == "border, sides")
+        self.assertEqual((sides["cut_height"]["text"], sides["note"]), ("22 1/4", "As long as the top was measured."))
+        steps = self.ask("get", f"{self.path}/bench/quilt")["steps"]
+        said = next(s for s in steps if s["key"] == "border 1 sides")["said"]
+        self.assertIn("2\u00a01⁄2″ × 22\u00a01⁄4″, as you measured", " ".join(said))
+
+    def test_sashing_goes_with_what_the_blocks_were_trimmed_to(self) -> None:
+        self.assertEqual(self.named("sashing beside")["1 1/2", "11"]["wanted"], 2)
+        self.measured("blocks across", "10 7/8")
+        self.measured("blocks down", "10 7/8")
+        self.assertEqual(self.named("sashing beside")["1 1/2", "10 7/8"]["wanted"], 2)
+        # Taken away again, all is as planned.
+        self.measured("blocks across", "")
+        self.measured("blocks down", "")
+        self.assertEqual(self.named("sashing beside")["1 1/2", "11"]["wanted"], 2)

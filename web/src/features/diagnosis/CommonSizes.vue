@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { NTable } from 'naive-ui'
+import { NButton } from 'naive-ui'
 import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
@@ -7,7 +7,15 @@ import Len from '@/shared/words/Len.vue'
 import { plural } from '@/shared/words/words'
 
 /** Sizes that all blocks could be brought to, side by side, with what each costs. */
-const props = defineProps<{ name: string; sizes: Schemas['CommonSizes']; measured: number; borne: string }>()
+const props = defineProps<{
+  name: string
+  sizes: Schemas['CommonSizes']
+  measured: number
+  borne: string
+  /** Whether the rest of the quilt can be cut to go with one of them. */
+  settles: boolean
+}>()
+defineEmits<{ settled: [size: Schemas['CommonSize']] }>()
 const words: [string, string][] = [
   ['as_it_is', 'as they are'],
   ['trim', 'to trim'],
@@ -33,19 +41,19 @@ const rows = computed(() => {
   <section class="sheet" :aria-label="`${name}: one size for all`">
     <h2>One size for all</h2>
     <p class="soft">{{ plural(measured, 'block') }} measured both ways.</p>
-    <NTable size="small" :bordered="false">
-      <tbody>
-        <tr v-for="r in rows" :key="r.title">
-          <th scope="row">{{ r.title }}</th>
-          <td class="number"><Len :of="r.size.width" /> × <Len :of="r.size.height" /></td>
-          <td>
-            <template v-for="[code, said] in words" :key="code">
-              <span v-if="r.size.counts[code]" class="one">{{ r.size.counts[code] }} {{ said }}</span>
-            </template>
-          </td>
-        </tr>
-      </tbody>
-    </NTable>
+    <ul>
+      <li v-for="r in rows" :key="r.title">
+        <p class="size">
+          <strong>{{ r.title }}</strong> <Len :of="r.size.width" /> × <Len :of="r.size.height" />
+        </p>
+        <p>
+          <template v-for="[code, said] in words" :key="code">
+            <span v-if="r.size.counts[code]" class="one">{{ r.size.counts[code] }} {{ said }}</span>
+          </template>
+        </p>
+        <NButton v-if="settles" size="small" @click="$emit('settled', r.size)">All are brought to it</NButton>
+      </li>
+    </ul>
     <p class="soft">{{ borne }}</p>
   </section>
 </template>
@@ -55,7 +63,28 @@ const rows = computed(() => {
   content: ', ';
 }
 
-section {
-  overflow-x: auto;
+ul {
+  margin: 0 0 10px;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 2px 12px;
+  align-items: center;
+  padding: 8px 0;
+  border-top: 1px solid var(--steel-mid);
+}
+
+li p {
+  grid-column: 1;
+  margin: 0;
+}
+
+li button {
+  grid-row: 1 / span 2;
+  grid-column: 2;
 }
 </style>

@@ -4,7 +4,8 @@ import { NTable } from 'naive-ui'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
-import { api, type Project, taken } from '@/shared/api/client'
+import { api, type Project, type Schemas, taken } from '@/shared/api/client'
+import { useOutbox } from '@/shared/offline/outbox'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import Len from '@/shared/words/Len.vue'
 
@@ -21,6 +22,21 @@ const { data, error } = useQuery(
       taken(api.GET('/api/projects/{key}/measured', { params: { path: { key: props.project.id } } })),
   })),
 )
+const { send } = useOutbox()
+/** Where it stands what all blocks were brought to; none where blocks of several sizes are laid by hand. */
+const blocks = computed(() => data.value?.top.find((s) => s.key === 'blocks')?.readings ?? [])
+
+function settled(size: Schemas['CommonSize']) {
+  const told = [size.width.text, size.height.text]
+  for (const [n, place] of blocks.value.entries())
+    send({
+      kind: 'put_top_measured',
+      project: props.project.id,
+      place: place.key,
+      changes: { value: told[n] },
+      seen: { value: place.value?.text ?? '' },
+    })
+}
 </script>
 
 <template>
@@ -65,6 +81,7 @@ const { data, error } = useQuery(
             </tbody>
           </NTable>
         </section>
+        <TopMeasured v-if="data.top.length" :project="project.id" :steps="data.top" />
       </div>
       <div class="right">
         <p v-if="data.refusal" class="sheet serious" role="alert">{{ data.refusal }}</p>
@@ -75,6 +92,8 @@ const { data, error } = useQuery(
             :sizes="k.sizes"
             :measured="k.measured.length"
             :borne="data.borne"
+            :settles="data.kinds.length === 1 && blocks.length > 0"
+            @settled="settled"
           />
         </template>
         <section class="sheet" aria-label="Where each lies best">
@@ -99,19 +118,17 @@ const { data, error } = useQuery(
         <section v-if="data.quilt" class="sheet" aria-label="The quilt">
           <h2>The quilt</h2>
           <p>
-            With blocks of the best size it finishes <Len :of="data.quilt.width" about /> ×
+            {{ data.quilt.by }} it finishes <Len :of="data.quilt.width" about /> ×
             <Len :of="data.quilt.height" about />, nine times in ten within
             <Len :of="data.quilt.width_within" about /> across and
             <Len :of="data.quilt.height_within" about /> down.
           </p>
           <p v-if="data.quilt.why">{{ data.quilt.why }}</p>
-          <p class="soft">Cut sashing between blocks to the blocks as they are trimmed.</p>
         </section>
         <p v-if="!data.kinds.some((k) => k.measured.length)" class="sheet soft">
           One block measured both ways is enough to begin with. What is typed here counts as a reading
           everywhere else too.
         </p>
-        <TopMeasured v-if="data.top.length" :project="project.id" :steps="data.top" />
       </div>
     </template>
   </main>

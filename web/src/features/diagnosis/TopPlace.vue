@@ -1,31 +1,17 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-
-import { Refusal, type Schemas } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
 import RowInput from '@/shared/form/RowInput.vue'
-import { useOutbox } from '@/shared/offline/outbox'
-import { editOf, useTyped } from '@/shared/offline/typed'
 import Len from '@/shared/words/Len.vue'
+
+import { useOneLength } from './useOneLength'
 
 /** One place where the top is measured; what is typed is kept when one leaves the field. */
 const props = defineProps<{ project: string; step: string; place: Schemas['TopReading'] }>()
-const { tried } = useOutbox()
-const problem = ref('')
-const { typed, base } = useTyped(() => ({ value: props.place.value?.text ?? '' }), {
-  thing: () => `top ${props.project} ${props.place.key}`,
-})
-
-async function save() {
-  problem.value = ''
-  if (typed.value === base.value.value) return
-  const edit = editOf(['value'], typed, base.value)
-  try {
-    await tried({ kind: 'put_top_measured', project: props.project, place: props.place.key, ...edit })
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problem.value = error.problem.errors[0]?.message ?? error.message
-  }
-}
+const { typed, problem, save } = useOneLength(
+  () => props.place.value?.text ?? '',
+  { thing: () => `top ${props.project} ${props.place.key}` },
+  (edit) => ({ kind: 'put_top_measured', project: props.project, place: props.place.key, ...edit }),
+)
 </script>
 
 <template>
@@ -42,6 +28,7 @@ async function save() {
     <span v-else-if="place.stale" class="soft">
       measured under another plan; should be <Len :of="place.planned" about /> now
     </span>
+    <span v-else-if="place.note" class="soft">{{ place.note }}</span>
   </li>
 </template>
 

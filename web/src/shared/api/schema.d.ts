@@ -3885,12 +3885,13 @@ export interface components {
             /** Format: uuid */
             height_reading?: string | null;
         };
-        /** @description Finished; ``within`` how far off it may be either way, nine times in ten. */
+        /** @description Finished; ``within`` how far off it may be either way, nine times in ten; ``by`` what it is reckoned from. */
         MeasuredQuilt: {
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
             readonly width_within: components["schemas"]["Length"];
             readonly height_within: components["schemas"]["Length"];
+            readonly by: string;
             readonly why: string | null;
         };
         /**
@@ -5488,6 +5489,7 @@ export interface components {
             readonly planned: components["schemas"]["Length"];
             readonly value: components["schemas"]["Length"] | null;
             stale: boolean;
+            readonly note: string | null;
         };
         TopStep: {
             key: string;

@@ -20,6 +20,7 @@ type Room =
   | 'evenings'
   | 'log'
   | 'measured'
+  | 'top'
 
 const ofCutting = new Set<Kind>([
   'tick_strip',
@@ -42,6 +43,7 @@ const roomOf = (kind: Kind): Room => {
   if (kind.endsWith('own')) return 'library'
   if (kind.endsWith('set_up') || kind.endsWith('_test')) return 'records'
   if (kind.endsWith('_entry') || kind.endsWith('_photo') || kind === 'say_why') return 'log'
+  if (kind === 'put_top_measured') return 'top'
   if (kind.endsWith('_measured')) return 'measured'
   if (kind.endsWith('_clock') || kind.endsWith('_time') || kind.endsWith('_blade')) return 'times'
   if (
@@ -104,6 +106,18 @@ const restsOn: Record<Room, string[]> = {
   evenings: ['project-time'],
   log: ['log', 'story'],
   measured: ['standing', 'diagnosis', 'working'],
+  // The plain pieces of the quilt are cut to it.
+  top: [
+    'blocks',
+    'standing',
+    'ticket',
+    'quilt-bench',
+    'bench',
+    'cutting',
+    'buying',
+    'evenings',
+    'project-time',
+  ],
   project: ['projects', 'standing', 'shelf', 'blocks', 'trim', 'ticket', ...ofABlock],
 }
 
@@ -202,13 +216,16 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
   evenings: (client, _o, data) => stand(client, ['evenings'], data),
   // It may be searched, or on another page: what is on screen is asked again.
   log: () => undefined,
-  measured(client, o, data) {
-    if ('project' in o && o.project) stand(client, ['measured', o.project], data)
-  },
+  measured: ofMeasured,
+  top: ofMeasured,
   project(client, _o, data) {
     const project = data as Schemas['Project']
     stand(client, ['project', project.id], project)
   },
+}
+
+function ofMeasured(client: QueryClient, o: Outgoing, data: unknown) {
+  if ('project' in o && o.project) stand(client, ['measured', o.project], data)
 }
 
 type Lots = readonly Schemas['Lot'][]
