@@ -161,6 +161,7 @@ class CutTest(TestCase):
         steps = {s.key: s for s in top.steps}
         self.assertIn("Cut the sashing beside blocks 2″ × 10 3⁄4″", told(steps["blocks"]))
         self.assertIn("Should be 34 5⁄8″", plain(steps["rows"].how))
+        self.assertIn("The plan has 36 1⁄2″ × 48 1⁄2″", plain(top.sizes.notes[0]))
         # What was planned when it was measured stays what tells whether a length is of this plan.
         self.assertEqual(steps["rows"].readings[0].planned, inches(35))
 

@@ -112,11 +112,14 @@ def apart_in(block: Block, pattern: Pattern) -> frozenset[int]:
     """
     if block.part != CENTRE:
         return frozenset()
-    keys = [p.content.key for p in pattern.places if isinstance(p.content, BlockPlacement)]
-    numbers = [k for k in map(_number, keys) if k]
-    rows = Block.objects.filter(project_id=block.project_id, part="", deleted_at=None, pk__in=numbers)
-    sizes = {str(pk): finished for pk, finished in rows.values_list("pk", "finished")}
-    part = block.finished / pattern.width
+    rows = Block.objects.filter(project_id=block.project_id, part="", deleted_at=None)
+    sizes = frozenset((str(pk), finished) for pk, finished in rows.values_list("pk", "finished"))
+    return _as_made(pattern, block.finished, sizes)
+
+
+@lru_cache(maxsize=64)
+def _as_made(pattern: Pattern, finished: Length, blocks: frozenset[tuple[str, Length]]) -> frozenset[int]:
+    sizes, part = dict(blocks), finished / pattern.width
     return frozenset(
         n
         for n, p in enumerate(pattern.places)

@@ -296,6 +296,32 @@ class BlockBench:
     nests: bool
     trim: Recipe | None
 
+    @property
+    def pictured(self) -> tuple[tuple[Drawing, ...], tuple[PicturedStep, ...]]:
+        """Every drawing once, and the steps with the numbers of theirs: the map of pressing is one for all of them."""
+        numbers: dict[int, int] = {}
+        drawings: list[Drawing] = []
+
+        def number(drawing: Drawing | None) -> int | None:
+            if drawing is None:
+                return None
+            if id(drawing) not in numbers:
+                numbers[id(drawing)] = len(drawings)
+                drawings.append(drawing)
+            return numbers[id(drawing)]
+
+        steps = tuple(PicturedStep(s, number(s.front), number(s.back)) for s in self.steps)
+        return tuple(drawings), steps
+
+
+@dataclass(frozen=True)
+class PicturedStep:
+    """A step with the numbers of its drawings."""
+
+    step: JoinStep
+    front: int | None
+    back: int | None
+
 
 def block_bench(room: Workroom, key: UUID) -> BlockBench:
     """A block at the bench: how its units are joined and pressed. Raises ``Refused`` while it is not laid out."""

@@ -1,5 +1,6 @@
 from typing import Any
 
+from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.wire import DrawingField, LengthAnswerField, MessageField
@@ -8,6 +9,7 @@ from piecing.handling.lots import MOST_IN_A_LOT
 from planning.serializers import RecipeSerializer
 
 from .models import COUNTED, MARKINGS, STAGES, WHYS
+from .selectors import BlockBench
 
 _ALL_STAGES = [*(s for s, _ in STAGES), *COUNTED]
 
@@ -103,22 +105,24 @@ class UnitBenchSerializer(serializers.Serializer[Any]):
 
 
 class JoinStepSerializer(serializers.Serializer[Any]):
-    key = serializers.CharField()
-    stage = serializers.ChoiceField(choices=STAGES)
-    block = serializers.CharField()
-    title = MessageField()
-    said = serializers.ListField(child=MessageField())
-    look = serializers.ListField(child=MessageField())
-    times = serializers.IntegerField()
-    width = LengthAnswerField()
-    height = LengthAnswerField()
-    front = DrawingField()
-    back = DrawingField(allow_null=True)
-    cautions = serializers.ListField(child=MessageField())
+    """``front`` and ``back`` are numbers of drawings of the bench, counted from 0."""
+
+    key = serializers.CharField(source="step.key")
+    stage = serializers.ChoiceField(choices=STAGES, source="step.stage")
+    block = serializers.CharField(source="step.block")
+    title = MessageField(source="step.title")
+    said = serializers.ListField(child=MessageField(), source="step.said")
+    look = serializers.ListField(child=MessageField(), source="step.look")
+    times = serializers.IntegerField(source="step.times")
+    width = LengthAnswerField(source="step.width")
+    height = LengthAnswerField(source="step.height")
+    front = serializers.IntegerField()
+    back = serializers.IntegerField(allow_null=True)
+    cautions = serializers.ListField(child=MessageField(), source="step.cautions")
 
 
 class BlockBenchSerializer(serializers.Serializer[Any]):
-    """A block at the bench; its lots are of whole blocks."""
+    """A block at the bench; its lots are of whole blocks. ``drawings`` are those of its steps, each once."""
 
     block = serializers.UUIDField(source="key")
     name = serializers.CharField()
@@ -126,12 +130,23 @@ class BlockBenchSerializer(serializers.Serializer[Any]):
     count = serializers.IntegerField()
     joined = serializers.IntegerField()
     colourways = serializers.ListField(child=MessageField())
-    steps = JoinStepSerializer(many=True)
+    drawings = serializers.SerializerMethodField()
+    steps = serializers.SerializerMethodField()
     lots = LotSerializer(many=True)
     join_cautions = serializers.ListField(child=MessageField())
     press_cautions = serializers.ListField(child=MessageField())
     nests = serializers.BooleanField()
     trim = RecipeSerializer(allow_null=True)
+
+    @extend_schema_field(serializers.ListField(child=DrawingField()))
+    def get_drawings(self, bench: BlockBench) -> list[Any]:
+        field = DrawingField()
+        field.bind("drawings", self)
+        return [field.to_representation(d) for d in bench.pictured[0]]
+
+    @extend_schema_field(JoinStepSerializer(many=True))
+    def get_steps(self, bench: BlockBench) -> Any:
+        return JoinStepSerializer(bench.pictured[1], many=True, context=self.context).data
 
 
 class QuiltStepSerializer(serializers.Serializer[Any]):

@@ -26,7 +26,6 @@ from ..joining.seams import joint_name
 from ..lengths import Length, finest_mark
 from ..messages import Capital, Listing, Message
 from ..trimming.whole_block import middle_crossing
-from ..units import UnitSpec
 from .steps import BenchStage
 
 __all__ = ["JoinAct", "JoinStep", "colourways_said", "join_steps"]
@@ -110,13 +109,17 @@ class _Sewn:
     times: int
 
     @cached_property
-    def shown(self) -> tuple[tuple[Cell, UnitSpec, tuple[float, float]], ...]:
-        """Every unit with its size and its middle, in parts from the upper left corner."""
-        specs = Layout(self.layout.pattern, self.cells).specs(self.part)
-        return tuple(
-            (c, spec, (float(c.left + c.width / 2), float(c.top + c.height / 2)))
-            for c, spec in zip(self.cells, specs, strict=True)
-        )
+    def faces(self) -> Mapping[str, tuple[tuple[tuple[Point, ...], str], ...]]:
+        """The finished outlines of every place and their fabrics, by the name of the place; in inches of the block."""
+        specs, part = Layout(self.layout.pattern, self.cells).specs(self.part), float(self.part)
+        found: dict[str, list[tuple[tuple[Point, ...], str]]] = {}
+        for cell, spec in zip(self.cells, specs, strict=True):
+            x, y = cell_middle(self.layout, cell, part)
+            name = self.layout.pattern.places[cell.place].name
+            found.setdefault(name, []).extend(
+                (tuple((px + x, py + y) for px, py in q.outline), q.role) for q in placed_parts(spec, cell.orientation)
+            )
+        return {name: tuple(faces) for name, faces in found.items()}
 
 
 def join_steps(
@@ -250,7 +253,7 @@ def _names(pattern: Pattern, whole: Section) -> dict[Box, Message]:
     order of sewing."""
     found: dict[Box, Message] = {}
     letters = 0
-    xs, ys = _edges(pattern.columns), _edges(pattern.rows)
+    xs, ys = pattern.edges
     for s in [*_singles(whole), *whole.walk()]:
         left, top, right, foot = s.box
         if s.place is not None:
@@ -278,13 +281,6 @@ def _span(what: str, first: int, last: int) -> Message:
     if what == "row":
         return Message("row {n}", n=first) if first == last else Message("rows {a} to {b}", a=first, b=last)
     return Message("column {n}", n=first) if first == last else Message("columns {a} to {b}", a=first, b=last)
-
-
-def _edges(tracks: Sequence[Fraction]) -> list[Fraction]:
-    found = [Fraction(0)]
-    for t in tracks:
-        found.append(found[-1] + t)
-    return found
 
 
 def _said(sewn: _Sewn, s: Section, parts: tuple[Message, ...], *, upright: bool, around: bool) -> Iterator[Message]:
@@ -488,13 +484,9 @@ def _several_ways(sewn: _Sewn, s: Section) -> Message:
 
 def _parts(sewn: _Sewn, s: Section) -> Iterator[tuple[tuple[Point, ...], str]]:
     """The finished outlines of the parts of a section and their fabrics, in inches of the block."""
-    part = float(sewn.part)
-    x0, y0, x1, y1 = (float(v) for v in s.box)
-    for cell, spec, middle in sewn.shown:
-        if x0 < middle[0] < x1 and y0 < middle[1] < y1:
-            x, y = cell_middle(sewn.layout, cell, part)
-            for q in placed_parts(spec, cell.orientation):
-                yield tuple((px + x, py + y) for px, py in q.outline), q.role
+    for one in _singles(s) if s.place is None else (s,):
+        if one.place is not None:
+            yield from sewn.faces[one.place.name]
 
 
 def _tips_said(sewn: _Sewn, s: Section) -> tuple[Message, ...]:
@@ -519,6 +511,35 @@ def _tips_said(sewn: _Sewn, s: Section) -> tuple[Message, ...]:
     return ()
 
 
+_MANY_FACES = 200
+"""From so many on, places that look alike are drawn once and set down wherever they lie."""
+
+
+def _drawn(sketch: Sketch, sewn: _Sewn, s: Section, off: Point) -> None:
+    """The faces of a section, moved by ``off``."""
+    singles = [p for p in (_singles(s) if s.place is None else (s,)) if p.place is not None]
+    if sum(len(sewn.faces[p.place.name]) for p in singles if p.place) < _MANY_FACES:
+        for outline, role in _parts(sewn, s):
+            sketch.polygon("face", tuple((x + off[0], y + off[1]) for x, y in outline), role)
+        return
+    part, high = float(sewn.part), float(sewn.layout.pattern.height)
+    alike: dict[tuple[tuple[tuple[Point, ...], str], ...], list[Point]] = {}
+    for p in singles:
+        assert p.place is not None
+        left, top, right, foot = map(float, p.box)
+        x, y = (left + right) / 2 * part, (high - (top + foot) / 2) * part
+        about = tuple(
+            (tuple((round(px - x, 6), round(py - y, 6)) for px, py in outline), role)
+            for outline, role in sewn.faces[p.place.name]
+        )
+        alike.setdefault(about, []).append((x + off[0], y + off[1]))
+    for faces, at in alike.items():
+        one = Sketch()
+        for outline, role in faces:
+            one.polygon("face", outline, role)
+        sketch.stamp(one, at)
+
+
 def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:
     """The parts of a section a little apart, as they come together."""
     sketch = Sketch()
@@ -529,8 +550,7 @@ def _picture(sewn: _Sewn, s: Section, title: Message) -> Drawing:
     for n, p in enumerate(s.parts):
         off = (n * gap, 0.0) if upright else (0.0, -n * gap)
         left, top, right, foot = p.box
-        for outline, role in _parts(sewn, p):
-            sketch.polygon("face", tuple((x + off[0], y + off[1]) for x, y in outline), role)
+        _drawn(sketch, sewn, p, off)
         boxes.append(
             (
                 float(left) * part + off[0],

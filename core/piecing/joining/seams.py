@@ -5,11 +5,14 @@ Coordinates are parts, x from the left and y upward from the lower edge. Source:
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 from math import ceil, floor, hypot
+
+import numpy as np
 
 from ..blocks.geometry import cell_middle, inner_seams, placed_parts
 from ..blocks.pattern import BlockPlacement, Layout, Orientation, Pattern, laid
@@ -123,7 +126,7 @@ def _held_seams(pattern: Pattern, place: object, held: BlockPlacement) -> Iterat
 
 def joint_name(pattern: Pattern, joint: Joint) -> str:
     """As people count: "row 2 seam 3", "the seam below row 1"."""
-    xs, ys = _edges(pattern.columns), _edges(pattern.rows)
+    xs, ys = pattern.edges
     part, line = ", in part" if joint.partial else "", _line_of(pattern, joint)
     if joint.upright:
         return f"{line} seam {_index(xs, joint.start[0])}{part}"
@@ -133,24 +136,17 @@ def joint_name(pattern: Pattern, joint: Joint) -> str:
 def _line_of(pattern: Pattern, joint: Joint) -> str:
     """The rows that an upright seam crosses, the columns that a level one does; empty for one below a whole row."""
     (x1, y1), (x2, y2) = joint.start, joint.end
-    edges, start, end = (_edges(pattern.rows), y1, y2) if joint.upright else (_edges(pattern.columns), x1, x2)
+    xs, ys = pattern.edges
+    edges, start, end = (ys, y1, y2) if joint.upright else (xs, x1, x2)
     what, first, last = "row" if joint.upright else "column", _index(edges, start) + 1, _index(edges, end)
     if not joint.upright and first == 1 and last == len(pattern.columns):
         return ""
     return f"{what} {first}" if first >= last else f"{what}s {first} to {last}"
 
 
-def _edges(tracks: Sequence[Fraction]) -> list[Fraction]:
-    total, found = Fraction(0), [Fraction(0)]
-    for t in tracks:
-        total += t
-        found.append(total)
-    return found
-
-
-def _index(edges: list[Fraction], at: Fraction) -> int:
+def _index(edges: tuple[Fraction, ...], at: Fraction) -> int:
     """Which edge; for a point between two, the one before."""
-    return max(n for n, e in enumerate(edges) if e <= at)
+    return bisect_right(edges, at) - 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,23 +166,22 @@ class Meeting:
 def meetings(seams: Sequence[BlockSeam]) -> tuple[Meeting, ...]:
     """Every point where seams run into a later one between its ends."""
     found = []
+    # Both ends of every seam beside its other end, all at once: a large quilt has thousands of them.
+    here = np.array([end for s in seams for end in (s.start, s.end)], float).reshape(-1, 2)
+    other = here.reshape(-1, 2, 2)[:, ::-1].reshape(-1, 2)
+    levels = np.repeat(np.array([s.level for s in seams]), 2)
     for n, later in enumerate(seams):
-        u, w = later.direction, later.left
+        u, w = np.array(later.direction), np.array(later.left)
+        out = here - later.start
+        alongs, sides = out @ u, (other - here) @ w
+        near = (np.abs(out @ w) <= _NEAR) & (alongs > _NEAR) & (alongs < later.length - _NEAR)
         points: dict[int, tuple[list[int], list[int]]] = {}
-        for k, s in enumerate(seams):
-            if k == n or s.level >= later.level:
-                continue
-            for here, other in ((s.start, s.end), (s.end, s.start)):
-                dx, dy = here[0] - later.start[0], here[1] - later.start[1]
-                along, off = dx * u[0] + dy * u[1], dx * w[0] + dy * w[1]
-                if abs(off) > _NEAR or not _NEAR < along < later.length - _NEAR:
-                    continue
-                side = (other[0] - here[0]) * w[0] + (other[1] - here[1]) * w[1]
-                if abs(side) > _NEAR:
-                    points.setdefault(round(along * 4096), ([], []))[0 if side > 0 else 1].append(k)
+        for e in np.flatnonzero(near & (levels < later.level) & (np.abs(sides) > _NEAR)):
+            points.setdefault(round(float(alongs[e]) * 4096), ([], []))[0 if sides[e] > 0 else 1].append(int(e) // 2)
+        dx, dy = later.direction
         for along, (left, right) in sorted(points.items()):
-            at = (later.start[0] + u[0] * along / 4096, later.start[1] + u[1] * along / 4096)
-            found.append(Meeting(n, at, tuple(left), tuple(right), _pairs(seams, left, right, u, at)))
+            at = (later.start[0] + dx * along / 4096, later.start[1] + dy * along / 4096)
+            found.append(Meeting(n, at, tuple(left), tuple(right), _pairs(seams, left, right, later.direction, at)))
     return tuple(found)
 
 

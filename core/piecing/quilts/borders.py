@@ -124,8 +124,8 @@ def _cut_along(c: QuiltChoices, name: str, fabric: str, width: Length, length: L
     if known:
         note = Message("As long as the top was measured.")
         return replace(plain_piece(c, name, fabric, width, length, 2, note=note), measured=True)
-    note = Message("Measure the quilt through its middle before cutting to length.")
-    return plain_piece(c, name, fabric, width, length, 2, c.oversize, note)
+    over = Message("{over} of it to trim off, once the top is measured.", over=c.oversize)
+    return plain_piece(c, name, fabric, width, length, 2, c.oversize, over if c.oversize > ZERO else None)
 
 
 def _plain(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:

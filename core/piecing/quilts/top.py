@@ -102,7 +102,11 @@ def top_as_measured(planned: QuiltSizes, known: KnownLengths) -> TopAsMeasured:
         if now.down_known:
             down = LastMeasured(now.number, outward + 2)
     sizes = put_together(c, centre, tuple(rounds))
-    return TopAsMeasured(tuple(steps), replace(sizes, parts=planned.parts, notes=planned.notes), across, down)
+    notes = planned.notes
+    if (sizes.width, sizes.height) != (planned.width, planned.height):
+        plan = Message("By what you measured. The plan has {w} × {h}.", w=planned.width, h=planned.height)
+        notes = (plan, *notes)
+    return TopAsMeasured(tuple(steps), replace(sizes, parts=planned.parts, notes=notes), across, down)
 
 
 def _blocks(planned: QuiltSizes, known: KnownLengths) -> tuple[TopStep, QuiltChoices]:

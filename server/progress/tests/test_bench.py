@@ -222,7 +222,11 @@ class BlockBenchTest(ApiCase):
         self.assertEqual((bench["count"], [lot["number"] for lot in bench["lots"]]), (3, [1, 2, 3]))
         last = bench["steps"][-1]
         self.assertEqual((last["width"]["text"], last["stage"]), ("8 1/2", "press"))
-        self.assertTrue(last["back"]["marks"])
+        self.assertTrue(bench["drawings"][last["back"]]["marks"])
+        # Joining and pressing show one front, and all of pressing one back.
+        presses = [s for s in bench["steps"] if s["stage"] == "press"]
+        self.assertEqual(len({s["back"] for s in presses}), 1)
+        self.assertEqual(len(bench["drawings"]), len(presses) + 1)
         for step in bench["steps"]:
             self.put(lot=1, step=step["key"], stage=step["stage"])
         self.assertEqual(self.ask("get", f"blocks/{self.block}/bench")["joined"], 1)

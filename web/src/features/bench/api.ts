@@ -4,11 +4,12 @@ import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 import { api, type Schemas, taken } from '@/shared/api/client'
 
 export type UnitBench = Schemas['UnitBench']
-export type BlockBench = Schemas['BlockBench']
 export type QuiltBench = Schemas['QuiltBench']
 export type Lot = Schemas['Lot']
 export type UnitStep = Schemas['UnitStep']
-export type JoinStep = Schemas['JoinStep']
+type Drawing = Schemas['Drawing']
+/** A step with its drawings, which the server sends once for all steps. */
+export type JoinStep = Omit<Schemas['JoinStep'], 'front' | 'back'> & { front: Drawing; back: Drawing | null }
 
 const key = (k: string) => ({ params: { path: { key: k } } })
 /** Somebody else may be at the same work with another tablet. */
@@ -25,11 +26,21 @@ export const useUnitBench = (unit: MaybeRefOrGetter<string | undefined>) =>
     })),
   )
 
+const pictured = (bench: Schemas['BlockBench']) => ({
+  ...bench,
+  steps: bench.steps.map((s): JoinStep => ({
+    ...s,
+    front: bench.drawings[s.front]!,
+    back: s.back === null ? null : bench.drawings[s.back]!,
+  })),
+})
+
 export const useBlockBench = (block: MaybeRefOrGetter<string | undefined>) =>
   useQuery(
     computed(() => ({
       queryKey: ['block-bench', toValue(block) ?? ''],
       queryFn: () => taken(api.GET('/api/blocks/{key}/bench', key(toValue(block)!))),
+      select: pictured,
       enabled: !!toValue(block),
       refetchInterval: others,
       retry: false,

@@ -2675,7 +2675,7 @@ export interface components {
         };
         /** @enum {unknown} */
         BlankEnum: "";
-        /** @description A block at the bench; its lots are of whole blocks. */
+        /** @description A block at the bench; its lots are of whole blocks. ``drawings`` are those of its steps, each once. */
         BlockBench: {
             /** Format: uuid */
             block: string;
@@ -2684,7 +2684,8 @@ export interface components {
             count: number;
             joined: number;
             colourways: string[];
-            steps: components["schemas"]["JoinStep"][];
+            readonly drawings: components["schemas"]["Drawing"][];
+            readonly steps: components["schemas"]["JoinStep"][];
             lots: components["schemas"]["Lot"][];
             join_cautions: string[];
             press_cautions: string[];
@@ -3512,6 +3513,7 @@ export interface components {
             share: number;
             failed: string;
         };
+        /** @description ``front`` and ``back`` are numbers of drawings of the bench, counted from 0. */
         JoinStep: {
             key: string;
             stage: components["schemas"]["BenchStageEnum"];
@@ -3522,8 +3524,8 @@ export interface components {
             times: number;
             readonly width: components["schemas"]["Length"];
             readonly height: components["schemas"]["Length"];
-            readonly front: components["schemas"]["Drawing"];
-            readonly back: components["schemas"]["Drawing"] | null;
+            front: number;
+            back: number | null;
             cautions: string[];
         };
         /** @description The proposed order first. Steps give sizes raw edge to raw edge. */
