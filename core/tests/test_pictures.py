@@ -23,9 +23,10 @@ from piecing.drawings.finding import finding_picture
 from piecing.drawings.quilt import quilt_picture
 from piecing.drawings.symptom import symptom_picture
 from piecing.errors import QuiltImpossible
-from piecing.geometry.drawing import Drawing, DrawnMark
+from piecing.geometry.drawing import Drawing, DrawnMark, Sketch
 from piecing.geometry.vector import svg
 from piecing.lengths import ZERO, inches
+from piecing.messages import Message
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
@@ -310,3 +311,8 @@ class SvgTest(TestCase):
         root = self.read(svg(picture, {"a": '"/><script>'}))
         self.assertIn('A <b> & "c"', root.findtext(f"{SVG}title") or "")
         self.assertFalse(root.findall(f"{SVG}script"))
+
+    def test_patches_seen_from_afar_are_filled_as_units_are(self) -> None:
+        sketch = Sketch().polygon("patch", ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0)), "a")
+        (mark,) = self.read(svg(sketch.drawn((0.0, 0.0, 1.0, 1.0), Message("a quilt")), self.COLOURS))[1:]
+        self.assertEqual((mark.get("fill"), mark.get("fill-opacity")), ("#112233", "1.0"))

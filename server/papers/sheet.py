@@ -23,7 +23,7 @@ PAGES = {"a4": A4, "letter": LETTER}
 INCH = 72.0
 """Points."""
 MARGIN = 40.0
-_FILLED = {"face": 1.0, "under": 0.35, "back": 0.3, "allowance": 0.2}
+_FILLED = {"face": 1.0, "patch": 1.0, "under": 0.35, "back": 0.3, "allowance": 0.2}
 """How strongly cloth is filled, by what it shows."""
 _HEAVY = {"blade": 1.6, "fresh": 2.2, "stitch": 1.0, "ruler-diagonal": 1.0}
 _DASHED: dict[str, tuple[list[float], float]] = {

@@ -10,7 +10,7 @@ from .drawing import Drawing
 
 __all__ = ["svg"]
 
-_FILLED = {"face": 1.0, "under": 0.4, "back": 0.6, "arrow": 1.0}
+_FILLED = {"face": 1.0, "patch": 1.0, "under": 0.4, "back": 0.6, "arrow": 1.0}
 _INK = "#10242b"
 _LINES = {"target": "#c2452d", "blade": "#c2452d", "fault": "#c2452d"}
 

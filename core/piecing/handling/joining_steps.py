@@ -536,7 +536,7 @@ def _drawn(sketch: Sketch, sewn: _Sewn, s: Section, off: Point) -> None:
     for faces, at in alike.items():
         one = Sketch()
         for outline, role in faces:
-            one.polygon("face", outline, role)
+            one.polygon("patch", outline, role)
         sketch.stamp(one, at)
 
 

@@ -9,8 +9,12 @@ from uuid import uuid4
 from xml.etree import ElementTree
 
 import numpy as np
+from django.test import SimpleTestCase
 
 from api.tests.api import ApiCase
+from papers.sheet import MARGIN, PaperSheet
+from piecing.geometry.drawing import Sketch
+from piecing.messages import Message
 
 _DPI = 508
 """Twenty dots a millimetre."""
@@ -47,6 +51,19 @@ def upright_lines(image: np.ndarray, row: int) -> list[float]:
     dark = np.flatnonzero(image[row] < 128)
     groups = np.split(dark, np.flatnonzero(np.diff(dark) > 1) + 1)
     return [float(g.mean()) / _DPI * 25.4 for g in groups if len(g)]
+
+
+class ClothTest(SimpleTestCase):
+    def test_cloth_is_filled_near_and_from_afar(self) -> None:
+        """A quilt of many thousand units is drawn in patches of one fabric each: as dark on paper as the units themselves."""
+        for role in ("face", "patch"):
+            sheet, sketch = PaperSheet("Quilt", "a4"), Sketch()
+            sketch.polygon(role, ((0.0, 0.0), (4.0, 0.0), (4.0, 4.0), (0.0, 4.0)), "a")
+            drawing = sketch.drawn((0.0, 0.0, 4.0, 4.0), Message("a quilt"))
+            sheet.drawing(drawing, MARGIN, sheet.y, 288.0, {"a": "#202020"})
+            dark = rendered(sheet.finished()) < 60
+            # Four inches square of the page.
+            self.assertAlmostEqual(float(dark.sum()) / _DPI**2, 16, delta=0.3, msg=role)
 
 
 class PaperTest(ApiCase):
