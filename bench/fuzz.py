@@ -12,6 +12,7 @@ from collections import Counter
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
+from urllib.parse import quote
 from uuid import uuid4
 
 import numpy as np
@@ -44,6 +45,9 @@ class Fuzz:
     undocumented: Counter[str] = field(default_factory=Counter)
     took: list[float] = field(default_factory=list)
     slow: Counter[str] = field(default_factory=Counter)
+    missed: Counter[str] = field(default_factory=Counter)
+    made: dict[tuple[str, str], list[str]] = field(default_factory=dict)
+    """Names under which something was put, by the room and the parameter that takes them."""
 
     def call(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
         sent = None if body is None else json.dumps(body).encode("utf-8", "replace")
@@ -58,7 +62,19 @@ class Fuzz:
     def look(self) -> None:
         """What is there now, by the name of the parameter that takes it."""
         pool: dict[str, list[str]] = {
-            k: [] for k in ("projects", "units", "blocks", "fabrics", "stock", "rulers", "readings")
+            k: []
+            for k in (
+                "projects",
+                "units",
+                "blocks",
+                "fabrics",
+                "stock",
+                "rulers",
+                "readings",
+                "letter",
+                "place",
+                "state",
+            )
         }
         listed = json.loads(self.call("get", "/api/projects")[1])
         for line in listed["lines"]:
@@ -71,30 +87,40 @@ class Fuzz:
             pool["blocks"] += [b["id"] for b in blocks.get("blocks", [])]
             cutting = json.loads(self.call("get", f"/api/projects/{key}/cutting")[1])
             pool["stock"] += [s["id"] for s in cutting.get("stock", [])]
+            pool["letter"] += [p["letter"] for p in cutting.get("piles", [])]
+            measured = json.loads(self.call("get", f"/api/projects/{key}/measured")[1])
+            pool["place"] += [quote(r["key"]) for s in measured.get("top", []) for r in s["readings"]]
+            history = json.loads(self.call("get", f"/api/projects/{key}/history")[1])
+            pool["state"] += [str(s["id"]) for s in history]
         for block in pool["blocks"][:3]:
             found = json.loads(self.call("get", f"/api/blocks/{block}/diagnosis")[1])
             pool["readings"] += [r["id"] for r in found.get("readings", [])]
         pool["rulers"] = [r["id"] for r in json.loads(self.call("get", "/api/workroom")[1])["rulers"]]
         self.pool = pool
 
-    def path(self, template: str) -> str:
-        """With keys of what is there, of what is not in one of twelve."""
+    def path(self, template: str) -> tuple[str, dict[tuple[str, str], str]]:
+        """With keys of what is there, of what is not in one of twelve; and which key stands where."""
         first = template.split("/")[2]
-        path = template
+        path, used = template, dict[tuple[str, str], str]()
         while "{" in path:
             name = path[path.index("{") + 1 : path.index("}")]
-            own = {"fabric": "fabrics", "stock": "stock", "reading": "readings", "block": "blocks"}.get(name)
+            own = {"fabric": "fabrics", "stock": "stock", "reading": "readings", "block": "blocks"}.get(name, name)
             room = "projects" if first == "exchange" else first
             if name == "subject":
                 value = self.rng.choice(("blocks", "units"))
                 room = first = value
+            elif name == "day":
+                value = f"2026-11-{self.rng.randrange(1, 31):02}"
             else:
-                known = self.pool.get(own or room) or [str(uuid4())]
+                known = (
+                    self.made.get((room, name), []) or self.pool.get(room if name == "key" else own) or [str(uuid4())]
+                )
                 value = self.rng.choice(known) if self.rng.random() > 1 / 12 else str(uuid4())
-                if own and template.endswith("}") and self.rng.random() < 0.2:
+                if own != name and template.endswith("}") and self.rng.random() < 0.2:
                     value = str(uuid4())
+            used[room, name] = value
             path = path.replace("{" + name + "}", value, 1)
-        return path
+        return path, used
 
     def body(self, schema: Any, deep: int = 0) -> Any:
         """Something of this shape, now and then something else."""
@@ -136,7 +162,7 @@ class Fuzz:
         return self.rng.choice(_LENGTHS if self.rng.random() < 0.6 else _WORDS)
 
     def one(self, method: str, template: str, operation: Any) -> None:
-        path, content = self.path(template), operation.get("requestBody", {}).get("content", {})
+        (path, used), content = self.path(template), operation.get("requestBody", {}).get("content", {})
         schema = content.get("application/json", {}).get("schema")
         asked = [p for p in operation.get("parameters", ()) if p["in"] == "query"]
         if asked and self.rng.random() < 0.5:
@@ -149,6 +175,11 @@ class Fuzz:
         took = time.perf_counter() - began
         self.took.append(took)
         self.statuses[status] += 1
+        if method == "put" and status < 300:
+            for place, value in used.items():
+                self.made.setdefault(place, []).append(value)
+        elif status == 404:
+            self.missed[f"{method} {template}"] += 1
         if took > _SLOW:
             self.slow[f"{method} {template}"] += 1
         if status >= 500 and status != 503:
@@ -192,7 +223,9 @@ def print_fuzz() -> None:
         print(
             f"  answers of 5xx but 503: {len(fuzz.faults)} (aim 0); not described: {dict(fuzz.undocumented)} (aim none)"
         )
-        print(f"  404: {fuzz.statuses[404] / len(took):.0%} (aim under 25)")
+        print(
+            f"  404: {fuzz.statuses[404] / len(took):.0%} (aim under 25); most of them {dict(fuzz.missed.most_common(4))}"
+        )
         print(
             f"  median {np.median(took):.0f} ms, p95 {np.quantile(took, 0.95):.0f}, longest {took.max():.0f}; "
             f"over 2 s: {dict(fuzz.slow)} (aim none)"
