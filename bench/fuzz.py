@@ -180,6 +180,9 @@ class Fuzz:
                 self.made.setdefault(place, []).append(value)
         elif status == 404:
             self.missed[f"{method} {template}"] += 1
+            for place, value in used.items():
+                if value in self.made.get(place, ()):
+                    self.made[place].remove(value)
         if took > _SLOW:
             self.slow[f"{method} {template}"] += 1
         if status >= 500 and status != 503:

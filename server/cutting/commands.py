@@ -40,6 +40,7 @@ from .translate import (
     block_counts,
     cloths_of,
     cost_data,
+    kind_asked,
     live_stock,
     name_of,
     piles_of,
@@ -97,8 +98,7 @@ def put_stock(
         if live_stock(project).count() >= MOST_STOCK:
             raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)])
         last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
-        kind = ClothKind(changes["kind"]) if changes.get("kind") in set(ClothKind) else ClothKind.YARDAGE
-        across, along = usual_size(kind, style.measure)
+        across, along = usual_size(kind_asked(changes), style.measure)
         row = Stock(pk=key, workroom=room, fabric=fabric, position=last + 1, across=across, along=along)
         row._state.adding = True
     row.fabric = fabric

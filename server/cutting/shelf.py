@@ -16,7 +16,6 @@ from django.utils import timezone
 from api.patches import apply_changes
 from api.problems import NotHere, Refused
 from api.readers import name_reader
-from piecing.cutting import ClothKind
 from piecing.cutting.stock import usual_size
 from piecing.errors import ClothImpossible, CountOutOfRange
 from piecing.lengths import Measure
@@ -28,6 +27,7 @@ from workrooms.once import change
 
 from .commands import MOST_STOCK, checked, stock_readers
 from .models import Stock
+from .translate import kind_asked
 
 __all__ = [
     "cloth_to_take",
@@ -65,7 +65,7 @@ def put_on_shelf(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Ma
     if row is None:
         if on_shelf(room).count() >= MOST_STOCK:
             raise Refused([ClothImpossible("The shelf holds {most} cloths at most.", most=MOST_STOCK)])
-        kind = ClothKind(changes["kind"]) if changes.get("kind") in set(ClothKind) else ClothKind.YARDAGE
+        kind = kind_asked(changes)
         across, along = usual_size(kind, measure)
         row = Stock(pk=key, workroom=room, cloth="Cloth", colour=_COLOUR, across=across, along=along, kind=kind.value)
         row.position = _next_position(room)

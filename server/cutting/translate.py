@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from fractions import Fraction
 from typing import Any
@@ -39,6 +39,7 @@ __all__ = [
     "cutting_data",
     "directions_of",
     "entries_of",
+    "kind_asked",
     "name_of",
     "now_of",
     "piles_of",
@@ -76,6 +77,11 @@ def triangles_of(project: Project) -> list[Cloth]:
 def cloth_of(row: Stock) -> Cloth:
     role = row.fabric.role if row.fabric else ""
     return Cloth(str(row.pk), role, row.across, row.along, ClothKind(row.kind), row.count, row.name, row.across_most)
+
+
+def kind_asked(changes: Mapping[str, Any]) -> ClothKind:
+    """The kind of a cloth that is entered, yardage where none is told that there is; what is nonsense is refused with the rest."""
+    return next((k for k in ClothKind if k.value == changes.get("kind")), ClothKind.YARDAGE)
 
 
 def directions_of(project: Project) -> dict[str, Direction]:

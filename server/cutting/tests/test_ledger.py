@@ -246,6 +246,13 @@ class RefusedTest(LedgerCase):
         self.ask("put", f"{self.path}/blocks/{uuid4()}", body)
         self.assertIn("places of the block are empty", self.sheet()["waiting"][0])
 
+    def test_a_cloth_of_no_kind_there_is(self) -> None:
+        nonsense: tuple[Any, ...] = ({}, [], "carpet", None, 7)
+        for kind in nonsense:
+            body = {"changes": {"kind": kind, "across": "40", "along": "9"}, "seen": {}}
+            for path in (f"fabrics/{self.fabrics['a']}/stock/{uuid4()}", f"shelf/{uuid4()}"):
+                self.assertEqual(self.ask("put", path, body, expect=422)["errors"][0]["field"], "kind", (kind, path))
+
     def test_cloth_gone_from_the_stock_meanwhile_is_said(self) -> None:
         self.plan()
         for s in Stock.objects.all():
