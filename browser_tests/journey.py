@@ -148,6 +148,16 @@ class JourneyCase(LiveServerTestCase):
         self.page.get_by_role("navigation", name="Stages").get_by_role("link", name="Plan").click()
         self.page.wait_for_url("**/plan")
 
+    def tab_to(self, label: str, most: int = 40) -> None:
+        """Tab is pressed until what bears this label has the focus, or holds what bears it."""
+        found = "e => e === document.activeElement || document.activeElement.contains(e) && document.activeElement.tabIndex >= 0"
+        for _ in range(most):
+            self.page.keyboard.press("Tab")
+            field = self.labelled(label)
+            if field.count() and field.first.evaluate(found):
+                return
+        self.fail(f"Tab does not lead to {label}.")
+
     def labelled(self, label: str, page: Page | None = None) -> Locator:
         return (page or self.page).get_by_label(label, exact=True)
 

@@ -16,13 +16,13 @@ class BeginningTest(JourneyCase):
 
     def test_nine_stars_with_sashing_to_the_cut_list_on_the_keyboard_in_ten_steps(self) -> None:
         """A step is a field filled or a button pressed; Tab alone goes between them."""
-        keys, steps = self.page.keyboard, 0
+        page, keys, steps = self.page, self.page.keyboard, 0
         self.open("/")
-        self.page.get_by_role("button", name="Begin a first project").focus()
+        page.get_by_role("button", name="Begin a first project").focus()
         keys.press("Enter")
         steps += 1
         expect(self.labelled("What to call it")).to_be_visible()
-        self.page.get_by_label("Which block").focus()
+        self.tab_to("Which block")
         keys.press("Enter")
         keys.type("Sawtooth")
         self.page.wait_for_timeout(300)
@@ -36,12 +36,15 @@ class BeginningTest(JourneyCase):
             ("Fabric B", "Fog"),
             ("Fabric C", "Buoy"),
         ):
-            self.labelled(label).focus()
+            self.tab_to(label)
             keys.type(value)
             steps += 1
         keys.press("Enter")
         steps += 1
         cut = self.region("What to cut")
+        # The keyboard goes on from the page that came.
+        keys.press("Tab")
+        self.assertTrue(page.evaluate("document.activeElement.closest('#main') !== null"))
         expect(cut).to_contain_text("6 Buoy 2\u00a01⁄2″ × 12\u00a01⁄2″")
         expect(self.region("What is planned")).to_contain_text("9 blocks, finishing 40″ by 40″")
         self.assertLessEqual(steps, 10)

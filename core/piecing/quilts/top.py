@@ -156,10 +156,11 @@ def _round(
         r.height + higher if means[1] is None else means[1],
     )
     now = replace(now, across_known=means[0] is not None, down_known=means[1] is not None)
-    first = Message("Before {border}, from top to bottom", border=r.name)
+    called = r.name if r.name[-1].isdigit() else f"the {r.name}"
+    first = Message("Before {border}, from top to bottom", border=called)
     second = Message(
         "With the sides of {border} on, from side to side" if overlapped else "Before {border}, from side to side",
-        border=r.name,
+        border=called,
     )
     sides, ends = _told(c, now)
     return now, (

@@ -1,3 +1,4 @@
+import { nextTick } from 'vue'
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 
 import { ProjectRoom, ProjectsPage, type Stage, StandingPage, UnitChooser } from '@/features/projects'
@@ -228,6 +229,15 @@ export const router = createRouter({
   ],
 })
 
-router.afterEach((to) => {
+router.afterEach((to, from) => {
   document.title = to.meta.title ? `${String(to.meta.title)} · Entretoile` : 'Entretoile'
+  if (from.matched.length && to.path !== from.path) void nextTick(goOnFromTheWork)
 })
+
+/** What had the focus went with the page that was left: the keyboard goes on from the new one's work, not from the top of the window. */
+function goOnFromTheWork() {
+  const main = document.getElementById('main')
+  if (!main || document.activeElement !== document.body) return
+  main.tabIndex = -1
+  main.focus({ preventScroll: true })
+}
