@@ -9,12 +9,12 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from math import sqrt
 
-from ..lengths import ZERO, Length
+from ..lengths import Length
 from ..messages import Message
 from ..tolerances import TAPE
 from .choices import QuiltChoices, Setting
 from .pieced import FittedRow
-from .sizes import QuiltSizes
+from .sizes import QuiltSizes, sashes_along
 from .top import LastMeasured, TopAsMeasured
 
 __all__ = ["FinishedQuilt", "QuiltHands", "finished_quilt", "seam_cost"]
@@ -124,10 +124,8 @@ def _crossed(c: QuiltChoices, tracks: int, borders: int) -> _Crossed:
 
 
 def _pieces(c: QuiltChoices, tracks: int) -> int:
-    """Blocks and sashes in a row; on point sashes lie round about too."""
-    if c.sash <= ZERO:
-        return tracks
-    return 2 * tracks + (1 if c.sash_round or c.setting is Setting.ON_POINT else -1)
+    """Blocks and sashes in a row."""
+    return tracks + sashes_along(c, tracks)
 
 
 def seam_cost(c: QuiltChoices, across: float, down: float, by: float) -> tuple[float, float]:

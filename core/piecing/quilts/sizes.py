@@ -25,6 +25,7 @@ __all__ = [
     "put_together",
     "quilt_sizes",
     "row_sash",
+    "sashes_along",
 ]
 
 _MOST_BLOCKS = 900
@@ -183,7 +184,7 @@ def _check(c: QuiltChoices) -> None:
 
 
 def _straight(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
-    across, down = _gaps(c, c.columns), _gaps(c, c.rows)
+    across, down = sashes_along(c, c.columns), sashes_along(c, c.rows)
     width = c.block_width * c.columns + c.sash * across
     height = c.block_height * c.rows + c.sash * down
     if c.sash > ZERO:
@@ -191,8 +192,11 @@ def _straight(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length
     return width, height
 
 
-def _gaps(c: QuiltChoices, blocks: int) -> int:
-    return 0 if c.sash == ZERO else blocks + 1 if c.sash_round else blocks - 1
+def sashes_along(c: QuiltChoices, blocks: int) -> int:
+    """Sashes that a row or column of so many blocks is sewn with; on point they always go round the outer blocks too."""
+    if c.sash == ZERO:
+        return 0
+    return blocks + 1 if c.sash_round or c.setting is Setting.ON_POINT else blocks - 1
 
 
 def _sashing(c: QuiltChoices, across: int, down: int, width: Length, pieces: list[PlainPiece]) -> None:

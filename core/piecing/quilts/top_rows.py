@@ -12,7 +12,7 @@ from ..lengths import Length
 from ..messages import Message
 from ..tolerances import EASED
 from .choices import QuiltChoices, Setting, strip_cut
-from .sizes import QuiltCentre, QuiltSizes, diagonal_rows, row_sash
+from .sizes import QuiltCentre, QuiltSizes, diagonal_rows, row_sash, sashes_along
 from .top_readings import KnownLengths, TopReading, TopStep, mean_of, misread, raw, reading, used
 
 __all__ = ["MeasuredRows", "measured_rows"]
@@ -91,10 +91,9 @@ def _lines(planned: QuiltSizes, c: QuiltChoices, centre: QuiltCentre) -> list[_L
         case Setting.STAGGERED:
             return [_Line(c.rows, raw(c, planned.centre_height), raw(c, centre.height))] * c.columns
         case Setting.ON_POINT:
-            # With its sashes, of which one lies at either end.
             both = (planned.choices, c)
             return [
-                _Line(n, *(raw(c, x.block_width * n + x.sash * (n + 1)) for x in both))
+                _Line(n, *(raw(c, x.block_width * n + x.sash * sashes_along(x, n)) for x in both))
                 for n in map(len, diagonal_rows(c))
             ]
         case Setting.BY_HAND:
