@@ -45,6 +45,8 @@ class Fuzz:
     undocumented: Counter[str] = field(default_factory=Counter)
     took: list[float] = field(default_factory=list)
     slow: Counter[str] = field(default_factory=Counter)
+    gone: dict[tuple[str, str], list[str]] = field(default_factory=dict)
+    """The same of what was taken away."""
     missed: Counter[str] = field(default_factory=Counter)
     made: dict[tuple[str, str], list[str]] = field(default_factory=dict)
     """Names under which something was put, by the room and the parameter that takes them."""
@@ -112,9 +114,10 @@ class Fuzz:
             elif name == "day":
                 value = f"2026-11-{self.rng.randrange(1, 31):02}"
             else:
-                known = (
-                    self.made.get((room, name), []) or self.pool.get(room if name == "key" else own) or [str(uuid4())]
-                )
+                put = ("log", "photo") if room == "photos" else (room, name)
+                known = self.made.get(put, []) or self.pool.get(room if name == "key" else own) or [str(uuid4())]
+                if template.endswith("{" + name + "}/restore"):
+                    known = self.gone.get(put) or known
                 value = self.rng.choice(known) if self.rng.random() > 1 / 12 else str(uuid4())
                 if own != name and template.endswith("}") and self.rng.random() < 0.2:
                     value = str(uuid4())
@@ -178,6 +181,9 @@ class Fuzz:
         if method == "put" and status < 300:
             for place, value in used.items():
                 self.made.setdefault(place, []).append(value)
+        elif method == "delete" and status < 300 and used:
+            place, value = list(used.items())[-1]
+            self.gone.setdefault(place, []).append(value)
         elif status == 404:
             self.missed[f"{method} {template}"] += 1
             for place, value in used.items():
