@@ -177,15 +177,20 @@ class CutTest(TestCase):
             top = top_as_measured(sizes, brought_to(sizes, known, inches("45/4"), inches("45/4")))
             self.assertEqual(top.sizes.choices.block_width, inches(found))
 
+    def test_the_finished_size_typed_for_the_raw_one_cuts_nothing(self) -> None:
+        top = measured(CHOICES, blocks_across="10 1/2", blocks_down="11")
+        self.assertEqual(cut(top.sizes), cut(quilt_sizes(CHOICES)))
+        self.assertIn("10 1⁄2″ is the finished size; raw edge to raw edge it should be 11″", told(top.steps[0]))
+
     def test_blocks_that_are_as_planned_say_nothing(self) -> None:
         steps = typed(CHOICES, blocks_across="11", blocks_down="11")
         self.assertEqual(told(steps["blocks"]), "")
 
     def test_one_size_both_ways_on_point(self) -> None:
         choices = replace(CHOICES, rows=2, setting=Setting.ON_POINT, sash=Length.of(0))
-        top = measured(choices, blocks_across="10 1/2")
-        # A quarter of a square G has a long edge of G - (2 + 2 r2)/4 in.; ten inches corner to corner are 14.14: with 1/2 over 15.85.
-        self.assertEqual(cut(top.sizes)["side setting triangle"], size("15 7/8", "15 7/8", 2))
+        top = measured(choices, blocks_across="10 3/4")
+        # A quarter of a square G has a long edge of G - (2 + 2 r2)/4 in.; 10 1/4 corner to corner are 14.496: with 1/2 over 16.20.
+        self.assertEqual(cut(top.sizes)["side setting triangle"], size("16 1/4", "16 1/4", 2))
         self.assertEqual([r.key for s in top.steps if s.key == "blocks" for r in s.readings], ["blocks across"])
 
     def test_sashes_and_what_comes_after_go_with_the_rows(self) -> None:

@@ -290,12 +290,13 @@ def _arranged(
 
 def _quilt(room: Workroom, planned: QuiltSizes, kinds: list[MeasuredKind], known: KnownLengths) -> FinishedQuilt | None:
     """From what was measured of the top, else with the best common size of its blocks; by her own seam and cutting as far as they are
-    known. None while neither is."""
+    known. None while neither is: of a centre laid by hand, which no count of blocks tells, both ways."""
     best = kinds[0].sizes.best if len(kinds) == 1 and kinds[0].sizes else None
     if best is not None and planned.choices.setting is not Setting.BY_HAND:
         known = brought_to(planned, known, best.width, best.height)
     top = top_as_measured(planned, known)
-    return finished_quilt(top, _hands(room)).by_the_ruler if top.begun else None
+    told = top.across and top.down if planned.choices.setting is Setting.BY_HAND else top.begun
+    return finished_quilt(top, _hands(room)).by_the_ruler if told else None
 
 
 def _hands(room: Workroom) -> QuiltHands:

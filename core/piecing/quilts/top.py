@@ -114,7 +114,8 @@ def _blocks(planned: QuiltSizes, known: KnownLengths) -> tuple[TopStep, QuiltCho
     c, s2 = planned.choices, planned.choices.seam_allowance * 2
     wide, high, square = raw(c, c.block_width), raw(c, c.block_height), c.setting is Setting.ON_POINT
     across = reading(_ACROSS, Message("Both ways") if square else Message("Across"), wide, wide, known)
-    down = across if square else reading(_DOWN, Message("Down"), high, high, known)
+    across = replace(across, finished=wide - s2)
+    down = across if square else replace(reading(_DOWN, Message("Down"), high, high, known), finished=high - s2)
     now = c
     for found in used([across]):
         now = replace(now, block_width=found - s2)

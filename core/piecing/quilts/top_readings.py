@@ -47,7 +47,8 @@ KnownLengths = Mapping[str, TopLength]
 class TopReading:
     """One place where the top is measured: ``key`` its name, ``planned`` what it should be by the plan alone, ``expected`` what it should be
     by all that was measured before it, ``value`` what it was; ``stale`` when the quilt has been planned otherwise since: it is shown, and
-    not used. ``note`` says what it should be where its neighbours should be something else."""
+    not used. ``note`` says what it should be where its neighbours should be something else; ``finished`` is what is easily read in its place:
+    the size between seams."""
 
     key: str
     where: Message
@@ -56,13 +57,14 @@ class TopReading:
     value: Length | None = None
     stale: bool = False
     note: Message | None = None
+    finished: Length | None = None
 
     @property
     def far(self) -> bool:
-        """So far from what it should be that it was misread; nothing is cut by it."""
+        """So far from what it should be, or just the finished size, that it was misread; nothing is cut by it."""
         if self.value is None or self.stale:
             return False
-        return abs(self.value - self.expected) > max(_FAR_AT_LEAST, self.expected / _FAR)
+        return self.value == self.finished or abs(self.value - self.expected) > max(_FAR_AT_LEAST, self.expected / _FAR)
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,7 +111,9 @@ def misread(readings: Iterable[TopReading]) -> Iterator[Message]:
     for r in readings:
         if r.value is not None and r.far:
             yield Message(
-                "{value} is far from {expected}. Look at it again: nothing is cut by it.",
+                "{value} is the finished size; raw edge to raw edge it should be {expected}. Look at it again: nothing is cut by it."
+                if r.value == r.finished
+                else "{value} is far from {expected}. Look at it again: nothing is cut by it.",
                 value=r.value,
                 expected=r.expected,
             )

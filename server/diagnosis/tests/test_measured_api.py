@@ -176,6 +176,20 @@ class TopTest(ApiCase):
         )
         self.put("border 1 down 1", "")
 
+    def test_of_a_quilt_laid_by_hand_the_top_alone_tells_what_it_will_measure(self) -> None:
+        """21 1/2 inside the border down, 25 1/2 with its sides on across: 21 + 4 down, and 25 across."""
+        self.quilt(setting="by_hand")
+        sheet = self.ask("get", f"projects/{self.project}/measured")
+        self.assertEqual([s["key"] for s in sheet["top"]], ["border 1 down", "border 1 across"])
+        for n in (1, 2, 3):
+            self.put(f"border 1 down {n}", "21 1/2")
+        self.assertIsNone(self.ask("get", f"projects/{self.project}/measured")["quilt"])
+        for n in (1, 2, 3):
+            self.put(f"border 1 across {n}", "25 3/8")
+        told = self.ask("get", f"projects/{self.project}/measured")["quilt"]
+        self.assertEqual((told["width"]["text"], told["height"]["text"]), ("24 7/8", "25"))
+        self.assertEqual(told["by"], "By what you measured of the top")
+
     def test_what_cannot_be_is_refused_and_two_windows_are_asked(self) -> None:
         for nonsense in ("long", "0", "-3", "251", "1e400", "\x00"):
             self.assertEqual(self.put("row 1", nonsense, status=422)["errors"][0]["field"], "value", nonsense)
