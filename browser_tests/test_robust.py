@@ -47,6 +47,25 @@ class OneBrowserTest(JourneyCase):
         expect(self.labelled("Units wanted", other)).to_have_value("60")
         expect(self.labelled("Fold not paid for", other)).to_have_value("1/64")
 
+    def test_a_size_cut_already_that_the_other_window_takes_away(self) -> None:
+        other = self.new_page()
+        for page in (self.page, other):
+            self.open(f"{JUST_PLANNED}/plan", page)
+            page.get_by_text("More about seam, cut and ruler").click()
+        first, second = (
+            p.get_by_role("group", name="Already cut, or bought, at").get_by_role("textbox").first
+            for p in (self.page, other)
+        )
+        first.fill("7 1/4")
+        expect(second).to_have_value("7 1/4")
+        second.fill("")
+        expect(first).to_have_value("")
+        self.saved()
+        # The plan goes on answering.
+        self.labelled("Units wanted").fill("44")
+        expect(self.region("What to cut")).to_contain_text("44")
+        self.saved()
+
     def test_a_window_read_again_before_it_could_tell_of_a_change(self) -> None:
         """The window that sends has not heard of it, and never would: it is told when the other one is read again."""
         self.open(f"{JUST_PLANNED}/plan")

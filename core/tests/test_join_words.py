@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
+from fractions import Fraction
 from unittest import TestCase
 
 from piecing.blocks.editing import whole_mirrored
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import Pattern
+from piecing.blocks.pattern import BlockPlacement, Pattern, Place, UnitPlacement
 from piecing.handling.joining_steps import join_steps
+from piecing.handling.steps import BenchStage
 from piecing.joining.order import Order, orders
 from piecing.joining.pressing import Press, pressing_map
 from piecing.lengths import inches
@@ -179,3 +181,18 @@ class RoundTest(TestCase):
         ends = {"row 1, column 2": "on the left", "row 3, column 1": "on the right",
                 "row 1, column 1": "at the foot", "row 2, column 3": "at the top"}  # fmt: skip
         self.assertEqual(ends[first[1]], first[2])
+
+
+class CentreTest(TestCase):
+    """A centre laid by hand: two blocks that finish 6 with a strip that finishes 1 between them."""
+
+    def test_strips_between_finished_blocks_are_cut_to_what_those_measure(self) -> None:
+        star, strip = BlockPlacement("star", library_pattern("pinwheel")), UnitPlacement("rectangle", ("a",))
+        places = (Place(0, 0, star), Place(1, 0, strip), Place(2, 0, star))
+        six, one = Fraction(6), Fraction(1)
+        centre = Pattern("Centre", (six, one, six), (six,), places)
+        for apart, measured in ((frozenset({0, 2}), True), (frozenset[int](), False)):
+            steps = join_steps(centre, Order.ROWS, inches(13), inches("1/4"), inches("1/8"), None, apart)
+            last = " ".join(str(m) for m in next(s for s in reversed(steps) if s.stage is BenchStage.JOIN).said)
+            said = "The plain strip in it is cut only now, to the mean of three lengths of what it joins; the plan has 6 1⁄2″."
+            self.assertEqual(said in last.replace("\u00a0", " "), measured)

@@ -106,6 +106,19 @@ class PlanTest(TestCase):
         self.assertIn("4\u00a03⁄8″", str(caught.exception))
         self.assertIn("mm", caught.exception.said.text(Style(Measure.MILLIMETRES)))
 
+    def test_what_is_not_cut_yet_goes_with_what_is(self) -> None:
+        """Four geese of 5 1/2 by 2 3/4 from a large square G and small ones S: the tip stays while S is G/2 and 1/4 at the least, and the
+        unit is wide enough from 5 1/2 + 1/2 + r2/2 on, 6 3/4 by the eighth."""
+        geese = Choices(UnitSpec("flying_goose", inches("11/2"), inches("11/4"), ("a", "b", "b")), "four")
+        found = plan(replace(geese, cuts=Cuts(large=inches("29/4")))).cuts
+        self.assertEqual((found["large"], found["small"]), (inches("29/4"), inches("31/8")))
+        found = plan(replace(geese, cuts=Cuts(small=inches("29/8")))).cuts
+        self.assertEqual((found["large"], found["small"]), (inches("27/4"), inches("29/8")))
+        with self.assertRaises(CutTooSmall) as caught:
+            plan(replace(geese, cuts=Cuts(large=inches("29/4"), small=inches("7/2"))))
+        self.assertEqual((caught.exception.field, caught.exception.data["smallest"]), ("cuts.small", inches("31/8")))
+        self.assertIn("beside the others", str(caught.exception))
+
     def test_a_scant_seam_leaves_more_to_trim(self) -> None:
         self.assertGreater(plan(replace(_LANTERN, stitch=inches("15/64"))).margin, plan(_LANTERN).margin)
 

@@ -3,6 +3,7 @@ shapely, or by drawing lots. Nothing here is computed with the formula that it c
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import replace
 from math import ceil, sqrt
 from unittest import TestCase
@@ -20,7 +21,7 @@ from piecing.diagnosis.readings import HAND_NOISE, STRIP_SCATTER, Reading, Readi
 from piecing.diagnosis.remedies import changes_for_the_rest, of_whole
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.diagnosis.verdict import Status, judge
-from piecing.errors import ClothImpossible, CutTooSmall, QuiltImpossible
+from piecing.errors import ClothImpossible, CutTooSmall, PiecingError, QuiltImpossible
 from piecing.joining.order import Order, orders, steps
 from piecing.joining.thread import block_join_length, thread_needed
 from piecing.lengths import ZERO, Length, inches, mm
@@ -31,6 +32,7 @@ from piecing.quilts.fitting import fitted_to_number, fitted_to_size
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from piecing.trimming import margin_read, recipes
 from piecing.units import METHODS, kind_of, method_for
+from piecing.units.method import Cuts
 
 from .blocks import grid
 from .samples import sample
@@ -441,3 +443,22 @@ class RoundedTest(TestCase):
                     off = [n for n, x in found.cuts.items() if n not in method.templated and not x.on_step(step)]
                     self.assertEqual(off, [], f"{method.kind} {method.name} {finished} in {step}")
         self.assertEqual(refused, [])
+
+    def test_one_size_cut_already_and_the_rest_goes_with_it_or_the_size_refused_for_works(self) -> None:
+        tried = 0
+        for method, finished in itertools.product(METHODS, (inches(2), inches("11/2"))):
+            asked = Choices(kind_of(method.kind).usual_spec(finished), method.name, School.LITTLE, 8)
+            for name, usual in plan(asked).cuts.items():
+                for eighths in (-6, -3, -1, 1, 4, 9):
+                    given = {name: usual + inches("1/8") * eighths}
+                    said = f"{method.kind} {method.name} {name} {eighths}"
+                    try:
+                        found = plan(replace(asked, cuts=Cuts(given)))
+                    except CutTooSmall as refusal:
+                        works = {**given, str(refusal.field).removeprefix("cuts."): refusal.data["smallest"]}
+                        found = plan(replace(asked, cuts=Cuts(works)))
+                    except PiecingError:
+                        continue
+                    self.assertGreaterEqual(float(found.margins.least), 0, said)
+                    tried += 1
+        self.assertGreater(tried, 400)

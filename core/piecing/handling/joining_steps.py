@@ -14,7 +14,7 @@ from functools import cached_property
 from ..blocks.counting import Colourway
 from ..blocks.editing import whole_mirrored
 from ..blocks.geometry import cell_middle, placed_parts
-from ..blocks.pattern import BlockPlacement, Cell, Layout, Pattern, Place, laid
+from ..blocks.pattern import BlockPlacement, Cell, Layout, Pattern, Place, UnitPlacement, laid
 from ..cautions import Risk, cautions
 from ..cutting.ledger import letter_of
 from ..drawings.back import back_picture, direction_said
@@ -26,6 +26,7 @@ from ..joining.seams import joint_name
 from ..lengths import Length, finest_mark
 from ..messages import Capital, Listing, Message
 from ..trimming.whole_block import middle_crossing
+from ..units import kind_of
 from .steps import BenchStage
 
 __all__ = ["JoinAct", "JoinStep", "colourways_said", "join_steps"]
@@ -95,7 +96,8 @@ class JoinStep:
 
 @dataclass(frozen=True)
 class _Sewn:
-    """One block on the way: its layout dyed as it lies, how it is sewn, and how it is pressed if that is known."""
+    """One block on the way: its layout dyed as it lies, how it is sewn, and how it is pressed if that is known; ``of_blocks``: of blocks that
+    are finished, as a centre laid by hand is."""
 
     layout: Layout
     cells: tuple[Cell, ...]
@@ -107,6 +109,7 @@ class _Sewn:
     map: PressingMap | None
     key: str
     times: int
+    of_blocks: bool = False
 
     @cached_property
     def faces(self) -> Mapping[str, tuple[tuple[tuple[Point, ...], str], ...]]:
@@ -147,6 +150,7 @@ def join_steps(
         pressing,
         "",
         1,
+        bool(apart),
     )
     return (*_nested(whole, apart), *_own(whole, finished))
 
@@ -172,6 +176,7 @@ def _nested(outer: _Sewn, apart: frozenset[int] = frozenset()) -> Iterator[JoinS
             pressed=_pressed_within(outer, places[0]),
             map=None,
             key=f"{outer.key}block {n + 1} ",
+            of_blocks=False,
             times=outer.times * len(places),
         )
         yield from _nested(own)
@@ -296,6 +301,8 @@ def _said(sewn: _Sewn, s: Section, parts: tuple[Message, ...], *, upright: bool,
         yield Message("Sew the other half of the first seam last.")
         return
     yield from _which(s, parts, upright=upright)
+    if sewn.of_blocks:
+        yield from _strips_between(sewn, s, upright=upright)
     if upright:
         yield Message("Turn each right one over onto its left neighbour, right sides together, and sew the right edge.")
     else:
@@ -305,6 +312,25 @@ def _said(sewn: _Sewn, s: Section, parts: tuple[Message, ...], *, upright: bool,
     if len(parts) >= _MANY:
         yield Message("Join them in pairs, then pairs of pairs: so the row does not bow.")
     yield from _crossings(sewn, s)
+
+
+def _strips_between(sewn: _Sewn, s: Section, *, upright: bool) -> Iterator[Message]:
+    """Blocks that are finished differ: what is sewn between them is cut to them, not to the plan."""
+    strips = [p for p in s.parts if _is_strip(p, upright=upright)]
+    if strips and len(strips) < len(s.parts):
+        yield Message(
+            "The plain {n, plural, one {strip in it is} other {strips in it are}} cut only now, to the mean of three lengths of what {n, "
+            "plural, one {it joins} other {they join}}; the plan has {length}.",
+            n=len(strips),
+            length=(sewn.part * (s.height if upright else s.width) + sewn.allowance * 2).round_near(sewn.mark),
+        )
+
+
+def _is_strip(s: Section, *, upright: bool) -> bool:
+    """Plain cloth, longer along its seam than it is across."""
+    held = s.place.content if s.place else None
+    along, wide = (s.height, s.width) if upright else (s.width, s.height)
+    return isinstance(held, UnitPlacement) and len(kind_of(held.kind).parts) == 1 and along > wide
 
 
 def _in_the_middle(sewn: _Sewn, s: Section) -> bool:

@@ -71,8 +71,12 @@ def plan(choices: Choices, record: QuilterRecord | None = None) -> UnitPlan:
     method.refuse(spec, allowance)
     cuts = _cuts(choices, method, record)
     margins = method.margins(spec, cuts, allowance, take_up)
+    if margins.least < ZERO and choices.cuts:
+        # Less than the school would take may go with what is cut already.
+        cuts = _beside_given(choices, method, _smallest(choices, method))
+        margins = method.margins(spec, cuts, allowance, take_up)
     if margins.least < ZERO:
-        _refuse_small(choices, method, cuts, take_up)
+        _refuse_small(choices, method, cuts)
     batch = batch_of(method, choices, cuts)
     is_handed = handed(spec)
     batches, drawn, mirrored = _goes(choices, batch, is_handed)
@@ -115,10 +119,23 @@ def _cuts(choices: Choices, method: Method, record: QuilterRecord | None) -> Cut
         own_margin=choices.own_margin,
         record=record,
     )
-    given = {name: size for name, size in choices.cuts.items() if name in by_school}
+    return _beside_given(choices, method, by_school) if choices.cuts else by_school
+
+
+def _beside_given(choices: Choices, method: Method, cuts: Cuts) -> Cuts:
+    """The ``cuts`` with those that are cut already in their place, and with what depends on these brought in line with them."""
+    given = {name: size for name, size in choices.cuts.items() if name in cuts}
     if any(size <= ZERO or size > LARGEST_FINISHED * 4 for size in given.values()):
         raise SizeOutOfRange("A cut size is above zero, {most} at most.", field="cut", most=LARGEST_FINISHED * 4)
-    return by_school.but(**given)
+    laid = cuts.but(**given)
+    seam = choices.seam_allowance, choices.seam.take_up
+    return method.reconciled_cuts(choices.spec, laid, laid, seam, choices.ruler_step).but(**given)
+
+
+def _smallest(choices: Choices, method: Method) -> Cuts:
+    spec, allowance, take_up = choices.spec, choices.seam_allowance, choices.seam.take_up
+    least = method.minimum_cuts(spec, allowance, take_up)
+    return rounded(method, spec, least, allowance, take_up, choices.ruler_step)
 
 
 def _goes(choices: Choices, batch: Batch, is_handed: bool) -> tuple[int, int, int]:
@@ -141,12 +158,18 @@ def pieces_of(choices: Choices) -> tuple[CutPiece, ...]:
     return pieces_for_batches(choices, batch_of(method, choices, cuts), cuts, 1)
 
 
-def _refuse_small(choices: Choices, method: Method, cuts: Cuts, take_up: Length) -> None:
-    spec, allowance = choices.spec, choices.seam_allowance
-    smallest = rounded(
-        method, spec, method.minimum_cuts(spec, allowance, take_up), allowance, take_up, choices.ruler_step
-    )
-    name = next((n for n in choices.cuts if n in cuts and cuts[n] < smallest[n]), next(iter(cuts)))
+def _refuse_small(choices: Choices, method: Method, cuts: Cuts) -> None:
+    smallest, seam = _smallest(choices, method), (choices.seam_allowance, choices.seam.take_up)
+    beside = method.reconciled_cuts(choices.spec, cuts, cuts, seam, choices.ruler_step)
+    least = {n: max(smallest[n], beside[n]) for n in cuts}
+    name = next((n for n in choices.cuts if n in cuts and cuts[n] < least[n]), next(iter(cuts)))
+    if least[name] > smallest[name]:
+        raise CutTooSmall(
+            "Cut at {cut} beside the others, this sews to less than it should. The smallest that goes with them is {smallest}.",
+            field=f"cuts.{name}",
+            cut=cuts[name],
+            smallest=least[name],
+        )
     raise CutTooSmall(
         "Cut at {cut}, this sews to less than the trim target of {target}. The smallest that works is {smallest}.",
         field=f"cuts.{name}",

@@ -231,6 +231,13 @@ class GooseTwoUnits(_TwoToOne):
     def thumb_cuts(self, spec: UnitSpec, allowance: Length, level: int) -> Cuts:
         return Cuts(square=spec.height + allowance * (2 + 2 * level), trimmed=spec.height + allowance * 2)
 
+    def reconciled_cuts(
+        self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
+    ) -> Cuts:
+        """What is trimmed has to come out of the square."""
+        _, take_up = seam
+        return cuts.but(square=max(cuts["square"], (cuts["trimmed"] + take_up.times_root2()).round_up(step)))
+
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         """2T - 2e by T: it is the half-square triangles that are trimmed, not the goose."""
         return cuts["trimmed"] * 2 - take_up * 2, cuts["trimmed"]

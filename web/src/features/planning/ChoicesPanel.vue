@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { computed, ref } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
 
 import { KindDialog } from '@/features/projects'
 import type { Project, Schemas } from '@/shared/api/client'
@@ -39,6 +39,11 @@ const steps = computed(() => {
   return all.map((s) => ({ value: s, label: s }))
 })
 const cutNames = computed(() => Object.keys(props.plan?.cuts ?? cutsOf(draft.value)))
+/** Opened by what stands in it; it does not close under the hands of who empties the last field. */
+const more = ref(false)
+watchEffect(() => {
+  if (draft.value.stitch || Object.keys(cutsOf(draft.value)).length) more.value = true
+})
 const planned = computed(() => props.project.units.find((u) => u.id === props.unit))
 /** The blocks that it is wanted for: they say its size, its number and its fabrics. */
 const blocks = computed(() => planned.value?.blocks ?? [])
@@ -116,7 +121,7 @@ const handed = computed(() => props.plan?.handed || (draft.value.mirrored ?? '0'
         hint="0 when sewn scant"
       />
     </div>
-    <details :open="!!(draft.stitch || Object.keys(cutsOf(draft)).length) || undefined">
+    <details :open="more || undefined">
       <summary>More about seam, cut and ruler</summary>
       <div class="more">
         <LengthInput

@@ -38,7 +38,11 @@ export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
     overs.some((o) => changesOf(o, true).some((c) => f in c && same(c[f], typed[f])))
   watch(base, (now, was) => {
     for (const f of new Set([...Object.keys(now), ...Object.keys(was)]))
-      if (same(typed[f], was[f]) && !same(now[f], was[f]) && !refused(f)) (typed as Fields)[f] = now[f]
+      if (same(typed[f], was[f]) && !same(now[f], was[f]) && !refused(f)) {
+        if (f in now) (typed as Fields)[f] = now[f]
+        // A field that there is no more, such as the size of a piece that is not cut any longer.
+        else Reflect.deleteProperty(typed, f)
+      }
   })
   const dirty = () =>
     [...new Set([...Object.keys(typed), ...Object.keys(base.value)])].filter(
