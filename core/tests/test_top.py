@@ -18,6 +18,13 @@ HALF = inches("21/2")
 CHOICES = QuiltChoices(3, 4, HALF, HALF, sash=inches("3/2"))
 
 
+def with_geese(second: str) -> QuiltChoices:
+    """Inside geese of 4 by 2 a border of 1 and a ``second`` one."""
+    geese = PiecedRow((UnitPlacement("flying_goose", ("a", "b", "b")),), fit=RowFit.ADAPT)
+    inner = (Border(inches(1), "b"), Border(inches(second), "c", Corners.SQUARE, "c"))
+    return replace(CHOICES, borders=(*inner, Border(inches(2), "b", pieced=geese)))
+
+
 def plain(said: object) -> str:
     return str(said).replace("\u00a0", " ")
 
@@ -88,9 +95,7 @@ class BorderTest(TestCase):
 
     def test_the_strip_inside_a_pieced_border_makes_up_the_difference(self) -> None:
         """Geese of 4 by 2 round a top that finishes 44 1/2 by 56 1/2: 12 of them across are 48, 15 down are 60, so 1 3/4 all round."""
-        geese = PiecedRow((UnitPlacement("flying_goose", ("a", "b", "b")),), fit=RowFit.ADAPT)
-        inner = (Border(inches(1), "b"), Border(inches(4), "c", Corners.SQUARE, "c"))
-        choices = replace(CHOICES, borders=(*inner, Border(inches(2), "b", pieced=geese)))
+        choices = with_geese("4")
         steps = typed(choices, border_3_down="57 1/4, 57 1/4, 57 1/4", border_3_across="44 3/4, 44 3/4, 44 3/4")
         # It must come to 48 1/2 across: 44 3/4 + 2 x (2 3/8 - 1/2). Down to 60 1/2: 57 1/4 + 2 x (2 1/8 - 1/2).
         self.assertIn("Cut the plain strips at the sides 2 3⁄8″ × 57 1⁄4″", told(steps["border 3 down"]))
@@ -216,9 +221,7 @@ class CutTest(TestCase):
         self.assertEqual(top.sizes.binding.round_about, inches(202))
 
     def test_the_strip_inside_a_pieced_border_and_the_row_that_stays(self) -> None:
-        geese = PiecedRow((UnitPlacement("flying_goose", ("a", "b", "b")),), fit=RowFit.ADAPT)
-        inner = (Border(inches(1), "b"), Border(inches(4), "c", Corners.SQUARE, "c"))
-        choices = replace(CHOICES, borders=(*inner, Border(inches(2), "b", pieced=geese)))
+        choices = with_geese("4")
         planned, sides, ends = (
             quilt_sizes(choices),
             "border 3, plain strip at the sides",
@@ -235,9 +238,7 @@ class CutTest(TestCase):
 
     def test_where_too_little_would_show_no_strip_is_cut(self) -> None:
         """Inside borders of 1 and 5 3/4 the top is 48 by 60, and twelve and fifteen geese of 4 by 2 go round it as they are."""
-        geese = PiecedRow((UnitPlacement("flying_goose", ("a", "b", "b")),), fit=RowFit.ADAPT)
-        inner = (Border(inches(1), "b"), Border(inches("23/4"), "c", Corners.SQUARE, "c"))
-        choices = replace(CHOICES, borders=(*inner, Border(inches(2), "b", pieced=geese)))
+        choices = with_geese("23/4")
         top = measured(choices, border_3_down="60 1/2, 60 1/2, 60 1/2", border_3_across="48 3/8, 48 3/8, 48 3/8")
         self.assertFalse([name for name in cut(top.sizes) if "plain strip" in name])
         steps = {s.key: s for s in top.steps}
