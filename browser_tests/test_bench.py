@@ -63,7 +63,7 @@ class MeasureTest(JourneyCase):
         for typed in ("3 1/4", "3 9/32", "3 1/4", "3 7/32"):
             self.page.keyboard.type(typed)
             self.page.keyboard.press("Enter")
-        expect(self.lines().filter(has_text="Edit")).to_have_count(4, timeout=10_000)
+        expect(self.lines().filter(has_text="Edit")).to_have_count(4)
         self.assertEqual(ReadingRow.objects.filter(unit__project__name__startswith="Wake").count(), 4)
 
     def test_a_reading_that_cannot_be_read_comes_back_into_the_field(self) -> None:

@@ -13,7 +13,7 @@ from cutting.models import CutPlan, Stock
 class CuttingTest(JourneyCase):
     def plan(self) -> None:
         self.page.get_by_role("button", name=re.compile("^Plan the ")).click()
-        expect(self.region("Cutting plan")).to_contain_text("strips in", timeout=30_000)
+        expect(self.region("Cutting plan")).to_contain_text("strips in")
 
     def test_the_cuts_are_planned_ticked_and_marked_as_cut(self) -> None:
         self.open(f"{HALF_SEWN}/cut")
@@ -61,7 +61,7 @@ class CuttingTest(JourneyCase):
         was = self.region("Piles").get_by_role("status").inner_text()
         plan.get_by_role("button", name="pieces left").click()
         expect(plan.get_by_role("button", name="Undo: as it was before planning")).to_be_visible()
-        expect(plan).to_contain_text("strips in", timeout=30_000)
+        expect(plan).to_contain_text("strips in")
         expect(plan).not_to_contain_text("Since this plan was made")
         expect(self.region("Piles").get_by_role("status")).to_have_text(was)
         expect(self.region("Stock")).to_contain_text("rest of yardage")
@@ -112,7 +112,7 @@ class CuttingTest(JourneyCase):
     def test_what_to_buy_and_the_paper(self) -> None:
         self.open(f"{HALF_SEWN}/cut")
         buying = self.region("To buy")
-        expect(buying).to_contain_text("Fog:", timeout=20_000)
+        expect(buying).to_contain_text("Fog:")
         expect(buying).to_contain_text("bobbins")
         paper = self.region("Paper for the table")
         for name in ("Bench ticket", "Labels for piles and lots", "Cutting plan"):
@@ -132,8 +132,8 @@ class CuttingTest(JourneyCase):
     def test_a_list_is_taken_in(self) -> None:
         self.open(f"{HALF_SEWN}/cut")
         # Both of these come later and push the lists down.
-        expect(self.region("To buy")).to_contain_text("Fog:", timeout=20_000)
-        expect(self.region("What the stock gives")).to_be_visible(timeout=20_000)
+        expect(self.region("To buy")).to_contain_text("Fog:")
+        expect(self.region("What the stock gives")).to_be_visible()
         lists = self.region("Lists")
         lists.get_by_text("Take in a list").click()
         lists.get_by_text("pieces to cut", exact=True).click()
@@ -205,7 +205,7 @@ class FirstCutTest(JourneyCase):
         self.saved()
         self.to("Plan the cuts")
         self.page.keyboard.press("Enter")
-        expect(self.region("Cutting plan")).to_contain_text("strips in", timeout=30_000)
+        expect(self.region("Cutting plan")).to_contain_text("strips in")
         first = self.page.get_by_role("checkbox").first
         first.focus()
         self.page.keyboard.press("Space")

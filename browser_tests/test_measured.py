@@ -33,7 +33,7 @@ class MeasuredTest(JourneyCase):
                 field.fill(side)
                 field.press("Enter")
         size = self.region("Lantern: one size for all")
-        expect(size).to_contain_text("12 blocks measured both ways", timeout=20_000)
+        expect(size).to_contain_text("12 blocks measured both ways")
         expect(size).to_contain_text("The best")
         places = self.region("Where each lies best")
         expect(places.get_by_role("row")).to_have_count(4)

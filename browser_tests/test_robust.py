@@ -310,7 +310,7 @@ class ServerAwayTest(JourneyCase):
         expect(page.get_by_text("2 changes are kept in this browser")).to_be_visible()
         expect(page.get_by_text("kept here, not sent yet")).to_have_count(2)
         self.own.start()
-        expect(page.get_by_text("The server is away.")).to_be_hidden(timeout=10_000)
+        expect(page.get_by_text("The server is away.")).to_be_hidden()
         expect(self.lines()).to_have_count(18)
         expect(self.region("Readings")).to_contain_text("3⁄16″ over")
 
@@ -325,7 +325,7 @@ class ServerAwayTest(JourneyCase):
         expect(page.get_by_text("3 changes are kept in this browser")).to_be_visible()
         self.own.start()
         page.reload()
-        expect(self.lines()).to_have_count(18, timeout=15_000)
+        expect(self.lines()).to_have_count(18)
         expect(page.get_by_text("kept here, not sent yet")).to_have_count(0)
         newest = self.lines().all_inner_texts()[:3]
         self.assertEqual([t.split("\n")[1].strip() for t in newest], ["4\u00a01⁄16″", "4″", "3\u00a015⁄16″"])
@@ -365,7 +365,7 @@ class ServerAwayTest(JourneyCase):
         page.reload()
         expect(self.labelled("Units wanted")).to_have_value("60")
         self.own.start()
-        expect(page.locator("header .saved")).to_have_text("All saved", timeout=15_000)
+        expect(page.locator("header .saved")).to_have_text("All saved")
         page.reload()
         expect(self.labelled("Units wanted")).to_have_value("60")
 

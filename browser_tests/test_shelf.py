@@ -147,7 +147,7 @@ class ScrapsCutTest(JourneyCase):
             self.labelled(fabric).fill(count)
         self.page.get_by_text("matched sets").click()
         lay.click()
-        expect(self.page.get_by_text("No two neighbours are alike")).to_be_visible(timeout=20_000)
+        expect(self.page.get_by_text("No two neighbours are alike")).to_be_visible()
         self.page.get_by_role("link", name="Cut", exact=True).click()
         # Six of the twelve blocks have their half-square triangles, 24 of 48, from Tar: twelve squares, on
         # one pile with the four corner squares of the border.
@@ -171,7 +171,7 @@ class ScrapsCutTest(JourneyCase):
             pairs.get_by_role("group", name=f"{first} with {second}").get_by_label("Blocks").fill("6")
         lay.click()
         # Fog is in both: wherever blocks meet they are alike, and why is said.
-        expect(self.page.get_by_text("Fabric B has to fill 12 of 12 places")).to_be_visible(timeout=20_000)
+        expect(self.page.get_by_text("Fabric B has to fill 12 of 12 places")).to_be_visible()
         self.page.reload()
         row = self.page.get_by_role("group", name="Pairs there are").get_by_role("group", name="Tar with Fog")
         expect(row.get_by_label("Blocks")).to_have_value("6")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from uuid import UUID
 
 from api.problems import Refused
@@ -296,7 +297,7 @@ class BlockBench:
     nests: bool
     trim: Recipe | None
 
-    @property
+    @cached_property
     def pictured(self) -> tuple[tuple[Drawing, ...], tuple[PicturedStep, ...]]:
         """Every drawing once, and the steps with the numbers of theirs: the map of pressing is one for all of them."""
         numbers: dict[int, int] = {}
