@@ -143,7 +143,7 @@ SABOTAGES = [
         "quilts/choices.py",
         f"{PRESCRIBED} tests.test_quilts",
         ("shows + c.seam_allowance * 2).round_near", "shows + c.seam_allowance).round_near"),
-        ("strip_cut(c, short), longer", "(short + c.seam_allowance * 2).round_up(c.ruler_step), longer"),
+        ("raw_size(c, short), longer", "(short + c.seam_allowance * 2).round_up(c.ruler_step), longer"),
     ),
     *in_file(
         "joining/thread.py",
@@ -1151,7 +1151,7 @@ SABOTAGES = [
         ("[(row - top) / 2 for row", "[(row - top) for row"),
         ("inside = r.border.width * 2 if overlapped else ZERO", "inside = ZERO"),
         ("means[0] - inside", "means[0]"),
-        ("- s2 if len(v := used(x)) == _THREE", "if len(v := used(x)) == _THREE"),
+        ("- s2 if len(v := used(x)) == THREE", "if len(v := used(x)) == THREE"),
         ("wider, higher = now.wide - before.wide, now.high - before.high", "pass"),
         ("if float(s) >= LEAST_FRAME else ZERO", "if float(s) > 0 else ZERO"),
         ("block_width=found - s2", "block_width=found"),
@@ -1161,7 +1161,7 @@ SABOTAGES = [
     *in_file(
         "quilts/top_rows.py",
         "tests.test_top",
-        ("abs(float(v - middle)) <= limit", "abs(float(v - middle)) <= 1"),
+        ("abs(float(v) - middle) <= limit", "abs(float(v) - middle) <= 1"),
         ("finished_height=mean - c.seam_allowance * 2, cut_height=mean", "finished_height=mean"),
         ("x.sash * sashes_along(x, n)", "x.sash * n"),
         ("found = next(iter(means.values())) - c.seam_allowance * 2", "found = next(iter(means.values()))"),
@@ -1170,7 +1170,7 @@ SABOTAGES = [
         "quilts/top_readings.py",
         "tests.test_top",
         ("found.planned != planned, note", "False, note"),
-        ("not r.stale and not r.far", "not r.stale"),
+        ("not self.stale and not self.far", "not self.stale"),
     ),
     *in_file(
         "quilts/choices.py",
@@ -1187,7 +1187,7 @@ SABOTAGES = [
     *in_file(
         "units/flying_goose.py",
         "tests.test_prescriptions",
-        ('(cuts["trimmed"] + take_up.times_root2()).round_up(step)', 'cuts["trimmed"]'),
+        ('outgrown(cuts, "trimmed", seam[1], step)', "cuts"),
     ),
     *in_file(
         "handling/joining_steps.py",

@@ -71,8 +71,9 @@ def _counted(blocks: Iterable[Block]) -> int:
 
 def sizes_of(project: Project, find: Find) -> QuiltSizes | None:
     """Every size of the quilt as far as it was measured, once it was put together from blocks that can be laid; without its picture."""
-    planned = planned_sizes_of(project, find)
-    return planned and _as_measured(quilt_of(project), planned)
+    quilt = quilt_of(project)
+    planned = _planned(quilt, project, find)
+    return planned and _as_measured(quilt, planned)
 
 
 def _as_measured(quilt: Quilt, planned: QuiltSizes) -> QuiltSizes:
@@ -81,7 +82,11 @@ def _as_measured(quilt: Quilt, planned: QuiltSizes) -> QuiltSizes:
 
 def planned_sizes_of(project: Project, find: Find) -> QuiltSizes | None:
     """Every size of the quilt by its plan alone, once it was put together from blocks that can be laid."""
-    quilt, blocks = quilt_of(project), blocks_of(project)
+    return _planned(quilt_of(project), project, find)
+
+
+def _planned(quilt: Quilt, project: Project, find: Find) -> QuiltSizes | None:
+    blocks = blocks_of(project)
     if not quilt.begun or not blocks:
         return None
     try:

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from ..lengths import ZERO, Length
 from ..messages import Message
 from ..quilts.borders import Round
-from ..quilts.choices import Corners, QuiltChoices, Setting, block_spots, strip_cut
+from ..quilts.choices import Corners, PlainPiece, QuiltChoices, Setting, block_spots, raw_size
 from ..quilts.sizes import QuiltSizes, row_sash
 
 __all__ = ["QuiltStep", "quilt_steps"]
@@ -110,7 +110,7 @@ def _long_sashes(sizes: QuiltSizes, lines: int) -> Iterator[Message]:
     yield Message(
         "Cut {n, plural, one {one strip} other {# strips}} {w} wide to that length, not to a plan's figure.",
         n=lines,
-        w=strip_cut(c, c.sash),
+        w=raw_size(c, c.sash),
     )
 
 
@@ -298,9 +298,8 @@ def _pinned() -> Message:
     return Message("Pin middles, ends, quarters; ease in what differs. Press toward the border.")
 
 
-def _two_strips(sizes: QuiltSizes, name: str, planned: Length) -> Message:
+def _two_strips(strip: PlainPiece, planned: Length) -> Message:
     """Of a border that is measured before it is cut, and what was measured where it was."""
-    strip = sizes.piece(name)
     if strip.measured:
         return Message("Cut two strips {cut} × {long}, as you measured.", cut=strip.cut_width, long=strip.cut_height)
     return Message(
@@ -311,21 +310,21 @@ def _two_strips(sizes: QuiltSizes, name: str, planned: Length) -> Message:
 def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
     c, b = sizes.choices, r.border
     s2 = c.seam_allowance * 2
-    first = r.wide + s2, r.height + s2
+    first, sides, ends = (r.wide + s2, r.height + s2), sizes.piece(r.sides), sizes.piece(r.ends)
     yield QuiltStep(
         f"border {r.number} sides",
         Message("Border {n}: left and right", n=r.number),
-        (*(() if r.down_known else (_means(),)), _two_strips(sizes, r.sides, first[1]), _pinned()),
+        (*(() if sides.measured else (_means(),)), _two_strips(sides, first[1]), _pinned()),
         _measures(*first),
         *first,
     )
     whole = r.wide + s2, r.high + s2
-    said = [] if r.across_known else [Message("Measure across in the same way, and take the mean.")]
+    said = [] if ends.measured else [Message("Measure across in the same way, and take the mean.")]
     if b.corners is Corners.SQUARE:
-        cut = strip_cut(c, b.width)
+        cut = raw_size(c, b.width)
         said.append(
-            _two_strips(sizes, r.ends, r.width + s2)
-            if r.across_known
+            _two_strips(ends, r.width + s2)
+            if ends.measured
             else Message(
                 "Cut two strips {cut} wide to what it was before the sides went on: {length}.",
                 cut=cut,
@@ -334,7 +333,7 @@ def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
         )
         said.append(Message("Sew a square {cut} to each end of both strips.", cut=cut))
     else:
-        said.append(_two_strips(sizes, r.ends, whole[0]))
+        said.append(_two_strips(ends, whole[0]))
     said.append(_pinned())
     yield QuiltStep(
         f"border {r.number} ends",
@@ -348,9 +347,10 @@ def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
 def _mitred(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
     """All four sides are sewn on, each from allowance to allowance, before any corner is."""
     c = sizes.choices
-    s2, known = c.seam_allowance * 2, r.across_known and r.down_known
+    s2 = c.seam_allowance * 2
     whole = r.wide + s2, r.high + s2
     sides, ends = sizes.piece(r.sides), sizes.piece(r.ends)
+    known = sides.measured and ends.measured
     measure = (_means(), Message("Measure across in the same way, and take the mean."))
     yield QuiltStep(
         f"border {r.number} sides",
@@ -437,9 +437,9 @@ def _spacers(c: QuiltChoices, r: Round) -> QuiltStep:
     wide, high = r.inner
     said = [Message("This strip makes the pieced border fit. Piece that border first, and measure it.")]
     if row.beside > ZERO:
-        said.append(Message("Sew a strip cut {cut} wide to the left and the right.", cut=strip_cut(c, row.beside)))
+        said.append(Message("Sew a strip cut {cut} wide to the left and the right.", cut=raw_size(c, row.beside)))
     if row.above > ZERO:
-        said.append(Message("Sew a strip cut {cut} wide to top and bottom.", cut=strip_cut(c, row.above)))
+        said.append(Message("Sew a strip cut {cut} wide to top and bottom.", cut=raw_size(c, row.above)))
     said.append(Message("Trim the whole to what the pieced strips measure, the same at opposite sides."))
     return QuiltStep(
         f"border {r.number} plain strip",

@@ -158,8 +158,8 @@ class PlainPiece:
         return Area((self.cut_width.area_with(self.cut_height)) * self.count)
 
 
-def strip_cut(c: QuiltChoices, shows: Length) -> Length:
-    """What a strip that shows so much is cut, with both allowances, to the nearest mark of a ruler."""
+def raw_size(c: QuiltChoices, shows: Length) -> Length:
+    """From raw edge to raw edge what shows so much between its seams, to the nearest mark of a ruler: so a strip is cut, so a top measures."""
     return (shows + c.seam_allowance * 2).round_near(finest_mark(c.ruler_step))
 
 
@@ -176,8 +176,8 @@ def plain_piece(
     """A rectangle cut its finished size and two allowances, to the nearest mark of a ruler: nothing is trimmed off it, so what is
     cut too large finishes too large. ``over`` is cut longer, up to the usual step, to be trimmed; its shorter side first."""
     short, long = min(width, height), max(width, height)
-    longer = (long + c.seam_allowance * 2 + over).round_up(c.ruler_step) if over > ZERO else strip_cut(c, long)
-    return PlainPiece(name, fabric, short, long, strip_cut(c, short), longer, count, note=note)
+    longer = (long + c.seam_allowance * 2 + over).round_up(c.ruler_step) if over > ZERO else raw_size(c, long)
+    return PlainPiece(name, fabric, short, long, raw_size(c, short), longer, count, note=note)
 
 
 def filler_spots(c: QuiltChoices) -> list[tuple[int, bool]]:

@@ -12,9 +12,10 @@ from ..lengths import ZERO, Length
 from ..messages import Message
 from ..tolerances import LEAST_FRAME, UNEVEN
 from .borders import Round, part_pieces
-from .choices import Corners, PlainPiece, QuiltChoices, Setting
+from .choices import Corners, PlainPiece, QuiltChoices, Setting, raw_size
 from .sizes import ROW_SASH, QuiltSizes, centre_of, put_together
 from .top_readings import (
+    THREE,
     KnownLengths,
     TopLength,
     TopReading,
@@ -22,7 +23,6 @@ from .top_readings import (
     check_top_length,
     mean_of,
     misread,
-    raw,
     reading,
     used,
 )
@@ -40,7 +40,6 @@ __all__ = [
     "top_as_measured",
 ]
 
-_THREE = 3
 _ACROSS, _DOWN = "blocks across", "blocks down"
 
 
@@ -72,7 +71,10 @@ class TopAsMeasured:
 def brought_to(planned: QuiltSizes, known: KnownLengths, width: Length, height: Length) -> KnownLengths:
     """What is ``known``, and that blocks are brought to this size, raw edge to raw edge, where it is not known what they were."""
     c = planned.choices
-    told = {_ACROSS: TopLength(width, raw(c, c.block_width)), _DOWN: TopLength(height, raw(c, c.block_height))}
+    told = {
+        _ACROSS: TopLength(width, raw_size(c, c.block_width)),
+        _DOWN: TopLength(height, raw_size(c, c.block_height)),
+    }
     return told | {k: v for k, v in known.items() if k not in told or v.planned == told[k].planned}
 
 
@@ -112,7 +114,7 @@ def top_as_measured(planned: QuiltSizes, known: KnownLengths) -> TopAsMeasured:
 def _blocks(planned: QuiltSizes, known: KnownLengths) -> tuple[TopStep, QuiltChoices]:
     """What blocks were brought to, and the quilt's choices with blocks of that size."""
     c, s2 = planned.choices, planned.choices.seam_allowance * 2
-    wide, high, square = raw(c, c.block_width), raw(c, c.block_height), c.setting is Setting.ON_POINT
+    wide, high, square = raw_size(c, c.block_width), raw_size(c, c.block_height), c.setting is Setting.ON_POINT
     across = reading(_ACROSS, Message("Both ways") if square else Message("Across"), wide, wide, known)
     across = replace(across, finished=wide - s2)
     down = across if square else replace(reading(_DOWN, Message("Down"), high, high, known), finished=high - s2)
@@ -146,11 +148,13 @@ def _round(
     overlapped, s2 = _overlapped(r), c.seam_allowance * 2
     inside = r.border.width * 2 if overlapped else ZERO
     wide, high = r.width + inside, r.height
-    down = _three(f"border {r.number} down", ("left edge", "right edge"), raw(c, high), raw(c, high + higher), known)
-    across = _three(
-        f"border {r.number} across", ("upper edge", "lower edge"), raw(c, wide), raw(c, wide + wider), known
+    down = _three(
+        f"border {r.number} down", ("left edge", "right edge"), raw_size(c, high), raw_size(c, high + higher), known
     )
-    means = [mean_of(c, v) - s2 if len(v := used(x)) == _THREE else None for x in (across, down)]
+    across = _three(
+        f"border {r.number} across", ("upper edge", "lower edge"), raw_size(c, wide), raw_size(c, wide + wider), known
+    )
+    means = [mean_of(c, v) - s2 if len(v := used(x)) == THREE else None for x in (across, down)]
     now = _brought(
         r,
         r.width + wider if means[0] is None else means[0] - inside,
@@ -182,7 +186,7 @@ def _three(
 
 
 def _how(c: QuiltChoices, finished: Length) -> Message:
-    return Message("The top lies flat and is not pulled. Should be {expected}.", expected=raw(c, finished))
+    return Message("The top lies flat and is not pulled. Should be {expected}.", expected=raw_size(c, finished))
 
 
 def _looked_at(readings: tuple[TopReading, ...]) -> Iterator[Message]:

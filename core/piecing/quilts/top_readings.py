@@ -9,11 +9,12 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from ..errors import CountOutOfRange
-from ..lengths import ZERO, Length, finest_mark, inches
+from ..lengths import ZERO, Length, inches
 from ..messages import Message
 from .choices import QuiltChoices
 
 __all__ = [
+    "THREE",
     "KnownLengths",
     "TopLength",
     "TopReading",
@@ -21,11 +22,12 @@ __all__ = [
     "check_top_length",
     "mean_of",
     "misread",
-    "raw",
     "reading",
     "used",
 ]
 
+THREE = 3
+"""So many lengths have a mean that cloth is cut by."""
 _LONGEST = inches(250)
 _FAR, _FAR_AT_LEAST = 20, inches(1)
 """Blocks all sewn too deep make a top a twentieth smaller at the utmost: what is further off was misread."""
@@ -60,6 +62,11 @@ class TopReading:
     finished: Length | None = None
 
     @property
+    def used(self) -> bool:
+        """Whether it is gone by."""
+        return self.value is not None and not self.stale and not self.far
+
+    @property
     def far(self) -> bool:
         """So far from what it should be, or just the finished size, that it was misread; nothing is cut by it."""
         if self.value is None or self.stale:
@@ -86,11 +93,6 @@ def check_top_length(value: Length) -> None:
         )
 
 
-def raw(c: QuiltChoices, finished: Length) -> Length:
-    """With both allowances, to the nearest mark of a ruler."""
-    return (finished + c.seam_allowance * 2).round_near(finest_mark(c.ruler_step))
-
-
 def reading(
     key: str, where: Message, planned: Length, expected: Length, known: KnownLengths, note: Message | None = None
 ) -> TopReading:
@@ -103,7 +105,7 @@ def reading(
 
 def used(readings: Iterable[TopReading]) -> list[Length]:
     """Those that are gone by."""
-    return [r.value for r in readings if r.value is not None and not r.stale and not r.far]
+    return [r.value for r in readings if r.used and r.value is not None]
 
 
 def misread(readings: Iterable[TopReading]) -> Iterator[Message]:

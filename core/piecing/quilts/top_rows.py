@@ -7,17 +7,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from statistics import median
 
 from ..lengths import Length
 from ..messages import Message
 from ..tolerances import EASED
-from .choices import QuiltChoices, Setting, strip_cut
+from .choices import QuiltChoices, Setting, raw_size
 from .sizes import QuiltCentre, QuiltSizes, diagonal_rows, row_sash, sashes_along
-from .top_readings import KnownLengths, TopReading, TopStep, mean_of, misread, raw, reading, used
+from .top_readings import THREE, KnownLengths, TopReading, TopStep, mean_of, misread, reading, used
 
 __all__ = ["MeasuredRows", "measured_rows"]
-
-_THREE = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,10 +53,10 @@ def measured_rows(
         if len(values) < 2:
             continue
         # What one block can be eased, a row can be as often as it has blocks. A row further off is looked into, not gone by.
-        limit, middle = EASED * blocks, _median(values)
-        agree = [v for v in values if abs(float(v - middle)) <= limit]
+        limit, middle = EASED * blocks, median(map(float, values))
+        agree = [v for v in values if abs(float(v) - middle) <= limit]
         mean = mean_of(c, agree or values)
-        if agree and len(values) >= min(_THREE, len(alike)):
+        if agree and len(values) >= min(THREE, len(alike)):
             means[blocks] = mean
         off += _eased(alike, mean, limit)
         compared = True
@@ -75,11 +74,6 @@ def measured_rows(
     return MeasuredRows(step, replace(now, width=found), across=True)
 
 
-def _median(values: list[Length]) -> Length:
-    ordered, half = sorted(values), len(values) // 2
-    return ordered[half] if len(values) % 2 else (ordered[half - 1] + ordered[half]) / 2
-
-
 def _upright(c: QuiltChoices) -> bool:
     return c.setting is Setting.STAGGERED
 
@@ -87,13 +81,13 @@ def _upright(c: QuiltChoices) -> bool:
 def _lines(planned: QuiltSizes, c: QuiltChoices, centre: QuiltCentre) -> list[_Line]:
     match c.setting:
         case Setting.STRAIGHT:
-            return [_Line(c.columns, raw(c, planned.centre_width), raw(c, centre.width))] * c.rows
+            return [_Line(c.columns, raw_size(c, planned.centre_width), raw_size(c, centre.width))] * c.rows
         case Setting.STAGGERED:
-            return [_Line(c.rows, raw(c, planned.centre_height), raw(c, centre.height))] * c.columns
+            return [_Line(c.rows, raw_size(c, planned.centre_height), raw_size(c, centre.height))] * c.columns
         case Setting.ON_POINT:
             both = (planned.choices, c)
             return [
-                _Line(n, *(raw(c, x.block_width * n + x.sash * sashes_along(x, n)) for x in both))
+                _Line(n, *(raw_size(c, x.block_width * n + x.sash * sashes_along(x, n)) for x in both))
                 for n in map(len, diagonal_rows(c))
             ]
         case Setting.BY_HAND:
@@ -133,19 +127,19 @@ def _with_sashes(
         if mean is None:
             pieces.append(p)
             continue
-        wide, note = strip_cut(c, c.sash), Message("As long as the rows were measured.")
+        note = Message("As long as the rows were measured.")
         pieces.append(
             replace(p, finished_height=mean - c.seam_allowance * 2, cut_height=mean, note=note, measured=True)
         )
         said.append(
-            Message("Cut the {piece} {wide} × {long}, the mean of the rows.", piece=p.name, wide=wide, long=mean)
+            Message("Cut the {piece} {wide} × {long}, the mean of the rows.", piece=p.name, wide=p.cut_width, long=mean)
         )
     return replace(centre, pieces=tuple(pieces)), tuple(said)
 
 
 def _eased(alike: Sequence[TopReading], mean: Length, limit: float) -> Iterator[Message]:
     for r in alike:
-        if r.value is None or r.stale or r.far:
+        if r.value is None or not r.used:
             continue
         by = r.value - mean
         if abs(float(by)) <= EASED:

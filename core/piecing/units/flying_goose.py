@@ -16,7 +16,7 @@ from .acts import Where
 from .design import Design
 from .half_square_triangle import flipped_margin, spare_from_corner
 from .kind import Kind, Mark, part
-from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins
+from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins, outgrown
 from .spec import UnitSpec
 from .work_surface import WorkSurface, half_triangle, long_edge, quarter_legs, quarter_triangle
 
@@ -235,8 +235,7 @@ class GooseTwoUnits(_TwoToOne):
         self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
     ) -> Cuts:
         """What is trimmed has to come out of the square."""
-        _, take_up = seam
-        return cuts.but(square=max(cuts["square"], (cuts["trimmed"] + take_up.times_root2()).round_up(step)))
+        return outgrown(cuts, "trimmed", seam[1], step)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         """2T - 2e by T: it is the half-square triangles that are trimmed, not the goose."""

@@ -29,6 +29,7 @@ __all__ = [
     "PieceRule",
     "Spare",
     "even_margins",
+    "outgrown",
     "oversize",
 ]
 
@@ -129,6 +130,11 @@ def even_margins(raw: Length, target: Length) -> Margins:
     """(R - U)/2 on every side."""
     each = (raw - target) / 2
     return Margins(each, each, each, each)
+
+
+def outgrown(cuts: Cuts, inner: str, take_up: Length, step: Length) -> Cuts:
+    """The square large enough for what is trimmed or sewn in it, whose size is ``inner``: that and a diagonal seam have to come out of it."""
+    return cuts.but(square=max(cuts["square"], (cuts[inner] + take_up.times_root2()).round_up(step)))
 
 
 def oversize(allowance: Length, level: int) -> Length:

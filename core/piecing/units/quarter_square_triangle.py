@@ -12,7 +12,7 @@ from ..geometry.sewing import Needle, Piece
 from ..lengths import ZERO, Length
 from .design import Design
 from .kind import Kind, Mark, crossing, part
-from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins
+from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins, outgrown
 from .spec import UnitSpec
 from .work_surface import WorkSurface, quarter_legs, quarter_triangle
 
@@ -119,8 +119,7 @@ class TwoTrimmed(QuarterTwoUnits):
     def reconciled_cuts(
         self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
     ) -> Cuts:
-        _, take_up = seam
-        return cuts.but(square=max(cuts["square"], (cuts["trimmed"] + take_up.times_root2()).round_up(step)))
+        return outgrown(cuts, "trimmed", seam[1], step)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         """R = T - √2 e."""

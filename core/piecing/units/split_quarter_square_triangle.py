@@ -12,7 +12,7 @@ from ..geometry.sewing import Needle, Piece, square
 from ..lengths import ZERO, Length
 from .design import Design
 from .kind import Kind, Mark, crossing, part
-from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins
+from .method import Batch, Cuts, Hands, LadderRule, Making, Margins, Method, PieceRule, even_margins, outgrown
 from .quarter_square_triangle import sewn_quarters
 from .spec import UnitSpec
 from .work_surface import WorkSurface, half_triangle, long_edge
@@ -71,8 +71,7 @@ class UnitAndSquare(Method):
     def reconciled_cuts(
         self, spec: UnitSpec, wanted: Cuts, cuts: Cuts, seam: tuple[Length, Length], step: Length
     ) -> Cuts:
-        _, take_up = seam
-        return cuts.but(square=max(cuts["square"], (cuts["plain"] + take_up.times_root2()).round_up(step)))
+        return outgrown(cuts, "plain", seam[1], step)
 
     def raw(self, spec: UnitSpec, cuts: Cuts, allowance: Length, take_up: Length) -> tuple[Length, Length]:
         """R = P - √2 e, the half-square triangle trimmed to P before it meets the plain square."""
