@@ -3,9 +3,11 @@ import TickBox from '@/shared/form/TickBox.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { NButton, NProgress } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import { Refusal, type Project, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { usePreference } from '@/shared/offline/preference'
 import { goalWords } from '@/shared/words/words'
 import Choice from '@/shared/form/Choice.vue'
 
@@ -23,8 +25,8 @@ const props = defineProps<{ project: Project; colours: Record<string, string> }>
 const { data } = useCutting(() => props.project.id)
 const client = useQueryClient()
 const { tried } = useOutbox()
-const goal = ref('least')
-const along = ref(false)
+/** What a plan is to go for, as it was last chosen here; a plan that is there says it itself. */
+const asked = usePreference(`cutting.${props.project.id}`, { goal: 'least', along: false })
 const problem = ref('')
 const plan = computed(() => data.value?.plan)
 const left = computed(() => data.value?.left ?? 0)
@@ -34,7 +36,7 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
 
 watch(
   () => plan.value?.goal,
-  (now) => now && (goal.value = now),
+  (now) => now && (asked.value.goal = now),
   { immediate: true },
 )
 
@@ -58,7 +60,8 @@ async function act(what: Act) {
   }
 }
 const goals = Object.entries(goalWords).map(([value, label]) => ({ value, label }))
-const start = () => run(() => begin(props.project.id, goal.value as Schemas['GoalEnum'], along.value))
+const start = () =>
+  run(() => begin(props.project.id, asked.value.goal as Schemas['GoalEnum'], asked.value.along))
 </script>
 
 <template>
@@ -74,8 +77,8 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
     <div class="result">
       <section class="sheet" aria-label="Cutting plan">
         <div class="ask">
-          <Choice v-model="goal" label="Go for" :options="goals" />
-          <TickBox v-model="along" class="tick">borders along the selvedge</TickBox>
+          <Choice v-model="asked.goal" label="Go for" :options="goals" />
+          <TickBox v-model="asked.along" class="tick">borders along the selvedge</TickBox>
           <NButton v-if="!data?.job.running" type="primary" @click="start">{{
             begun ? `Plan the ${left} ${left === 1 ? 'piece' : 'pieces'} left` : 'Plan the cuts'
           }}</NButton>
@@ -99,6 +102,10 @@ const start = () => run(() => begin(props.project.id, goal.value as Schemas['Goa
             <li v-for="w in data.waiting" :key="w">{{ w }}</li>
           </ul>
         </div>
+        <p v-if="data?.last" class="soft">
+          {{ data.last }}
+          <RouterLink :to="{ name: 'measured', params: { project: project.id } }">As they measure</RouterLink>
+        </p>
         <template v-if="plan">
           <p role="status" class="answer">
             <strong>{{ plan.costs[0] }}</strong>

@@ -3119,7 +3119,7 @@ export interface components {
         CutterEnum: "right" | "left";
         /**
          * @description ``left`` pieces are still to cut; ``binding`` says what it is joined from; ``undo`` says what can be gone back to, empty when nothing;
-         *     ``waiting`` what cannot be cut for yet.
+         *     ``waiting`` what cannot be cut for yet, ``last`` what is better not cut yet.
          */
         CuttingSheet: {
             /** Format: uuid */
@@ -3132,6 +3132,7 @@ export interface components {
             undo: string;
             waiting: string[];
             readonly binding: string | null;
+            readonly last: string | null;
         };
         /** @description How many deleted things can still be taken back. */
         Deleted: {

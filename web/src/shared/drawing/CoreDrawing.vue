@@ -18,7 +18,11 @@ const point = (mark: Schemas['Mark']) => mark.d.slice(1).split(',').map(Number) 
 const id = useId()
 const viewBox = computed(() => props.drawing.window.join(' '))
 const unit = computed(() => (props.drawing.window[2] ?? 1) / props.width)
-const fill = (mark: Schemas['Mark']) => props.colours[mark.fabric] ?? '#b7c6cb'
+/** As one text, which stays what it is when the drawing comes anew with another size. */
+const painted = (mark: Schemas['Mark']) => {
+  const colour = props.colours[mark.fabric] ?? '#b7c6cb'
+  return mark.role === 'patch' ? `fill:${colour};stroke:${colour}` : `fill:${colour}`
+}
 /** A number at a point, not a measure between two. */
 const single = (d: Schemas['Dimension']) => d.start[0] === d.end[0] && d.start[1] === d.end[1]
 const tick = (d: Schemas['Dimension']) => {
@@ -62,16 +66,8 @@ const tick = (d: Schemas['Dimension']) => {
         class="tip"
       />
       <path v-if="haloed.includes(mark.role)" :d="mark.d" class="halo" />
-      <path
-        :d="mark.d"
-        :class="mark.role"
-        :style="
-          filled.includes(mark.role)
-            ? { fill: fill(mark), ...(mark.role === 'patch' ? { stroke: fill(mark) } : {}) }
-            : undefined
-        "
-      />
-      <path v-if="mark.role === 'back'" :d="mark.d" :style="{ fill: `url(#${id}-back)` }" />
+      <path :d="mark.d" :class="mark.role" :style="filled.includes(mark.role) ? painted(mark) : undefined" />
+      <path v-if="mark.role === 'back'" :d="mark.d" :style="`fill:url(#${id}-back)`" />
     </template>
     <template v-for="(stamp, s) in drawing.stamps" :key="`s${s}`">
       <defs>
@@ -81,7 +77,7 @@ const tick = (d: Schemas['Dimension']) => {
             :key="i"
             :d="mark.d"
             :class="mark.role"
-            :style="{ fill: fill(mark), ...(mark.role === 'patch' ? { stroke: fill(mark) } : {}) }"
+            :style="painted(mark)"
           />
         </g>
       </defs>

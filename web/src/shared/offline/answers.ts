@@ -12,6 +12,8 @@ export function openAnswers(): QueryClient {
   const client: QueryClient = new QueryClient({
     defaultOptions: {
       queries: {
+        // An answer is replaced, never changed: its thousands of lengths and marks need no watching one by one.
+        shallow: true,
         staleTime: 5_000,
         networkMode: 'offlineFirst',
         retry: (n, e) => e instanceof ServerAway && n < 100,

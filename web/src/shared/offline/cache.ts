@@ -112,6 +112,7 @@ const restsOn: Record<Room, string[]> = {
     'standing',
     'ticket',
     'quilt-bench',
+    'block-bench',
     'bench',
     'cutting',
     'buying',
