@@ -17,9 +17,12 @@ from shapely.geometry import LineString, Point, Polygon
 
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
+from piecing.diagnosis.equations import RawSizes, raw_sizes
 from piecing.diagnosis.model import BlockModel, model_of
-from piecing.diagnosis.places import PlacedUnit, block_geometry
-from piecing.diagnosis.readings import RawSizes, Reading, ReadingKind, raw_sizes
+from piecing.diagnosis.places import PlacedUnit
+from piecing.diagnosis.placing import block_geometry
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.lengths import Length, inches
 from piecing.planning.plan import plan
 from piecing.planning.unit_plan import Choices

@@ -16,11 +16,12 @@ from piecing.blocks.editing import whole_mirrored, whole_turned
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import Pattern, laid
 from piecing.diagnosis.causes import Cause, Parameter, parameters_of, scatter_of, shape_of
+from piecing.diagnosis.equations import equation_of
 from piecing.diagnosis.faults import faults_of
 from piecing.diagnosis.model import BlockModel, FeatureKind, model_of
-from piecing.diagnosis.places import block_geometry
-from piecing.diagnosis.readings import Reading, equation_of
-from piecing.diagnosis.readings import ReadingKind as K
+from piecing.diagnosis.placing import block_geometry
+from piecing.diagnosis.reading_kinds import ReadingKind as K
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.whatif import errors_of, outcomes, seam_costs
 from piecing.drawings.as_sewn import as_sewn, faces_of
 from piecing.lengths import inches

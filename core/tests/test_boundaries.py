@@ -26,6 +26,18 @@ class BoundaryTest(TestCase):
         )
         self.assertEqual(done.stdout.split(), ["False", "False"])
 
+    def test_no_circle_is_hidden_in_a_function(self) -> None:
+        """What a module needs of its own package stands at its head: a circle would be seen at once."""
+        for path in _CORE.glob("piecing/**/*.py"):
+            inside = [
+                f"{path.name}:{inner.lineno}"
+                for outer in ast.walk(ast.parse(path.read_text()))
+                if isinstance(outer, ast.FunctionDef)
+                for inner in ast.walk(outer)
+                if isinstance(inner, ast.ImportFrom) and (inner.level or (inner.module or "").startswith("piecing"))
+            ]
+            self.assertEqual(inside, [])
+
 
 class PublicFaceTest(TestCase):
     def test_every_module_says_what_it_is_and_what_it_offers(self) -> None:

@@ -7,8 +7,10 @@ from unittest import TestCase
 
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.diagnosis.causes import CAUSE_WORDS, Cause, parameters_of
+from piecing.diagnosis.equations import equation_of
 from piecing.diagnosis.names import reading_said
-from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.said import beside_said, cause_name, cause_of_whom
 from piecing.diagnosis.words import SlipGuess
 from piecing.lengths import Measure, Style, inches

@@ -18,10 +18,12 @@ from piecing.blocks.pattern import Orientation, Pattern, UnitPlacement, laid
 from piecing.diagnosis import Inference, Status, Verdict, block_geometry, infer, judge, model_of
 from piecing.diagnosis.asking import candidates, next_readings
 from piecing.diagnosis.causes import Cause, drawn_out, shape_of
+from piecing.diagnosis.equations import equation_of, raw_sizes
 from piecing.diagnosis.explain import workings
 from piecing.diagnosis.names import landings
 from piecing.diagnosis.places import batch_name
-from piecing.diagnosis.readings import Reading, ReadingKind, equation_of, loosened, marked, raw_sizes
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading, loosened, marked
 from piecing.diagnosis.record import record_of, spread_at_worse_end
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import shares_of

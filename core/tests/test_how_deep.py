@@ -11,7 +11,8 @@ import numpy as np
 
 from piecing.diagnosis import Inference, judge
 from piecing.diagnosis.faults import faults_of
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import of_whole, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.lengths import inches

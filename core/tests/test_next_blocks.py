@@ -8,8 +8,9 @@ from unittest import TestCase
 from piecing.diagnosis import Inference, Status, Verdict, judge
 from piecing.diagnosis.causes import Cause, Parameter
 from piecing.diagnosis.faults import faults_of
-from piecing.diagnosis.mistakes import MistakeKind
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.mistake import MistakeKind
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.remedies.of_mistakes import offered
 from piecing.diagnosis.remedies.remedy import Remedy, Work

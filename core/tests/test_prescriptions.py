@@ -17,7 +17,9 @@ from piecing.blocks.sizing import block_size
 from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.stock import WantedPiece
 from piecing.diagnosis.causes import Cause, Parameter, parameters_of
-from piecing.diagnosis.readings import HAND_NOISE, STRIP_SCATTER, Reading, ReadingKind, equation_of
+from piecing.diagnosis.equations import HAND_NOISE, STRIP_SCATTER, equation_of
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, of_whole
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.diagnosis.verdict import Status, judge

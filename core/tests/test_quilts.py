@@ -20,7 +20,8 @@ from piecing.geometry.plane import area, rotated
 from piecing.lengths import ZERO, Length, inches
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
-from piecing.quilts.scraps import ScrapStock, arranged, cell_box, neighbours, scrap_places, touching
+from piecing.quilts.scrap_places import cell_box, neighbours, scrap_places
+from piecing.quilts.scraps import ScrapStock, arranged, touching
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from tests.blocks import grid
 

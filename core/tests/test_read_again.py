@@ -14,7 +14,8 @@ from piecing.blocks.library import library_pattern
 from piecing.diagnosis import Status, judge
 from piecing.diagnosis.asking import NextReading, next_readings
 from piecing.diagnosis.causes import Cause
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy
 from piecing.lengths import Measure, Style, inches

@@ -15,7 +15,8 @@ from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
 from piecing.diagnosis import BlockModel, block_geometry, model_of
 from piecing.diagnosis.causes import Source
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.record import aged, record_of
 from piecing.diagnosis.whatif import outcomes
 from piecing.lengths import Measure, Style, inches, mm

@@ -13,7 +13,7 @@ from shapely.geometry import Point, Polygon
 from piecing.blocks import editing
 from piecing.blocks.boxes import Box, cropped, pattern_of, plain_box
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import BlockPlacement, Content, Orientation, Pattern, UnitPlacement, laid
+from piecing.blocks.pattern import BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid
 from piecing.diagnosis import block_geometry
 from piecing.drawings.block import block_picture, draw_block
 from piecing.drawings.quilt import quilt_picture
@@ -457,11 +457,8 @@ class ManyTest(TestCase):
 
     def test_more_units_than_are_judged_at_once(self) -> None:
         whole = (Fraction(1),) * 51
-        many = editing.placed(
-            Pattern("Many", whole, whole),
-            [(c, r) for r in range(51) for c in range(51)],
-            UnitPlacement("plain_square", ("a",)),
-        )
+        unit = UnitPlacement("plain_square", ("a",))
+        many = Pattern("Many", whole, whole, tuple(Place(c, r, unit) for r in range(51) for c in range(51)))
         with self.assertRaisesRegex(PiecingError, "2,601"):
             block_geometry(laid(many), inches(51))
 

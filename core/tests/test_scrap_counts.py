@@ -15,7 +15,8 @@ from piecing.errors import ScrapsImpossible
 from piecing.lengths import inches
 from piecing.quilts.choices import QuiltChoices, block_spots
 from piecing.quilts.laid import Laid
-from piecing.quilts.scraps import ScrapStock, arranged, neighbours, scrap_places
+from piecing.quilts.scrap_places import neighbours, scrap_places
+from piecing.quilts.scraps import ScrapStock, arranged
 from piecing.quilts.sizes import quilt_sizes
 
 PINWHEEL = library_pattern("pinwheel")

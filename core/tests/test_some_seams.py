@@ -14,7 +14,8 @@ import numpy as np
 from piecing.blocks.library import library_pattern
 from piecing.diagnosis import Status, judge
 from piecing.diagnosis.causes import Cause
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy
 from piecing.lengths import Length

@@ -12,9 +12,10 @@ from piecing.blocks.pattern import laid
 from piecing.cutting.plan import GOAL_WORDS, Goal
 from piecing.cutting.stock import CLOTH_WORDS, ClothKind
 from piecing.diagnosis.causes import CAUSE_WORDS, Cause
+from piecing.diagnosis.equations import equation_of
 from piecing.diagnosis.model import model_of
-from piecing.diagnosis.places import block_geometry
-from piecing.diagnosis.readings import READING_WORDS, ReadingKind, ReadOn, equation_of, kinds_offered
+from piecing.diagnosis.placing import block_geometry
+from piecing.diagnosis.reading_kinds import READING_WORDS, ReadingKind, ReadOn, kinds_offered
 from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS, ladders
 from piecing.joining.order import ORDER_WORDS, Order
 from piecing.lengths import inches

@@ -10,10 +10,12 @@ from functools import lru_cache
 
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
+from piecing.diagnosis.equations import RawSizes, raw_sizes
 from piecing.diagnosis.inference import Inference, infer
 from piecing.diagnosis.model import BlockModel, model_of
-from piecing.diagnosis.places import block_geometry
-from piecing.diagnosis.readings import RawSizes, Reading, ReadingKind, raw_sizes
+from piecing.diagnosis.placing import block_geometry
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.verdict import Verdict, judge
 from piecing.lengths import Length, inches
 from piecing.planning.plan import plan

@@ -5,7 +5,7 @@ Source: docs/theory, section 12.2.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Collection, Iterable, Mapping
 from contextlib import suppress
 from dataclasses import replace
 from enum import StrEnum
@@ -62,23 +62,25 @@ class Symmetry(StrEnum):
 def placed(pattern: Pattern, spots: Iterable[Spot], content: Content, orientation: Orientation = UPRIGHT) -> Pattern:
     """Something laid at every spot named, in place of what lies there; a place already spanned keeps its span. On empty ground where it
     would be bent, a unit with a shape of its own takes the empty place beside it or below it as well."""
-    made = pattern
-    for column, row in spots:
-        old = made.at(column, row)
-        one = Place(column, row, content, orientation)
-        one = replace(old, content=content, orientation=orientation) if old else _with_room(made, one)
-        made = replace(made, places=(*(p for p in made.places if p is not old), _in_shape(made, one)))
-    return _checked(made)
+    lying = dict(pattern.covering)
+    free = set(pattern.empty)
+    for spot in spots:
+        old = lying.get(spot)
+        one = Place(*spot, content, orientation)
+        one = replace(old, content=content, orientation=orientation) if old else _with_room(pattern, one, free)
+        now = _in_shape(pattern, one)
+        lying.update((s, now) for s in now.spots)
+        free.difference_update(now.spots)
+    return _checked(_with_lying(pattern, lying))
 
 
-def _with_room(pattern: Pattern, place: Place) -> Place:
+def _with_room(pattern: Pattern, place: Place, free: Collection[Spot]) -> Place:
     """Over two places where that is the unit's own shape and the second one is empty."""
     if not _bent_to(pattern, _in_shape(pattern, place)):
         return place
-    empty = set(pattern.empty)
     for across, down in ((2, 1), (1, 2)):
         wider = replace(place, across=across, down=down)
-        if set(wider.spots) <= empty and not _bent_to(pattern, _in_shape(pattern, wider)):
+        if all(s in free for s in wider.spots) and not _bent_to(pattern, _in_shape(pattern, wider)):
             return wider
     return place
 
@@ -154,26 +156,32 @@ def _checked(pattern: Pattern) -> Pattern:
 def turned(pattern: Pattern, spots: Iterable[Spot], quarters: int = 1) -> Pattern:
     """What lies there turned clockwise. In a place that is not square the place turns with it, about its first corner, where
     there is room; elsewhere a quarter becomes a half turn."""
-    made = pattern
+    lying = dict(pattern.covering)
     for one in dict.fromkeys(p for s in spots if (p := pattern.at(*s))):
-        _, _, wide, high = made.box(one)
-        rest = tuple(p for p in made.places if p is not one)
-        if wide == high or quarters % 2 == 0:
-            made = replace(made, places=(*rest, replace(one, orientation=one.orientation.turned(quarters))))
-            continue
-        ended = replace(one, across=one.down, down=one.across, orientation=one.orientation.turned(quarters))
-        try:
-            stood = replace(made, places=(*rest, ended))
-            _, _, now_wide, now_high = stood.box(ended)
-            fits = (now_wide, now_high) == (high, wide)
-        except (PlaceTaken, IndexError):
-            fits = False
-        if fits:
-            made = stood
-        else:
+        _, _, wide, high = pattern.box(one)
+        now = replace(one, orientation=one.orientation.turned(quarters))
+        if wide != high and quarters % 2:
+            ended = replace(now, across=one.down, down=one.across)
             half = replace(one, orientation=one.orientation.turned(quarters * 2))
-            made = replace(made, places=(*rest, half))
-    return _checked(made)
+            now = ended if _stands(pattern, lying, one, ended) else half
+        for spot in one.spots:
+            del lying[spot]
+        lying.update((s, now) for s in now.spots)
+    return _checked(_with_lying(pattern, lying))
+
+
+def _stands(pattern: Pattern, lying: Mapping[Spot, Place], one: Place, ended: Place) -> bool:
+    """Whether what is turned has room on its end, and is as large there."""
+    if ended.column + ended.across > len(pattern.columns) or ended.row + ended.down > len(pattern.rows):
+        return False
+    if any(lying.get(s, one) is not one for s in ended.spots):
+        return False
+    return pattern.box(ended)[2:] == pattern.box(one)[:1:-1]
+
+
+def _with_lying(pattern: Pattern, lying: Mapping[Spot, Place]) -> Pattern:
+    """With just this; one of several places is found at each of them."""
+    return replace(pattern, places=tuple({id(p): p for p in lying.values()}.values()))
 
 
 def mirrored(pattern: Pattern, spots: Iterable[Spot]) -> Pattern:

@@ -8,7 +8,7 @@ letters that a project gives its fabrics to. Source: docs/theory, section 12.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import cached_property, lru_cache
@@ -201,10 +201,11 @@ class Pattern:
 
     def at(self, column: int, row: int) -> Place | None:
         """The place that covers a column and row, counted from nought; ``None`` where the block is empty."""
-        return self._covering.get((column, row))
+        return self.covering.get((column, row))
 
     @cached_property
-    def _covering(self) -> dict[tuple[int, int], Place]:
+    def covering(self) -> Mapping[tuple[int, int], Place]:
+        """What lies at every (column, row) that is not empty."""
         return {s: p for p in self.places for s in p.spots}
 
     def box(self, place: Place) -> tuple[Fraction, Fraction, Fraction, Fraction]:
@@ -267,7 +268,7 @@ class Layout:
     """A pattern down to its units."""
 
     pattern: Pattern
-    cells: tuple[Cell, ...]
+    cells: tuple[Cell, ...] = field(hash=False)
     _specs: dict[Length, tuple[UnitSpec, ...]] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     @cached_property

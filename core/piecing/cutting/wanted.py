@@ -5,15 +5,18 @@ Source: docs/theory, section 13.1.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from math import ceil
 
 from ..lengths import Length, inches
-from ..planning.unit_plan import UnitPlan
+from ..planning.unit_plan import CutPiece, UnitPlan
 from ..quilts.choices import PlainPiece
+from ..quilts.strips_between import StripsCut
 from .stock import Direction, WantedPiece
 
-__all__ = ["plain_pieces", "unit_pieces"]
+__all__ = ["cut_as_measured", "plain_pieces", "unit_pieces"]
 
 _USABLE = inches(40)
 _LONG = 2
@@ -56,6 +59,33 @@ def unit_pieces(
             )
         )
     return tuple(found)
+
+
+def cut_as_measured(plans: Iterable[UnitPlan], strips: Iterable[StripsCut]) -> tuple[UnitPlan, ...]:
+    """The plans with strips between blocks cut to what was measured there: of each plan as many pieces as are still to make, those that were
+    not measured as planned."""
+    told = [(spec, n, s.length) for s in strips for spec, n in s.between.units]
+    found: list[UnitPlan] = []
+    for plan in plans:
+        mine = [(n, long) for spec, n, long in told if spec == plan.spec]
+        if not mine:
+            found.append(plan)
+            continue
+        (piece,) = plan.pieces
+        left, by_length = piece.count, Counter[Length]()
+        for n, long in mine:
+            by_length[long] += min(n, left)
+            left -= min(n, left)
+        sizes = [(piece, left), *((_as_long(plan, piece, long), n) for long, n in by_length.items())]
+        found += [replace(plan, pieces=(replace(p, count=n),)) for p, n in sizes if n]
+    return tuple(found)
+
+
+def _as_long(plan: UnitPlan, piece: CutPiece, long: Length) -> CutPiece:
+    """The piece with its longer side ``long``, and as much over as was planned."""
+    if plan.spec.width > plan.spec.height:
+        return replace(piece, width=long + piece.width - plan.choices.target_width)
+    return replace(piece, height=long + piece.height - plan.choices.target_height)
 
 
 def plain_pieces(

@@ -5,8 +5,9 @@ A row of units is a block of one row. Source: docs/theory, section 14.
 
 from .inference import Inference, infer, prior_of
 from .model import OPEN_FOLD, BlockModel, model_of
-from .places import block_geometry
-from .readings import Reading, ReadingKind
+from .placing import block_geometry
+from .reading_kinds import ReadingKind
+from .readings import Reading
 from .verdict import Status, Verdict, judge
 
 __all__ = [

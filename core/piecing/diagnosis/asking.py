@@ -15,17 +15,19 @@ from numpy.typing import NDArray
 from ..errors import ReadingMisplaced
 from ..lengths import Length, inches
 from ..messages import Message
+from .asking_words import how_said, outcome_said, range_said
 from .causes import SOURCES, Cause, Parameter
+from .equations import Equation, RawSizes, equation_of
 from .inference import Inference
-from .model import BlockModel, FeatureKind
-from .names import Landing, landings, place_said, reading_said, seam_said
-from .places import CornerTip, batch_name
+from .model import FeatureKind
+from .names import reading_said
+from .places import CornerTip
 from .possible import NOTHING
-from .readings import ACROSS_SEAMS, NEEDS_RAW, SIDED, Equation, RawSizes, Reading, ReadingKind, equation_of
+from .reading_kinds import ACROSS_SEAMS, NEEDS_RAW, ReadingKind
+from .readings import Reading
 from .verdict import Status, Verdict
-from .words import sure_in_words
 
-__all__ = ["NextReading", "Outcome", "candidates", "how_said", "next_readings"]
+__all__ = ["NextReading", "Outcome", "candidates", "next_readings"]
 
 _COST = 1 / 64
 """Inches: what acting on the wrong cause costs, the time of it and the cloth handled once more."""
@@ -301,8 +303,8 @@ def _outcomes(
         sure, chance = float(counts[k] / counts.sum()), float(counts.sum() / len(labels))
         lower = None if n == 0 else (a + low - 0.5) * step
         upper = None if n == len(groups) - 1 else (b + low + 0.5) * step
-        range_ = _range_said(found.model, reading, lower, upper, resolution)
-        yield Outcome(lower, upper, p, sure, chance, _outcome_said(found, range_, p, sure))
+        range_ = range_said(found.model, reading, lower, upper, resolution)
+        yield Outcome(lower, upper, p, sure, chance, outcome_said(found, range_, p, sure))
 
 
 def _ranges(table: NDArray[np.float64], rare: float) -> list[tuple[int, int]]:
@@ -329,152 +331,3 @@ def _ranges(table: NDArray[np.float64], rare: float) -> list[tuple[int, int]]:
                 groups[n - 1][1] = groups[n][1]
                 groups.pop(n)
     return [(a, b) for a, b, _ in groups]
-
-
-def _outcome_said(found: Inference, reads: Message, p: Parameter | None, sure: float) -> Message:
-    cause = Message("nothing of note") if p is None else _subject(found.model, p)
-    return Message("{reads}: {cause} ({how})", reads=reads, cause=cause, how=sure_in_words(sure))
-
-
-def _range_said(
-    model: BlockModel, reading: Reading, low: float | None, high: float | None, resolution: Length
-) -> Message:
-    """A range of what may be read; of what lies on one of two sides, by the side: nobody reads signs."""
-    sides = _sides(model, reading)
-    if sides is not None:
-        return _sided_said(sides, low, high, resolution)
-    ends = {k: Length.near(v).round_near(resolution) for k, v in (("low", low), ("high", high)) if v is not None}
-    return Message(
-        "whatever it reads"
-        if not ends
-        else "under {high}"
-        if low is None
-        else "{low} or more"
-        if high is None
-        else "from {low} to under {high}",
-        **ends,
-    )
-
-
-def _sides(model: BlockModel, reading: Reading) -> tuple[Landing, Landing] | None:
-    """The two sides that a sided reading may lie on, the one above zero first."""
-    if reading.kind not in SIDED:
-        return None
-    corner, upright = reading.corner, False
-    if reading.feature:
-        feature = model.features[model.find(reading.feature) or 0]
-        corner = feature.edge if reading.kind is ReadingKind.CORNER_GAP else ""
-        upright = reading.kind is ReadingKind.CROSSING and model.places.seams[feature.seam].upright
-    first, second = landings(reading.kind, corner, upright=upright)
-    return first, second
-
-
-def _sided_said(sides: tuple[Landing, Landing], low: float | None, high: float | None, resolution: Length) -> Message:
-    first, second = sides[0].said, sides[1].said
-
-    def mark(size: float) -> Length:
-        return Length.near(abs(size)).round_near(resolution)
-
-    if low is None and high is None:
-        return Message("whatever it reads")
-    if low is not None and low >= 0:
-        return (
-            Message("{low} or more, and {side}", low=mark(low), side=first)
-            if high is None
-            else Message("from {low} to under {high}, and {side}", low=mark(low), high=mark(high), side=first)
-        )
-    if high is not None and high <= 0:
-        return (
-            Message("{low} or more, and {side}", low=mark(high), side=second)
-            if low is None
-            else Message("from {low} to under {high}, and {side}", low=mark(high), high=mark(low), side=second)
-        )
-    if low is None and high is not None:
-        return Message("anything but {high} or more where {side}", high=mark(high), side=first)
-    if high is None and low is not None:
-        return Message("anything but {low} or more where {side}", low=mark(low), side=second)
-    return Message("less, on either side")
-
-
-_SUBJECTS = {
-    Cause.SEAM: "the stitching distance",
-    Cause.FOLD: "the fold",
-    Cause.START: "seams that stray at their start",
-    Cause.END: "seams that stray at their end",
-    Cause.TRIM: "the trimmed size",
-    Cause.SHIFT: "trimming off the diagonal",
-    Cause.TIP: "the cloth above the tip",
-    Cause.CUT: "the cut size",
-    Cause.STRETCH: "stretched bias",
-}
-
-
-def _subject(model: BlockModel, p: Parameter) -> Message:
-    if p.single:
-        where = place_said(model, p)
-        if p.cause is Cause.SOME_SEAMS:
-            return Message("{where} by themselves", where=model.places.seam_groups[p.place].name)
-        return (
-            Message("{seam} by itself", seam=seam_said(where))
-            if p.cause is Cause.ONE_SEAM
-            else Message("the unit in {name} by itself", name=where)
-        )
-    if p.batch < 0:
-        return Message(_SUBJECTS[p.cause])
-    return Message("{who}: {what}", who=batch_name(model.places, p.batch), what=_SUBJECTS[p.cause])
-
-
-_HOW = {
-    ReadingKind.WIDTH: "Measure one more of the {who} across, as {sized}, raw edge to raw edge.",
-    ReadingKind.HEIGHT: "Measure one more of the {who} up and down, as {sized}, raw edge to raw edge.",
-    ReadingKind.CUT: "Measure one more piece cut for the {who}, before it is sewn.",
-    ReadingKind.RAW_WIDTH: "Measure one of the {who} across, as sewn and pressed, before it is trimmed.",
-    ReadingKind.RAW_HEIGHT: "Measure one of the {who} up and down, as sewn and pressed, before it is trimmed.",
-    ReadingKind.DIAGONAL_RISING: "Measure one of the {who} from its lower left to its upper right corner.",
-    ReadingKind.DIAGONAL_FALLING: "Measure one of the {who} from its upper left to its lower right corner.",
-    ReadingKind.CLEARANCE: "Measure from the tip of one of the {who} to the raw edge above it.",
-}
-
-
-def how_said(reading: Reading, model: BlockModel) -> Message:
-    """Where to lay the ruler."""
-    k, places = reading.kind, model.places
-    if k in _HOW:
-        unit = places.unit(reading.unit) if reading.unit else None
-        if unit is not None:
-            return Message("On the unit in {name}: {what}.", name=unit.name, what=reading_said(reading, model))
-        batch = places.batch(reading.batch)
-        who, sized = (batch_name(places, batch.number), batch.sized) if batch else ("units", "trimmed")
-        return Message(_HOW[k], who=who, sized=sized)
-    if k is ReadingKind.MISS:
-        unit = places.unit(reading.unit)
-        return Message(
-            "On the unit in {name}, lay the ruler's diagonal on the seam and read how far from the {corner} corner it passes, "
-            "and on which side.",
-            name=unit.name if unit else reading.unit,
-            corner=reading.corner,
-        )
-    if k is ReadingKind.STITCH and reading.seam:
-        return Message(
-            "Turn the work over and measure {seam} at its {spot}, from raw edge to stitching.",
-            seam=seam_said(reading.seam),
-            spot=reading.spot or "middle",
-        )
-    if k is ReadingKind.STITCH:
-        return Message(
-            "Turn the work over and measure one more seam at its {spot}, from raw edge to stitching.", spot=reading.spot
-        )
-    if k is ReadingKind.STRIP_TEST:
-        return Message("Sew three strips of one width side by side, press, and measure the middle one and the whole.")
-    what = reading_said(reading, model)
-    if k in (ReadingKind.ROW, ReadingKind.COLUMN):
-        return Message("Measure {what}, pressed and lying flat, raw edge to raw edge.", what=what)
-    if k is ReadingKind.TIP_GAP:
-        return Message(
-            "{what}: measure from the tip to the seam, and say whether it floats short of it or is cut off.", what=what
-        )
-    if k is ReadingKind.CORNER_GAP:
-        return Message(
-            "{what}: measure from the corner to where the diagonal ends, and say on which seam that is.", what=what
-        )
-    return Message("{what}: measure the step between the two seams that should meet.", what=what)

@@ -8,9 +8,10 @@ from __future__ import annotations
 import numpy as np
 
 from .causes import Cause, Parameter, effect_of
+from .equations import Equation
 from .estimates import Estimate
 from .inference import Inference
-from .readings import ACROSS_SEAMS, Equation, ReadingKind
+from .reading_kinds import ACROSS_SEAMS, ReadingKind
 
 __all__ = [
     "AS_DRIFT",

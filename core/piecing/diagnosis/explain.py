@@ -11,7 +11,7 @@ from ..messages import Message
 from .causes import Parameter
 from .inference import Inference
 from .names import reading_said
-from .readings import ReadingKind
+from .reading_kinds import ReadingKind
 from .said import cause_said
 
 __all__ = ["Term", "Working", "workings"]

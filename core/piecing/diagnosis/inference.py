@@ -16,21 +16,16 @@ from numpy.typing import NDArray
 from ..lengths import Length, inches
 from ..messages import Message
 from .causes import SOURCES, Parameter, parameters_of
+from .equations import Equation, RawSizes, equation_of
 from .estimates import Estimate, Outlier, estimates_of, fitted_by, lone_readings, readings_aside
-from .mistakes import Mistake, Seen, headline, seen_of
+from .mistake import Mistake
+from .mistakes import headline
 from .model import BlockModel, Vector
 from .possible import leading_in, possible_blocks
 from .priors import Prior, Steadiness, after_seeing, prior_of
-from .readings import (
-    OF_ANY_BLOCK,
-    OF_THE_BLOCK,
-    PLAIN,
-    Equation,
-    RawSizes,
-    Reading,
-    ReadingKind,
-    equation_of,
-)
+from .reading_kinds import OF_ANY_BLOCK, OF_THE_BLOCK, PLAIN, ReadingKind
+from .readings import Reading
+from .seen import Seen, seen_of
 from .sets import LikelySet, hands_of, likely_sets, likely_singles
 from .system import System, readings_weighed
 

@@ -11,7 +11,8 @@ from ..messages import Message, MidSentence
 from .causes import Cause, Parameter
 from .model import BlockModel, FeatureKind
 from .places import batch_name
-from .readings import OF_A_UNIT, OF_THE_BLOCK, READING_WORDS, SIDED, Reading, ReadingKind
+from .reading_kinds import OF_A_UNIT, OF_THE_BLOCK, READING_WORDS, SIDED, ReadingKind
+from .readings import Reading
 from .words import Roughly
 
 __all__ = ["Landing", "against", "feature_name", "landings", "place_said", "reading_said", "seam_said"]

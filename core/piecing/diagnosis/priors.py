@@ -16,7 +16,8 @@ from ..planning.room import QuilterRecord
 from .causes import FOLD_USUAL, SOURCES, Cause, Source, parameters_of
 from .habits import FEWEST
 from .model import BlockModel, Vector
-from .readings import Reading, ReadingKind
+from .reading_kinds import ReadingKind
+from .readings import Reading
 
 __all__ = [
     "HANDS",

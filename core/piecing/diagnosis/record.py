@@ -18,12 +18,14 @@ from ..blocks.pattern import Pattern, Place, UnitPlacement, laid
 from ..lengths import Length, inches
 from ..planning.room import WANTED_SHARE, QuilterRecord
 from .causes import SCATTER, Source
+from .equations import CUT_SCATTER
 from .habits import FEWEST, HALF_LIFE, Figure, Habit
 from .inference import Inference, infer
 from .model import BlockModel, Vector, model_of
-from .places import block_geometry
+from .placing import block_geometry
 from .priors import HANDS
-from .readings import CUT_SCATTER, Reading, ReadingKind
+from .reading_kinds import ReadingKind
+from .readings import Reading
 
 __all__ = ["SeamHands", "aged", "record_of", "seam_hands", "spread_at_worse_end"]
 

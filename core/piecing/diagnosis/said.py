@@ -13,7 +13,7 @@ from .inference import Inference
 from .model import BlockModel
 from .names import reading_said, seam_said
 from .places import batch_name
-from .readings import ReadingKind
+from .reading_kinds import ReadingKind
 from .words import Roughly
 
 __all__ = ["beside_said", "cause_name", "cause_of_whom", "cause_said", "evidence_said", "reading_off", "seams_off_said"]

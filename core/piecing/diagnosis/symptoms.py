@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from .readings import ReadingKind
+from .reading_kinds import ReadingKind
 
 __all__ = ["Symptom", "end_of", "symptoms"]
 

@@ -14,11 +14,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .causes import SOURCES, Cause, Parameter, parameters_of, scatter_of, singles_of, sources_of, touched_by
+from .equations import Equation
 from .evidence import Candidates
 from .mistakes import mistakes_of
 from .model import BlockModel, Vector
 from .priors import DAY, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, SOME_SEAMS, Held, Prior, Steadiness
-from .readings import NEEDS_RAW, OF_A_UNIT, OF_ANY_BLOCK, OF_THE_BLOCK, Equation, Reading, ReadingKind
+from .reading_kinds import NEEDS_RAW, OF_A_UNIT, OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
+from .readings import Reading
 
 __all__ = ["Candidate", "System", "readings_weighed"]
 

@@ -29,12 +29,13 @@ from .causes import Cause, Parameter, shape_of
 from .estimates import Estimate
 from .faults import faults_of
 from .inference import Inference
-from .mistakes import BELIEVED, HEADLINES
+from .mistakes import BELIEVED
 from .model import BlockModel, FeatureKind
 from .names import feature_name
 from .places import SeamGroup
-from .readings import ReadingKind
+from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said
+from .seen import HEADLINES
 from .words import Roughly, sure_in_words
 
 __all__ = ["Lead", "Share", "Status", "Verdict", "judge", "shares_of"]

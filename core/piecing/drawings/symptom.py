@@ -10,7 +10,7 @@ import numpy as np
 from ..blocks.library import library_pattern
 from ..blocks.pattern import Orientation, Pattern, laid
 from ..diagnosis.model import model_of
-from ..diagnosis.places import block_geometry
+from ..diagnosis.placing import block_geometry
 from ..diagnosis.symptoms import end_of
 from ..diagnosis.whatif import errors_of
 from ..geometry.drawing import Drawing

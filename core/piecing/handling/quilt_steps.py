@@ -6,29 +6,17 @@ A strip that joins parts of unknown length is cut to what they measure. Source: 
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 
-from ..lengths import ZERO, Length
+from ..lengths import ZERO
 from ..messages import Message
-from ..quilts.borders import Round
-from ..quilts.choices import Corners, PlainPiece, QuiltChoices, Setting, block_spots, raw_size
+from ..quilts.choices import QuiltChoices, Setting, block_spots, raw_size
 from ..quilts.sizes import QuiltSizes, row_sash
+from .border_steps import border_steps
+from .quilt_step import QuiltStep, measures_said
 
-__all__ = ["QuiltStep", "quilt_steps"]
+__all__ = ["quilt_steps"]
 
 _MANY = 4
-
-
-@dataclass(frozen=True, slots=True)
-class QuiltStep:
-    """``key`` is its name for good; ``width`` by ``height``, raw edge to raw edge, is what comes out when all is true."""
-
-    key: str
-    title: Message
-    said: tuple[Message, ...]
-    look: tuple[Message, ...]
-    width: Length
-    height: Length
 
 
 def quilt_steps(sizes: QuiltSizes) -> tuple[QuiltStep, ...]:
@@ -44,11 +32,7 @@ def quilt_steps(sizes: QuiltSizes) -> tuple[QuiltStep, ...]:
             centre = _on_point(sizes)
         case Setting.STAGGERED:
             centre = _staggered(sizes)
-    return (*centre, *_borders(sizes))
-
-
-def _measures(w: Length, h: Length) -> tuple[Message, ...]:
-    return (Message("It should measure {w} by {h}, raw edge to raw edge.", w=w, h=h),)
+    return (*centre, *border_steps(sizes))
 
 
 def _straight(sizes: QuiltSizes) -> Iterator[QuiltStep]:
@@ -72,10 +56,10 @@ def _straight(sizes: QuiltSizes) -> Iterator[QuiltStep]:
             if sashed
             else Message("Press this row to the {side}.", side="left" if n % 2 else "right")
         )
-        yield QuiltStep(f"row {n}", Message("Row {n}", n=n), tuple(said), _measures(wide, high), wide, high)
+        yield QuiltStep(f"row {n}", Message("Row {n}", n=n), tuple(said), measures_said(wide, high), wide, high)
     lines = c.rows + 1 if c.sash_round else c.rows - 1
-    if sashed:
-        if lines and c.cornerstones:
+    if sashed and lines:
+        if c.cornerstones:
             said = [
                 Message(
                     "{n, plural, one {One line} other {# lines}} of sashing with a cornerstone between every two.",
@@ -83,14 +67,11 @@ def _straight(sizes: QuiltSizes) -> Iterator[QuiltStep]:
                 ),
                 Message("Press toward the sashing, so that it nests with the rows."),
             ]
-            yield QuiltStep(
-                "sashing", Message("Sashing between rows"), tuple(said), _measures(wide, c.sash + s2), wide, c.sash + s2
-            )
-        elif lines:
+        else:
             said = [*_long_sashes(sizes, lines), Message("Mark quarters on strip and row; pin mark on mark.")]
-            yield QuiltStep(
-                "sashing", Message("Sashing between rows"), tuple(said), _measures(wide, c.sash + s2), wide, c.sash + s2
-            )
+        deep = c.sash + s2
+        title = Message("Sashing between rows")
+        yield QuiltStep("sashing", title, tuple(said), measures_said(wide, deep), wide, deep)
     if c.rows > 1 or (sashed and lines):
         yield _rows(sizes, c.rows, sashed=sashed)
 
@@ -126,7 +107,7 @@ def _rows(sizes: QuiltSizes, rows: int, *, sashed: bool) -> QuiltStep:
     if rows >= _MANY:
         said.append(Message("Join rows in pairs, then pairs of pairs."))
     said.append(Message("Press these seams all one way, or open where bulk gathers."))
-    return QuiltStep("rows", Message("Rows to the quilt"), tuple(said), _measures(wide, high), wide, high)
+    return QuiltStep("rows", Message("Rows to the quilt"), tuple(said), measures_said(wide, high), wide, high)
 
 
 def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
@@ -181,7 +162,7 @@ def _on_point(sizes: QuiltSizes) -> Iterator[QuiltStep]:
             Message("Sew the four corner triangles on last."),
             Message("Trim the edges {s} beyond the corners of the blocks, square in every corner.", s=c.seam_allowance),
         ),
-        _measures(wide, high),
+        measures_said(wide, high),
         wide,
         high,
     )
@@ -264,7 +245,7 @@ def _staggered(sizes: QuiltSizes) -> Iterator[QuiltStep]:
             )
         if c.rows >= _MANY:
             said.append(Message("Join them in pairs, then pairs of pairs: so the column does not bow."))
-        yield QuiltStep(f"column {n}", Message("Column {n}", n=n), tuple(said), _measures(wide, high), wide, high)
+        yield QuiltStep(f"column {n}", Message("Column {n}", n=n), tuple(said), measures_said(wide, high), wide, high)
     if c.columns > 1:
         wide = sizes.centre_width + s2
         yield QuiltStep(
@@ -274,178 +255,7 @@ def _staggered(sizes: QuiltSizes) -> Iterator[QuiltStep]:
                 Message("Join column to column. Seams do not meet here: pin middles and quarters."),
                 Message("Begin the next seam at the other end, so that the quilt stays straight."),
             ),
-            _measures(wide, high),
+            measures_said(wide, high),
             wide,
             high,
         )
-
-
-def _borders(sizes: QuiltSizes) -> Iterator[QuiltStep]:
-    for r in sizes.rounds:
-        if r.row is not None:
-            yield from _pieced(sizes.choices, r)
-        elif r.border.corners is Corners.MITRED:
-            yield from _mitred(sizes, r)
-        else:
-            yield from _plain(sizes, r)
-
-
-def _means() -> Message:
-    return Message("Measure the quilt from top to bottom, at both sides and through the middle; take the mean.")
-
-
-def _pinned() -> Message:
-    return Message("Pin middles, ends, quarters; ease in what differs. Press toward the border.")
-
-
-def _two_strips(strip: PlainPiece, planned: Length) -> Message:
-    """Of a border that is measured before it is cut, and what was measured where it was."""
-    if strip.measured:
-        return Message("Cut two strips {cut} × {long}, as you measured.", cut=strip.cut_width, long=strip.cut_height)
-    return Message(
-        "Cut two strips {cut} wide to that length. The plan has {length}.", cut=strip.cut_width, length=planned
-    )
-
-
-def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
-    c, b = sizes.choices, r.border
-    s2 = c.seam_allowance * 2
-    first, sides, ends = (r.wide + s2, r.height + s2), sizes.piece(r.sides), sizes.piece(r.ends)
-    yield QuiltStep(
-        f"border {r.number} sides",
-        Message("Border {n}: left and right", n=r.number),
-        (*(() if sides.measured else (_means(),)), _two_strips(sides, first[1]), _pinned()),
-        _measures(*first),
-        *first,
-    )
-    whole = r.wide + s2, r.high + s2
-    said = [] if ends.measured else [Message("Measure across in the same way, and take the mean.")]
-    if b.corners is Corners.SQUARE:
-        cut = raw_size(c, b.width)
-        said.append(
-            _two_strips(ends, r.width + s2)
-            if ends.measured
-            else Message(
-                "Cut two strips {cut} wide to what it was before the sides went on: {length}.",
-                cut=cut,
-                length=r.width + s2,
-            )
-        )
-        said.append(Message("Sew a square {cut} to each end of both strips.", cut=cut))
-    else:
-        said.append(_two_strips(ends, whole[0]))
-    said.append(_pinned())
-    yield QuiltStep(
-        f"border {r.number} ends",
-        Message("Border {n}: top and bottom", n=r.number),
-        tuple(said),
-        _measures(*whole),
-        *whole,
-    )
-
-
-def _mitred(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
-    """All four sides are sewn on, each from allowance to allowance, before any corner is."""
-    c = sizes.choices
-    s2 = c.seam_allowance * 2
-    whole = r.wide + s2, r.high + s2
-    sides, ends = sizes.piece(r.sides), sizes.piece(r.ends)
-    known = sides.measured and ends.measured
-    measure = (_means(), Message("Measure across in the same way, and take the mean."))
-    yield QuiltStep(
-        f"border {r.number} sides",
-        Message("Border {n}: all four strips", n=r.number),
-        (
-            *(() if known else measure),
-            Message(
-                "Strips are cut {cut} wide: two {high} long, two {wide}.",
-                cut=sides.cut_width,
-                high=sides.cut_height,
-                wide=ends.cut_height,
-            ),
-            Message(
-                "Mark the middle of each strip, and from there half of {high} or of {wide} to either side, as you measured.",
-                high=r.height + s2,
-                wide=r.width + s2,
-            )
-            if known
-            else Message("Mark the middle of each strip, and from there half of what was measured to either side."),
-            Message("Pin mark to corner; the ends hang over. Ease in what differs."),
-            Message(
-                "Begin and end each seam {s} from the edge, backstitched. Press toward the border.", s=c.seam_allowance
-            ),
-        ),
-        (Message("Each seam ends where its neighbour ends, and no stitch goes past."),),
-        *whole,
-    )
-    yield QuiltStep(
-        f"border {r.number} ends",
-        Message("Border {n}: the mitred corners", n=r.number),
-        (
-            Message("Fold the quilt on its diagonal, right sides together, so that two strips lie edge on edge."),
-            Message("Lay the ruler's 45 degree line on that edge, and draw from the last stitch to the outer edge."),
-            Message("Sew on the line, from the inner corner outward, and open the corner."),
-            Message("Look whether it lies flat and square; then trim to {s} and press open.", s=c.seam_allowance),
-        ),
-        _measures(*whole),
-        *whole,
-    )
-
-
-def _pieced(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
-    assert r.row is not None
-    s2, row = c.seam_allowance * 2, r.row
-    high = r.inner[1]
-    if row.beside > ZERO or row.above > ZERO:
-        yield _spacers(c, r)
-    sides = r.wide + s2, high + s2
-    yield QuiltStep(
-        f"border {r.number} sides",
-        Message("Border {n}: pieced strips at left and right", n=r.number),
-        (
-            Message("Each strip should measure {w} by {h}, raw edge to raw edge.", w=row.depth + s2, h=high + s2),
-            _means(),
-            Message(
-                "Where strip and quilt differ, take a seam or two of the strip a little wider or narrower; never cut off a unit."
-            ),
-            Message(
-                "Turn one strip half round. Pin middles, ends, quarters, with the units on top so that tips are seen."
-            ),
-            Message("Press away from the units."),
-        ),
-        _measures(*sides),
-        *sides,
-    )
-    whole = r.wide + s2, r.high + s2
-    yield QuiltStep(
-        f"border {r.number} ends",
-        Message("Border {n}: pieced strips at top and bottom", n=r.number),
-        (
-            Message("Each strip, corners included, should measure {w} by {h}.", w=whole[0], h=row.depth + s2),
-            Message("Turn one strip half round. Match the seams of its corners first, then pin middle and quarters."),
-            Message("Press away from the units."),
-        ),
-        _measures(*whole),
-        *whole,
-    )
-
-
-def _spacers(c: QuiltChoices, r: Round) -> QuiltStep:
-    """The plain strip inside a pieced row: here the quilt is trimmed to fit the row, not the row to the quilt."""
-    assert r.row is not None
-    s2, row = c.seam_allowance * 2, r.row
-    wide, high = r.inner
-    said = [Message("This strip makes the pieced border fit. Piece that border first, and measure it.")]
-    if row.beside > ZERO:
-        said.append(Message("Sew a strip cut {cut} wide to the left and the right.", cut=raw_size(c, row.beside)))
-    if row.above > ZERO:
-        said.append(Message("Sew a strip cut {cut} wide to top and bottom.", cut=raw_size(c, row.above)))
-    said.append(Message("Trim the whole to what the pieced strips measure, the same at opposite sides."))
-    return QuiltStep(
-        f"border {r.number} plain strip",
-        Message("Border {n}: the plain strip inside it", n=r.number),
-        tuple(said),
-        _measures(wide + s2, high + s2),
-        wide + s2,
-        high + s2,
-    )

@@ -16,7 +16,7 @@ from ..handling.from_map import SeamWays
 from ..handling.joining_steps import JoinStep
 from ..handling.lots import LotPlan, wound_before
 from ..handling.marking import Marking
-from ..handling.quilt_steps import QuiltStep
+from ..handling.quilt_step import QuiltStep
 from ..handling.steps import BenchStage, UnitStep, unit_steps
 from ..lengths import Length, inches
 from ..messages import Listing, Message

@@ -125,7 +125,8 @@ def _cut_along(c: QuiltChoices, name: str, fabric: str, width: Length, length: L
         note = Message("As long as the top was measured.")
         return replace(plain_piece(c, name, fabric, width, length, 2, note=note), measured=True)
     over = Message("{over} of it to trim off, once the top is measured.", over=c.oversize)
-    return plain_piece(c, name, fabric, width, length, 2, c.oversize, over if c.oversize > ZERO else None)
+    piece = plain_piece(c, name, fabric, width, length, 2, c.oversize, over if c.oversize > ZERO else None)
+    return replace(piece, later=c.oversize == ZERO)
 
 
 def _plain(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:

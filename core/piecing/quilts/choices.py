@@ -116,7 +116,8 @@ class PlainPiece:
 
     ``cut_into`` is 2 or 4 when it is a square cut on one or both diagonals; ``needed`` is what is wanted of what then comes
     out. ``joined`` is the binding: strips that are joined end to end. ``mitred``: both its ends are sewn on the diagonal.
-    ``apart`` is no part of the top. ``measured``: it is cut to what was measured of the top, once and for all.
+    ``apart`` is no part of the top. ``later``: it is cut as long as what it is sewn to measures, without anything to trim off.
+    ``measured``: that is done, and it is cut to it once and for all.
     """
 
     name: str
@@ -133,6 +134,7 @@ class PlainPiece:
     mitred: bool = False
     apart: bool = False
     measured: bool = False
+    later: bool = False
 
     @property
     def edge(self) -> Length:

@@ -11,30 +11,12 @@ from dataclasses import dataclass
 from enum import StrEnum
 from random import Random
 
-from ..blocks.pattern import carried
 from ..errors import ScrapsImpossible
-from ..lengths import Length
 from ..messages import Message
 from ..solver import Answered, cp, solve
-from .choices import Setting, block_spots
-from .laid import Laid
-from .sizes import QuiltSizes
+from .scrap_places import ScrapPlace, named_scrap
 
-__all__ = [
-    "Arrangement",
-    "ScrapPlace",
-    "ScrapStock",
-    "Value",
-    "arranged",
-    "cell_box",
-    "darkness",
-    "neighbours",
-    "scrap_places",
-    "touching",
-]
-
-MOST_PLACES = 1_200
-_NEAR = 1e-6
+__all__ = ["Arrangement", "ScrapStock", "Value", "alike", "arranged", "darkness", "touching"]
 
 
 class Value(StrEnum):
@@ -66,16 +48,6 @@ class ScrapStock:
     darkness: float = 0.0
 
 
-@dataclass(frozen=True, slots=True)
-class ScrapPlace:
-    """One unit that takes a scrap: its block's spot, its cell there, and its box (left, bottom, right, top; inches)."""
-
-    spot: int
-    cell: int
-    box: tuple[float, float, float, float]
-    name: str
-
-
 @dataclass(frozen=True)
 class Arrangement:
     """``fabrics`` by place; ``alike`` are the pairs of neighbours that could not be kept apart."""
@@ -86,79 +58,6 @@ class Arrangement:
     said: tuple[Message, ...]
 
 
-def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapPlace, ...]:
-    """The units of a quilt whose fabrics have the role, or one of two roles, in reading order. On point, boxes lie on the turned lattice.
-
-    Raises ``ScrapsImpossible`` when there is none, or more than 1,200.
-    """
-    c, found = q.choices, []
-    wide, high, sash = float(c.block_width), float(c.block_height), float(c.sash)
-    for n, (x, y) in enumerate(block_spots(c)):
-        if c.setting is Setting.ON_POINT:
-            left, top = (x - y) / 2 * (wide + sash), -(x + y) / 2 * (wide + sash)
-        else:
-            drop = high / 2 if c.setting is Setting.STAGGERED and x % 2 else 0.0
-            left, top = x * (wide + sash), -y * (high + sash) - drop
-        part = float(laid[n].layout.part(c.block_width))
-        for k, cell in enumerate(laid[n].layout.cells):
-            if set(role) & set(cell.unit.part_fabrics):
-                a, b, w, h = _box_of(laid[n], k)
-                name = f"block {n + 1}, unit {k + 1}"
-                found.append(
-                    ScrapPlace(
-                        n, k, (left + a * part, top - (b + h) * part, left + (a + w) * part, top - b * part), name
-                    )
-                )
-    if not 1 <= len(found) <= MOST_PLACES:
-        raise ScrapsImpossible(
-            "No unit of this quilt holds role {role}. Choose one that the blocks have."
-            if not found
-            else "Scraps are laid out over {most} units at most; this quilt has {given}.",
-            field="role",
-            role=_named(role),
-            most=f"{MOST_PLACES:,}",
-            given=f"{len(found):,}",
-        )
-    return tuple(found)
-
-
-def _box_of(laid: Laid, k: int) -> tuple[float, float, float, float]:
-    """The box of a unit once its block is mirrored and turned, in parts."""
-    p = laid.layout.pattern
-    x, y, w, h = carried(laid.layout.cells[k], p.width, p.height, laid.orientation)
-    return float(x), float(y), float(w), float(h)
-
-
-def cell_box(laid: Laid, cell: int, finished: Length) -> tuple[float, float, float, float]:
-    """Left, bottom, width, height of one unit of a block as it lies, in inches from the block's lower left corner."""
-    part = float(laid.layout.part(finished))
-    x, y, w, h = _box_of(laid, cell)
-    p = laid.layout.pattern
-    high = float(p.width if laid.orientation.across else p.height)
-    return x * part, (high - y - h) * part, w * part, h * part
-
-
-def neighbours(
-    places: Sequence[ScrapPlace], *, corners: bool = False, reach: float = 0.0
-) -> tuple[tuple[int, int], ...]:
-    """Pairs that share part of a side, or face each other no further than ``reach`` inches apart: across a sash. With ``corners``
-    those that touch at a corner too."""
-    found = []
-    far = reach + _NEAR
-    by_left = sorted(range(len(places)), key=lambda n: places[n].box[0])
-    for i, a in enumerate(by_left):
-        l1, b1, r1, t1 = places[a].box
-        for b in by_left[i + 1 :]:
-            l2, b2, r2, t2 = places[b].box
-            if l2 > r1 + far:
-                break
-            across, up = min(r1, r2) - max(l1, l2), min(t1, t2) - max(b1, b2)
-            beside = max(across, up) > _NEAR and min(across, up) > -far
-            if beside or (corners and -far < min(across, up) and max(across, up) < _NEAR):
-                found.append((min(a, b), max(a, b)))
-    return tuple(sorted(found))
-
-
 def alike(scrap: str, other: str) -> bool:
     """Whether two scraps look alike side by side: they share a fabric."""
     return not set(scrap).isdisjoint(other)
@@ -167,10 +66,6 @@ def alike(scrap: str, other: str) -> bool:
 def touching(fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
     """The neighbours that are alike."""
     return tuple((a, b) for a, b in pairs if alike(fabrics[a], fabrics[b]))
-
-
-def _named(scrap: str) -> str:
-    return " and ".join(scrap.upper())
 
 
 def arranged(
@@ -330,12 +225,12 @@ def _enough(places: Sequence[ScrapPlace], stock: Sequence[ScrapStock], fixed: Ma
     have = {s.fabric: s.count for s in stock}
     for n, fabric in fixed.items():
         if fabric not in have or not 0 <= n < len(places):
-            raise ScrapsImpossible(_NONE_OF_IT[sets], field="fixed", fabric=_named(fabric))
+            raise ScrapsImpossible(_NONE_OF_IT[sets], field="fixed", fabric=named_scrap(fabric))
     for fabric, count in have.items():
         wanted = sum(1 for f in fixed.values() if f == fabric)
         if wanted > count:
             raise ScrapsImpossible(
-                _TOO_MANY_FIXED[sets], field="fixed", wanted=wanted, fabric=_named(fabric), count=count
+                _TOO_MANY_FIXED[sets], field="fixed", wanted=wanted, fabric=named_scrap(fabric), count=count
             )
 
 
@@ -477,7 +372,7 @@ def _reasons(
             one=places[a].name.capitalize(),
             other=places[b].name,
             n=len(set(fixed[a]) & set(fixed[b])),
-            fabric=_named("".join(f for f in fixed[a] if f in fixed[b])),
+            fabric=named_scrap("".join(f for f in fixed[a] if f in fixed[b])),
         )
         for a, b in pairs
         if a in fixed and b in fixed and alike(fixed[a], fixed[b])

@@ -5,7 +5,7 @@ All sizes are finished unless they are called cut. Source: docs/theory, section 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from ..errors import QuiltImpossible
@@ -208,7 +208,8 @@ def _sashing(c: QuiltChoices, across: int, down: int, width: Length, pieces: lis
         pieces.append(plain_piece(c, "cornerstone", c.cornerstone_fabric, c.sash, c.sash, across * down))
     else:
         measure = Message("Measure the rows before cutting; cut all to one length.")
-        pieces.append(plain_piece(c, row_sash(c, c.columns), c.sash_fabric, c.sash, width, down, c.oversize, measure))
+        piece = plain_piece(c, row_sash(c, c.columns), c.sash_fabric, c.sash, width, down, c.oversize, measure)
+        pieces.append(replace(piece, later=c.oversize == ZERO))
 
 
 def _on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
@@ -274,7 +275,7 @@ def _sashing_on_point(c: QuiltChoices, pieces: list[PlainPiece]) -> None:
     for n in sorted(set(between)):
         length = c.block_width * n + c.sash * (n + 1)
         piece = plain_piece(c, row_sash(c, n), c.sash_fabric, c.sash, length, between.count(n), c.oversize)
-        pieces.append(piece)
+        pieces.append(replace(piece, later=c.oversize == ZERO))
 
 
 def row_sash(c: QuiltChoices, blocks: int) -> str:

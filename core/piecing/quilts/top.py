@@ -5,15 +5,16 @@ Every length measured is from raw edge to raw edge, with both allowances. Source
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..lengths import ZERO, Length
-from ..messages import Message
+from ..messages import Listing, Message
 from ..tolerances import LEAST_FRAME, UNEVEN
 from .borders import Round, part_pieces
 from .choices import Corners, PlainPiece, QuiltChoices, Setting, raw_size
 from .sizes import ROW_SASH, QuiltSizes, centre_of, put_together
+from .strips_between import StripsBetween, StripsCut, measured_strips
 from .top_readings import (
     THREE,
     KnownLengths,
@@ -24,6 +25,7 @@ from .top_readings import (
     mean_of,
     misread,
     reading,
+    three_lengths,
     used,
 )
 from .top_rows import measured_rows
@@ -37,6 +39,7 @@ __all__ = [
     "TopStep",
     "brought_to",
     "check_top_length",
+    "cut_last_said",
     "top_as_measured",
 ]
 
@@ -55,17 +58,32 @@ class LastMeasured:
 @dataclass(frozen=True, slots=True)
 class TopAsMeasured:
     """``steps`` say what to measure, in the order in which it is sewn, and what follows; ``sizes`` are those of the quilt with all of it.
-    ``across`` and ``down`` are ``None`` where nothing larger than a block was measured that way."""
+    ``across`` and ``down`` are ``None`` where nothing larger than a block was measured that way. ``strips`` between blocks laid by hand are
+    cut to what they join."""
 
     steps: tuple[TopStep, ...]
     sizes: QuiltSizes
     across: LastMeasured | None = None
     down: LastMeasured | None = None
+    strips: tuple[StripsCut, ...] = ()
 
     @property
     def begun(self) -> bool:
         """Whether anything was measured that is gone by."""
         return any(used(s.readings) for s in self.steps)
+
+
+def cut_last_said(pieces: Iterable[str], strips: int) -> Message | None:
+    """What is cut last: plain ``pieces`` by their names, and so many ``strips`` between blocks."""
+    names: list[Message] = [Message("{piece}", piece=p) for p in pieces]
+    if strips:
+        names.append(Message("{n, plural, one {the strip} other {the # strips}} between blocks", n=strips))
+    if not names:
+        return None
+    return Message(
+        "Cut last, once what they are sewn to is measured: {names}. Until then they stand here as planned.",
+        names=Listing(names, "; "),
+    )
 
 
 def brought_to(planned: QuiltSizes, known: KnownLengths, width: Length, height: Length) -> KnownLengths:
@@ -78,10 +96,14 @@ def brought_to(planned: QuiltSizes, known: KnownLengths, width: Length, height: 
     return told | {k: v for k, v in known.items() if k not in told or v.planned == told[k].planned}
 
 
-def top_as_measured(planned: QuiltSizes, known: KnownLengths) -> TopAsMeasured:
-    """The top with what is ``known`` of it. What should be measured, and what is cut, goes at every stage with what was measured before it;
-    a pieced border stays as it is planned, and what lies inside it is brought to it."""
-    c, steps = planned.choices, list[TopStep]()
+def top_as_measured(planned: QuiltSizes, known: KnownLengths, between: Sequence[StripsBetween] = ()) -> TopAsMeasured:
+    """The top with what is ``known`` of it; ``between`` are the strips between blocks of a centre laid by hand. What should be measured, and
+    what is cut, goes at every stage with what was measured before it; a pieced border stays as it is planned, and what lies inside it is
+    brought to it."""
+    c, steps, strips = planned.choices, list[TopStep](), list[StripsCut]()
+    for step, cut in measured_strips(c, between, known):
+        steps.append(step)
+        strips += [cut] if cut else []
     if c.setting is not Setting.BY_HAND:
         step, c = _blocks(planned, known)
         steps.append(step)
@@ -108,7 +130,7 @@ def top_as_measured(planned: QuiltSizes, known: KnownLengths) -> TopAsMeasured:
     if (sizes.width, sizes.height) != (planned.width, planned.height):
         plan = Message("By what you measured. The plan has {w} × {h}.", w=planned.width, h=planned.height)
         notes = (plan, *notes)
-    return TopAsMeasured(tuple(steps), replace(sizes, parts=planned.parts, notes=notes), across, down)
+    return TopAsMeasured(tuple(steps), replace(sizes, parts=planned.parts, notes=notes), across, down, tuple(strips))
 
 
 def _blocks(planned: QuiltSizes, known: KnownLengths) -> tuple[TopStep, QuiltChoices]:
@@ -148,10 +170,10 @@ def _round(
     overlapped, s2 = _overlapped(r), c.seam_allowance * 2
     inside = r.border.width * 2 if overlapped else ZERO
     wide, high = r.width + inside, r.height
-    down = _three(
+    down = three_lengths(
         f"border {r.number} down", ("left edge", "right edge"), raw_size(c, high), raw_size(c, high + higher), known
     )
-    across = _three(
+    across = three_lengths(
         f"border {r.number} across", ("upper edge", "lower edge"), raw_size(c, wide), raw_size(c, wide + wider), known
     )
     means = [mean_of(c, v) - s2 if len(v := used(x)) == THREE else None for x in (across, down)]
@@ -172,17 +194,6 @@ def _round(
         TopStep(f"border {r.number} down", first, _how(c, high + higher), down, (*_looked_at(down), *sides)),
         TopStep(f"border {r.number} across", second, _how(c, wide + wider), across, (*_looked_at(across), *ends)),
     )
-
-
-def _three(
-    key: str, edges: tuple[str, str], planned: Length, expected: Length, known: KnownLengths
-) -> tuple[TopReading, ...]:
-    places = (
-        Message("Near the {edge}", edge=edges[0]),
-        Message("Through the middle"),
-        Message("Near the {edge}", edge=edges[1]),
-    )
-    return tuple(reading(f"{key} {n}", where, planned, expected, known) for n, where in enumerate(places, 1))
 
 
 def _how(c: QuiltChoices, finished: Length) -> Message:

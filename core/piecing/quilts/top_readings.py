@@ -23,6 +23,7 @@ __all__ = [
     "mean_of",
     "misread",
     "reading",
+    "three_lengths",
     "used",
 ]
 
@@ -119,6 +120,18 @@ def misread(readings: Iterable[TopReading]) -> Iterator[Message]:
                 value=r.value,
                 expected=r.expected,
             )
+
+
+def three_lengths(
+    key: str, edges: tuple[str, str], planned: Length, expected: Length, known: KnownLengths
+) -> tuple[TopReading, ...]:
+    """Three places along which something is measured: near one edge, through the middle, near the other."""
+    places = (
+        Message("Near the {edge}", edge=edges[0]),
+        Message("Through the middle"),
+        Message("Near the {edge}", edge=edges[1]),
+    )
+    return tuple(reading(f"{key} {n}", where, planned, expected, known) for n, where in enumerate(places, 1))
 
 
 def mean_of(c: QuiltChoices, values: list[Length]) -> Length:

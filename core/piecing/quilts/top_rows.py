@@ -129,7 +129,9 @@ def _with_sashes(
             continue
         note = Message("As long as the rows were measured.")
         pieces.append(
-            replace(p, finished_height=mean - c.seam_allowance * 2, cut_height=mean, note=note, measured=True)
+            replace(
+                p, finished_height=mean - c.seam_allowance * 2, cut_height=mean, note=note, measured=True, later=False
+            )
         )
         said.append(
             Message("Cut the {piece} {wide} × {long}, the mean of the rows.", piece=p.name, wide=p.cut_width, long=mean)

@@ -17,7 +17,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..diagnosis.causes import SCATTER
-from ..diagnosis.readings import CUT_SCATTER, ReadingKind
+from ..diagnosis.equations import CUT_SCATTER
+from ..diagnosis.reading_kinds import ReadingKind
 from ..diagnosis.words import Roughly
 from ..messages import Message
 

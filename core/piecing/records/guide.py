@@ -12,7 +12,7 @@ from enum import StrEnum
 from math import sqrt
 
 from ..diagnosis.causes import SCATTER
-from ..diagnosis.readings import HAND_NOISE, STRIP_SCATTER
+from ..diagnosis.equations import HAND_NOISE, STRIP_SCATTER
 from ..diagnosis.words import GuideSetting, Roughly
 from ..lengths import Length, inches
 from ..messages import Message

@@ -11,8 +11,8 @@ from functools import lru_cache
 from ..blocks.counting import BlockOrder, Colourway, MakingChoice, counted, ordered_plans
 from ..blocks.pattern import Pattern
 from ..diagnosis.causes import SCATTER
+from ..diagnosis.equations import CUT_SCATTER
 from ..diagnosis.habits import FEWEST
-from ..diagnosis.readings import CUT_SCATTER
 from ..diagnosis.record import spread_at_worse_end
 from ..errors import PiecingError
 from ..lengths import Area, Length

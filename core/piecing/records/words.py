@@ -6,7 +6,7 @@ Source: docs/theory, section 16.2.
 from __future__ import annotations
 
 from ..diagnosis.habits import Figure, Habit
-from ..diagnosis.readings import ReadingKind
+from ..diagnosis.reading_kinds import ReadingKind
 from ..diagnosis.words import Roughly
 from ..lengths import Length
 from ..messages import Message

@@ -3,7 +3,8 @@
 Source: docs/theory, section 14.10.
 """
 
-from .remedy import Remedy, remedies_of
+from .ranking import remedies_of
+from .remedy import Remedy
 from .settings import changes_for_the_rest
 
 __all__ = ["Remedy", "changes_for_the_rest", "remedies_of"]

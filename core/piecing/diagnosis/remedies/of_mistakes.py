@@ -9,9 +9,9 @@ from collections.abc import Iterator
 
 from ...messages import Message
 from ..causes import Cause, parameters_of
-from ..mistakes import Edge, Mistake, MistakeKind
+from ..mistake import Edge, Mistake, MistakeKind
 from ..places import batch_name
-from ..readings import ACROSS_SEAMS
+from ..reading_kinds import ACROSS_SEAMS
 from ..words import Roughly
 from .of_units import of_cutting, shared
 from .remedy import Remedy, RemedyMinutes, Work

@@ -17,10 +17,11 @@ from ...planning.plan import plan as plan_unit
 from ...planning.seam import NARROWEST_ALLOWANCE
 from ...planning.unit_plan import pieces_said
 from ..causes import Cause, Parameter
+from ..equations import raw_sizes
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import batch_name
-from ..readings import ReadingKind, raw_sizes
+from ..reading_kinds import ReadingKind
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 

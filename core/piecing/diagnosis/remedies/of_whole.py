@@ -14,7 +14,7 @@ from ...lengths import Length, inches
 from ...messages import Message
 from ..faults import EASED
 from ..model import FeatureKind
-from ..readings import ACROSS_SEAMS
+from ..reading_kinds import ACROSS_SEAMS
 from ..verdict import Status
 from ..words import Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
