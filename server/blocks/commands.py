@@ -23,7 +23,8 @@ from piecing.lengths import Length, Measure, usual
 from piecing.quilts.by_rule import StripCrossing
 from piecing.quilts.choices import Setting
 from piecing.quilts.fitting import fitted_to_number
-from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness, neighbours
+from piecing.quilts.scrap_places import neighbours
+from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness
 from piecing.quilts.sizes import quilt_sizes
 from piecing.quilts.top import top_as_measured
 from projects.commands import ensure_fabrics, touch
@@ -37,7 +38,7 @@ from .edits import Asked, edited
 from .following import follow_blocks, take_making
 from .models import Block, OwnBlock, Quilt
 from .parts import LAST, centre_as_set, half_pattern, sampled, sashed_centre
-from .quilt import planned_sizes_of, quilt_of
+from .quilt import planned_sizes_of, quilt_of, strips_between_of
 from .readers import (
     block_readers,
     quilt_readers,
@@ -252,7 +253,7 @@ def measure_top(
     project = get_project(room, project_key)
     style, quilt, find = style_of(project), quilt_of(project), find_in(room)
     sizes = planned_sizes_of(project, find)
-    steps = top_as_measured(sizes, {}).steps if sizes else ()
+    steps = top_as_measured(sizes, {}, strips_between_of(project, find)).steps if sizes else ()
     planned = {r.key: r.planned for s in steps for r in s.readings}
     if place not in planned and place not in quilt.top:
         raise Refused(

@@ -15,15 +15,36 @@ from piecing.quilts.beside import SettingBeside, settings_beside
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
+from piecing.quilts.strips_between import StripsBetween, StripsCut, strips_between
 from piecing.quilts.top import top_as_measured
 from projects.models import Project
 
 from .models import Block, Quilt
 from .parts import half_pattern
 from .selectors import blocks_of
-from .translate import QuiltColourway, fillers_at, quilt_choices, top_of, ways_of, whats_laid
+from .translate import (
+    CENTRE,
+    QuiltColourway,
+    fillers_at,
+    joining_of,
+    pattern_of,
+    quilt_choices,
+    top_of,
+    ways_of,
+    whats_laid,
+)
 
-__all__ = ["Beside", "QuiltSheet", "besides_of", "planned_sizes_of", "quilt_of", "quilt_view", "sizes_of"]
+__all__ = [
+    "Beside",
+    "QuiltSheet",
+    "besides_of",
+    "planned_sizes_of",
+    "quilt_of",
+    "quilt_view",
+    "sizes_of",
+    "strips_between_of",
+    "strips_cut_of",
+]
 
 
 def quilt_of(project: Project) -> Quilt:
@@ -94,6 +115,28 @@ def _planned(quilt: Quilt, project: Project, find: Find) -> QuiltSizes | None:
         return sized if ways_of(quilt, blocks, find) else None
     except PiecingError:
         return None
+
+
+def strips_between_of(project: Project, find: Find) -> tuple[StripsBetween, ...]:
+    """Plain strips between blocks of a centre laid by hand; none while it cannot be sewn."""
+    quilt = quilt_of(project)
+    if not quilt.begun or quilt.setting != Setting.BY_HAND.value:
+        return ()
+    centre = next((b for b in blocks_of(project) if b.part == CENTRE), None)
+    if centre is None:
+        return ()
+    try:
+        pattern = pattern_of(centre, find).complete()
+        return strips_between(pattern, joining_of(centre, pattern), centre.finished, project.seam_allowance)
+    except PiecingError:
+        return ()
+
+
+def strips_cut_of(project: Project, find: Find) -> tuple[StripsCut, ...]:
+    """Those of them that were measured, with what they are cut to."""
+    between = strips_between_of(project, find)
+    sized = planned_sizes_of(project, find) if between else None
+    return top_as_measured(sized, top_of(quilt_of(project)), between).strips if sized else ()
 
 
 def quilt_view(project: Project, find: Find, blocks: list[Block] | None = None) -> QuiltSheet:

@@ -237,7 +237,7 @@ def _top(length: Reader) -> Callable[[Any], dict[str, dict[str, str]]]:
                 "What a top measures is given by places, each with what it measured and what was planned."
             )
         read = {
-            str(place)[:40]: {f: length(found.get(f, "")) for f in ("value", "planned")}
+            str(place)[:80]: {f: length(found.get(f, "")) for f in ("value", "planned")}
             for place, found in value.items()
         }
         for found in read.values():

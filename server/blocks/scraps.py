@@ -10,7 +10,7 @@ from piecing.errors import PiecingError, ScrapsImpossible
 from piecing.geometry.plane import rotated
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.laid import Laid
-from piecing.quilts.scraps import ScrapPlace, cell_box, scrap_places
+from piecing.quilts.scrap_places import ScrapPlace, cell_box, scrap_places
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
 

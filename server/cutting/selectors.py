@@ -10,7 +10,7 @@ from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
-from blocks.quilt import quilt_of
+from blocks.quilt import quilt_of, strips_between_of, strips_cut_of
 from blocks.selectors import blocks_of
 from blocks.translate import apart_in, colourways_of, find_in, joining_of, makings_of, pattern_of
 from piecing.blocks.boxes import with_finished
@@ -30,6 +30,7 @@ from piecing.messages import Message
 from piecing.quilts.joined import strips_said
 from piecing.quilts.seams import binding_seam_length, quilt_join_length
 from piecing.quilts.sizes import QuiltSizes
+from piecing.quilts.top import cut_last_said
 from piecing.trimming import Cutter
 from piecing.units import kind_of
 from projects.models import Project
@@ -123,6 +124,7 @@ class CuttingSheet:
     undo: str
     waiting: tuple[Message, ...] = ()
     binding: Message | None = None
+    last: Message | None = None
 
 
 _INTERRUPTED = "Looking for the cuts was interrupted when the program stopped. Plan the cuts again."
@@ -139,7 +141,28 @@ def sheet_of(project: Project) -> CuttingSheet:
     view = _plan_view(project, row, stock) if row else None
     undo = str(row.before.get("said", "")) if row else ""
     left, waiting, binding = sum(p.left for p in piles), tuple(waiting_of(project)), _binding_said(project, row)
-    return CuttingSheet(project, stock, piles, view, seen, left, undo, waiting, binding)
+    last = _cut_last(project, piles)
+    return CuttingSheet(project, stock, piles, view, seen, left, undo, waiting, binding, last)
+
+
+def _cut_last(project: Project, piles: Iterable[Pile]) -> Message | None:
+    """What is better not cut yet, of what is still to cut."""
+    sizes, find = quilt_sizes_of(project), find_in(project.workroom)
+    still = [p.entry for p in piles if p.left]
+    left = {(e.fabric, e.width, e.height) for e in still}
+    # A strip longer than the cloth is wide is cut in several lengths.
+    narrow = {(e.fabric, min(e.width, e.height)) for e in still}
+    later = [
+        p.name for p in (sizes.pieces if sizes else ()) if p.later and (p.fabric, p.cut_width, p.cut_height) in left
+    ]
+    cut = {s.between.key for s in strips_cut_of(project, find)}
+    strips = sum(
+        n
+        for b in strips_between_of(project, find)
+        for fabric, width, n in b.cut_widths(project.seam_allowance)
+        if b.key not in cut and (fabric, width) in narrow
+    )
+    return cut_last_said(later, strips)
 
 
 def _binding_said(project: Project, row: CutPlan | None) -> Message | None:

@@ -205,7 +205,7 @@ class JobSerializer(serializers.Serializer[Any]):
 
 class CuttingSheetSerializer(serializers.Serializer[Any]):
     """``left`` pieces are still to cut; ``binding`` says what it is joined from; ``undo`` says what can be gone back to, empty when nothing;
-    ``waiting`` what cannot be cut for yet."""
+    ``waiting`` what cannot be cut for yet, ``last`` what is better not cut yet."""
 
     project = serializers.UUIDField(source="project.pk")
     stock = StockSerializer(many=True)
@@ -216,6 +216,7 @@ class CuttingSheetSerializer(serializers.Serializer[Any]):
     undo = serializers.CharField(allow_blank=True)
     waiting = serializers.ListField(child=MessageField())
     binding = MessageField(allow_null=True)
+    last = MessageField(allow_null=True)
 
 
 class BeginSerializer(serializers.Serializer[Any]):

@@ -9,14 +9,14 @@ from typing import Any
 
 from django.db.models import QuerySet
 
-from blocks.quilt import sizes_of
+from blocks.quilt import sizes_of, strips_cut_of
 from blocks.selectors import blocks_of
 from blocks.translate import find_in
 from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
 from piecing.cutting.ledger import Entry, Pile, ledger, ticked_pieces
 from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed, PlanCost
-from piecing.cutting.wanted import plain_pieces, unit_pieces
+from piecing.cutting.wanted import cut_as_measured, plain_pieces, unit_pieces
 from piecing.errors import PiecingError
 from piecing.lengths import Area, Length
 from piecing.lengths.surd import Surd
@@ -89,7 +89,8 @@ def directions_of(project: Project) -> dict[str, Direction]:
 
 
 def unit_plans_of(project: Project) -> list[UnitPlan]:
-    """The plan of every planned unit; those that cannot be planned, or are all there already, are left out."""
+    """The plan of every planned unit, strips between blocks as they were measured; those that cannot be planned, or are all there already,
+    are left out."""
     found = []
     for unit in project.units.all():
         unit.project = project
@@ -99,7 +100,7 @@ def unit_plans_of(project: Project) -> list[UnitPlan]:
             found.append(plan_of(unit))
         except PiecingError:
             continue
-    return found
+    return list(cut_as_measured(found, strips_cut_of(project, find_in(project.workroom))))
 
 
 def plain_of(project: Project, row: CutPlan | None) -> tuple[WantedPiece, ...]:

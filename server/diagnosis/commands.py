@@ -18,7 +18,7 @@ from blocks.models import Block
 from measuring.models import ReadingRow
 from measuring.translate import reading_of, reading_readers
 from piecing.diagnosis.names import landings
-from piecing.diagnosis.readings import PLAIN, SIDED, ReadingKind
+from piecing.diagnosis.reading_kinds import PLAIN, SIDED, ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError, UnknownChoice
 from piecing.lengths import Length
 from projects.commands import touch

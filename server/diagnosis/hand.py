@@ -9,7 +9,8 @@ from typing import Any
 from api.problems import Refused
 from api.readers import length_reader
 from measuring.translate import reading_readers
-from piecing.diagnosis.readings import PLAIN, Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import PLAIN, ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Measure, Style, inches, mm
 from piecing.planning.checks import check_allowance, check_finished

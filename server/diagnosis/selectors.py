@@ -20,7 +20,8 @@ from piecing.diagnosis.asking import NextReading, next_readings
 from piecing.diagnosis.causes import parameters_of
 from piecing.diagnosis.explain import Working, workings
 from piecing.diagnosis.faults import EASED, SEEN, Fault, faults_of
-from piecing.diagnosis.readings import NEEDS_RAW, Reading
+from piecing.diagnosis.reading_kinds import NEEDS_RAW
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import Remedy, changes_for_the_rest, remedies_of
 from piecing.diagnosis.said import cause_said
 from piecing.diagnosis.verdict import Share, shares_of

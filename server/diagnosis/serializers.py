@@ -11,7 +11,7 @@ from piecing.diagnosis.causes import Cause, parameters_of
 from piecing.diagnosis.model import BlockModel
 from piecing.diagnosis.names import against, feature_name, landings, place_said, reading_said
 from piecing.diagnosis.places import batch_name
-from piecing.diagnosis.readings import ReadingKind, kinds_offered
+from piecing.diagnosis.reading_kinds import ReadingKind, kinds_offered
 from piecing.diagnosis.said import beside_said, cause_name, cause_of_whom
 from piecing.diagnosis.verdict import Status
 from piecing.lengths import Length, Style, hair

@@ -11,7 +11,7 @@ from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
 from measuring.models import ReadingRow
 from measuring.translate import reading_readers
 from piecing.diagnosis.names import landings
-from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import Length, Style
 from projects.commands import touch

@@ -15,7 +15,9 @@ from measuring.selectors import pool_of, record_for
 from measuring.translate import reading_of
 from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
 from piecing.diagnosis import OPEN_FOLD, BlockModel, Inference, block_geometry, infer, model_of, prior_of
-from piecing.diagnosis.readings import PLAIN, RawSizes, Reading, ReadingKind, equation_of, loosened, marked, raw_sizes
+from piecing.diagnosis.equations import RawSizes, equation_of, raw_sizes
+from piecing.diagnosis.reading_kinds import PLAIN, ReadingKind
+from piecing.diagnosis.readings import Reading, loosened, marked
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Style
 from piecing.messages import Message

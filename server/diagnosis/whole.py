@@ -10,7 +10,7 @@ from math import hypot
 from uuid import UUID
 
 from blocks.models import Block
-from blocks.quilt import planned_sizes_of, quilt_of
+from blocks.quilt import planned_sizes_of, quilt_of, strips_between_of
 from blocks.selectors import blocks_of
 from blocks.translate import CENTRE, apart_in, colourways_of, find_in, lying_at, pattern_of, quilt_choices, top_of
 from measuring.models import ReadingRow
@@ -20,7 +20,7 @@ from piecing.blocks.pattern import BlockPlacement, Layout, laid
 from piecing.diagnosis import block_geometry, model_of
 from piecing.diagnosis.habits import Habit
 from piecing.diagnosis.model import FeatureKind
-from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Length, finest_mark
 from piecing.messages import Listing, Message
@@ -114,7 +114,7 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
             kinds.append(_kind(project, block, pattern.name, tips, offers=False))
     arrangement, rows, waiting = _arrangement(project, kinds, find)
     planned, known = planned_sizes_of(project, find), top_of(quilt_of(project))
-    top = top_as_measured(planned, known) if planned else None
+    top = top_as_measured(planned, known, strips_between_of(project, find)) if planned else None
     finished = _quilt(room, planned, kinds, known) if planned else None
     return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, finished, top.steps if top else ())
 

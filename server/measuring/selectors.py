@@ -15,8 +15,10 @@ from django.utils import timezone
 
 from api.problems import Refused
 from piecing.diagnosis.causes import SCATTER
+from piecing.diagnosis.equations import CUT_SCATTER, HAND_NOISE
 from piecing.diagnosis.habits import FEWEST, Figure, Habit, Off, figure_of
-from piecing.diagnosis.readings import CUT_SCATTER, HAND_NOISE, Reading, ReadingKind, moved
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading, moved
 from piecing.diagnosis.record import SeamHands, aged, record_of, seam_hands
 from piecing.errors import PiecingError
 from piecing.lengths import Length

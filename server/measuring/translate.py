@@ -7,7 +7,8 @@ from typing import Any
 
 from api.patches import Reader
 from api.readers import length_reader, note_reader, one_of_reader
-from piecing.diagnosis.readings import PLAIN, Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import PLAIN, ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.errors import CountOutOfRange
 from piecing.lengths import Length, Measure
 

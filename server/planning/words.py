@@ -12,7 +12,7 @@ from rest_framework.views import APIView
 
 from piecing.cutting.plan import GOAL_WORDS
 from piecing.cutting.stock import CLOTH_WORDS
-from piecing.diagnosis.readings import NEEDS_RAW, READING_WORDS
+from piecing.diagnosis.reading_kinds import NEEDS_RAW, READING_WORDS
 from piecing.drawings.ladder import DIMENSION_WORDS, RUNG_WORDS
 from piecing.handling.marking import MARKING_WORDS
 from piecing.handling.spoiled import WHY_WORDS

@@ -9,7 +9,7 @@ from uuid import UUID
 
 from api.problems import Refused
 from blocks.joining import found_map
-from blocks.quilt import QuiltSheet, quilt_view
+from blocks.quilt import QuiltSheet, quilt_view, strips_cut_of
 from blocks.selectors import blocks_of, get_block
 from blocks.translate import apart_in, colourways_of, find_in, joining_of, pattern_of, values_of
 from measuring.selectors import plan_or_refuse
@@ -25,7 +25,8 @@ from piecing.handling.joining_steps import JoinStep, colourways_said, join_steps
 from piecing.handling.lots import goes_left, part_in_lots, usual_lot, wound_before
 from piecing.handling.marking import Marking
 from piecing.handling.progress import LotDone, Tally, tally_of
-from piecing.handling.quilt_steps import QuiltStep, quilt_steps
+from piecing.handling.quilt_step import QuiltStep
+from piecing.handling.quilt_steps import quilt_steps
 from piecing.handling.steps import BenchStage, UnitStep, unit_steps
 from piecing.joining.thread import PER_SEAM, block_join_length
 from piecing.lengths import ZERO, Length, inches
@@ -332,7 +333,10 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         pattern = pattern_of(block, find_in(room)).complete()
         order, found, _ = found_map(block, pattern, values_of(project))
         apart = apart_in(block, pattern)
-        steps = join_steps(pattern, order, block.finished, project.seam_allowance, project.ruler_step, found, apart)
+        strips = strips_cut_of(project, find_in(room)) if apart else ()
+        steps = join_steps(
+            pattern, order, block.finished, project.seam_allowance, project.ruler_step, found, apart, strips
+        )
         seam = block_join_length(with_finished(pattern, apart), block.finished, project.seam_allowance, order)
         picture = block_picture(laid(pattern), block.finished)
     except PiecingError as refusal:

@@ -14,7 +14,7 @@ from api.problems import NotHere, Refused
 from api.readers import maybe_length_reader, note_reader, one_of_reader
 from measuring.models import ReadingRow
 from measuring.translate import reading_of
-from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import Measure, Style
 from piecing.planning.checks import check_allowance

@@ -16,7 +16,7 @@ from measuring.selectors import SeamRow, day_of, habit_figure, offs_of, own_seam
 from piecing.diagnosis.causes import FOLD_USUAL
 from piecing.diagnosis.faults import SEEN
 from piecing.diagnosis.habits import Figure, Habit
-from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.record import SeamHands
 from piecing.diagnosis.verdict import Status
 from piecing.diagnosis.words import sure_in_words

@@ -10,7 +10,7 @@ from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
 from api.patches import apply_changes
 from api.problems import Refused
 from measuring.models import ReadingRow
-from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Length, Measure, Style
 from workrooms.models import Workroom

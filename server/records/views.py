@@ -19,7 +19,7 @@ from api.requests import valid
 from api.wire import told_by
 from measuring.models import ReadingRow
 from piecing.blocks.sizing import check_finished
-from piecing.diagnosis.readings import ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, Style, inches, mm
 from piecing.planning.schools import School

@@ -18,7 +18,9 @@ from piecing.blocks import editing
 from piecing.blocks.file_format import pattern_data
 from piecing.blocks.pattern import UnitPlacement
 from piecing.diagnosis.causes import parameters_of, shape_of
-from piecing.diagnosis.readings import Reading, ReadingKind, equation_of
+from piecing.diagnosis.equations import equation_of
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.lengths import inches
 
 HST = "half_square_triangle 7/2 x 7/2"

@@ -6,6 +6,7 @@ from typing import Any
 from uuid import uuid4
 
 from api.tests.api import ApiCase
+from blocks.models import Block
 from measuring.models import ReadingRow
 
 
@@ -137,9 +138,9 @@ class TopTest(ApiCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.project = self.new_project()["id"]
+        self.project, self.block = self.new_project()["id"], str(uuid4())
         body = {"changes": {"finished": "10 1/2"}, "seen": {}, "start": "lantern"}
-        self.ask("put", f"projects/{self.project}/blocks/{uuid4()}", body)
+        self.ask("put", f"projects/{self.project}/blocks/{self.block}", body)
         self.quilt(columns="2", rows="2", borders=[{"width": "2", "fabric": "a", "corners": "overlapped"}])
 
     def quilt(self, **changes: Any) -> None:
@@ -189,6 +190,58 @@ class TopTest(ApiCase):
         told = self.ask("get", f"projects/{self.project}/measured")["quilt"]
         self.assertEqual((told["width"]["text"], told["height"]["text"]), ("24 7/8", "25"))
         self.assertEqual(told["by"], "By what you measured of the top")
+
+    def laid_by_hand(self) -> None:
+        """Three blocks of 10 1/2, two and one in rows of 25: 4 between the two and 1 between the rows."""
+        body = {"numbers": {self.block: 3}, "width": "25", "gap": "1", "fabric": "c"}
+        self.ask("post", f"projects/{self.project}/quilt/sampler", body)
+
+    def strips(self) -> dict[str, Any]:
+        """What is measured before strips between blocks are cut, by what it is called."""
+        steps = self.ask("get", f"projects/{self.project}/measured")["top"]
+        return {s["title"].replace("\u00a0", " "): s for s in steps if s["key"].startswith("strips")}
+
+    def pieces(self) -> dict[tuple[str, str], int]:
+        piles = self.ask("get", f"projects/{self.project}/cutting")["piles"]
+        return {(p["width"]["text"], p["height"]["text"]): p["left"] for p in piles if p["fabric"] == "c" and p["left"]}
+
+    def test_strips_between_blocks_laid_by_hand_are_cut_to_what_they_join(self) -> None:
+        self.laid_by_hand()
+        found = self.strips()
+        between = next(s for s in found.values() if s["readings"][0]["planned"]["text"] == "11")
+        before = self.pieces()
+        self.assertIn("strip", self.ask("get", f"projects/{self.project}/cutting")["last"])
+        for reading, value in zip(between["readings"], ("10 7/8", "10 7/8", "11"), strict=True):
+            self.put(reading["key"], value)
+        # 32 3/4 in all; a third is 10 11/12, by eighths 10 7/8.
+        (said,) = next(s for s in self.strips().values() if s["key"] == between["key"])["said"]
+        self.assertIn("10 7⁄8", said.replace("\u00a0", " "))
+        now = self.pieces()
+        changed = {k: now.get(k, 0) - before.get(k, 0) for k in {*now, *before} if now.get(k, 0) != before.get(k, 0)}
+        # One strip of 4 1/2 is not 11 long any more, but 10 7/8.
+        self.assertEqual(sorted(changed.values()), [-1, 1], changed)
+        self.assertIn("10 7/8", {side for size, by in changed.items() if by == 1 for side in size})
+        # It goes with the project file, and the steps of joining tell it.
+        centre = Block.objects.get(project_id=self.project, part="centre")
+        steps = self.ask("get", f"blocks/{centre.pk}/bench")["steps"]
+        told = " ".join(t for step in steps for t in step["said"]).replace("\u00a0", " ")
+        self.assertIn("is 10 7⁄8″ long, as you measured", told)
+        written = self.ask("get", f"projects/{self.project}/export")
+        copy = self.ask("post", "exchange/projects", written, expect=201)
+        again = self.ask("get", f"projects/{copy['id']}/export")
+        self.assertEqual(again["quilt"]["top"], written["quilt"]["top"])
+
+    def test_what_was_measured_of_strips_is_put_by_when_they_are_planned_otherwise(self) -> None:
+        self.laid_by_hand()
+        between = next(s for s in self.strips().values() if s["readings"][0]["planned"]["text"] == "11")
+        for reading in between["readings"]:
+            self.put(reading["key"], "10 7/8")
+        cut = self.pieces()
+        body = {"changes": {"finished": "9"}, "seen": {}, "start": ""}
+        self.ask("put", f"projects/{self.project}/blocks/{self.block}", body)
+        self.laid_by_hand()
+        self.assertFalse(any("10 7/8" in size for size in self.pieces()))
+        self.assertTrue(any("10 7/8" in size for size in cut))
 
     def test_what_cannot_be_is_refused_and_two_windows_are_asked(self) -> None:
         for nonsense in ("long", "0", "-3", "251", "1e400", "\x00"):
