@@ -21,7 +21,8 @@ from piecing.joining.pressing import Wishes, pressing_map
 from piecing.lengths import inches
 from piecing.quilts.choices import QuiltChoices
 from piecing.quilts.laid import Laid
-from piecing.quilts.scraps import ScrapStock, arranged, neighbours, scrap_places
+from piecing.quilts.scrap_places import neighbours, scrap_places
+from piecing.quilts.scraps import ScrapStock, arranged
 from piecing.quilts.sizes import quilt_sizes
 from piecing.solver import warm
 

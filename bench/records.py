@@ -14,7 +14,8 @@ import numpy as np
 from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.inference import infer, prior_of
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.record import record_of
 from piecing.diagnosis.verdict import Status, judge
 from piecing.lengths import Length, inches

@@ -15,7 +15,8 @@ from bench.redraw import redrawn
 from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.faults import faults_seen
 from piecing.diagnosis.inference import Inference, infer
-from piecing.diagnosis.readings import Reading, ReadingKind
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import remedies_of
 from piecing.diagnosis.verdict import Status, Verdict, judge
 from piecing.diagnosis.whatif import errors_of, outcomes

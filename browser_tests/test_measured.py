@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Any
+from uuid import uuid4
+
 from playwright.sync_api import expect
+from rest_framework.test import APIClient
 
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, JourneyCase
 from measuring.models import ReadingRow
@@ -24,6 +28,9 @@ _SIDES = (
 
 
 class MeasuredTest(JourneyCase):
+    def ask(self, how: str, path: str, body: object = None) -> Any:
+        return getattr(APIClient(SERVER_NAME="127.0.0.1"), how)(f"/api/{path}", body, format="json").json()
+
     def test_twelve_blocks_are_typed_and_each_has_its_place(self) -> None:
         page = self.open(f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001/measure")
         page.get_by_role("link", name="What each block measures").click()
@@ -63,6 +70,28 @@ class MeasuredTest(JourneyCase):
             self.labelled(f"Wake 1, {way}").fill(size)
             self.labelled(f"Wake 1, {way}").press("Enter")
         expect(self.page.get_by_role("alert").filter(has_text="Look at the figures again")).to_be_visible()
+
+    def test_strips_between_blocks_laid_by_hand_are_cut_to_what_they_join(self) -> None:
+        """Two Lanterns of 10 1/2 on 25: the strip between them is 4 wide and 11 long, until they measure 10 7/8."""
+        project, block = str(uuid4()), {"start": "lantern", "finished": "10 1/2", "count": "2"}
+        body = {"id": project, "name": "By hand", "fabrics": ["Dark", "Light", "Third"], "unit": None, "quilt": None}
+        self.ask("post", "beginnings", {**body, "block": block})
+        (laid,) = self.ask("get", f"projects/{project}/blocks")["blocks"]
+        sampler = {"numbers": {laid["id"]: 2}, "width": "25", "gap": "1", "fabric": "c"}
+        self.ask("post", f"projects/{project}/quilt/sampler", sampler)
+        self.open(f"/projects/{project}/cut")
+        expect(self.region("Cutting plan")).to_contain_text("the strip between blocks")
+        self.page.get_by_role("link", name="As they measure").click()
+        strip = self.page.get_by_role("group", name="Before the strip at row 1, column 2 is cut")
+        for where in ("Near the left edge", "Through the middle", "Near the right edge"):
+            field = strip.get_by_label(where)
+            field.fill("10 7/8")
+            field.press("Enter")
+        expect(strip).to_contain_text("Cut the strip 4\u00a01⁄2″ × 10\u00a07⁄8″")
+        self.saved()
+        self.page.get_by_role("link", name="Cut", exact=False).first.click()
+        expect(self.region("Piles")).to_contain_text("10\u00a07⁄8″")
+        expect(self.region("Cutting plan")).not_to_contain_text("Cut last")
 
     def test_borders_are_cut_to_what_the_top_measures(self) -> None:
         """Three by four Lantern with sashes finish 34 1/2 by 46 1/2; 46 7/8, 46 3/4 and 46 5/8 are 46 3/4 on the whole."""

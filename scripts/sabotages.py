@@ -171,7 +171,7 @@ SABOTAGES = [
         ("narrow = min(p.width, p.height) if p.turns else p.width", "narrow = min(p.width, p.height)"),
     ),
     *in_file(
-        "diagnosis/readings.py",
+        "diagnosis/equations.py",
         f"{PRESCRIBED} {MODEL} {TRIALS}",
         (
             "hands = 2.5 * HAND_NOISE**2 + 1.5 * STRIP_SCATTER**2",
@@ -311,6 +311,10 @@ SABOTAGES = [
         ("sizes = {1} if in_pairs else", "sizes ="),
         ("return not set(scrap).isdisjoint(other)", "return scrap == other"),
         ("if fabric in s.fabric)", "if fabric == s.fabric)"),
+    ),
+    *in_file(
+        "quilts/scrap_places.py",
+        "tests.test_scrap_counts",
         ("min(across, up) > -far", "min(across, up) > -_NEAR"),
     ),
     *in_file(
@@ -412,13 +416,21 @@ SABOTAGES = [
         ("if values.get(a.upper.fabrics[0], 1) > values.get", "if values.get(a.upper.fabrics[0], 1) < values.get"),
     ),
     *in_file(
+        "handling/border_steps.py",
+        HANDLING,
+        ("first, sides, ends = (r.wide + s2, r.height + s2)", "first, sides, ends = (r.width + s2, r.height + s2)"),
+    ),
+    *in_file(
         "handling/quilt_steps.py",
         HANDLING,
-        ("first = r.wide + s2, r.height + s2", "first = r.width + s2, r.height + s2"),
         (
             "wide, high = sizes.centre_width + s2, c.block_height + s2",
             "wide, high = sizes.centre_width, c.block_height + s2",
         ),
+    ),
+    *in_file(
+        "handling/border_steps.py",
+        HANDLING,
         ("whole = r.wide + s2, r.high + s2", "whole = r.wide + s2, r.height + s2"),
     ),
     *in_file(
@@ -629,13 +641,17 @@ SABOTAGES = [
         ),
     ),
     *in_file(
-        "diagnosis/mistakes.py",
+        "diagnosis/mistake.py",
         "tests.test_next_blocks",
         ("if len(told.intersection(trims)) > 1:", "if len(trims) > 1:"),
         ("reading.kind in _OF_ONE and", ""),
-        ("if middle >= _FAR and", "if middle >= 10 and"),
         ('round_near(inches("1/32") if inch else mm(1) / 2)', 'round_near(inches("1/4"))'),
-        ("if not off or off[-1] - off[0] > _ALIKE:", "if not off:"),
+    ),
+    *in_file(
+        "diagnosis/mistake.py",
+        "tests.test_next_blocks",
+        ("if middle >= FAR and", "if middle >= 10 and"),
+        ("if not off or off[-1] - off[0] > ALIKE:", "if not off:"),
     ),
     *in_file(
         "diagnosis/remedies/of_units.py",
@@ -697,7 +713,7 @@ SABOTAGES = [
         ('    _section(_boxes(Pattern("", columns, rows, places)), Order.ROWS)', "    return"),
     ),
     *in_file(
-        "diagnosis/mistakes.py",
+        "diagnosis/one_side.py",
         "tests.test_one_side",
         ("found[k] = e.of_causes[size] if r.kind is side else 0.0", "found[k] = e.of_causes[size]"),
         ("across = (side is ReadingKind.WIDTH) != cell.orientation.across", "across = side is ReadingKind.WIDTH"),
@@ -718,7 +734,7 @@ SABOTAGES = [
         ("found |= {left, right} if", "found |= {bottom, top} if"),
     ),
     *in_file(
-        "diagnosis/remedies/remedy.py",
+        "diagnosis/remedies/ranking.py",
         "tests.test_one_side",
         ('r.code != "wait", named', "named"),
         (" or not found.measured:", ":"),
@@ -746,11 +762,15 @@ SABOTAGES = [
         "tests.test_quilt_words",
         ("lines = c.rows + 1 if c.sash_round", "lines = c.rows + 2 if c.sash_round"),
         ('side="left" if n % 2 else "right"', 'side="left" if n % 3 else "right"'),
+        ("if c.columns >= _MANY:", "if c.columns > _MANY:"),
+    ),
+    *in_file(
+        "handling/border_steps.py",
+        "tests.test_quilt_words",
         ("high=sides.cut_height", "high=ends.cut_height"),
         ("cut=sides.cut_width", "cut=r.border.width"),
         ("sides = r.wide + s2, high + s2", "sides = r.wide + s2, high"),
         ("w=whole[0], h=row.depth + s2", "w=whole[0], h=row.depth"),
-        ("if c.columns >= _MANY:", "if c.columns > _MANY:"),
     ),
     *in_file(
         "trimming/registers.py",
@@ -789,7 +809,7 @@ SABOTAGES = [
         ("joins = sum(1 for s", "joins = sum(2 for s"),
     ),
     *in_file(
-        "handling/joining_steps.py",
+        "handling/joining_words.py",
         "tests.test_join_words",
         ("key=lambda j: -j.start[0]", "key=lambda j: j.start[0]"),
         ("key=lambda j: j.start[1]", "key=lambda j: -j.start[1]"),
@@ -832,7 +852,7 @@ SABOTAGES = [
         ("if self.by > 0 else words[1]", "if self.by < 0 else words[1]"),
     ),
     *in_file(
-        "handling/joining_steps.py",
+        "handling/joining_words.py",
         "tests.test_join_words",
         ("if slants and (at_edge(a) or at_edge(b)):", "if slants:"),
         ("if slants and (at_edge(a) or at_edge(b)):", "if at_edge(a) or at_edge(b):"),
@@ -928,7 +948,7 @@ SABOTAGES = [
         ('return any(m.key == f"sew {seam}"', 'return any(m.key != f"sew {seam}"'),
     ),
     *in_file(
-        "handling/joining_steps.py",
+        "handling/joining_words.py",
         "tests.test_join_words",
         ("else high - Fraction(at[1])", "else Fraction(at[1])"),
         ("sewn.part * off + sewn.allowance).round_near", "sewn.part * off).round_near"),
@@ -941,15 +961,15 @@ SABOTAGES = [
         ('"much" if total > whole', '"much" if total < whole'),
     ),
     *in_file(
-        "handling/quilt_steps.py",
+        "handling/border_steps.py",
         "tests.test_quilt_words",
         (
-            "_measures(wide + s2, high + s2),\n        wide + s2,",
-            "_measures(wide + s2, high + s2),\n        wide - s2,",
+            "measures_said(wide + s2, high + s2),\n        wide + s2,",
+            "measures_said(wide + s2, high + s2),\n        wide - s2,",
         ),
     ),
     *in_file(
-        "handling/joining_steps.py",
+        "handling/joining_words.py",
         "tests.test_join_words",
         ('return "on the right" if right else', 'return "on the left" if right else'),
     ),
@@ -987,12 +1007,12 @@ SABOTAGES = [
         ("    if not found.measured and found.seen and", "    if False and"),
     ),
     *in_file(
-        "diagnosis/mistakes.py",
+        "diagnosis/one_side.py",
         "tests.test_read_again",
         ("abs(float(cleared - size)) < _SIDE / 2", "abs(float(cleared + size)) < _SIDE / 2"),
     ),
     *in_file(
-        "diagnosis/remedies/remedy.py",
+        "diagnosis/remedies/ranking.py",
         "tests.test_read_again",
         ("    if change.on_one_spot:", "    if False:"),
         ("- (_OF_ONE if r.cures and one else 0)", ""),
@@ -1035,6 +1055,10 @@ SABOTAGES = [
         "tests.test_read_again",
         ("(w.reading is not again, lengths", "(False, lengths"),
         ("lengths and w.reading.kind not in _OF_LENGTHS", "False"),
+    ),
+    *in_file(
+        "diagnosis/asking_words.py",
+        "tests.test_read_again",
         ("    if sides is not None:", "    if False:"),
         (
             "low=mark(low), side=first)\n            if high is None",
@@ -1117,7 +1141,7 @@ SABOTAGES = [
         "tests.test_cause_words",
         ("(way[0] * way[1] > 0) != across", "(way[0] * way[1] > 0) == across"),
         ("return abs(up) > abs(across)", "return abs(up) < abs(across)"),
-        ('if off > 0 else Message("{size} short"', 'if off < 0 else Message("{size} short"'),
+        ('Message("{size} over" if off > 0 else', 'Message("{size} over" if off < 0 else'),
     ),
     *in_file(
         "diagnosis/remedies/settings.py",
@@ -1190,10 +1214,31 @@ SABOTAGES = [
         ('outgrown(cuts, "trimmed", seam[1], step)', "cuts"),
     ),
     *in_file(
-        "handling/joining_steps.py",
+        "handling/joining_words.py",
         "tests.test_join_words",
         ("if sewn.of_blocks:", "if False:"),
+    ),
+    *in_file(
+        "handling/joining_steps.py",
+        "tests.test_join_words",
         ("        bool(apart),", "        True,"),
+    ),
+    *in_file(
+        "quilts/strips_between.py",
+        "tests.test_strips_between",
         ("and along > wide", "and along < wide"),
+        ("if any(_holds_block(p) for p in s.parts if p not in strips) else ()", ""),
+        ("return part * (s.height if s.joints[0].upright else s.width)", "return part * s.height"),
+        ("if len(values) == THREE else None", "if values else None"),
+        ("replace(r, finished=finished) for r", "r for r"),
+    ),
+    *in_file(
+        "cutting/wanted.py",
+        "tests.test_strips_between",
+        ("if spec == plan.spec]", "]"),
+        ("by_length[long] += min(n, left)", "by_length[long] += n"),
+        ("left -= min(n, left)", "pass"),
+        ("return replace(piece, height=long + piece.height - plan.choices.target_height)", "return piece"),
+        ("if plan.spec.width > plan.spec.height:", "if plan.spec.width < plan.spec.height:"),
     ),
 ]
