@@ -5,6 +5,17 @@ from __future__ import annotations
 from browser_tests.journey import HALF_SEWN, JourneyCase, expect
 from projects.models import Project
 
+# Another transaction has the storage of the changes for so many milliseconds: what is added now is written after it.
+HOLD_THE_STORAGE = """(most) => new Promise((held) => {
+  indexedDB.open('entretoile').onsuccess = ({ target }) => {
+    const until = performance.now() + most
+    const store = target.result.transaction('changes', 'readwrite').objectStore('changes')
+    const again = () => performance.now() < until && (store.count().onsuccess = again)
+    again()
+    held()
+  }
+})"""
+
 
 class ProjectsTest(JourneyCase):
     def test_duplicate_archive_and_take_out(self) -> None:
@@ -83,3 +94,20 @@ class SettingsTest(JourneyCase):
         self.begin_unit("90 mm")
         expect(self.labelled("Seam allowance")).to_have_value("6 mm")
         expect(self.region("What to cut")).to_contain_text("mm")
+
+    def test_what_is_refused_stays_typed_while_the_storage_is_slow(self) -> None:
+        self.open("/settings")
+        self.page.evaluate(HOLD_THE_STORAGE, 4_000)
+        self.pick("Millimetres")
+        self.labelled("Seam allowance").fill("wide")
+        expect(self.page.get_by_role("alert").filter(has_text="no number").first).to_be_visible()
+        expect(self.labelled("Seam allowance")).to_have_value("wide")
+        self.page.wait_for_timeout(4_500)
+        expect(self.labelled("Seam allowance")).to_have_value("wide")
+        self.labelled("Seam allowance").fill("6 mm")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+        self.pick("5 mm", exact=True)
+        self.saved()
+        self.page.reload()
+        expect(self.labelled("Seam allowance")).to_have_value("6 mm")
+        expect(self.page.get_by_role("alert")).to_have_count(0)

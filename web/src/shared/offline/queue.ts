@@ -118,7 +118,9 @@ function stored(change: Change, seq: number | undefined) {
 
 /** Takes a change out of the queue, made or given up. */
 export async function remove(change: Change): Promise<void> {
-  if (change.seq !== undefined) await erase('changes', change.seq)
+  // Its place in storage may have become known since it was handed here.
+  const { seq } = changes.value.find((c) => c.id === change.id) ?? change
+  if (seq !== undefined) await erase('changes', seq)
   drop(change.id)
   over.add(change.id)
   outcomes.get(change.id)?.resolve(undefined)
@@ -275,7 +277,8 @@ function hand(c: Change) {
   outcomes.delete(c.id)
   if (waiting.inPlace && c.state === 'refused') {
     inPlace.add(c.id)
-    void remove(c)
+    // The fields see that it was refused before it is gone, so that they keep what was typed.
+    notifyManager.schedule(() => void remove(c))
   }
   waiting.reject(new Refusal(c.problem))
 }
