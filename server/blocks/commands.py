@@ -251,9 +251,9 @@ def measure_top(
 ) -> Project:
     """What the top measures at one of its places, as typed; nothing typed takes it away. Raises ``Refused``, ``ChangedElsewhere``."""
     project = get_project(room, project_key)
-    style, quilt, find = style_of(project), quilt_of(project), find_in(room)
-    sizes = planned_sizes_of(project, find)
-    steps = top_as_measured(sizes, {}, strips_between_of(project, find)).steps if sizes else ()
+    style, quilt = style_of(project), quilt_of(project)
+    sizes = planned_sizes_of(project)
+    steps = top_as_measured(sizes, {}, strips_between_of(project)).steps if sizes else ()
     planned = {r.key: r.planned for s in steps for r in s.readings}
     if place not in planned and place not in quilt.top:
         raise Refused(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from piecing.blocks.file_format import Find
+from api.looked_up import looked_up_once
 from piecing.blocks.pattern import UPRIGHT, laid
 from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError
@@ -26,6 +26,7 @@ from .translate import (
     CENTRE,
     QuiltColourway,
     fillers_at,
+    find_in,
     joining_of,
     pattern_of,
     quilt_choices,
@@ -47,6 +48,7 @@ __all__ = [
 ]
 
 
+@looked_up_once
 def quilt_of(project: Project) -> Quilt:
     """The project's quilt, as usual when none was kept yet."""
     found = Quilt.objects.filter(project=project).first()
@@ -90,10 +92,11 @@ def _counted(blocks: Iterable[Block]) -> int:
     return sum(int(w["count"]) for b in blocks if not b.part for w in b.colourways)
 
 
-def sizes_of(project: Project, find: Find) -> QuiltSizes | None:
+@looked_up_once
+def sizes_of(project: Project) -> QuiltSizes | None:
     """Every size of the quilt as far as it was measured, once it was put together from blocks that can be laid; without its picture."""
     quilt = quilt_of(project)
-    planned = _planned(quilt, project, find)
+    planned = planned_sizes_of(project)
     return planned and _as_measured(quilt, planned)
 
 
@@ -101,13 +104,10 @@ def _as_measured(quilt: Quilt, planned: QuiltSizes) -> QuiltSizes:
     return top_as_measured(planned, top_of(quilt)).sizes if quilt.top else planned
 
 
-def planned_sizes_of(project: Project, find: Find) -> QuiltSizes | None:
+@looked_up_once
+def planned_sizes_of(project: Project) -> QuiltSizes | None:
     """Every size of the quilt by its plan alone, once it was put together from blocks that can be laid."""
-    return _planned(quilt_of(project), project, find)
-
-
-def _planned(quilt: Quilt, project: Project, find: Find) -> QuiltSizes | None:
-    blocks = blocks_of(project)
+    quilt, blocks, find = quilt_of(project), blocks_of(project), find_in(project.workroom)
     if not quilt.begun or not blocks:
         return None
     try:
@@ -117,7 +117,8 @@ def _planned(quilt: Quilt, project: Project, find: Find) -> QuiltSizes | None:
         return None
 
 
-def strips_between_of(project: Project, find: Find) -> tuple[StripsBetween, ...]:
+@looked_up_once
+def strips_between_of(project: Project) -> tuple[StripsBetween, ...]:
     """Plain strips between blocks of a centre laid by hand; none while it cannot be sewn."""
     quilt = quilt_of(project)
     if not quilt.begun or quilt.setting != Setting.BY_HAND.value:
@@ -126,23 +127,24 @@ def strips_between_of(project: Project, find: Find) -> tuple[StripsBetween, ...]
     if centre is None:
         return ()
     try:
-        pattern = pattern_of(centre, find).complete()
+        pattern = pattern_of(centre, find_in(project.workroom)).complete()
         return strips_between(pattern, joining_of(centre, pattern), centre.finished, project.seam_allowance)
     except PiecingError:
         return ()
 
 
-def strips_cut_of(project: Project, find: Find) -> tuple[StripsCut, ...]:
+@looked_up_once
+def strips_cut_of(project: Project) -> tuple[StripsCut, ...]:
     """Those of them that were measured, with what they are cut to."""
-    between = strips_between_of(project, find)
-    sized = planned_sizes_of(project, find) if between else None
+    between = strips_between_of(project)
+    sized = planned_sizes_of(project) if between else None
     return top_as_measured(sized, top_of(quilt_of(project)), between).strips if sized else ()
 
 
-def quilt_view(project: Project, find: Find, blocks: list[Block] | None = None) -> QuiltSheet:
-    """The quilt as it is set of the project's ``blocks``, looked up where they are not given; why it cannot be drawn, when it cannot."""
-    quilt = quilt_of(project)
-    blocks = blocks_of(project) if blocks is None else blocks
+@looked_up_once
+def quilt_view(project: Project) -> QuiltSheet:
+    """The quilt as it is set ; why it cannot be drawn, when it cannot."""
+    quilt, blocks, find = quilt_of(project), blocks_of(project), find_in(project.workroom)
     if not quilt.begun or not blocks:
         return QuiltSheet(quilt, None, None, None, _counted(blocks), (), Area.sum(()))
     try:
@@ -165,11 +167,11 @@ class Beside:
     picture: Drawing
 
 
-def besides_of(project: Project, find: Find) -> list[Beside]:
+def besides_of(project: Project) -> list[Beside]:
     """The quilt in other settings of about its size, each with its picture; none while none is put together, or while it is laid by
     hand."""
-    quilt, blocks = quilt_of(project), blocks_of(project)
-    sized = planned_sizes_of(project, find)
+    quilt, blocks, find = quilt_of(project), blocks_of(project), find_in(project.workroom)
+    sized = planned_sizes_of(project)
     if sized is None or sized.choices.setting is Setting.BY_HAND:
         return []
     found = []

@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
+from api.looked_up import looked_up_once
 from api.problems import NotHere, Refused
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Layout, Orientation, Pattern, Place, UnitPlacement, laid
@@ -35,6 +36,7 @@ __all__ = ["LaidBlock", "blocks_of", "get_block", "look_at", "viewed"]
 _GONE = "There is no such block here. It may have been removed in another window."
 
 
+@looked_up_once
 def blocks_of(project: Project) -> list[Block]:
     return list(project.blocks.filter(deleted_at=None))
 

@@ -9,6 +9,7 @@ from functools import cache, lru_cache
 from typing import Any
 from uuid import UUID
 
+from api.looked_up import looked_up_once
 from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, ScrapUnit, Spares
 from piecing.blocks.file_format import Find, content_from, pattern_from
 from piecing.blocks.library import library_data
@@ -66,6 +67,7 @@ def top_of(quilt: Quilt) -> dict[str, TopLength]:
     }
 
 
+@looked_up_once
 def find_in(room: Workroom) -> Find:
     """Blocks by key: those that come with the program, one's own, and those of any project here (removed ones too, so
     that what holds them stays whole). Each is looked up once: it is asked for one reading, in which nothing else changes."""

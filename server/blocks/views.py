@@ -8,6 +8,7 @@ from rest_framework.response import Response
 from rest_framework.serializers import CharField
 from rest_framework.views import APIView
 
+from api.looked_up import one_answer
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
@@ -53,10 +54,12 @@ class _Sheet:
 
 
 def _sheet(project: Project, status: int = 200) -> Response:
-    find = find_in(project.workroom)
-    rows = selectors.blocks_of(project)
-    blocks = [_Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in rows]
-    sheet = _Sheet(project, blocks, quilt_view(project, find, rows))
+    with one_answer():
+        find = find_in(project.workroom)
+        blocks = [
+            _Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)
+        ]
+        sheet = _Sheet(project, blocks, quilt_view(project))
     return Response(told_by(serializers.SheetSerializer, sheet, {"style": style_of(project)}), status=status)
 
 
@@ -255,7 +258,7 @@ class BesideView(APIView):
     @extend_schema(operation_id="settings_beside", responses=serializers.BesideSerializer(many=True))
     def get(self, _request: Request, key: UUID) -> Response:
         project = get_project(current_workroom(), key)
-        found = besides_of(project, find_in(project.workroom))
+        found = besides_of(project)
         return Response(serializers.BesideSerializer(found, many=True, context={"style": style_of(project)}).data)
 
 

@@ -72,11 +72,13 @@ MIDDLEWARE = [
     "api.middleware.QuietMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "api.turns.TurnMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "django.middleware.common.CommonMiddleware",
     "csp.middleware.CSPMiddleware",
     "api.middleware.SameOriginMiddleware",
     "workrooms.once.OnceMiddleware",
+    "api.looked_up.OneAnswerMiddleware",
 ]
 TEMPLATES = [
     {

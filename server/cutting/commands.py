@@ -16,6 +16,7 @@ from django.utils.dateparse import parse_datetime
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import length_reader, maybe_length_reader, note_reader, one_of_reader, whole_reader
+from blocks.quilt import sizes_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Goal
 from piecing.cutting.joined import strips_for
 from piecing.cutting.ledger import Pile, of_pile, pieces_left, plan_of_the_rest, spare_cloths, ticked_pieces
@@ -46,7 +47,6 @@ from .translate import (
     piles_of,
     plan_data,
     plan_from,
-    quilt_sizes_of,
     stock_data,
 )
 
@@ -233,7 +233,7 @@ def _piles_to_cut(project: Project, row: CutPlan) -> tuple[Pile, ...]:
 
 def _choose_binding(project: Project, row: CutPlan) -> None:
     """Lengths of binding strips that come out of the cloth there is, beside what else is cut from it; not saved yet."""
-    sizes = quilt_sizes_of(project)
+    sizes = sizes_of(project)
     if sizes is None:
         return
     c = sizes.choices

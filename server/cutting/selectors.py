@@ -10,7 +10,7 @@ from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
-from blocks.quilt import quilt_of, strips_between_of, strips_cut_of
+from blocks.quilt import quilt_of, sizes_of, strips_between_of, strips_cut_of
 from blocks.selectors import blocks_of
 from blocks.translate import apart_in, colourways_of, find_in, joining_of, makings_of, pattern_of
 from piecing.blocks.boxes import with_finished
@@ -45,13 +45,13 @@ from .translate import (
     cloth_of,
     cloths_of,
     cost_from,
+    cut_plan_of,
     directions_of,
     name_of,
     now_of,
     piles_of,
     plain_of,
     plan_from,
-    quilt_sizes_of,
     stock_data,
     stock_of,
     unit_plans_of,
@@ -134,7 +134,7 @@ def sheet_of(project: Project) -> CuttingSheet:
     # The job first: one that ends meanwhile has said so in the row.
     job = jobs.job_of(project.pk)
     seen = JobView(job.running, job.share, job.failed) if job else JobView(False, 0.0, "")
-    stock, row = stock_of(project), CutPlan.objects.filter(project=project).first()
+    stock, row = stock_of(project), cut_plan_of(project)
     piles = tuple(p for p in piles_of(project, row) if p.wanted or p.entry.cut or p.ready)
     if row and row.asked_at and not seen.running and not seen.failed:
         seen = JobView(False, 0.0, _INTERRUPTED)
@@ -147,7 +147,7 @@ def sheet_of(project: Project) -> CuttingSheet:
 
 def _cut_last(project: Project, piles: Iterable[Pile]) -> Message | None:
     """What is better not cut yet, of what is still to cut."""
-    sizes, find = quilt_sizes_of(project), find_in(project.workroom)
+    sizes = sizes_of(project)
     still = [p.entry for p in piles if p.left]
     left = {(e.fabric, e.width, e.height) for e in still}
     # A strip longer than the cloth is wide is cut in several lengths.
@@ -155,10 +155,10 @@ def _cut_last(project: Project, piles: Iterable[Pile]) -> Message | None:
     later = [
         p.name for p in (sizes.pieces if sizes else ()) if p.later and (p.fabric, p.cut_width, p.cut_height) in left
     ]
-    cut = {s.between.key for s in strips_cut_of(project, find)}
+    cut = {s.between.key for s in strips_cut_of(project)}
     strips = sum(
         n
-        for b in strips_between_of(project, find)
+        for b in strips_between_of(project)
         for fabric, width, n in b.cut_widths(project.seam_allowance)
         if b.key not in cut and (fabric, width) in narrow
     )
@@ -166,7 +166,7 @@ def _cut_last(project: Project, piles: Iterable[Pile]) -> Message | None:
 
 
 def _binding_said(project: Project, row: CutPlan | None) -> Message | None:
-    sizes = quilt_sizes_of(project)
+    sizes = sizes_of(project)
     return strips_said(binding_strips(sizes, row), sizes.choices.binding_strip) if sizes else None
 
 
@@ -328,7 +328,7 @@ def _possible(key: UUID, _at: datetime) -> Possible:
 
 
 def _ways(project: Project, cloths: list[Any]) -> list[Suggestion]:
-    row = CutPlan.objects.filter(project=project).first()
+    row = cut_plan_of(project)
     kept = plan_from(row) if row else None
     if row is None or kept is None or not kept[0].missing:
         return []
@@ -362,8 +362,8 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     measure = Measure(project.measure)
     shop = Shop(step=shop_step(measure), shrinkage=Fraction(shrinkage, 100), wrong_cuts=wrong_cuts)
     yard = mm(1000) if measure is Measure.MILLIMETRES else inches(36)
-    sizes = quilt_sizes_of(project)
-    row = CutPlan.objects.filter(project=project).first()
+    sizes = sizes_of(project)
+    row = cut_plan_of(project)
     seams = tuple(_seams(project, sizes, row))
     thread = thread_needed([length for _, length in seams], yard * bobbin if bobbin else _BOBBIN)
     backing = (

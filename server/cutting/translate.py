@@ -9,9 +9,9 @@ from typing import Any
 
 from django.db.models import QuerySet
 
+from api.looked_up import looked_up_once
 from blocks.quilt import sizes_of, strips_cut_of
 from blocks.selectors import blocks_of
-from blocks.translate import find_in
 from measuring.selectors import plan_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
 from piecing.cutting.ledger import Entry, Pile, ledger, ticked_pieces
@@ -36,6 +36,7 @@ __all__ = [
     "cloths_of",
     "cost_data",
     "cost_from",
+    "cut_plan_of",
     "cutting_data",
     "directions_of",
     "entries_of",
@@ -46,7 +47,6 @@ __all__ = [
     "plain_of",
     "plan_data",
     "plan_from",
-    "quilt_sizes_of",
     "stock_data",
     "stock_of",
     "triangles_of",
@@ -60,6 +60,7 @@ def live_stock(project: Project) -> QuerySet[Stock]:
     return Stock.objects.filter(fabric__project=project, fabric__deleted_at=None, deleted_at=None)
 
 
+@looked_up_once
 def stock_of(project: Project) -> list[Stock]:
     return list(live_stock(project).select_related("fabric"))
 
@@ -88,6 +89,7 @@ def directions_of(project: Project) -> dict[str, Direction]:
     return {f.role: Direction(f.direction) for f in project.fabrics.all()}
 
 
+@looked_up_once
 def unit_plans_of(project: Project) -> list[UnitPlan]:
     """The plan of every planned unit, strips between blocks as they were measured; those that cannot be planned, or are all there already,
     are left out."""
@@ -100,12 +102,12 @@ def unit_plans_of(project: Project) -> list[UnitPlan]:
             found.append(plan_of(unit))
         except PiecingError:
             continue
-    return list(cut_as_measured(found, strips_cut_of(project, find_in(project.workroom))))
+    return list(cut_as_measured(found, strips_cut_of(project)))
 
 
 def plain_of(project: Project, row: CutPlan | None) -> tuple[WantedPiece, ...]:
     """Plain pieces of the quilt, if there are blocks; its binding from the strips that were chosen when cuts were planned."""
-    sizes = quilt_sizes_of(project)
+    sizes = sizes_of(project)
     if sizes is None:
         return ()
     pieces = plain_pieces(sizes.pieces, directions_of(project), along=row is not None and row.along)
@@ -119,11 +121,6 @@ def plain_of(project: Project, row: CutPlan | None) -> tuple[WantedPiece, ...]:
             else [p]
         )
     )
-
-
-def quilt_sizes_of(project: Project) -> QuiltSizes | None:
-    """Every size of the quilt, once it was put together from blocks."""
-    return sizes_of(project, find_in(project.workroom))
 
 
 def binding_strips(sizes: QuiltSizes, row: CutPlan | None) -> Strips:
@@ -168,9 +165,15 @@ def piles_of(project: Project, row: CutPlan | None, *, ticked: bool = True) -> t
     return ledger(wanted_of(project, row), entries, triangles_of(project))
 
 
+@looked_up_once
+def cut_plan_of(project: Project) -> CutPlan | None:
+    return CutPlan.objects.filter(project=project).first()
+
+
+@looked_up_once
 def now_of(project: Project) -> tuple[Pile, ...]:
     """Every pile as it stands now, with what is ticked."""
-    return piles_of(project, CutPlan.objects.filter(project=project).first())
+    return piles_of(project, cut_plan_of(project))
 
 
 def _from_lists(row: CutPlan | None, directions: dict[str, Direction]) -> list[WantedPiece]:
@@ -279,7 +282,7 @@ def stock_data(cloths: Iterable[Cloth]) -> list[list[Any]]:
 
 def cutting_data(project: Project) -> dict[str, Any] | None:
     """The cutting plan with what is ticked, and the lists that came in, as they are kept; ``None`` before there is one."""
-    row = CutPlan.objects.filter(project=project).first()
+    row = cut_plan_of(project)
     if row is None:
         return None
     made = row.made_at.isoformat() if row.made_at else None

@@ -8,6 +8,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from api.csv_serializers import CsvTextSerializer, ImportedSerializer
+from api.looked_up import one_answer
 from api.patches import ChangeSerializer, change_of
 from api.problems import ProblemSerializer
 from api.requests import valid
@@ -29,7 +30,9 @@ _PILE_CHANGE = change_of("Pile", commands.PILE_READERS)
 
 def _sheet(project: Project) -> Response:
     context = {"style": style_of(project)}
-    return Response(told_by(serializers.CuttingSheetSerializer, selectors.sheet_of(project), context))
+    with one_answer():
+        sheet = selectors.sheet_of(project)
+    return Response(told_by(serializers.CuttingSheetSerializer, sheet, context))
 
 
 _ANSWERS = {200: serializers.CuttingSheetSerializer, 422: ProblemSerializer}

@@ -28,7 +28,7 @@ def waiting_of(project: Project) -> list[Message]:
             plan_of(u)
         except PiecingError as refusal:
             waiting.append(Message("{unit}: {why}", unit=kind_of(u.kind).title, why=refusal.said))
-    view = quilt_view(project, find)
+    view = quilt_view(project)
     if view.refusal is not None:
         waiting.append(Message("The quilt: {why}", why=MidSentence(view.refusal.said)))
     return waiting

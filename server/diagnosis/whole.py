@@ -113,8 +113,8 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
             refusal = found
             kinds.append(_kind(project, block, pattern.name, tips, offers=False))
     arrangement, rows, waiting = _arrangement(project, kinds, find)
-    planned, known = planned_sizes_of(project, find), top_of(quilt_of(project))
-    top = top_as_measured(planned, known, strips_between_of(project, find)) if planned else None
+    planned, known = planned_sizes_of(project), top_of(quilt_of(project))
+    top = top_as_measured(planned, known, strips_between_of(project)) if planned else None
     finished = _quilt(room, planned, kinds, known) if planned else None
     return MeasuredSheet(kinds, refusal, arrangement, rows, waiting, finished, top.steps if top else ())
 

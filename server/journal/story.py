@@ -54,7 +54,7 @@ class Story:
 def story_of(room: Workroom, project: Project) -> Story:
     """Facts, pictures, and what was put down on the way, the oldest first. Some dozen queries."""
     style = style_of(project)
-    sheet = quilt_view(project, find_in(room))
+    sheet = quilt_view(project)
     facts: list[tuple[str, list[str]]] = []
 
     def fact(heading: str, lines: Sequence[str]) -> None:

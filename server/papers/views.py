@@ -287,7 +287,7 @@ class ScrapsPaper(APIView):
     @extend_schema(operation_id="scraps_pdf", parameters=[_PAGE], responses=_PDF)
     def get(self, request: Request, key: UUID) -> HttpResponse:
         project = get_project(current_workroom(), key)
-        view = quilt_view(project, find_in(project.workroom))
+        view = quilt_view(project)
         body = scraps_pdf(
             project.name, view.picture, scraps_laid(project), _names(project), _colours(project), _page(request)
         )
@@ -348,7 +348,7 @@ def _scale(request: Request) -> int:
 
 
 def _drawn_quilt(project: Project) -> tuple[Drawing, QuiltSizes]:
-    view = quilt_view(project, find_in(project.workroom))
+    view = quilt_view(project)
     if view.picture is None or view.sizes is None:
         nothing = PaperImpossible("There is no quilt to draw yet. Lay out a block first.")
         raise Refused([view.refusal or nothing], style_of(project))

@@ -333,7 +333,7 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         pattern = pattern_of(block, find_in(room)).complete()
         order, found, _ = found_map(block, pattern, values_of(project))
         apart = apart_in(block, pattern)
-        strips = strips_cut_of(project, find_in(room)) if apart else ()
+        strips = strips_cut_of(project) if apart else ()
         steps = join_steps(
             pattern, order, block.finished, project.seam_allowance, project.ruler_step, found, apart, strips
         )
@@ -380,7 +380,7 @@ class QuiltBench:
 
 def quilt_bench(project: Project) -> QuiltBench:
     """The quilt at the bench; no step while none is put together, or while it cannot be sewn."""
-    sheet: QuiltSheet = quilt_view(project, find_in(project.workroom))
+    sheet: QuiltSheet = quilt_view(project)
     cautions = cautions_for(BenchStage.JOIN)
     if sheet.sizes is None:
         return QuiltBench((), (), None, cautions, str(sheet.refusal.said) if sheet.refusal else "")

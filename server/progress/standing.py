@@ -8,7 +8,6 @@ from uuid import UUID
 from blocks.quilt import quilt_view
 from blocks.rounding import sizes_off
 from blocks.selectors import blocks_of
-from blocks.translate import find_in
 from cutting.translate import live_stock, now_of
 from cutting.waiting import waiting_of
 from measuring.models import ReadingRow
@@ -61,7 +60,6 @@ class Standing:
 
 def standing_of(project: Project) -> Standing:
     """Everything at a glance."""
-    find = find_in(project.workroom)
     blocks = [
         Message(
             "{n} {name}, finishing {size}",
@@ -73,7 +71,7 @@ def standing_of(project: Project) -> Standing:
     ]
     waiting = waiting_of(project)
     units = list(project.units.all())
-    view = quilt_view(project, find)
+    view = quilt_view(project)
     quilt = None
     if view.sizes is not None:
         quilt = Message(

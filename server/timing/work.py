@@ -8,9 +8,10 @@ from datetime import datetime
 from uuid import UUID
 
 from api.problems import Refused
+from blocks.quilt import sizes_of
 from blocks.selectors import blocks_of
 from blocks.translate import apart_in, find_in, joining_of, pattern_of
-from cutting.translate import now_of, quilt_sizes_of
+from cutting.translate import now_of
 from measuring.selectors import plan_of
 from piecing.blocks.boxes import with_finished
 from piecing.errors import PiecingError
@@ -129,7 +130,7 @@ def _blocks(project: Project) -> Iterator[WorkThing]:
 
 
 def _quilt(project: Project) -> Iterator[WorkThing]:
-    sizes = quilt_sizes_of(project)
+    sizes = sizes_of(project)
     if sizes is None:
         return
     each = quilt_minutes(quilt_parts(sizes), quilt_join_length(sizes))
