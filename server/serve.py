@@ -95,13 +95,14 @@ def _begin_behind() -> None:
     from exchange.history import keep_states
     from keeping.copies import keep_daily
     from piecing.solver import warm
+    from records.forecasts import work_out_behind
 
     def loaded() -> None:
         warm()
         collect_seldom()
 
     apart.begin()
-    for behind in (loaded, keep_daily, keep_states):
+    for behind in (loaded, keep_daily, keep_states, work_out_behind):
         threading.Thread(target=behind, daemon=True).start()
 
 

@@ -209,7 +209,7 @@ def change_quilt(
     room: Workroom, project_key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any], *, follow: bool = True
 ) -> Project:
     """Kept only if the quilt can still be put together; scraps laid out for another layout are taken up."""
-    project = get_project(room, project_key)
+    project = get_project(room, project_key, whole=False)
     style, quilt, find = style_of(project), quilt_of(project), find_in(room)
     before = copy(quilt)
     fields = apply_changes(quilt, quilt_readers(style.measure, find), changes, seen, style.measure)
@@ -235,8 +235,6 @@ def change_quilt(
             take_making(project, {k: m for k, m in quilt.makings.items() if before.makings.get(k) != m})
         follow_blocks(project, quilt)
     touch(project)
-    # Its units may be others now; what else was read of it stands.
-    getattr(project, "_prefetched_objects_cache", {}).pop("units", None)
     return project
 
 

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
+from django.db.models import Q
 from django.utils import timezone
 
 from piecing.blocks.boxes import cropped, in_whole_parts
@@ -63,26 +64,26 @@ def follow_parts(project: Project, quilt: Quilt) -> list[Block]:
     """Brings the parts up to what the quilt says, and the numbers of blocks to what a centre laid by hand holds. A quilt that cannot
     be put together as it stands keeps its parts. Returns the blocks and parts that there are then."""
     find = find_in(project.workroom)
-    rows = {b.part: b for b in Block.objects.filter(project=project).exclude(part="")}
-    _follow_centre(project, quilt, rows.pop(CENTRE, None), find)
-    blocks = list(project.blocks.filter(deleted_at=None))
+    # Parts that are put by, too: they are taken up again as they were.
+    every = list(Block.objects.filter(Q(deleted_at=None) | ~Q(part=""), project=project))
+    rows = {b.part: b for b in every if b.part}
+    _follow_centre(rows.pop(CENTRE, None), quilt, [b for b in every if not b.part], find)
+    blocks = [b for b in every if b.deleted_at is None]
     try:
         parts = list(_parts(quilt, project, blocks, find)) if quilt.begun and blocks else []
     except PiecingError:
         return blocks
-    put = False
+    stay = [b for b in blocks if not b.part or b.part == CENTRE]
     for n, part in enumerate(parts):
         row = rows.pop(part.key, None) or Block(project=project, part=part.key)
-        put = _put(row, part, LAST + n) or put
-    gone = [r.pk for r in rows.values() if r.deleted_at is None]
-    if not gone and not put:
-        return blocks
-    Block.objects.filter(pk__in=gone).update(deleted_at=timezone.now())
-    return list(project.blocks.filter(deleted_at=None))
+        _put(row, part, LAST + n)
+        stay.append(row)
+    if gone := [r.pk for r in rows.values() if r.deleted_at is None]:
+        Block.objects.filter(pk__in=gone).update(deleted_at=timezone.now())
+    return stay
 
 
-def _put(row: Block, part: _Part, position: int) -> bool:
-    """Whether anything was to be changed."""
+def _put(row: Block, part: _Part, position: int) -> None:
     now = {
         "pattern": pattern_data(in_whole_parts(part.pattern)),
         "finished": part.finished,
@@ -91,12 +92,11 @@ def _put(row: Block, part: _Part, position: int) -> bool:
     }
     before = {f: getattr(row, f) for f in now}
     if not row._state.adding and before == now:
-        return False
+        return
     for field, value in now.items():
         setattr(row, field, value)
     row.position = position
     row.save()
-    return True
 
 
 def _parts(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> Iterator[_Part]:
@@ -137,7 +137,7 @@ def _halves(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> 
         yield _Part(f"{'head' if head else 'foot'} {key}", pattern, choices.block_width, colourways)
 
 
-def _follow_centre(project: Project, quilt: Quilt, row: Block | None, find: Find) -> None:
+def _follow_centre(row: Block | None, quilt: Quilt, blocks: Iterable[Block], find: Find) -> None:
     if row is None:
         return
     wanted = quilt.begun and quilt.setting == Setting.BY_HAND.value
@@ -147,10 +147,10 @@ def _follow_centre(project: Project, quilt: Quilt, row: Block | None, find: Find
     if wanted:
         with suppress(PiecingError):
             pattern = pattern_of(row, find)
-            _number(project, pattern, apart_in(row, pattern))
+            _number(blocks, pattern, apart_in(row, pattern))
 
 
-def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> None:
+def _number(blocks: Iterable[Block], centre: Pattern, apart: Iterable[int]) -> None:
     """Each block is wanted as often as it lies in the centre, in the colours that it has there."""
     found: dict[str, dict[tuple[tuple[str, str], ...], int]] = {}
     for n in apart:
@@ -158,7 +158,7 @@ def _number(project: Project, centre: Pattern, apart: Iterable[int]) -> None:
         assert isinstance(held, BlockPlacement)
         numbers = found.setdefault(held.key, {})
         numbers[held.fabrics] = numbers.get(held.fabrics, 0) + 1
-    for block in project.blocks.filter(deleted_at=None, part=""):
+    for block in blocks:
         numbers = found.get(str(block.pk), {})
         now = [{"count": n, "roles": dict(roles)} for roles, n in sorted(numbers.items())]
         now = now or [{"count": 0, "roles": {}}]

@@ -118,9 +118,9 @@ class LyingView:
         return self.orientation.mirrored
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class LaidBlock:
-    """A layout with its picture, its places, its sizes, and what can be sewn of it."""
+    """A layout with its picture, its places, its sizes, and what can be sewn of it. One is kept for each layout, and like none other."""
 
     pattern: dict[str, Any]
     name: str

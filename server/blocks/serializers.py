@@ -1,5 +1,6 @@
 from fractions import Fraction
 from typing import Any
+from weakref import WeakKeyDictionary
 
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
@@ -15,7 +16,7 @@ from api.wire import (
     length_out,
 )
 from piecing.drawings.unit import design_picture
-from piecing.lengths import Length, Measure, inches, mm
+from piecing.lengths import Length, Measure, Style, inches, mm
 from piecing.messages import Message
 from piecing.quilts.backing import backing_said, binding_said
 from piecing.quilts.by_rule import StripCrossing
@@ -26,6 +27,7 @@ from projects.models import SCHOOLS
 from projects.serializers import KINDS
 
 from .models import BACKINGS, LYINGS, ORDERS, SETTINGS, SPREADS
+from .selectors import LaidBlock
 from .wire import EditField, PatternField, PiecedWire, PressingField
 
 
@@ -150,6 +152,9 @@ class _WithRefusal(serializers.Serializer[Any]):
         return None if refusal is None else field_problem(refusal, self.context["style"])
 
 
+_told: WeakKeyDictionary[LaidBlock, dict[Style, Any]] = WeakKeyDictionary()
+
+
 class BlockViewSerializer(_WithRefusal):
     pattern = PatternField()
     name = serializers.CharField()
@@ -166,6 +171,14 @@ class BlockViewSerializer(_WithRefusal):
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_cannot(self, view: Any) -> dict[str, Any] | None:
         return self.told(view.cannot)
+
+    def to_representation(self, instance: LaidBlock) -> Any:
+        """Told once as long as the layout is remembered: a quilt tells all its blocks whatever is changed round them."""
+        told = _told.setdefault(instance, {})
+        style = self.context["style"]
+        if style not in told:
+            told[style] = super().to_representation(instance)
+        return told[style]
 
 
 class LibraryBlockSerializer(serializers.Serializer[Any]):

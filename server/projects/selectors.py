@@ -21,8 +21,10 @@ def _whole(found: QuerySet[Project]) -> QuerySet[Project]:
     return found.prefetch_related(Prefetch("units", PlannedUnit.objects.filter(deleted_at=None)), "fabrics")
 
 
-def get_project(room: Workroom, key: UUID, *, deleted: bool = False) -> Project:
-    found = _whole(room.projects.filter(pk=key))
+def get_project(room: Workroom, key: UUID, *, deleted: bool = False, whole: bool = True) -> Project:
+    """Not ``whole``: its units and fabrics are looked up when they are asked for, which a change of them wants."""
+    found = room.projects.filter(pk=key)
+    found = _whole(found) if whole else found
     project = (found if deleted else found.filter(deleted_at=None)).first()
     if project is None:
         raise NotHere(_GONE)

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
+
+from django.db import DatabaseError, connection
 
 from api.problems import NotHere
 from blocks.models import OwnBlock
@@ -21,14 +25,27 @@ from piecing.diagnosis.causes import Source
 from piecing.diagnosis.faults import EASED, SEEN
 from piecing.diagnosis.habits import Habit
 from piecing.errors import PiecingError
-from piecing.lengths import Length, inches
+from piecing.lengths import Length, Measure, inches, mm
 from piecing.planning.room import QuilterRecord
 from piecing.planning.schools import School
 from piecing.records import BlockRooms, Forecast, Help, OwnHands, block_rooms, forecast, helps, steady_record
 from workrooms.models import Workroom
+from workrooms.selectors import current_workroom
 
-__all__ = ["ForecastAsked", "Forecasts", "Foretold", "cloth_on_shelf", "forecasts_of", "helps_of", "own_hands"]
+__all__ = [
+    "ForecastAsked",
+    "Forecasts",
+    "Foretold",
+    "cloth_on_shelf",
+    "forecasts_of",
+    "helps_of",
+    "own_hands",
+    "usual_asked",
+    "work_out_behind",
+]
 
+_AFTER_START, _RESTS = 8.0, 2.0
+"""Seconds until the first pages are there, and how many times as long as it works a thread behind rests."""
 _SIZE = inches(12)
 """Errors do not grow with a block: one size answers for its tips and its sides. Whether its units have room is asked at its own."""
 
@@ -164,6 +181,28 @@ def _record(room: Workroom) -> QuilterRecord:
         cut_sd=round(record.cut_sd, 5),
         mean_sd=round(record.mean_sd, 5),
     )
+
+
+def usual_asked(room: Workroom) -> ForecastAsked:
+    """A block of a usual size, from the cloth on the shelf."""
+    metric = Measure(room.measure) is Measure.MILLIMETRES
+    return ForecastAsked(mm(300) if metric else inches(12), cloths=cloth_on_shelf(room))
+
+
+def work_out_behind() -> None:
+    """For a thread of the server: the library is worked out once before anybody asks for it, one arrangement after another with rests
+    between, so that whoever asks for something else meanwhile is not held up."""
+    time.sleep(_AFTER_START)
+    # What goes wrong here goes wrong again where it is asked for, and is told there.
+    with suppress(DatabaseError):
+        room = current_workroom()
+        (hands, *_), record, asked = own_hands(room), _record(room), usual_asked(room)
+        for key, pattern in _patterns(room):
+            began = time.monotonic()
+            with suppress(PiecingError):
+                _foretold(room, key, pattern(), hands, record, asked)
+            time.sleep(_RESTS * (time.monotonic() - began))
+    connection.close()
 
 
 def helps_of(room: Workroom, key: str, asked: ForecastAsked) -> tuple[Foretold, tuple[Help, ...]]:

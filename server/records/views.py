@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from dataclasses import replace
 from uuid import UUID
 
 from django.http import HttpResponse
@@ -31,7 +32,7 @@ from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
 from . import commands, selectors, serializers
-from .forecasts import ForecastAsked, cloth_on_shelf, forecasts_of, helps_of
+from .forecasts import ForecastAsked, forecasts_of, helps_of, usual_asked
 from .sheets import as_csv, import_tests
 
 _REFUSED = {422: ProblemSerializer}
@@ -173,15 +174,15 @@ _ASKED = [_AskedSerializer]
 
 def _asked(request: Request, room: Workroom) -> ForecastAsked:
     """The size of a block as it is typed; a usual one where none is."""
-    body, measure = valid(_AskedSerializer(data=request.query_params)), Measure(room.measure)
-    finished = mm(300) if measure is Measure.MILLIMETRES else inches(12)
+    body, measure, asked = valid(_AskedSerializer(data=request.query_params)), Measure(room.measure), usual_asked(room)
+    finished = asked.finished
     if body["finished"].strip():
         try:
             finished = length_reader(measure).read(body["finished"])
             check_finished(finished)
         except PiecingError as refusal:
             raise Refused([refusal.at("finished")], _style(room)) from None
-    return ForecastAsked(finished, School(body["school"]), cloth_on_shelf(current_workroom()))
+    return replace(asked, finished=finished, school=School(body["school"]))
 
 
 class ForecastsView(APIView):

@@ -13,7 +13,7 @@ from functools import wraps
 from typing import ParamSpec, TypeVar
 from uuid import UUID
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.utils import timezone
 
@@ -46,11 +46,19 @@ def change(command: Callable[_P, _R]) -> Callable[_P, _R]:
             key = _sent.get()
             # Commands call one another: the outermost carries the change out.
             _sent.set(None)
-            if key is not None and not AppliedChange.objects.get_or_create(pk=key)[1]:
-                raise UnderWay("This change is being made by another request. It is sent again by itself.")
+            if key is not None:
+                _note(key)
             return command(*args, **kwargs)
 
     return once
+
+
+def _note(key: UUID) -> None:
+    """Refused where it was noted since it was looked for: then all of the transaction goes back."""
+    try:
+        AppliedChange.objects.create(pk=key)
+    except IntegrityError:
+        raise UnderWay("This change is being made by another request. It is sent again by itself.") from None
 
 
 class OnceMiddleware:

@@ -80,6 +80,10 @@ class UnitPlacement:
     corners: tuple[Fraction, ...] = _NONE
     strip: Fraction = Fraction(0)
 
+    def __hash__(self) -> int:
+        # Shares take long, and hardly ever tell two apart that are of one kind in the same fabrics.
+        return hash((self.kind, self.part_fabrics))
+
     def dyed(self, roles: dict[str, str]) -> UnitPlacement:
         """With other fabric roles; those not named stay."""
         return replace(self, part_fabrics=tuple(roles.get(r, r) for r in self.part_fabrics))
@@ -138,7 +142,6 @@ class Pattern:
     columns: tuple[Fraction, ...]
     rows: tuple[Fraction, ...]
     places: tuple[Place, ...] = ()
-    _hash: int = field(init=False, repr=False, compare=False, default=0)
 
     def __post_init__(self) -> None:
         for tracks, what in ((self.columns, "columns"), (self.rows, "rows")):
@@ -167,10 +170,13 @@ class Pattern:
             taken |= spots
         ordered = tuple(sorted(self.places, key=lambda p: (p.row, p.column)))
         object.__setattr__(self, "places", ordered)
-        object.__setattr__(self, "_hash", hash((self.name, self.columns, self.rows, ordered)))
 
     def __hash__(self) -> int:
         return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((self.name, self.columns, self.rows, self.places))
 
     @cached_property
     def edges(self) -> tuple[tuple[Fraction, ...], tuple[Fraction, ...]]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import timedelta
 from itertools import pairwise
 from typing import Any
+from unittest.mock import Mock, patch
 from uuid import uuid4
 
 from django.db import IntegrityError, transaction
@@ -15,6 +16,7 @@ from keeping.purge import purge
 from measuring.models import ReadingRow
 from measuring.selectors import record_for
 from piecing.lengths import inches
+from records import forecasts
 from setups.models import SetUp
 from workrooms.selectors import current_workroom
 
@@ -290,6 +292,13 @@ class LotTest(RecordsCase):
 
 
 class ForecastTest(RecordsCase):
+    def test_what_is_worked_out_behind_is_there_when_it_is_asked_for(self) -> None:
+        forecasts._forecast.cache_clear()
+        with patch.multiple(forecasts, _AFTER_START=0.0, _RESTS=0.0, connection=Mock()):
+            forecasts.work_out_behind()
+        with patch.object(forecasts, "forecast", side_effect=AssertionError("worked out again")):
+            self.assertGreaterEqual(len(self.ask("get", "records/forecasts")["blocks"]), 60)
+
     def test_the_library_is_put_in_order_by_ones_own_hands(self) -> None:
         before = self.ask("get", "records/forecasts")
         self.assertEqual((before["readings"], before["trimmed"]), (0, 0))
