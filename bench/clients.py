@@ -19,7 +19,7 @@ from browser_tests.own_server import OwnServer, demo_server
 __all__ = ["print_clients"]
 
 _CLIENTS, _SECONDS = 30, float(os.environ.get("CLIENTS_SECONDS", "120"))
-_WARM = 8.0
+_WARM = 20.0
 _THINKS = "a call every 1 to 5 s each"
 _LOCKS, _HELD = 20, 1.5
 """How often another program holds the database, and for how many seconds."""
