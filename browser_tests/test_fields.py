@@ -52,6 +52,28 @@ class KeptTest(JourneyCase):
                 for label, value in fields.items():
                     expect(self.labelled(label)).to_have_value(value)
 
+    def test_the_field_one_is_in_is_kept_however_its_page_is_left(self) -> None:
+        """Read again, and left by the browser's own way back: neither lets go of the field first."""
+        for path, (label, first, then) in {
+            f"{HALF_SEWN}/blocks/counts": ("Spares in a hundred", "7", "9"),
+            f"{JUST_PLANNED}/cut": ("Cut of pile A", "1", "2"),
+            f"{HALF_SEWN}/measured": ("Lantern 2, across", "10 7/8", "10 3/4"),
+            f"{HALF_SEWN}/blocks/quilt": ("Backing over, each side", "5", "6"),
+            "/records/minutes": ("A fresh blade after cuts", "900", "800"),
+            "/settings": ("Seam allowance", "5/16", "3/8"),
+        }.items():
+            with self.subTest(path):
+                self.open(path)
+                self.labelled(label).fill(first)
+                self.page.reload()
+                expect(self.labelled(label)).to_have_value(first)
+                self.labelled(label).fill(then)
+                self.go("/shelf")
+                expect(self.page.get_by_role("heading", level=1)).to_contain_text("shelf", ignore_case=True)
+                self.go(path)
+                expect(self.labelled(label)).to_have_value(then)
+                self.saved()
+
 
 class RefusedTest(JourneyCase):
     by_hand = True

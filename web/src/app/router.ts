@@ -2,6 +2,7 @@ import { nextTick } from 'vue'
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 
 import { ProjectRoom, ProjectsPage, type Stage, StandingPage, UnitChooser } from '@/features/projects'
+import { letGo } from '@/shared/offline/typed'
 
 const pages: Record<Stage, () => Promise<unknown>> = {
   plan: () => import('@/features/planning').then((m) => m.PlanPage),
@@ -227,6 +228,11 @@ export const router = createRouter({
       meta: { title: 'Nothing here' },
     },
   ],
+})
+
+window.addEventListener('pagehide', letGo)
+router.beforeEach((to, from) => {
+  if (to.path !== from.path) letGo()
 })
 
 router.afterEach((to, from) => {

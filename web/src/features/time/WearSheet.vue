@@ -7,7 +7,7 @@ import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
-import { editOf, useTyped } from '@/shared/offline/typed'
+import { editOf, onLeaving, useTyped } from '@/shared/offline/typed'
 
 /** Needle and blade: after how much use a fresh one is due. The maker's word goes before. */
 const props = defineProps<{ times: Schemas['TimeSheet'] }>()
@@ -34,6 +34,7 @@ async function keep() {
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field, e.message]))
   }
 }
+onLeaving(() => void keep())
 
 function fresh() {
   const told = { blade: crypto.randomUUID(), on: props.times.today }

@@ -68,6 +68,12 @@ export function onLeaving(save: () => void) {
   onScopeDispose(() => window.removeEventListener('pagehide', save))
 }
 
+/** The field one is in lets go of what is typed, as by Tab: a page read again or left by the way back does not do that itself. */
+export function letGo() {
+  const field = document.activeElement
+  if (field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement) field.blur()
+}
+
 /** The fields of one thing as they would be sent: what they become, and what was seen in them. */
 export function editOf(fields: string[], typed: Fields, base: Fields) {
   const pick = (from: Fields) => Object.fromEntries(fields.map((f) => [f, from[f] ?? '']))
