@@ -7,6 +7,8 @@ from typing import ClassVar
 from playwright.sync_api import Request, Route
 
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
+from piecing.lengths import inches
+from workrooms.selectors import current_workroom
 
 
 class KeptTest(JourneyCase):
@@ -77,6 +79,36 @@ class KeptTest(JourneyCase):
 
 class RefusedTest(JourneyCase):
     by_hand = True
+
+    def test_what_stands_beside_a_refused_field_goes_in(self) -> None:
+        self.open("/settings")
+        self.labelled("Seam allowance").fill("wide")
+        self.labelled("Name of the workroom").fill("The galley")
+        self.pick("Left")
+        expect(self.page.get_by_role("alert").filter(has_text="no number").first).to_be_visible()
+        self.page.wait_for_timeout(800)
+        expect(self.labelled("Seam allowance")).to_have_value("wide")
+        expect(self.page.locator("header .saved")).to_have_text("Not all saved")
+        room = current_workroom()
+        self.assertEqual((room.name, room.cutter, room.seam_allowance), ("The galley", "left", inches("1/4")))
+
+    def test_a_refused_number_is_marked_until_it_is_put_right(self) -> None:
+        self.open(f"{JUST_PLANNED}/cut")
+        cut, spoiled = self.labelled("Cut of pile A"), self.labelled("Spoiled of pile A")
+        cut.fill("many")
+        cut.press("Tab")
+        expect(cut).to_have_attribute("aria-invalid", "true")
+        said = self.region("Piles").get_by_role("alert")
+        expect(said).to_have_count(1)
+        # Another that is refused beside it says so beside it; what is put right says nothing more.
+        spoiled.fill("-1")
+        spoiled.press("Tab")
+        expect(said).to_have_count(2)
+        cut.fill("2")
+        cut.press("Tab")
+        expect(cut).not_to_have_attribute("aria-invalid", "true")
+        expect(said).to_have_count(1)
+        expect(spoiled).to_have_value("-1")
 
     def test_a_refusal_is_not_asked_for_again_and_again(self) -> None:
         """The plan could be made and the server refuses to keep it: what was typed stays, and is not sent as it is once more."""

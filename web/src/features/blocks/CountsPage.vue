@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton, NTable } from 'naive-ui'
-import { computed, reactive } from 'vue'
+import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { useKinds } from '@/features/projects'
-import { type Project, Refusal, type Schemas } from '@/shared/api/client'
+import type { Project, Schemas } from '@/shared/api/client'
+import { useFields } from '@/shared/offline/fields'
 import { useOutbox } from '@/shared/offline/outbox'
-import { useTyped } from '@/shared/offline/typed'
 import { kindWords, methodWords, plural, schoolWords } from '@/shared/words/words'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
@@ -26,28 +26,21 @@ const toPlan = computed(() => ({
 
 const fields = ['spare_percent', 'spare_number'] as const
 type Field = (typeof fields)[number]
-const { typed: spares, base } = useTyped(
+const {
+  typed: spares,
+  problems,
+  save: spare,
+} = useFields(
   () => Object.fromEntries(fields.map((f) => [f, String(data.value?.[f] ?? '')])) as Record<Field, string>,
   {
     thing: () => `quilt ${props.project.id}`,
     flat: (c) => Object.fromEntries(Object.entries(c).filter(([f]) => fields.includes(f as Field))),
   },
+  ({ changes }) => tried({ kind: 'change_quilt', project: props.project.id, changes, seen: {} }),
 )
-const problems = reactive<Partial<Record<Field, string>>>({})
 
 function change(changes: Record<string, unknown>) {
   send({ kind: 'change_quilt', project: props.project.id, changes, seen: {} })
-}
-async function spare(field: Field) {
-  delete problems[field]
-  if (spares[field] === base.value[field]) return
-  const changes = { [field]: spares[field] }
-  try {
-    await tried({ kind: 'change_quilt', project: props.project.id, changes, seen: {} })
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problems[field] = error.problem.errors[0]?.message ?? error.message
-  }
 }
 
 const byKind = computed(() => {
@@ -84,7 +77,7 @@ function make(kind: string, choice: Record<string, string>) {
           They stand in the plan with these numbers and follow every change of the blocks.
         </p>
       </div>
-      <div class="spares" @focusout="(void spare('spare_percent'), void spare('spare_number'))">
+      <div class="spares" @focusout="spare(...fields)">
         <LengthInput
           v-model="spares.spare_percent"
           label="Spares in a hundred"

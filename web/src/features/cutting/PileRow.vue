@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
-import { type Project, Refusal, type Schemas } from '@/shared/api/client'
+import type { Project, Schemas } from '@/shared/api/client'
 import RowInput from '@/shared/form/RowInput.vue'
+import { useFields } from '@/shared/offline/fields'
 import { useOutbox } from '@/shared/offline/outbox'
-import { editOf, useTyped } from '@/shared/offline/typed'
 import PileLetter from '@/shared/ui/PileLetter.vue'
 import Len from '@/shared/words/Len.vue'
 import { plural } from '@/shared/words/words'
@@ -14,26 +14,14 @@ import { plural } from '@/shared/words/words'
 const props = defineProps<{ pile: Schemas['Pile']; project: Project }>()
 const emit = defineEmits<{ scraps: []; triangles: [] }>()
 const { tried } = useOutbox()
-const problem = ref('')
 const fabric = computed(() => props.project.fabrics.find((f) => f.role === props.pile.fabric))
 const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on both diagonals' }
 
-const { typed, base } = useTyped(
+const { typed, problems, save } = useFields(
   () => ({ cut: String(props.pile.cut), spoiled: String(props.pile.spoiled) }),
   { thing: () => `pile ${props.project.id} ${props.pile.letter}` },
+  (edit) => tried({ kind: 'change_pile', project: props.project.id, letter: props.pile.letter, ...edit }),
 )
-
-async function save(field: keyof typeof typed) {
-  if (typed[field] === base.value[field]) return void (problem.value = '')
-  try {
-    const edit = editOf([field], typed, base.value)
-    await tried({ kind: 'change_pile', project: props.project.id, letter: props.pile.letter, ...edit })
-    problem.value = ''
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problem.value = error.problem.errors[0]?.message ?? error.message
-  }
-}
 
 /** Counted by the piles as they were shown: what is cut so far and what was left of it. */
 function allCut() {
@@ -56,17 +44,24 @@ function allCut() {
       <span v-if="pile.given" class="soft"
         >{{ pile.given }} of them cut smaller for another pile or put with the scraps</span
       >
-      <span v-if="problem" class="serious" role="alert">{{ problem }}</span>
+      <span v-for="(why, f) in problems" :key="f" class="serious" role="alert">{{ why }}</span>
     </td>
     <td class="amount">{{ pile.wanted }}</td>
     <td>
-      <RowInput v-model="typed.cut" numeric :labelled="`Cut of pile ${pile.letter}`" @keep="save('cut')" />
+      <RowInput
+        v-model="typed.cut"
+        numeric
+        :labelled="`Cut of pile ${pile.letter}`"
+        :wrong="!!problems.cut"
+        @keep="save('cut')"
+      />
     </td>
     <td>
       <RowInput
         v-model="typed.spoiled"
         numeric
         :labelled="`Spoiled of pile ${pile.letter}`"
+        :wrong="!!problems.spoiled"
         @keep="save('spoiled')"
       />
     </td>

@@ -2,10 +2,11 @@
 import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
-import { Refusal, type Schemas } from '@/shared/api/client'
-import { editOf, useTyped } from '@/shared/offline/typed'
+import type { Schemas } from '@/shared/api/client'
+import { useFields } from '@/shared/offline/fields'
+import type { editOf } from '@/shared/offline/typed'
 import { clothWords } from '@/shared/words/words'
 
 /** One cloth in stock or on the shelf, changed in place; what was refused stays typed, with its reason. */
@@ -18,8 +19,7 @@ const props = defineProps<{
   put: (edit: ReturnType<typeof editOf>) => Promise<unknown>
 }>()
 const emit = defineEmits<{ drop: [] }>()
-const problem = ref('')
-const { typed, base } = useTyped(
+const { typed, problems, save } = useFields(
   () => ({
     cloth: props.stock.cloth ?? '',
     kind: props.stock.kind as string,
@@ -31,18 +31,8 @@ const { typed, base } = useTyped(
     other: props.stock.other,
   }),
   { thing: () => props.thing },
+  (edit) => props.put(edit),
 )
-
-async function save(field: keyof typeof typed) {
-  if (typed[field] === base.value[field]) return void (problem.value = '')
-  try {
-    await props.put(editOf([field], typed, base.value))
-    problem.value = ''
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problem.value = error.problem.errors[0]?.message ?? error.message
-  }
-}
 /** Cloth that is not cut alike from piece to piece. */
 const unsure = computed(() => props.stock.varies || typed.across_most !== '')
 const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ value, label: w.name })))
@@ -55,9 +45,16 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
       v-model="typed.cloth"
       class="named"
       labelled="What the fabric is called"
+      :wrong="!!problems.cloth"
       @keep="save('cloth')"
     />
-    <RowInput v-model="typed.count" numeric :labelled="`How many, ${fabric}`" @keep="save('count')" />
+    <RowInput
+      v-model="typed.count"
+      numeric
+      :labelled="`How many, ${fabric}`"
+      :wrong="!!problems.count"
+      @keep="save('count')"
+    />
     <SelectInput
       v-model="typed.kind"
       small
@@ -66,15 +63,28 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
       @update:model-value="save('kind')"
     />
     <template v-if="stock.is_cloth">
-      <RowInput v-model="typed.across" length :labelled="`Across, ${fabric}`" @keep="save('across')" />
+      <RowInput
+        v-model="typed.across"
+        length
+        :labelled="`Across, ${fabric}`"
+        :wrong="!!problems.across"
+        @keep="save('across')"
+      />
       <span aria-hidden="true">×</span>
-      <RowInput v-model="typed.along" length :labelled="`Along, ${fabric}`" @keep="save('along')" />
+      <RowInput
+        v-model="typed.along"
+        length
+        :labelled="`Along, ${fabric}`"
+        :wrong="!!problems.along"
+        @keep="save('along')"
+      />
     </template>
     <template v-else>
       <span class="of" aria-hidden="true">{{ stock.kind === 'half_square' ? 'raw' : 'of' }}</span>
       <RowInput
         v-model="typed.across"
         class="side"
+        :wrong="!!problems.across"
         :labelled="`${stock.kind === 'half_square' ? 'Raw side' : 'Side of the square they were cut from'}, ${fabric}`"
         @keep="save('across')"
       />
@@ -86,12 +96,18 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
         v-model="typed.across_most"
         :labelled="`Across up to, ${fabric}`"
         placeholder="as above"
+        :wrong="!!problems.across_most"
         @keep="save('across_most')"
       />
     </div>
     <div v-if="stock.kind === 'half_square'" class="named up">
       <span>with the fabric</span>
-      <RowInput v-model="typed.other" :labelled="`Second fabric, ${fabric}`" @keep="save('other')" />
+      <RowInput
+        v-model="typed.other"
+        :labelled="`Second fabric, ${fabric}`"
+        :wrong="!!problems.other"
+        @keep="save('other')"
+      />
     </div>
     <div class="named line">
       <span v-if="typed.name || stock.grain" class="soft"
@@ -99,7 +115,7 @@ const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ 
       >
       <slot />
     </div>
-    <p v-if="problem" class="serious named" role="alert">{{ problem }}</p>
+    <p v-for="(why, f) in problems" :key="f" class="serious named" role="alert">{{ why }}</p>
   </div>
 </template>
 

@@ -1,42 +1,23 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { watchDebounced } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
-import { api, Refusal, taken } from '@/shared/api/client'
-import { useOutbox } from '@/shared/offline/outbox'
-import { editOf, onLeaving, useTyped } from '@/shared/offline/typed'
+import { useWorkroom } from '@/shared/offline/useWorkroom'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
 import CopiesSheet from './CopiesSheet.vue'
 import RulersSheet from './RulersSheet.vue'
 
-const fields = ['name', 'measure', 'seam_allowance', 'ruler_step', 'reading_step', 'cutter'] as const
-type Field = (typeof fields)[number]
-
-const { data } = useQuery({ queryKey: ['workroom'], queryFn: () => taken(api.GET('/api/workroom')) })
-const { tried } = useOutbox()
-const problems = ref<Record<string, string>>({})
-const text = (v: unknown) => (v && typeof v === 'object' && 'text' in v ? String(v.text) : String(v ?? ''))
-const { typed, base, dirty } = useTyped(
-  () => Object.fromEntries(fields.map((f) => [f, text(data.value?.[f])])) as Record<Field, string>,
-  { thing: () => 'workroom' },
+const { data, typed, problems, keep } = useWorkroom(
+  'name',
+  'measure',
+  'seam_allowance',
+  'ruler_step',
+  'reading_step',
+  'cutter',
 )
-
-async function save() {
-  const changed = dirty()
-  problems.value = {}
-  if (!data.value || !changed.length) return
-  try {
-    await tried({ kind: 'change_workroom', ...editOf(changed, typed, base.value) })
-  } catch (error) {
-    if (!(error instanceof Refusal)) return
-    problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field, e.message]))
-  }
-}
-watchDebounced(typed, save, { debounce: 500 })
-onLeaving(() => void save())
+watchDebounced(typed, keep, { debounce: 500 })
 
 const measures = [
   { value: 'in', label: 'Inches' },

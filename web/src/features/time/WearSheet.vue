@@ -1,40 +1,17 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { NButton } from 'naive-ui'
-import { ref } from 'vue'
 
-import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
-import { editOf, onLeaving, useTyped } from '@/shared/offline/typed'
+import { useWorkroom } from '@/shared/offline/useWorkroom'
 
 /** Needle and blade: after how much use a fresh one is due. The maker's word goes before. */
 const props = defineProps<{ times: Schemas['TimeSheet'] }>()
-const { data } = useQuery({ queryKey: ['workroom'], queryFn: () => taken(api.GET('/api/workroom')) })
-const { send, tried } = useOutbox()
+const { send } = useOutbox()
 const undo = useUndo()
-const problems = ref<Record<string, string>>({})
-const { typed, base, dirty } = useTyped(
-  () => ({
-    needle_hours: String(data.value?.needle_hours ?? ''),
-    blade_cuts: String(data.value?.blade_cuts ?? ''),
-  }),
-  { thing: () => 'workroom' },
-)
-
-async function keep() {
-  const changed = dirty()
-  problems.value = {}
-  if (!data.value || !changed.length) return
-  try {
-    await tried({ kind: 'change_workroom', ...editOf(changed, typed, base.value) })
-  } catch (error) {
-    if (!(error instanceof Refusal)) return
-    problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field, e.message]))
-  }
-}
-onLeaving(() => void keep())
+const { typed, dirty, problems, keep } = useWorkroom('needle_hours', 'blade_cuts')
 
 function fresh() {
   const told = { blade: crypto.randomUUID(), on: props.times.today }
