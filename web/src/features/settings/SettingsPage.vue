@@ -19,6 +19,11 @@ const { data, typed, problems, keep } = useWorkroom(
 )
 watchDebounced(typed, keep, { debounce: 500 })
 
+/** Refusals of what is chosen have no field to stand under. */
+const others = computed(() =>
+  Object.entries(problems).flatMap(([f, why]) => (f === 'name' || f === 'seam_allowance' ? [] : [why])),
+)
+
 const measures = [
   { value: 'in', label: 'Inches' },
   { value: 'mm', label: 'Millimetres' },
@@ -42,13 +47,13 @@ const marks = computed(() =>
     <h1>Settings</h1>
     <section v-if="data" class="sheet form">
       <p class="soft">New projects start from these. Projects that exist keep their own.</p>
-      <LengthInput v-model="typed.name" label="Name of the workroom" words />
+      <LengthInput v-model="typed.name" label="Name of the workroom" words :problem="problems.name" />
       <Choice v-model="typed.measure" label="Measure in" :options="measures" />
       <LengthInput v-model="typed.seam_allowance" label="Seam allowance" :problem="problems.seam_allowance" />
       <Choice v-model="typed.ruler_step" label="Cut sizes are rounded up to" :options="steps" />
       <Choice v-model="typed.reading_step" label="Readings are taken to the nearest" :options="marks" />
       <Choice v-model="typed.cutter" label="The hand that holds the blade" :options="hands" />
-      <p v-for="(p, f) in problems" :key="f" class="serious" role="alert">{{ p }}</p>
+      <p v-for="p in others" :key="p" class="serious" role="alert">{{ p }}</p>
     </section>
     <RulersSheet v-if="data" :rulers="data.rulers" />
     <CopiesSheet />
