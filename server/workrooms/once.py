@@ -77,7 +77,7 @@ class OnceMiddleware:
             detail = "The name of a change is a UUID."
             body = problem_body(400, "invalid_request", "Not understood", detail, [])
             return JsonResponse(body, status=400, content_type="application/problem+json")
-        if AppliedChange.objects.filter(pk=key).exists():
+        if self._made_before(key):
             return HttpResponse(status=204)
         if key.int % 256 == 0:
             AppliedChange.objects.filter(at__lt=timezone.now() - _REMEMBERED).delete()
@@ -86,3 +86,7 @@ class OnceMiddleware:
             return self.get_response(request)
         finally:
             _sent.reset(token)
+
+    @staticmethod
+    def _made_before(key: UUID) -> bool:
+        return AppliedChange.objects.filter(pk=key).exists()

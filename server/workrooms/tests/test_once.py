@@ -44,6 +44,14 @@ class OnceTest(TestCase):
         self.assertEqual(self.turn(uuid4()), 200)
         self.assertEqual(self.layout(), ["A2"])
 
+    def test_one_that_is_being_made_meanwhile_is_not_made_beside_it(self) -> None:
+        """The other noted it after this one had looked for it."""
+        name = uuid4()
+        AppliedChange.objects.create(pk=name)
+        with patch("workrooms.once.OnceMiddleware._made_before", return_value=False):
+            self.assertEqual(self.turn(name), 503)
+        self.assertEqual(self.layout(), ["A0"])
+
     def test_a_change_that_was_refused_may_be_sent_again(self) -> None:
         name = uuid4()
         url = f"/api/projects/{self.project.pk}"
