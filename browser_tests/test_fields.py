@@ -92,6 +92,24 @@ class RefusedTest(JourneyCase):
         room = current_workroom()
         self.assertEqual((room.name, room.cutter, room.seam_allowance), ("The galley", "left", inches("1/4")))
 
+    def test_what_is_typed_while_a_refusal_is_on_its_way_is_another_text(self) -> None:
+        self.open("/settings")
+        held: list[Route] = []
+        self.page.route("**/api/workroom", lambda r: held.append(r) if not held else r.continue_())
+        seam = self.labelled("Seam allowance")
+        seam.fill("wide")
+        for _ in range(100):
+            if held:
+                break
+            self.page.wait_for_timeout(50)
+        seam.fill("5/16")
+        self.page.wait_for_timeout(700)
+        held[0].continue_()
+        self.saved()
+        expect(seam).to_have_value("5/16")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+        self.assertEqual(current_workroom().seam_allowance, inches("5/16"))
+
     def test_a_refused_number_is_marked_until_it_is_put_right(self) -> None:
         self.open(f"{JUST_PLANNED}/cut")
         cut, spoiled = self.labelled("Cut of pile A"), self.labelled("Spoiled of pile A")

@@ -24,10 +24,12 @@ export function useFields<T extends Record<string, string>>(
     for (const f of fields) if (!standing(f)) delete problems[f]
     let left = dirty().filter((f) => fields.includes(f) && !standing(f) && !refused(f))
     while (left.length) {
-      const said = told(await answered(put(editOf(left, typed, base.value))), left)
+      const sent = editOf(left, typed, base.value)
+      const said = told(await answered(put(sent)), left)
       for (const [f, why] of Object.entries(said)) {
-        problems[f] = why
-        refusedAs[f] = typed[f]!
+        refusedAs[f] = String(sent.changes[f])
+        // What was typed since is another text, and on its way by itself.
+        if (refusedAs[f] === typed[f]) problems[f] = why
       }
       if (!Object.keys(said).length) return void (refusedAs = {})
       left = left.filter((f) => !(f in said))
