@@ -69,12 +69,19 @@ def checks(env: dict[str, str]) -> dict[str, list[Command]]:
     }
 
 
+_WAITS = {"test_robust": 27_000, "test_looks": 10_000, "test_storm": 6_000}
+"""What journeys wait by design, or look at view after view, in bytes that others of their length would have (280 to the second)."""
+
+
 def _journeys(parts: int = 3) -> list[list[str]]:
     """The journeys' modules in heaps of about one length, so that two processors have something to do to the end."""
-    modules = sorted((HOME / "browser_tests").glob("test_*.py"), key=lambda p: -p.stat().st_size)
+
+    def length(module: Path) -> int:
+        return module.stat().st_size + _WAITS.get(module.stem, 0)
+
     heaps: list[list[Path]] = [[] for _ in range(parts)]
-    for module in modules:
-        min(heaps, key=lambda heap: sum(p.stat().st_size for p in heap)).append(module)
+    for module in sorted((HOME / "browser_tests").glob("test_*.py"), key=length, reverse=True):
+        min(heaps, key=lambda heap: sum(map(length, heap))).append(module)
     return [[f"browser_tests.{p.stem}" for p in heap] for heap in heaps]
 
 
