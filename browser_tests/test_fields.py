@@ -110,6 +110,22 @@ class RefusedTest(JourneyCase):
         expect(self.page.get_by_role("alert")).to_have_count(0)
         self.assertEqual(current_workroom().seam_allowance, inches("5/16"))
 
+    def test_a_refusal_whose_page_was_left_is_told_where_one_is(self) -> None:
+        self.open("/settings")
+        held: list[Route] = []
+        self.page.route("**/api/workroom", lambda r: held.append(r) if not held else r.continue_())
+        self.labelled("Seam allowance").fill("wide")
+        for _ in range(100):
+            if held:
+                break
+            self.page.wait_for_timeout(50)
+        self.page.get_by_role("link", name="Shelf", exact=True).click()
+        held[0].continue_()
+        expect(self.page.get_by_text("no number").first).to_be_visible()
+        expect(self.page.locator("header .saved")).to_have_text("To be decided")
+        self.page.get_by_role("button", name="Put away").first.click()
+        self.saved()
+
     def test_a_refused_number_is_marked_until_it_is_put_right(self) -> None:
         self.open(f"{JUST_PLANNED}/cut")
         cut, spoiled = self.labelled("Cut of pile A"), self.labelled("Spoiled of pile A")

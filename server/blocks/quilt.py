@@ -143,7 +143,7 @@ def strips_cut_of(project: Project) -> tuple[StripsCut, ...]:
 
 @looked_up_once
 def quilt_view(project: Project) -> QuiltSheet:
-    """The quilt as it is set ; why it cannot be drawn, when it cannot."""
+    """The quilt as it is set; why it cannot be drawn, when it cannot."""
     quilt, blocks, find = quilt_of(project), blocks_of(project), find_in(project.workroom)
     if not quilt.begun or not blocks:
         return QuiltSheet(quilt, None, None, None, _counted(blocks), (), Area.sum(()))

@@ -17,7 +17,7 @@ import { erase, readAll, write } from './store'
 export const changes = shallowRef<readonly Change[]>([])
 
 interface Outcome {
-  inPlace: boolean
+  inPlace: () => boolean
   resolve: (data: unknown) => void
   reject: (error: Error) => void
 }
@@ -78,9 +78,9 @@ async function lead() {
 
 /**
  * Adds a change: seen at once, kept in storage and sent side by side. Resolves with the answer; a refusal
- * rejects, and stays in the queue to be seen unless the caller shows it `inPlace`.
+ * rejects, and stays in the queue to be seen unless the caller is there to show it `inPlace`.
  */
-export function add(what: Outgoing, inPlace = false): Promise<unknown> {
+export function add(what: Outgoing, inPlace = () => false): Promise<unknown> {
   // Plain data, as it is at this moment.
   const change: Change = {
     id: crypto.randomUUID(),
@@ -275,7 +275,7 @@ function hand(c: Change) {
   const waiting = outcomes.get(c.id)
   if (!waiting || !c.problem) return
   outcomes.delete(c.id)
-  if (waiting.inPlace && c.state === 'refused') {
+  if (waiting.inPlace() && c.state === 'refused') {
     inPlace.add(c.id)
     // The fields see that it was refused before it is gone, so that they keep what was typed.
     notifyManager.schedule(() => void remove(c))
