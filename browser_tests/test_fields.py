@@ -76,6 +76,59 @@ class KeptTest(JourneyCase):
                 expect(self.labelled(label)).to_have_value(then)
                 self.saved()
 
+    def test_a_form_half_filled_in_is_there_again_until_it_is_handed_over(self) -> None:
+        for path, fields in (
+            ("/new", {"What to call it": "Buoys", "Block finishes": "12", "Fabric B": "Oilskin"}),
+            ("/records/evenings", {"From": "18:00", "To": "20:30"}),
+            ("/records/minutes", {"Minutes": "35", "Note": "Sewn in pairs"}),
+            ("/records", {"Middle strip": "31/32", "All three": "3 7/16", "Raw edge to stitching": "1/4"}),
+            ("/records/log", {"What was learned": "Starch first"}),
+        ):
+            with self.subTest(path):
+                self.open(path)
+                if path.endswith("log"):
+                    self.page.get_by_role("button", name="What was learned").click()
+                for label, value in fields.items():
+                    self.labelled(label).fill(value)
+                expect(self.page.locator("header .saved")).to_have_text("Not all saved")
+                self.page.reload()
+                for way in ("read again", "left by a link"):
+                    if path.endswith("log"):
+                        self.page.get_by_role("button", name="What was learned").click()
+                    for label, value in fields.items():
+                        expect(self.labelled(label), way).to_have_value(value)
+                    if way == "read again":
+                        self.go("/shelf")
+                        self.saved()
+                        self.go(path)
+
+    def test_what_was_handed_over_does_not_come_back(self) -> None:
+        self.open("/records/minutes")
+        self.labelled("Minutes").fill("35")
+        self.labelled("Note").fill("Sewn in pairs")
+        self.labelled("Minutes").press("Enter")
+        expect(self.labelled("Note")).to_have_value("")
+        self.saved()
+        self.page.reload()
+        expect(self.page.get_by_role("cell", name="Sewn in pairs")).to_be_visible()
+        expect(self.labelled("Minutes")).to_have_value("")
+        expect(self.labelled("Note")).to_have_value("")
+
+    def test_what_is_given_up_does_not_come_back(self) -> None:
+        self.open("/settings")
+        for leave in (False, True):
+            self.page.get_by_role("button", name="Add a ruler").click()
+            name = self.labelled("Name of the ruler")
+            if leave:
+                expect(name).to_have_value("Long one")
+                self.page.get_by_role("button", name="Leave it").click()
+                self.saved()
+            else:
+                name.fill("Long one")
+            self.page.reload()
+        self.page.get_by_role("button", name="Add a ruler").click()
+        expect(self.labelled("Name of the ruler")).to_have_value("")
+
 
 class RefusedTest(JourneyCase):
     by_hand = True

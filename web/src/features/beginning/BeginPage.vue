@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { NButton } from 'naive-ui'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { useLibrary } from '@/features/blocks'
@@ -14,6 +14,7 @@ import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { plainColours } from '@/shared/lib/colours'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 import { kindWords } from '@/shared/words/words'
 
 import StripField from './StripField.vue'
@@ -25,18 +26,18 @@ const { data: library } = useLibrary()
 const { data: kinds } = useKinds()
 const { data: room } = useQuery({ queryKey: ['workroom'], queryFn: () => taken(api.GET('/api/workroom')) })
 
-const with_ = ref<'unit' | 'block' | 'quilt'>('quilt')
 const ways = [
   { value: 'unit', label: 'one unit' },
   { value: 'block', label: 'a block' },
   { value: 'quilt', label: 'a quilt' },
 ]
-const by = ref('number')
 const bys = [
   { value: 'number', label: 'so many blocks' },
   { value: 'size', label: 'about so large' },
 ]
-const typed = reactive({
+const { typed, clear } = useForm('new project', () => ({
+  with: 'quilt' as 'unit' | 'block' | 'quilt',
+  by: 'number',
   name: '',
   kind: 'half_square_triangle' as Schemas['KindEnum'],
   unitFinished: '',
@@ -50,8 +51,8 @@ const typed = reactive({
   sashFabric: '',
   border: '',
   borderFabric: '',
-})
-const fabrics = ref<string[]>(['', ''])
+  fabrics: [] as string[],
+}))
 const letters = 'abcdefghijkl'
 
 const kindOptions = computed(() =>
@@ -60,20 +61,24 @@ const kindOptions = computed(() =>
 const blockOptions = computed(() => (library.value ?? []).map((b) => ({ value: b.key, label: b.name })))
 const kind = computed(() => kinds.value?.find((k) => k.name === typed.kind))
 const block = computed(() => library.value?.find((b) => b.key === typed.start))
-const shown = computed(() => (with_.value === 'unit' ? kind.value?.picture : block.value?.picture))
+const shown = computed(() => (typed.with === 'unit' ? kind.value?.picture : block.value?.picture))
 /** Fabrics that what is chosen is made of: those in its picture, and one for the sashing. */
 const needed = computed(() => {
   const used = new Set(shown.value?.marks.map((m) => m.fabric).filter((f) => letters.includes(f)))
   const last = Math.max(...[...used].map((f) => letters.indexOf(f) + 1), 1)
-  return Math.min(letters.length, last + (with_.value === 'quilt' && typed.sash.trim() ? 1 : 0))
+  return Math.min(letters.length, last + (typed.with === 'quilt' && typed.sash.trim() ? 1 : 0))
 })
-watch(needed, (n) => {
-  // What was typed stays; empty rows that are not asked for go.
-  const kept = [...fabrics.value]
-  while (kept.length < n) kept.push('')
-  while (kept.length > n && !kept[kept.length - 1]) kept.pop()
-  fabrics.value = kept
+/** A row for each that is needed, at least two, for each that was asked for or named, and for all before it. */
+const more = ref(0)
+const fabrics = computed(() => {
+  const rows = Math.max(shown.value ? needed.value : 2, more.value, typed.fabrics.length)
+  return Array.from({ length: rows }, (_, n) => typed.fabrics[n] ?? '')
 })
+function nameFabric(n: number, name: string) {
+  const names = fabrics.value.map((was, k) => (k === n ? name : was))
+  while (names.length && !names[names.length - 1]) names.pop()
+  typed.fabrics = names
+}
 const fabricOptions = computed(() =>
   fabrics.value.map((name, n) => ({
     value: letters[n]!,
@@ -103,10 +108,10 @@ const busy = ref(false)
 
 function body() {
   const unit = { kind: typed.kind, finished: typed.unitFinished, count: typed.unitCount }
-  if (with_.value === 'unit') return { unit }
+  if (typed.with === 'unit') return { unit }
   const made = { start: typed.start, finished: typed.finished, count: typed.count }
-  if (with_.value === 'block') return { block: made }
-  const large = by.value === 'size'
+  if (typed.with === 'block') return { block: made }
+  const large = typed.by === 'size'
   const quilt = {
     wide: large ? typed.wide : '',
     high: large ? typed.high : '',
@@ -120,14 +125,15 @@ async function begin() {
   if (busy.value) return
   problems.value = {}
   problem.value = ''
-  if (with_.value !== 'unit' && !typed.start)
+  if (typed.with !== 'unit' && !typed.start)
     return void (problems.value = { start: 'Choose which block it is made of.' })
-  if (with_.value === 'quilt' && by.value === 'size' && !(typed.wide.trim() || typed.high.trim()))
+  if (typed.with === 'quilt' && typed.by === 'size' && !(typed.wide.trim() || typed.high.trim()))
     return void (problems.value = { wide: 'Say about how wide or how high the quilt should be.' })
   busy.value = true
   const project = crypto.randomUUID()
   try {
     await tried({ kind: 'begin_project', project, name: typed.name, fabrics: fabrics.value, ...body() })
+    clear()
     await router.push({ name: 'standing', params: { project } })
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
@@ -150,10 +156,10 @@ const elsewhere = computed(() => {
     <h1>A new project</h1>
     <form class="sheet form" aria-label="What it begins with" @submit.prevent="begin">
       <LengthInput v-model="typed.name" label="What to call it" words placeholder="New project" />
-      <Choice v-model="with_" label="It begins with" :options="ways" />
+      <Choice v-model="typed.with" label="It begins with" :options="ways" />
       <div class="what">
         <div class="fields">
-          <template v-if="with_ === 'unit'">
+          <template v-if="typed.with === 'unit'">
             <LabelledSelect v-model="typed.kind" label="Kind of unit" :options="kindOptions" />
             <LengthInput
               v-model="typed.unitFinished"
@@ -186,15 +192,17 @@ const elsewhere = computed(() => {
               :placeholder="example.block"
               :problem="problems.finished"
             />
-            <Choice v-if="with_ === 'quilt'" v-model="by" label="The quilt is of" :options="bys" />
+            <Choice v-if="typed.with === 'quilt'" v-model="typed.by" label="The quilt is of" :options="bys" />
             <LengthInput
-              v-if="with_ === 'block' || by === 'number'"
+              v-if="typed.with === 'block' || typed.by === 'number'"
               v-model="typed.count"
               label="How many blocks"
               numeric
               placeholder="9"
               :problem="problems.count"
-              :hint="with_ === 'quilt' ? 'Rows and columns follow: 9 are 3 by 3, 5 are a runner.' : undefined"
+              :hint="
+                typed.with === 'quilt' ? 'Rows and columns follow: 9 are 3 by 3, 5 are a runner.' : undefined
+              "
             />
             <div v-else class="pair">
               <LengthInput
@@ -214,7 +222,7 @@ const elsewhere = computed(() => {
         </div>
         <UnitPicture v-if="shown" :drawing="{ ...shown, alt: '' }" :colours="colours" :size="150" />
       </div>
-      <template v-if="with_ === 'quilt'">
+      <template v-if="typed.with === 'quilt'">
         <StripField
           v-model:width="typed.sash"
           v-model:fabric="sashFabric"
@@ -236,16 +244,17 @@ const elsewhere = computed(() => {
       </template>
       <fieldset>
         <legend>Fabrics</legend>
-        <div v-for="(_, n) in fabrics" :key="n" class="fabric">
+        <div v-for="(name, n) in fabrics" :key="n" class="fabric">
           <i :style="{ background: plainColours[letters[n]!] ?? '#9fb0b6' }" aria-hidden="true" />
           <LengthInput
-            v-model="fabrics[n]!"
+            :model-value="name"
             :label="`Fabric ${letters[n]!.toUpperCase()}`"
             words
             :placeholder="n === 0 ? 'its name, such as Tar' : ''"
+            @update:model-value="nameFabric(n, $event)"
           />
         </div>
-        <NButton v-if="fabrics.length < letters.length" text class="quiet" @click="fabrics.push('')"
+        <NButton v-if="fabrics.length < letters.length" text class="quiet" @click="more = fabrics.length + 1"
           >Another fabric</NButton
         >
       </fieldset>

@@ -5,7 +5,7 @@ import { computed, onMounted, ref } from 'vue'
 import { Refusal } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import { useOutbox } from '@/shared/offline/outbox'
-import { useDraft } from '@/shared/offline/typed'
+import { useForm } from '@/shared/offline/typed'
 
 import type { LogRow } from './api'
 
@@ -13,9 +13,10 @@ import type { LogRow } from './api'
 const props = defineProps<{ kind: 'note' | 'learned'; project: string; today: string; of?: LogRow }>()
 const emit = defineEmits<{ done: [] }>()
 const { tried } = useOutbox()
-const { draft, keepDraft } = useDraft(`log ${props.of?.id ?? props.kind} ${props.project}`)
-const text = ref(typeof draft.text === 'string' ? draft.text : (props.of?.text ?? ''))
-const day = ref(props.of?.day ?? props.today)
+const { typed, clear } = useForm(`log ${props.of?.id ?? props.kind} ${props.project}`, () => ({
+  text: props.of?.text ?? '',
+  day: props.of?.day ?? props.today,
+}))
 const problems = ref<Record<string, string>>({})
 const form = ref<HTMLElement>()
 onMounted(() => form.value?.querySelector('textarea')?.focus())
@@ -24,7 +25,7 @@ const label = computed(() => (props.kind === 'note' ? 'What to note' : 'What was
 async function keep() {
   problems.value = {}
   const was = { text: props.of?.text ?? '', day: props.of?.day ?? '' }
-  const now = { text: text.value, day: day.value }
+  const now = { ...typed }
   const fields = (['text', 'day'] as const).filter((f) => now[f] !== was[f])
   const from = (v: typeof was) => Object.fromEntries(fields.map((f) => [f, v[f]]))
   try {
@@ -35,7 +36,7 @@ async function keep() {
       changes: props.of ? from(now) : { kind: props.kind, ...now },
       seen: props.of ? from(was) : {},
     })
-    keepDraft({})
+    clear()
     emit('done')
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
@@ -48,15 +49,14 @@ async function keep() {
 <template>
   <form ref="form" @submit.prevent="keep">
     <NInput
-      v-model:value="text"
+      v-model:value="typed.text"
       type="textarea"
       :autosize="{ minRows: 3, maxRows: 12 }"
       :input-props="{ 'aria-label': label }"
       :status="problems.text ? 'error' : undefined"
-      @update:value="keepDraft($event ? { text: $event } : {})"
     />
     <p v-if="problems.text" class="serious" role="alert">{{ problems.text }}</p>
-    <LengthInput v-model="day" label="Day" words :problem="problems.day" @enter="keep" />
+    <LengthInput v-model="typed.day" label="Day" words :problem="problems.day" @enter="keep" />
     <div class="acts">
       <NButton type="primary" attr-type="submit">Keep it</NButton>
       <NButton @click="emit('done')">Leave it</NButton>

@@ -7,6 +7,7 @@ import { Refusal } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 import { kindWords } from '@/shared/words/words'
 
 import { useTrial } from './api'
@@ -40,22 +41,26 @@ watch(
   (now) => (cuts.value = Object.fromEntries((now?.sizes ?? []).map((s) => [s.name, s.planned.text]))),
   { immediate: true },
 )
-const width = ref('')
-const height = ref('')
-const text = ref('')
+const { typed, clear } = useForm(`trial ${props.project} ${props.unit}`, () => ({
+  width: '',
+  height: '',
+  text: '',
+}))
 const problems = ref<Record<string, string>>({})
 
 async function keep() {
   problems.value = {}
-  const measured = { width: width.value, ...(asked.value?.square ? {} : { height: height.value }) }
+  const { width, height, text } = typed
+  const measured = { width, ...(asked.value?.square ? {} : { height }) }
   try {
     await tried({
       kind: 'put_entry',
       entry: crypto.randomUUID(),
       unit: unit.value,
-      changes: { kind: 'trial', cuts: cuts.value, text: text.value, ...measured },
+      changes: { kind: 'trial', cuts: cuts.value, text, ...measured },
       seen: {},
     })
+    clear()
     emit('done')
   } catch (refusal) {
     if (!(refusal instanceof Refusal)) throw refusal
@@ -81,7 +86,7 @@ async function keep() {
         @enter="keep"
       />
       <LengthInput
-        v-model="width"
+        v-model="typed.width"
         :label="asked.square ? 'Came to, before trimming' : 'Came to, wide'"
         :problem="problems.width"
         :hint="`should be ${asked.width.pretty}`"
@@ -89,13 +94,13 @@ async function keep() {
       />
       <LengthInput
         v-if="!asked.square"
-        v-model="height"
+        v-model="typed.height"
         label="Came to, high"
         :problem="problems.height"
         :hint="`should be ${asked.height.pretty}`"
         @enter="keep"
       />
-      <LengthInput v-model="text" class="wide" label="Note" words @enter="keep" />
+      <LengthInput v-model="typed.text" class="wide" label="Note" words @enter="keep" />
     </template>
     <div class="acts wide">
       <NButton type="primary" attr-type="submit" :disabled="!asked">Keep the trial</NButton>

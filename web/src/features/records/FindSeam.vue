@@ -5,42 +5,50 @@ import { computed, ref, watch } from 'vue'
 import { type LengthOut, Refusal, type Schemas } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 
 import type { SetUp } from './api'
 
 /** Three strips, two readings; from two or three such tests to the mark at which the guide should stand. */
 const props = defineProps<{ setUp: SetUp; search: Schemas['SeamSearch'] | null; strip: LengthOut }>()
 const { tried, send } = useOutbox()
-const middle = ref('')
-const whole = ref('')
-const wanted = ref(props.strip.text)
-const guide = ref(props.setUp.guide?.text ?? '')
+const { typed, clear } = useForm(
+  `find seam ${props.setUp.id}`,
+  () => ({
+    middle: '',
+    whole: '',
+    wanted: props.strip.text,
+    guide: props.setUp.guide?.text ?? '',
+  }),
+  'wanted',
+  'guide',
+)
 const problems = ref<Record<string, string>>({})
 const field = ref<HTMLElement>()
 watch(
   () => props.setUp.guide?.text ?? '',
-  (now) => (guide.value = now),
+  (now) => (typed.guide = now),
 )
 const move = computed(() => (props.search?.stand === 'move' ? props.search.setting : null))
 
 /** Cleared at once, so that the next can be typed; what was refused comes back into its fields. */
 async function take() {
   problems.value = {}
-  const read = { value: middle.value, whole: whole.value }
-  middle.value = whole.value = ''
+  const { middle, whole, wanted, guide } = typed
+  clear()
   field.value?.querySelector('input')?.focus()
   try {
     await tried({
       kind: 'put_test',
       set_up: props.setUp.id,
       test: crypto.randomUUID(),
-      changes: { kind: 'strip_test', ...read, wanted: wanted.value, guide: guide.value },
+      changes: { kind: 'strip_test', value: middle, whole, wanted, guide },
       seen: {},
     })
   } catch (error) {
     if (!(error instanceof Refusal)) return
-    middle.value ||= read.value
-    whole.value ||= read.whole
+    typed.middle ||= middle
+    typed.whole ||= whole
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'value', e.message]))
   }
 }
@@ -67,10 +75,10 @@ const moved = () =>
       <li>Read the middle strip, seam to seam, and then all three from edge to edge.</li>
     </ol>
     <form ref="field" @submit.prevent="take">
-      <LengthInput v-model="middle" label="Middle strip" :problem="problems.value" @enter="take" />
-      <LengthInput v-model="whole" label="All three" :problem="problems.whole" @enter="take" />
-      <LengthInput v-model="guide" label="Guide stood at" :problem="problems.guide" @enter="take" />
-      <LengthInput v-model="wanted" label="Strips were cut" :problem="problems.wanted" @enter="take" />
+      <LengthInput v-model="typed.middle" label="Middle strip" :problem="problems.value" @enter="take" />
+      <LengthInput v-model="typed.whole" label="All three" :problem="problems.whole" @enter="take" />
+      <LengthInput v-model="typed.guide" label="Guide stood at" :problem="problems.guide" @enter="take" />
+      <LengthInput v-model="typed.wanted" label="Strips were cut" :problem="problems.wanted" @enter="take" />
       <NButton type="primary" attr-type="submit">Take it down</NButton>
     </form>
   </section>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { onMounted, reactive, ref } from 'vue'
+import { onMounted, ref } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import TickBox from '@/shared/form/TickBox.vue'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 
 import type { SetUp } from './api'
 
@@ -33,7 +34,7 @@ const was = {
   starch: props.of?.starch ?? false,
   note: props.of?.note ?? '',
 }
-const typed = reactive({ ...was })
+const { typed, clear } = useForm(`set-up ${props.fresh ? 'new' : props.of!.id}`, () => ({ ...was }))
 const problems = ref<Record<string, string>>({})
 const key = props.fresh ? crypto.randomUUID() : props.of!.id
 const pressings = [
@@ -45,6 +46,11 @@ const pressings = [
 const form = ref<HTMLElement>()
 onMounted(() => props.leave && form.value?.querySelector('input')?.focus())
 
+function finish() {
+  clear()
+  emit('done')
+}
+
 async function keep() {
   problems.value = {}
   const fields = Object.keys(was) as (keyof typeof was)[]
@@ -54,7 +60,7 @@ async function keep() {
   const came_from = props.fresh && props.of ? { came_from: props.of.id } : {}
   try {
     await tried({ kind: 'put_set_up', set_up: key, ...came_from, changes, seen })
-    emit('done')
+    finish()
   } catch (error) {
     if (!(error instanceof Refusal)) return
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'machine', e.message]))
@@ -81,7 +87,7 @@ async function keep() {
       <NButton type="primary" attr-type="submit">{{
         !of ? 'Keep the machine' : fresh ? 'Begin this set-up' : 'Keep'
       }}</NButton>
-      <NButton v-if="leave" @click="emit('done')">Leave it</NButton>
+      <NButton v-if="leave" @click="finish">Leave it</NButton>
     </div>
   </form>
 </template>

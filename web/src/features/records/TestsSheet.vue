@@ -8,6 +8,7 @@ import PastedLines from '@/shared/form/PastedLines.vue'
 import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 import { plural } from '@/shared/words/words'
 
 import { type SeamTest, type SetUp, takeTests } from './api'
@@ -16,9 +17,12 @@ import { type SeamTest, type SetUp, takeTests } from './api'
 const props = defineProps<{ setUp: SetUp; today: string }>()
 const { send, tried } = useOutbox()
 const undo = useUndo()
-const stitch = ref('')
-const spot = ref('middle')
-const day = ref(props.today)
+const { typed, clear } = useForm(
+  `seam test ${props.setUp.id}`,
+  () => ({ stitch: '', spot: 'middle' as SeamTest['spot'], day: props.today }),
+  'spot',
+  'day',
+)
 const problem = ref('')
 const spots = [
   { value: 'start', label: 'where it begins' },
@@ -28,15 +32,16 @@ const spots = [
 const spotWords = Object.fromEntries(spots.map((s) => [s.value, s.label]))
 
 async function take() {
-  const value = stitch.value
-  problem.value = stitch.value = ''
+  const { stitch: value, spot, day } = typed
+  problem.value = ''
+  clear()
   try {
-    const changes = { kind: 'stitch' as const, value, spot: spot.value as SeamTest['spot'], day: day.value }
+    const changes = { kind: 'stitch' as const, value, spot, day }
     const edit = { changes, seen: {} } as { changes: object; seen: object }
     await tried({ kind: 'put_test', set_up: props.setUp.id, test: crypto.randomUUID(), ...edit })
   } catch (error) {
     if (!(error instanceof Refusal)) return
-    stitch.value ||= value
+    typed.stitch ||= value
     problem.value = error.problem.errors[0]?.message ?? error.message
   }
 }
@@ -56,9 +61,9 @@ const pasting = ref(false)
       {{ plural(setUp.tested, 'test') }} with this set-up. Seams read in projects count beside them.
     </p>
     <form @submit.prevent="take">
-      <LengthInput v-model="stitch" label="Raw edge to stitching" :problem="problem" @enter="take" />
-      <LabelledSelect v-model="spot" label="Where along the seam" :options="spots" />
-      <LengthInput v-model="day" label="Day" words />
+      <LengthInput v-model="typed.stitch" label="Raw edge to stitching" :problem="problem" @enter="take" />
+      <LabelledSelect v-model="typed.spot" label="Where along the seam" :options="spots" />
+      <LengthInput v-model="typed.day" label="Day" words />
       <NButton attr-type="submit">Take it down</NButton>
     </form>
     <NTable v-if="setUp.tests.length" size="small" :bordered="false">

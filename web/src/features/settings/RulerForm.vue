@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { NButton, NCheckbox } from 'naive-ui'
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
 /** A ruler added, or one changed; a refusal stands under its field and nothing typed is lost. */
@@ -20,15 +21,20 @@ const was = {
   grooved: props.ruler?.grooved ?? false,
   goose: props.ruler?.goose ?? false,
 }
-const typed = reactive({ ...was })
+const { typed, clear } = useForm(`ruler ${props.ruler ? props.id : 'new'}`, () => ({ ...was }))
 const problems = ref<Record<string, string>>({})
+
+function leave() {
+  clear()
+  emit('done')
+}
 
 async function keep() {
   problems.value = {}
   const changes = { ...typed }
   try {
     await tried({ kind: 'put_ruler', ruler: props.id, changes, seen: props.ruler ? { ...was } : {} })
-    emit('done')
+    leave()
   } catch (error) {
     if (!(error instanceof Refusal)) return
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'name', e.message]))
@@ -55,7 +61,7 @@ async function keep() {
     </div>
     <div class="acts">
       <NButton type="primary" attr-type="submit">Keep the ruler</NButton>
-      <NButton @click="emit('done')">Leave it</NButton>
+      <NButton @click="leave">Leave it</NButton>
     </div>
   </form>
 </template>

@@ -9,6 +9,7 @@ import LengthInput from '@/shared/form/LengthInput.vue'
 import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 import { plural } from '@/shared/words/words'
 
 import { type Evenings, takeCalendar } from './api'
@@ -20,10 +21,8 @@ const undo = useUndo()
 const client = useQueryClient()
 const week = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const weekdays = week.map((label, value) => ({ value, label }))
-const weekday = ref(1)
-const begins = ref('19:30')
-const ends = ref('21:00')
-const day = ref('')
+const { typed, clear } = useForm('free time', () => ({ weekday: 1, begins: '19:30', ends: '21:00' }))
+const { typed: away, clear: clearAway } = useForm('not free', () => ({ day: '' }))
 const problems = ref<Record<string, string>>({})
 
 function refused(error: unknown, at: string) {
@@ -37,8 +36,8 @@ function refused(error: unknown, at: string) {
 async function add() {
   problems.value = {}
   try {
-    const changes = { weekday: weekday.value, begins: begins.value, ends: ends.value }
-    await tried({ kind: 'put_free', free: crypto.randomUUID(), changes, seen: {} })
+    await tried({ kind: 'put_free', free: crypto.randomUUID(), changes: { ...typed }, seen: {} })
+    clear()
   } catch (error) {
     refused(error, 'begins')
   }
@@ -52,8 +51,8 @@ function remove(free: string, said: string) {
 async function busy() {
   problems.value = {}
   try {
-    await tried({ kind: 'put_busy_day', on: day.value.trim() })
-    day.value = ''
+    await tried({ kind: 'put_busy_day', on: away.day.trim() })
+    clearAway()
   } catch (error) {
     refused(error, 'day')
   }
@@ -91,9 +90,9 @@ async function open(file: File) {
       </li>
     </ul>
     <form @submit.prevent="add">
-      <LabelledSelect v-model="weekday" label="Day of the week" :options="weekdays" />
-      <LengthInput v-model="begins" label="From" words :problem="problems.begins" @enter="add" />
-      <LengthInput v-model="ends" label="To" words :problem="problems.ends" @enter="add" />
+      <LabelledSelect v-model="typed.weekday" label="Day of the week" :options="weekdays" />
+      <LengthInput v-model="typed.begins" label="From" words :problem="problems.begins" @enter="add" />
+      <LengthInput v-model="typed.ends" label="To" words :problem="problems.ends" @enter="add" />
       <NButton attr-type="submit">Add this time</NButton>
     </form>
     <h3>Not free after all</h3>
@@ -119,14 +118,14 @@ async function open(file: File) {
     </ul>
     <form class="day" @submit.prevent="busy">
       <LengthInput
-        v-model="day"
+        v-model="away.day"
         label="Not free on"
         words
         placeholder="2026-12-24"
         :problem="problems.day"
         @enter="busy"
       />
-      <NButton attr-type="submit" :disabled="!day.trim()">Not this day</NButton>
+      <NButton attr-type="submit" :disabled="!away.day.trim()">Not this day</NButton>
     </form>
     <FileButton accept=".ics,text/calendar" @file="open">Take in a calendar</FileButton>
     <p v-if="problems.text" class="serious" role="alert">{{ problems.text }}</p>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { NButton, NTable } from 'naive-ui'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 
 import { Refusal, type Schemas } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import PastedLines from '@/shared/form/PastedLines.vue'
 import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 import { plural } from '@/shared/words/words'
 
 import { takeTimes, type WorkStage, type WorkTime } from './api'
@@ -18,12 +19,25 @@ const { tried } = useOutbox()
 const choices = computed(() => props.times.projects.map((p) => ({ value: p.id, label: p.name })))
 const stages = computed(() => props.times.stages.map((s) => ({ value: s.stage, label: s.title })))
 
-const empty = () => ({ minutes: '', count: '', day: props.times.today, note: '' })
-const project = ref('')
-const stage = ref<WorkStage>('sew')
-const typed = ref(empty())
+const { typed, clear } = useForm(
+  'minutes',
+  () => ({
+    project: '',
+    stage: 'sew' as WorkStage,
+    minutes: '',
+    count: '',
+    day: props.times.today,
+    note: '',
+  }),
+  'project',
+  'stage',
+)
+/** The first one, until another is chosen, or when that is gone. */
+const project = computed({
+  get: () => (choices.value.find((c) => c.value === typed.project) ?? choices.value[0])?.value ?? '',
+  set: (id) => (typed.project = id),
+})
 const problems = ref<Record<string, string>>({})
-watch(choices, (all) => (project.value ||= all[0]?.value ?? ''), { immediate: true })
 
 /** Said of the field it is about; what was typed stays. */
 function refused(error: unknown) {
@@ -33,16 +47,16 @@ function refused(error: unknown) {
 
 async function take() {
   problems.value = {}
-  const { count, ...rest } = typed.value
+  const { stage, minutes, count, day, note } = typed
   try {
     await tried({
       kind: 'put_time',
       time: crypto.randomUUID(),
       project: project.value,
-      changes: { stage: stage.value, count: count || null, ...rest },
+      changes: { stage, minutes, count: count || null, day, note },
       seen: {},
     })
-    typed.value = empty()
+    clear()
   } catch (error) {
     refused(error)
   }
@@ -81,7 +95,7 @@ const pasting = ref(false)
     <p v-if="!times.projects.length">Begin a project first: minutes belong to one.</p>
     <form v-else class="typed" @submit.prevent="take">
       <LabelledSelect v-model="project" label="Project" :options="choices" />
-      <LabelledSelect v-model="stage" label="Stage" :options="stages" />
+      <LabelledSelect v-model="typed.stage" label="Stage" :options="stages" />
       <LengthInput v-model="typed.minutes" label="Minutes" words :problem="problems.minutes" @enter="take" />
       <LengthInput
         v-model="typed.count"

@@ -88,8 +88,12 @@ export async function openDrafts(): Promise<void> {
     if (Object.keys(fields).length) drafts.set(key, fields)
 }
 
+/** A form that is begun and left waits for its page; it counts while it is on it. */
+const aForm = (key: string) => `form ${key}`
+const isForm = (key: string) => key.startsWith(aForm(''))
+
 /** Whether anything is typed that was not handed over. */
-export const unsent = computed(() => drafts.size > 0 || typing.size > 0)
+export const unsent = computed(() => typing.size > 0 || [...drafts.keys()].some((key) => !isForm(key)))
 
 /** What was typed in a place and could not be saved yet; kept through a reload. */
 export function useDraft(key: string) {
@@ -105,4 +109,35 @@ export function useDraft(key: string) {
     }
   }
   return { draft: { ...drafts.get(key) } as Fields, keepDraft }
+}
+
+/**
+ * A form for something new, or for what is put right as a whole: it begins as `fresh` says, and what was typed in it is there again
+ * after a reload, or when one comes back to it, until it is handed over or given up by `clear`. What `stays` goes on for the next one, as long as its page is open.
+ */
+export function useForm<T extends Fields>(key: string, fresh: () => T, ...stays: (keyof T)[]) {
+  const { draft, keepDraft } = useDraft(aForm(key))
+  const typed = reactive(fresh()) as T
+  for (const f in typed) if (typeof draft[f] === typeof typed[f]) typed[f] = draft[f] as T[typeof f]
+  const begun = () => {
+    const from = fresh()
+    return Object.fromEntries(Object.entries(typed).filter(([f, v]) => !same(v, from[f])))
+  }
+  const mine = Symbol('form')
+  watch(
+    begun,
+    (fields) => {
+      const any = Object.keys(fields).some((f) => !stays.includes(f))
+      keepDraft(any ? fields : {})
+      if (any) typing.add(mine)
+      else typing.delete(mine)
+    },
+    { immediate: true, flush: 'sync' },
+  )
+  onScopeDispose(() => typing.delete(mine))
+  function clear() {
+    const gone = Object.entries(fresh()).filter(([f]) => !stays.includes(f))
+    Object.assign(typed, Object.fromEntries(gone))
+  }
+  return { typed, clear }
 }
