@@ -40,6 +40,7 @@ class Fuzz:
     rng: random.Random
     spec: Any
     pool: dict[str, list[str]] = field(default_factory=dict)
+    beneath: dict[tuple[str, str], list[str]] = field(default_factory=dict)
     statuses: Counter[int] = field(default_factory=Counter)
     faults: list[str] = field(default_factory=list)
     undocumented: Counter[str] = field(default_factory=Counter)
@@ -61,44 +62,39 @@ class Fuzz:
         except urllib.error.HTTPError as refusal:
             return refusal.code, refusal.read()
 
+    def ask(self, path: str) -> Any:
+        """What is there, or nothing where nothing is told of it any more."""
+        status, said = self.call("get", path)
+        return json.loads(said) if status == 200 else {}
+
     def look(self) -> None:
-        """What is there now, by the name of the parameter that takes it."""
-        pool: dict[str, list[str]] = {
-            k: []
-            for k in (
-                "projects",
-                "units",
-                "blocks",
-                "fabrics",
-                "stock",
-                "rulers",
-                "readings",
-                "letter",
-                "place",
-                "state",
-            )
-        }
-        listed = json.loads(self.call("get", "/api/projects")[1])
-        for line in listed["lines"]:
+        """What is there now: keys by the room they stand in, and what lies beneath each by the parameter that takes it."""
+        pool: dict[str, list[str]] = {}
+        beneath: dict[tuple[str, str], list[str]] = {}
+        for line in self.ask("/api/projects")["lines"]:
             key = line["id"]
-            project = json.loads(self.call("get", f"/api/projects/{key}")[1])
-            pool["projects"].append(key)
-            pool["units"] += [u["id"] for u in project["units"]]
-            pool["fabrics"] += [f["id"] for f in project["fabrics"]]
-            blocks = json.loads(self.call("get", f"/api/projects/{key}/blocks")[1])
-            pool["blocks"] += [b["id"] for b in blocks.get("blocks", [])]
-            cutting = json.loads(self.call("get", f"/api/projects/{key}/cutting")[1])
-            pool["stock"] += [s["id"] for s in cutting.get("stock", [])]
-            pool["letter"] += [p["letter"] for p in cutting.get("piles", [])]
-            measured = json.loads(self.call("get", f"/api/projects/{key}/measured")[1])
-            pool["place"] += [quote(r["key"]) for s in measured.get("top", []) for r in s["readings"]]
-            history = json.loads(self.call("get", f"/api/projects/{key}/history")[1])
-            pool["state"] += [str(s["id"]) for s in history]
-        for block in pool["blocks"][:3]:
-            found = json.loads(self.call("get", f"/api/blocks/{block}/diagnosis")[1])
-            pool["readings"] += [r["id"] for r in found.get("readings", [])]
-        pool["rulers"] = [r["id"] for r in json.loads(self.call("get", "/api/workroom")[1])["rulers"]]
-        self.pool = pool
+            project = self.ask(f"/api/projects/{key}")
+            pool.setdefault("projects", []).append(key)
+            blocks = [b["id"] for b in self.ask(f"/api/projects/{key}/blocks").get("blocks", [])]
+            cutting = self.ask(f"/api/projects/{key}/cutting")
+            fabrics, stock = [f["id"] for f in project["fabrics"]], [s["id"] for s in cutting.get("stock", [])]
+            units = [u["id"] for u in project["units"]]
+            for room, keys in {"units": units, "fabrics": fabrics, "blocks": blocks, "stock": stock}.items():
+                pool.setdefault(room, []).extend(keys)
+            top = self.ask(f"/api/projects/{key}/measured").get("top", [])
+            beneath[key, "fabric"], beneath[key, "block"] = fabrics, blocks
+            beneath[key, "letter"] = [p["letter"] for p in cutting.get("piles", [])]
+            beneath[key, "place"] = [quote(r["key"]) for s in top for r in s["readings"]]
+            beneath[key, "state"] = [str(s["id"]) for s in self.ask(f"/api/projects/{key}/history") or ()]
+        for room in ("blocks", "units"):
+            for key in pool.get(room, [])[:4]:
+                found = self.ask(f"/api/{room}/{key}/diagnosis")
+                beneath[key, "reading"] = [r["id"] for r in found.get("readings", [])]
+        pool["rulers"] = [r["id"] for r in self.ask("/api/workroom")["rulers"]]
+        for room, listed in {"shelf": "cloths", "times": "rows", "log": "rows", "evenings": "free"}.items():
+            pool[room] = [r["id"] for r in self.ask(f"/api/{room}").get(listed, []) if "id" in r]
+        pool["set-ups"] = [u["id"] for u in self.ask("/api/records").get("set_ups", [])]
+        self.pool, self.beneath = pool, beneath
 
     def path(self, template: str) -> tuple[str, dict[tuple[str, str], str]]:
         """With keys of what is there, of what is not in one of twelve; and which key stands where."""
@@ -115,7 +111,10 @@ class Fuzz:
                 value = f"2026-11-{self.rng.randrange(1, 31):02}"
             else:
                 put = ("log", "photo") if room == "photos" else (room, name)
-                known = self.made.get(put, []) or self.pool.get(room if name == "key" else own) or [str(uuid4())]
+                under = self.beneath.get((next(iter(used.values()), ""), name), [])
+                known = (
+                    under or self.made.get(put, []) or self.pool.get(room if name == "key" else own) or [str(uuid4())]
+                )
                 if template.endswith("{" + name + "}/restore"):
                     known = self.gone.get(put) or known
                 value = self.rng.choice(known) if self.rng.random() > 1 / 12 else str(uuid4())

@@ -13,14 +13,10 @@ from piecing.diagnosis.causes import Cause, Parameter
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 
-from .trials import FOUR_BY_FOUR, read
+from .trials import FOUR_BY_FOUR, plain, read
 
 F = FOUR_BY_FOUR()
 HST = F.batch("half_square_triangle")
-
-
-def plain(said: object) -> str:
-    return str(said).replace("\u00a0", " ")
 
 
 def lines(value: str, kind: str = "row", places: tuple[int, ...] = (1, 2, 3)) -> list[Reading]:

@@ -17,14 +17,10 @@ from piecing.diagnosis.remedies import of_whole, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.lengths import inches
 
-from .trials import FOUR_BY_FOUR, STAR, Scene, read
+from .trials import FOUR_BY_FOUR, STAR, Scene, plain, read
 
 F, S = FOUR_BY_FOUR(), STAR()
 HST, GEESE = F.batch("half_square_triangle"), S.batch("flying_goose")
-
-
-def plain(said: object) -> str:
-    return str(said).replace("\u00a0", " ")
 
 
 def lines(value: str, places: tuple[int, ...], kind: str = "row") -> list[Reading]:

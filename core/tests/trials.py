@@ -72,6 +72,10 @@ def read(kind: str, *values: str, **where: str) -> list[Reading]:
     return [Reading(ReadingKind(kind), _length(v), **where) for v in values]  # type: ignore[arg-type]
 
 
+def plain(said: object) -> str:
+    return str(said).replace("\u00a0", " ")
+
+
 def seen(kind: str) -> list[Reading]:
     return [Reading(ReadingKind(kind))]
 

@@ -89,6 +89,8 @@ def candidates(found: Inference, *, joined: bool = True) -> list[Reading]:
             kinds.append(ReadingKind.CLEARANCE)
         if not b.plain:
             kinds.append(ReadingKind.DIAGONAL_RISING)
+            # One that is drawn out grows along one diagonal; both legs of a goose, and so both its diagonals, are drawn alike.
+            kinds += [] if b.tips else [ReadingKind.DIAGONAL_FALLING]
             kinds += [] if later else [ReadingKind.CUT, ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT]
         options += [Reading(k, one, batch=b.key) for k in kinds]
         if b.corners:

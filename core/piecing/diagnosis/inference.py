@@ -123,10 +123,14 @@ class Inference:
         return self.estimates[self.parameters.index(p)]
 
     @property
+    def lost(self) -> Vector:
+        """(draws,): inches that each fabric loses to a seam beyond what is wanted, by the stitching and by the fold."""
+        return np.asarray(self.draws[:, 0] - self.prior.offset + (self.draws[:, 3] - self.prior.paid) / 2)
+
+    @property
     def nearly_none(self) -> float:
         """Chance that nothing leads, or nothing but a fold of which no more than a thread is not paid for."""
-        lost = self.draws[:, 0] - self.prior.offset + (self.draws[:, 3] - self.prior.paid) / 2
-        return float(((self.leading < 0) | ((self.leading == 3) & (lost < _THREAD))).mean())
+        return float(((self.leading < 0) | ((self.leading == 3) & (self.lost < _THREAD))).mean())
 
     def chance(self, n: int) -> float:
         """That cause ``n`` leads; -1: that none does."""

@@ -16,7 +16,16 @@ from .places import batch_name
 from .reading_kinds import ReadingKind
 from .words import Roughly
 
-__all__ = ["beside_said", "cause_name", "cause_of_whom", "cause_said", "evidence_said", "reading_off", "seams_off_said"]
+__all__ = [
+    "beside_said",
+    "cause_name",
+    "cause_of_whom",
+    "cause_said",
+    "evidence_said",
+    "reading_off",
+    "seams_off_said",
+    "seams_take_said",
+]
 
 _WORDS: dict[Cause, tuple[str, str]] = {
     Cause.SEAM: ("all seams are {size} narrow", "all seams are {size} wide"),
@@ -133,6 +142,11 @@ def beside_said(off: float) -> Message:
 def seams_off_said(seams: str, size: float) -> Message:
     """That these seams are narrow or wide, by ``size`` inches."""
     return Message("{seams} are {size} {way}", seams=seams, size=Roughly(size), way="wide" if size > 0 else "narrow")
+
+
+def seams_take_said(size: float) -> Message:
+    """That seams take ``size`` inches too much of each fabric, by stitching and fold together."""
+    return Message("all seams take {size} too much of each fabric, by stitching and fold together", size=Roughly(size))
 
 
 def _ends(p: Parameter, upright: bool) -> str:

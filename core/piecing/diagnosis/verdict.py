@@ -34,7 +34,7 @@ from .model import BlockModel, FeatureKind
 from .names import feature_name
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
-from .said import cause_said, evidence_said, reading_off, seams_off_said
+from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
 from .words import Roughly, sure_in_words
 
@@ -43,7 +43,7 @@ __all__ = ["Lead", "Share", "Status", "Verdict", "judge", "shares_of"]
 _NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
 """Chance to lead from which a cause is named: the first after many readings, so much more after three, falling off by so
 many readings: what is right by its own reckoning on two or three readings rests on what was held likely before."""
-_TWO = 0.985
+_TWO, _AT_LEAST = 0.985, 3
 _BLIND = 0.06
 """So much more while much that may lead was not looked at."""
 _BESIDE = 0.85
@@ -53,9 +53,13 @@ _OF_RECORD = 3
 """Readings that her record of a seam counts for in a judgement (bench records: a third fewer on the block, and no more of them wrong)."""
 _FIVE, _SIX = 5, 6
 """Of what was measured, and of everything: chances that nothing leads from which the block is called true."""
+_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
+"""Inches that each fabric loses to a seam, and how surely, from which that is said though stitching and fold are not told apart: the
+guide is moved for either. The stitching answers for it from a chance to lead of so much of the fold's."""
 _VARIES = 0.8
 _UNLOOKED = 0.2
-_SPLIT = 0.12
+_SPLIT, _STRETCHED = 0.12, 0.06
+"""Chances that a look-alike leads, from which it is told apart first: the seam of a fold, a stretch of a large trim."""
 _LOOKED_ALONG = 7
 _SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0.05}
 """Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
@@ -257,6 +261,15 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             found.unsteady,
             leads,
         )
+    if not named and not both and (taken := _seams_take(found)) is not None:
+        return Verdict(
+            Status.SETTLED,
+            seams_take_said(float(np.median(found.lost))),
+            evidence_said(found, taken),
+            float((found.lost > _TAKEN).mean()),
+            leads,
+            taken.parameter,
+        )
     if both and not named:
         one, other = (cause_said(model, g.best.parameter, g.best.size) for g in (first, second))
         return Verdict(
@@ -305,15 +318,30 @@ def _spared(model: BlockModel, one: Estimate, other: Estimate) -> SeamGroup | No
     return model.places.seam_groups[other.parameter.place] if abs(one.size + other.size) < _RIGHT else None
 
 
+def _seams_take(found: Inference) -> Estimate | None:
+    """The stitching, or the fold, where it is one of them for sure and each fabric loses more than a thread, though not told
+    which: while the one is read on the back of the work, the other shows only beside it."""
+    seam, fold = found.estimate(Parameter(Cause.SEAM)), found.estimate(Parameter(Cause.FOLD))
+    one_of_them = np.isin(found.leading, [found.parameters.index(e.parameter) for e in (seam, fold)])
+    sure = float((one_of_them & (found.lost > _TAKEN)).mean()) >= _TAKEN_SURE
+    if not sure or len(found.weighed) < _AT_LEAST or not _ends_looked_at(found):
+        return None
+    return fold if seam.leads < _OF_BOTH * fold.leads or is_denied(found, seam) else seam
+
+
+def _ends_looked_at(found: Inference) -> bool:
+    """Whether both ends of seams were, or so much that a drift would have shown."""
+    ends = [e.measured for e in found.estimates if e.parameter.cause in (Cause.START, Cause.END)]
+    return all(ends) or _looked(found) >= _LOOKED_ALONG
+
+
 def _look_alike(found: Inference, e: Estimate) -> bool:
     """Whether what looks just the same has not been told apart yet: a seam a little off all along and one that drifts, by both
     its ends; seam and fold, by the back of the work against a strip test; a unit trimmed large and one that was stretched, by
     both diagonals."""
     p = e.parameter
-    if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and _looked(found) < _LOOKED_ALONG:
-        ends = [x.measured for x in found.estimates if x.parameter.cause in (Cause.START, Cause.END)]
-        if not all(ends):
-            return True
+    if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and not _ends_looked_at(found):
+        return True
     if p.cause in (Cause.START, Cause.END):
         # Crossings miss as well where seams were not pinned to match.
         strongest = strongest_reading(found, e)
@@ -323,7 +351,7 @@ def _look_alike(found: Inference, e: Estimate) -> bool:
         return found.chance(0) > _SPLIT
     if p.cause is Cause.TRIM and e.size > 0:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
-        return sum(x.leads for x in stretched) > _SPLIT / 2
+        return sum(x.leads for x in stretched) > _STRETCHED
     return False
 
 
@@ -334,7 +362,7 @@ def _looked(found: Inference) -> int:
 
 
 def _enough(count: int) -> float:
-    return _NAMED + _FEW * float(np.exp(-max(0, count - 3) / _SOON)) if count >= 3 else _TWO
+    return _NAMED + _FEW * float(np.exp(-max(0, count - _AT_LEAST) / _SOON)) if count >= _AT_LEAST else _TWO
 
 
 def _varies(found: Inference, none: float, first: _Group) -> bool:
