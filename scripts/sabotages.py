@@ -202,9 +202,13 @@ SABOTAGES = [
         ("whole=seam * 14", "whole=seam * 18"),
     ),
     *in_file(
-        "diagnosis/verdict.py",
+        "diagnosis/naming.py",
         f"{PRESCRIBED} {TRIALS} {DIAGNOSIS}",
         ("_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0", "_NAMED, _FEW, _SOON = 0.30, 0.0, 5.0"),
+    ),
+    *in_file(
+        "diagnosis/truth.py",
+        f"{PRESCRIBED} {TRIALS} {DIAGNOSIS}",
         ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.7, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
     ),
     *in_file(
@@ -744,7 +748,6 @@ SABOTAGES = [
         "tests.test_doubts",
         ("return varied and _on_both_sides(found)", "return varied"),
         ("named and is_looked_at(found, first.best.parameter)", "named"),
-        ("    if stray_reading(found) is not None:\n        return False", "    pass"),
         ("    if far is not None:\n", "    if False:\n"),
     ),
     *in_file(
@@ -882,7 +885,22 @@ SABOTAGES = [
         "tests.test_some_seams",
         ("sized = first.best.measured or first.best.parameter.single", "sized = first.best.measured"),
         ("return whole[0] if whole else best", "return best"),
+    ),
+    *in_file(
+        "diagnosis/truth.py",
+        "tests.test_some_seams tests.test_doubts",
         ("_PLAIN_SHOWN = 0.07", "_PLAIN_SHOWN = 0.03"),
+        ("    if stray_reading(found) is not None:\n        return False", "    pass"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_seams_take tests.test_read_again",
+        ("return not at_its_end and", "return False and"),
+        ("_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25", "_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 96, 0.8, 0.25"),
+        ("_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25", "_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 24, 0.8, 0.25"),
+        (" or not _ends_looked_at(found):\n        return None", ":\n        return None"),
+        ("(one_of_them & (found.lost > _TAKEN))", "(one_of_them | (found.lost > _TAKEN))"),
+        ("return fold if seam.leads < _OF_BOTH * fold.leads or", "return fold if True or"),
     ),
     *in_file(
         "diagnosis/remedies/of_seams.py",
@@ -1002,7 +1020,6 @@ SABOTAGES = [
         ("        and g.best.looked_at\n", ""),
         ("and not is_denied(found, first.best)\n    with_it", "\n    with_it"),
         ("with_it = with_it and not is_denied(found, second.best)", "pass"),
-        ("return not at_its_end and", "return False and"),
         ("    if len(found.weighed) == 1:\n", "    if False:\n"),
         ("    if not found.measured and found.seen and", "    if False and"),
     ),

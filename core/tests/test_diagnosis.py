@@ -26,7 +26,7 @@ from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading, loosened, marked
 from piecing.diagnosis.record import record_of, spread_at_worse_end
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
-from piecing.diagnosis.verdict import shares_of
+from piecing.diagnosis.shares import shares_of
 from piecing.diagnosis.words import GuideMove, GuideSetting, Roughly
 from piecing.errors import PiecingError, ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTestIncomplete
 from piecing.lengths import Length, Measure, Style, inches

@@ -73,5 +73,9 @@ class SeamsTakeTest(TestCase):
         self.assertNotIn("too much", plain(v.said))
 
     def test_not_before_a_drift_would_have_shown(self) -> None:
-        v = judged(*read("stitch", "1/4", "9/32", spot="middle"), *rows("12 9/32", "12 5/16"))
-        self.assertNotIn("too much", plain(v.said))
+        """Middles of seams and of rows alone say nothing of where seams begin and end; the same read at their ends does."""
+        short = (*rows(*["12 5/16"] * 3), TRUE_UNITS[0])
+        middles = read("stitch", "1/4", "9/32", spot="middle")
+        self.assertNotIn("too much", plain(judged(*short, *middles).said))
+        ends = (*read("stitch", "9/32", spot="start"), *read("stitch", "1/4", spot="end"))
+        self.assertIn("too much", plain(judged(*short, *ends).said))

@@ -24,7 +24,7 @@ from piecing.diagnosis.reading_kinds import NEEDS_RAW
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import Remedy, changes_for_the_rest, remedies_of
 from piecing.diagnosis.said import cause_said
-from piecing.diagnosis.verdict import Share, shares_of
+from piecing.diagnosis.shares import Share, shares_of
 from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.drawings.as_sewn import as_sewn
 from piecing.drawings.ladder import Ladder, ladders

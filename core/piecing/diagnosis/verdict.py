@@ -13,7 +13,6 @@ import numpy as np
 
 from ..messages import Listing, Message, MidSentence
 from .bearing import (
-    AS_DRIFT,
     AT_ONE_PLACE,
     LENGTHS,
     STRAY,
@@ -23,48 +22,25 @@ from .bearing import (
     read_alike,
     says_why,
     stray_reading,
-    strongest_reading,
 )
-from .causes import Cause, Parameter, shape_of
+from .causes import Cause, Parameter
 from .estimates import Estimate
-from .faults import faults_of
 from .inference import Inference
 from .mistakes import BELIEVED
-from .model import BlockModel, FeatureKind
-from .names import feature_name
+from .model import BlockModel
+from .naming import enough, look_alike, seams_take, taken_for_sure
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
+from .truth import is_true, looked_at_said
 from .words import Roughly, sure_in_words
 
-__all__ = ["Lead", "Share", "Status", "Verdict", "judge", "shares_of"]
+__all__ = ["Lead", "Status", "Verdict", "judge"]
 
-_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
-"""Chance to lead from which a cause is named: the first after many readings, so much more after three, falling off by so
-many readings: what is right by its own reckoning on two or three readings rests on what was held likely before."""
-_TWO, _AT_LEAST = 0.985, 3
-_BLIND = 0.06
-"""So much more while much that may lead was not looked at."""
 _BESIDE = 0.85
 """Probability of being large from which a second cause is named with the first."""
-_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.7, 0.88
-_OF_RECORD = 3
-"""Readings that her record of a seam counts for in a judgement (bench records: a third fewer on the block, and no more of them wrong)."""
-_FIVE, _SIX = 5, 6
-"""Of what was measured, and of everything: chances that nothing leads from which the block is called true."""
-_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
-"""Inches that each fabric loses to a seam, and how surely, from which that is said though stitching and fold are not told apart: the
-guide is moved for either. The stitching answers for it from a chance to lead of so much of the fold's."""
 _VARIES = 0.8
-_UNLOOKED = 0.2
-_SPLIT, _STRETCHED = 0.12, 0.06
-"""Chances that a look-alike leads, from which it is told apart first: the seam of a fold, a stretch of a large trim."""
-_LOOKED_ALONG = 7
-_SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0.05}
-"""Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
-other in rows and columns, so theirs may reach a little further."""
-_PLAIN_SHOWN = 0.07
 _RIGHT = 1 / 48
 """Inches: seams off by less are right."""
 _AGAIN = 0.5
@@ -73,7 +49,6 @@ _NAMED_OPEN, _MAY_BE = 0.12, 0.3
 """Chances from which a cause is named while it is open: surely on one side, or on either."""
 _OFF_ITS_MARK = 1 / 100
 """Inches: what is off at all."""
-_LISTED = 0.045
 _LEAST_REACH = 1 / 16
 
 
@@ -99,19 +74,6 @@ class Lead:
     measured: bool
     leads: float
     said: Message
-
-
-@dataclass(frozen=True, slots=True)
-class Share:
-    """What each cause adds to one figure of the block, in inches; ``parts`` by parameter, ``rest`` the units' own scatter."""
-
-    feature: str
-    name: Message
-    whole: float
-    low: float
-    high: float
-    parts: tuple[tuple[Parameter, float], ...]
-    rest: float
 
 
 @dataclass(frozen=True)
@@ -242,10 +204,11 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     # What was not looked at may be anything; the lead is among what was.
     unlooked = sum(e.leads for e in found.estimates if not e.measured)
     chance = first.chance / max(1 - unlooked, 1e-9)
-    enough = _enough(_looked(found)) + (0.0 if unlooked < _UNLOOKED else _BLIND)
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single
-    named = chance >= enough and not _look_alike(found, first.best) and first.best.sure_of_side and sized
+    named = (
+        chance >= enough(found, unlooked) and not look_alike(found, first.best) and first.best.sure_of_side and sized
+    )
     named = named and is_looked_at(found, first.best.parameter) and not is_denied(found, first.best)
     with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
     with_it = with_it and not is_denied(found, second.best)
@@ -261,12 +224,12 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             found.unsteady,
             leads,
         )
-    if not named and not both and (taken := _seams_take(found)) is not None:
+    if not named and not both and (taken := seams_take(found)) is not None:
         return Verdict(
             Status.SETTLED,
             seams_take_said(float(np.median(found.lost))),
             evidence_said(found, taken),
-            float((found.lost > _TAKEN).mean()),
+            taken_for_sure(found),
             leads,
             taken.parameter,
         )
@@ -296,8 +259,10 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             second.best.parameter if with_it and spared is None else None,
             spared=spared,
         )
-    if _true(found, none):
-        return Verdict(Status.TRUE, Message("All is true, as far as it was measured"), _looked_at(found), none, leads)
+    if is_true(found):
+        return Verdict(
+            Status.TRUE, Message("All is true, as far as it was measured"), looked_at_said(found), none, leads
+        )
     # What nothing was read of is no reason for what was.
     free = none + sum(e.leads for e in found.estimates if not e.looked_at)
     far = stray_reading(found) if free >= _AGAIN else None
@@ -318,53 +283,6 @@ def _spared(model: BlockModel, one: Estimate, other: Estimate) -> SeamGroup | No
     return model.places.seam_groups[other.parameter.place] if abs(one.size + other.size) < _RIGHT else None
 
 
-def _seams_take(found: Inference) -> Estimate | None:
-    """The stitching, or the fold, where it is one of them for sure and each fabric loses more than a thread, though not told
-    which: while the one is read on the back of the work, the other shows only beside it."""
-    seam, fold = found.estimate(Parameter(Cause.SEAM)), found.estimate(Parameter(Cause.FOLD))
-    one_of_them = np.isin(found.leading, [found.parameters.index(e.parameter) for e in (seam, fold)])
-    sure = float((one_of_them & (found.lost > _TAKEN)).mean()) >= _TAKEN_SURE
-    if not sure or len(found.weighed) < _AT_LEAST or not _ends_looked_at(found):
-        return None
-    return fold if seam.leads < _OF_BOTH * fold.leads or is_denied(found, seam) else seam
-
-
-def _ends_looked_at(found: Inference) -> bool:
-    """Whether both ends of seams were, or so much that a drift would have shown."""
-    ends = [e.measured for e in found.estimates if e.parameter.cause in (Cause.START, Cause.END)]
-    return all(ends) or _looked(found) >= _LOOKED_ALONG
-
-
-def _look_alike(found: Inference, e: Estimate) -> bool:
-    """Whether what looks just the same has not been told apart yet: a seam a little off all along and one that drifts, by both
-    its ends; seam and fold, by the back of the work against a strip test; a unit trimmed large and one that was stretched, by
-    both diagonals."""
-    p = e.parameter
-    if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and not _ends_looked_at(found):
-        return True
-    if p.cause in (Cause.START, Cause.END):
-        # Crossings miss as well where seams were not pinned to match.
-        strongest = strongest_reading(found, e)
-        at_its_end = any(found.readings[n].spot == p.cause.value for n in found.weighed)
-        return not at_its_end and strongest is not None and found.readings[strongest].kind in AT_ONE_PLACE
-    if p.cause is Cause.FOLD:
-        return found.chance(0) > _SPLIT
-    if p.cause is Cause.TRIM and e.size > 0:
-        stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
-        return sum(x.leads for x in stretched) > _STRETCHED
-    return False
-
-
-def _looked(found: Inference) -> int:
-    """How many readings a judgement rests on: those of the block, and the quilter's record of her seam as some more, since it was
-    measured too."""
-    return len(found.weighed) + (_OF_RECORD if found.prior.recorded and found.weighed else 0)
-
-
-def _enough(count: int) -> float:
-    return _NAMED + _FEW * float(np.exp(-max(0, count - _AT_LEAST) / _SOON)) if count >= _AT_LEAST else _TWO
-
-
 def _varies(found: Inference, none: float, first: _Group) -> bool:
     single = first.best.parameter.single
     varied = found.unsteady >= _VARIES and (none >= 0.5 or (single and not first.large >= 0.97))
@@ -383,50 +301,6 @@ def _on_both_sides(found: Inference) -> bool:
 def _widest(found: Inference) -> float:
     kinds = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
     return max((abs(float(found.off[n])) for n in found.weighed if found.readings[n].kind in kinds), default=1 / 32)
-
-
-def _true(found: Inference, none: float) -> bool:
-    """Only when what was looked at could have shown a 1/32, and nothing that is seen is off."""
-    none, count = found.nearly_none, _looked(found)
-    unlooked = sum(e.leads for e in found.estimates if not e.measured)
-    faults = [
-        f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _LISTED and not f.eased
-    ]
-    shown = all(
-        -limit < e.low and e.high < limit
-        for e in found.estimates
-        if e.measured and (limit := _to_be_shown(found.model, e.parameter)) is not None
-    )
-    enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
-    if stray_reading(found) is not None:
-        return False
-    seam = found.estimates[0].measured and count >= _FIVE
-    return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
-
-
-def _to_be_shown(model: BlockModel, p: Parameter) -> float | None:
-    """Inches that its interval may reach; a plain square is cut, not trimmed, and answers through its rows and columns."""
-    plain = p.cause is Cause.TRIM and model.places.batches[p.batch].plain
-    return _PLAIN_SHOWN if plain else _SHOWN.get(p.cause)
-
-
-def _looked_at(found: Inference) -> Message:
-    missing = [lead for lead in _leads(found) if not lead.measured and not lead.parameter.single]
-    left = sorted({_SUBJECT[lead.parameter.cause] for lead in missing if lead.parameter.cause in _SUBJECT})
-    if not left:
-        return Message("Everything that could lead was measured, and lies on its mark.")
-    return Message("What was measured lies on its mark. Not looked at: {left}.", left=", ".join(left))
-
-
-_SUBJECT = {
-    Cause.SEAM: "the stitching",
-    Cause.TRIM: "the size of some units",
-    Cause.SHIFT: "where diagonals meet corners",
-    Cause.TIP: "the cloth above tips",
-    Cause.FOLD: "the fold",
-    Cause.START: "the ends of seams",
-    Cause.END: "the ends of seams",
-}
 
 
 def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | None) -> Message:
@@ -489,24 +363,3 @@ def _leads(found: Inference) -> Iterator[Lead]:
         yield Lead(
             e.parameter, e.size, e.low, e.high, e.measured, e.leads, cause_said(found.model, e.parameter, e.size)
         )
-
-
-def shares_of(found: Inference) -> tuple[Share, ...]:
-    """Every figure of the block that is off, or was measured, taken apart; the worst two of each kind."""
-    model = found.model
-    causes = shape_of(model)
-    shape = model.matrix @ causes
-    values = model.deviations(found.block)
-    taken: dict[FeatureKind, int] = {}
-    shares = []
-    for n in np.argsort(-np.abs(values)):
-        f = model.features[n]
-        if taken.get(f.kind, 0) >= 2:
-            continue
-        taken[f.kind] = taken.get(f.kind, 0) + 1
-        parts = [(p, float(shape[n, k] * found.mean[k])) for k, p in enumerate(found.parameters[: found.common])]
-        kept = tuple(x for x in sorted(parts, key=lambda x: -abs(x[1])) if abs(x[1]) > 1 / 256)[:5]
-        rest = float(values[n]) - sum(v for _, v in kept)
-        low, high = np.quantile(found.read_off(model.response(int(n))), (0.05, 0.95))
-        shares.append(Share(f.key, feature_name(model, int(n)), float(values[n]), float(low), float(high), kept, rest))
-    return tuple(shares)

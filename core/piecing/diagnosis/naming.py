@@ -1,0 +1,85 @@
+"""When a cause may be named: how likely it has to be after how many readings, and what looks just like it.
+
+Source: docs/theory, section 14.8.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .bearing import AS_DRIFT, AT_ONE_PLACE, is_denied, strongest_reading
+from .causes import Cause, Parameter
+from .estimates import Estimate
+from .inference import Inference
+
+__all__ = ["enough", "look_alike", "readings_judged", "seams_take", "taken_for_sure"]
+
+_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
+"""Chance to lead from which a cause is named: the first after many readings, so much more after three, falling off by so
+many readings: what is right by its own reckoning on two or three readings rests on what was held likely before."""
+_TWO, _AT_LEAST = 0.985, 3
+_UNLOOKED, _BLIND = 0.2, 0.06
+"""So much more while so much that may lead was not looked at."""
+_OF_RECORD = 3
+"""Readings that her record of a seam counts for in a judgement (bench records: a third fewer on the block, and no more of them wrong)."""
+_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
+"""Inches that each fabric loses to a seam, and how surely, from which that is said though stitching and fold are not told apart: the
+guide is moved for either. The stitching answers for it from a chance to lead of so much of the fold's."""
+_SPLIT, _STRETCHED = 0.12, 0.06
+"""Chances that a look-alike leads, from which it is told apart first: the seam of a fold, a stretch of a large trim."""
+_LOOKED_ALONG = 7
+
+
+def readings_judged(found: Inference) -> int:
+    """How many readings a judgement rests on: those of the block, and the quilter's record of her seam as some more, since it was
+    measured too."""
+    return len(found.weighed) + (_OF_RECORD if found.prior.recorded and found.weighed else 0)
+
+
+def enough(found: Inference, unlooked: float) -> float:
+    """The chance to lead from which a cause is named; ``unlooked`` is the chance that one leads that was not measured."""
+    count = readings_judged(found)
+    few = _NAMED + _FEW * float(np.exp(-max(0, count - _AT_LEAST) / _SOON)) if count >= _AT_LEAST else _TWO
+    return few + (0.0 if unlooked < _UNLOOKED else _BLIND)
+
+
+def look_alike(found: Inference, e: Estimate) -> bool:
+    """Whether what looks just the same has not been told apart yet: a seam a little off all along and one that drifts, by both
+    its ends; seam and fold, by the back of the work against a strip test; a unit trimmed large and one that was stretched, by
+    both diagonals."""
+    p = e.parameter
+    if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and not _ends_looked_at(found):
+        return True
+    if p.cause in (Cause.START, Cause.END):
+        # Crossings miss as well where seams were not pinned to match.
+        strongest = strongest_reading(found, e)
+        at_its_end = any(found.readings[n].spot == p.cause.value for n in found.weighed)
+        return not at_its_end and strongest is not None and found.readings[strongest].kind in AT_ONE_PLACE
+    if p.cause is Cause.FOLD:
+        return found.chance(0) > _SPLIT
+    if p.cause is Cause.TRIM and e.size > 0:
+        stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
+        return sum(x.leads for x in stretched) > _STRETCHED
+    return False
+
+
+def seams_take(found: Inference) -> Estimate | None:
+    """The stitching, or the fold, where it is one of them for sure and each fabric loses more than a thread, though not told
+    which: while the one is read on the back of the work, the other shows only beside it."""
+    seam, fold = found.estimate(Parameter(Cause.SEAM)), found.estimate(Parameter(Cause.FOLD))
+    one_of_them = np.isin(found.leading, [found.parameters.index(e.parameter) for e in (seam, fold)])
+    sure = float((one_of_them & (found.lost > _TAKEN)).mean())
+    if sure < _TAKEN_SURE or len(found.weighed) < _AT_LEAST or not _ends_looked_at(found):
+        return None
+    return fold if seam.leads < _OF_BOTH * fold.leads or is_denied(found, seam) else seam
+
+
+def taken_for_sure(found: Inference) -> float:
+    """Chance that each fabric loses more to a seam than a thread."""
+    return float((found.lost > _TAKEN).mean())
+
+
+def _ends_looked_at(found: Inference) -> bool:
+    """Whether both ends of seams were, or so much that a drift would have shown."""
+    ends = [e.measured for e in found.estimates if e.parameter.cause in (Cause.START, Cause.END)]
+    return all(ends) or readings_judged(found) >= _LOOKED_ALONG

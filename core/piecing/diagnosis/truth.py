@@ -1,0 +1,69 @@
+"""When a block is called true: everything that could lead was looked at closely enough to have shown, and nothing is seen.
+
+Source: docs/theory, section 14.8.
+"""
+
+from __future__ import annotations
+
+from ..messages import Message
+from .bearing import stray_reading
+from .causes import Cause, Parameter
+from .faults import faults_of
+from .inference import Inference
+from .model import BlockModel
+from .naming import readings_judged
+
+__all__ = ["is_true", "looked_at_said"]
+
+_FIVE, _SIX = 5, 6
+_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.7, 0.88
+"""Of what was measured, and of everything after six readings or before: chances that nothing leads from which the block is called
+true."""
+_SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0.05}
+"""Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
+other in rows and columns, so theirs may reach a little further."""
+_PLAIN_SHOWN = 0.07
+_LISTED = 0.045
+_SUBJECT = {
+    Cause.SEAM: "the stitching",
+    Cause.TRIM: "the size of some units",
+    Cause.SHIFT: "where diagonals meet corners",
+    Cause.TIP: "the cloth above tips",
+    Cause.FOLD: "the fold",
+    Cause.START: "the ends of seams",
+    Cause.END: "the ends of seams",
+}
+
+
+def is_true(found: Inference) -> bool:
+    """Only when what was looked at could have shown a 1/32, and nothing that is seen is off."""
+    none, count = found.nearly_none, readings_judged(found)
+    unlooked = sum(e.leads for e in found.estimates if not e.measured)
+    faults = [
+        f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _LISTED and not f.eased
+    ]
+    shown = all(
+        -limit < e.low and e.high < limit
+        for e in found.estimates
+        if e.measured and (limit := _to_be_shown(found.model, e.parameter)) is not None
+    )
+    enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
+    if stray_reading(found) is not None:
+        return False
+    seam = found.estimates[0].measured and count >= _FIVE
+    return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
+
+
+def _to_be_shown(model: BlockModel, p: Parameter) -> float | None:
+    """Inches that its interval may reach; a plain square is cut, not trimmed, and answers through its rows and columns."""
+    plain = p.cause is Cause.TRIM and model.places.batches[p.batch].plain
+    return _PLAIN_SHOWN if plain else _SHOWN.get(p.cause)
+
+
+def looked_at_said(found: Inference) -> Message:
+    """What was looked at, and what was not."""
+    missing = {e.parameter.cause for e in found.estimates if not e.measured and not e.parameter.single}
+    left = sorted({_SUBJECT[c] for c in missing if c in _SUBJECT})
+    if not left:
+        return Message("Everything that could lead was measured, and lies on its mark.")
+    return Message("What was measured lies on its mark. Not looked at: {left}.", left=", ".join(left))
