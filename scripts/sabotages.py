@@ -1258,4 +1258,10 @@ SABOTAGES = [
         ("return replace(piece, height=long + piece.height - plan.choices.target_height)", "return piece"),
         ("if plan.spec.width > plan.spec.height:", "if plan.spec.width < plan.spec.height:"),
     ),
+    *in_file(
+        "diagnosis/asking.py",
+        "tests.test_diagnosis",
+        ("_AS_GOOD = 0.7", "_AS_GOOD = 1.0"),
+        ("kinds += [] if b.tips else [ReadingKind.DIAGONAL_FALLING]", "pass"),
+    ),
 ]

@@ -34,6 +34,8 @@ _COST = 1 / 64
 _TOLD = 1 / 400
 """Inches that a nat about which cause leads is worth by itself: it may decide later what no single reading decides."""
 _WORTH_WHILE = 1 / 2000
+_AS_GOOD = 0.7
+"""Of two spots along a seam: worth so much of the other."""
 _RARE = 0.004
 """Share of draws below which an outcome is not told of by itself."""
 _MOST_SINGLES = 3
@@ -194,6 +196,8 @@ def next_readings(
     # What a length is off by is looked for in what it is made of, before anything else is.
     lengths = again is None and _length_open(found, verdict)
     weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
+    if weighed and again is None:
+        _along_the_seam(found, weighed)
     settled = verdict is not None and verdict.status in (Status.TRUE, Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
     return tuple(
         NextReading(
@@ -209,6 +213,18 @@ def next_readings(
         )
         for k, w in enumerate(weighed)
     )
+
+
+def _along_the_seam(found: Inference, weighed: list[_Weighed]) -> None:
+    """Where any seam is asked for first, the spot along it that was read least, if that is worth about as much: a drift shows at its
+    ends alone."""
+    first = weighed[0]
+    if first.reading.kind is not ReadingKind.STITCH or first.reading.seam:
+        return
+    taken = Counter(r.spot for r in found.readings if r.kind is ReadingKind.STITCH)
+    spots = [w for w in weighed if w.reading.kind is ReadingKind.STITCH and not w.reading.seam]
+    as_good = [w for w in spots if w.score >= _AS_GOOD * first.score]
+    weighed.insert(0, weighed.pop(weighed.index(min(as_good, key=lambda w: (taken[w.reading.spot], -w.score)))))
 
 
 def _length_open(found: Inference, verdict: Verdict | None) -> bool:
