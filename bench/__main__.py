@@ -4,6 +4,7 @@ import sys
 
 from bench.arranging import print_arranging
 from bench.blocks import print_blocks
+from bench.ceiling import print_ceiling
 from bench.clients import print_clients
 from bench.cutting import print_cutting
 from bench.evenings import print_evenings
@@ -25,6 +26,7 @@ PARTS = {
     "blocks": print_blocks,
     "cutting": print_cutting,
     "sewers": print_sewers,
+    "ceiling": print_ceiling,
     "records": print_records,
     "lots": print_lots,
     "evenings": print_evenings,
