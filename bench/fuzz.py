@@ -67,6 +67,13 @@ class Fuzz:
         status, said = self.call("get", path)
         return json.loads(said) if status == 200 else {}
 
+    def put_back(self) -> None:
+        """What was taken away, so that the house stays furnished however long it is called at."""
+        for (room, name), keys in self.gone.items():
+            if name == "key" and f"/api/{room}/{{key}}/restore" in self.spec["paths"]:
+                for key in set(keys):
+                    self.call("post", f"/api/{room}/{key}/restore")
+
     def look(self) -> None:
         """What is there now: keys by the room they stand in, and what lies beneath each by the parameter that takes it."""
         pool: dict[str, list[str]] = {}
@@ -217,6 +224,7 @@ def print_fuzz() -> None:
         held = []
         for n in range(_CALLS):
             if n % 400 == 0:
+                fuzz.put_back()
                 fuzz.look()
                 if not fuzz.pool["blocks"] or len(fuzz.pool["projects"]) < 2:
                     fuzz.call("post", "/api/projects", {"id": str(uuid4()), "name": "Again"})
