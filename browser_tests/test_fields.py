@@ -76,6 +76,22 @@ class KeptTest(JourneyCase):
                 expect(self.labelled(label)).to_have_value(then)
                 self.saved()
 
+    def test_no_field_stands_there_before_it_is_known_what_is_in_it(self) -> None:
+        """What would be typed into it could not be kept: it is a change of what is there."""
+        held: list[Route] = []
+        self.page.route("**/api/workroom", lambda r: held.append(r) if r.request.method == "GET" else r.continue_())
+        self.open("/records/minutes")
+        expect(self.region("Needle and blade")).to_be_visible()
+        blade = self.labelled("A fresh blade after cuts")
+        for _ in range(100):
+            if held:
+                break
+            self.page.wait_for_timeout(50)
+        expect(blade).to_have_count(0)
+        for route in held:
+            route.continue_()
+        expect(blade).to_be_visible()
+
     def test_a_form_half_filled_in_is_there_again_until_it_is_handed_over(self) -> None:
         for path, fields in (
             ("/new", {"What to call it": "Buoys", "Block finishes": "12", "Fabric B": "Oilskin"}),

@@ -11,7 +11,7 @@ import { useWorkroom } from '@/shared/offline/useWorkroom'
 const props = defineProps<{ times: Schemas['TimeSheet'] }>()
 const { send } = useOutbox()
 const undo = useUndo()
-const { typed, dirty, problems, keep } = useWorkroom('needle_hours', 'blade_cuts')
+const { data, typed, dirty, problems, keep } = useWorkroom('needle_hours', 'blade_cuts')
 
 function fresh() {
   const told = { blade: crypto.randomUUID(), on: props.times.today }
@@ -27,7 +27,8 @@ function fresh() {
       <li v-for="r in times.reminders" :key="r">{{ r }}</li>
     </ul>
     <p v-else class="soft">Nothing is due.</p>
-    <form @submit.prevent="keep">
+    <!-- Not before it is known what is there: what is typed is kept as a change of that. -->
+    <form v-if="data" @submit.prevent="keep">
       <LengthInput
         v-model="typed.needle_hours"
         label="A fresh needle after hours of sewing"
