@@ -1,8 +1,8 @@
-"""What ten readings could tell at best: somebody who knows beforehand how large a cause is, how steady the hands are and that the
+"""What ten readings could tell about at best: somebody who knows beforehand how large a cause is, how steady the hands are and that the
 ruler is right, and only asks which cause it is, or whether there is none.
 
-Exact Bayes over all causes of a block, by the equations of the readings and their scatter, each reading chosen for what parts the
-causes that are left. No diagnosis made without that knowledge does better on the same readings; so what fails here is no fault of it.
+Exact Bayes over all causes of a block, by the core's equations of the readings and their scatter. Each reading is chosen for what parts the
+causes that are left, one after another and not looking ahead; so it is near what can be known at best, and no proof of it.
 """
 
 from __future__ import annotations

@@ -130,6 +130,21 @@ class KeptTest(JourneyCase):
         expect(self.labelled("Minutes")).to_have_value("")
         expect(self.labelled("Note")).to_have_value("")
 
+    def test_what_was_handed_over_while_the_server_is_away_waits_once(self) -> None:
+        """In the queue, and not in its form as well: it would be put down twice."""
+        self.open("/records/minutes")
+        self.page.route("**/api/times/**", lambda r: r.abort() if r.request.method == "PUT" else r.continue_())
+        self.labelled("Minutes").fill("35")
+        self.labelled("Note").fill("Sewn in pairs")
+        self.labelled("Minutes").press("Enter")
+        expect(self.page.locator("header .saved")).to_have_text("Kept in this browser")
+        self.page.reload()
+        expect(self.page.locator("header .saved")).to_have_text("Kept in this browser")
+        expect(self.labelled("Note")).to_have_value("")
+        self.page.unroute("**/api/times/**")
+        self.saved()
+        expect(self.page.get_by_role("cell", name="Sewn in pairs")).to_have_count(1)
+
     def test_what_is_given_up_does_not_come_back(self) -> None:
         self.open("/settings")
         for leave in (False, True):

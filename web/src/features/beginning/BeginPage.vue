@@ -35,7 +35,7 @@ const bys = [
   { value: 'number', label: 'so many blocks' },
   { value: 'size', label: 'about so large' },
 ]
-const { typed, clear } = useForm('new project', () => ({
+const { typed, hand } = useForm('new project', () => ({
   with: 'quilt' as 'unit' | 'block' | 'quilt',
   by: 'number',
   name: '',
@@ -132,8 +132,8 @@ async function begin() {
   busy.value = true
   const project = crypto.randomUUID()
   try {
-    await tried({ kind: 'begin_project', project, name: typed.name, fabrics: fabrics.value, ...body() })
-    clear()
+    const begun = { name: typed.name, fabrics: fabrics.value, ...body() }
+    await hand(() => tried({ kind: 'begin_project', project, ...begun }))
     await router.push({ name: 'standing', params: { project } })
   } catch (error) {
     if (!(error instanceof Refusal)) throw error

@@ -13,7 +13,7 @@ import type { LogRow } from './api'
 const props = defineProps<{ kind: 'note' | 'learned'; project: string; today: string; of?: LogRow }>()
 const emit = defineEmits<{ done: [] }>()
 const { tried } = useOutbox()
-const { typed, clear } = useForm(`log ${props.of?.id ?? props.kind} ${props.project}`, () => ({
+const { typed, hand } = useForm(`log ${props.of?.id ?? props.kind} ${props.project}`, () => ({
   text: props.of?.text ?? '',
   day: props.of?.day ?? props.today,
 }))
@@ -29,14 +29,15 @@ async function keep() {
   const fields = (['text', 'day'] as const).filter((f) => now[f] !== was[f])
   const from = (v: typeof was) => Object.fromEntries(fields.map((f) => [f, v[f]]))
   try {
-    await tried({
-      kind: 'put_entry',
-      entry: props.of?.id ?? crypto.randomUUID(),
-      ...(props.project ? { project: props.project } : {}),
-      changes: props.of ? from(now) : { kind: props.kind, ...now },
-      seen: props.of ? from(was) : {},
-    })
-    clear()
+    await hand(() =>
+      tried({
+        kind: 'put_entry',
+        entry: props.of?.id ?? crypto.randomUUID(),
+        ...(props.project ? { project: props.project } : {}),
+        changes: props.of ? from(now) : { kind: props.kind, ...now },
+        seen: props.of ? from(was) : {},
+      }),
+    )
     emit('done')
   } catch (error) {
     if (!(error instanceof Refusal)) throw error

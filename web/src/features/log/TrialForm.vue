@@ -41,7 +41,7 @@ watch(
   (now) => (cuts.value = Object.fromEntries((now?.sizes ?? []).map((s) => [s.name, s.planned.text]))),
   { immediate: true },
 )
-const { typed, clear } = useForm(`trial ${props.project} ${props.unit}`, () => ({
+const { typed, hand } = useForm(`trial ${props.project} ${props.unit}`, () => ({
   width: '',
   height: '',
   text: '',
@@ -53,14 +53,15 @@ async function keep() {
   const { width, height, text } = typed
   const measured = { width, ...(asked.value?.square ? {} : { height }) }
   try {
-    await tried({
-      kind: 'put_entry',
-      entry: crypto.randomUUID(),
-      unit: unit.value,
-      changes: { kind: 'trial', cuts: cuts.value, text, ...measured },
-      seen: {},
-    })
-    clear()
+    await hand(() =>
+      tried({
+        kind: 'put_entry',
+        entry: crypto.randomUUID(),
+        unit: unit.value,
+        changes: { kind: 'trial', cuts: cuts.value, text, ...measured },
+        seen: {},
+      }),
+    )
     emit('done')
   } catch (refusal) {
     if (!(refusal instanceof Refusal)) throw refusal

@@ -34,7 +34,7 @@ const was = {
   starch: props.of?.starch ?? false,
   note: props.of?.note ?? '',
 }
-const { typed, clear } = useForm(`set-up ${props.fresh ? 'new' : props.of!.id}`, () => ({ ...was }))
+const { typed, clear, hand } = useForm(`set-up ${props.fresh ? 'new' : props.of!.id}`, () => ({ ...was }))
 const problems = ref<Record<string, string>>({})
 const key = props.fresh ? crypto.randomUUID() : props.of!.id
 const pressings = [
@@ -46,7 +46,7 @@ const pressings = [
 const form = ref<HTMLElement>()
 onMounted(() => props.leave && form.value?.querySelector('input')?.focus())
 
-function finish() {
+function giveUp() {
   clear()
   emit('done')
 }
@@ -59,8 +59,8 @@ async function keep() {
   const seen = props.fresh ? {} : Object.fromEntries(changed.map((f) => [f, was[f]]))
   const came_from = props.fresh && props.of ? { came_from: props.of.id } : {}
   try {
-    await tried({ kind: 'put_set_up', set_up: key, ...came_from, changes, seen })
-    finish()
+    await hand(() => tried({ kind: 'put_set_up', set_up: key, ...came_from, changes, seen }))
+    emit('done')
   } catch (error) {
     if (!(error instanceof Refusal)) return
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'machine', e.message]))
@@ -87,7 +87,7 @@ async function keep() {
       <NButton type="primary" attr-type="submit">{{
         !of ? 'Keep the machine' : fresh ? 'Begin this set-up' : 'Keep'
       }}</NButton>
-      <NButton v-if="leave" @click="finish">Leave it</NButton>
+      <NButton v-if="leave" @click="giveUp">Leave it</NButton>
     </div>
   </form>
 </template>

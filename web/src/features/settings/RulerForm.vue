@@ -21,7 +21,7 @@ const was = {
   grooved: props.ruler?.grooved ?? false,
   goose: props.ruler?.goose ?? false,
 }
-const { typed, clear } = useForm(`ruler ${props.ruler ? props.id : 'new'}`, () => ({ ...was }))
+const { typed, clear, hand } = useForm(`ruler ${props.ruler ? props.id : 'new'}`, () => ({ ...was }))
 const problems = ref<Record<string, string>>({})
 
 function leave() {
@@ -33,8 +33,9 @@ async function keep() {
   problems.value = {}
   const changes = { ...typed }
   try {
-    await tried({ kind: 'put_ruler', ruler: props.id, changes, seen: props.ruler ? { ...was } : {} })
-    leave()
+    const seen = props.ruler ? { ...was } : {}
+    await hand(() => tried({ kind: 'put_ruler', ruler: props.id, changes, seen }))
+    emit('done')
   } catch (error) {
     if (!(error instanceof Refusal)) return
     problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'name', e.message]))

@@ -21,8 +21,8 @@ const undo = useUndo()
 const client = useQueryClient()
 const week = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const weekdays = week.map((label, value) => ({ value, label }))
-const { typed, clear } = useForm('free time', () => ({ weekday: 1, begins: '19:30', ends: '21:00' }))
-const { typed: away, clear: clearAway } = useForm('not free', () => ({ day: '' }))
+const { typed, hand } = useForm('free time', () => ({ weekday: 1, begins: '19:30', ends: '21:00' }))
+const { typed: away, hand: handAway } = useForm('not free', () => ({ day: '' }))
 const problems = ref<Record<string, string>>({})
 
 function refused(error: unknown, at: string) {
@@ -36,8 +36,8 @@ function refused(error: unknown, at: string) {
 async function add() {
   problems.value = {}
   try {
-    await tried({ kind: 'put_free', free: crypto.randomUUID(), changes: { ...typed }, seen: {} })
-    clear()
+    const changes = { ...typed }
+    await hand(() => tried({ kind: 'put_free', free: crypto.randomUUID(), changes, seen: {} }))
   } catch (error) {
     refused(error, 'begins')
   }
@@ -51,8 +51,7 @@ function remove(free: string, said: string) {
 async function busy() {
   problems.value = {}
   try {
-    await tried({ kind: 'put_busy_day', on: away.day.trim() })
-    clearAway()
+    await handAway(() => tried({ kind: 'put_busy_day', on: away.day.trim() }))
   } catch (error) {
     refused(error, 'day')
   }

@@ -19,7 +19,7 @@ const { tried } = useOutbox()
 const choices = computed(() => props.times.projects.map((p) => ({ value: p.id, label: p.name })))
 const stages = computed(() => props.times.stages.map((s) => ({ value: s.stage, label: s.title })))
 
-const { typed, clear } = useForm(
+const { typed, hand } = useForm(
   'minutes',
   () => ({
     project: '',
@@ -49,14 +49,15 @@ async function take() {
   problems.value = {}
   const { stage, minutes, count, day, note } = typed
   try {
-    await tried({
-      kind: 'put_time',
-      time: crypto.randomUUID(),
-      project: project.value,
-      changes: { stage, minutes, count: count || null, day, note },
-      seen: {},
-    })
-    clear()
+    await hand(() =>
+      tried({
+        kind: 'put_time',
+        time: crypto.randomUUID(),
+        project: project.value,
+        changes: { stage, minutes, count: count || null, day, note },
+        seen: {},
+      }),
+    )
   } catch (error) {
     refused(error)
   }

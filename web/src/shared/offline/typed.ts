@@ -1,4 +1,4 @@
-import { computed, onBeforeUnmount, onScopeDispose, reactive, watch } from 'vue'
+import { computed, onBeforeUnmount, onScopeDispose, reactive, ref, watch } from 'vue'
 
 import { type Editing, thingOf } from './change'
 import { changes } from './queue'
@@ -10,6 +10,13 @@ const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a ?? '') === 
 
 /** Places in which something is typed that was not handed over. */
 const typing = reactive(new Set<symbol>())
+
+/** A place counts while something is typed in it, and no longer than it is there. */
+function counted(on: () => boolean) {
+  const mine = Symbol('place')
+  watch(on, (now) => (now ? typing.add(mine) : typing.delete(mine)), { immediate: true, flush: 'sync' })
+  onScopeDispose(() => typing.delete(mine))
+}
 
 /** A thing that fields belong to, and how the changes of it read as those fields. */
 export interface Over {
@@ -48,16 +55,7 @@ export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
     [...new Set([...Object.keys(typed), ...Object.keys(base.value)])].filter(
       (f) => !same(typed[f], base.value[f]),
     )
-  const mine = Symbol('fields')
-  watch(
-    () => dirty().length > 0,
-    (on) => (on ? typing.add(mine) : typing.delete(mine)),
-    {
-      immediate: true,
-      flush: 'sync',
-    },
-  )
-  onScopeDispose(() => typing.delete(mine))
+  counted(() => dirty().length > 0)
   return { typed, base, dirty, refused }
 }
 
@@ -112,32 +110,36 @@ export function useDraft(key: string) {
 }
 
 /**
- * A form for something new, or for what is put right as a whole: it begins as `fresh` says, and what was typed in it is there again
- * after a reload, or when one comes back to it, until it is handed over or given up by `clear`. What `stays` goes on for the next one, as long as its page is open.
+ * A form for something new, or for what is put right as a whole: it begins as `fresh` says, and what was typed in it is there
+ * again after a reload, or when one comes back to it, until it is handed over or given up by `clear`. What `stays` goes on for
+ * the next one, as long as its page is open.
  */
 export function useForm<T extends Fields>(key: string, fresh: () => T, ...stays: (keyof T)[]) {
   const { draft, keepDraft } = useDraft(aForm(key))
   const typed = reactive(fresh()) as T
   for (const f in typed) if (typeof draft[f] === typeof typed[f]) typed[f] = draft[f] as T[typeof f]
-  const begun = () => {
+  /** Handed over, and not answered yet: the queue keeps it, and a reload does not bring it back here as well. */
+  const handed = ref(false)
+  const begun = computed(() => {
     const from = fresh()
-    return Object.fromEntries(Object.entries(typed).filter(([f, v]) => !same(v, from[f])))
-  }
-  const mine = Symbol('form')
-  watch(
-    begun,
-    (fields) => {
-      const any = Object.keys(fields).some((f) => !stays.includes(f))
-      keepDraft(any ? fields : {})
-      if (any) typing.add(mine)
-      else typing.delete(mine)
-    },
-    { immediate: true, flush: 'sync' },
-  )
-  onScopeDispose(() => typing.delete(mine))
+    const fields = Object.fromEntries(Object.entries(typed).filter(([f, v]) => !same(v, from[f])))
+    return !handed.value && Object.keys(fields).some((f) => !stays.includes(f)) ? fields : {}
+  })
+  watch(begun, keepDraft, { immediate: true, flush: 'sync' })
+  counted(() => Object.keys(begun.value).length > 0)
   function clear() {
     const gone = Object.entries(fresh()).filter(([f]) => !stays.includes(f))
     Object.assign(typed, Object.fromEntries(gone))
   }
-  return { typed, clear }
+  /** Cleared once it is taken; what is refused stays typed. */
+  async function hand(over: () => Promise<unknown>) {
+    handed.value = true
+    try {
+      await over()
+      clear()
+    } finally {
+      handed.value = false
+    }
+  }
+  return { typed, clear, hand }
 }
