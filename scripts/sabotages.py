@@ -1264,4 +1264,37 @@ SABOTAGES = [
         ("_AS_GOOD = 0.7", "_AS_GOOD = 1.0"),
         ("kinds += [] if b.tips else [ReadingKind.DIAGONAL_FALLING]", "pass"),
     ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_more_trials",
+        ("small < _LITTLE * looked and looked - chance - small < _ALONE * (looked - small)", "False"),
+        ("_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.06"),
+        ("_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 5, 0.3"),
+        ("readings_judged(found) + strips >= _LOOKED_ALONG", "readings_judged(found) >= _LOOKED_ALONG"),
+    ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_more_trials",
+        ("_BOTH = 0.7", "_BOTH = 0.85"),
+        ("right = found.nearly_none if", "right = none if"),
+        ("if by_itself is None or abs", "if True or abs"),
+        ("if len(may) == 1 and look_alike(found, may[0].best):", "if False:"),
+        ("            first.chance,\n", "            chance,\n"),
+    ),
+    *in_file(
+        "diagnosis/bearing.py",
+        "tests.test_more_trials",
+        ("in (*LENGTHS, *_OF_ONE) and", "in LENGTHS and"),
+    ),
+    *in_file(
+        "diagnosis/remedies/settings.py",
+        "tests.test_more_trials",
+        ("stitched = float(lost.mean()) - fold / 2", "pass"),
+        ("if fold / 2 < _A_THREAD\n", "if True\n"),
+    ),
+    *in_file(
+        "diagnosis/remedies/remedy.py",
+        "tests.test_more_trials",
+        ("named.size if says else float(found.mean[3])", "float(found.mean[3])"),
+    ),
 ]

@@ -13,7 +13,7 @@ from piecing.diagnosis import Inference, judge
 from piecing.diagnosis.faults import faults_of
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading
-from piecing.diagnosis.remedies import of_whole, remedies_of
+from piecing.diagnosis.remedies import changes_for_the_rest, of_whole, remedies_of
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.lengths import inches
 
@@ -80,13 +80,18 @@ class AllSeamsTest(TestCase):
 
     def test_sewn_anew_the_rows_come_to_their_length_whatever_the_fold_takes(self) -> None:
         """Strips of 1 1/2 that show 15/16 in the middle, seams of a quarter: the fold takes 1/32 of each fabric, and all is made
-        up by stitching so much nearer to the edge."""
+        up by stitching at 7/32: then a fabric loses a quarter to a seam, and six of them leave the row its 12 1/2. What is forecast of
+        it allows for a fold that is a little less than it was read."""
         strip = Reading(ReadingKind.STRIP_TEST, inches("15/16"), whole=inches("27/8"))
         taken = [
             strip, strip, *read("stitch", *["1/4"] * 6, spot="middle"), *lines("12 5/16", (1, 2, 3)),
             *lines("12 5/16", (1, 2, 3), "column"), *read("width", *["7/2"] * 3, batch=HST),
         ]  # fmt: skip
         found, remedies = offered(F, *taken)
+        self.assertEqual(plain(remedies["all_seams"].title), "Sew all joining seams again at 7⁄32″")
+        (guide,) = changes_for_the_rest(found, judge(found))
+        self.assertEqual(plain(guide.title), "Stitch at 7⁄32″, not at 1⁄4″: 1⁄32″ less pays for the fold")
+        self.assertIn("nearer to the needle by 1⁄32″", plain(guide.how))
         change = remedies["all_seams"].change
         assert change is not None
         before, after = (F.model.deviations(e) for e in (found.block, change.of(found.block)))
@@ -94,7 +99,7 @@ class AllSeamsTest(TestCase):
             n for n, f in enumerate(F.model.features) if f.key in ("row 1, middle", "row 2, middle", "column 1, middle")
         ]
         self.assertTrue(np.all(before[rows] < -1 / 8), before[rows])
-        self.assertTrue(np.all(np.abs(after[rows]) < 1 / 24), after[rows])
+        self.assertTrue(np.all(np.abs(after[rows]) < 1 / 16), after[rows])
 
 
 class UnitsTest(TestCase):

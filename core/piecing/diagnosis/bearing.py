@@ -30,6 +30,15 @@ __all__ = [
 LENGTHS = (ReadingKind.WIDTH, ReadingKind.HEIGHT, *ACROSS_SEAMS)
 AT_ONE_PLACE = (ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
 """Read where one or two seams and units meet."""
+_OF_ONE = (
+    *AT_ONE_PLACE,
+    ReadingKind.STITCH,
+    ReadingKind.MISS,
+    ReadingKind.CLEARANCE,
+    ReadingKind.DIAGONAL_RISING,
+    ReadingKind.DIAGONAL_FALLING,
+)
+"""What one seam, one unit or one place may be off by, all by itself."""
 _FAR = 1 / 10
 _OF_THE_PEN = 5 / 8
 """Inches off its mark: no piece and no seam is so far off by a hand or a ruler's border."""
@@ -145,7 +154,7 @@ def stray_reading(found: Inference) -> int | None:
 
 def _may_be_so(found: Inference, n: int) -> bool:
     """Whether one piece, or one seam, may really be as it was read: by more it is a slip of the pen."""
-    return found.readings[n].kind in (*LENGTHS, ReadingKind.STITCH) and abs(float(found.off[n])) < _OF_THE_PEN
+    return found.readings[n].kind in (*LENGTHS, *_OF_ONE) and abs(float(found.off[n])) < _OF_THE_PEN
 
 
 def _unexplained(found: Inference, n: int) -> bool:

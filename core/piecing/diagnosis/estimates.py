@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtr
 
-from ..lengths import Length, inches
+from ..lengths import ZERO, Length, inches
 from ..messages import Message
 from .causes import Cause, Parameter
 from .model import Vector
@@ -188,8 +188,10 @@ def _quantiles(centre: Vector, spread: Vector, weights: Vector) -> Vector:
 
 def _asked(r: Reading, expected: float) -> Message:
     return Message(
-        "The other readings make this {wanted}, and it reads {read}{slip} Read it again.",
-        wanted=Length.near(expected).round_near(inches("1/32")),
+        "The other readings make this {wanted}, and it reads {read}{slip} Read it again."
+        if (wanted := _on_a_mark(expected)) != ZERO
+        else "The other readings make this nothing at all, and it reads {read}{slip} Read it again.",
+        wanted=wanted,
         read=Length.near(r.read),
         slip=SlipGuess(abs(r.read - expected)),
     )
@@ -197,7 +199,13 @@ def _asked(r: Reading, expected: float) -> Message:
 
 def _alone(r: Reading, expected: float) -> Message:
     return Message(
-        "Read again it is still {read}, and the other readings make it {wanted}: this one is off by itself.",
-        wanted=Length.near(expected).round_near(inches("1/32")),
+        "Read again it is still {read}, and the other readings make it {wanted}: this one is off by itself."
+        if (wanted := _on_a_mark(expected)) != ZERO
+        else "Read again it is still {read}, and the other readings make it nothing at all: this one is off by itself.",
+        wanted=wanted,
         read=Length.near(r.read),
     )
+
+
+def _on_a_mark(size: float) -> Length:
+    return Length.near(size).round_near(inches("1/32"))

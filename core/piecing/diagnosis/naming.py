@@ -7,12 +7,14 @@ from __future__ import annotations
 
 import numpy as np
 
+from ..messages import Message
 from .bearing import AS_DRIFT, AT_ONE_PLACE, is_denied, strongest_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
 from .inference import Inference
+from .reading_kinds import ReadingKind
 
-__all__ = ["enough", "look_alike", "readings_judged", "seams_take", "taken_for_sure"]
+__all__ = ["enough", "look_alike", "readings_judged", "seams_take", "stands_alone", "taken_for_sure", "tells_apart"]
 
 _NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
 """Chance to lead from which a cause is named: the first after many readings, so much more after three, falling off by so
@@ -27,7 +29,13 @@ _TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
 guide is moved for either. The stitching answers for it from a chance to lead of so much of the fold's."""
 _SPLIT, _STRETCHED = 0.12, 0.06
 """Chances that a look-alike leads, from which it is told apart first: the seam of a fold, a stretch of a large trim."""
+_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.3
+"""Readings from which a large trim is named for being so much the likelier of the two."""
 _LOOKED_ALONG = 7
+_STRAIGHT = (Cause.TRIM, Cause.SHIFT, Cause.TIP)
+_ALONE_FROM, _ALONE, _LITTLE = 6, 0.2, 0.4
+"""What a ruler reads straight on a unit; readings from which one of these stands alone; the chances of another, beside it, and of
+nothing large at all, up to which it does."""
 
 
 def readings_judged(found: Inference) -> int:
@@ -41,6 +49,17 @@ def enough(found: Inference, unlooked: float) -> float:
     count = readings_judged(found)
     few = _NAMED + _FEW * float(np.exp(-max(0, count - _AT_LEAST) / _SOON)) if count >= _AT_LEAST else _TWO
     return few + (0.0 if unlooked < _UNLOOKED else _BLIND)
+
+
+def stands_alone(found: Inference, e: Estimate, chance: float, unlooked: float) -> bool:
+    """Whether hardly another cause than this one is left, though it may be a little less than what counts as large: who trims a thread
+    too small is not told anything wrong. Only of what a ruler reads straight on a unit: behind a seam there are fold and drift, which
+    take the blame of it and give it theirs. ``chance`` that it leads, ``unlooked`` that one does that was not measured."""
+    if e.parameter.cause not in _STRAIGHT or readings_judged(found) < _ALONE_FROM:
+        return False
+    looked = max(1 - unlooked, 1e-9)
+    small = found.chance(-1)
+    return small < _LITTLE * looked and looked - chance - small < _ALONE * (looked - small)
 
 
 def look_alike(found: Inference, e: Estimate) -> bool:
@@ -59,8 +78,23 @@ def look_alike(found: Inference, e: Estimate) -> bool:
         return found.chance(0) > _SPLIT
     if p.cause is Cause.TRIM and e.size > 0:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
-        return sum(x.leads for x in stretched) > _STRETCHED
+        limit = _STRETCHED if readings_judged(found) < _UNSTRETCHED_FROM else _UNSTRETCHED
+        return sum(x.leads for x in stretched) > limit
     return False
+
+
+_TELLS_APART = {
+    Cause.SEAM: "Seams that drift look just so: read one at both its ends.",
+    Cause.START: "Pieces that were not pinned to match look just so: read a seam at its start.",
+    Cause.END: "Pieces that were not pinned to match look just so: read a seam at its end.",
+    Cause.FOLD: "Seams that are a little wide look just so: read the stitching on the back, and sew a strip test.",
+    Cause.TRIM: "Units drawn out on the bias look just so: measure both diagonals of one.",
+}
+
+
+def tells_apart(e: Estimate) -> Message:
+    """What looks just like a cause, and the reading that tells them apart."""
+    return Message(_TELLS_APART[e.parameter.cause])
 
 
 def seams_take(found: Inference) -> Estimate | None:
@@ -82,4 +116,6 @@ def taken_for_sure(found: Inference) -> float:
 def _ends_looked_at(found: Inference) -> bool:
     """Whether both ends of seams were, or so much that a drift would have shown."""
     ends = [e.measured for e in found.estimates if e.parameter.cause in (Cause.START, Cause.END)]
-    return all(ends) or readings_judged(found) >= _LOOKED_ALONG
+    # A strip test is two readings by itself: the middle one, and all three.
+    strips = sum(found.readings[n].kind is ReadingKind.STRIP_TEST for n in found.weighed)
+    return all(ends) or readings_judged(found) + strips >= _LOOKED_ALONG

@@ -5,7 +5,7 @@ Source: docs/theory, section 14.8.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -28,7 +28,7 @@ from .estimates import Estimate
 from .inference import Inference
 from .mistakes import BELIEVED
 from .model import BlockModel
-from .naming import enough, look_alike, seams_take, taken_for_sure
+from .naming import enough, look_alike, seams_take, stands_alone, taken_for_sure, tells_apart
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
@@ -40,6 +40,8 @@ __all__ = ["Lead", "Status", "Verdict", "judge"]
 
 _BESIDE = 0.85
 """Probability of being large from which a second cause is named with the first."""
+_BOTH = 0.7
+"""Chance of being large from which two are named together that leave hardly a third to lead."""
 _VARIES = 0.8
 _RIGHT = 1 / 48
 """Inches: seams off by less are right."""
@@ -47,8 +49,12 @@ _AGAIN = 0.5
 """Chance that nothing leads that was looked at from which a reading that nothing bears out is read again."""
 _NAMED_OPEN, _MAY_BE = 0.12, 0.3
 """Chances from which a cause is named while it is open: surely on one side, or on either."""
-_OFF_ITS_MARK = 1 / 100
-"""Inches: what is off at all."""
+_OFF_ITS_MARK, _FAR_OFF = 1 / 100, 1 / 20
+"""Inches: what is off at all, and what is off by a sixteenth."""
+_MANY = 4
+"""Readings of one kind that show how a hand varies."""
+_BY_HAND = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
+"""What one act of the hand leaves, sewing or trimming."""
 _LEAST_REACH = 1 / 16
 
 
@@ -206,14 +212,15 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     chance = first.chance / max(1 - unlooked, 1e-9)
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single
-    named = (
-        chance >= enough(found, unlooked) and not look_alike(found, first.best) and first.best.sure_of_side and sized
-    )
+    likely = chance >= enough(found, unlooked) or stands_alone(found, first.best, first.chance, unlooked)
+    named = likely and not look_alike(found, first.best) and first.best.sure_of_side and sized
     named = named and is_looked_at(found, first.best.parameter) and not is_denied(found, first.best)
     with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
     with_it = with_it and not is_denied(found, second.best)
-    both = with_it and first.large >= _BESIDE and first.best.sure_of_side and first.chance + second.chance >= _BESIDE
-    both = both and not is_denied(found, first.best)
+    both = first.large >= _BOTH <= second.large and all(
+        g.best.sure_of_side and g.best.measured and not is_denied(found, g.best) for g in (first, second)
+    )
+    both = both and first.chance + second.chance >= _BESIDE
     if _varies(found, none, first):
         return Verdict(
             Status.VARIES,
@@ -253,16 +260,20 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             if spared is None
             else seams_off_said(f"all seams but those {spared.where}", size),
             evidence_said(found, first.best),
-            chance,
+            first.chance,
             leads,
             leading,
             second.best.parameter if with_it and spared is None else None,
             spared=spared,
         )
     if is_true(found):
-        return Verdict(
-            Status.TRUE, Message("All is true, as far as it was measured"), looked_at_said(found), none, leads
-        )
+        by_itself = max(found.lone, key=lambda o: abs(o.away), default=None)
+        if by_itself is None or abs(by_itself.away) < STRAY:
+            said, why = Message("All is true, as far as it was measured"), looked_at_said(found)
+        else:
+            said = Message("All but one is true: {reading}", reading=reading_off(found, by_itself.index))
+            why = by_itself.said
+        return Verdict(Status.TRUE, said, why, none, leads)
     # What nothing was read of is no reason for what was.
     free = none + sum(e.leads for e in found.estimates if not e.looked_at)
     far = stray_reading(found) if free >= _AGAIN else None
@@ -285,22 +296,26 @@ def _spared(model: BlockModel, one: Estimate, other: Estimate) -> SeamGroup | No
 
 def _varies(found: Inference, none: float, first: _Group) -> bool:
     single = first.best.parameter.single
-    varied = found.unsteady >= _VARIES and (none >= 0.5 or (single and not first.large >= 0.97))
-    return varied and _on_both_sides(found)
+    # Where as much is seen on both sides, what nobody measured is no reason to leave it open.
+    right = found.nearly_none if _on_both_sides(found, _FAR_OFF, _BY_HAND, _MANY) else none
+    varied = found.unsteady >= _VARIES and (right >= 0.5 or (single and not first.large >= 0.97))
+    return varied and _on_both_sides(found, _OFF_ITS_MARK)
 
 
-def _on_both_sides(found: Inference) -> bool:
-    """Whether of readings of one kind some lie over what they should be and some short of it: else it is no hand that varies."""
-    sides: dict[ReadingKind, set[bool]] = {}
+def _on_both_sides(
+    found: Inference, by: float, kinds: Collection[ReadingKind] = tuple(ReadingKind), least: int = 2
+) -> bool:
+    """Whether of at least so many readings of one of the kinds some lie over what they should be and some short of it, by so many
+    inches: else it is no hand that varies."""
+    off: dict[ReadingKind, list[float]] = {}
     for n in found.weighed:
-        if abs(found.off[n]) > _OFF_ITS_MARK:
-            sides.setdefault(found.readings[n].kind, set()).add(bool(found.off[n] > 0))
-    return any(len(s) == 2 for s in sides.values())
+        off.setdefault(found.readings[n].kind, []).append(float(found.off[n]))
+    return any(len(of) >= least and min(of) < -by and max(of) > by for kind, of in off.items() if kind in kinds)
 
 
 def _widest(found: Inference) -> float:
-    kinds = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
-    return max((abs(float(found.off[n])) for n in found.weighed if found.readings[n].kind in kinds), default=1 / 32)
+    off = (abs(float(found.off[n])) for n in found.weighed if found.readings[n].kind in _BY_HAND)
+    return max(off, default=1 / 32)
 
 
 def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | None) -> Message:
@@ -330,6 +345,8 @@ def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | No
     ]
     if not names:
         return _standing_out(found)
+    if len(may) == 1 and look_alike(found, may[0].best):
+        return Message("It may be that {cause}. {alike}", cause=names[0], alike=tells_apart(may[0].best))
     if none >= 0.25:
         return Message("It may be that {causes}; or nothing at all.", causes=Listing(names, "; or "))
     return Message("It may be that {causes}.", causes=Listing(names, "; or "))
@@ -342,6 +359,10 @@ def _standing_out(found: Inference) -> Message:
     off = {n: abs(float(found.off[n])) for n in found.weighed if n not in aside and found.readings[n].kind in kinds}
     most = max(off, key=lambda n: off[n], default=None)
     if most is None or off[most] < STRAY:
+        if found.odd:
+            return Message(
+                "Apart from what is to be read again nothing stands out, but too little was looked at to call it true."
+            )
         return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
     return Message(
         "{reading}. One reading does not say why."

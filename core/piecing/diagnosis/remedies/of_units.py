@@ -20,7 +20,7 @@ from ..causes import Cause, Parameter
 from ..equations import raw_sizes
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
-from ..places import batch_name
+from ..places import PlacedUnit, batch_name
 from ..reading_kinds import ReadingKind
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
@@ -56,7 +56,11 @@ def _by_itself(work: Work) -> Iterator[Remedy]:
         reading = work.found.readings[o.index]
         unit = places.unit(reading.unit) if reading.unit else None
         batch = next((b for b in places.batches if (b.number == unit.batch if unit else b.key == reading.batch)), None)
-        if batch is None or reading.kind not in (ReadingKind.WIDTH, ReadingKind.HEIGHT) or abs(o.away) < _TRIMMED:
+        if batch is None or abs(o.away) < _TRIMMED:
+            continue
+        if unit and reading.kind in (ReadingKind.MISS, ReadingKind.CLEARANCE):
+            yield _off_its_lines(unit, n)
+        if reading.kind not in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
             continue
         who, read, off = batch_name(places, batch.number), Length.near(reading.read), Roughly(o.away)
         width, height = (side + work.model.allowance * 2 for side in (batch.spec.width, batch.spec.height))
@@ -95,6 +99,22 @@ def _by_itself(work: Work) -> Iterator[Remedy]:
                 cures=True,
                 aside=True,
             )
+
+
+def _off_its_lines(unit: PlacedUnit, n: int) -> Remedy:
+    """One unit whose corner or tip lies off, read twice; all others lie right."""
+    return Remedy(
+        f"make_one-{n}",
+        Message("Make the unit in {name} again", name=unit.name),
+        Message(
+            "It was trimmed to size off its lines, and trimming again would make it small. Put another in its place."
+        ),
+        Message("Its points come out like those of the others."),
+        Message("cloth for one unit"),
+        RemedyMinutes.UNIT,
+        cures=True,
+        aside=True,
+    )
 
 
 def _size(work: Work, p: Parameter) -> float:

@@ -15,13 +15,14 @@ from numpy.typing import NDArray
 
 from ...messages import Message
 from ...planning.unit_plan import UnitPlan
+from ..causes import Cause, Parameter
 from ..faults import Fault
 from ..inference import Inference
 from ..model import BlockModel, Vector
 from ..reading_kinds import OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
 from ..verdict import Verdict
 
-__all__ = ["FOLD_PAID", "Change", "Remedy", "RemedyMinutes", "Work"]
+__all__ = ["FOLD_PAID", "Change", "Remedy", "RemedyMinutes", "Work", "fold_taken"]
 
 _RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 _UNPICK = re.compile(r"\bunpick\b", re.IGNORECASE)
@@ -103,6 +104,13 @@ class Remedy:
         return any(_UNPICK.search(said.template) for said in (self.title, self.how))
 
 
+def fold_taken(found: Inference, verdict: Verdict) -> float:
+    """What a seam swallows in the fold, inches: as the headline says where it is named, what is believed of it where it is not."""
+    named = found.estimate(Parameter(Cause.FOLD))
+    says = verdict.leading == named.parameter and named.measured
+    return max(0.0, named.size if says else float(found.mean[3]))
+
+
 @dataclass(frozen=True)
 class Work:
     """What remedies are worked out from: the diagnosis, the verdict, the block on the mean and its faults."""
@@ -139,7 +147,7 @@ class Work:
 
     def fold(self) -> float:
         """What a seam swallows in the fold, inches."""
-        return max(0.0, float(self.found.mean[3]))
+        return fold_taken(self.found, self.verdict)
 
     def stitch_for(self, take_up: float = 0.0) -> float:
         """The distance to stitch at so that each fabric loses just the allowance, and ``take_up`` more; a fold that takes less than half a

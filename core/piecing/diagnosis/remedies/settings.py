@@ -17,12 +17,12 @@ from ..inference import Inference
 from ..places import batch_name
 from ..verdict import Status, Verdict
 from ..words import GuideMove, GuideSetting, Roughly
-from .remedy import FOLD_PAID, Remedy
+from .remedy import FOLD_PAID, Remedy, fold_taken
 
 __all__ = ["changes_for_the_rest"]
 
-_LEAST = 1 / 96
-"""Inches below which no guide is moved."""
+_LEAST, _A_THREAD = 1 / 96, 1.5 / 64
+"""Inches below which no guide is moved, and below which what pays for a fold is called a thread."""
 
 
 def changes_for_the_rest(found: Inference, verdict: Verdict) -> tuple[Remedy, ...]:
@@ -52,7 +52,7 @@ def _steadier() -> Remedy:
 def _changes(found: Inference, verdict: Verdict) -> Iterator[Remedy]:
     named = [p for p in (verdict.leading, verdict.beside) if p is not None]
     if any(p.cause in (Cause.SEAM, Cause.FOLD) for p in named):
-        yield from _guide(found)
+        yield from _guide(found, verdict)
     for p in named:
         estimate = found.estimate(p)
         if p.cause in (Cause.START, Cause.END):
@@ -61,9 +61,9 @@ def _changes(found: Inference, verdict: Verdict) -> Iterator[Remedy]:
             yield _mark(found, p, estimate.size)
 
 
-def _guide(found: Inference) -> Iterator[Remedy]:
+def _guide(found: Inference, verdict: Verdict) -> Iterator[Remedy]:
     """From the stitching as it is to the allowance less half the fold; what both are named by adds up."""
-    fold = max(0.0, float(found.mean[3]))
+    fold = fold_taken(found, verdict)
     allowance = float(found.model.allowance)
     lost = found.draws[:, 0] + found.draws[:, 3] / 2
     low, high = np.quantile(lost, (0.05, 0.95))
@@ -73,6 +73,9 @@ def _guide(found: Inference) -> Iterator[Remedy]:
     seams = found.estimate(Parameter(Cause.SEAM))
     # What the readings say of the stitching, as the headline does; what is believed of it where none does.
     stitched = found.prior.offset + seams.size if seams.measured else float(found.mean[0])
+    if verdict.leading == Parameter(Cause.FOLD):
+        # Where the fold is said to take so much, the stitching answers for the rest of what is lost.
+        stitched = float(lost.mean()) - fold / 2
     now, to = allowance + stitched, allowance - (fold / 2 if scant else 0.0)
     shown = GuideSetting(allowance)
     seam = found.model.allowance
@@ -84,9 +87,13 @@ def _guide(found: Inference) -> Iterator[Remedy]:
             else "Stitch at {shown}, not at {now}"
             if not scant
             else "Stitch a thread under {shown}, not at {shown}: the thread pays for the fold"
-            if abs(now - allowance) < 1 / 128
-            else "Stitch at {shown}, a thread less for the fold, not at {now}",
+            if abs(now - allowance) < 1 / 128 and fold / 2 < _A_THREAD
+            else "Stitch at {shown}, a thread less for the fold, not at {now}"
+            if fold / 2 < _A_THREAD
+            else "Stitch at {to}, not at {now}: {less} less pays for the fold",
             shown=shown,
+            to=GuideSetting(to),
+            less=Roughly(fold / 2),
             now=GuideSetting(now),
             more="shallower" if now > to else "deeper",
         ),
