@@ -746,7 +746,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_doubts",
-        ("return varied and _on_both_sides(found)", "return varied"),
+        ("return varied and _on_both_sides(found, _OFF_ITS_MARK)", "return varied"),
         ("named and is_looked_at(found, first.best.parameter)", "named"),
         ("    if far is not None:\n", "    if False:\n"),
     ),
@@ -1271,6 +1271,7 @@ SABOTAGES = [
         ("_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.06"),
         ("_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 5, 0.3"),
         ("readings_judged(found) + strips >= _LOOKED_ALONG", "readings_judged(found) >= _LOOKED_ALONG"),
+        ("or _on_the_back(found) < _BACKS", ""),
     ),
     *in_file(
         "diagnosis/verdict.py",

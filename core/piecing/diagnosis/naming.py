@@ -32,6 +32,8 @@ _SPLIT, _STRETCHED = 0.12, 0.06
 _UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.3
 """Readings from which a large trim is named for being so much the likelier of the two."""
 _LOOKED_ALONG = 7
+_BACKS = 3
+"""Readings on the back of seams before what they leave over is called the fold's."""
 _STRAIGHT = (Cause.TRIM, Cause.SHIFT, Cause.TIP)
 _ALONE_FROM, _ALONE, _LITTLE = 6, 0.2, 0.4
 """What a ruler reads straight on a unit; readings from which one of these stands alone; the chances of another, beside it, and of
@@ -75,7 +77,8 @@ def look_alike(found: Inference, e: Estimate) -> bool:
         at_its_end = any(found.readings[n].spot == p.cause.value for n in found.weighed)
         return not at_its_end and strongest is not None and found.readings[strongest].kind in AT_ONE_PLACE
     if p.cause is Cause.FOLD:
-        return found.chance(0) > _SPLIT
+        # No ruler reads it: it is what is left once it is known how deep the stitching lies.
+        return found.chance(0) > _SPLIT or _on_the_back(found) < _BACKS
     if p.cause is Cause.TRIM and e.size > 0:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
         limit = _STRETCHED if readings_judged(found) < _UNSTRETCHED_FROM else _UNSTRETCHED
@@ -111,6 +114,11 @@ def seams_take(found: Inference) -> Estimate | None:
 def taken_for_sure(found: Inference) -> float:
     """Chance that each fabric loses more to a seam than a thread."""
     return float((found.lost > _TAKEN).mean())
+
+
+def _on_the_back(found: Inference) -> int:
+    """Readings of how deep the stitching lies."""
+    return sum(found.readings[n].kind is ReadingKind.STITCH for n in found.weighed)
 
 
 def _ends_looked_at(found: Inference) -> bool:
