@@ -257,3 +257,46 @@ class RefusedTest(JourneyCase):
         fold.fill("1")
         expect(fold).to_have_attribute("aria-invalid", "true")
         expect(self.page.get_by_role("alert")).to_contain_text("The fold lies between zero and the stitching distance")
+
+    def test_what_stood_beside_a_refused_field_goes_in_when_its_page_is_gone(self) -> None:
+        self.open("/records/minutes")
+        needle, blade = self.labelled("A fresh needle after hours of sewing"), self.labelled("A fresh blade after cuts")
+        needle.fill("many")
+        blade.fill("700")
+        self.page.reload()
+        expect(self.page.get_by_role("alert").filter(has_text="Not taken: many. Hours of sewing")).to_be_visible()
+        expect(blade).to_have_value("700")
+        self.page.get_by_role("button", name="Put away").first.click()
+        # Whether the page came before the refusal or after it: what was put away stands in no field any longer.
+        expect(needle).not_to_have_value("many")
+        self.saved()
+        self.assertEqual(current_workroom().blade_cuts, 700)
+
+    def test_what_stood_refused_in_its_field_stays_in_sight_when_one_goes_on(self) -> None:
+        """By a link, and by reading the page again; what was put right meanwhile is not told."""
+        for leave in (
+            lambda: self.page.get_by_role("link", name="Shelf", exact=True).click(),
+            self.page.reload,
+        ):
+            self.open("/settings")
+            seam = self.labelled("Seam allowance")
+            seam.fill("wide")
+            seam.press("Tab")
+            expect(self.page.get_by_text("no number").first).to_be_visible()
+            expect(self.page.get_by_role("alert").filter(has_text="Not taken")).to_have_count(0)
+            leave()
+            expect(self.page.get_by_role("alert").filter(has_text="Not taken: wide.")).to_have_count(1)
+            self.page.get_by_role("button", name="Put away").first.click()
+            self.saved()
+        self.open("/settings")
+        seam = self.labelled("Seam allowance")
+        for right in ("1/4", "5/16"):
+            seam.fill("wide")
+            seam.press("Tab")
+            expect(self.page.get_by_text("no number").first).to_be_visible()
+            seam.fill(right)
+            seam.press("Tab")
+            expect(self.page.get_by_text("no number")).to_have_count(0)
+        self.page.get_by_role("link", name="Shelf", exact=True).click()
+        self.saved()
+        expect(self.page.get_by_role("alert").filter(has_text="Not taken")).to_have_count(0)

@@ -18,7 +18,7 @@ import CountedRow from './CountedRow.vue'
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
 const { data } = useCounts(() => props.project.id)
 const { data: kinds } = useKinds()
-const { send, tried } = useOutbox()
+const { send, typedIn } = useOutbox()
 const toPlan = computed(() => ({
   name: 'project',
   params: { project: props.project.id, stage: 'plan' },
@@ -36,7 +36,7 @@ const {
     thing: () => `quilt ${props.project.id}`,
     flat: (c) => Object.fromEntries(Object.entries(c).filter(([f]) => fields.includes(f as Field))),
   },
-  ({ changes }) => tried({ kind: 'change_quilt', project: props.project.id, changes, seen: {} }),
+  ({ changes }) => typedIn({ kind: 'change_quilt', project: props.project.id, changes, seen: {} }),
 )
 
 function change(changes: Record<string, unknown>) {

@@ -13,14 +13,14 @@ import { plural } from '@/shared/words/words'
 /** One pile: what is wanted of it, what was cut and spoiled, and what is left to cut. */
 const props = defineProps<{ pile: Schemas['Pile']; project: Project }>()
 const emit = defineEmits<{ scraps: []; triangles: [] }>()
-const { tried } = useOutbox()
+const { typedIn } = useOutbox()
 const fabric = computed(() => props.project.fabrics.find((f) => f.role === props.pile.fabric))
 const further: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on both diagonals' }
 
 const { typed, problems, save } = useFields(
   () => ({ cut: String(props.pile.cut), spoiled: String(props.pile.spoiled) }),
   { thing: () => `pile ${props.project.id} ${props.pile.letter}` },
-  (edit) => tried({ kind: 'change_pile', project: props.project.id, letter: props.pile.letter, ...edit }),
+  (edit) => typedIn({ kind: 'change_pile', project: props.project.id, letter: props.pile.letter, ...edit }),
 )
 
 /** Counted by the piles as they were shown: what is cut so far and what was left of it. */

@@ -14,7 +14,7 @@ import StockRow from './StockRow.vue'
 
 /** What there is of each fabric: entered in a row, changed in place, taken away with undo. */
 const props = defineProps<{ project: Project; stock: Stock[] }>()
-const { send, tried } = useOutbox()
+const { send, typedIn } = useOutbox()
 type Edit = { changes: Schemas['StockPatchRequest']; seen: Schemas['StockPatchRequest'] }
 const message = useMessage()
 const undo = useUndo()
@@ -25,7 +25,7 @@ function add(fabric: string, kind: Stock['kind']) {
 }
 
 const put = (fabric: string, stock: string, edit: object) =>
-  tried({ kind: 'put_stock', project: props.project.id, fabric, stock, ...(edit as Edit) })
+  typedIn({ kind: 'put_stock', project: props.project.id, fabric, stock, ...(edit as Edit) })
 
 /** All of a cloth is free for other projects. */
 function shelve(s: Stock) {

@@ -11,11 +11,11 @@ export function useOneLength(
   over: Over,
   outgoing: (edit: ReturnType<typeof editOf>) => Outgoing,
 ) {
-  const { tried } = useOutbox()
+  const { typedIn } = useOutbox()
   const fields = useFields(
     () => ({ value: kept() }),
     over,
-    (edit) => tried(outgoing(edit)),
+    (edit) => typedIn(outgoing(edit)),
   )
   const problem = computed(() => fields.problems.value ?? '')
   return { typed: fields.typed, problem, save: () => fields.save('value') }

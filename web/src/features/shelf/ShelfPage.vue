@@ -10,7 +10,7 @@ import { clothWords } from '@/shared/words/words'
 
 /** The workroom's cloth that no project has reserved: entered here, taken on a project's Cut page. */
 const { data, error } = useShelf()
-const { send, tried } = useOutbox()
+const { send, typedIn } = useOutbox()
 const undo = useUndo()
 type Shelved = Schemas['Shelved']
 type Edit = { changes: Schemas['ShelfPatchRequest']; seen: Schemas['ShelfPatchRequest'] }
@@ -20,7 +20,7 @@ function add(kind: Shelved['kind']) {
   send({ kind: 'put_on_shelf', shelved: crypto.randomUUID(), changes: { kind, count: '1' }, seen: {} })
 }
 
-const put = (shelved: string, edit: object) => tried({ kind: 'put_on_shelf', shelved, ...(edit as Edit) })
+const put = (shelved: string, edit: object) => typedIn({ kind: 'put_on_shelf', shelved, ...(edit as Edit) })
 
 function drop(c: Shelved) {
   send({ kind: 'delete_shelved', shelved: c.id })

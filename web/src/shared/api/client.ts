@@ -15,7 +15,11 @@ export class ServerAway extends Error {}
 
 /** The server answered with a refusal. */
 export class Refusal extends Error {
-  constructor(readonly problem: Problem) {
+  /** `change`: the name of what was not taken, in the queue of changes. */
+  constructor(
+    readonly problem: Problem,
+    readonly change = '',
+  ) {
     super(problem.detail)
   }
 

@@ -1,14 +1,16 @@
-import { reactive } from 'vue'
+import { onScopeDispose, reactive } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
 
+import { standsIn, tellOnTop } from './queue'
 import { editOf, type Over, useTyped } from './typed'
 
 type Edit = ReturnType<typeof editOf>
 
 /**
- * Fields of one thing that are handed over by `put` when `save` is called with their names. What is refused stays typed, with
- * its reason in `problems`, is not sent again as it is while nothing beside it changes, and holds up nothing else.
+ * Fields of one thing that are handed over by `put` (by the outbox's `typedIn`) when `save` is called with their names. What is
+ * refused stays typed, with its reason in `problems`, is not sent again as it is while nothing beside it changes, and holds up
+ * nothing else. Left standing when its page goes, it is told on top of the next one.
  */
 export function useFields<T extends Record<string, string>>(
   kept: () => T,
@@ -17,21 +19,41 @@ export function useFields<T extends Record<string, string>>(
 ) {
   const { typed, base, dirty, refused } = useTyped(kept, over)
   const problems = reactive<Record<string, string>>({})
-  let refusedAs: Record<string, string> = {}
+  /** As it was sent, and in which change; `again` once something beside it was taken, on which it may have hung. */
+  const refusals: Record<string, { as: string; change: string; again?: boolean }> = {}
+  const standing = (f: string) => f in problems && refusals[f]?.as === typed[f]
+  let here = true
+
+  function putRight(f: string) {
+    const was = refusals[f]
+    delete problems[f]
+    delete refusals[f]
+    if (was) standsIn(was.change, (other) => refusals[other]?.change === was.change)
+  }
+
+  onScopeDispose(() => {
+    here = false
+    for (const f of Object.keys(refusals)) if (!standing(f)) putRight(f)
+    for (const { change } of Object.values(refusals)) tellOnTop(change)
+  })
 
   async function save(...fields: (keyof T & string)[]) {
-    const standing = (f: string) => f in problems && refusedAs[f] === typed[f]
-    for (const f of fields) if (!standing(f)) delete problems[f]
+    for (const f of fields) if (!standing(f) || refusals[f]?.again) putRight(f)
     let left = dirty().filter((f) => fields.includes(f) && !standing(f) && !refused(f))
     while (left.length) {
       const sent = editOf(left, typed, base.value)
-      const said = told(await answered(put(sent)), left)
+      const refusal = await answered(put(sent))
+      // Its page is gone: the queue tells what was refused, and sends what stood beside it.
+      if (!refusal) for (const was of Object.values(refusals)) was.again = true
+      if (!refusal || !here) return
+      const said = told(refusal, left)
       for (const [f, why] of Object.entries(said)) {
-        refusedAs[f] = String(sent.changes[f])
+        refusals[f] = { as: String(sent.changes[f]), change: refusal.change }
         // What was typed since is another text, and on its way by itself.
-        if (refusedAs[f] === typed[f]) problems[f] = why
+        if (refusals[f].as === typed[f]) problems[f] = why
+        else delete refusals[f]
       }
-      if (!Object.keys(said).length) return void (refusedAs = {})
+      standsIn(refusal.change, (f) => f in refusals)
       left = left.filter((f) => !(f in said))
     }
   }
@@ -50,8 +72,7 @@ async function answered(sent: Promise<unknown>): Promise<Refusal | undefined> {
 }
 
 /** Why each of the fields was refused; a reason that names none of them is told with all. */
-function told(refusal: Refusal | undefined, fields: string[]): Record<string, string> {
-  if (!refusal) return {}
+function told(refusal: Refusal, fields: string[]): Record<string, string> {
   const { errors } = refusal.problem
   const named = errors.filter((e) => fields.includes(e.field))
   if (fields.length > 1 && named.length) return Object.fromEntries(named.map((e) => [e.field, e.message]))

@@ -16,7 +16,9 @@ export function useOutbox() {
    * is gone by then, it is shown on top of the next one.
    */
   const tried = (o: Outgoing) => add(o, () => here)
-  return { send, sent, tried }
+  /** The same for fields that keep what was refused, with its reason, until it is put right: see `useFields`. */
+  const typedIn = (o: Outgoing) => add(o, () => here, true)
+  return { send, sent, tried, typedIn }
 }
 
 /** What the server does not have yet. */

@@ -18,6 +18,8 @@ export const changes = shallowRef<readonly Change[]>([])
 
 interface Outcome {
   inPlace: () => boolean
+  /** What was refused stays in the queue while it stands in its field: whoever shows it lets go of it. */
+  stands: boolean
   resolve: (data: unknown) => void
   reject: (error: Error) => void
 }
@@ -80,7 +82,7 @@ async function lead() {
  * Adds a change: seen at once, kept in storage and sent side by side. Resolves with the answer; a refusal
  * rejects, and stays in the queue to be seen unless the caller is there to show it `inPlace`.
  */
-export function add(what: Outgoing, inPlace = () => false): Promise<unknown> {
+export function add(what: Outgoing, inPlace = () => false, stands = false): Promise<unknown> {
   // Plain data, as it is at this moment.
   const change: Change = {
     id: crypto.randomUUID(),
@@ -92,7 +94,7 @@ export function add(what: Outgoing, inPlace = () => false): Promise<unknown> {
   }
   put(change)
   const outcome = new Promise<unknown>((resolve, reject) =>
-    outcomes.set(change.id, { inPlace, resolve, reject }),
+    outcomes.set(change.id, { inPlace, stands, resolve, reject }),
   )
   // Nobody may be waiting for it; a refusal is then shown on top of the page.
   outcome.catch(() => undefined)
@@ -236,7 +238,34 @@ function notTaken(c: Change, refusal: Refusal) {
   const said = JSON.stringify(c.what)
   for (const k of changes.value)
     if (k.id !== c.id && k.state === 'refused' && JSON.stringify(k.what) === said) void remove(k)
-  hand(mark(c, { state: clash ? 'clash' : 'refused', problem: refusal.problem }))
+  const alone = clash || outcomes.get(c.id)?.inPlace() ? c : besideRefused(c, refusal)
+  hand(mark(alone, { state: clash ? 'clash' : 'refused', problem: refusal.problem }))
+}
+
+/** Whose page is gone cannot send what stood beside the refused fields once more: it goes on by itself, and they are left. */
+function besideRefused(c: Change, refusal: Refusal): Change {
+  const named = new Set(refusal.problem.errors.map((e) => e.field))
+  if (!('changes' in c.what) || !Object.keys(c.what.changes).some((f) => named.has(f))) return c
+  const { seen } = c.what
+  const rest = only(c.what, (f) => !named.has(f) && f in seen)
+  const left = only(c.what, (f) => named.has(f) || !(f in seen))
+  if (!rest || !left) return c
+  void add(rest)
+  return mark(c, { what: left })
+}
+
+/** What stands refused in its fields is so in these alone; in none of them, it is gone. */
+export function standsIn(id: string, wanted: (field: string) => boolean) {
+  const c = changes.value.find((x) => x.id === id && x.state === 'refused')
+  if (!c || !('changes' in c.what)) return
+  const left = only(c.what, wanted)
+  if (!left) void remove(c)
+  else if (Object.keys(left.changes).length < Object.keys(c.what.changes).length) mark(c, { what: left })
+}
+
+/** What stood refused in fields that are gone is told on top of the page that comes. */
+export function tellOnTop(id: string) {
+  if (inPlace.delete(id)) changes.value = [...changes.value]
 }
 
 function rebase(later: Change, gone: Editing) {
@@ -278,7 +307,8 @@ function hand(c: Change) {
   if (waiting.inPlace() && c.state === 'refused') {
     inPlace.add(c.id)
     // The fields see that it was refused before it is gone, so that they keep what was typed.
-    notifyManager.schedule(() => void remove(c))
+    if (waiting.stands) changes.value = [...changes.value]
+    else notifyManager.schedule(() => void remove(c))
   }
-  waiting.reject(new Refusal(c.problem))
+  waiting.reject(new Refusal(c.problem, c.id))
 }

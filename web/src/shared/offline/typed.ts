@@ -1,7 +1,7 @@
 import { computed, onBeforeUnmount, onScopeDispose, reactive, ref, watch } from 'vue'
 
 import { type Editing, thingOf } from './change'
-import { changes } from './queue'
+import { changes, inPlace } from './queue'
 import { erase, readAll, write } from './store'
 
 type Fields = Record<string, unknown>
@@ -25,32 +25,52 @@ export interface Over {
 }
 
 const plain = (changes: Fields) => changes
-const changesOf = ({ thing, flat = plain }: Over, refused: boolean) =>
-  changes.value
+const changesOf = ({ thing, flat = plain }: Over, refused: boolean, of = changes.value) =>
+  of
     .filter((c) => (c.state === 'refused') === refused && 'changes' in c.what && thingOf(c.what) === thing())
     .map((c) => flat((c.what as Editing).changes as Fields))
+
+/** What was refused and is told on top of the page, until it is put away. */
+const toldOnTop = (over: Over) => {
+  const told = changes.value.filter((c) => c.state === 'refused' && !inPlace.has(c.id))
+  return changesOf(over, true, told)
+}
 
 /** What is on its way to a thing, over what the server has: the later change over the earlier. */
 export const onItsWay = (over: Over): Fields => Object.assign({}, ...changesOf(over, false)) as Fields
 
 /**
  * Fields as they are typed. A field nobody is typing in follows what the server, or another window, says; what is on its
- * way counts as said, and what was refused stays as it was typed. `base` is what a change is made against, `dirty` the
- * fields that differ from it; `refused` tells whether just what stands in a field was refused: it is not sent again as it is.
+ * way counts as said, and what was refused stays as it was typed until it is put away. `base` is what a change is made against, `dirty` the
+ * fields that differ from it; `refused` tells whether just what stands in a field was refused and is told on top of the page: it is
+ * not sent again as it is.
  */
 export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
   const base = computed(() => Object.assign({}, kept(), ...overs.map(onItsWay)) as T)
   const typed = reactive({ ...base.value }) as T
-  const refused = (f: string) =>
-    overs.some((o) => changesOf(o, true).some((c) => f in c && same(c[f], typed[f])))
+  const among = (f: string, of: Fields[]) => of.some((c) => f in c && same(c[f], typed[f]))
+  const stays = (f: string) =>
+    among(
+      f,
+      overs.flatMap((o) => changesOf(o, true)),
+    )
+  const refused = (f: string) => among(f, overs.flatMap(toldOnTop))
   watch(base, (now, was) => {
     for (const f of new Set([...Object.keys(now), ...Object.keys(was)]))
-      if (same(typed[f], was[f]) && !same(now[f], was[f]) && !refused(f)) {
+      if (same(typed[f], was[f]) && !same(now[f], was[f]) && !stays(f)) {
         if (f in now) (typed as Fields)[f] = now[f]
         // A field that there is no more, such as the size of a piece that is not cut any longer.
         else Reflect.deleteProperty(typed, f)
       }
   })
+  watch(
+    () => overs.flatMap(toldOnTop),
+    (now, was) => {
+      for (const gone of was.filter((c) => !now.some((x) => same(x, c))))
+        for (const f of Object.keys(gone))
+          if (f in base.value && same(typed[f], gone[f]) && !refused(f)) (typed as Fields)[f] = base.value[f]
+    },
+  )
   const dirty = () =>
     [...new Set([...Object.keys(typed), ...Object.keys(base.value)])].filter(
       (f) => !same(typed[f], base.value[f]),

@@ -3,13 +3,14 @@ import { computed } from 'vue'
 
 import { changes } from '@/shared/offline/queue'
 import { reachable } from '@/shared/offline/reachable'
+import { clashes, refused } from '@/shared/offline/conflicts'
 import { storage } from '@/shared/offline/store'
 import { unsent } from '@/shared/offline/typed'
 
 /** What becomes of what is typed: saved is said only of what the server has, kept only of what storage has taken. */
 const said = computed(() => {
   const waiting = changes.value.filter((c) => c.state === 'waiting')
-  if (changes.value.length > waiting.length) return 'To be decided'
+  if (refused.value.length || clashes.value.length) return 'To be decided'
   if (waiting.some((c) => c.tries) || (waiting.length && !reachable.value))
     return waiting.every((c) => c.seq !== undefined) && storage.value === 'kept'
       ? 'Kept in this browser'
