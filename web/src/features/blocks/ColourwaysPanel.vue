@@ -3,69 +3,58 @@ import { fabricOptions } from '@/shared/form/fabrics'
 import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
-import { type Project, Refusal } from '@/shared/api/client'
+import type { Project } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
+import { useFields } from '@/shared/offline/fields'
 import { useOutbox } from '@/shared/offline/outbox'
-import { useTyped } from '@/shared/offline/typed'
 
 import type { SavedBlock } from './api'
 
 /** How many of the block, in which fabrics; a twin has two of them exchanged. */
 const props = defineProps<{ project: Project; block: SavedBlock; roles: string[] }>()
-const { tried } = useOutbox()
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+const { typedIn } = useOutbox()
 type Way = { count: string; roles: Record<string, string> }
 
 const kept = () => props.block.colourways.map((w) => ({ count: String(w.count), roles: { ...w.roles } }))
-const { typed, base } = useTyped<{ colourways: Way[] }>(() => ({ colourways: kept() }), {
-  thing: () => `block ${props.block.id}`,
-  flat: ({ colourways }) => (colourways ? { colourways } : {}),
-})
+const { typed, problems, save } = useFields<{ colourways: Way[] }>(
+  () => ({ colourways: kept() }),
+  {
+    thing: () => `block ${props.block.id}`,
+    flat: ({ colourways }) => (colourways ? { colourways } : {}),
+  },
+  (edit) => typedIn({ kind: 'put_block', project: props.project.id, block: props.block.id, ...edit }),
+)
+const problem = computed(() => problems.colourways ?? '')
 const ways = computed(() => typed.colourways)
 const name = (role: string) =>
   props.project.fabrics.find((f) => f.role === role)?.name ?? `role ${role.toUpperCase()}`
 const two = computed(() => props.roles.slice(0, 2))
 
-const problem = ref('')
-async function save(now: Way[]) {
+function lay(now: Way[]) {
   typed.colourways = now
-  if (same(now, base.value.colourways)) return
-  try {
-    await tried({
-      kind: 'put_block',
-      project: props.project.id,
-      block: props.block.id,
-      changes: { colourways: now },
-      seen: { colourways: base.value.colourways },
-    })
-    problem.value = ''
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problem.value = error.problem.errors[0]?.message ?? error.message
-  }
+  void save('colourways')
 }
 
 const changed = (n: number, way: Partial<Way>) => ways.value.map((w, i) => (i === n ? { ...w, ...way } : w))
 /** What is typed stands in the field; it is sent when one leaves it. */
 const write = (n: number, count: string) => (typed.colourways = changed(n, { count }))
-const put = (n: number, way: Partial<Way>) => void save(changed(n, way))
+const put = (n: number, way: Partial<Way>) => lay(changed(n, way))
 
 const undo = useUndo()
 function takeAway(n: number) {
   const gone = ways.value[n]!
-  void save(ways.value.filter((_, i) => i !== n))
-  undo(
-    `Colourway ${n + 1} was taken away.`,
-    () => void save([...ways.value.slice(0, n), gone, ...ways.value.slice(n)]),
+  lay(ways.value.filter((_, i) => i !== n))
+  undo(`Colourway ${n + 1} was taken away.`, () =>
+    lay([...ways.value.slice(0, n), gone, ...ways.value.slice(n)]),
   )
 }
 
 function more(twin: boolean) {
   const [a, b] = two.value
   const roles = twin && a && b ? { [a]: b, [b]: a } : {}
-  void save([...ways.value, { count: '1', roles }])
+  lay([...ways.value, { count: '1', roles }])
 }
 </script>
 

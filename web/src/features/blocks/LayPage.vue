@@ -106,6 +106,7 @@ const renamed = () =>
       <SizesPanel
         v-model:finished="finished"
         :view="view"
+        :of="block.id"
         :problems="problems"
         :grows="!!insisted.tracks_do_not_add_up"
         :centre="block.part === 'centre'"

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import TickBox from '@/shared/form/TickBox.vue'
 import LabelledSelect from '@/shared/form/LabelledSelect.vue'
-import { computed, reactive, watch } from 'vue'
+import { computed, watch } from 'vue'
 
-import { type Project, Refusal, type Schemas } from '@/shared/api/client'
+import type { Project, Schemas } from '@/shared/api/client'
+import { useFields } from '@/shared/offline/fields'
 import { useOutbox } from '@/shared/offline/outbox'
-import { useTyped } from '@/shared/offline/typed'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
@@ -16,7 +16,7 @@ import FabricSelect from './FabricSelect.vue'
 
 /** How the quilt is put together; every field is saved as it is typed, and refused beside itself. */
 const props = defineProps<{ project: Project; sheet: Sheet; quilt: Schemas['QuiltView'] }>()
-const { tried } = useOutbox()
+const { typedIn } = useOutbox()
 type Field = keyof ReturnType<typeof kept>
 
 const lyings = [
@@ -56,42 +56,25 @@ const kept = () => ({
   backing_fabric: props.quilt.backing_fabric,
   borders: JSON.stringify(props.quilt.borders),
 })
-const { typed: draft, base } = useTyped(kept, {
-  thing: () => `quilt ${props.project.id}`,
-  flat: (c) => ('borders' in c ? { ...c, borders: JSON.stringify(c.borders) } : c),
-})
-const fields = Object.keys(draft) as Field[]
+const flat = (c: Record<string, unknown>) =>
+  'borders' in c ? { ...c, borders: JSON.stringify(c.borders) } : c
+const sent = (c: Record<string, unknown>) =>
+  'borders' in c ? { ...c, borders: JSON.parse(c.borders as string) } : c
+const {
+  typed: draft,
+  problems,
+  save,
+} = useFields(kept, { thing: () => `quilt ${props.project.id}`, flat }, ({ changes, seen }) =>
+  typedIn({ kind: 'change_quilt', project: props.project.id, changes: sent(changes), seen: sent(seen) }),
+)
 
-const value = (f: Field, from: typeof draft) => (f === 'borders' ? JSON.parse(from.borders) : from[f])
-const tries = reactive<Record<string, unknown>>({})
-/** What was refused stays typed, with the reason under it, until it is typed otherwise. */
-const problems = reactive<Record<string, string>>({})
-
-async function save(f: Field) {
-  const typed = (tries[f] = draft[f])
-  try {
-    await tried({
-      kind: 'change_quilt',
-      project: props.project.id,
-      changes: { [f]: value(f, draft) },
-      seen: { [f]: value(f, base.value) },
-    })
-    delete problems[f]
-  } catch (error) {
-    if (error instanceof Refusal && draft[f] === typed)
-      problems[f] = error.problem.errors[0]?.message ?? error.message
-  }
-}
-
-/** Handed over as it is typed: what is kept in this browser is never behind what stands in the field. */
-watch(draft, () => {
-  for (const f of fields) {
-    if (draft[f] === base.value[f]) {
-      delete problems[f]
-      delete tries[f]
-    } else if (tries[f] !== draft[f]) void save(f)
-  }
-})
+/** Handed over as it is typed, each by itself: what is kept in this browser is never behind what stands in the field. */
+watch(
+  () => ({ ...draft }),
+  (now, was) => {
+    for (const f of Object.keys(now) as Field[]) if (now[f] !== was[f]) void save(f)
+  },
+)
 </script>
 
 <template>

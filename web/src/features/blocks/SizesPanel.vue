@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { ref, watch } from 'vue'
+import { toRef, watch } from 'vue'
 
 import Len from '@/shared/words/Len.vue'
+import { useForm } from '@/shared/offline/typed'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
 import type { View } from './api'
@@ -13,6 +14,8 @@ import type { View } from './api'
  */
 const props = defineProps<{
   view: View
+  /** Whose sizes they are: what is typed of them and not taken is kept under this name. */
+  of: string
   problems: Record<string, string>
   grows?: boolean
   centre?: boolean
@@ -24,15 +27,11 @@ const emit = defineEmits<{
   grid: [columns: number, rows: number]
 }>()
 
-const columns = ref(props.view.columns)
-const rows = ref(props.view.rows)
-watch(
-  () => [props.view.columns, props.view.rows],
-  ([c, r]) => {
-    columns.value = c!
-    rows.value = r!
-  },
-)
+const laid = () => ({ columns: props.view.columns, rows: props.view.rows })
+const { typed, clear } = useForm(`sizes ${props.of}`, laid)
+const columns = toRef(typed, 'columns')
+const rows = toRef(typed, 'rows')
+watch([() => props.view.columns, () => props.view.rows], clear)
 const tracks = () => {
   if (columns.value !== props.view.columns || rows.value !== props.view.rows)
     emit('tracks', columns.value, rows.value)

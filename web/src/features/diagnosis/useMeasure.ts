@@ -1,8 +1,9 @@
-import { computed, type Ref, ref, watch } from 'vue'
+import { computed, type Ref, ref, toRef, watch } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
 import type { Of } from '@/shared/offline/outgoing'
+import { useForm } from '@/shared/offline/typed'
 import { readingWords } from '@/shared/words/words'
 
 import type { Asked, Diagnosis } from './api'
@@ -29,9 +30,15 @@ export const nowhere = (): Where => ({
 /** What is being measured and where, what is typed, and what the last Enter came to. */
 export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefined>) {
   const { tried } = useOutbox()
-  const where = ref<Where>(nowhere())
-  const value = ref('')
-  const whole = ref('')
+  // What is half typed is there again after a reload, and just where it was being read.
+  const { typed: half } = useForm(
+    `reading ${of.value.subject} ${of.value.of}`,
+    () => ({ value: '', whole: '', where: nowhere() }),
+    'where',
+  )
+  const where = toRef(half, 'where')
+  const value = toRef(half, 'value')
+  const whole = toRef(half, 'whole')
   const count = ref('')
   const lands = ref('')
   const day = ref('')

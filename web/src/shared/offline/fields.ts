@@ -3,7 +3,7 @@ import { onScopeDispose, reactive } from 'vue'
 import { Refusal } from '@/shared/api/client'
 
 import { standsIn, tellOnTop } from './queue'
-import { editOf, type Over, useTyped } from './typed'
+import { editOf, type Over, same, useTyped } from './typed'
 
 type Edit = ReturnType<typeof editOf>
 
@@ -12,7 +12,7 @@ type Edit = ReturnType<typeof editOf>
  * refused stays typed, with its reason in `problems`, is not sent again as it is while nothing beside it changes, and holds up
  * nothing else. Left standing when its page goes, it is told on top of the next one.
  */
-export function useFields<T extends Record<string, string>>(
+export function useFields<T extends Record<string, unknown>>(
   kept: () => T,
   over: Over,
   put: (edit: Edit) => Promise<unknown>,
@@ -20,8 +20,8 @@ export function useFields<T extends Record<string, string>>(
   const { typed, base, dirty, refused } = useTyped(kept, over)
   const problems = reactive<Record<string, string>>({})
   /** As it was sent, and in which change; `again` once something beside it was taken, on which it may have hung. */
-  const refusals: Record<string, { as: string; change: string; again?: boolean }> = {}
-  const standing = (f: string) => f in problems && refusals[f]?.as === typed[f]
+  const refusals: Record<string, { as: unknown; change: string; again?: boolean }> = {}
+  const standing = (f: string) => f in problems && same(refusals[f]?.as, typed[f])
   let here = true
 
   function putRight(f: string) {
@@ -48,9 +48,9 @@ export function useFields<T extends Record<string, string>>(
       if (!refusal || !here) return
       const said = told(refusal, left)
       for (const [f, why] of Object.entries(said)) {
-        refusals[f] = { as: String(sent.changes[f]), change: refusal.change }
+        refusals[f] = { as: sent.changes[f], change: refusal.change }
         // What was typed since is another text, and on its way by itself.
-        if (refusals[f].as === typed[f]) problems[f] = why
+        if (same(refusals[f].as, typed[f])) problems[f] = why
         else delete refusals[f]
       }
       standsIn(refusal.change, (f) => f in refusals)

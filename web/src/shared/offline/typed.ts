@@ -6,7 +6,7 @@ import { erase, readAll, write } from './store'
 
 type Fields = Record<string, unknown>
 
-const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a ?? '') === JSON.stringify(b ?? '')
+export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a ?? '') === JSON.stringify(b ?? '')
 
 /** Places in which something is typed that was not handed over. */
 const typing = reactive(new Set<symbol>())
