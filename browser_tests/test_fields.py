@@ -300,3 +300,39 @@ class RefusedTest(JourneyCase):
         self.page.get_by_role("link", name="Shelf", exact=True).click()
         self.saved()
         expect(self.page.get_by_role("alert").filter(has_text="Not taken")).to_have_count(0)
+
+    def test_so_does_a_refused_field_of_any_page(self) -> None:
+        for path, label in {
+            f"{HALF_SEWN}/blocks/quilt": "Sashing finishes",
+            f"{HALF_SEWN}/blocks/counts": "or at least",
+            f"{LANTERN}/lay": "Blocks of colourway 1",
+            f"{HALF_SEWN}/measured": "Lantern 2, across",
+            "/records/evenings": "Day",
+            "/shelf": "Along, Rope",
+        }.items():
+            with self.subTest(path):
+                self.open(path)
+                field = self.page.get_by_label(label, exact=True).first
+                field.fill("zz zz")
+                field.press("Tab")
+                expect(self.page.locator("header .saved")).to_have_text("Not all saved")
+                expect(field).to_have_attribute("aria-invalid", "true")
+                self.page.get_by_role("link", name="Settings").first.click()
+                expect(self.page.get_by_role("alert").filter(has_text="Not taken")).to_have_count(1)
+                self.page.get_by_role("button", name="Put away").first.click()
+                self.saved()
+
+    def test_a_layout_s_sizes_and_a_reading_half_typed_are_there_again(self) -> None:
+        self.open(f"{LANTERN}/lay")
+        rows = self.labelled("Rows")
+        rows.fill("1 and 2")
+        rows.press("Tab")
+        expect(rows).to_have_attribute("aria-invalid", "true")
+        self.open(f"{LANTERN}/measure")
+        self.choose("What", "Row")
+        self.labelled("The ruler reads").fill("10 3/")
+        self.page.reload()
+        expect(self.labelled("The ruler reads")).to_have_value("10 3/")
+        expect(self.page.get_by_role("main")).to_contain_text("Which onerow 1, through the middle")
+        self.open(f"{LANTERN}/lay")
+        expect(rows).to_have_value("1 and 2")

@@ -20,6 +20,8 @@ import WorkingSheet from './WorkingSheet.vue'
 
 /** A block or a row of units as its readings make it: drawn with its faults, judged, with what to measure next and what to do. */
 const props = defineProps<SubjectProps>()
+// What else the room knows is not for the page itself.
+defineOptions({ inheritAttrs: false })
 const { of, name } = useSubject(props)
 const factor = useWindowPreference<number>('factor', 4)
 const tried = ref('')

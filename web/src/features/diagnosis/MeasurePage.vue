@@ -18,6 +18,8 @@ import { type SubjectProps, useSubject } from './useSubject'
 
 /** Readings typed as fast as hands take them, each beside what it should be. */
 const props = defineProps<SubjectProps>()
+// What else the room knows is not for the page itself.
+defineOptions({ inheritAttrs: false })
 const { of, name } = useSubject(props)
 const { data, error } = useDiagnosis(
   of,

@@ -1,19 +1,20 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 
-import { Refusal } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import LabelledSelect from '@/shared/form/LabelledSelect.vue'
+import { useFields } from '@/shared/offline/fields'
 import { useOutbox } from '@/shared/offline/outbox'
+import { onLeaving } from '@/shared/offline/typed'
 
 import type { ProjectTime } from './api'
 
 /** One project that is planned: how long the rest takes, by when it has to be done, and whether it will be. */
 const props = defineProps<{ time: ProjectTime }>()
 const emit = defineEmits<{ leave: [] }>()
-const { tried } = useOutbox()
+const { typedIn } = useOutbox()
 const rhythms: { value: ProjectTime['rhythm']; label: string }[] = [
   { value: 'none', label: 'no day' },
   { value: 'day', label: 'all of it by a day' },
@@ -21,33 +22,23 @@ const rhythms: { value: ProjectTime['rhythm']; label: string }[] = [
   { value: 'block_month', label: 'a block each month, the first by' },
   { value: 'stage_week', label: 'a stage each week, as a group sets it, the first by' },
 ]
-const rhythm = ref(props.time.rhythm)
-const first = ref(props.time.first ?? '')
-const problem = ref('')
-watch(
-  () => [props.time.rhythm, props.time.first] as const,
-  ([r, f]) => {
-    rhythm.value = r
-    first.value = f ?? ''
-  },
+const none = (of: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(of).map(([f, v]) => [f, v || null]))
+const { typed, problems, save } = useFields(
+  () => ({ rhythm: props.time.rhythm as string, first: props.time.first ?? '' }),
+  { thing: () => `schedule ${props.time.project}` },
+  ({ changes, seen }) =>
+    typedIn({
+      kind: 'change_schedule',
+      project: props.time.project,
+      changes: none(changes),
+      seen: none(seen),
+    }),
 )
-const dated = computed(() => rhythm.value !== 'none')
-
-async function keep() {
-  problem.value = ''
-  const was = { rhythm: props.time.rhythm, first: props.time.first ?? '' }
-  const now = { rhythm: rhythm.value, first: first.value }
-  const fields = (['rhythm', 'first'] as const).filter((f) => now[f] !== was[f])
-  if (!fields.length || (dated.value && !first.value)) return
-  const of = (from: typeof was) => Object.fromEntries(fields.map((f) => [f, from[f] || null]))
-  try {
-    await tried({ kind: 'change_schedule', project: props.time.project, changes: of(now), seen: of(was) })
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error
-    problem.value = error.problem.errors[0]?.message ?? error.message
-  }
-}
-watch(rhythm, (now, before) => now !== before && void keep())
+const dated = computed(() => typed.rhythm !== 'none')
+const keep = () => void ((!dated.value || typed.first) && save('rhythm', 'first'))
+watch(() => typed.rhythm, keep)
+onLeaving(keep)
 </script>
 
 <template>
@@ -57,14 +48,14 @@ watch(rhythm, (now, before) => now !== before && void keep())
     </h2>
     <p class="said">{{ time.said }}</p>
     <div class="due">
-      <LabelledSelect v-model="rhythm" label="Has to be done" :options="rhythms" />
+      <LabelledSelect v-model="typed.rhythm" label="Has to be done" :options="rhythms" />
       <LengthInput
         v-if="dated"
-        v-model="first"
+        v-model="typed.first"
         label="Day"
         words
         placeholder="2027-03-28"
-        :problem="problem"
+        :problem="problems.first"
         @enter="keep"
         @focusout="keep"
       />
