@@ -46,6 +46,8 @@ __all__ = [
 
 _AFTER_START, _RESTS = 8.0, 2.0
 """Seconds until the first pages are there, and how many times as long as it works a thread behind rests."""
+_AT_A_TIME = 0.7
+"""Seconds that one answer works; what is left is worked out when it is asked for again."""
 _SIZE = inches(12)
 """Errors do not grow with a block: one size answers for its tips and its sides. Whether its units have room is asked at its own."""
 
@@ -88,10 +90,12 @@ def cloth_on_shelf(room: Workroom) -> tuple[float, ...]:
 
 @dataclass(frozen=True)
 class Forecasts:
-    """The whole library, the surest first; ``readings`` of seams and ``trimmed`` of units stand behind it."""
+    """The whole library, the surest first; ``readings`` of seams and ``trimmed`` of units stand behind it. ``left`` of it are not worked
+    out yet, with these hands: whoever asks again finds more."""
 
     asked: ForecastAsked
     blocks: list[Foretold]
+    left: int
     readings: int
     trimmed: int
     tip_borne: Length = field(default_factory=lambda: Length.near(SEEN))
@@ -125,9 +129,17 @@ def _model(pattern: Pattern, allowance: Length) -> BlockModel:
     return model_of(block_geometry(laid(pattern), _SIZE), allowance)
 
 
-@lru_cache(maxsize=1_024)
+@lru_cache(maxsize=16)
+def _worked_out(allowance: Length, hands: OwnHands) -> dict[Pattern, Forecast]:  # noqa: ARG001
+    """What was worked out with these hands, which others add to: no more arrangements than the library holds."""
+    return {}
+
+
 def _forecast(pattern: Pattern, allowance: Length, hands: OwnHands) -> Forecast:
-    return forecast(_model(pattern, allowance), hands)
+    known = _worked_out(allowance, hands)
+    if pattern not in known:
+        known[pattern] = forecast(_model(pattern, allowance), hands)
+    return known[pattern]
 
 
 def _patterns(room: Workroom) -> list[tuple[str, Callable[[], Pattern]]]:
@@ -141,14 +153,21 @@ def _patterns(room: Workroom) -> list[tuple[str, Callable[[], Pattern]]]:
 def forecasts_of(room: Workroom, asked: ForecastAsked) -> Forecasts:
     """Those that cannot be sewn yet are left out."""
     hands, readings, trimmed = own_hands(room)
-    record = _record(room)
-    told = []
+    record, known = _record(room), _worked_out(room.seam_allowance, hands)
+    told, left, fresh, began = [], 0, 0, time.monotonic()
     for key, pattern in _patterns(room):
         try:
-            told.append(_foretold(room, key, pattern(), hands, record, asked))
+            one = pattern()
+            if one not in known:
+                # One at the least, so that whoever asks again gets on.
+                if fresh and time.monotonic() - began > _AT_A_TIME:
+                    left += 1
+                    continue
+                fresh += 1
+            told.append(_foretold(room, key, one, hands, record, asked))
         except PiecingError:
             continue
-    return Forecasts(asked, sorted(told, key=lambda f: (-f.worth, f.name)), readings, trimmed)
+    return Forecasts(asked, sorted(told, key=lambda f: (-f.worth, f.name)), left, readings, trimmed)
 
 
 def _foretold(

@@ -362,10 +362,12 @@ def _of_hundred(share: float) -> int:
 
 
 class ForecastsSerializer(serializers.Serializer[Any]):
-    """``readings`` of seams and ``trimmed`` units stand behind it; none of them: steady hands are assumed."""
+    """``readings`` of seams and ``trimmed`` units stand behind it; none of them: steady hands are assumed. ``left`` arrangements are not
+    worked out yet: ask again."""
 
     finished = LengthAnswerField(source="asked.finished")
     blocks = ForetoldSerializer(many=True)
+    left = serializers.IntegerField()
     tip_borne = LengthAnswerField()
     side_borne = LengthAnswerField()
     readings = serializers.IntegerField()

@@ -292,22 +292,42 @@ class LotTest(RecordsCase):
 
 
 class ForecastTest(RecordsCase):
+    def foretold(self) -> Any:
+        """Asked for until nothing is left."""
+        found = self.ask("get", "records/forecasts")
+        while found["left"]:
+            before, found = found, self.ask("get", "records/forecasts")
+            self.assertLess(found["left"], before["left"])
+        return found
+
+    def test_one_answer_works_a_while_and_the_next_goes_on(self) -> None:
+        forecasts._worked_out.cache_clear()
+        with patch.object(forecasts, "_AT_A_TIME", 0.0):
+            first = self.ask("get", "records/forecasts")
+            second = self.ask("get", "records/forecasts")
+            none = self.ask("get", "records/forecasts?finished=9")
+        self.assertGreater(first["left"], 50)
+        self.assertEqual(len(first["blocks"]) + first["left"], len(self.foretold()["blocks"]))
+        self.assertLess(second["left"], first["left"])
+        self.assertLess(none["left"], second["left"])
+        self.assertEqual(self.foretold()["left"], 0)
+
     def test_what_is_worked_out_behind_is_there_when_it_is_asked_for(self) -> None:
-        forecasts._forecast.cache_clear()
+        forecasts._worked_out.cache_clear()
         with patch.multiple(forecasts, _AFTER_START=0.0, _RESTS=0.0, connection=Mock()):
             forecasts.work_out_behind()
         with patch.object(forecasts, "forecast", side_effect=AssertionError("worked out again")):
             self.assertGreaterEqual(len(self.ask("get", "records/forecasts")["blocks"]), 60)
 
     def test_the_library_is_put_in_order_by_ones_own_hands(self) -> None:
-        before = self.ask("get", "records/forecasts")
+        before = self.foretold()
         self.assertEqual((before["readings"], before["trimmed"]), (0, 0))
         worth = [b["blocks"] * (100 if b["tips"] is None else b["tips"]) for b in before["blocks"]]
         self.assertTrue(all(a >= b - 120 for a, b in pairwise(worth)), "but for rounding")
         grey = self.set_up(guide="1/4")
         for _ in range(8):
             self.sewn(grey["id"], "29/32", "3 5/16")
-        after = {b["key"]: b for b in self.ask("get", "records/forecasts")["blocks"]}
+        after = {b["key"]: b for b in self.foretold()["blocks"]}
         wake = next(b for b in before["blocks"] if b["key"] == "wake")
         self.assertLess(after["wake"]["blocks"], wake["blocks"])
         found = self.ask("get", "records/forecasts/wake")
@@ -320,7 +340,7 @@ class ForecastTest(RecordsCase):
         body = {"start": "pinwheel", "changes": {"finished": "8"}, "seen": {}}
         self.ask("put", f"projects/{project['id']}/blocks/{block}", body)
         self.ask("put", f"library/{own}", {"block": block})
-        self.assertIn(own, [b["key"] for b in self.ask("get", "records/forecasts")["blocks"]])
+        self.assertIn(own, [b["key"] for b in self.foretold()["blocks"]])
         self.ask("get", f"records/forecasts/{own}")
         self.ask("get", "records/forecasts/nowhere", expect=404)
 

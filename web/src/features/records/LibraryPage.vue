@@ -80,6 +80,9 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
         <LabelledSelect v-model="kind" label="Holding" :options="holding" />
         <LengthInput v-model="atHand" numeric label="Cloth on the shelf for" hint="so many blocks, by area" />
       </div>
+      <p v-if="data.left" role="status">
+        {{ plural(data.left, 'arrangement') }} more {{ data.left === 1 ? 'is' : 'are' }} being worked out.
+      </p>
       <NTable size="small" :bordered="false">
         <thead>
           <tr>

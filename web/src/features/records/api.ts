@@ -30,6 +30,8 @@ export const useForecasts = (asked: MaybeRefOrGetter<Foretelling>) =>
       queryKey: ['forecasts', toValue(asked)],
       queryFn: () => taken(api.GET('/api/records/forecasts', { params: { query: toValue(asked) } })),
       placeholderData: keepPreviousData,
+      // Worked out a part at a time.
+      refetchInterval: ({ state }: { state: { data?: { left: number } } }) => (state.data?.left ? 50 : false),
       retry: false,
     })),
   )

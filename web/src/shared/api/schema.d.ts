@@ -3406,10 +3406,14 @@ export interface components {
             units: components["schemas"]["UnitRooms"][];
             helps: components["schemas"]["Help"][];
         };
-        /** @description ``readings`` of seams and ``trimmed`` units stand behind it; none of them: steady hands are assumed. */
+        /**
+         * @description ``readings`` of seams and ``trimmed`` units stand behind it; none of them: steady hands are assumed. ``left`` arrangements are not
+         *     worked out yet: ask again.
+         */
         Forecasts: {
             readonly finished: components["schemas"]["Length"];
             blocks: components["schemas"]["Foretold"][];
+            left: number;
             readonly tip_borne: components["schemas"]["Length"];
             readonly side_borne: components["schemas"]["Length"];
             readings: number;
