@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import ClassVar
 
 from playwright.sync_api import Request, Route
@@ -318,7 +319,11 @@ class RefusedTest(JourneyCase):
                 expect(self.page.locator("header .saved")).to_have_text("Not all saved")
                 expect(field).to_have_attribute("aria-invalid", "true")
                 self.page.get_by_role("link", name="Settings").first.click()
-                expect(self.page.get_by_role("alert").filter(has_text="Not taken")).to_have_count(1)
+                told = self.page.get_by_role("alert").filter(has_text="Not taken")
+                expect(told).to_have_count(1)
+                told.get_by_role("link", name="Where it was typed").click()
+                expect(self.page).to_have_url(re.compile(re.escape(path)))
+                expect(told.get_by_role("link")).to_have_count(0)
                 self.page.get_by_role("button", name="Put away").first.click()
                 self.saved()
 

@@ -12,6 +12,8 @@ export interface Change {
   state: 'waiting' | 'refused' | 'clash'
   /** Why the server would not take it. */
   problem?: Problem
+  /** The page on which it was typed. */
+  from?: string
   tries: number
   /** When it was typed, and when it may be tried again, in milliseconds. */
   born: number

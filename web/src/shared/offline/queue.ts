@@ -88,6 +88,7 @@ export function add(what: Outgoing, inPlace = () => false, stands = false): Prom
     id: crypto.randomUUID(),
     what: JSON.parse(JSON.stringify(what)) as Outgoing,
     state: 'waiting',
+    from: location.pathname + location.search,
     tries: 0,
     born: performance.timeOrigin + performance.now(),
     notBefore: 0,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
 import { computed } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
 
 import { refused } from '@/shared/offline/conflicts'
 import { useWaiting } from '@/shared/offline/outbox'
@@ -9,6 +10,7 @@ import { reachable } from '@/shared/offline/reachable'
 import { storage } from '@/shared/offline/store'
 import { plural } from '@/shared/words/words'
 
+const route = useRoute()
 const waiting = useWaiting()
 const count = computed(() => waiting.value.length)
 const stuck = computed(() => changes.value.filter((c) => c.tries).length)
@@ -49,6 +51,7 @@ const typed = (o: object) =>
         <strong>Not taken{{ typed(r.what) ? `: ${typed(r.what)}.` : '.' }}</strong>
         {{ r.problem?.detail }}
       </span>
+      <RouterLink v-if="r.from && r.from !== route.fullPath" :to="r.from">Where it was typed</RouterLink>
       <NButton size="small" @click="remove(r)">Put away</NButton>
     </p>
   </div>
