@@ -1278,7 +1278,7 @@ SABOTAGES = [
         "tests.test_more_trials",
         ("_BOTH = 0.7", "_BOTH = 0.85"),
         ("right = found.nearly_none if", "right = none if"),
-        ("if by_itself is None or abs", "if True or abs"),
+        ("        if alone:\n", "        if False:\n"),
         ("if len(may) == 1 and look_alike(found, may[0].best):", "if False:"),
         ("            first.chance,\n", "            chance,\n"),
     ),

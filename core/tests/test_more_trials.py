@@ -215,6 +215,16 @@ class OneOfThemTest(TestCase):
         )
         self.assertEqual(plain(remedies_of(found, v)[0].title), "Make the unit in row 3, column 3 again")
 
+    def test_two_that_are_off_by_themselves(self) -> None:
+        others = [*widths(HST, *["3 1/2"] * 6), *heights(HST, "3 1/2", "3 1/2"), *QUARTERS, *lines("12 1/2", "12 1/2")]
+        off = [replace(r, confirmed=True) for r in widths(HST, "3 3/4", "3 1/8")]
+        v = F.judge(*others, *off)
+        self.assertIs(v.status, Status.TRUE)
+        self.assertEqual(
+            plain(v.said),
+            "All but 2 are true; most off is one of the half-square triangles: trimmed width: 3⁄8″ short",
+        )
+
     def test_two_of_one_diagonal_short_by_an_eighth_stand_out(self) -> None:
         """4 1/2 squares measure 6 3/8 from corner to corner."""
         given = [

@@ -267,12 +267,17 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             spared=spared,
         )
     if is_true(found):
-        by_itself = max(found.lone, key=lambda o: abs(o.away), default=None)
-        if by_itself is None or abs(by_itself.away) < STRAY:
-            said, why = Message("All is true, as far as it was measured"), looked_at_said(found)
-        else:
-            said = Message("All but one is true: {reading}", reading=reading_off(found, by_itself.index))
-            why = by_itself.said
+        alone = sorted((o for o in found.lone if abs(o.away) >= STRAY), key=lambda o: -abs(o.away))
+        said, why = Message("All is true, as far as it was measured"), looked_at_said(found)
+        if alone:
+            said = Message(
+                "All but one is true: {reading}"
+                if len(alone) == 1
+                else "All but {count} are true; most off is {reading}",
+                count=len(alone),
+                reading=reading_off(found, alone[0].index),
+            )
+            why = alone[0].said
         return Verdict(Status.TRUE, said, why, none, leads)
     # What nothing was read of is no reason for what was.
     free = none + sum(e.leads for e in found.estimates if not e.looked_at)
