@@ -118,9 +118,14 @@ class LeadingTest(TestCase):
         ]
         v = self.leads(F, given, Cause.TRIM, "half-square triangles trimmed 1⁄16″ too large")
         self.assertEqual(v.sure_words, "likely")
-        few = F.judge(*given[:7])
+        few = F.judge(*given[:5])
         self.assertEqual(few.status, Status.UNSETTLED)
         self.assertIn("measure both diagonals of one", plain(few.why))
+
+    def test_units_and_rows_that_bear_each_other_out(self) -> None:
+        """Four units of 3 9/16 leave a row 1/4 long."""
+        given = [*widths(HST, "3 9/16", "3 9/16"), *seams("1/4", "1/4"), *lines("12 3/4", "12 3/4")]
+        self.leads(F, given, Cause.TRIM, "half-square triangles trimmed 1⁄16″ too large")
 
     def test_a_fold_of_a_thirty_second_is_paid_for_in_full(self) -> None:
         """Six fabrics a row, each 1/32 short though the back reads a quarter: 7/32 and the fold make the quarter."""

@@ -29,7 +29,7 @@ _TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
 guide is moved for either. The stitching answers for it from a chance to lead of so much of the fold's."""
 _SPLIT, _STRETCHED = 0.12, 0.06
 """Chances that a look-alike leads, from which it is told apart first: the seam of a fold, a stretch of a large trim."""
-_UNSTRETCHED_FROM, _UNSTRETCHED = 9, 0.3
+_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3
 """Readings from which a large trim is named for being so much the likelier of the two."""
 _LOOKED_ALONG = 7
 _BACKS = 3
