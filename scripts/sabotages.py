@@ -203,7 +203,7 @@ SABOTAGES = [
     ),
     *in_file(
         "diagnosis/naming.py",
-        f"{PRESCRIBED} {TRIALS} {DIAGNOSIS}",
+        "tests.test_some_seams tests.test_more_trials",
         ("_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0", "_NAMED, _FEW, _SOON = 0.30, 0.0, 5.0"),
     ),
     *in_file(
