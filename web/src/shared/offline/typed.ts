@@ -1,7 +1,8 @@
 import { computed, onBeforeUnmount, onScopeDispose, reactive, ref, watch } from 'vue'
 
-import { type Editing, thingOf } from './change'
-import { changes, inPlace } from './queue'
+import { type Change, type Editing, thingOf } from './change'
+import { refused as toldOnTop } from './conflicts'
+import { changes } from './queue'
 import { erase, readAll, write } from './store'
 
 type Fields = Record<string, unknown>
@@ -25,19 +26,16 @@ export interface Over {
 }
 
 const plain = (changes: Fields) => changes
-const changesOf = ({ thing, flat = plain }: Over, refused: boolean, of = changes.value) =>
+const changesOf = ({ thing, flat = plain }: Over, of: readonly Change[]) =>
   of
-    .filter((c) => (c.state === 'refused') === refused && 'changes' in c.what && thingOf(c.what) === thing())
+    .filter((c) => 'changes' in c.what && thingOf(c.what) === thing())
     .map((c) => flat((c.what as Editing).changes as Fields))
 
-/** What was refused and is told on top of the page, until it is put away. */
-const toldOnTop = (over: Over) => {
-  const told = changes.value.filter((c) => c.state === 'refused' && !inPlace.has(c.id))
-  return changesOf(over, true, told)
-}
+const inQueue = (refused: boolean) => changes.value.filter((c) => (c.state === 'refused') === refused)
 
 /** What is on its way to a thing, over what the server has: the later change over the earlier. */
-export const onItsWay = (over: Over): Fields => Object.assign({}, ...changesOf(over, false)) as Fields
+export const onItsWay = (over: Over): Fields =>
+  Object.assign({}, ...changesOf(over, inQueue(false))) as Fields
 
 /**
  * Fields as they are typed. A field nobody is typing in follows what the server, or another window, says; what is on its
@@ -48,13 +46,10 @@ export const onItsWay = (over: Over): Fields => Object.assign({}, ...changesOf(o
 export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
   const base = computed(() => Object.assign({}, kept(), ...overs.map(onItsWay)) as T)
   const typed = reactive({ ...base.value }) as T
-  const among = (f: string, of: Fields[]) => of.some((c) => f in c && same(c[f], typed[f]))
-  const stays = (f: string) =>
-    among(
-      f,
-      overs.flatMap((o) => changesOf(o, true)),
-    )
-  const refused = (f: string) => among(f, overs.flatMap(toldOnTop))
+  const ofMine = (of: readonly Change[]) => overs.flatMap((o) => changesOf(o, of))
+  const among = (f: string, of: readonly Change[]) => ofMine(of).some((c) => f in c && same(c[f], typed[f]))
+  const stays = (f: string) => among(f, inQueue(true))
+  const refused = (f: string) => among(f, toldOnTop.value)
   watch(base, (now, was) => {
     for (const f of new Set([...Object.keys(now), ...Object.keys(was)]))
       if (same(typed[f], was[f]) && !same(now[f], was[f]) && !stays(f)) {
@@ -64,7 +59,7 @@ export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
       }
   })
   watch(
-    () => overs.flatMap(toldOnTop),
+    () => ofMine(toldOnTop.value),
     (now, was) => {
       for (const gone of was.filter((c) => !now.some((x) => same(x, c))))
         for (const f of Object.keys(gone))
