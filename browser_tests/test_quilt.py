@@ -29,6 +29,10 @@ class PiecedBorderTest(JourneyCase):
         expect(parts).to_contain_text("2 of them, 29 units each")
         expect(parts).to_contain_text("2 of them, 25 units each")
         expect(self.region("Picture of the quilt")).to_contain_text("A plain strip inside it shows 3⁄4″ all round")
+        # Sashes an inch wider make it 46 1/2 by 59 1/2: 24 and two corners, and 31, since 30 would leave a strip of 1/4.
+        self.labelled("Sashing finishes").fill("2 1/2")
+        expect(parts).to_contain_text("2 of them, 31 units each")
+        expect(parts).to_contain_text("2 of them, 26 units each")
         self.choose("What makes it fit of border 3", "another size")
         self.choose("Unit of border 3", "Flying goose")
         self.choose("How the unit lies of border 3", "turned a quarter")

@@ -193,12 +193,24 @@ class DrawingField(_Styled):
         }
 
 
-def _together(marks: Iterable[DrawnMark]) -> list[dict[str, str]]:
-    """Those of one role and fabric as one path: they lie beside each other."""
+_LONG = 1_000
+"""Marks from which a stamp is written anew each time, so that what is remembered stays small."""
+
+
+def _together(marks: tuple[DrawnMark, ...]) -> list[dict[str, str]]:
+    """Those of one role and fabric as one path: they lie beside each other. A block and a border's strip stay as they are while
+    what lies round them changes."""
+    return _written(marks) if len(marks) > _LONG else _written_before(marks)
+
+
+def _written(marks: Iterable[DrawnMark]) -> list[dict[str, str]]:
     paths: dict[tuple[str, str], list[str]] = {}
     for m in marks:
         paths.setdefault((m.role, m.fabric), []).append(_path(m))
     return [{"role": role, "d": "".join(d), "fabric": fabric} for (role, fabric), d in paths.items()]
+
+
+_written_before = lru_cache(maxsize=128)(_written)
 
 
 def described(wire: type[serializers.Serializer[Any]], *, many: bool = False) -> type[serializers.JSONField]:

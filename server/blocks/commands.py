@@ -67,6 +67,23 @@ __all__ = [
 ]
 
 _MOST_BLOCKS = 40
+_PLAIN = {
+    "sash",
+    "sash_round",
+    "cornerstones",
+    "sash_fabric",
+    "cornerstone_fabric",
+    "setting_fabric",
+    "binding_strip",
+    "binding_fabric",
+    "backing_fabric",
+    "backing_over",
+    "backing_way",
+    "usable",
+    "oversize",
+    "sleeve",
+}
+"""Of the quilt's fields those that shape plain pieces."""
 _EMPTY = {"name": "New block", "columns": [1, 1, 1], "rows": [1, 1, 1], "units": {}, "layout": [". . ."] * 3}
 
 
@@ -233,7 +250,7 @@ def change_quilt(
     if follow:
         if set(fields) & {"makings", "spare_percent", "spare_number"}:
             take_making(project, {k: m for k, m in quilt.makings.items() if before.makings.get(k) != m})
-        follow_blocks(project, quilt)
+        follow_blocks(project, quilt, plain=before.begun and set(fields) <= _PLAIN)
     touch(project)
     return project
 

@@ -32,11 +32,15 @@ _MOST = 200
 """Kinds of unit that follow; a block of more different ones is a picture, not a plan."""
 
 
-def follow_blocks(project: Project, quilt: Quilt | None = None) -> None:
+def follow_blocks(project: Project, quilt: Quilt | None = None, *, plain: bool = False) -> None:
     """Brings the units that stand in the plan because of blocks up to these. Blocks that cannot be counted yet (a place is
-    empty, a role has no fabric) keep what they had."""
+    empty, a role has no fabric) keep what they had. ``plain``: nothing changed but plain pieces, so that there is something to follow
+    only where a border's strip or a part of a block changed with them."""
     quilt = quilt or quilt_of(project)
-    blocks, roles = follow_parts(project, quilt), _roles(project)
+    parts = follow_parts(project, quilt)
+    if plain and quilt.followed and not parts.changed:
+        return
+    blocks, roles = parts.blocks, _roles(project)
     orders, waiting = _orders(project, blocks, roles)
     scraps = scrap_units_of(quilt, project, blocks, find_in(project.workroom))
     wanted = list(counted(orders, roles, scraps))[:_MOST] if orders else []

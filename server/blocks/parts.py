@@ -41,6 +41,7 @@ from .translate import (
 
 __all__ = [
     "LAST",
+    "FollowedParts",
     "centre_as_set",
     "follow_parts",
     "half_pattern",
@@ -60,9 +61,17 @@ class _Part:
     colourways: list[dict[str, Any]]
 
 
-def follow_parts(project: Project, quilt: Quilt) -> list[Block]:
+@dataclass(frozen=True)
+class FollowedParts:
+    """The blocks and parts that there are then, and whether any part changed."""
+
+    blocks: list[Block]
+    changed: bool
+
+
+def follow_parts(project: Project, quilt: Quilt) -> FollowedParts:
     """Brings the parts up to what the quilt says, and the numbers of blocks to what a centre laid by hand holds. A quilt that cannot
-    be put together as it stands keeps its parts. Returns the blocks and parts that there are then."""
+    be put together as it stands keeps its parts."""
     find = find_in(project.workroom)
     # Parts that are put by, too: they are taken up again as they were.
     every = list(Block.objects.filter(Q(deleted_at=None) | ~Q(part=""), project=project))
@@ -72,18 +81,19 @@ def follow_parts(project: Project, quilt: Quilt) -> list[Block]:
     try:
         parts = list(_parts(quilt, project, blocks, find)) if quilt.begun and blocks else []
     except PiecingError:
-        return blocks
-    stay = [b for b in blocks if not b.part or b.part == CENTRE]
+        return FollowedParts(blocks, changed=False)
+    stay, changed = [b for b in blocks if not b.part or b.part == CENTRE], False
     for n, part in enumerate(parts):
         row = rows.pop(part.key, None) or Block(project=project, part=part.key)
-        _put(row, part, LAST + n)
+        changed |= _put(row, part, LAST + n)
         stay.append(row)
     if gone := [r.pk for r in rows.values() if r.deleted_at is None]:
         Block.objects.filter(pk__in=gone).update(deleted_at=timezone.now())
-    return stay
+    return FollowedParts(stay, changed or bool(gone))
 
 
-def _put(row: Block, part: _Part, position: int) -> None:
+def _put(row: Block, part: _Part, position: int) -> bool:
+    """Whether there was anything to change."""
     now = {
         "pattern": pattern_data(in_whole_parts(part.pattern)),
         "finished": part.finished,
@@ -92,11 +102,12 @@ def _put(row: Block, part: _Part, position: int) -> None:
     }
     before = {f: getattr(row, f) for f in now}
     if not row._state.adding and before == now:
-        return
+        return False
     for field, value in now.items():
         setattr(row, field, value)
     row.position = position
     row.save()
+    return True
 
 
 def _parts(quilt: Quilt, project: Project, blocks: list[Block], find: Find) -> Iterator[_Part]:

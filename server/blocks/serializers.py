@@ -417,6 +417,15 @@ class SheetSerializer(serializers.Serializer[Any]):
     quilt = QuiltViewSerializer()
 
 
+class ChangedQuiltSerializer(serializers.Serializer[Any]):
+    """The quilt after a change to it. ``blocks`` is null where those laid by the quilter are as they were; strips of borders and parts of
+    blocks follow the quilt, and are read again with the sheet."""
+
+    project = serializers.UUIDField(source="project.pk")
+    blocks = SavedBlockSerializer(many=True, allow_null=True)
+    quilt = QuiltViewSerializer()
+
+
 class LookingRequestSerializer(serializers.Serializer[Any]):
     across = serializers.IntegerField(min_value=1, max_value=6, required=False, default=2)
     every_second = serializers.ChoiceField(choices=LYINGS, required=False, default="upright")

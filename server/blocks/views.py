@@ -15,6 +15,7 @@ from api.requests import valid
 from api.wire import told_by
 from piecing.errors import PiecingError
 from piecing.lengths import Measure
+from piecing.quilts.choices import Setting
 from projects.models import Project
 from projects.selectors import get_project
 from projects.serializers import ProjectSerializer
@@ -28,7 +29,7 @@ from .joining import joined_view, pressed_view
 from .library import library_of
 from .looking import find_of_turned, other_ways
 from .models import Block
-from .quilt import QuiltSheet, besides_of, quilt_view
+from .quilt import QuiltSheet, besides_of, quilt_of, quilt_view
 from .readers import block_readers, quilt_readers
 from .rounding import round_sizes, unround_sizes
 from .scraps import scrap_boxes, scrap_setting
@@ -49,17 +50,18 @@ class _Saved:
 @dataclass(frozen=True)
 class _Sheet:
     project: Project
-    blocks: list[_Saved]
+    blocks: list[_Saved] | None
     quilt: QuiltSheet
+
+
+def _saved(project: Project) -> list[_Saved]:
+    find = find_in(project.workroom)
+    return [_Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)]
 
 
 def _sheet(project: Project, status: int = 200) -> Response:
     with one_answer():
-        find = find_in(project.workroom)
-        blocks = [
-            _Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)
-        ]
-        sheet = _Sheet(project, blocks, quilt_view(project))
+        sheet = _Sheet(project, _saved(project), quilt_view(project))
     return Response(told_by(serializers.SheetSerializer, sheet, {"style": style_of(project)}), status=status)
 
 
@@ -245,11 +247,18 @@ class PressingView(APIView):
 
 class QuiltView(APIView):
     @extend_schema(
-        operation_id="change_quilt", request=_QUILT_CHANGE, responses={200: serializers.SheetSerializer, **_REFUSED}
+        operation_id="change_quilt",
+        request=_QUILT_CHANGE,
+        responses={200: serializers.ChangedQuiltSerializer, **_REFUSED},
     )
     def patch(self, request: Request, key: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
-        return _sheet(commands.change_quilt(current_workroom(), key, body["changes"], body["seen"]))
+        project = commands.change_quilt(current_workroom(), key, body["changes"], body["seen"])
+        with one_answer():
+            # By hand the centre is a block, and numbers the others.
+            laid = "setting" in body["changes"] or quilt_of(project).setting == Setting.BY_HAND.value
+            sheet = _Sheet(project, _saved(project) if laid else None, quilt_view(project))
+        return Response(told_by(serializers.ChangedQuiltSerializer, sheet, {"style": style_of(project)}))
 
 
 class BesideView(APIView):

@@ -162,6 +162,9 @@ def _exchange(
     known: set[str] | None,
 ) -> None:
     """Scraps in place of the fabric of their role, no more of them than there are units of that colourway."""
+    scraps = tuple(scraps)
+    if not scraps:
+        return
     left = {
         (o.key, w.roles, cell): w.count
         for o in orders.values()

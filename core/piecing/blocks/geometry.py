@@ -98,4 +98,5 @@ def sewn(spec: UnitSpec, allowance: float) -> Piece | None:
 def cell_middle(layout: Layout, cell: Cell, part: float) -> Point:
     """The middle of a unit, y upward from the block's lower left corner."""
     high = float(layout.pattern.height)
-    return float(cell.left + cell.width / 2) * part, (high - float(cell.top + cell.height / 2)) * part
+    across, down = float(cell.left) + float(cell.width) / 2, float(cell.top) + float(cell.height) / 2
+    return across * part, (high - down) * part

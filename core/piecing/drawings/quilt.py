@@ -170,20 +170,21 @@ def _draw_row(sketch: Sketch, r: Round, corner: Point) -> None:
     x, y = corner
     wide, high, deep = float(r.wide), float(r.high), float(r.row.depth)
     for pattern, middles, turn in (
-        (r.row.ends, (x + wide / 2, y + high - deep / 2), 0),
-        (r.row.ends, (x + wide / 2, y + deep / 2), 2),
-        (r.row.sides, (x + deep / 2, y + high / 2), 0),
-        (r.row.sides, (x + wide - deep / 2, y + high / 2), 2),
+        (r.row.ends, (x + wide / 2, y + high - deep / 2), 0.0),
+        (r.row.ends, (x + wide / 2, y + deep / 2), 180.0),
+        (r.row.sides, (x + deep / 2, y + high / 2), 0.0),
+        (r.row.sides, (x + wide - deep / 2, y + high / 2), 180.0),
     ):
-        sketch.stamp(_strip(pattern, turn), [middles], 0.0)
+        sketch.stamp(_strip(pattern), [middles], turn)
     above = float(r.row.above)
     for line in (y + deep + above, y + high - deep - above) if above else ():
         sketch.line("seam", (x + deep, line), (x + wide - deep, line))
 
 
-def _strip(pattern: Pattern, turn: int) -> Sketch:
-    sketch, orientation = Sketch(), UPRIGHT.turned(turn)
-    for outline, role, _ in _faces(laid(pattern), Length.of(pattern.width), orientation):
+@lru_cache(maxsize=64)
+def _strip(pattern: Pattern) -> Sketch:
+    sketch = Sketch()
+    for outline, role, _ in _faces(laid(pattern), Length.of(pattern.width), UPRIGHT):
         sketch.polygon("face", outline, role)
     return sketch
 

@@ -243,6 +243,8 @@ def check_sewable(pattern: Pattern) -> None:
     """Whether it can be sewn at all is the same in every order, since a cut that is left out can be made later, and whatever lies in
     its places. Raises ``LayoutIncomplete``, ``CannotBeSewn``."""
     pattern.complete()
+    if all(p.across == p.down == 1 for p in pattern.places):
+        return  # Every line of the grid runs right through.
     _check_spans(pattern.columns, pattern.rows, tuple((p.column, p.row, p.across, p.down) for p in pattern.places))
 
 

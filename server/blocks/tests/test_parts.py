@@ -6,7 +6,9 @@ from typing import Any
 from uuid import uuid4
 
 from api.tests.api import ApiCase
+from blocks.following import follow_blocks
 from blocks.models import Block
+from projects.models import Project
 
 GOOSE = {"kind": "flying_goose", "fabrics": "abb"}
 HALF_SQUARE = {"kind": "half_square_triangle", "fabrics": "ab"}
@@ -94,6 +96,35 @@ class PartsTest(QuiltCase):
         self.quilt(borders=[])
         self.assertNotIn(("flying_goose", "3"), self.wanted())
         self.assertEqual(self.parts(), {})
+
+    def test_a_plain_piece_typed_is_followed_where_strips_change_with_it(self) -> None:
+        """Sashes of 3 between three by four add 6 and 9: 37 1/2 and 51 take 25 and 34 geese of 1 1/2 each. Whatever is typed, to follow
+        the blocks once more, all of it, changes nothing."""
+        self.border("3", GOOSE, turn=1)
+        self.quilt(sash="3")
+        self.assertEqual(self.wanted()["flying_goose", "3"], 2 * (25 + 34))
+        for changes in (
+            {"cornerstones": True},
+            {"sash": "1 1/2", "sash_round": True},
+            {"binding_strip": "2 1/2", "backing_over": "5"},
+            {"sash_fabric": "b", "setting_fabric": "a"},
+            {"sash": "0"},
+        ):
+            self.quilt(**changes)
+            before = self.wanted(), self.parts()
+            follow_blocks(Project.objects.get(pk=self.project["id"]))
+            self.assertEqual((self.wanted(), self.parts()), before, changes)
+        self.assertEqual(self.wanted()["flying_goose", "3"], 2 * (21 + 28))
+
+    def test_a_change_of_the_quilt_answers_blocks_only_where_it_may_number_them(self) -> None:
+        self.assertIsNone(self.quilt(sash="1")["blocks"])
+        self.assertIsNone(self.quilt(columns=4)["blocks"])
+        by_hand = self.quilt(setting="by_hand")
+        self.assertEqual([b["part"] for b in by_hand["blocks"]], ["", "centre"])
+        self.assertEqual(self.ask("get", f"{self.path}/blocks")["blocks"], by_hand["blocks"])
+        # It may lie in the centre as often as before, but that is the centre's to say.
+        self.assertIsNotNone(self.quilt(binding_strip="2 1/2")["blocks"])
+        self.assertIsNotNone(self.quilt(setting="straight")["blocks"])
 
     def test_blocks_as_a_border_and_half_square_corners(self) -> None:
         """Lantern blocks of 10 1/2 round themselves: 3 and 4 on each side, and 4 half-squares turn the corners."""

@@ -2850,6 +2850,16 @@ export interface components {
             day: string;
             name: string;
         };
+        /**
+         * @description The quilt after a change to it. ``blocks`` is null where those laid by the quilter are as they were; strips of borders and parts of
+         *     blocks follow the quilt, and are read again with the sheet.
+         */
+        ChangedQuilt: {
+            /** Format: uuid */
+            project: string;
+            blocks: components["schemas"]["SavedBlock"][] | null;
+            quilt: components["schemas"]["QuiltView"];
+        };
         /** @description ``at`` is when it was tapped, by the browser's clock: what waited for the server loses no minute. */
         ClockRequest: {
             /** Format: uuid */
@@ -9661,7 +9671,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sheet"];
+                    "application/json": components["schemas"]["ChangedQuilt"];
                 };
             };
             204: components["responses"]["MadeBefore"];

@@ -185,6 +185,7 @@ const put: Record<Room, (client: QueryClient, o: Outgoing, data: unknown) => voi
   },
   blocks(client, o, data) {
     if (o.kind === 'edit_block') return putBlock(client, data as Schemas['EditedBlock'])
+    if (o.kind === 'change_quilt') return putQuilt(client, data as Schemas['ChangedQuilt'])
     const sheet = data as Schemas['Sheet']
     stand(client, ['blocks', sheet.project], sheet)
   },
@@ -292,6 +293,16 @@ function putBlock(client: QueryClient, edited: Schemas['EditedBlock']) {
       sheet && { ...sheet, blocks: sheet.blocks.map((b) => (b.id === edited.block.id ? edited.block : b)) },
   )
   askAgain(client, queryKey)
+}
+
+/** Strips of borders and parts of blocks follow the quilt: they are asked for behind it, unless the blocks came with it. */
+function putQuilt(client: QueryClient, { project, blocks, quilt }: Schemas['ChangedQuilt']) {
+  const queryKey = ['blocks', project]
+  if (blocks) return stand(client, queryKey, { project, blocks, quilt })
+  client.setQueryData<Schemas['Sheet']>(queryKey, (sheet) => sheet && { ...sheet, quilt })
+  // A reading that set out before may hold the quilt as it was.
+  if (client.isFetching({ queryKey, exact: true })) askAgain(client, queryKey)
+  else askBehind(client, 'blocks')
 }
 
 /**
