@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import dataclass
 
 from api.looked_up import looked_up_once
@@ -51,9 +52,8 @@ __all__ = [
 @looked_up_once
 def quilt_of(project: Project) -> Quilt:
     """The project's quilt, as usual when none was kept yet."""
-    found = Quilt.objects.filter(project=project).first()
-    if found is not None:
-        return found
+    with suppress(Quilt.DoesNotExist):
+        return project.quilt
     begin = usual(Measure(project.measure))
     sizes = {f: getattr(begin, f) for f in ("binding_strip", "backing_over", "usable", "oversize")}
     return Quilt(project=project, **sizes)

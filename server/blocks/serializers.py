@@ -14,6 +14,7 @@ from api.wire import (
     LengthSerializer,
     MessageField,
     length_out,
+    told_by,
 )
 from piecing.drawings.unit import design_picture
 from piecing.lengths import Length, Measure, Style, inches, mm
@@ -352,7 +353,7 @@ class QuiltViewSerializer(_WithRefusal):
     @extend_schema_field(ScrapsKeptSerializer)
     def get_scraps(self, view: Any) -> Any:
         kept = view.quilt.scraps
-        return ScrapsKeptSerializer({**kept, "laid": bool(kept.get("laid"))}).data
+        return told_by(ScrapsKeptSerializer, {**kept, "laid": bool(kept.get("laid"))}, {})
 
 
 class SamplerSerializer(serializers.Serializer[Any]):

@@ -9,6 +9,7 @@ from bisect import bisect_left
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from functools import lru_cache
 from itertools import pairwise
 
 from ..errors import QuiltImpossible
@@ -86,6 +87,7 @@ def _plain(cell: Cell) -> bool:
     return len(kind_of(cell.unit.kind).parts) == 1
 
 
+@lru_cache(maxsize=256)
 def in_whole_parts(pattern: Pattern) -> Pattern:
     """The same pattern in the smallest whole parts, as people count them: "7 1 7" in place of "21/2 3/2 21/2"."""
     times = whole_parts((*pattern.columns, *pattern.rows))

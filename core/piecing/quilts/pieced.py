@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
+from functools import lru_cache
 
 from ..blocks.pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement
 from ..errors import QuiltImpossible
@@ -189,6 +190,7 @@ def _turns(row: PiecedRow, n: int, count: int, quarter: int) -> tuple[Content, O
     return content, lie.turned(quarter)
 
 
+@lru_cache(maxsize=256)
 def _sides(row: PiecedRow, depth: Length, pitch: Length, count: int) -> Pattern:
     """The left one, from the top down: it runs on from the bottom one, so what is first there lies lowest here."""
     places = []
@@ -198,6 +200,7 @@ def _sides(row: PiecedRow, depth: Length, pitch: Length, count: int) -> Pattern:
     return Pattern("Border", (depth.rational,), (pitch.rational,) * count, tuple(places))
 
 
+@lru_cache(maxsize=256)
 def _ends(row: PiecedRow, depth: Length, pitch: Length, count: int, plain: str) -> Pattern:
     """The top one, from the left, with a corner at each end."""
     corner = row.corner or UnitPlacement("plain_square", (plain,))
@@ -215,6 +218,7 @@ def _ends(row: PiecedRow, depth: Length, pitch: Length, count: int, plain: str) 
     return Pattern("Border", tracks, (depth.rational,), tuple(places))
 
 
+@lru_cache(maxsize=256)
 def renamed(pattern: Pattern, name: str) -> Pattern:
     """The strip under the name of its border."""
     return replace(pattern, name=name)
