@@ -55,6 +55,26 @@ class KeptTest(JourneyCase):
                 for label, value in fields.items():
                     expect(self.labelled(label)).to_have_value(value)
 
+    def test_how_a_centre_is_laid_by_rule_is_there_again_until_it_is_laid(self) -> None:
+        self.open(f"{HALF_SEWN}/blocks/quilt")
+        self.page.get_by_role("button", name="Lay blocks of several sizes…").click()
+        self.labelled("Rows finish").fill("47 1/2")
+        self.labelled("Lantern, 10 1⁄2″").fill("5")
+        self.page.get_by_role("button", name="Lay sashing of several strips…").click()
+        self.labelled("Strip 2 finishes").fill("1 3/4")
+        self.page.get_by_role("checkbox", name="the same between rows").click()
+        self.page.reload()
+        expect(self.labelled("Rows finish")).to_have_value("47 1/2")
+        expect(self.labelled("Lantern, 10 1⁄2″")).to_have_value("5")
+        self.page.get_by_role("button", name="Lay sashing of several strips…").click()
+        expect(self.labelled("Strip 2 finishes").first).to_have_value("1 3/4")
+        expect(self.page.get_by_role("checkbox", name="the same between rows")).not_to_be_checked()
+        self.page.get_by_role("button", name="Lay the sashing").click()
+        expect(self.page.get_by_role("button", name="Lay sashing of several strips…")).to_be_visible()
+        self.page.reload()
+        self.page.get_by_role("button", name="Lay sashing of several strips…").click()
+        expect(self.labelled("Strip 2 finishes").first).to_have_value("1")
+
     def test_the_field_one_is_in_is_kept_however_its_page_is_left(self) -> None:
         """Read again, and left by the browser's own way back: neither lets go of the field first."""
         for path, (label, first, then) in {

@@ -207,7 +207,7 @@ class OneOfThemTest(TestCase):
         v = F.judge(*self.given, self.off)
         self.assertIs(v.status, Status.UNSETTLED)
         self.assertIn(
-            "bottom left corner: 1⁄8″ past it, and nothing else that was measured says so. Read it again.", plain(v.why)
+            "bottom left corner by 1⁄8″, and nothing else that was measured says so. Read it again.", plain(v.why)
         )
         (odd,) = F.infer(*self.given, self.off).odd
         self.assertIn("make this nothing at all, and it reads 1⁄8″", plain(odd.said))
@@ -216,7 +216,7 @@ class OneOfThemTest(TestCase):
         found = F.infer(*self.given, replace(self.off, confirmed=True))
         v = F.judge(*found.readings)
         self.assertEqual(
-            plain(v.said), "All but one is true: row 3, column 3: diagonal past the bottom left corner: 1⁄8″ past it"
+            plain(v.said), "All but one is true: row 3, column 3: diagonal past the bottom left corner by 1⁄8″"
         )
         self.assertEqual(plain(remedies_of(found, v)[0].title), "Make the unit in row 3, column 3 again")
 

@@ -604,7 +604,9 @@ class ManySerializer(serializers.Serializer[Any]):
     crossings_off = serializers.FloatField(allow_null=True)
     blocks_small = serializers.FloatField()
     histogram = serializers.ListField(child=serializers.IntegerField())
-    edges = serializers.ListField(child=serializers.FloatField())
+    narrowest = BesideField()
+    widest = BesideField()
+    planned_at = serializers.FloatField(allow_null=True)
 
 
 class RoomSerializer(serializers.Serializer[Any]):

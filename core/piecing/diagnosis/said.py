@@ -170,7 +170,10 @@ def evidence_said(found: Inference, e: Estimate) -> Message:
 def reading_off(found: Inference, n: int) -> Message:
     """What was read and how far it lies off its mark."""
     r, off = found.readings[n], float(found.off[n])
-    return Message("{what}: {size} {way}", what=reading_said(r, found.model), size=Roughly(off), way=_way(r.kind, off))
+    what, size = reading_said(r, found.model), Roughly(off)
+    if r.kind is ReadingKind.MISS:  # Its own name says which way.
+        return Message("{what} by {size}", what=what, size=size)
+    return Message("{what}: {size} {way}", what=what, size=size, way=_way(r.kind, off))
 
 
 def _way(kind: ReadingKind, off: float) -> str:
@@ -178,6 +181,6 @@ def _way(kind: ReadingKind, off: float) -> str:
         return "wide" if off > 0 else "narrow"
     if kind is ReadingKind.TIP_GAP:
         return "short of the seam" if off > 0 else "cut off"
-    if kind in (ReadingKind.MISS, ReadingKind.CORNER_GAP, ReadingKind.CROSSING):
+    if kind in (ReadingKind.CORNER_GAP, ReadingKind.CROSSING):
         return "past it"
     return "over" if off > 0 else "short"

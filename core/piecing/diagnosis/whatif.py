@@ -47,7 +47,8 @@ class Spread:
 
 @dataclass(frozen=True)
 class Outcomes:
-    """Shares are of all tips, or of blocks. ``histogram`` counts blocks by width, ``edges`` are inches off."""
+    """Shares are of all tips, or of blocks. ``histogram`` counts blocks by width, from ``narrowest`` to ``widest``, inches off, in
+    steps alike."""
 
     blocks: int
     width: Spread
@@ -58,7 +59,14 @@ class Outcomes:
     crossings_off: float | None
     blocks_small: float
     histogram: tuple[int, ...]
-    edges: tuple[float, ...]
+    narrowest: float
+    widest: float
+
+    @property
+    def planned_at(self) -> float | None:
+        """Where the width as planned lies between the narrowest and the widest, as a share; none where it lies beyond them."""
+        share = -self.narrowest / (self.widest - self.narrowest)
+        return share if 0 <= share <= 1 else None
 
 
 def _sides(model: BlockModel) -> tuple[list[int], list[int]]:
@@ -109,7 +117,8 @@ def outcomes(
         share(crossings, FeatureKind.CROSSING),
         small / blocks,
         tuple(int(c) for c in counts),
-        tuple(float(e) for e in edges),
+        float(edges[0]),
+        float(edges[-1]),
     )
 
 

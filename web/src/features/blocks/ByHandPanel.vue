@@ -5,6 +5,8 @@ import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
 
+import { isBegun } from '@/shared/offline/typed'
+
 import type { Sheet } from './api'
 import SamplerForm from './SamplerForm.vue'
 import SashingForm from './SashingForm.vue'
@@ -12,7 +14,9 @@ import SashingForm from './SashingForm.vue'
 /** A centre laid by hand: where it is laid, and how it is laid anew by rule. */
 const props = defineProps<{ project: Project; sheet: Sheet; byHand: boolean }>()
 const centre = computed(() => props.sheet.blocks.find((b) => b.part === 'centre'))
-const open = ref<'sampler' | 'sashing' | ''>('')
+const open = ref(
+  (['sampler', 'sashing'] as const).find((form) => isBegun(`${form} ${props.project.id}`)) ?? '',
+)
 </script>
 
 <template>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { computed, reactive } from 'vue'
+import { computed } from 'vue'
 
 import type { Project } from '@/shared/api/client'
 import LengthInput from '@/shared/form/LengthInput.vue'
+import { useForm } from '@/shared/offline/typed'
 
 import { laySampler, type Sheet } from './api'
 import FabricSelect from './FabricSelect.vue'
@@ -17,12 +18,13 @@ const wanted = (id: string) => {
   const b = blocks.value.find((x) => x.id === id)
   return String(b?.colourways.reduce((n, w) => n + w.count, 0) || 1)
 }
-const numbers = reactive<Record<string, string>>({})
-const asked = reactive({
-  width: props.sheet.quilt.sizes?.centre_width.text ?? '40',
+const { quilt } = props.sheet
+const { typed: asked, clear } = useForm(`sampler ${props.project.id}`, () => ({
+  width: quilt.sizes?.centre_width.text ?? '40',
   gap: '1',
-  fabric: props.sheet.quilt.setting_fabric,
-})
+  fabric: quilt.setting_fabric,
+  numbers: {} as Record<string, string>,
+}))
 const { lay, working, problems } = useLaidAnew(
   () => props.project.id,
   () => props.sheet,
@@ -30,9 +32,14 @@ const { lay, working, problems } = useLaidAnew(
 )
 
 async function go() {
-  const found = Object.fromEntries(blocks.value.map((b) => [b.id, numbers[b.id] ?? wanted(b.id)]))
-  const ask = () => laySampler(props.project.id, { ...asked, numbers: found })
-  if (await lay(ask, 'The sampler is laid. Go on from it by hand.')) emit('done')
+  const numbers = Object.fromEntries(blocks.value.map((b) => [b.id, asked.numbers[b.id] ?? wanted(b.id)]))
+  const ask = () => laySampler(props.project.id, { ...asked, numbers })
+  if (await lay(ask, 'The sampler is laid. Go on from it by hand.')) leave()
+}
+
+function leave() {
+  clear()
+  emit('done')
 }
 </script>
 
@@ -47,9 +54,9 @@ async function go() {
       v-for="b in blocks"
       :key="b.id"
       numeric
-      :model-value="numbers[b.id] ?? wanted(b.id)"
+      :model-value="asked.numbers[b.id] ?? wanted(b.id)"
       :label="`${b.view.name}, ${b.finished.pretty}`"
-      @update:model-value="numbers[b.id] = $event"
+      @update:model-value="asked.numbers[b.id] = $event"
     />
     <div class="two">
       <LengthInput v-model="asked.width" label="Rows finish" :problem="problems.width" />
@@ -59,7 +66,7 @@ async function go() {
     <p v-if="problems.other" class="serious" role="alert">{{ problems.other }}</p>
     <div class="acts">
       <NButton type="primary" attr-type="submit" :loading="working">Lay the sampler</NButton>
-      <NButton text class="quiet" @click="emit('done')">Leave it</NButton>
+      <NButton text class="quiet" @click="leave">Leave it</NButton>
     </div>
   </form>
 </template>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { computed, reactive, ref } from 'vue'
+import { computed } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
 import Choice from '@/shared/form/Choice.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import TickBox from '@/shared/form/TickBox.vue'
+import { useForm } from '@/shared/offline/typed'
 
 import { laySashing, type Sheet } from './api'
 import FabricSelect from './FabricSelect.vue'
@@ -22,18 +23,18 @@ const begun = () => [
   { width: '1', fabric: other },
   { width: '1/2', fabric: quilt.sash_fabric },
 ]
-const across = ref(begun())
-const down = ref(begun())
-const same = ref(true)
-const asked = reactive({
+const { typed: asked, clear } = useForm(`sashing ${props.project.id}`, () => ({
   columns: String(quilt.columns),
   rows: String(quilt.rows),
+  across: begun(),
+  down: begun(),
+  same: true,
   crossing: 'chequered' as Schemas['SashingRequest']['crossing'],
   cornerstone: quilt.cornerstone_fabric,
   outside: quilt.sash_round,
-})
-const between = computed(() => (same.value ? across.value : down.value))
-const crosses = computed(() => across.value.length > 0 && between.value.length > 0)
+}))
+const between = computed(() => (asked.same ? asked.across : asked.down))
+const crosses = computed(() => asked.across.length > 0 && between.value.length > 0)
 const { lay, working, problems } = useLaidAnew(
   () => props.project.id,
   () => props.sheet,
@@ -41,13 +42,15 @@ const { lay, working, problems } = useLaidAnew(
 )
 
 async function go() {
-  const body = {
-    ...asked,
-    across: across.value,
-    down: between.value,
-  }
+  const { columns, rows, across, crossing, cornerstone, outside } = asked
+  const body = { columns, rows, across, down: between.value, crossing, cornerstone, outside }
   if (await lay(() => laySashing(props.project.id, body), 'The sashing is laid. Go on from it by hand.'))
-    emit('done')
+    leave()
+}
+
+function leave() {
+  clear()
+  emit('done')
 }
 </script>
 
@@ -61,11 +64,16 @@ async function go() {
       <LengthInput v-model="asked.columns" label="Blocks across" numeric :problem="problems.columns" />
       <LengthInput v-model="asked.rows" label="Blocks down" numeric :problem="problems.rows" />
     </div>
-    <SashStrips v-model="across" where="Between columns" :project="project" :problem="problems.across" />
-    <TickBox v-model="same">the same between rows</TickBox>
     <SashStrips
-      v-if="!same"
-      v-model="down"
+      v-model="asked.across"
+      where="Between columns"
+      :project="project"
+      :problem="problems.across"
+    />
+    <TickBox v-model="asked.same">the same between rows</TickBox>
+    <SashStrips
+      v-if="!asked.same"
+      v-model="asked.down"
       where="Between rows"
       :project="project"
       :problem="problems.down"
@@ -90,7 +98,7 @@ async function go() {
     <p v-if="problems.other" class="serious" role="alert">{{ problems.other }}</p>
     <div class="acts">
       <NButton type="primary" attr-type="submit" :loading="working">Lay the sashing</NButton>
-      <NButton text class="quiet" @click="emit('done')">Leave it</NButton>
+      <NButton text class="quiet" @click="leave">Leave it</NButton>
     </div>
   </form>
 </template>

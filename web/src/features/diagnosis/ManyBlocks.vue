@@ -35,7 +35,7 @@ const table = computed(() =>
 )
 const alt = computed(
   () =>
-    `Widths of ${props.many.blocks.toLocaleString('en')} blocks: nine in ten from ${props.many.width.low} to ${props.many.width.high}.`,
+    `Widths of ${props.many.blocks.toLocaleString('en')} blocks, from ${props.many.narrowest} to ${props.many.widest}: nine in ten from ${props.many.width.low} to ${props.many.width.high}.`,
 )
 </script>
 
@@ -50,7 +50,14 @@ const alt = computed(
     </div>
     <div class="hist" role="img" :aria-label="alt">
       <i v-for="(n, i) in many.histogram" :key="i" :style="{ height: `${(100 * n) / highest}%` }" />
+      <b v-if="many.planned_at !== null" :style="{ left: `${100 * many.planned_at}%` }" />
     </div>
+    <p class="ends" aria-hidden="true">
+      <span>{{ many.narrowest }}</span>
+      <span v-if="many.planned_at !== null">widths across; the line is as planned</span>
+      <span v-else>widths across</span>
+      <span>{{ many.widest }}</span>
+    </p>
     <p>
       Across: {{ many.width.mean }} on average, nine in ten from {{ many.width.low }} to
       {{ many.width.high }}. Around the average, by adding squares, {{ many.width.rss.pretty }} either way; in
@@ -87,14 +94,32 @@ const alt = computed(
   display: flex;
   align-items: flex-end;
   gap: 2px;
+  position: relative;
   height: 90px;
-  margin: 10px 0 6px;
+  margin: 10px 0 0;
   border-bottom: 2px solid var(--ink);
 }
 
 .hist i {
   flex: 1;
   background: #2c7480;
+}
+
+.hist b {
+  position: absolute;
+  top: -4px;
+  bottom: -4px;
+  width: 2px;
+  margin-left: -1px;
+  background: var(--ink);
+}
+
+.ends {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  margin: 4px 0 8px;
+  color: var(--ink-soft, inherit);
 }
 
 table {

@@ -3847,7 +3847,10 @@ export interface components {
             /** Format: double */
             blocks_small: number;
             histogram: number[];
-            edges: number[];
+            readonly narrowest: string;
+            readonly widest: string;
+            /** Format: double */
+            planned_at: number | null;
         };
         Margins: {
             readonly left: components["schemas"]["Length"];

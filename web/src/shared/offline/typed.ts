@@ -108,6 +108,9 @@ const isForm = (key: string) => key.startsWith(aForm(''))
 /** Whether anything is typed that was not handed over. */
 export const unsent = computed(() => typing.size > 0 || [...drafts.keys()].some((key) => !isForm(key)))
 
+/** Whether a form was begun in this browser and waits for its page to come back to it. */
+export const isBegun = (key: string) => drafts.has(aForm(key))
+
 /** What was typed in a place and could not be saved yet; kept through a reload. */
 export function useDraft(key: string) {
   function keepDraft(fields: Fields) {
