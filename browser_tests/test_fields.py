@@ -7,6 +7,7 @@ from typing import ClassVar
 
 from playwright.sync_api import Request, Route
 
+from blocks.models import Quilt
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 from piecing.lengths import inches
 from workrooms.selectors import current_workroom
@@ -282,35 +283,42 @@ class RefusedTest(JourneyCase):
     def test_what_stood_beside_a_refused_field_goes_in_when_its_page_is_gone(self) -> None:
         self.open("/records/minutes")
         needle, blade = self.labelled("A fresh needle after hours of sewing"), self.labelled("A fresh blade after cuts")
+        was = needle.input_value()
         needle.fill("many")
         blade.fill("700")
         self.page.reload()
-        expect(self.page.get_by_role("alert").filter(has_text="Not taken: many. Hours of sewing")).to_be_visible()
+        # Whether the page came before the refusal or after it.
+        expect(self.page.get_by_role("alert").filter(has_text="Hours of sewing")).to_be_visible()
+        expect(needle).to_have_value("many")
         expect(blade).to_have_value("700")
-        self.page.get_by_role("button", name="Put away").first.click()
-        # Whether the page came before the refusal or after it: what was put away stands in no field any longer.
-        expect(needle).not_to_have_value("many")
+        needle.fill(was)
+        needle.press("Tab")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
         self.saved()
         self.assertEqual(current_workroom().blade_cuts, 700)
 
     def test_what_stood_refused_in_its_field_stays_in_sight_when_one_goes_on(self) -> None:
-        """By a link, and by reading the page again; what was put right meanwhile is not told."""
-        for leave in (
-            lambda: self.page.get_by_role("link", name="Shelf", exact=True).click(),
-            self.page.reload,
-        ):
-            self.open("/settings")
-            seam = self.labelled("Seam allowance")
-            seam.fill("wide")
-            seam.press("Tab")
-            expect(self.page.get_by_text("no number").first).to_be_visible()
-            expect(self.page.get_by_role("alert").filter(has_text="Not taken")).to_have_count(0)
-            leave()
-            expect(self.page.get_by_role("alert").filter(has_text="Not taken: wide.")).to_have_count(1)
-            self.page.get_by_role("button", name="Put away").first.click()
-            self.saved()
+        """On top of other pages, and in its field when that is back; what was put right meanwhile is not told."""
         self.open("/settings")
         seam = self.labelled("Seam allowance")
+        on_top = self.page.get_by_role("alert").filter(has_text="Not taken: wide.")
+        seam.fill("wide")
+        seam.press("Tab")
+        for _ in range(2):
+            expect(self.page.get_by_text("no number").first).to_be_visible()
+            expect(seam).to_have_value("wide")
+            expect(seam).to_have_attribute("aria-invalid", "true")
+            expect(on_top).to_have_count(0)
+            self.page.reload()
+        self.page.get_by_role("link", name="Shelf", exact=True).click()
+        expect(on_top).to_have_count(1)
+        self.go("/settings")
+        expect(seam).to_have_value("wide")
+        expect(on_top).to_have_count(0)
+        self.go("/shelf")
+        self.page.get_by_role("button", name="Put away").first.click()
+        self.saved()
+        self.open("/settings")
         for right in ("1/4", "5/16"):
             seam.fill("wide")
             seam.press("Tab")
@@ -333,7 +341,9 @@ class RefusedTest(JourneyCase):
         }.items():
             with self.subTest(path):
                 self.open(path)
+                self.page.wait_for_load_state("networkidle")
                 field = self.page.get_by_label(label, exact=True).first
+                was = field.input_value()
                 field.fill("zz zz")
                 field.press("Tab")
                 expect(self.page.locator("header .saved")).to_have_text("Not all saved")
@@ -343,9 +353,55 @@ class RefusedTest(JourneyCase):
                 expect(told).to_have_count(1)
                 told.get_by_role("link", name="Where it was typed").click()
                 expect(self.page).to_have_url(re.compile(re.escape(path)))
-                expect(told.get_by_role("link")).to_have_count(0)
-                self.page.get_by_role("button", name="Put away").first.click()
+                if path.endswith("measured"):
+                    # A block that was not measured yet has no name to find it by: it is told on top still.
+                    expect(told.get_by_role("link")).to_have_count(0)
+                    self.page.get_by_role("button", name="Put away").first.click()
+                    self.saved()
+                    continue
+                expect(told).to_have_count(0)
+                expect(field).to_have_value("zz zz")
+                expect(field).to_have_attribute("aria-invalid", "true")
+                field.fill(was)
+                field.press("Tab")
                 self.saved()
+
+    def test_borders_and_a_setting_that_are_refused_stand_there_again(self) -> None:
+        self.open(f"{HALF_SEWN}/blocks/quilt")
+        first, second = self.labelled("Border 1 finishes"), self.labelled("Border 2 finishes")
+        second.fill("-1")
+        first.fill("6")
+        self.pick("staggered")
+        for _ in range(2):
+            expect(self.page.get_by_role("alert").filter(has_text="below zero")).to_be_visible()
+            expect(self.page.get_by_role("alert").filter(has_text="set edge to edge")).to_be_visible()
+            expect(first).to_have_value("6")
+            expect(second).to_have_value("-1")
+            expect(self.page.get_by_role("radio", name="staggered")).to_be_checked()
+            expect(self.page.get_by_text("Not taken")).to_have_count(0)
+            self.page.reload()
+        second.fill("4 1/2")
+        self.labelled("Sashing finishes").fill("0")
+        self.pick("straight")
+        self.pick("staggered")
+        self.saved()
+        kept = Quilt.objects.get(project__name__startswith="Lantern")
+        self.assertEqual(([b["width"] for b in kept.borders], kept.setting), (["6", "9/2"], "staggered"))
+
+    def test_what_is_put_right_in_one_window_is_so_in_the_other(self) -> None:
+        self.open("/settings")
+        other = self.new_page()
+        self.open("/settings", other)
+        seam, there = self.labelled("Seam allowance"), self.labelled("Seam allowance", other)
+        seam.fill("wide")
+        seam.press("Tab")
+        expect(self.page.get_by_text("no number").first).to_be_visible()
+        seam.fill("5/16")
+        seam.press("Tab")
+        self.saved()
+        expect(there).to_have_value("5/16")
+        expect(other.get_by_text("no number")).to_have_count(0)
+        self.saved(other)
 
     def test_a_layout_s_sizes_and_a_reading_half_typed_are_there_again(self) -> None:
         self.open(f"{LANTERN}/lay")

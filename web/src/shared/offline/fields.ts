@@ -1,16 +1,18 @@
-import { onScopeDispose, reactive } from 'vue'
+import { onScopeDispose, reactive, watch } from 'vue'
 
-import { Refusal } from '@/shared/api/client'
+import { type Problem, Refusal } from '@/shared/api/client'
 
-import { standsIn, tellOnTop } from './queue'
-import { editOf, type Over, same, useTyped } from './typed'
+import type { Change } from './change'
+import { refused as toldOnTop } from './conflicts'
+import { changes, standsIn, tellInPlace, tellOnTop } from './queue'
+import { changesOf, editOf, type Over, same, useTyped } from './typed'
 
 type Edit = ReturnType<typeof editOf>
 
 /**
  * Fields of one thing that are handed over by `put` (by the outbox's `typedIn`) when `save` is called with their names. What is
  * refused stays typed, with its reason in `problems`, is not sent again as it is while nothing beside it changes, and holds up
- * nothing else. Left standing when its page goes, it is told on top of the next one.
+ * nothing else. Left standing when its page goes, it is told on top of the next one, and stands in its fields again when they are back.
  */
 export function useFields<T extends Record<string, unknown>>(
   kept: () => T,
@@ -37,6 +39,40 @@ export function useFields<T extends Record<string, unknown>>(
     for (const { change } of Object.values(refusals)) tellOnTop(change)
   })
 
+  /** Told on top since its page was gone: it stands where it was typed, unless something else is typed there by now. */
+  function takeBack(c: Change) {
+    const [mine] = changesOf(over, [c])
+    if (!mine || !c.problem || !('changes' in c.what)) return
+    const fields = Object.keys(mine)
+    // All of it, or it is told on top still.
+    const all = fields.length === Object.keys(c.what.changes).length && fields.length > 0
+    if (!all || !fields.every((f) => f in base.value)) return
+    if (fields.some((f) => !same(typed[f], base.value[f]) && !same(typed[f], mine[f]))) return
+    const why = told(c.problem, fields)
+    for (const f of fields) {
+      putRight(f)
+      ;(typed as Record<string, unknown>)[f] = mine[f]
+      refusals[f] = { as: mine[f], change: c.id }
+      problems[f] = why[f] ?? c.problem.detail
+    }
+    tellInPlace(c.id)
+  }
+  // Typed back to what is there, it is right, and there is nothing to hand over.
+  watch(
+    () => ({ ...typed }),
+    (now) => Object.keys(refusals).forEach((f) => same(now[f], base.value[f]) && putRight(f)),
+  )
+  watch(toldOnTop, (now) => now.forEach(takeBack), { immediate: true })
+  watch(changes, (now) => {
+    // Put right, or put away, in another window.
+    for (const [f, was] of Object.entries(refusals)) {
+      if (now.some((c) => c.id === was.change)) continue
+      if (standing(f)) (typed as Record<string, unknown>)[f] = base.value[f]
+      delete problems[f]
+      delete refusals[f]
+    }
+  })
+
   async function save(...fields: (keyof T & string)[]) {
     for (const f of fields) if (!standing(f) || refusals[f]?.again) putRight(f)
     let left = dirty().filter((f) => fields.includes(f) && !standing(f) && !refused(f))
@@ -46,7 +82,7 @@ export function useFields<T extends Record<string, unknown>>(
       // Its page is gone: the queue tells what was refused, and sends what stood beside it.
       if (!refusal) for (const was of Object.values(refusals)) was.again = true
       if (!refusal || !here) return
-      const said = told(refusal, left)
+      const said = told(refusal.problem, left)
       for (const [f, why] of Object.entries(said)) {
         refusals[f] = { as: sent.changes[f], change: refusal.change }
         // What was typed since is another text, and on its way by itself.
@@ -72,10 +108,9 @@ async function answered(sent: Promise<unknown>): Promise<Refusal | undefined> {
 }
 
 /** Why each of the fields was refused; a reason that names none of them is told with all. */
-function told(refusal: Refusal, fields: string[]): Record<string, string> {
-  const { errors } = refusal.problem
+function told({ errors, detail }: Problem, fields: string[]): Record<string, string> {
   const named = errors.filter((e) => fields.includes(e.field))
   if (fields.length > 1 && named.length) return Object.fromEntries(named.map((e) => [e.field, e.message]))
-  const why = named[0]?.message ?? errors[0]?.message ?? refusal.message
+  const why = named[0]?.message ?? errors[0]?.message ?? detail
   return Object.fromEntries(fields.map((f) => [f, why]))
 }

@@ -269,6 +269,12 @@ export function tellOnTop(id: string) {
   if (inPlace.delete(id)) changes.value = [...changes.value]
 }
 
+/** And stands in its fields when these are back. */
+export function tellInPlace(id: string) {
+  inPlace.add(id)
+  changes.value = [...changes.value]
+}
+
 function rebase(later: Change, gone: Editing) {
   if (later.state !== 'waiting' || !('seen' in later.what) || thingOf(later.what) !== thingOf(gone)) return
   const seen = { ...(later.what.seen as Record<string, unknown>) }

@@ -26,7 +26,7 @@ export interface Over {
 }
 
 const plain = (changes: Fields) => changes
-const changesOf = ({ thing, flat = plain }: Over, of: readonly Change[]) =>
+export const changesOf = ({ thing, flat = plain }: Over, of: readonly Change[]) =>
   of
     .filter((c) => 'changes' in c.what && thingOf(c.what) === thing())
     .map((c) => flat((c.what as Editing).changes as Fields))
@@ -63,7 +63,7 @@ export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
     (now, was) => {
       for (const gone of was.filter((c) => !now.some((x) => same(x, c))))
         for (const f of Object.keys(gone))
-          if (f in base.value && same(typed[f], gone[f]) && !refused(f)) (typed as Fields)[f] = base.value[f]
+          if (f in base.value && same(typed[f], gone[f]) && !stays(f)) (typed as Fields)[f] = base.value[f]
     },
   )
   const dirty = () =>

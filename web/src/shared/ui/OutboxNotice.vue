@@ -14,10 +14,11 @@ const route = useRoute()
 const waiting = useWaiting()
 const count = computed(() => waiting.value.length)
 const stuck = computed(() => changes.value.filter((c) => c.tries).length)
+/** As it was typed: what was picked has a name on its page only. */
 const typed = (o: object) =>
   'changes' in o
     ? Object.values(o.changes as object)
-        .filter((v) => v && typeof v !== 'object')
+        .filter((v) => v && typeof v !== 'object' && v !== true && !/^[a-z]+_[a-z_]+$/.test(String(v)))
         .join(', ')
     : ''
 </script>
