@@ -120,7 +120,15 @@ def _one(pattern: Pattern) -> Pattern:
 def _tracks(given: Any, field: str) -> tuple[Fraction, ...]:
     if not isinstance(given, list | tuple):
         raise PatternNotUnderstood("Tracks are a list of parts, such as [1, 1, 1].", field=field)
-    return tuple(_share(g, f"{field}.{n}", most=1000) for n, g in enumerate(given))
+    # In a long strip all but the corners are alike, and one share stands for them all.
+    known: dict[tuple[type, str], Fraction] = {}
+    found = []
+    for n, g in enumerate(given):
+        key = (type(g), str(g))
+        if key not in known:
+            known[key] = _share(g, f"{field}.{n}", most=1000)
+        found.append(known[key])
+    return tuple(found)
 
 
 def _share(given: Any, field: str, most: int = 1) -> Fraction:

@@ -218,7 +218,9 @@ class Pattern:
         """Left, top, width, height of a place in parts."""
         xs, ys = self.edges
         left, top = xs[place.column], ys[place.row]
-        return left, top, xs[place.column + place.across] - left, ys[place.row + place.down] - top
+        wide = self.columns[place.column] if place.across == 1 else xs[place.column + place.across] - left
+        high = self.rows[place.row] if place.down == 1 else ys[place.row + place.down] - top
+        return left, top, wide, high
 
     def complete(self) -> Pattern:
         """Itself. Raises ``LayoutIncomplete``, naming the empty places and counting them."""
