@@ -40,6 +40,7 @@ __all__ = [
     "Beside",
     "QuiltSheet",
     "besides_of",
+    "may_number_blocks",
     "planned_sizes_of",
     "quilt_of",
     "quilt_view",
@@ -57,6 +58,12 @@ def quilt_of(project: Project) -> Quilt:
     begin = usual(Measure(project.measure))
     sizes = {f: getattr(begin, f) for f in ("binding_strip", "backing_over", "usable", "oversize")}
     return Quilt(project=project, **sizes)
+
+
+def may_number_blocks(project: Project, changes: Iterable[str]) -> bool:
+    """Whether a change of these fields of the quilt may have changed blocks that the quilter laid: by hand the centre is one, and numbers the
+    others; turned to or from, it comes and goes. Strips of borders and parts of blocks are not meant."""
+    return "setting" in changes or quilt_of(project).setting == Setting.BY_HAND.value
 
 
 @dataclass(frozen=True)

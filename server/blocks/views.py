@@ -15,7 +15,6 @@ from api.requests import valid
 from api.wire import told_by
 from piecing.errors import PiecingError
 from piecing.lengths import Measure
-from piecing.quilts.choices import Setting
 from projects.models import Project
 from projects.selectors import get_project
 from projects.serializers import ProjectSerializer
@@ -29,7 +28,7 @@ from .joining import joined_view, pressed_view
 from .library import library_of
 from .looking import find_of_turned, other_ways
 from .models import Block
-from .quilt import QuiltSheet, besides_of, quilt_of, quilt_view
+from .quilt import QuiltSheet, besides_of, may_number_blocks, quilt_view
 from .readers import block_readers, quilt_readers
 from .rounding import round_sizes, unround_sizes
 from .scraps import scrap_boxes, scrap_setting
@@ -255,9 +254,9 @@ class QuiltView(APIView):
         body = valid(ChangeSerializer(data=request.data))
         project = commands.change_quilt(current_workroom(), key, body["changes"], body["seen"])
         with one_answer():
-            # By hand the centre is a block, and numbers the others.
-            laid = "setting" in body["changes"] or quilt_of(project).setting == Setting.BY_HAND.value
-            sheet = _Sheet(project, _saved(project) if laid else None, quilt_view(project))
+            sheet = _Sheet(
+                project, _saved(project) if may_number_blocks(project, body["changes"]) else None, quilt_view(project)
+            )
         return Response(told_by(serializers.ChangedQuiltSerializer, sheet, {"style": style_of(project)}))
 
 

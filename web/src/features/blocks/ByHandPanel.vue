@@ -4,7 +4,6 @@ import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import type { Project } from '@/shared/api/client'
-
 import { isBegun } from '@/shared/offline/typed'
 
 import type { Sheet } from './api'

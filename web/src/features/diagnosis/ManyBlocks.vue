@@ -119,7 +119,7 @@ const alt = computed(
   justify-content: space-between;
   gap: 12px;
   margin: 4px 0 8px;
-  color: var(--ink-soft, inherit);
+  color: var(--ink-soft);
 }
 
 table {

@@ -269,7 +269,7 @@ export function tellOnTop(id: string) {
   if (inPlace.delete(id)) changes.value = [...changes.value]
 }
 
-/** And stands in its fields when these are back. */
+/** What was told on top is shown beside its fields again, since these are back. */
 export function tellInPlace(id: string) {
   inPlace.add(id)
   changes.value = [...changes.value]
