@@ -6,6 +6,7 @@ from blocks.models import Block
 from browser_tests.journey import LANTERN, JourneyCase, expect
 from diagnosis.models import SavedDiagnosis
 from measuring.models import ReadingRow
+from piecing.blocks.library import library_data
 
 
 class DiagnoseTest(JourneyCase):
@@ -84,6 +85,30 @@ class DiagnoseTest(JourneyCase):
         expect(readings).not_to_contain_text("row 2, column 2")
         self.page.get_by_role("button", name="Undo").click()
         expect(readings.get_by_text("row 2, column 2: width")).to_be_visible()
+
+    def test_of_several_tips_the_one_that_was_read_is_picked(self) -> None:
+        block = Block.objects.get(pattern__name="Lantern")
+        block.pattern = library_data("star_in_a_square")
+        block.save()
+        self.open(f"{LANTERN}/diagnose")
+        measure, value = self.region("Measure"), self.labelled("The ruler reads")
+        self.choose("What", "Tip to raw edge")
+        self.choose("Of which kind", "flying geese")
+        expect(measure.get_by_label("Which tip", exact=True)).to_have_count(0)
+        self.choose("Of which kind", "squares in squares")
+        self.choose("Which tip", "top")
+        for typed in ("3/16", "3/16"):
+            value.fill(typed)
+            value.press("Enter")
+        readings = self.region("Readings")
+        expect(readings.get_by_text("one of the squares in squares: top tip to raw edge")).to_have_count(2)
+        self.choose("Which tip", "any of them")
+        value.fill("1/4")
+        value.press("Enter")
+        expect(readings.get_by_text("one of the squares in squares: tip to raw edge")).to_be_visible()
+        self.saved()
+        taken = ReadingRow.objects.filter(kind="clearance").order_by("pk")
+        self.assertEqual(sorted(r.corner for r in taken), ["", "top", "top"])
 
     def test_the_working_is_there_for_who_asks(self) -> None:
         self.open(f"{LANTERN}/diagnose")

@@ -73,7 +73,7 @@ _WAITS = {"test_robust": 27_000, "test_looks": 10_000, "test_storm": 6_000}
 """What journeys wait by design, or look at view after view, in bytes that others of their length would have (280 to the second)."""
 
 
-def _journeys(parts: int = 3) -> list[list[str]]:
+def _journeys(parts: int = 4) -> list[list[str]]:
     """The journeys' modules in heaps of about one length, so that two processors have something to do to the end."""
 
     def length(module: Path) -> int:

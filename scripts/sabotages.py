@@ -192,7 +192,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/of_units.py",
         f"{PRESCRIBED} {DIAGNOSIS} {TRIALS}",
-        ("sqrt(2) if p.cause is Cause.SHIFT else 1.0", "1.0"),
+        ("sqrt(2) if p.cause is Cause.SHIFT else 1)", "1)"),
     ),
     *in_file(
         "diagnosis/remedies/settings.py",
@@ -870,7 +870,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/system.py",
         "tests.test_some_seams",
-        (") > 1\n\n    def _held", ") > 0\n\n    def _held"),
+        ("return len(read & names) > 1 or", "return len(read & names) > 0 or"),
     ),
     *in_file(
         "diagnosis/causes.py",
@@ -898,7 +898,7 @@ SABOTAGES = [
         ("return not at_its_end and", "return False and"),
         ("_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25", "_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 96, 0.8, 0.25"),
         ("_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25", "_TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 24, 0.8, 0.25"),
-        (" or not _ends_looked_at(found):\n        return None", ":\n        return None"),
+        (" or not _ends_looked_at(found) or _only_lengths(found):", " or _only_lengths(found):"),
         ("(one_of_them & (found.lost > _TAKEN))", "(one_of_them | (found.lost > _TAKEN))"),
         ("return fold if seam.leads < _OF_BOTH * fold.leads or", "return fold if True or"),
     ),
@@ -1297,5 +1297,44 @@ SABOTAGES = [
         "diagnosis/remedies/remedy.py",
         "tests.test_more_trials",
         ("named.size if says else float(found.mean[3])", "float(found.mean[3])"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_units.py",
+        "tests.test_several_tips tests.test_more_trials",
+        ("(2 if aside else", "(1 if aside else"),
+        ("elif p.cause is Cause.TIP and size < 0:", "elif False:"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_whole.py",
+        "tests.test_more_trials",
+        (" and not work.unjoined:", ":"),
+    ),
+    *in_file(
+        "diagnosis/remedies/settings.py",
+        "tests.test_several_tips",
+        ("centre=Roughly(sqrt(2) * off)", "centre=Roughly(off)"),
+        ("seam=Roughly(off / sqrt(2))", "seam=Roughly(sqrt(2) * off)"),
+    ),
+    *in_file(
+        "diagnosis/equations.py",
+        "tests.test_several_tips",
+        ("return tip.side if reading.unit else cell.side_as_made(tip.side)", "return cell.side_as_made(tip.side)"),
+        ("by / len(tips)", "by"),
+        ("hand=found.hand + _ANY_TIP**2", "hand=found.hand"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_more_trials",
+        ("if p.cause is Cause.SEAM and _only_lengths(found):", "if False:"),
+    ),
+    *in_file(
+        "diagnosis/system.py",
+        "tests.test_some_seams",
+        ("self._both_ways and", "False and"),
+    ),
+    *in_file(
+        "diagnosis/bearing.py",
+        "tests.test_some_seams",
+        ("return any(r.kind is ReadingKind.STITCH and r.seam in names for r in read)", "return True"),
     ),
 ]

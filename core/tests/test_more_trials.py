@@ -239,3 +239,48 @@ class OneOfThemTest(TestCase):
         v = H.judge(*given)
         self.assertIs(v.status, Status.UNSETTLED)
         self.assertIn("diagonal, falling: 1⁄8″ short, and 1 more like it", plain(v.why))
+
+
+class TooLittleTest(TestCase):
+    def test_rows_and_columns_alone_do_not_tell_seams_from_units(self) -> None:
+        """Rows of four 3/8 short: six fabrics losing 1/16 more, or four units 3/32 small."""
+        given = [*lines("12 1/8", "12 1/8", "12 1/8"), *lines("12 1/8", "12 1/8", of="column")]
+        v = F.judge(*given)
+        self.assertIs(v.status, Status.UNSETTLED)
+        self.assertIn("Units trimmed small look just so: measure one, or the stitching on the back", plain(v.why))
+        self.assertEqual(next(r.code for r in remedies_of(F.infer(*given), v) if r.possible), "wait")
+        self.assertEqual(changes_for_the_rest(F.infer(*given), v), ())
+        for more in (widths(HST, "3 1/2", "3 1/2"), seams("5/16")):
+            self.assertEqual(plain(F.judge(*given, *more).said), "all seams are 1⁄16″ wide")
+        long = F.judge(*lines("12 7/8", "12 7/8", "12 7/8"), *lines("12 7/8", "12 7/8", of="column"))
+        self.assertIn("Units trimmed large look just so", plain(long.why))
+
+    def test_what_is_not_joined_yet_is_brought_to_no_size(self) -> None:
+        """Pairs of squares cut 4 and sewn 5/16 deep: 4 less r2 times 5/16 is a good 3 9/16, and 3 1/2 is wanted."""
+        given = [
+            *read("raw_width", *["3 19/32"] * 3, batch=HST),
+            *read("cut", *["4"] * 3, batch=HST),
+            *seams(*["5/16"] * 3),
+        ]
+        v = F.judge(*given)
+        offered = remedies_of(F.infer(*given), v, F.plans)
+        self.assertEqual(plain(offered[0].title), "Go on with the half-square triangles, and trim them to size")
+        self.assertFalse({"bring_down", "frame"} & {r.code for r in offered})
+
+
+class GooseTest(TestCase):
+    def test_off_to_one_side(self) -> None:
+        """Its two seams pass the upper corners by 1/16, square to them, one on either side: r2 of that along the base, a good 3/32."""
+        (goose, *_) = (c for c in S.model.places.cells if S.model.places.batches[c.batch].key == GOOSE)
+        given = [
+            *read("miss", "1/16", unit=goose.key, corner="top right"), *read("miss", "-1/16", unit=goose.key, corner="top left"),
+            *read("clearance", "1/4", "1/4", batch=GOOSE), *widths(GOOSE, "6 1/2", "6 1/2"), *seams("1/4", "1/4"),
+        ]  # fmt: skip
+        v = S.judge(*given)
+        self.assertEqual(plain(v.said), "flying geese trimmed 3⁄32″ off to one side")
+        found = S.infer(*given)
+        (change,) = changes_for_the_rest(found, v)
+        self.assertEqual(plain(change.title), "Lay the ruler's lines on both seams of the flying geese")
+        # Centred again it lacks what it was off by at either end.
+        again = next(r for r in remedies_of(found, v) if r.code.startswith("trim_again"))
+        self.assertIn("3⁄16″ would have to come off", plain(again.why_not))

@@ -120,13 +120,33 @@ class BetweenRowsTest(TestCase):
         self.assertIn("Nothing is unpicked", plain(first.how))
         self.assertEqual(first.minutes, 4)
 
-    def test_one_of_them_looked_at_is_not_enough(self) -> None:
+    BOTH_WAYS = (*lines("column", "9 1/4", "9 1/4", "9 1/4"), *lines("row", "9 1/2", "9 1/2", "9 1/2"))
+
+    def test_lengths_both_ways_are_not_enough_before_a_seam_was_looked_at(self) -> None:
+        """Squares cut oblong would make the same lengths."""
+        verdict = NINE.judge(*self.BOTH_WAYS)
+        self.assertEqual(verdict.status, Status.UNSETTLED)
+        self.assertEqual(remedies(NINE, *self.BOTH_WAYS)[0].code, "wait")
+        self.assertIn("the seams between the rows", plain(verdict.why))
+
+    def test_one_of_them_looked_at_bears_the_lengths_out(self) -> None:
+        verdict = NINE.judge(*self.BOTH_WAYS, *stitched("5/16", BETWEEN[0]))
+        self.assertEqual(plain(verdict.said), "the seams between the rows are 1⁄16″ wide")
+
+    def test_one_of_them_looked_at_and_lengths_one_way_are_not_enough(self) -> None:
+        for kind in ("column", "row"):
+            taken = [*lines(kind, *["9 1/4"] * 3), *stitched("5/16", BETWEEN[0])]
+            spoken_of = [e for e in NINE.infer(*taken).estimates if e.parameter.cause is Cause.SOME_SEAMS and e.leads]
+            self.assertEqual(spoken_of, [], kind)
+
+    def test_two_seams_of_which_nobody_wrote_down_which(self) -> None:
+        """Rows of sixteen half squares 3/8 short, six fabrics each losing 1/16 more; columns true."""
+        four = FOUR_BY_FOUR()
         taken = [
-            *lines("column", "9 1/4", "9 1/4", "9 1/4"), *lines("row", "9 1/2", "9 1/2", "9 1/2"),
-            *stitched("5/16", BETWEEN[0]),
+            *lines("row", *["12 1/8"] * 3), *lines("column", *["12 1/2"] * 3), *read("stitch", "5/16", "1/4"),
+            *read("width", "3 1/2", "3 1/2", batch=four.batch("half_square_triangle")),
         ]  # fmt: skip
-        self.assertEqual(NINE.judge(*taken).status, Status.UNSETTLED)
-        self.assertEqual(remedies(NINE, *taken)[0].code, "wait")
+        self.assertEqual(plain(four.judge(*taken).said), "the seams that stand upright are 1⁄16″ wide")
 
     def test_all_of_them_wide_are_all_seams(self) -> None:
         taken = [*stitched("5/16", *BETWEEN, *FIRST_OF_ROWS), *lines("row", "9 1/4", "9 1/4")]
@@ -175,7 +195,7 @@ class OneRowTest(TestCase):
         ]  # fmt: skip
         verdict = NINE.judge(*taken)
         self.assertEqual(verdict.status, Status.SETTLED)
-        self.assertEqual(plain(verdict.said), "the seam row 1 seam 2 strays deep by 1⁄8″")
+        self.assertEqual(plain(verdict.said), "seam 2 of row 1 strays deep by 1⁄8″")
         leading = verdict.leading
         assert leading is not None
         self.assertEqual((leading.cause, leading.spot), (Cause.ONE_SEAM, "whole"))

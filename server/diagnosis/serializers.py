@@ -85,8 +85,12 @@ class BatchSerializer(serializers.Serializer[Any]):
     oblong = serializers.SerializerMethodField()
     count = serializers.IntegerField()
     tips = serializers.BooleanField()
+    tip_sides = serializers.SerializerMethodField()
     corners = serializers.BooleanField()
     plain = serializers.BooleanField()
+
+    def get_tip_sides(self, b: Any) -> list[str]:
+        return list(self.context["model"].places.tip_sides(b))
 
     def get_name(self, b: Any) -> str:
         return batch_name(self.context["model"].places, b.number)

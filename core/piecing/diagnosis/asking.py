@@ -87,7 +87,10 @@ def candidates(found: Inference, *, joined: bool = True) -> list[Reading]:
         kinds = [ReadingKind.WIDTH]
         if b.spec.width != b.spec.height:
             kinds.append(ReadingKind.HEIGHT)
-        if b.tips:
+        sides = model.places.tip_sides(b)
+        if len(sides) > 1:
+            options += [Reading(ReadingKind.CLEARANCE, one, batch=b.key, corner=side) for side in sides]
+        elif sides:
             kinds.append(ReadingKind.CLEARANCE)
         if not b.plain:
             kinds.append(ReadingKind.DIAGONAL_RISING)

@@ -14,6 +14,7 @@ from .names import Landing, landings, place_said, reading_said, seam_said
 from .places import batch_name
 from .reading_kinds import SIDED, ReadingKind
 from .readings import Reading
+from .said import off_a_side
 from .words import sure_in_words
 
 __all__ = ["how_said", "outcome_said", "range_said", "sided_said", "sides_of", "subject_said"]
@@ -112,7 +113,12 @@ def subject_said(model: BlockModel, p: Parameter) -> Message:
         )
     if p.batch < 0:
         return Message(_SUBJECTS[p.cause])
-    return Message("{who}: {what}", who=batch_name(model.places, p.batch), what=_SUBJECTS[p.cause])
+    what = _SUBJECTS[p.cause]
+    if p.cause is Cause.SHIFT and off_a_side(model, p):
+        what = "trimming off to one side"
+    elif p.cause is Cause.TIP and model.places.batches[p.batch].tip is None:
+        what = "the cloth outside the tips"
+    return Message("{who}: {what}", who=batch_name(model.places, p.batch), what=what)
 
 
 _HOW = {
@@ -136,6 +142,12 @@ def how_said(reading: Reading, model: BlockModel) -> Message:
             return Message("On the unit in {name}: {what}.", name=unit.name, what=reading_said(reading, model))
         batch = places.batch(reading.batch)
         who, sized = (batch_name(places, batch.number), batch.sized) if batch else ("units", "trimmed")
+        if k is ReadingKind.CLEARANCE and reading.corner:
+            return Message(
+                "Measure from the {side} tip of one of the {who}, as it is made, to the raw edge it points at.",
+                side=reading.corner,
+                who=who,
+            )
         return Message(_HOW[k], who=who, sized=sized)
     if k is ReadingKind.MISS:
         unit = places.unit(reading.unit)

@@ -121,9 +121,13 @@ def is_denied(found: Inference, e: Estimate) -> bool:
 def is_looked_at(found: Inference, p: Parameter) -> bool:
     """Whether a single seam or unit was itself measured: what a row is short by may be of any of its seams and units, and none is
     unpicked before it was looked at."""
-    if not p.single or p.cause is Cause.SOME_SEAMS:
+    if not p.single:
         return True
     places = found.model.places
+    if p.cause is Cause.SOME_SEAMS:
+        names = {"", *(places.seams[n].name for n in places.seam_groups[p.place].seams)}
+        read = (found.readings[n] for n in found.weighed)
+        return any(r.kind is ReadingKind.STITCH and r.seam in names for r in read)
     of_seam = p.cause is Cause.ONE_SEAM
     name = places.seams[p.place].name if of_seam else places.cells[p.place].key
     return any(

@@ -6,7 +6,7 @@ is noise. Source: docs/theory, section 14.6.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import hypot, sqrt
 
@@ -17,7 +17,7 @@ from ..lengths import Length, inches
 from ..planning.unit_plan import UnitPlan
 from .causes import SCATTER, SOURCES, Cause, Parameter, drawn_out, parameters_of, scatter_of, shape_of, sources_of
 from .model import BlockModel, FeatureKind, Response, Responses, Vector, clearance, miss
-from .places import OUTWARD, CornerTip, PlacedUnit, UnitBatch
+from .places import OUTWARD, CornerTip, EdgeTip, PlacedUnit, UnitBatch
 from .reading_kinds import BY_RULER, NEEDS_RAW, OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
 from .readings import Reading, mark_now
 
@@ -29,6 +29,9 @@ STRIP_SCATTER = 1 / 128
 CUT_SCATTER = 1 / 64
 _WOBBLE = 1 / 160
 """Of the stitching at one spot around the seam's own course."""
+_ANY_TIP = 1 / 64
+"""By which a tip lies nearer to its edge than the mean of a unit's tips, for how seldom and how far units lie off their lines: where it
+was not told which of them was read."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,6 +128,8 @@ def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> 
         return _raw(reading, model, cell, raw)
     nominal, row, extra = _of_unit(reading, model, cell)
     found = _tied(model, nominal, row) if tied else _loose(model, nominal, row)
+    if reading.kind is ReadingKind.CLEARANCE and len(_tips(reading, model, cell)) > 1:
+        found = replace(found, hand=found.hand + _ANY_TIP**2)
     for p, by in extra.items():
         found.of_causes[parameters_of(model).index(p)] += by
     return found
@@ -258,10 +263,12 @@ def _of_unit(reading: Reading, model: BlockModel, cell: PlacedUnit) -> tuple[flo
             rows.unit(row, cell.number, "width" if wide != cell.orientation.across else "height", 1.0)
             return size + 2 * s, rows.dense(row), {}
         case ReadingKind.CLEARANCE:
-            tip = next((t for t in model.places.edge_tips if t.cell == cell.number), None)
-            if tip is None:
-                raise ReadingMisplaced("This unit has no tip in the middle of a side.", field="kind")
-            clearance(rows, row, tip)
+            tips = _tips(reading, model, cell)
+            for tip in tips:
+                one: Response = {}
+                clearance(rows, one, tip)
+                for at, by in one.items():
+                    row[at] = row.get(at, 0.0) + by / len(tips)
             return s, rows.dense(row), {}
         case ReadingKind.MISS:
             miss(rows, row, cell, _corner(reading, model, cell), 1 / sqrt(2))
@@ -293,6 +300,22 @@ def _diagonal(
         # The sides' part of it is in their own errors already.
         extra[Parameter(Cause.STRETCH, batch.number, axis)] = drawn - (wide * by_width + high * by_height) / long
     return long, rows.dense(row), extra
+
+
+def _tips(reading: Reading, model: BlockModel, cell: PlacedUnit) -> Sequence[EdgeTip]:
+    """The tip that was read, on its side as the unit lies, or as it is made when any of a kind was measured; all of them when it
+    was not told which."""
+    tips = model.places.edge_tips_of.get(cell.number, ())
+    found = [t for t in tips if reading.corner in ("", _side_of(t, reading, cell))]
+    if not tips:
+        raise ReadingMisplaced("This unit has no tip in the middle of a side.", field="kind")
+    if not found:
+        raise ReadingMisplaced("No tip of this unit points at that side.", field="corner")
+    return found
+
+
+def _side_of(tip: EdgeTip, reading: Reading, cell: PlacedUnit) -> str:
+    return tip.side if reading.unit else cell.side_as_made(tip.side)
 
 
 def _corner(reading: Reading, model: BlockModel, cell: PlacedUnit) -> CornerTip:

@@ -28,8 +28,12 @@ def _plain(reading: Reading, model: BlockModel) -> bool:
 
 
 def seam_said(name: str) -> str:
-    """A seam with its article."""
-    return name if name.startswith("the ") else f"the seam {name}"
+    """A seam within a sentence, by its lasting name: "row 2 seam 3" is the third of the second row."""
+    place, lies, rest = name.partition(", the seam ")
+    if lies:
+        return f"the seam {rest} in {place}"
+    line, counted, number = name.rpartition(" seam ")
+    return f"seam {number} of {line}" if counted and not name.startswith("the ") else name
 
 
 def place_said(model: BlockModel, p: Parameter) -> str:
@@ -51,6 +55,8 @@ def reading_said(reading: Reading, model: BlockModel) -> Message:
         return where
     if k is ReadingKind.MISS:
         what = Message("diagonal past the {corner} corner", corner=reading.corner or "first")
+    elif k is ReadingKind.CLEARANCE and reading.corner:
+        what = Message("{side} tip to raw edge", side=reading.corner)
     elif k is ReadingKind.STITCH:
         what = Message("raw edge to stitching, {spot}", spot=reading.spot or "middle")
     else:

@@ -12,7 +12,7 @@ from .bearing import AS_DRIFT, AT_ONE_PLACE, is_denied, strongest_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
 from .inference import Inference
-from .reading_kinds import ReadingKind
+from .reading_kinds import ACROSS_SEAMS, ReadingKind
 
 __all__ = ["enough", "look_alike", "readings_judged", "seams_take", "stands_alone", "taken_for_sure", "tells_apart"]
 
@@ -67,8 +67,10 @@ def stands_alone(found: Inference, e: Estimate, chance: float, unlooked: float) 
 def look_alike(found: Inference, e: Estimate) -> bool:
     """Whether what looks just the same has not been told apart yet: a seam a little off all along and one that drifts, by both
     its ends; seam and fold, by the back of the work against a strip test; a unit trimmed large and one that was stretched, by
-    both diagonals."""
+    both diagonals; seams and units, by either of them."""
     p = e.parameter
+    if p.cause is Cause.SEAM and _only_lengths(found):
+        return True
     if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and not _ends_looked_at(found):
         return True
     if p.cause in (Cause.START, Cause.END):
@@ -95,8 +97,13 @@ _TELLS_APART = {
 }
 
 
-def tells_apart(e: Estimate) -> Message:
+def tells_apart(found: Inference, e: Estimate) -> Message:
     """What looks just like a cause, and the reading that tells them apart."""
+    if e.parameter.cause is Cause.SEAM and _only_lengths(found):
+        return Message(
+            "Units trimmed {way} look just so: measure one, or the stitching on the back.",
+            way="small" if e.size > 0 else "large",
+        )
     return Message(_TELLS_APART[e.parameter.cause])
 
 
@@ -106,7 +113,7 @@ def seams_take(found: Inference) -> Estimate | None:
     seam, fold = found.estimate(Parameter(Cause.SEAM)), found.estimate(Parameter(Cause.FOLD))
     one_of_them = np.isin(found.leading, [found.parameters.index(e.parameter) for e in (seam, fold)])
     sure = float((one_of_them & (found.lost > _TAKEN)).mean())
-    if sure < _TAKEN_SURE or len(found.weighed) < _AT_LEAST or not _ends_looked_at(found):
+    if sure < _TAKEN_SURE or len(found.weighed) < _AT_LEAST or not _ends_looked_at(found) or _only_lengths(found):
         return None
     return fold if seam.leads < _OF_BOTH * fold.leads or is_denied(found, seam) else seam
 
@@ -119,6 +126,11 @@ def taken_for_sure(found: Inference) -> float:
 def _on_the_back(found: Inference) -> int:
     """Readings of how deep the stitching lies."""
     return sum(found.readings[n].kind is ReadingKind.STITCH for n in found.weighed)
+
+
+def _only_lengths(found: Inference) -> bool:
+    """Whether no more is known than how long rows and columns are: what they are joined of and how is not."""
+    return all(found.readings[n].kind in ACROSS_SEAMS for n in found.weighed)
 
 
 def _ends_looked_at(found: Inference) -> bool:

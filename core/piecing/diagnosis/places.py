@@ -122,6 +122,11 @@ class PlacedUnit:
         """A direction in the block, as it points in the unit as it is made."""
         return lying(direction, self.orientation.undone)
 
+    def side_as_made(self, side: str) -> str:
+        """A side of it as it lies (left, right, bottom, top): which one that is on the unit as it is made."""
+        x, y = self.as_made(OUTWARD[side])
+        return max(OUTWARD, key=lambda s: OUTWARD[s][0] * x + OUTWARD[s][1] * y)
+
 
 @dataclass(frozen=True, slots=True)
 class EdgeTip:
@@ -246,6 +251,12 @@ class BlockGeometry:
         for t in self.edge_tips:
             found[t.cell] = (*found.get(t.cell, ()), t)
         return found
+
+    def tip_sides(self, batch: UnitBatch) -> tuple[str, ...]:
+        """The sides that tips of a batch point at, as its units are made."""
+        first = next((c for c in self.cells if c.batch == batch.number), None)
+        tips = self.edge_tips_of.get(first.number, ()) if first else ()
+        return tuple(sorted(first.side_as_made(t.side) for t in tips)) if first else ()
 
     @cached_property
     def corner_tips_of(self) -> Mapping[int, tuple[CornerTip, ...]]:

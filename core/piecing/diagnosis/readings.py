@@ -24,7 +24,7 @@ class Reading:
     """One reading. Which fields tell where it was taken depends on its kind; all of them are names that stay.
 
     ``unit`` (such as c3r1) for a unit laid in the block, ``batch`` for any of that kind and size; ``corner`` ("bottom left")
-    for a diagonal's miss; ``seam`` and ``spot`` (start, middle, end) for the stitching; ``feature`` (a key of the model) for
+    for a diagonal's miss, or the side that a tip points at ("top") where a unit has several of them; ``seam`` and ``spot`` (start, middle, end) for the stitching; ``feature`` (a key of the model) for
     what is joined; ``count`` for a row of so many units of a batch, wherever it lies. ``mark`` says what lay there when it was taken: where that has changed, the reading is of something that
     is no longer in the block. ``confirmed`` says that it was read again and is right. ``day`` tells apart seams sewn on
     different days, and ``apart`` says how far, in inches, the mean seam of that day may lie from today's for being long ago or of

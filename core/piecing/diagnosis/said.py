@@ -22,6 +22,7 @@ __all__ = [
     "cause_of_whom",
     "cause_said",
     "evidence_said",
+    "off_a_side",
     "reading_off",
     "seams_off_said",
     "seams_take_said",
@@ -44,11 +45,20 @@ _WORDS: dict[Cause, tuple[str, str]] = {
     Cause.CUT: ("pieces for the {who} cut {size} too small", "pieces for the {who} cut {size} too large"),
     Cause.STRETCH: ("{who} drawn in by {size} on the bias", "{who} stretched by {size} on the bias"),
 }
+_ALL_TIPS = (
+    "{who} trimmed with {size} too little outside their tips",
+    "{who} trimmed with {size} too much outside their tips",
+)
+"""Where tips point at several sides: size and clearance cannot both be put right by trimming."""
 _ONE_UNIT = {
     "slip": ("the unit in {name} lies {size} off its lines", "the unit in {name} lies {size} off its lines"),
     "tip": (
         "the unit in {name} has {size} too little above its tip",
         "the unit in {name} has {size} too much above its tip",
+    ),
+    "tips": (
+        "the unit in {name} has {size} too little outside its tips",
+        "the unit in {name} has {size} too much outside its tips",
     ),
     "width": ("the unit in {name} is {size} too small across", "the unit in {name} is {size} too large across"),
     "height": (
@@ -57,6 +67,7 @@ _ONE_UNIT = {
     ),
     "size": ("the unit in {name} is {size} too small", "the unit in {name} is {size} too large"),
 }
+_ALONG = 1e-6
 _SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its middle", "whole": ""}
 
 
@@ -77,17 +88,21 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
     if p.cause is Cause.ONE_UNIT:
         name = model.places.cells[p.place].name
         spot = p.spot if p.spot in _ONE_UNIT else "size"
+        if spot == "tip" and model.places.batches[model.places.cells[p.place].batch].tip is None:
+            spot = "tips"
         return Message(_ONE_UNIT[spot][size > 0], name=name, size=Roughly(size))
     # Half of what a fold swallows is each fabric's.
     said = size / 2 if p.cause is Cause.FOLD else size
     who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
-    if p.cause is Cause.SHIFT and not model.places.batches[p.batch].corners:
+    if p.cause is Cause.SHIFT and off_a_side(model, p):
         upright = _is_upright(model, p)
         return Message(
             "{who} trimmed {size} too far up or down" if upright else "{who} trimmed {size} off to one side",
             size=Roughly(said),
             who=who,
         )
+    if p.cause is Cause.TIP and model.places.batches[p.batch].tip is None:
+        return Message(_ALL_TIPS[size > 0], size=Roughly(said), who=who)
     sized = model.places.batches[p.batch].sized if p.batch >= 0 else ""
     return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who, sized=sized)
 
@@ -96,13 +111,15 @@ def cause_name(model: BlockModel, p: Parameter) -> Message:
     """What a cause is called, beside the others of its batch: which of two diagonals a unit is trimmed off, or drawn out along."""
     if p.cause is Cause.SHIFT:
         batch = model.places.batches[p.batch]
-        if not batch.corners:
+        if off_a_side(model, p):
             return Message("Off up or down") if _is_upright(model, p) else Message("Off to one side")
         if len(batch.slips) > 1:
             # What slips one way misses the diagonal that lies the other.
             return Message("Off the {diagonal} diagonal", diagonal=_diagonal(batch.slips[p.axis], across=True))
     if p.cause is Cause.TRIM and model.places.batches[p.batch].plain:
         return Message("Size as cut")
+    if p.cause is Cause.TIP and model.places.batches[p.batch].tip is None:
+        return Message("Clearance outside the tips")
     if p.cause is Cause.STRETCH:
         drawn = model.places.batches[p.batch].strains
         if len(drawn) > 1 and len(drawn[p.axis]) == 1:
@@ -115,6 +132,11 @@ def cause_of_whom(model: BlockModel, p: Parameter) -> Message:
     name = MidSentence(cause_name(model, p))
     who = batch_name(model.places, p.batch) if p.batch >= 0 else ""
     return Message("{name} of {who}", name=name, who=who) if who else Message("{name}", name=name)
+
+
+def off_a_side(model: BlockModel, p: Parameter) -> bool:
+    """Whether units slipped along their sides, as those with tips do, and not square to a diagonal."""
+    return min(map(abs, model.places.batches[p.batch].slips[p.axis])) < _ALONG
 
 
 def _is_upright(model: BlockModel, p: Parameter) -> bool:

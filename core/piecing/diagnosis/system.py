@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from math import log
 
 import numpy as np
@@ -174,12 +175,23 @@ class System:
             yield Candidate(mistake.change, 0.0, mistake.odds, 1.0, mistake=m)
 
     def _told_of(self, p: Parameter) -> bool:
-        """Some seams are only spoken of once two of them were looked at: else they would excuse whatever lengths deny of seams."""
+        """Some seams are only spoken of once two of them were looked at, or where all of one way are told from all of the other by two
+        lengths across each: else they would excuse whatever lengths deny of seams."""
         if p.cause is not Cause.SOME_SEAMS:
             return True
-        names = {self.model.places.seams[n].name for n in self.model.places.seam_groups[p.place].seams}
+        seams, group = self.model.places.seams, self.model.places.seam_groups[p.place].seams
+        names = {seams[n].name for n in group}
         read = {self.readings[n].seam for n in self.used if self.readings[n].kind is ReadingKind.STITCH}
-        return len(read & names) > 1
+        return len(read & names) > 1 or (
+            self._both_ways and sum(s.upright is seams[group[0]].upright for s in seams) == len(group)
+        )
+
+    @cached_property
+    def _both_ways(self) -> bool:
+        """Whether two rows or more were measured, and two columns or more."""
+        kinds = [self.readings[n].kind for n in self.used]
+        across, down = (ReadingKind.ROW, ReadingKind.BLOCK_WIDTH), (ReadingKind.COLUMN, ReadingKind.BLOCK_HEIGHT)
+        return all(sum(k in way for k in kinds) > 1 for way in (across, down))
 
     def _held(self, p: Parameter) -> tuple[Held, int]:
         """What is held of a single cause, and between how many that is shared."""

@@ -351,7 +351,7 @@ def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | No
     if not names:
         return _standing_out(found)
     if len(may) == 1 and look_alike(found, may[0].best):
-        return Message("Perhaps {cause}. {alike}", cause=names[0], alike=tells_apart(may[0].best))
+        return Message("Perhaps {cause}. {alike}", cause=names[0], alike=tells_apart(found, may[0].best))
     if none >= 0.25:
         return Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or "))
     return Message("Perhaps {causes}.", causes=Listing(names, "; or "))

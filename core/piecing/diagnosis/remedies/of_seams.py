@@ -196,7 +196,9 @@ def _moved(work: Work, faults: Sequence[Fault]) -> Change:
 
 
 def _where(work: Work, faults: Sequence[Fault]) -> Message:
-    names = [work.model.places.cells[f.feature.cell].name for f in faults]
+    cells = work.model.places.cells
+    # A unit of several tips is gone to once, and unit after unit as they lie.
+    names = [cells[n].name for n in sorted({f.feature.cell for f in faults})]
     return Message(
         "{names} and {more} more" if len(names) > 4 else "{names}", names=Listing(names[:4], "; "), more=len(names) - 4
     )

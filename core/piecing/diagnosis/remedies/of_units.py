@@ -22,6 +22,7 @@ from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import PlacedUnit, batch_name
 from ..reading_kinds import ReadingKind
+from ..said import off_a_side
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
@@ -146,9 +147,10 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
             who=batch_name(work.model.places, p.batch),
         ),
         Message(
-            "Unpick them, and cut {count} new ones, {width} by {height}."
+            "{count, plural, one {Unpick it, and cut a new one} other {Unpick them, and cut # new ones}}, {width} by {height}."
             if batch.plain
-            else "Unpick them, make {count} new ones, and trim them to {width} by {height}, seam on the ruler's line.",
+            else "{count, plural, one {Unpick it, make a new one, and trim it} other {Unpick them, make # new ones, and trim them}} to "
+            "{width} by {height}, seam on the ruler's line.",
             count=batch.count,
             width=batch.spec.width + work.model.allowance * 2,
             height=batch.spec.height + work.model.allowance * 2,
@@ -166,10 +168,11 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
 
 
 def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
-    """While there is cloth: too large in size, or off its lines with room all round. Slipped by o, a true box inside the
-    trimmed one is r2 o smaller."""
-    size, name = _size(work, p), batch_name(work.model.places, p.batch)
-    smaller = abs(size) * (sqrt(2) if p.cause is Cause.SHIFT else 1.0)
+    """While there is cloth: too large in size, or off its lines with room all round. Slipped by o square to a diagonal, a true box inside
+    the trimmed one is r2 o smaller; slipped along a side, 2 o."""
+    size, name, batch = _size(work, p), batch_name(work.model.places, p.batch), work.model.places.batches[p.batch]
+    aside = p.cause is Cause.SHIFT and off_a_side(work.model, p)
+    smaller = abs(size) * (2 if aside else sqrt(2) if p.cause is Cause.SHIFT else 1)
     trim = (
         work.found.estimate(Parameter(Cause.TRIM, p.batch))
         if Parameter(Cause.TRIM, p.batch) in work.found.parameters
@@ -181,8 +184,9 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
         why_not = Message("They are too small: trimming adds nothing.")
     elif p.cause is Cause.TIP and size < 0:
         why_not = Message("The tip stands too near the edge: trimming only brings the edge nearer.")
-    elif p.cause is Cause.TIP and work.model.places.batches[p.batch].tip is not None:
-        smaller = abs(size)
+    elif p.cause is Cause.TIP:
+        # From one side above a tip, from all four round several of them.
+        smaller = abs(size) * (1 if batch.tip is not None else 2)
     if why_not is None and p.cause is not Cause.TRIM and spare < smaller - EASED / 2:
         why_not = Message("{size} would have to come off, and they are trimmed to size already.", size=Roughly(smaller))
     change = _units_anew(work, units)
@@ -190,8 +194,12 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
         f"trim_again-{p.batch}",
         Message("Trim the {who} again", who=name),
         Message(
-            "Unpick them, lay the ruler's lines on the seams, and take {size} off: half on each side."
-            if p.cause is Cause.TRIM
+            "Unpick them, and take {size} off, across and up and down."
+            if batch.plain
+            else "Unpick them, lay the ruler's lines on the seams, and take {size} off: half on each side."
+            if p.cause is Cause.TRIM or (p.cause is Cause.TIP and batch.tip is None)
+            else "Unpick them, lay the ruler's lines on both seams, and take {size} off the fuller side."
+            if aside
             else "Unpick them, lay the ruler's line on the seam, and take {size} off the fuller side.",
             size=Roughly(smaller),
         ),

@@ -52,7 +52,8 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     if not edges:
         return
     mean = float(np.mean(work.deviations[edges]))
-    if mean < -EASED and not cured and not unsettled:
+    # What is not joined yet has no size of its own: it comes out as it is joined.
+    if mean < -EASED and not cured and not unsettled and not work.unjoined:
         yield from _small(work, mean)
     elif unsettled and (mean < -EASED or work.faults or aside):
         yield Remedy(

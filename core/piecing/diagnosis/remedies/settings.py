@@ -7,6 +7,7 @@ Source: docs/theory, section 14.10.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import sqrt
 
 import numpy as np
 
@@ -15,6 +16,7 @@ from ..causes import Cause, Parameter
 from ..estimates import Estimate
 from ..inference import Inference
 from ..places import batch_name
+from ..said import off_a_side
 from ..verdict import Status, Verdict
 from ..words import GuideMove, GuideSetting, Roughly
 from .remedy import FOLD_PAID, Remedy, fold_taken
@@ -135,6 +137,37 @@ def _mark(found: Inference, p: Parameter, off: float) -> Remedy:
     return Remedy(code, title, how, Message("The next ones come out true."), Message("none"), 2)
 
 
+def _between_the_tips(who: str, size: Roughly, *, one: bool) -> tuple[Message, Message]:
+    """Of units with ``one`` tip, or several, that were trimmed with it off its place."""
+    return Message(
+        "Lay the ruler's lines on both seams of the {who}"
+        if one
+        else "Lay the ruler's lines on opposite tips of the {who}",
+        who=who,
+    ), Message(
+        "They were trimmed {size} off to one side. Set a line on each seam, so that the tip lies half way across, trim the top and one "
+        "side, turn, and set them again before the other two."
+        if one
+        else "They were trimmed {size} off to one side. Set the ruler's middle lines on opposite tips, trim two sides, turn, and set "
+        "them again before the other two.",
+        size=size,
+    )
+
+
+def _centre(who: str, off: float) -> tuple[Message, Message]:
+    """Of units with tips on several sides, trimmed to size: t = (U - r2 (c - 2e))/2, so r2 of what lies outside a tip is the
+    centre's, and 1/r2 of it the seams'."""
+    way, further = ("smaller", "in") if off < 0 else ("larger", "out")
+    return Message("Make the centre of the {who} {way}", who=who, way=way), Message(
+        "Cut it {centre} {way}; where its corners are flipped, sew them {seam} further {further}. Trimming alone cannot put both the size "
+        "and the tips right: look at the tips of the first one before it is trimmed.",
+        centre=Roughly(sqrt(2) * off),
+        way=way,
+        seam=Roughly(off / sqrt(2)),
+        further=further,
+    )
+
+
 def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message]:
     """Title and way, ``off`` inches beyond what was wanted."""
     model = found.model
@@ -150,6 +183,8 @@ def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message
                 to=to,
                 now=now,
             ), Message("Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch.")
+        case Cause.SHIFT if off_a_side(model, p):
+            return _between_the_tips(who, size, one=model.places.batches[p.batch].tip is not None)
         case Cause.SHIFT:
             return Message("Lay the ruler's line on the seam of the {who}", who=who), Message(
                 "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, and set "
@@ -158,6 +193,8 @@ def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message
             )
         case Cause.TIP:
             now = GuideSetting(float(model.allowance) + off)
+            if model.places.batches[p.batch].tip is None:
+                return _centre(who, off)
             return Message(
                 "Leave {to} above the tip of the {who}, not {now}", who=who, to=model.allowance, now=now
             ), Message("Set the ruler's mark on the tip first, then trim the top.")

@@ -29,6 +29,7 @@ const {
   features,
   cells,
   corners,
+  tips,
   sides,
 } = measure
 const field = ref<InstanceType<typeof NInput>>()
@@ -157,6 +158,15 @@ defineExpose({
             v-model:value="where.corner"
             :options="corners.map((c) => option(c.corner, c.corner))"
             :input-props="{ 'aria-label': 'Which corner' }"
+            filterable
+          />
+        </label>
+        <label v-if="tips.length" class="pair"
+          ><span>Which tip</span>
+          <NSelect
+            v-model:value="where.corner"
+            :options="[option('', 'any of them'), ...tips.map((side) => option(side, side))]"
+            :input-props="{ 'aria-label': 'Which tip' }"
             filterable
           />
         </label>

@@ -59,6 +59,13 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
   })
   const cell = computed(() => places.value?.cells.find((c) => c.key === where.value.at_unit))
   const corners = computed(() => cell.value?.corners ?? [])
+  /** The tips of what is measured, where it has several of them. */
+  const tips = computed(() => {
+    if (on.value !== 'tip') return []
+    const batch = places.value?.batches.find((b) => b.key === where.value.batch)
+    const found = cell.value ? cell.value.tips : (batch?.tip_sides ?? [])
+    return found.length > 1 ? found : []
+  })
   const sides = computed(() => {
     if (on.value === 'corner')
       return corners.value.find((c) => c.corner === where.value.corner)?.landings ?? []
@@ -69,7 +76,7 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
 
   /** Changing the kind keeps the place where the new kind can be read, and else goes to the first one that has it. */
   watch(
-    [() => where.value.kind, () => where.value.at_unit, places],
+    [() => where.value.kind, () => where.value.at_unit, () => where.value.batch, places],
     () => {
       const w = where.value
       if (!w.batch || !places.value?.batches.some((b) => b.key === w.batch))
@@ -80,6 +87,7 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
         if (!cells.value.some((c) => c.key === w.at_unit)) w.at_unit = cells.value[0]?.key ?? ''
         if (!corners.value.some((c) => c.corner === w.corner)) w.corner = corners.value[0]?.corner ?? ''
       }
+      if (on.value === 'tip' && !tips.value.includes(w.corner)) w.corner = ''
       if (on.value === 'tip' && w.at_unit && !cells.value.some((c) => c.key === w.at_unit)) w.at_unit = ''
     },
     { immediate: true },
@@ -115,7 +123,7 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
       if (w.at_unit) typed.at_unit = w.at_unit
       else typed.batch = w.batch
     }
-    if (on.value === 'corner') typed.corner = w.corner
+    if (on.value === 'corner' || tips.value.length) typed.corner = w.corner
     if (on.value === 'seam') {
       typed.seam = w.seam
       typed.spot = w.spot
@@ -163,6 +171,7 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
     features,
     cells,
     corners,
+    tips,
     sides,
     pick,
     ask,

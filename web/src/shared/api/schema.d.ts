@@ -2549,6 +2549,7 @@ export interface components {
             readonly oblong: boolean;
             count: number;
             tips: boolean;
+            readonly tip_sides: string[];
             corners: boolean;
             plain: boolean;
         };
