@@ -16,6 +16,7 @@ from ..errors import ReadingMisplaced
 from ..lengths import Length, inches
 from ..messages import Message
 from .asking_words import how_said, outcome_said, range_said
+from .bearing import Bow, bow_of
 from .causes import SOURCES, Cause, Parameter
 from .equations import Equation, RawSizes, equation_of
 from .inference import Inference
@@ -36,6 +37,7 @@ _TOLD = 1 / 400
 _WORTH_WHILE = 1 / 2000
 _AS_GOOD = 0.7
 """Of two spots along a seam: worth so much of the other."""
+_AT_THE_BOW = 3
 _RARE = 0.004
 """Share of draws below which an outcome is not told of by itself."""
 _MOST_SINGLES = 3
@@ -201,6 +203,7 @@ def next_readings(
     weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
     if weighed and again is None:
         _along_the_seam(found, weighed)
+        _at_the_bow(found, verdict, weighed)
     settled = verdict is not None and verdict.status in (Status.TRUE, Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
     return tuple(
         NextReading(
@@ -228,6 +231,28 @@ def _along_the_seam(found: Inference, weighed: list[_Weighed]) -> None:
     spots = [w for w in weighed if w.reading.kind is ReadingKind.STITCH and not w.reading.seam]
     as_good = [w for w in spots if w.score >= _AS_GOOD * first.score]
     weighed.insert(0, weighed.pop(weighed.index(min(as_good, key=lambda w: (taken[w.reading.spot], -w.score)))))
+
+
+def _at_the_bow(found: Inference, verdict: Verdict | None, weighed: list[_Weighed]) -> None:
+    """Where rows are shorter along one edge and it is open why, their seams at that end come first, until three were read there."""
+    bow = bow_of(found) if verdict is not None and verdict.status is Status.UNSETTLED else None
+    if bow is None or sum(found.readings[n].spot == bow.spot for n in found.weighed) >= _AT_THE_BOW:
+        return
+    there = [w for w in weighed if w.reading.kind is ReadingKind.STITCH and w.reading.spot == bow.spot]
+    if there:
+        # Of any seam there is to be asked, it is one that can be pointed at.
+        first = there[0]
+        weighed.remove(first)
+        weighed.insert(
+            0, replace(first, reading=replace(first.reading, seam=first.reading.seam or _seam_there(found, bow)))
+        )
+
+
+def _seam_there(found: Inference, bow: Bow) -> str:
+    """The first seam within these rows or columns of which nothing was read at that end."""
+    upright = bow.kind is ReadingKind.ROW
+    read = {r.seam for r in found.readings if r.spot == bow.spot}
+    return next((s.name for s in found.model.places.seams if s.upright is upright and s.name not in read), "")
 
 
 def _length_open(found: Inference, verdict: Verdict | None) -> bool:

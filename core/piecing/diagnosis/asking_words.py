@@ -133,6 +133,15 @@ _HOW = {
 }
 
 
+def _end_said(model: BlockModel, reading: Reading) -> str:
+    """A spot along a seam that is named, as it lies on the table."""
+    n, spot = model.places.seam(reading.seam), reading.spot or "middle"
+    if n is None or spot == "middle":
+        return spot
+    first, last = ("upper end", "lower end") if model.places.seams[n].upright else ("left end", "right end")
+    return first if spot == "start" else last
+
+
 def how_said(reading: Reading, model: BlockModel) -> Message:
     """Where to lay the ruler."""
     k, places = reading.kind, model.places
@@ -161,7 +170,7 @@ def how_said(reading: Reading, model: BlockModel) -> Message:
         return Message(
             "Turn the work over and measure {seam} at its {spot}, from raw edge to stitching.",
             seam=seam_said(reading.seam),
-            spot=reading.spot or "middle",
+            spot=_end_said(model, reading),
         )
     if k is ReadingKind.STITCH:
         return Message(

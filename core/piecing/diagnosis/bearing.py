@@ -5,6 +5,8 @@ Source: docs/theory, section 14.8.
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from .causes import Cause, Parameter, effect_of
@@ -18,6 +20,8 @@ __all__ = [
     "AT_ONE_PLACE",
     "LENGTHS",
     "STRAY",
+    "Bow",
+    "bow_of",
     "doubted_readings",
     "is_denied",
     "is_looked_at",
@@ -54,6 +58,9 @@ unless so many readings bear it out."""
 _TELL_IT = {Cause.SEAM: (ReadingKind.STITCH,), Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT)}
 """What is read of the very thing that a cause is said of."""
 _TOLD = 1e-9
+_BOW, _ONE_BOW = 3 / 32 - 1e-6, 1 / 8 - 1e-6
+"""Inches by which the two edges of rows, or of one, differ before that is no scatter of hands."""
+_EDGES = {ReadingKind.ROW: ("top", "bottom"), ReadingKind.COLUMN: ("left", "right")}
 
 
 def doubted_readings(found: Inference) -> list[int]:
@@ -89,6 +96,37 @@ def _against(found: Inference, kinds: tuple[ReadingKind, ...], aside: frozenset[
     left = [n for n in found.weighed if found.readings[n].kind in kinds and n not in aside]
     far = [n for n in left if abs(found.off[n]) > _FAR]
     return bool(left) and len(far) == len(left) and max(e.leads for e in found.estimates) < 0.6
+
+
+@dataclass(frozen=True, slots=True)
+class Bow:
+    """Rows, or columns, that measure ``by`` inches less along one ``edge`` of theirs than along the other; ``spot`` of their seams lies
+    there."""
+
+    kind: ReadingKind
+    edge: str
+    by: float
+    spot: str
+
+
+def bow_of(found: Inference) -> Bow | None:
+    """Where both edges of the same rows or columns were measured and all of them are shorter at the same one."""
+    for kind, (first, second) in _EDGES.items():
+        off: dict[tuple[int, str], list[float]] = {}
+        for n in found.weighed:
+            at = found.model.find(found.readings[n].feature) if found.readings[n].kind is kind else None
+            if at is not None:
+                f = found.model.features[at]
+                off.setdefault((f.row, f.edge), []).append(float(found.off[n]))
+        longer = [
+            float(np.mean(off[row, first]) - np.mean(off[row, second]))
+            for row in sorted({row for row, _ in off})
+            if (row, first) in off and (row, second) in off
+        ]
+        by = float(np.mean(longer)) if longer else 0.0
+        if abs(by) >= (_BOW if len(longer) > 1 else _ONE_BOW) and all(x * by > 0 for x in longer):
+            return Bow(kind, second if by > 0 else first, abs(by), "end" if by > 0 else "start")
+    return None
 
 
 def says_why(found: Inference, e: Estimate) -> bool:

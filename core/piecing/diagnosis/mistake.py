@@ -53,6 +53,7 @@ class MistakeKind:
     MARK = "wrong_mark"
     BORDER = "ruler_border"
     SIDE = "one_side"
+    INSIDE = "seam_to_seam"
 
 
 class Edge(StrEnum):

@@ -13,7 +13,7 @@ import numpy as np
 from ..lengths import Length, inches
 from ..messages import Message
 from .equations import Equation
-from .mistake import ODDS, OF_CUTTING, STEPS, AlikeGroup, Mistake, MistakeKind, far_off, groups_of
+from .mistake import ALIKE, ODDS, OF_CUTTING, STEPS, AlikeGroup, Mistake, MistakeKind, far_off, groups_of, off_alike
 from .model import BlockModel, Vector
 from .one_side import mistakes_of_one_side
 from .reading_kinds import ACROSS_SEAMS, ReadingKind
@@ -99,6 +99,7 @@ def _all(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equ
     for b in model.places.batches:
         yield from mistakes_of_one_side(model, b, readings, equations)
     yield from _borders(readings)
+    yield from _inside(model, readings, equations)
 
 
 _BORDER_SAID = {
@@ -134,6 +135,24 @@ def _borders(readings: Sequence[Reading]) -> Iterator[Mistake]:
                     of * sign * float(border),
                     log(odds),
                 )
+
+
+def _inside(model: BlockModel, readings: Sequence[Reading], equations: Sequence[Equation | None]) -> Iterator[Mistake]:
+    """What is joined measured from seam to seam, as when it is in the quilt already: every length short by its two allowances."""
+    both = model.allowance * 2
+    joined = [(r, e) for r, e in zip(readings, equations, strict=True) if r.kind in ACROSS_SEAMS and e is not None]
+    size = off_alike(joined)
+    if len(joined) < 2 or size is None or abs(float(size + both)) > ALIKE / 2:
+        return
+    yield Mistake(
+        MistakeKind.INSIDE,
+        MistakeKind.INSIDE,
+        -float(both),
+        Message("what is joined was measured from seam to seam: it reads {size} too short", size=both),
+        Message("It is the finished size to the mark: just the two allowances are missing at every length."),
+        np.array([-float(both) if r.kind in ACROSS_SEAMS else 0.0 for r in readings]),
+        log(ODDS["finished"]),
+    )
 
 
 def headline(mistakes: Sequence[Mistake], probabilities: Sequence[float]) -> tuple[Mistake, Message, float] | None:

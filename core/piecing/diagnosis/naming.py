@@ -8,11 +8,12 @@ from __future__ import annotations
 import numpy as np
 
 from ..messages import Message
-from .bearing import AS_DRIFT, AT_ONE_PLACE, is_denied, strongest_reading
+from .bearing import AS_DRIFT, is_denied, strongest_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
 from .inference import Inference
 from .reading_kinds import ACROSS_SEAMS, ReadingKind
+from .readings import Reading
 
 __all__ = ["enough", "look_alike", "readings_judged", "seams_take", "stands_alone", "taken_for_sure", "tells_apart"]
 
@@ -34,6 +35,7 @@ _UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3
 _LOOKED_ALONG = 7
 _BACKS = 3
 """Readings on the back of seams before what they leave over is called the fold's."""
+_RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 _STRAIGHT = (Cause.TRIM, Cause.SHIFT, Cause.TIP)
 _ALONE_FROM, _ALONE, _LITTLE = 6, 0.2, 0.4
 """What a ruler reads straight on a unit; readings from which one of these stands alone; the chances of another, beside it, and of
@@ -74,10 +76,10 @@ def look_alike(found: Inference, e: Estimate) -> bool:
     if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and not _ends_looked_at(found):
         return True
     if p.cause in (Cause.START, Cause.END):
-        # Crossings miss as well where seams were not pinned to match.
-        strongest = strongest_reading(found, e)
+        # Crossings miss as well where seams were not pinned to match, and what is short through its middle is so for much else.
+        n = strongest_reading(found, e)
         at_its_end = any(found.readings[n].spot == p.cause.value for n in found.weighed)
-        return not at_its_end and strongest is not None and found.readings[strongest].kind in AT_ONE_PLACE
+        return not at_its_end and n is not None and not _along_an_edge(found.readings[n])
     if p.cause is Cause.FOLD:
         # No ruler reads it: it is what is left once it is known how deep the stitching lies.
         return found.chance(0) > _SPLIT or _on_the_back(found) < _BACKS
@@ -100,8 +102,11 @@ _TELLS_APART = {
 def tells_apart(found: Inference, e: Estimate) -> Message:
     """What looks just like a cause, and the reading that tells them apart."""
     if e.parameter.cause is Cause.SEAM and _only_lengths(found):
+        raw = any(found.readings[n].kind in _RAW for n in found.weighed)
         return Message(
-            "Units trimmed {way} look just so: measure one, or the stitching on the back.",
+            "Pieces cut {way} look just so: measure one as it was cut, or the stitching on the back."
+            if raw
+            else "Units trimmed {way} look just so: measure one, or the stitching on the back.",
             way="small" if e.size > 0 else "large",
         )
     return Message(_TELLS_APART[e.parameter.cause])
@@ -129,8 +134,14 @@ def _on_the_back(found: Inference) -> int:
 
 
 def _only_lengths(found: Inference) -> bool:
-    """Whether no more is known than how long rows and columns are: what they are joined of and how is not."""
-    return all(found.readings[n].kind in ACROSS_SEAMS for n in found.weighed)
+    """Whether no more is known than how long rows and columns are, or units as they came from the machine: what they were made of and
+    how is not."""
+    return all(found.readings[n].kind in (*ACROSS_SEAMS, *_RAW) for n in found.weighed)
+
+
+def _along_an_edge(reading: Reading) -> bool:
+    """Whether a row or column was measured along one of its edges, which a drift makes unlike the other."""
+    return reading.kind in ACROSS_SEAMS and bool(reading.feature) and not reading.feature.endswith("middle")
 
 
 def _ends_looked_at(found: Inference) -> bool:

@@ -16,6 +16,8 @@ from .bearing import (
     AT_ONE_PLACE,
     LENGTHS,
     STRAY,
+    Bow,
+    bow_of,
     doubted_readings,
     is_denied,
     is_looked_at,
@@ -56,6 +58,8 @@ _MANY = 4
 _BY_HAND = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
 """What one act of the hand leaves, sewing or trimming."""
 _LEAST_REACH = 1 / 16
+_ONE_SIDE = 0.95
+"""Share of possible blocks in which a single unit that leads lies on one side."""
 
 
 class Status(StrEnum):
@@ -164,11 +168,13 @@ def judge(found: Inference) -> Verdict:
 
 @dataclass(frozen=True, slots=True)
 class _Group:
-    """Causes that say the same of the same place: how likely one of them leads, and which."""
+    """Causes that say the same of the same place: how likely one of them leads, and which; ``sided`` whether it is sure on which side
+    of nothing they lie."""
 
     chance: float
     large: float
     best: Estimate
+    sided: bool
 
 
 def _groups(found: Inference) -> list[_Group]:
@@ -179,8 +185,20 @@ def _groups(found: Inference) -> list[_Group]:
     for numbers in of.values():
         chance = sum(found.chance(n) for n in numbers)
         best = _likeliest(found, [found.estimates[n] for n in numbers])
-        groups.append(_Group(chance, max(found.estimates[n].large for n in numbers), best))
+        sided = best.sure_of_side or (best.parameter.cause is Cause.ONE_UNIT and _one_sided(found, numbers))
+        groups.append(_Group(chance, max(found.estimates[n].large for n in numbers), best, sided))
     return sorted(groups, key=lambda g: -g.chance)
+
+
+def _same_place(p: Parameter, other: Parameter) -> bool:
+    return (p.cause, p.batch, p.place) == (other.cause, other.batch, other.place)
+
+
+def _one_sided(found: Inference, numbers: Sequence[int]) -> bool:
+    """Whether causes of one unit, each of which would excuse the other (its width, its size), lie on the same side wherever one of them
+    leads."""
+    sizes = np.concatenate([found.draws[found.leading == n, n] for n in numbers])
+    return len(sizes) > 0 and max((sizes > 0).mean(), (sizes < 0).mean()) >= _ONE_SIDE
 
 
 def _likeliest(found: Inference, same: Sequence[Estimate]) -> Estimate:
@@ -208,17 +226,19 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             leads,
         )
     # What was not looked at may be anything; the lead is among what was.
-    unlooked = sum(e.leads for e in found.estimates if not e.measured)
+    unlooked = sum(
+        e.leads for e in found.estimates if not e.measured and not _same_place(e.parameter, first.best.parameter)
+    )
     chance = first.chance / max(1 - unlooked, 1e-9)
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single
     likely = chance >= enough(found, unlooked) or stands_alone(found, first.best, first.chance, unlooked)
-    named = likely and not look_alike(found, first.best) and first.best.sure_of_side and sized
+    named = likely and not look_alike(found, first.best) and first.sided and sized
     named = named and is_looked_at(found, first.best.parameter) and not is_denied(found, first.best)
-    with_it = second.large >= _BESIDE and second.best.sure_of_side and second.best.measured
+    with_it = second.large >= _BESIDE and second.sided and second.best.measured
     with_it = with_it and not is_denied(found, second.best)
     both = first.large >= _BOTH <= second.large and all(
-        g.best.sure_of_side and g.best.measured and not is_denied(found, g.best) for g in (first, second)
+        g.sided and g.best.measured and not is_denied(found, g.best) for g in (first, second)
     )
     both = both and first.chance + second.chance >= _BESIDE
     if _varies(found, none, first):
@@ -336,13 +356,13 @@ def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | No
         )
     if len(found.weighed) == 1:
         return _standing_out(found)
+    if (bow := bow_of(found)) is not None:
+        return _bowed(found, bow)
     # What was not looked at may be anything, and is not named for that.
     may = [
         g
         for g in groups
-        if g.chance >= (_NAMED_OPEN if g.best.sure_of_side else _MAY_BE)
-        and g.best.looked_at
-        and says_why(found, g.best)
+        if g.chance >= (_NAMED_OPEN if g.sided else _MAY_BE) and g.best.looked_at and says_why(found, g.best)
     ][:3]
     names = [
         cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
@@ -355,6 +375,48 @@ def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | No
     if none >= 0.25:
         return Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or "))
     return Message("Perhaps {causes}.", causes=Listing(names, "; or "))
+
+
+_BOWED = {
+    (
+        "top",
+        False,
+    ): "Rows read {by} less along their upper edge than along their lower one: read a seam within them at its upper end.",
+    (
+        "bottom",
+        False,
+    ): "Rows read {by} less along their lower edge than along their upper one: read a seam within them at its lower end.",
+    (
+        "left",
+        False,
+    ): "Columns read {by} less along their left edge than along their right one: read a seam between rows at its left end.",
+    (
+        "right",
+        False,
+    ): "Columns read {by} less along their right edge than along their left one: read a seam between rows at its right end.",
+    (
+        "top",
+        True,
+    ): "Rows read {by} less along their upper edge than along their lower one: their seams run a little deeper there.",
+    (
+        "bottom",
+        True,
+    ): "Rows read {by} less along their lower edge than along their upper one: their seams run a little deeper there.",
+    (
+        "left",
+        True,
+    ): "Columns read {by} less along their left edge than along their right one: the seams between rows run a little deeper there.",
+    (
+        "right",
+        True,
+    ): "Columns read {by} less along their right edge than along their left one: the seams between rows run a little deeper there.",
+}
+"""By the shorter edge, and whether the seams were read there."""
+
+
+def _bowed(found: Inference, bow: Bow) -> Message:
+    read = any(found.readings[n].spot == bow.spot for n in found.weighed)
+    return Message(_BOWED[bow.edge, read], by=Roughly(bow.by))
 
 
 def _standing_out(found: Inference) -> Message:

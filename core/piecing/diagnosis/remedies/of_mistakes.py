@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ...lengths import Length
 from ...messages import Message
 from ..causes import Cause, parameters_of
 from ..mistake import Edge, Mistake, MistakeKind
@@ -73,6 +74,9 @@ def offered(work: Work) -> Iterator[Remedy]:
     if mistake is None:
         return
     made = mistake[0]
+    if made.kind == MistakeKind.INSIDE:
+        yield _raw_edge_to_raw_edge(work, made)
+        return
     if made.kind == MistakeKind.SIDE:
         yield from _one_side(work, made)
         return
@@ -125,6 +129,22 @@ def for_the_eye(work: Work) -> Iterator[Remedy]:
                 Message("none"),
                 _EYE[seen.code][3],
             )
+
+
+def _raw_edge_to_raw_edge(work: Work, made: Mistake) -> Remedy:
+    return Remedy(
+        "measure_outside",
+        Message("Measure one of them again, from raw edge to raw edge"),
+        Message(
+            "It should be {both} longer so. Where it is joined on both sides already, add {allowance} for each seam to what you read.",
+            both=Length.near(abs(made.size)),
+            allowance=work.model.allowance,
+        ),
+        Message("Nothing is unpicked for a length that is right."),
+        Message("none"),
+        1,
+        cures=True,
+    )
 
 
 def _measured_otherwise(made: Mistake) -> Remedy:

@@ -42,6 +42,8 @@ def offered(work: Work) -> Iterator[Remedy]:
             yield _some_seams(work, p)
         elif p.cause is Cause.ONE_SEAM:
             yield _one_seam(work, p)
+    if work.unjoined:
+        return
     tips = [f for f in work.faults if f.feature.kind is FeatureKind.EDGE_TIP]
     yield from _floating(work, [f for f in tips if f.size > 0])
     yield from _cut_off(work, [f for f in tips if f.size < 0])

@@ -147,10 +147,11 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
             who=batch_name(work.model.places, p.batch),
         ),
         Message(
-            "{count, plural, one {Unpick it, and cut a new one} other {Unpick them, and cut # new ones}}, {width} by {height}."
+            "{count, plural, one {Unpick it, and cut a new one, {width} by {height}.} other {Unpick them, and cut # new ones, {width} by "
+            "{height}. One that measures true stays.}}"
             if batch.plain
-            else "{count, plural, one {Unpick it, make a new one, and trim it} other {Unpick them, make # new ones, and trim them}} to "
-            "{width} by {height}, seam on the ruler's line.",
+            else "{count, plural, one {Unpick it, make a new one, and trim it to {width} by {height}, seam on the ruler's line.} other "
+            "{Unpick them, make # new ones, and trim them to {width} by {height}, seam on the ruler's line. One that measures true stays.}}",
             count=batch.count,
             width=batch.spec.width + work.model.allowance * 2,
             height=batch.spec.height + work.model.allowance * 2,

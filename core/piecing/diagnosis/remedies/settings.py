@@ -168,6 +168,15 @@ def _centre(who: str, off: float) -> tuple[Message, Message]:
     )
 
 
+_TRIMMED_TO = {
+    (True, False): "Cut the {who} to {to}, not to {now}",
+    (False, False): "Trim the {who} to {to}, not to {now}",
+    (True, True): "Cut the {who} to {to} by {high}, not {size} {more} each way",
+    (False, True): "Trim the {who} to {to} by {high}, not {size} {more} each way",
+}
+"""By whether they are cut and not trimmed, and whether they are oblong."""
+
+
 def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message]:
     """Title and way, ``off`` inches beyond what was wanted."""
     model = found.model
@@ -175,13 +184,15 @@ def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message
     target = float(model.places.batches[p.batch].spec.width + model.allowance * 2)
     match p.cause:
         case Cause.TRIM:
-            to, now = GuideSetting(target), GuideSetting(target + off)
-            plain = model.places.batches[p.batch].plain
+            batch = model.places.batches[p.batch]
             return Message(
-                "Cut the {who} to {to}, not to {now}" if plain else "Trim the {who} to {to}, not to {now}",
+                _TRIMMED_TO[batch.plain, batch.spec.width != batch.spec.height],
                 who=who,
-                to=to,
-                now=now,
+                to=GuideSetting(target),
+                now=GuideSetting(target + off),
+                high=batch.spec.height + model.allowance * 2,
+                size=size,
+                more="more" if off > 0 else "less",
             ), Message("Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch.")
         case Cause.SHIFT if off_a_side(model, p):
             return _between_the_tips(who, size, one=model.places.batches[p.batch].tip is not None)
