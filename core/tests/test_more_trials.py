@@ -284,3 +284,16 @@ class GooseTest(TestCase):
         # Centred again it lacks what it was off by at either end.
         again = next(r for r in remedies_of(found, v) if r.code.startswith("trim_again"))
         self.assertIn("3⁄16″ would have to come off", plain(again.why_not))
+
+    def test_short_at_the_foot_where_no_seam_lies_yet(self) -> None:
+        """The geese of the star stand with their feet at its edge."""
+        given = [
+            *heights(GOOSE, *["3 7/16"] * 3), *widths(GOOSE, *["6 1/2"] * 3), *read("clearance", *["1/4"] * 3, batch=GOOSE),
+            *seams("1/4", "1/4"),
+        ]  # fmt: skip
+        v = S.judge(*given)
+        self.assertEqual(plain(v.said), "flying geese trimmed 1⁄16″ too short, at the foot")
+        again, share = remedies_of(S.infer(*given), v)
+        self.assertTrue(again.possible)
+        self.assertIn("sew that one shallower when they are joined", plain(share.why_not))
+        self.assertNotIn("0", plain(share.how))

@@ -125,6 +125,7 @@ class NothingElseReadTest(TestCase):
         )
         offered = remedies_of(S.infer(*given), v, S.plans)
         self.assertEqual([r.code for r in offered], ["wait"])
+        self.assertNotIn("The block is short", plain(offered[0].how))
         self.assertEqual(plain(S.judge(*given, *seams("11/32", "11/32")).said), "all seams are 3⁄32″ wide")
 
 

@@ -216,8 +216,8 @@ def _one_side(work: Work, made: Mistake) -> Iterator[Remedy]:
         )
         return
     share = shared(work, made.batch, made.size, _beside(work, made))
-    yield share
-    yield _made_again(work, made.batch, made.size, small=share.possible)
+    again = _made_again(work, made.batch, made.size, small=share.possible)
+    yield from (share, again) if share.possible else (again, share)
 
 
 def _beside(work: Work, made: Mistake) -> list[int]:

@@ -244,7 +244,9 @@ def shared(work: Work, batch: int, size: float, beside: Sequence[int]) -> Remedy
             "Unpick {seams, plural, one {this seam and sew it} other {these # seams and sew each}} at {new}.",
             seams=len(beside),
             new=GuideSetting(now - change),
-        ),
+        )
+        if beside
+        else Message("Nothing that they are short of lies in a seam of this block."),
         Message(
             "Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)
         ),

@@ -63,7 +63,7 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
                 "What was set aside is read again before anything is mended or left."
                 if aside
                 else "The block is short, and the readings do not say why: what is asked for next comes before the ripper."
-                if mean < -EASED
+                if mean < -EASED and not work.unjoined
                 else "What is off may have more than one cause: what is asked for next comes before the ripper."
             ),
             Message("Nothing is unpicked in vain."),
