@@ -303,7 +303,7 @@ def _spread_of(pattern: Pattern) -> dict[tuple[str, str], list[float]]:
 class ManyBlocksTest(TestCase):
     def test_monte_carlo_agrees_with_added_variances(self) -> None:
         model = block("four_wheels")
-        found = outcomes(model, {"seam": 1 / 64}, np.random.default_rng(3), 20_000)
+        found = outcomes(model, {"seam": 1 / 64}, 3, 20_000)
         deviations = model.deviations(errors_of(model, {"seam": 1 / 64}))
         rows = [n for n, f in enumerate(model.features) if f.kind is FeatureKind.ROW]
         # The mean of n draws strays by sd / sqrt(n), the spread by sd / sqrt(2 n): four of each.
@@ -319,7 +319,7 @@ class ManyBlocksTest(TestCase):
         block with three seams across is 3/8 short, and none is as wide as planned."""
         model = block("four_wheels")
         for causes in ({}, {"seam": 1 / 16}):
-            found = outcomes(model, causes, np.random.default_rng(3), 20_000)
+            found = outcomes(model, causes, 3, 20_000)
             step = (found.widest - found.narrowest) / len(found.histogram)
             middles = found.narrowest + step * (np.arange(len(found.histogram)) + 0.5)
             self.assertAlmostEqual(float(middles @ found.histogram) / 20_000, found.width.mean, delta=step / 4)
@@ -333,8 +333,8 @@ class ManyBlocksTest(TestCase):
 
     def test_tips_cut_by_a_wide_seam_and_none_by_steady_hands(self) -> None:
         model = block("wake", "11/2")
-        wide = outcomes(model, {"seam": 1 / 16}, np.random.default_rng(3), 4_000)
-        true = outcomes(model, {}, np.random.default_rng(3), 4_000, scatter=0.2)
+        wide = outcomes(model, {"seam": 1 / 16}, 3, 4_000)
+        true = outcomes(model, {}, 3, 4_000, scatter=0.2)
         assert wide.tips_cut is not None
         assert true.tips_cut is not None
         self.assertGreater(wide.tips_cut, 0.85)
@@ -343,8 +343,19 @@ class ManyBlocksTest(TestCase):
 
     def test_the_same_seed_gives_the_same_blocks(self) -> None:
         model = block("lantern")
-        first, again = (outcomes(model, {"trim-0": 1 / 32}, np.random.default_rng(9), 3_000) for _ in range(2))
+        first, again = (outcomes(model, {"trim-0": 1 / 32}, 9, 3_000) for _ in range(2))
         self.assertEqual(first, again)
+
+    def test_a_cause_moves_all_of_them_and_none_apart(self) -> None:
+        """Two seams a row, each 1/32 deeper on both sides: an eighth off every block, and chance as it was."""
+        model = block("lantern")
+        true, wide = outcomes(model, {}, 9, 3_000), outcomes(model, {"seam": 1 / 32}, 9, 3_000)
+        self.assertAlmostEqual(wide.width.mean - true.width.mean, -1 / 8, places=6)
+        self.assertAlmostEqual(wide.width.sd, true.width.sd, places=6)
+        self.assertNotEqual(outcomes(model, {}, 10, 3_000).width.mean, true.width.mean)
+        # As many as are not kept are drawn one part after another, and are the same hands.
+        many = outcomes(model, {}, 9, 200_000)
+        self.assertAlmostEqual(many.width.sd, true.width.sd, delta=4 * true.width.sd / (2 * 3_000) ** 0.5)
 
 
 class ModelTest(TestCase):

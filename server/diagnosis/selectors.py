@@ -281,7 +281,7 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
     columns = [n for n, f in enumerate(model.features) if f.kind.value == "column"]
     across, down, n_across, n_down = seam_costs(model)
     quilt = quilt_of(block.project)
-    many = outcomes(model, causes, np.random.default_rng(1864), blocks, scatter) if blocks else None
+    many = outcomes(model, causes, 1864, blocks, scatter) if blocks else None
     around = QuiltChoices(
         quilt.columns,
         quilt.rows,

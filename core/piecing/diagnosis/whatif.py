@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,6 +19,8 @@ from .model import BlockModel, FeatureKind, Vector
 __all__ = ["Outcomes", "Spread", "errors_of", "outcomes", "seam_costs"]
 
 _AT_ONCE = 20_000
+_KEPT = 4_000_000
+"""Figures of many blocks that are kept for the next time a cause is moved: sixteen megabytes."""
 _LIMITS = 2.0
 """Standard deviations that the worst case lets every unit and seam stray."""
 
@@ -75,16 +78,30 @@ def _sides(model: BlockModel) -> tuple[list[int], list[int]]:
     return rows, columns
 
 
-def outcomes(
-    model: BlockModel, causes: Mapping[str, float], rng: np.random.Generator, blocks: int = 10_000, scatter: float = 1.0
-) -> Outcomes:
-    """``blocks`` of this quilter: means by ``causes``, every unit and seam around them, ``scatter`` times as unsteady as usual."""
-    mean = errors_of(model, causes)
+def _strayed(model: BlockModel, scatter: float, rng: np.random.Generator, blocks: int) -> NDArray[np.float32]:
+    """(blocks, figures): how far chance alone brings every figure off, inches."""
     sd = scatter_of(model) * scatter
-    centre = model.matrix @ mean
     # Only errors that reach a figure are drawn; single precision is finer than any ruler here.
     used = model.reached[sd[model.reached] > 0]
     matrix = (model.matrix[:, used] * sd[used]).T.astype(np.float32).tocsr()
+    return np.asarray(rng.standard_normal((blocks, len(used)), dtype=np.float32) @ matrix)
+
+
+@lru_cache(maxsize=4)
+def _strayed_before(model: BlockModel, scatter: float, seed: int, blocks: int) -> NDArray[np.float32]:
+    """By chance a block strays as it does whatever the causes are: only that is drawn anew for which hands are unsteadier."""
+    return _strayed(model, scatter, np.random.default_rng(seed), blocks)
+
+
+def outcomes(
+    model: BlockModel, causes: Mapping[str, float], seed: int, blocks: int = 10_000, scatter: float = 1.0
+) -> Outcomes:
+    """``blocks`` of this quilter: means by ``causes``, every unit and seam around them, ``scatter`` times as unsteady as usual; drawn by
+    chance from ``seed``, the same ones for every cause."""
+    mean = errors_of(model, causes)
+    sd = scatter_of(model) * scatter
+    centre = (model.matrix @ mean).astype(np.float32)
+    rng = None if blocks * len(model.features) <= _KEPT else np.random.default_rng(seed)
     rows, columns = _sides(model)
     kinds = {k: np.array([n for n, f in enumerate(model.features) if f.kind is k], dtype=int) for k in FeatureKind}
     widths, heights = np.empty(blocks, np.float32), np.empty(blocks, np.float32)
@@ -92,7 +109,10 @@ def outcomes(
     small = 0
     for start in range(0, blocks, _AT_ONCE):
         count = min(_AT_ONCE, blocks - start)
-        seen = rng.standard_normal((count, len(used)), dtype=np.float32) @ matrix + centre.astype(np.float32)
+        if rng is None:
+            seen = _strayed_before(model, scatter, seed, blocks)[start : start + count] + centre
+        else:
+            seen = _strayed(model, scatter, rng, count) + centre
         widths[start : start + count] = seen[:, rows].mean(axis=1)
         heights[start : start + count] = seen[:, columns].mean(axis=1)
         edge = seen[:, kinds[FeatureKind.EDGE_TIP]]

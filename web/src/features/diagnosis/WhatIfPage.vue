@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { refDebounced } from '@vueuse/core'
 import { useWindowPreference } from '@/shared/offline/preference'
-import { computed } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
@@ -39,14 +38,19 @@ const once = computed(() => ({
   scatter: scatter.value / 100,
   blocks: 0,
 }))
-const crowd = computed(() => ({
+const ofMany = computed(() => ({
   causes: causes.value,
   factor: 1,
   scatter: scatter.value / 100,
   blocks: 10_000,
 }))
-const { data } = useWhatIf(() => props.block.id, once)
-const { data: many } = useWhatIf(() => props.block.id, refDebounced(crowd, 50))
+const { data, isFetching } = useWhatIf(() => props.block.id, once)
+// Many are asked for as soon as the one block stands: so they never hold it up, and what is overtaken is not asked.
+const crowd = shallowRef(ofMany.value)
+watch([isFetching, ofMany], () => {
+  if (!isFetching.value) crowd.value = ofMany.value
+})
+const { data: many } = useWhatIf(() => props.block.id, crowd)
 
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 const groups = computed(() => {
