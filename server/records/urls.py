@@ -9,7 +9,7 @@ urlpatterns = [
     path("records/forecasts", views.ForecastsView.as_view()),
     path("records/forecasts/<str:key>", views.ForecastView.as_view()),
     path("records/tests.csv", views.TestSheetView.as_view()),
-    path("records/days/<str:day>", views.DayView.as_view()),
+    path("records/days/<path:day>", views.DayView.as_view()),
     path("set-ups/<uuid:key>", views.SetUpView.as_view()),
     path("set-ups/<uuid:key>/use", views.UseSetUpView.as_view()),
     path("set-ups/<uuid:key>/restore", views.RestoreSetUpView.as_view()),

@@ -9,7 +9,7 @@ urlpatterns = [
     path("times/<uuid:key>", views.TimeView.as_view()),
     path("times/<uuid:key>/restore", views.RestoreTimeView.as_view()),
     path("times/<uuid:key>/clock", views.ClockView.as_view()),
-    path("blades/<uuid:key>/<str:day>", views.BladeView.as_view()),
+    path("blades/<uuid:key>/<path:day>", views.BladeView.as_view()),
     path("projects/<uuid:key>/time", views.ProjectTimeView.as_view()),
     path("projects/<uuid:key>/schedule", views.ScheduleView.as_view()),
     path("evenings", views.EveningsView.as_view()),
@@ -18,5 +18,5 @@ urlpatterns = [
     path("evenings/calendars", views.CalendarView.as_view()),
     path("evenings/free/<uuid:key>", views.FreeView.as_view()),
     path("evenings/free/<uuid:key>/restore", views.RestoreFreeView.as_view()),
-    path("evenings/busy/<str:day>", views.BusyDayView.as_view()),
+    path("evenings/busy/<path:day>", views.BusyDayView.as_view()),
 ]
