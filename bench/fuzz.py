@@ -104,7 +104,7 @@ class Fuzz:
         self.pool, self.beneath = pool, beneath
 
     def path(self, template: str) -> tuple[str, dict[tuple[str, str], str]]:
-        """With keys of what is there, of what is not in one of twelve; and which key stands where."""
+        """With keys of what is there, of what is not in one of sixteen; and which key stands where."""
         first = template.split("/")[2]
         path, used = template, dict[tuple[str, str], str]()
         while "{" in path:
@@ -124,7 +124,7 @@ class Fuzz:
                 )
                 if template.endswith("{" + name + "}/restore"):
                     known = self.gone.get(put) or known
-                value = self.rng.choice(known) if self.rng.random() > 1 / 12 else str(uuid4())
+                value = self.rng.choice(known) if self.rng.random() > 1 / 16 else str(uuid4())
                 if own != name and template.endswith("}") and self.rng.random() < 0.2:
                     value = str(uuid4())
             used[room, name] = value

@@ -10,6 +10,7 @@ from playwright.sync_api import Request, Route
 from blocks.models import Quilt
 from browser_tests.journey import HALF_SEWN, JUST_PLANNED, LANTERN, JourneyCase, expect
 from piecing.lengths import inches
+from projects.models import Fabric, Project
 from workrooms.selectors import current_workroom
 
 
@@ -215,6 +216,28 @@ class RefusedTest(JourneyCase):
         expect(seam).to_have_value("5/16")
         expect(self.page.get_by_role("alert")).to_have_count(0)
         self.assertEqual(current_workroom().seam_allowance, inches("5/16"))
+
+    def test_words_without_a_space_push_nothing_off_the_page(self) -> None:
+        self.open("/settings")
+        self.labelled("Seam allowance").fill("Wm" * 100)
+        expect(self.page.get_by_role("alert").first).to_be_visible()
+        Project.objects.update(name="Wm" * 30)
+        Fabric.objects.update(name="Wm" * 15)
+        for size in ((1280, 800), (820, 1180)):
+            self.page.set_viewport_size({"width": size[0], "height": size[1]})
+            for path in (
+                "/",
+                "/shelf",
+                f"{HALF_SEWN}/plan",
+                f"{HALF_SEWN}/join",
+                f"{LANTERN}/lay",
+                f"{HALF_SEWN}/ticket",
+            ):
+                with self.subTest(path, size=size):
+                    self.open(path)
+                    expect(self.page.get_by_text("Not taken: Wm")).to_be_visible()
+                    self.page.wait_for_load_state("networkidle")
+                    self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), size[0])
 
     def test_a_refusal_whose_page_was_left_is_told_where_one_is(self) -> None:
         self.open("/settings")

@@ -45,6 +45,21 @@ class BodyTest(ApiCase):
             with self.subTest(body):
                 self.assertEqual(self.refused(body, 400)["code"], "invalid_request")
 
+    def test_what_the_framework_refuses_is_said_in_words_of_the_table(self) -> None:
+        by_hand = {"kind": "half_square_triangle", "finished": "3", "seam_allowance": "1/4", "units": 4, "readings": []}
+        cases: tuple[tuple[dict[str, object], str, str], ...] = (
+            ({"finished": ""}, "finished", "Nothing is given here"),
+            ({"units": None}, "units", "Nothing is given here"),
+            ({"units": "some"}, "units", "A whole number is needed here, such as 12."),
+            ({"finished": "x" * 300}, "finished", "That is too long: at most 40 characters fit here"),
+            ({"kind": "a star"}, "kind", "That is not one of the choices there are"),
+        )
+        for change, field, said in cases:
+            with self.subTest(change):
+                problem = self.ask("post", "diagnosis", by_hand | change, expect=400)
+                row = next(e for e in problem["errors"] if e["field"] == field)
+                self.assertIn(said, row["message"])
+
     def test_lengths_sent_as_numbers_are_refused_by_name(self) -> None:
         project = self.new_project()
         for value in (0.25, 3, True, ["1/4"], {"a": 1}, None):

@@ -133,5 +133,8 @@ function more(twin: boolean) {
 
 .quiet {
   margin-right: 16px;
+  height: auto;
+  white-space: normal;
+  text-align: left;
 }
 </style>
