@@ -32,6 +32,7 @@ __all__ = ["BLOCKS", "Ruler", "Sewn", "Table", "Truth", "Ways", "sewn", "table"]
 
 K = ReadingKind
 S = 0.25
+_WAY = {"left": (-1.0, 0.0), "right": (1.0, 0.0), "bottom": (0.0, -1.0), "top": (0.0, 1.0)}
 BLOCKS = (
     ("pinwheel", "8"),
     ("goose_pair", "11/2"),
@@ -376,7 +377,11 @@ class Sewn:
         if r.kind in (K.WIDTH, K.HEIGHT):
             return u.width if wide != cell.orientation.across else u.height
         if r.kind is K.CLEARANCE:
-            edge = next(t for t in places.edge_tips if t.cell == cell.number)
+            tips = [t for t in places.edge_tips if t.cell == cell.number]
+            named = _WAY.get(r.corner)
+            wanted = None if named is None else named if r.unit else _turned(named, cell)
+            pointed = [t for t in tips if wanted is None or np.allclose(_WAY[t.side], wanted)]
+            edge = pointed[int(self.rng.integers(len(pointed)))]
             p = self.tip(cell, u, edge.at, edge.side)
             return {
                 "left": p.x + u.width / 2,

@@ -6,22 +6,27 @@ The diamond of the star finishes 6: its unit is 6 1/2, each tip 1/4 inside. A ce
 
 from __future__ import annotations
 
+from collections import Counter
 from unittest import TestCase
+
+import numpy as np
 
 from piecing.blocks.library import library_pattern
 from piecing.diagnosis.asking import candidates, next_readings
 from piecing.diagnosis.asking_words import how_said
 from piecing.diagnosis.causes import Cause, Parameter
 from piecing.diagnosis.equations import equation_of
+from piecing.diagnosis.inference import infer
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.said import cause_said
-from piecing.diagnosis.verdict import Status
+from piecing.diagnosis.verdict import Status, judge
 from piecing.errors import ReadingMisplaced
 from piecing.lengths import inches
 
-from .test_more_trials import QUARTERS, heights, widths
+from .polygons import Truth, Ways, sewn, table
+from .test_more_trials import QUARTERS, heights, lines, widths
 from .trials import plain, read, scene
 
 STAR = scene(library_pattern("star_in_a_square"), "12")
@@ -122,6 +127,36 @@ class SeveralTipsTest(TestCase):
             v = STAR.judge(*given, *tips(other, side="bottom"))
             assert v.leading is not None
             self.assertIs(v.leading.cause, cause)
+
+    def test_a_block_with_much_that_may_be_off_is_true_where_all_lies_on_its_mark(self) -> None:
+        """Rows of 12 1/2, squares of 3 1/2; nobody looked at the tips of geese and diamond, and that is said."""
+        squares = STAR.batch("plain_square")
+        given = [
+            *lines(*["12 1/2"] * 3), *lines(*["12 1/2"] * 2, of="column"), *QUARTERS, *widths(squares, *["3 1/2"] * 3),
+        ]  # fmt: skip
+        v = STAR.judge(*given)
+        self.assertIs(v.status, Status.TRUE, v.why)
+        self.assertIn("the cloth above tips", plain(v.why))
+
+    def test_hands_that_trim_the_centre_too_large_are_told_so(self) -> None:
+        """Simulated from polygons, a sixteenth outside every tip; which tip was read is written down, or is not."""
+        t = table("star_in_a_square", "12")
+        (diamond,) = (b for b in t.model.places.batches if b.key == DIAMOND)
+        named = Counter[str]()
+        for seed in range(8):
+            for sides in (("top", "right", "bottom"), ("", "", "")):
+                block = sewn(
+                    t, Truth(batch=diamond.number, tip=-1 / 16, fold=1 / 64), Ways(), np.random.default_rng(seed)
+                )
+                asked = [
+                    *(Reading(ReadingKind.CLEARANCE, inches(1), batch=DIAMOND, corner=side) for side in sides),
+                    *(Reading(ReadingKind.WIDTH, inches(1), batch=DIAMOND) for _ in range(2)),
+                    *(Reading(ReadingKind.STITCH, inches(1), spot="middle") for _ in range(3)),
+                ]
+                v = judge(infer(t.model, [block.taken(r) for r in asked], raw=t.raw))
+                named[v.leading.cause.value if v.leading else "open"] += 1
+        self.assertGreaterEqual(named["tip"], 12, named)
+        self.assertLessEqual(set(named), {"tip", "open"}, named)
 
     def test_one_of_them_by_itself(self) -> None:
         (cell,) = (c for c in STAR.model.places.cells if STAR.model.places.batches[c.batch].key == DIAMOND)
