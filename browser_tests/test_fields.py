@@ -389,6 +389,28 @@ class RefusedTest(JourneyCase):
                 field.press("Tab")
                 self.saved()
 
+    def test_a_setting_that_was_refused_goes_in_once_what_stood_in_its_way_is_gone(self) -> None:
+        self.open(f"{HALF_SEWN}/blocks/quilt")
+        sash = self.labelled("Sashing finishes")
+        sash.fill("2")
+        self.saved()
+        self.pick("staggered")
+        why = self.page.get_by_role("alert").filter(has_text="set edge to edge")
+        expect(why.first).to_be_visible()
+        sent: list[Request] = []
+        self.page.on("request", lambda r: sent.append(r) if r.method == "PATCH" else None)
+        # Another change that leaves it in its way: tried again with it, and refused again.
+        self.labelled("Blocks across").fill("4")
+        self.page.wait_for_timeout(800)
+        expect(why.first).to_be_visible()
+        self.assertLessEqual(len(sent), 2)
+        sash.fill("0")
+        self.saved()
+        expect(self.page.get_by_role("radio", name="staggered")).to_be_checked()
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+        kept = Quilt.objects.get(project__name__startswith="Lantern")
+        self.assertEqual((kept.setting, kept.columns), ("staggered", 4))
+
     def test_borders_and_a_setting_that_are_refused_stand_there_again(self) -> None:
         self.open(f"{HALF_SEWN}/blocks/quilt")
         first, second = self.labelled("Border 1 finishes"), self.labelled("Border 2 finishes")

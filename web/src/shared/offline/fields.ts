@@ -22,7 +22,7 @@ export function useFields<T extends Record<string, unknown>>(
   const { typed, base, dirty, refused } = useTyped(kept, over)
   const problems = reactive<Record<string, string>>({})
   /** As it was sent, and in which change; `again` once something beside it was taken, on which it may have hung. */
-  const refusals: Record<string, { as: unknown; change: string; again?: boolean }> = {}
+  const refusals: Record<string, { as: unknown; change: string; beside: boolean; again?: boolean }> = {}
   const standing = (f: string) => f in problems && same(refusals[f]?.as, typed[f])
   let here = true
 
@@ -52,7 +52,7 @@ export function useFields<T extends Record<string, unknown>>(
     for (const f of fields) {
       putRight(f)
       ;(typed as Record<string, unknown>)[f] = mine[f]
-      refusals[f] = { as: mine[f], change: c.id }
+      refusals[f] = { as: mine[f], change: c.id, beside: isBeside(c.problem) }
       problems[f] = why[f] ?? c.problem.detail
     }
     tellInPlace(c.id)
@@ -81,10 +81,15 @@ export function useFields<T extends Record<string, unknown>>(
       const refusal = await answered(put(sent))
       // Its page is gone: the queue tells what was refused, and sends what stood beside it.
       if (!refusal) for (const was of Object.values(refusals)) was.again = true
-      if (!refusal || !here) return
+      if (!refusal || !here) {
+        const mayGoIn = Object.keys(refusals).filter((f) => standing(f) && refusals[f]!.beside)
+        // What stood in its way may be gone: one who picked it would have to pick something else first, to pick it again.
+        if (here && mayGoIn.length) await save(...mayGoIn)
+        return
+      }
       const said = told(refusal.problem, left)
       for (const [f, why] of Object.entries(said)) {
-        refusals[f] = { as: sent.changes[f], change: refusal.change }
+        refusals[f] = { as: sent.changes[f], change: refusal.change, beside: isBeside(refusal.problem) }
         // What was typed since is another text, and on its way by itself.
         if (same(refusals[f].as, typed[f])) problems[f] = why
         else delete refusals[f]
@@ -95,6 +100,9 @@ export function useFields<T extends Record<string, unknown>>(
   }
   return { typed, base, dirty, problems, save }
 }
+
+/** Whether it was sound by itself, and could not be beside something else. */
+const isBeside = (problem: Problem) => problem.code.endsWith('_impossible')
 
 /** The refusal that came back, if one did. */
 async function answered(sent: Promise<unknown>): Promise<Refusal | undefined> {
