@@ -153,4 +153,4 @@ class OblongTest(TestCase):
         (change,) = changes_for_the_rest(found, v)
         self.assertEqual(plain(change.title), "Cut the rectangles to 3 1⁄2″ by 2″, not 1⁄16″ less each way")
         again = next(r for r in remedies_of(found, v) if r.code.startswith("make_again"))
-        self.assertIn("3 1⁄2″ by 2″. One that measures true stays.", plain(again.how))
+        self.assertIn("3 1⁄2″ by 2″. One that is right stays.", plain(again.how))

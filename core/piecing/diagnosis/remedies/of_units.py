@@ -148,10 +148,10 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
         ),
         Message(
             "{count, plural, one {Unpick it, and cut a new one, {width} by {height}.} other {Unpick them, and cut # new ones, {width} by "
-            "{height}. One that measures true stays.}}"
+            "{height}. One that is right stays.}}"
             if batch.plain
             else "{count, plural, one {Unpick it, make a new one, and trim it to {width} by {height}, seam on the ruler's line.} other "
-            "{Unpick them, make # new ones, and trim them to {width} by {height}, seam on the ruler's line. One that measures true stays.}}",
+            "{Unpick them, make # new ones, and trim them to {width} by {height}, seam on the ruler's line. One that is right stays.}}",
             count=batch.count,
             width=batch.spec.width + work.model.allowance * 2,
             height=batch.spec.height + work.model.allowance * 2,
