@@ -1375,6 +1375,7 @@ SABOTAGES = [
         ("not e.measured and not _same_place(e.parameter, first.best.parameter)", "not e.measured"),
         ("best.sure_of_side or (best.parameter", "best.sure_of_side or False and (best.parameter"),
         ("if (bow := bow_of(found)) is not None:", "if (bow := bow_of(found)) is None and bow:"),
+        ("if np.mean(there) > _OFF_ITS_MARK", "if True"),
     ),
     *in_file(
         "diagnosis/remedies/of_seams.py",

@@ -66,7 +66,7 @@ class BowTest(TestCase):
         for given in (self.given, [*seen("bowed"), *self.given]):
             v = F.judge(*given)
             self.assertIs(v.status, Status.UNSETTLED)
-            self.assertIn("Rows read 1⁄8″ less along their lower edge than along their upper one", plain(v.why))
+            self.assertIn("The rows read 1⁄8″ less along their lower edge than along their upper one", plain(v.why))
             first = next_readings(F.infer(*given), v, raw=F.raw)[0]
             self.assertEqual((first.reading.seam, first.reading.spot), ("row 1 seam 1", "end"))
             self.assertIn("measure seam 1 of row 1 at its lower end", plain(first.said))
@@ -77,6 +77,11 @@ class BowTest(TestCase):
         self.assertIn("their seams run a little deeper there", plain(v.why))
         first = next_readings(F.infer(*given), v, raw=F.raw)[0].reading
         self.assertFalse(first.kind is ReadingKind.STITCH and first.spot == "end")
+
+    def test_read_there_they_are_right(self) -> None:
+        v = F.judge(*self.given, *seams("1/4", "1/4", spot="end"))
+        self.assertIs(v.status, Status.UNSETTLED)
+        self.assertIn("and seams are right there: measure both edges once more", plain(v.why))
 
     def test_a_quarter_is_named(self) -> None:
         v = F.judge(*lines("12 1/2", "12 1/2", edge="top"), *lines("12 1/4", "12 1/4", edge="bottom"))

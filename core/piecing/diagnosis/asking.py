@@ -38,6 +38,7 @@ _WORTH_WHILE = 1 / 2000
 _AS_GOOD = 0.7
 """Of two spots along a seam: worth so much of the other."""
 _AT_THE_BOW = 3
+"""Readings at the end of seams where rows are shorter, after which others are asked for again."""
 _RARE = 0.004
 """Share of draws below which an outcome is not told of by itself."""
 _MOST_SINGLES = 3

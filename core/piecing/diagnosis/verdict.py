@@ -378,45 +378,34 @@ def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | No
 
 
 _BOWED = {
-    (
-        "top",
-        False,
-    ): "Rows read {by} less along their upper edge than along their lower one: read a seam within them at its upper end.",
-    (
-        "bottom",
-        False,
-    ): "Rows read {by} less along their lower edge than along their upper one: read a seam within them at its lower end.",
-    (
-        "left",
-        False,
-    ): "Columns read {by} less along their left edge than along their right one: read a seam between rows at its left end.",
-    (
-        "right",
-        False,
-    ): "Columns read {by} less along their right edge than along their left one: read a seam between rows at its right end.",
-    (
-        "top",
-        True,
-    ): "Rows read {by} less along their upper edge than along their lower one: their seams run a little deeper there.",
-    (
-        "bottom",
-        True,
-    ): "Rows read {by} less along their lower edge than along their upper one: their seams run a little deeper there.",
-    (
-        "left",
-        True,
-    ): "Columns read {by} less along their left edge than along their right one: the seams between rows run a little deeper there.",
-    (
-        "right",
-        True,
-    ): "Columns read {by} less along their right edge than along their left one: the seams between rows run a little deeper there.",
+    "top": ("rows", "upper", "lower", "a seam within them at its upper end"),
+    "bottom": ("rows", "lower", "upper", "a seam within them at its lower end"),
+    "left": ("columns", "left", "right", "a seam between the rows at its left end"),
+    "right": ("columns", "right", "left", "a seam between the rows at its right end"),
 }
-"""By the shorter edge, and whether the seams were read there."""
+"""By the shorter edge: what it is of, it and the other one in words, and which end of a seam lies there."""
 
 
 def _bowed(found: Inference, bow: Bow) -> Message:
-    read = any(found.readings[n].spot == bow.spot for n in found.weighed)
-    return Message(_BOWED[bow.edge, read], by=Roughly(bow.by))
+    of, edge, other, seam = _BOWED[bow.edge]
+    there = [
+        float(found.off[n])
+        for n in found.weighed
+        if found.readings[n].kind is ReadingKind.STITCH and found.readings[n].spot == bow.spot
+    ]
+    return Message(
+        "The {of} read {by} less along their {edge} edge than along their {other} one: read {seam}."
+        if not there
+        else "The {of} read {by} less along their {edge} edge than along their {other} one: their seams run a little deeper there."
+        if np.mean(there) > _OFF_ITS_MARK
+        else "The {of} read {by} less along their {edge} edge than along their {other} one, and seams are right there: measure both "
+        "edges once more.",
+        of=of,
+        by=Roughly(bow.by),
+        edge=edge,
+        other=other,
+        seam=seam,
+    )
 
 
 def _standing_out(found: Inference) -> Message:
