@@ -1388,4 +1388,23 @@ SABOTAGES = [
         ('more="more" if off > 0 else "less"', 'more="less" if off > 0 else "more"'),
         ("_TRIMMED_TO[batch.plain, batch.spec.width != batch.spec.height]", "_TRIMMED_TO[batch.plain, False]"),
     ),
+    *in_file(
+        "diagnosis/readings.py",
+        "tests.test_two_settings",
+        ("and (max(one) < min(other) or max(other) < min(one))", ""),
+        ("_SEVERAL, _MOVED = 2, 3 / 64 - 1e-6", "_SEVERAL, _MOVED = 1, 3 / 64 - 1e-6"),
+        ("_SEVERAL, _MOVED = 2, 3 / 64 - 1e-6", "_SEVERAL, _MOVED = 2, 1 / 64"),
+        ("return TwoSettings(first, before, last, after)", "return TwoSettings(last, after, first, before)"),
+    ),
+    *in_file(
+        "diagnosis/system.py",
+        "tests.test_two_settings",
+        ("        if two_settings(rows) is not None:", "        if False:"),
+        ("dated = seam * [bool(r.day) for r in rows]", "dated = seam"),
+    ),
+    *in_file(
+        "diagnosis/remedies/settings.py",
+        "tests.test_two_settings",
+        ("abs(moved.after - fold", "abs(moved.before - fold"),
+    ),
 ]

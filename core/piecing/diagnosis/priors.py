@@ -27,6 +27,7 @@ __all__ = [
     "RULER",
     "SLIPS",
     "SOME_SEAMS",
+    "TWO_SETTINGS",
     "Held",
     "Prior",
     "Steadiness",
@@ -71,6 +72,8 @@ RULER = 1 / 135
 """Of an error common to everything read with one ruler, inches: its lines, and how its edge is laid."""
 DAY = 1 / 128
 """Between the mean stitching distances of two days at one machine."""
+TWO_SETTINGS = 1 / 16
+"""The same where the readings themselves say that the guide was moved between them."""
 _SET_UP = 1 / 150
 _OFF_DAY = 0.2
 _FOLD_MEASURED = 1 / 160

@@ -5,7 +5,9 @@ Source: docs/theory, section 14.6.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from itertools import combinations
 
 from ..errors import ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTestIncomplete
 from ..lengths import ZERO, Length, inches
@@ -13,9 +15,20 @@ from ..planning.seam import StripTest
 from .model import BlockModel
 from .reading_kinds import OF_A_UNIT, PLAIN, SIDED, ReadingKind
 
-__all__ = ["LONGEST_ROW", "Reading", "loosened", "mark_now", "marked", "moved"]
+__all__ = [
+    "LONGEST_ROW",
+    "Reading",
+    "TwoSettings",
+    "loosened",
+    "mark_now",
+    "marked",
+    "moved",
+    "two_settings",
+]
 
 _MOST = inches(400)
+_SEVERAL, _MOVED = 2, 3 / 64 - 1e-6
+"""Seams of one day, and inches between two, from which they were sewn at two settings: no mean of a day strays so far by itself."""
 LONGEST_ROW = 200
 
 
@@ -88,6 +101,32 @@ class Reading:
         """
         where = (self.unit, self.seam, self.spot, self.corner, self.feature)
         return (self.kind.value, *where) if self.unit or self.seam or self.feature else ()
+
+
+@dataclass(frozen=True, slots=True)
+class TwoSettings:
+    """Seams that two days, written 2026-11-25, sewed apart: ``before`` and ``after`` in inches, raw edge to stitching, on the mean."""
+
+    first: str
+    before: float
+    last: str
+    after: float
+
+
+def two_settings(readings: Iterable[Reading]) -> TwoSettings | None:
+    """Where several seams of each of two days were read on the back and all of one lie deeper than all of the other: the guide was moved
+    between them. Of more days the first and the last that are so."""
+    days: dict[str, list[float]] = {}
+    for r in readings:
+        if r.kind is ReadingKind.STITCH and r.day:
+            days.setdefault(r.day, []).append(r.read)
+    several = {day: read for day, read in days.items() if len(read) >= _SEVERAL}
+    for first, last in combinations(sorted(several), 2):
+        one, other = several[first], several[last]
+        before, after = sum(one) / len(one), sum(other) / len(other)
+        if abs(after - before) >= _MOVED and (max(one) < min(other) or max(other) < min(one)):
+            return TwoSettings(first, before, last, after)
+    return None
 
 
 def marked(reading: Reading, model: BlockModel) -> Reading:

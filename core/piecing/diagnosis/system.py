@@ -19,9 +19,9 @@ from .equations import Equation
 from .evidence import Candidates
 from .mistakes import mistakes_of
 from .model import BlockModel, Vector
-from .priors import DAY, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, SOME_SEAMS, Held, Prior, Steadiness
+from .priors import DAY, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, SOME_SEAMS, TWO_SETTINGS, Held, Prior, Steadiness
 from .reading_kinds import NEEDS_RAW, OF_A_UNIT, OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
-from .readings import Reading
+from .readings import Reading, two_settings
 
 __all__ = ["Candidate", "System", "readings_weighed"]
 
@@ -147,6 +147,10 @@ class System:
         between = DAY**2 if len(set(days)) > 1 else 0.0
         seam = self.of_causes[:, [p.cause for p in self.parameters].index(Cause.SEAM)]
         found += (between + np.outer(apart, apart)) * np.outer(seam, seam) * (days[:, None] == days)
+        if two_settings(rows) is not None:
+            # Which of them this block was sewn at only its lengths tell.
+            dated = seam * [bool(r.day) for r in rows]
+            found += TWO_SETTINGS**2 * np.outer(dated, dated) * (days[:, None] == days)
         return np.asarray(found)
 
     def _candidates(self) -> Iterator[Candidate]:

@@ -33,10 +33,11 @@ from .model import BlockModel
 from .naming import enough, look_alike, seams_take, stands_alone, taken_for_sure, tells_apart
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
+from .readings import TwoSettings, two_settings
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
 from .truth import is_true, looked_at_said
-from .words import Roughly, sure_in_words
+from .words import GuideSetting, Roughly, sure_in_words
 
 __all__ = ["Lead", "Status", "Verdict", "judge"]
 
@@ -356,6 +357,8 @@ def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | No
         )
     if len(found.weighed) == 1:
         return _standing_out(found)
+    if (settings := two_settings(found.readings[n] for n in found.weighed)) is not None:
+        return _at_two_settings(found, settings)
     if (bow := bow_of(found)) is not None:
         return _bowed(found, bow)
     # What was not looked at may be anything, and is not named for that.
@@ -384,6 +387,21 @@ _BOWED = {
     "right": ("columns", "right", "left", "a seam between the rows at its right end"),
 }
 """By the shorter edge: what it is of, it and the other one in words, and which end of a seam lies there."""
+
+
+def _at_two_settings(found: Inference, s: TwoSettings) -> Message:
+    allowance = float(found.model.allowance)
+    return Message(
+        "Seams sewn on {first} lie {before} from the edge, those sewn on {last} {after}: the guide was moved. Measure a row of this block: it "
+        "tells on which of these days it was sewn."
+        if abs(s.after - allowance) < abs(s.before - allowance)
+        else "Seams sewn on {first} lie {before} from the edge, those sewn on {last} {after}: the guide was moved, and not for the better. "
+        "Sew a strip test, and measure a row of this block: it tells on which of these days it was sewn.",
+        first=s.first,
+        before=GuideSetting(s.before),
+        last=s.last,
+        after=GuideSetting(s.after),
+    )
 
 
 def _bowed(found: Inference, bow: Bow) -> Message:

@@ -16,6 +16,7 @@ from ..causes import Cause, Parameter
 from ..estimates import Estimate
 from ..inference import Inference
 from ..places import batch_name
+from ..readings import two_settings
 from ..said import off_a_side
 from ..verdict import Status, Verdict
 from ..words import GuideMove, GuideSetting, Roughly
@@ -79,6 +80,10 @@ def _guide(found: Inference, verdict: Verdict) -> Iterator[Remedy]:
         # Where the fold is said to take so much, the stitching answers for the rest of what is lost.
         stitched = float(lost.mean()) - fold / 2
     now, to = allowance + stitched, allowance - (fold / 2 if scant else 0.0)
+    moved = two_settings(found.readings[n] for n in found.weighed)
+    if moved is not None and abs(moved.after - fold / 2 * scant - allowance) < _LEAST:
+        # It was moved since, and stands right.
+        return
     shown = GuideSetting(allowance)
     seam = found.model.allowance
     yield Remedy(
