@@ -61,7 +61,7 @@ class SquareTest(TestCase):
         self.assertNotIn("no seam shares", plain(second.how))
 
     def test_a_quarter_is_more_than_seams_share_out(self) -> None:
-        share, again = remedies(F, *read("width", *["13/4"] * 3, batch=HST), *read("height", *["7/2"] * 3, batch=HST))
+        again, share = remedies(F, *read("width", *["13/4"] * 3, batch=HST), *read("height", *["7/2"] * 3, batch=HST))
         self.assertFalse(share.possible)
         self.assertIn("Make the half-square triangles again", plain(again.title))
         self.assertIn("no seam shares so much out", plain(again.how))
@@ -141,7 +141,7 @@ class GeeseTest(TestCase):
     def test_cut_off_at_the_foot_the_tip_keeps_its_quarter(self) -> None:
         taken = self.taken("13/4", "1/4")
         self.assertEqual(plain(S.judge(*taken).said), "flying geese trimmed 1⁄4″ too short, at the foot")
-        self.assertEqual([r.code.split("-")[0] for r in remedies(S, *taken)], ["share", "make_again"])
+        self.assertEqual([r.code.split("-")[0] for r in remedies(S, *taken)], ["make_again", "share"])
 
     def test_cut_off_above_the_tip_it_has_so_much_less(self) -> None:
         """A sixteenth less above the tip is sewn a sixteenth nearer to that edge: then the tip is whole."""
