@@ -1407,4 +1407,10 @@ SABOTAGES = [
         "tests.test_two_settings",
         ("abs(moved.after - fold", "abs(moved.before - fold"),
     ),
+    *in_file(
+        "diagnosis/words.py",
+        "tests.test_metric_trials tests.test_next_blocks",
+        ("_BY_A_HALF = 0.14", "_BY_A_HALF = 0.02"),
+        ("_BY_A_HALF = 0.14", "_BY_A_HALF = 0.3"),
+    ),
 ]

@@ -70,9 +70,9 @@ class GuideTest(TestCase):
     def test_in_millimetres_the_amounts_are_those_of_a_metric_guide(self) -> None:
         ((title, how),) = changed(stitched("5/16"), Parameter(Cause.SEAM), MM)
         self.assertNotIn("″", title + how)
-        # A sixteenth is 1.59 mm; from 7.9 mm, as it is said, to 6.4 mm it is a tenth less.
-        self.assertIn("not at 7.9 mm", title)
-        self.assertIn("nearer to the needle by 1.5 mm", how)
+        # A quarter is 6.35 mm and five sixteenths 7.94, which nobody tells from 8: the guide goes by what the two are said as.
+        self.assertIn("Stitch at 6.4 mm, not at 8 mm", title)
+        self.assertIn("nearer to the needle by 1.6 mm", how)
 
     def test_seams_that_are_right_are_left_alone(self) -> None:
         self.assertEqual(changed(stitched("1/4"), Parameter(Cause.SEAM)), [])

@@ -17,6 +17,8 @@ CERTAIN, LIKELY = 0.95, 0.75
 SURENESS = ("certain", "likely", "open")
 """The words there are for how sure something is, the surest first."""
 
+_BY_A_HALF = 0.14
+"""Millimetres beside a half or a whole one that nobody sets a guide to."""
 _THREAD = 1 / 64
 """Inches: what people call a thread."""
 
@@ -45,7 +47,7 @@ class GuideSetting:
     size: float
 
     def set_in(self, style: Style | None) -> str:
-        """As a guide can be set in a measure: to a tenth of a millimetre, or to sixteenths and a thread."""
+        """As a guide can be set in a measure: to half a millimetre or, where it lies on none, a tenth; or to sixteenths and a thread."""
         style = style or Style()
         if style.measure is Measure.MILLIMETRES:
             return style.pretty(mm(1) * _tenths(self.size) / 10)
@@ -123,8 +125,9 @@ def _as_said(size: float) -> float:
 
 
 def _tenths(size: float) -> int:
-    """Tenths of a millimetre."""
-    return round(size * 254)
+    """Tenths of a millimetre; of what lies by a half one the half: no estimate tells more."""
+    halves = round(size * 25.4 * 2)
+    return 5 * halves if abs(size * 25.4 - halves / 2) < _BY_A_HALF else round(size * 254)
 
 
 def sure_in_words(probability: float) -> str:

@@ -193,7 +193,7 @@ def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message
             return Message(
                 _TRIMMED_TO[batch.plain, batch.spec.width != batch.spec.height],
                 who=who,
-                to=GuideSetting(target),
+                to=batch.spec.width + model.allowance * 2,
                 now=GuideSetting(target + off),
                 high=batch.spec.height + model.allowance * 2,
                 size=size,
