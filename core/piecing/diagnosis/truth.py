@@ -16,7 +16,7 @@ from .naming import readings_judged
 __all__ = ["is_true", "looked_at_said"]
 
 _FIVE, _SIX = 5, 6
-_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.65, 0.88
+_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88
 """Of what was measured, and of everything after six readings or before: chances that nothing leads from which the block is called
 true."""
 _SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0.05}
