@@ -19,7 +19,6 @@ from browser_tests.own_server import OwnServer, demo_server
 __all__ = ["print_clients"]
 
 _CLIENTS, _SECONDS = 30, float(os.environ.get("CLIENTS_SECONDS", "120"))
-_WARM = 20.0
 _THINKS = "a call every 1 to 5 s each"
 _LOCKS, _HELD = 20, 1.5
 """How often another program holds the database, and for how many seconds."""
@@ -135,8 +134,7 @@ def _hold(server: OwnServer) -> None:
 def print_clients() -> None:
     with demo_server() as server:
         crowd = _crowd(server)
-        # What is loaded behind its start is loaded by then.
-        time.sleep(_WARM)
+        server.warm()
         _run(crowd, _CLIENTS)
         took = np.array(crowd.took) * 1000
         print(

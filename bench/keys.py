@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -21,7 +20,6 @@ _LANTERN = f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001"
 _JOINING = _LANTERN.replace("/blocks/", "/join/")
 _MANY = "5e0a6f3c-3f57-4f0e-9a43-0d6f6f1a0100"
 """A project of a hundred blocks with a pieced border, made for this."""
-_WARM = 20.0
 _WATCH = """(where) => {
   window.took = []
   let began = 0
@@ -129,8 +127,7 @@ def print_keys() -> None:
     print("From a key to the redrawn result in Chromium, milliseconds (aim: p95 100)")
     with demo_server() as server, chromium() as browser:
         _hundred(f"{server.url}/api")
-        # What is loaded behind its start is loaded by then.
-        time.sleep(_WARM)
+        server.warm()
         for i in INTERACTIONS:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.goto(server.url + i.path)

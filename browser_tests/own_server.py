@@ -19,6 +19,8 @@ from pathlib import Path
 
 __all__ = ["OwnServer", "demo_server"]
 
+_WARM = 20.0
+"""Seconds; the heavy libraries are there after ten."""
 _HOME = Path(__file__).resolve().parent.parent
 
 
@@ -55,6 +57,11 @@ class OwnServer:
         server = cls.__new__(cls)
         server.put_up(data)
         return server
+
+    @staticmethod
+    def warm() -> None:
+        """Waits until what is loaded behind a start is loaded, for who measures how long answers take after that."""
+        time.sleep(_WARM)
 
     def put_up(self, data: str) -> None:
         """On a port of its own, over this data folder."""

@@ -69,7 +69,7 @@ class BowTest(TestCase):
             self.assertIn("The rows read 1⁄8″ less along their lower edge than along their upper one", plain(v.why))
             first = next_readings(F.infer(*given), v, raw=F.raw)[0]
             self.assertEqual((first.reading.seam, first.reading.spot), ("row 1 seam 1", "end"))
-            self.assertIn("measure seam 1 of row 1 at its lower end", plain(first.said))
+            self.assertIn("measure row 1 seam 1 at its lower end", plain(first.said))
 
     def test_read_there_they_run_a_little_deeper(self) -> None:
         given = [*self.given, *seams("9/32", "9/32", "9/32", spot="end"), *seams("1/4", "1/4", spot="start")]

@@ -195,7 +195,7 @@ class OneRowTest(TestCase):
         ]  # fmt: skip
         verdict = NINE.judge(*taken)
         self.assertEqual(verdict.status, Status.SETTLED)
-        self.assertEqual(plain(verdict.said), "seam 2 of row 1 strays deep by 1⁄8″")
+        self.assertEqual(plain(verdict.said), "row 1 seam 2 strays deep by 1⁄8″")
         leading = verdict.leading
         assert leading is not None
         self.assertEqual((leading.cause, leading.spot), (Cause.ONE_SEAM, "whole"))

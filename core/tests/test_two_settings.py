@@ -72,5 +72,17 @@ class TwoSettingsTest(TestCase):
         found = two_settings([*sewn(FRIDAY, "1/4", "1/4"), *sewn(MONDAY, "5/16", "11/32")])
         assert found is not None
         self.assertEqual((found.first, found.last), (MONDAY, FRIDAY))
+        # Moved and moved back: what counts is where it stands now, and what it stood at before that.
+        wednesday = "2026-11-25"
+        back = two_settings(
+            [*sewn(MONDAY, "1/4", "1/4"), *sewn(wednesday, "5/16", "5/16"), *sewn(FRIDAY, "1/4", "1/4")]
+        )
+        assert back is not None
+        self.assertEqual((back.first, back.last), (wednesday, FRIDAY))
+        stays = two_settings(
+            [*sewn(MONDAY, "5/16", "5/16"), *sewn(wednesday, "1/4", "1/4"), *sewn(FRIDAY, "1/4", "1/4")]
+        )
+        assert stays is not None
+        self.assertEqual((stays.first, stays.last), (MONDAY, FRIDAY))
         self.assertAlmostEqual(found.before, 21 / 64)
         self.assertAlmostEqual(found.after, 1 / 4)

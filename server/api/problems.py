@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 import sqlite3
 from collections.abc import Iterable
 from typing import Any, ClassVar
@@ -107,34 +106,37 @@ def _from_framework(detail: Any, field: str = "") -> list[dict[str, Any]]:
     if isinstance(detail, list):
         return [row for v in detail for row in _from_framework(v, field)]
     code = getattr(detail, "code", "invalid")
-    return [{"field": field, "code": f"field_{code}", "message": _in_words(code, str(detail)), "values": {}}]
+    return [{"field": field, "code": f"field_{code}", "message": str(detail), "values": {}}]
 
 
 _MISSING = "Nothing is given here, and something is needed. Type it, or leave the whole of it out."
-_FRAMEWORK_WORDS = {
-    "blank": _MISSING,
-    "null": _MISSING,
-    "required": _MISSING,
-    "empty": _MISSING,
-    "max_length": "That is too long: at most {limit} characters fit here. Shorten it.",
-    "max_elements": "That is too many: at most {limit} can be taken at once. Send fewer.",
-    "max_string_length": "That is too long to be a number. Look at it again.",
-    "max_value": "That is too much: at most {limit} can be taken. Type less.",
-    "min_value": "That is too little: it has to be at least {limit}. Type more.",
-    "invalid_choice": "That is not one of the choices there are. Pick one of them.",
+_WORDS: dict[type[serializers.Field[Any, Any, Any, Any]], dict[str, str]] = {
+    serializers.Field: {"required": _MISSING, "null": _MISSING},
+    serializers.CharField: {
+        "blank": _MISSING,
+        "max_length": "That is too long: at most {max_length} characters fit here. Shorten it.",
+    },
+    serializers.IntegerField: {
+        "invalid": "A whole number is needed here, such as 12.",
+        "max_value": "That is too much: at most {max_value} can be taken. Type less.",
+        "min_value": "That is too little: it has to be at least {min_value}. Type more.",
+        "max_string_length": "That is too long to be a number. Look at it again.",
+    },
+    serializers.FloatField: {
+        "invalid": "A number is needed here, such as 12 or 0.5.",
+        "max_value": "That is too much: at most {max_value} can be taken. Type less.",
+        "min_value": "That is too little: it has to be at least {min_value}. Type more.",
+        "max_string_length": "That is too long to be a number. Look at it again.",
+    },
+    serializers.ChoiceField: {"invalid_choice": "That is not one of the choices there are. Pick one of them."},
+    serializers.ListField: {
+        "empty": _MISSING,
+        "max_length": "That is too many: at most {max_length} can be taken at once. Send fewer.",
+    },
 }
-"""What the framework says of a field in a programmer's words, by its code; what is not here only programs are told."""
-
-
-def _in_words(code: str, said: str) -> str:
-    if code == "invalid" and "integer" in said:
-        return "A whole number is needed here, such as 12."
-    if code == "invalid" and "number" in said:
-        return "A number is needed here, such as 12 or 0.5."
-    if code == "max_length" and "elements" in said:
-        code = "max_elements"
-    limit = re.search(r"-?\d+", said)
-    return _FRAMEWORK_WORDS.get(code, said).replace("{limit}", limit[0] if limit else "")
+"""What the framework says of a field in a programmer's words, said in those of the table; what is not here only programs are told."""
+for _field, _words in _WORDS.items():
+    _field.default_error_messages = {**_field.default_error_messages, **_words}
 
 
 def problem_response(exc: Exception, _context: dict[str, Any]) -> Response | None:

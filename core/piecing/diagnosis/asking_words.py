@@ -10,7 +10,7 @@ from ..messages import Message
 from .causes import Cause, Parameter
 from .inference import Inference
 from .model import BlockModel
-from .names import Landing, landings, place_said, reading_said, seam_said
+from .names import Landing, landings, place_said, reading_said
 from .places import batch_name
 from .reading_kinds import SIDED, ReadingKind
 from .readings import Reading
@@ -107,7 +107,7 @@ def subject_said(model: BlockModel, p: Parameter) -> Message:
         if p.cause is Cause.SOME_SEAMS:
             return Message("{where} by themselves", where=model.places.seam_groups[p.place].name)
         return (
-            Message("{seam} by itself", seam=seam_said(where))
+            Message("{seam} by itself", seam=where)
             if p.cause is Cause.ONE_SEAM
             else Message("the unit in {name} by itself", name=where)
         )
@@ -116,7 +116,7 @@ def subject_said(model: BlockModel, p: Parameter) -> Message:
     what = _SUBJECTS[p.cause]
     if p.cause is Cause.SHIFT and off_a_side(model, p):
         what = "trimming off to one side"
-    elif p.cause is Cause.TIP and model.places.batches[p.batch].tip is None:
+    elif p.cause is Cause.TIP and model.places.batches[p.batch].several_tips:
         what = "the cloth outside the tips"
     return Message("{who}: {what}", who=batch_name(model.places, p.batch), what=what)
 
@@ -131,15 +131,6 @@ _HOW = {
     ReadingKind.DIAGONAL_FALLING: "Measure one of the {who} from its upper left to its lower right corner.",
     ReadingKind.CLEARANCE: "Measure from the tip of one of the {who} to the raw edge above it.",
 }
-
-
-def _end_said(model: BlockModel, reading: Reading) -> str:
-    """A spot along a seam that is named, as it lies on the table."""
-    n, spot = model.places.seam(reading.seam), reading.spot or "middle"
-    if n is None or spot == "middle":
-        return spot
-    first, last = ("upper end", "lower end") if model.places.seams[n].upright else ("left end", "right end")
-    return first if spot == "start" else last
 
 
 def how_said(reading: Reading, model: BlockModel) -> Message:
@@ -166,11 +157,11 @@ def how_said(reading: Reading, model: BlockModel) -> Message:
             name=unit.name if unit else reading.unit,
             corner=reading.corner,
         )
-    if k is ReadingKind.STITCH and reading.seam:
+    if k is ReadingKind.STITCH and (n := places.seam(reading.seam)) is not None:
         return Message(
             "Turn the work over and measure {seam} at its {spot}, from raw edge to stitching.",
-            seam=seam_said(reading.seam),
-            spot=_end_said(model, reading),
+            seam=reading.seam,
+            spot=places.seams[n].spot_said(reading.spot),
         )
     if k is ReadingKind.STITCH:
         return Message(

@@ -19,6 +19,7 @@ __all__ = [
     "AS_DRIFT",
     "AT_ONE_PLACE",
     "LENGTHS",
+    "OFF_ITS_MARK",
     "STRAY",
     "Bow",
     "bow_of",
@@ -50,6 +51,8 @@ _PART = 0.3
 """Share of what a length is off by that a cause has to make to be named among what it may be."""
 _ENOUGH_SEAMS, _DENIED = 3, 1 / 48
 """Seams that read alike and are believed to be off by so much less, inches: fewer may be slips."""
+OFF_ITS_MARK = 1 / 100
+"""Inches: what is off at all."""
 STRAY = 1 / 16
 """Inches by which a length is off beyond what is believed makes of it, and is read again."""
 AS_DRIFT = 3 / 64

@@ -15,7 +15,7 @@ from .reading_kinds import OF_A_UNIT, OF_THE_BLOCK, READING_WORDS, SIDED, Readin
 from .readings import Reading
 from .words import Roughly
 
-__all__ = ["Landing", "against", "feature_name", "landings", "place_said", "reading_said", "seam_said"]
+__all__ = ["Landing", "against", "feature_name", "landings", "place_said", "reading_said"]
 
 _EDGES = {"top": "upper edge", "bottom": "lower edge", "middle": "through the middle"}
 
@@ -25,15 +25,6 @@ def _plain(reading: Reading, model: BlockModel) -> bool:
     places = model.places
     unit = places.unit(reading.unit) if reading.unit else None
     return any(b.plain and (b.number == unit.batch if unit else b.key == reading.batch) for b in places.batches)
-
-
-def seam_said(name: str) -> str:
-    """A seam within a sentence, by its lasting name: "row 2 seam 3" is the third of the second row."""
-    place, lies, rest = name.partition(", the seam ")
-    if lies:
-        return f"the seam {rest} in {place}"
-    line, counted, number = name.rpartition(" seam ")
-    return f"seam {number} of {line}" if counted and not name.startswith("the ") else name
 
 
 def place_said(model: BlockModel, p: Parameter) -> str:

@@ -12,7 +12,7 @@ from .bearing import AS_DRIFT, is_denied, strongest_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
 from .inference import Inference
-from .reading_kinds import ACROSS_SEAMS, ReadingKind
+from .reading_kinds import ACROSS_SEAMS, RAW_SIZES, ReadingKind
 from .readings import Reading
 
 __all__ = ["enough", "look_alike", "readings_judged", "seams_take", "stands_alone", "taken_for_sure", "tells_apart"]
@@ -35,7 +35,6 @@ _UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3
 _LOOKED_ALONG = 7
 _BACKS = 3
 """Readings on the back of seams before what they leave over is called the fold's."""
-_RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 _STRAIGHT = (Cause.TRIM, Cause.SHIFT, Cause.TIP)
 _ALONE_FROM, _ALONE, _LITTLE = 6, 0.2, 0.4
 """What a ruler reads straight on a unit; readings from which one of these stands alone; the chances of another, beside it, and of
@@ -102,7 +101,7 @@ _TELLS_APART = {
 def tells_apart(found: Inference, e: Estimate) -> Message:
     """What looks just like a cause, and the reading that tells them apart."""
     if e.parameter.cause is Cause.SEAM and _only_lengths(found):
-        raw = any(found.readings[n].kind in _RAW for n in found.weighed)
+        raw = any(found.readings[n].kind in RAW_SIZES for n in found.weighed)
         return Message(
             "Pieces cut {way} look just so: measure one as it was cut, or the stitching on the back."
             if raw
@@ -136,7 +135,7 @@ def _on_the_back(found: Inference) -> int:
 def _only_lengths(found: Inference) -> bool:
     """Whether no more is known than how long rows and columns are, or units as they came from the machine: what they were made of and
     how is not."""
-    return all(found.readings[n].kind in (*ACROSS_SEAMS, *_RAW) for n in found.weighed)
+    return all(found.readings[n].kind in (*ACROSS_SEAMS, *RAW_SIZES) for n in found.weighed)
 
 
 def _along_an_edge(reading: Reading) -> bool:

@@ -56,6 +56,11 @@ class SeamLine:
         """Its finished length in inches."""
         return hypot(self.end[0] - self.start[0], self.end[1] - self.start[1])
 
+    def spot_said(self, spot: str) -> str:
+        """A spot along it (start, middle, end) as it lies on the table: which of its ends, or its middle."""
+        first, last = ("upper end", "lower end") if self.upright else ("left end", "right end")
+        return {"start": first, "end": last}.get(spot, "middle")
+
     def along(self, p: Point) -> float:
         """How far along the seam a point lies, from 0 at its start to 1 at its end."""
         dx, dy = self.end[0] - self.start[0], self.end[1] - self.start[1]
@@ -171,6 +176,11 @@ class UnitBatch:
     def kind(self) -> str:
         """The kind of unit all of them are."""
         return self.spec.kind
+
+    @property
+    def several_tips(self) -> bool:
+        """Whether tips point at several of its sides: its size and what lies outside them cannot both be put right by trimming."""
+        return self.tips and self.tip is None
 
     @property
     def sized(self) -> str:

@@ -18,6 +18,7 @@ __all__ = [
     "OF_A_UNIT",
     "OF_THE_BLOCK",
     "PLAIN",
+    "RAW_SIZES",
     "READING_WORDS",
     "SIDED",
     "ReadOn",
@@ -173,7 +174,9 @@ PLAIN = (
     ReadingKind.TWO_ALIKE,
 )
 """Seen, not measured."""
-NEEDS_RAW = (ReadingKind.CUT, ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
+RAW_SIZES = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
+"""Of units as they come from the machine."""
+NEEDS_RAW = (ReadingKind.CUT, *RAW_SIZES)
 """Taken before trimming: they speak of the way the unit is made."""
 OF_A_UNIT = (
     *NEEDS_RAW,

@@ -115,13 +115,13 @@ class TwoSettings:
 
 def two_settings(readings: Iterable[Reading]) -> TwoSettings | None:
     """Where several seams of each of two days were read on the back and all of one lie deeper than all of the other: the guide was moved
-    between them. Of more days the first and the last that are so."""
+    between them. Of more such days the last, and the last one before it that is so."""
     days: dict[str, list[float]] = {}
     for r in readings:
         if r.kind is ReadingKind.STITCH and r.day:
             days.setdefault(r.day, []).append(r.read)
     several = {day: read for day, read in days.items() if len(read) >= _SEVERAL}
-    for first, last in combinations(sorted(several), 2):
+    for last, first in combinations(sorted(several, reverse=True), 2):
         one, other = several[first], several[last]
         before, after = sum(one) / len(one), sum(other) / len(other)
         if abs(after - before) >= _MOVED and (max(one) < min(other) or max(other) < min(one)):

@@ -11,7 +11,7 @@ from .causes import CAUSE_WORDS, Cause, Parameter
 from .estimates import Estimate
 from .inference import Inference
 from .model import BlockModel
-from .names import reading_said, seam_said
+from .names import reading_said
 from .places import batch_name
 from .reading_kinds import ReadingKind
 from .words import Roughly
@@ -68,7 +68,6 @@ _ONE_UNIT = {
     "size": ("the unit in {name} is {size} too small", "the unit in {name} is {size} too large"),
 }
 _ALONG = 1e-6
-_SPOTS = {"start": " at its start", "end": " at its end", "middle": " in its middle", "whole": ""}
 
 
 def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
@@ -77,10 +76,16 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
         return seams_off_said(model.places.seam_groups[p.place].name, size)
     if p.cause is Cause.ONE_SEAM:
         seam = model.places.seams[p.place]
-        spot = _ends(p, seam.upright)
+        spot = (
+            ""
+            if p.spot == "whole"
+            else f" in its {p.spot}"
+            if p.spot == "middle"
+            else f" at its {seam.spot_said(p.spot)}"
+        )
         return Message(
             "{seam} strays {way} by {size}{spot}",
-            seam=seam_said(seam.name),
+            seam=seam.name,
             way="deep" if size > 0 else "narrow",
             size=Roughly(size),
             spot=spot,
@@ -88,7 +93,7 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
     if p.cause is Cause.ONE_UNIT:
         name = model.places.cells[p.place].name
         spot = p.spot if p.spot in _ONE_UNIT else "size"
-        if spot == "tip" and model.places.batches[model.places.cells[p.place].batch].tip is None:
+        if spot == "tip" and model.places.batches[model.places.cells[p.place].batch].several_tips:
             spot = "tips"
         return Message(_ONE_UNIT[spot][size > 0], name=name, size=Roughly(size))
     # Half of what a fold swallows is each fabric's.
@@ -101,7 +106,7 @@ def cause_said(model: BlockModel, p: Parameter, size: float) -> Message:
             size=Roughly(said),
             who=who,
         )
-    if p.cause is Cause.TIP and model.places.batches[p.batch].tip is None:
+    if p.cause is Cause.TIP and model.places.batches[p.batch].several_tips:
         return Message(_ALL_TIPS[size > 0], size=Roughly(said), who=who)
     sized = model.places.batches[p.batch].sized if p.batch >= 0 else ""
     return Message(_WORDS[p.cause][size > 0], size=Roughly(said), who=who, sized=sized)
@@ -118,7 +123,7 @@ def cause_name(model: BlockModel, p: Parameter) -> Message:
             return Message("Off the {diagonal} diagonal", diagonal=_diagonal(batch.slips[p.axis], across=True))
     if p.cause is Cause.TRIM and model.places.batches[p.batch].plain:
         return Message("Size as cut")
-    if p.cause is Cause.TIP and model.places.batches[p.batch].tip is None:
+    if p.cause is Cause.TIP and model.places.batches[p.batch].several_tips:
         return Message("Clearance outside the tips")
     if p.cause is Cause.STRETCH:
         drawn = model.places.batches[p.batch].strains
@@ -169,13 +174,6 @@ def seams_off_said(seams: str, size: float) -> Message:
 def seams_take_said(size: float) -> Message:
     """That seams take ``size`` inches too much of each fabric, by stitching and fold together."""
     return Message("all seams take {size} too much of each fabric, by stitching and fold together", size=Roughly(size))
-
-
-def _ends(p: Parameter, upright: bool) -> str:
-    if p.spot in ("start", "end"):
-        first = p.spot == "start"
-        return f" at its {('upper' if first else 'lower') if upright else ('left' if first else 'right')} end"
-    return _SPOTS[p.spot]
 
 
 def evidence_said(found: Inference, e: Estimate) -> Message:

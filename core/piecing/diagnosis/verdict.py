@@ -5,39 +5,28 @@ Source: docs/theory, section 14.8.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
 import numpy as np
 
-from ..messages import Listing, Message, MidSentence
-from .bearing import (
-    AT_ONE_PLACE,
-    LENGTHS,
-    STRAY,
-    Bow,
-    bow_of,
-    doubted_readings,
-    is_denied,
-    is_looked_at,
-    read_alike,
-    says_why,
-    stray_reading,
-)
+from ..messages import Message, MidSentence
+from .bearing import OFF_ITS_MARK, STRAY, doubted_readings, is_denied, is_looked_at, read_alike, stray_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
+from .groups import CauseGroup, cause_groups
 from .inference import Inference
 from .mistakes import BELIEVED
 from .model import BlockModel
-from .naming import enough, look_alike, seams_take, stands_alone, taken_for_sure, tells_apart
+from .naming import enough, look_alike, seams_take, stands_alone, taken_for_sure
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
-from .readings import TwoSettings, two_settings
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
 from .truth import is_true, looked_at_said
-from .words import GuideSetting, Roughly, sure_in_words
+from .unsettled import open_said
+from .words import Roughly, sure_in_words
 
 __all__ = ["Lead", "Status", "Verdict", "judge"]
 
@@ -50,17 +39,13 @@ _RIGHT = 1 / 48
 """Inches: seams off by less are right."""
 _AGAIN = 0.5
 """Chance that nothing leads that was looked at from which a reading that nothing bears out is read again."""
-_NAMED_OPEN, _MAY_BE = 0.12, 0.3
-"""Chances from which a cause is named while it is open: surely on one side, or on either."""
-_OFF_ITS_MARK, _FAR_OFF = 1 / 100, 1 / 20
-"""Inches: what is off at all, and what is off by a sixteenth."""
+_FAR_OFF = 1 / 20
+"""Inches: what is off by a sixteenth."""
 _MANY = 4
 """Readings of one kind that show how a hand varies."""
 _BY_HAND = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
 """What one act of the hand leaves, sewing or trimming."""
 _LEAST_REACH = 1 / 16
-_ONE_SIDE = 0.95
-"""Share of possible blocks in which a single unit that leads lies on one side."""
 
 
 class Status(StrEnum):
@@ -167,54 +152,8 @@ def judge(found: Inference) -> Verdict:
     return _by_chances(found, leads, none)
 
 
-@dataclass(frozen=True, slots=True)
-class _Group:
-    """Causes that say the same of the same place: how likely one of them leads, and which; ``sided`` whether it is sure on which side
-    of nothing they lie."""
-
-    chance: float
-    large: float
-    best: Estimate
-    sided: bool
-
-
-def _groups(found: Inference) -> list[_Group]:
-    of: dict[tuple[Cause, int, int], list[int]] = {}
-    for n, p in enumerate(found.parameters):
-        of.setdefault((p.cause, p.batch, p.place), []).append(n)
-    groups = []
-    for numbers in of.values():
-        chance = sum(found.chance(n) for n in numbers)
-        best = _likeliest(found, [found.estimates[n] for n in numbers])
-        sided = best.sure_of_side or (best.parameter.cause is Cause.ONE_UNIT and _one_sided(found, numbers))
-        groups.append(_Group(chance, max(found.estimates[n].large for n in numbers), best, sided))
-    return sorted(groups, key=lambda g: -g.chance)
-
-
-def _same_place(p: Parameter, other: Parameter) -> bool:
-    return (p.cause, p.batch, p.place) == (other.cause, other.batch, other.place)
-
-
-def _one_sided(found: Inference, numbers: Sequence[int]) -> bool:
-    """Whether causes of one unit, each of which would excuse the other (its width, its size), lie on the same side wherever one of them
-    leads."""
-    sizes = np.concatenate([found.draws[found.leading == n, n] for n in numbers])
-    return len(sizes) > 0 and max((sizes > 0).mean(), (sizes < 0).mean()) >= _ONE_SIDE
-
-
-def _likeliest(found: Inference, same: Sequence[Estimate]) -> Estimate:
-    """Of what may be so of one place the likeliest; of a seam read at one spot only, that it is so all along, unless less likely."""
-    best = max(same, key=lambda e: (e.leads, e.large))
-    if best.parameter.cause is not Cause.ONE_SEAM:
-        return best
-    name = found.model.places.seams[best.parameter.place].name
-    spots = {r.spot for n in found.weighed if (r := found.readings[n]).seam == name}
-    whole = [e for e in same if e.parameter.spot == "whole" and len(spots) < 2 and e.leads > best.leads / 2]
-    return whole[0] if whole else best
-
-
 def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
-    groups = _groups(found)
+    groups = cause_groups(found)
     first = groups[0]
     second = max(groups[1:], key=lambda g: (g.large, g.chance))
     model = found.model
@@ -227,9 +166,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             leads,
         )
     # What was not looked at may be anything; the lead is among what was.
-    unlooked = sum(
-        e.leads for e in found.estimates if not e.measured and not _same_place(e.parameter, first.best.parameter)
-    )
+    unlooked = sum(e.leads for n, e in enumerate(found.estimates) if not e.measured and n not in first.numbers)
     chance = first.chance / max(1 - unlooked, 1e-9)
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single
@@ -306,7 +243,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     return Verdict(
         Status.UNSETTLED,
         Message("These readings do not settle it"),
-        _open(found, groups, none, far),
+        open_said(found, groups, none, far),
         max(first.chance, none),
         leads,
         again=far if far is not None and not read_alike(found, far) else None,
@@ -320,12 +257,12 @@ def _spared(model: BlockModel, one: Estimate, other: Estimate) -> SeamGroup | No
     return model.places.seam_groups[other.parameter.place] if abs(one.size + other.size) < _RIGHT else None
 
 
-def _varies(found: Inference, none: float, first: _Group) -> bool:
+def _varies(found: Inference, none: float, first: CauseGroup) -> bool:
     single = first.best.parameter.single
     # Where as much is seen on both sides, what nobody measured is no reason to leave it open.
     right = found.nearly_none if _on_both_sides(found, _FAR_OFF, _BY_HAND, _MANY) else none
     varied = found.unsteady >= _VARIES and (right >= 0.5 or (single and not first.large >= 0.97))
-    return varied and _on_both_sides(found, _OFF_ITS_MARK)
+    return varied and _on_both_sides(found, OFF_ITS_MARK)
 
 
 def _on_both_sides(
@@ -342,114 +279,6 @@ def _on_both_sides(
 def _widest(found: Inference) -> float:
     off = (abs(float(found.off[n])) for n in found.weighed if found.readings[n].kind in _BY_HAND)
     return max(off, default=1 / 32)
-
-
-def _open(found: Inference, groups: Sequence[_Group], none: float, far: int | None) -> Message:
-    """``far`` numbers a reading that nothing else bears out."""
-    if far is not None:
-        again = read_alike(found, far)
-        return Message(
-            "{reading}, and {more} more like it; nothing else that was measured says why."
-            if again
-            else "{reading}, and nothing else that was measured says so. Read it again.",
-            reading=reading_off(found, far),
-            more=again,
-        )
-    if len(found.weighed) == 1:
-        return _standing_out(found)
-    if (settings := two_settings(found.readings[n] for n in found.weighed)) is not None:
-        return _at_two_settings(found, settings)
-    if (bow := bow_of(found)) is not None:
-        return _bowed(found, bow)
-    # What was not looked at may be anything, and is not named for that.
-    may = [
-        g
-        for g in groups
-        if g.chance >= (_NAMED_OPEN if g.sided else _MAY_BE) and g.best.looked_at and says_why(found, g.best)
-    ][:3]
-    names = [
-        cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
-        for g in may
-    ]
-    if not names:
-        return _standing_out(found)
-    if len(may) == 1 and look_alike(found, may[0].best):
-        return Message("Perhaps {cause}. {alike}", cause=names[0], alike=tells_apart(found, may[0].best))
-    if none >= 0.25:
-        return Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or "))
-    return Message("Perhaps {causes}.", causes=Listing(names, "; or "))
-
-
-_BOWED = {
-    "top": ("rows", "upper", "lower", "a seam within them at its upper end"),
-    "bottom": ("rows", "lower", "upper", "a seam within them at its lower end"),
-    "left": ("columns", "left", "right", "a seam between the rows at its left end"),
-    "right": ("columns", "right", "left", "a seam between the rows at its right end"),
-}
-"""By the shorter edge: what it is of, it and the other one in words, and which end of a seam lies there."""
-
-
-def _at_two_settings(found: Inference, s: TwoSettings) -> Message:
-    allowance = float(found.model.allowance)
-    return Message(
-        "Seams sewn on {first} lie {before} from the edge, those sewn on {last} {after}: the guide was moved. Measure a row of this block: it "
-        "tells on which of these days it was sewn."
-        if abs(s.after - allowance) < abs(s.before - allowance)
-        else "Seams sewn on {first} lie {before} from the edge, those sewn on {last} {after}: the guide was moved, and not for the better. "
-        "Sew a strip test, and measure a row of this block: it tells on which of these days it was sewn.",
-        first=s.first,
-        before=GuideSetting(s.before),
-        last=s.last,
-        after=GuideSetting(s.after),
-    )
-
-
-def _bowed(found: Inference, bow: Bow) -> Message:
-    of, edge, other, seam = _BOWED[bow.edge]
-    there = [
-        float(found.off[n])
-        for n in found.weighed
-        if found.readings[n].kind is ReadingKind.STITCH and found.readings[n].spot == bow.spot
-    ]
-    return Message(
-        "The {of} read {by} less along their {edge} edge than along their {other} one: read {seam}."
-        if not there
-        else "The {of} read {by} less along their {edge} edge than along their {other} one: their seams run a little deeper there."
-        if np.mean(there) > _OFF_ITS_MARK
-        else "The {of} read {by} less along their {edge} edge than along their {other} one, and seams are right there: measure both "
-        "edges once more.",
-        of=of,
-        by=Roughly(bow.by),
-        edge=edge,
-        other=other,
-        seam=seam,
-    )
-
-
-def _standing_out(found: Inference) -> Message:
-    """What is off though no cause is likelier than others: the length that is off most, or that none is."""
-    aside = {o.index for o in (*found.odd, *found.lone)}
-    kinds = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
-    off = {n: abs(float(found.off[n])) for n in found.weighed if n not in aside and found.readings[n].kind in kinds}
-    most = max(off, key=lambda n: off[n], default=None)
-    if most is None or off[most] < STRAY:
-        if found.odd:
-            return Message(
-                "Apart from what is to be read again nothing stands out, but too little was looked at to call it true."
-            )
-        return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
-    return Message(
-        "{reading}. One reading does not say why."
-        if len(found.weighed) == 1
-        else "{reading}, and what else was measured does not say why.",
-        reading=reading_off(found, most),
-    )
-
-
-def _likely(found: Inference, e: Estimate) -> float:
-    n = found.parameters.index(e.parameter)
-    drawn = found.draws[found.leading == n, n]
-    return float(np.median(drawn)) if len(drawn) else e.size
 
 
 def _leads(found: Inference) -> Iterator[Lead]:

@@ -16,7 +16,6 @@ from ...planning.seam import NARROWEST_ALLOWANCE
 from ..causes import Cause, Parameter
 from ..faults import EASED, Fault
 from ..model import FeatureKind
-from ..names import seam_said
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
@@ -138,10 +137,11 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
 
 
 def _one_seam(work: Work, p: Parameter) -> Remedy:
-    name = seam_said(work.model.places.seams[p.place].name)
+    seam = work.model.places.seams[p.place]
+    name, end = seam.name, seam.spot_said(p.spot)
     size = work.found.estimate(p).size
     deep, whole = size > 0, p.spot == "whole"
-    stretch = Message("all of it") if whole else Message("the {two} at its {end}", two=_TWO, end=_end_name(work, p))
+    stretch = Message("all of it") if whole else Message("the {two} at its {end}", two=_TWO, end=end)
     return Remedy(
         f"one_seam-{p.place}",
         Message(
@@ -152,7 +152,7 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
             ),
             name=name,
             two=_TWO,
-            end="" if whole else _end_name(work, p),
+            end=end,
             to=GuideSetting(work.stitch_for()),
         ),
         Message(
@@ -174,12 +174,6 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
         or tuple(f.number for f in work.faults),
         cures=True,
     )
-
-
-def _end_name(work: Work, p: Parameter) -> str:
-    upright = work.model.places.seams[p.place].upright
-    ends = {"start": ("left end", "upper end"), "end": ("right end", "lower end"), "middle": ("middle", "middle")}
-    return ends[p.spot][upright]
 
 
 def _spot(work: Work, seam: int, at: tuple[float, float]) -> str:

@@ -21,7 +21,7 @@ from ..equations import raw_sizes
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import PlacedUnit, batch_name
-from ..reading_kinds import ReadingKind
+from ..reading_kinds import RAW_SIZES, ReadingKind
 from ..said import off_a_side
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
@@ -187,7 +187,7 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
         why_not = Message("The tip stands too near the edge: trimming only brings the edge nearer.")
     elif p.cause is Cause.TIP:
         # From one side above a tip, from all four round several of them.
-        smaller = abs(size) * (1 if batch.tip is not None else 2)
+        smaller = abs(size) * (2 if batch.several_tips else 1)
     if why_not is None and p.cause is not Cause.TRIM and spare < smaller - EASED / 2:
         why_not = Message("{size} would have to come off, and they are trimmed to size already.", size=Roughly(smaller))
     change = _units_anew(work, units)
@@ -198,7 +198,7 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
             "Unpick them, and take {size} off, across and up and down."
             if batch.plain
             else "Unpick them, lay the ruler's lines on the seams, and take {size} off: half on each side."
-            if p.cause is Cause.TRIM or (p.cause is Cause.TIP and batch.tip is None)
+            if p.cause is Cause.TRIM or (p.cause is Cause.TIP and batch.several_tips)
             else "Unpick them, lay the ruler's lines on both seams, and take {size} off the fuller side."
             if aside
             else "Unpick them, lay the ruler's line on the seam, and take {size} off the fuller side.",
@@ -276,9 +276,7 @@ def _read_raw(work: Work, batch: int) -> bool:
     for n in work.found.weighed:
         r = work.found.readings[n]
         unit = places.unit(r.unit) if r.unit else None
-        if r.kind in (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT) and (
-            unit.batch == batch if unit else r.batch == places.batches[batch].key
-        ):
+        if r.kind in RAW_SIZES and (unit.batch == batch if unit else r.batch == places.batches[batch].key):
             return True
     return False
 

@@ -19,12 +19,11 @@ from ..causes import Cause, Parameter
 from ..faults import Fault
 from ..inference import Inference
 from ..model import BlockModel, Vector
-from ..reading_kinds import OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
+from ..reading_kinds import OF_ANY_BLOCK, OF_THE_BLOCK, RAW_SIZES
 from ..verdict import Verdict
 
 __all__ = ["FOLD_PAID", "Change", "Remedy", "RemedyMinutes", "Work", "fold_taken"]
 
-_RAW = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 _UNPICK = re.compile(r"\bunpick\b", re.IGNORECASE)
 """What the hand is told to do; "nothing is unpicked" is no such thing."""
 FOLD_PAID = 1 / 110
@@ -137,7 +136,7 @@ class Work:
         """Whether units were read as they come from the machine, and nothing that they are joined to."""
         kinds = {self.found.readings[n].kind for n in self.found.weighed}
         named = any(self.found.readings[n].seam for n in self.found.weighed)
-        return bool(kinds & {*_RAW}) and not kinds & {*OF_THE_BLOCK, *OF_ANY_BLOCK} and not named
+        return bool(kinds & {*RAW_SIZES}) and not kinds & {*OF_THE_BLOCK, *OF_ANY_BLOCK} and not named
 
     def stitched(self, seam: int, spot: str = "") -> float:
         """Stitching distance of one seam on the mean, at a spot or all along, inches."""

@@ -200,7 +200,7 @@ def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message
                 more="more" if off > 0 else "less",
             ), Message("Look which mark of the ruler lies on the fresh edge, and check the next unit before the batch.")
         case Cause.SHIFT if off_a_side(model, p):
-            return _between_the_tips(who, size, one=model.places.batches[p.batch].tip is not None)
+            return _between_the_tips(who, size, one=not model.places.batches[p.batch].several_tips)
         case Cause.SHIFT:
             return Message("Lay the ruler's line on the seam of the {who}", who=who), Message(
                 "They were trimmed {size} off it. Set the line on the seam from corner to corner, trim two sides, turn, and set "
@@ -209,7 +209,7 @@ def _marks(found: Inference, p: Parameter, off: float) -> tuple[Message, Message
             )
         case Cause.TIP:
             now = GuideSetting(float(model.allowance) + off)
-            if model.places.batches[p.batch].tip is None:
+            if model.places.batches[p.batch].several_tips:
                 return _centre(who, off)
             return Message(
                 "Leave {to} above the tip of the {who}, not {now}", who=who, to=model.allowance, now=now

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import FractionPad from '@/shared/form/FractionPad.vue'
-import { NButton, NInput, NRadio, NRadioGroup, NSelect } from 'naive-ui'
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { NButton, NInput, NRadio, NRadioGroup } from 'naive-ui'
 import { computed, nextTick, onMounted, ref, toRef } from 'vue'
 
 import { useOutbox } from '@/shared/offline/outbox'
@@ -127,76 +128,48 @@ defineExpose({
       <div class="where">
         <label class="pair"
           ><span>What</span>
-          <NSelect
-            v-model:value="where.kind"
-            :options="kindOptions"
-            :input-props="{ 'aria-label': 'What' }"
-            filterable
-          />
+          <SelectInput v-model="where.kind" labelled="What" :options="kindOptions" />
         </label>
         <label v-if="['unit', 'corner', 'tip'].includes(on)" class="pair"
           ><span>Which unit</span>
-          <NSelect
-            v-model:value="where.at_unit"
-            :options="unitOptions"
-            :input-props="{ 'aria-label': 'Which unit' }"
-            filterable
-          />
+          <SelectInput v-model="where.at_unit" labelled="Which unit" :options="unitOptions" />
         </label>
         <label v-if="['unit', 'tip'].includes(on) && !where.at_unit && places.batches.length > 1" class="pair"
           ><span>Of which kind</span>
-          <NSelect
-            v-model:value="where.batch"
-            :options="batchOptions"
-            :input-props="{ 'aria-label': 'Of which kind' }"
-            filterable
-          />
+          <SelectInput v-model="where.batch" labelled="Of which kind" :options="batchOptions" />
         </label>
         <label v-if="on === 'corner'" class="pair"
           ><span>Which corner</span>
-          <NSelect
-            v-model:value="where.corner"
+          <SelectInput
+            v-model="where.corner"
+            labelled="Which corner"
             :options="corners.map((c) => option(c.corner, c.corner))"
-            :input-props="{ 'aria-label': 'Which corner' }"
-            filterable
           />
         </label>
         <label v-if="tips.length" class="pair"
           ><span>Which tip</span>
-          <NSelect
-            v-model:value="where.corner"
+          <SelectInput
+            v-model="where.corner"
+            labelled="Which tip"
             :options="[option('', 'any of them'), ...tips.map((side) => option(side, side))]"
-            :input-props="{ 'aria-label': 'Which tip' }"
-            filterable
           />
         </label>
         <template v-if="on === 'seam'">
           <label class="pair"
             ><span>Which seam</span>
-            <NSelect
-              v-model:value="where.seam"
-              :options="seamOptions"
-              :input-props="{ 'aria-label': 'Which seam' }"
-              filterable
-            />
+            <SelectInput v-model="where.seam" labelled="Which seam" :options="seamOptions" />
           </label>
           <label class="pair"
             ><span>Where along it</span>
-            <NSelect
-              v-model:value="where.spot"
-              :options="spots"
-              :input-props="{ 'aria-label': 'Where along it' }"
-              filterable
-            />
+            <SelectInput v-model="where.spot" labelled="Where along it" :options="spots" />
           </label>
         </template>
         <label v-if="on === 'feature' && !anyRow" class="pair"
           ><span>Which one</span>
-          <NSelect
-            v-model:value="where.feature"
+          <SelectInput
+            v-model="where.feature"
+            labelled="Which one"
             :options="features.map((f) => option(f.key, f.name))"
-            :input-props="{ 'aria-label': 'Which one' }"
-            filterable
           />
         </label>
         <label v-if="anyRow" class="pair"

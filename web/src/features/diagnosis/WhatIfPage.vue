@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
 import { useWindowPreference } from '@/shared/offline/preference'
-import { computed, shallowRef, watch } from 'vue'
+import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type Project, Refusal } from '@/shared/api/client'
@@ -38,7 +38,7 @@ const once = computed(() => ({
   scatter: scatter.value / 100,
   blocks: 0,
 }))
-const ofMany = computed(() => ({
+const crowd = computed(() => ({
   causes: causes.value,
   factor: 1,
   scatter: scatter.value / 100,
@@ -46,11 +46,11 @@ const ofMany = computed(() => ({
 }))
 const { data, isFetching } = useWhatIf(() => props.block.id, once)
 // Many are asked for as soon as the one block stands: so they never hold it up, and what is overtaken is not asked.
-const crowd = shallowRef(ofMany.value)
-watch([isFetching, ofMany], () => {
-  if (!isFetching.value) crowd.value = ofMany.value
-})
-const { data: many } = useWhatIf(() => props.block.id, crowd)
+const { data: many } = useWhatIf(
+  () => props.block.id,
+  crowd,
+  () => !isFetching.value,
+)
 
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 const groups = computed(() => {

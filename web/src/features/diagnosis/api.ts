@@ -66,6 +66,7 @@ export const useWhatIf = (
     scatter: number
     blocks: number
   }>,
+  enabled: MaybeRefOrGetter<boolean> = true,
 ) =>
   useQuery(
     computed(() => ({
@@ -77,6 +78,7 @@ export const useWhatIf = (
             body: toValue(typed),
           }),
         ),
+      enabled: toValue(enabled),
       retry: again,
       placeholderData: keepPreviousData,
     })),

@@ -52,7 +52,7 @@ export function useFields<T extends Record<string, unknown>>(
     for (const f of fields) {
       putRight(f)
       ;(typed as Record<string, unknown>)[f] = mine[f]
-      refusals[f] = { as: mine[f], change: c.id, beside: isBeside(c.problem) }
+      refusals[f] = { as: mine[f], change: c.id, beside: isBeside(c.problem, fields) }
       problems[f] = why[f] ?? c.problem.detail
     }
     tellInPlace(c.id)
@@ -89,7 +89,7 @@ export function useFields<T extends Record<string, unknown>>(
       }
       const said = told(refusal.problem, left)
       for (const [f, why] of Object.entries(said)) {
-        refusals[f] = { as: sent.changes[f], change: refusal.change, beside: isBeside(refusal.problem) }
+        refusals[f] = { as: sent.changes[f], change: refusal.change, beside: isBeside(refusal.problem, left) }
         // What was typed since is another text, and on its way by itself.
         if (same(refusals[f].as, typed[f])) problems[f] = why
         else delete refusals[f]
@@ -101,8 +101,9 @@ export function useFields<T extends Record<string, unknown>>(
   return { typed, base, dirty, problems, save }
 }
 
-/** Whether it was sound by itself, and could not be beside something else. */
-const isBeside = (problem: Problem) => problem.code.endsWith('_impossible')
+/** Whether it was refused for another field than those that were sent: it may go in once that one is changed. */
+const isBeside = ({ errors }: Problem, sent: string[]) =>
+  errors.some((e) => e.field && !sent.includes(e.field))
 
 /** The refusal that came back, if one did. */
 async function answered(sent: Promise<unknown>): Promise<Refusal | undefined> {

@@ -1,0 +1,135 @@
+"""What is said while it is open: what may be the cause, what is seen that no cause explains yet, and what tells.
+
+Source: docs/theory, section 14.8.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from ..messages import Listing, Message
+from .bearing import AT_ONE_PLACE, LENGTHS, OFF_ITS_MARK, STRAY, Bow, bow_of, read_alike, says_why
+from .estimates import Estimate
+from .groups import CauseGroup
+from .inference import Inference
+from .naming import look_alike, tells_apart
+from .reading_kinds import ReadingKind
+from .readings import TwoSettings, two_settings
+from .said import cause_said, reading_off
+from .words import GuideSetting, Roughly
+
+__all__ = ["open_said"]
+
+_NAMED_OPEN, _MAY_BE = 0.12, 0.3
+"""Chances from which a cause is named while it is open: surely on one side, or on either."""
+
+
+def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: int | None) -> Message:
+    """What may be the cause, in one sentence, and what tells; ``none`` is the chance that nothing leads, ``far`` numbers a reading that
+    nothing else bears out."""
+    if far is not None:
+        again = read_alike(found, far)
+        return Message(
+            "{reading}, and {more} more like it; nothing else that was measured says why."
+            if again
+            else "{reading}, and nothing else that was measured says so. Read it again.",
+            reading=reading_off(found, far),
+            more=again,
+        )
+    if len(found.weighed) == 1:
+        return _standing_out(found)
+    if (settings := two_settings(found.readings[n] for n in found.weighed)) is not None:
+        return _at_two_settings(found, settings)
+    if (bow := bow_of(found)) is not None:
+        return _bowed(found, bow)
+    # What was not looked at may be anything, and is not named for that.
+    may = [
+        g
+        for g in groups
+        if g.chance >= (_NAMED_OPEN if g.sided else _MAY_BE) and g.best.looked_at and says_why(found, g.best)
+    ][:3]
+    names = [
+        cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
+        for g in may
+    ]
+    if not names:
+        return _standing_out(found)
+    if len(may) == 1 and look_alike(found, may[0].best):
+        return Message("Perhaps {cause}. {alike}", cause=names[0], alike=tells_apart(found, may[0].best))
+    if none >= 0.25:
+        return Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or "))
+    return Message("Perhaps {causes}.", causes=Listing(names, "; or "))
+
+
+_BOWED = {
+    "top": ("rows", "upper", "lower", "a seam within them at its upper end"),
+    "bottom": ("rows", "lower", "upper", "a seam within them at its lower end"),
+    "left": ("columns", "left", "right", "a seam between the rows at its left end"),
+    "right": ("columns", "right", "left", "a seam between the rows at its right end"),
+}
+"""By the shorter edge: what it is of, it and the other one in words, and which end of a seam lies there."""
+
+
+def _at_two_settings(found: Inference, s: TwoSettings) -> Message:
+    allowance = float(found.model.allowance)
+    return Message(
+        "Seams sewn on {first} lie {before} from the edge, those sewn on {last} {after}: the guide was moved. Measure a row of this block: it "
+        "tells on which of these days it was sewn."
+        if abs(s.after - allowance) < abs(s.before - allowance)
+        else "Seams sewn on {first} lie {before} from the edge, those sewn on {last} {after}: the guide was moved, and not for the better. "
+        "Sew a strip test, and measure a row of this block: it tells on which of these days it was sewn.",
+        first=s.first,
+        before=GuideSetting(s.before),
+        last=s.last,
+        after=GuideSetting(s.after),
+    )
+
+
+def _bowed(found: Inference, bow: Bow) -> Message:
+    of, edge, other, seam = _BOWED[bow.edge]
+    there = [
+        float(found.off[n])
+        for n in found.weighed
+        if found.readings[n].kind is ReadingKind.STITCH and found.readings[n].spot == bow.spot
+    ]
+    return Message(
+        "The {of} read {by} less along their {edge} edge than along their {other} one: read {seam}."
+        if not there
+        else "The {of} read {by} less along their {edge} edge than along their {other} one: their seams run a little deeper there."
+        if np.mean(there) > OFF_ITS_MARK
+        else "The {of} read {by} less along their {edge} edge than along their {other} one, and seams are right there: measure both "
+        "edges once more.",
+        of=of,
+        by=Roughly(bow.by),
+        edge=edge,
+        other=other,
+        seam=seam,
+    )
+
+
+def _standing_out(found: Inference) -> Message:
+    """What is off though no cause is likelier than others: the length that is off most, or that none is."""
+    aside = {o.index for o in (*found.odd, *found.lone)}
+    kinds = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
+    off = {n: abs(float(found.off[n])) for n in found.weighed if n not in aside and found.readings[n].kind in kinds}
+    most = max(off, key=lambda n: off[n], default=None)
+    if most is None or off[most] < STRAY:
+        if found.odd:
+            return Message(
+                "Apart from what is to be read again nothing stands out, but too little was looked at to call it true."
+            )
+        return Message("Nothing that was measured stands out, but too little was looked at to call it true.")
+    return Message(
+        "{reading}. One reading does not say why."
+        if len(found.weighed) == 1
+        else "{reading}, and what else was measured does not say why.",
+        reading=reading_off(found, most),
+    )
+
+
+def _likely(found: Inference, e: Estimate) -> float:
+    n = found.parameters.index(e.parameter)
+    drawn = found.draws[found.leading == n, n]
+    return float(np.median(drawn)) if len(drawn) else e.size
