@@ -745,7 +745,7 @@ SABOTAGES = [
     ),
     *in_file(
         "diagnosis/verdict.py",
-        "tests.test_doubts",
+        "tests.test_doubts tests.test_some_seams",
         ("return varied and _on_both_sides(found, OFF_ITS_MARK)", "return varied"),
         ("named and is_looked_at(found, first.best.parameter)", "named"),
     ),
