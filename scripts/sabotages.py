@@ -1025,7 +1025,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/unsettled.py",
         "tests.test_read_again",
-        ("and g.best.looked_at and", "and"),
+        ("        and g.best.looked_at\n", ""),
         ("    if len(found.weighed) == 1:\n", "    if False:\n"),
     ),
     *in_file(
@@ -1117,7 +1117,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/unsettled.py",
         "tests.test_read_again",
-        ("(_NAMED_OPEN if g.sided else _MAY_BE)", "_NAMED_OPEN"),
+        ("(_NAMED_OPEN if g.sided else _ONE_WAY if g.one_way else _MAY_BE)", "_NAMED_OPEN"),
     ),
     *in_file(
         "diagnosis/words.py",
@@ -1397,7 +1397,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/groups.py",
         "tests.test_plain_lengths",
-        ("best.sure_of_side or (best.parameter", "best.sure_of_side or False and (best.parameter"),
+        ("(best.parameter.cause is Cause.ONE_UNIT and one_way)", "False"),
     ),
     *in_file(
         "diagnosis/unsettled.py",
@@ -1440,5 +1440,31 @@ SABOTAGES = [
         "tests.test_metric_trials tests.test_next_blocks",
         ("_BY_A_HALF = 0.14", "_BY_A_HALF = 0.02"),
         ("_BY_A_HALF = 0.14", "_BY_A_HALF = 0.3"),
+    ),
+    *in_file(
+        "diagnosis/unsettled.py",
+        "tests.test_first_readings tests.test_more_trials",
+        ("        return taken\n", "        pass\n"),
+        ("if np.mean(off) > 0", "if np.mean(off) < 0"),
+        ("for first in (True, False))", "for first in (False, True))"),
+        ("if n not in aside}", "if n not in aside and found.readings[n].kind in _SEEN_FIRST}"),
+        ("_ONE_WAY if g.one_way else", ""),
+        ("        may = surer\n", "        pass\n"),
+    ),
+    *in_file(
+        "diagnosis/groups.py",
+        "tests.test_first_readings",
+        ("best.parameter.cause is not Cause.FOLD and ", ""),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_first_readings",
+        ("return p.cause not in _OF_SEAMS or", "return True or"),
+        ("e.parameter.cause is Cause.FOLD and any(", "False and any("),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_whole.py",
+        "tests.test_first_readings",
+        ("if short and _read_short(work)", "if short"),
     ),
 ]

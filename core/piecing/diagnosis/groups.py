@@ -23,13 +23,14 @@ _ONE_SIDE = 0.95
 @dataclass(frozen=True, slots=True)
 class CauseGroup:
     """Causes that say the same of the same place, by their ``numbers``: how likely one of them leads, and which; ``sided`` whether it is
-    sure on which side of nothing they lie."""
+    sure on which side of nothing they lie, ``one_way`` whether it would be if one of them led."""
 
     numbers: tuple[int, ...]
     chance: float
     large: float
     best: Estimate
     sided: bool
+    one_way: bool
 
 
 def cause_groups(found: Inference) -> list[CauseGroup]:
@@ -41,14 +42,17 @@ def cause_groups(found: Inference) -> list[CauseGroup]:
     for numbers in of.values():
         chance = sum(found.chance(n) for n in numbers)
         best = _likeliest(found, [found.estimates[n] for n in numbers])
-        sided = best.sure_of_side or (best.parameter.cause is Cause.ONE_UNIT and _one_sided(found, numbers))
-        groups.append(CauseGroup(tuple(numbers), chance, max(found.estimates[n].large for n in numbers), best, sided))
+        # A fold is never less than none: which way it lies says nothing.
+        one_way = best.sure_of_side or (best.parameter.cause is not Cause.FOLD and _one_sided(found, numbers))
+        sided = best.sure_of_side or (best.parameter.cause is Cause.ONE_UNIT and one_way)
+        large = max(found.estimates[n].large for n in numbers)
+        groups.append(CauseGroup(tuple(numbers), chance, large, best, sided, one_way))
     return sorted(groups, key=lambda g: -g.chance)
 
 
 def _one_sided(found: Inference, numbers: Sequence[int]) -> bool:
-    """Whether causes of one unit, each of which would excuse the other (its width, its size), lie on the same side wherever one of them
-    leads."""
+    """Whether causes of one place, each of which would excuse the other (a unit's width, its size), lie on the same side wherever one
+    of them leads."""
     sizes = np.concatenate([found.draws[found.leading == n, n] for n in numbers])
     return len(sizes) > 0 and max((sizes > 0).mean(), (sizes < 0).mean()) >= _ONE_SIDE
 

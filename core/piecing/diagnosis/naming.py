@@ -15,7 +15,16 @@ from .inference import Inference
 from .reading_kinds import ACROSS_SEAMS, RAW_SIZES, ReadingKind
 from .readings import Reading
 
-__all__ = ["enough", "look_alike", "readings_judged", "seams_take", "stands_alone", "taken_for_sure", "tells_apart"]
+__all__ = [
+    "enough",
+    "is_borne_out",
+    "look_alike",
+    "readings_judged",
+    "seams_take",
+    "stands_alone",
+    "taken_for_sure",
+    "tells_apart",
+]
 
 _NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
 """Chance to lead from which a cause is named: the first after many readings, so much more after three, falling off by so
@@ -35,6 +44,7 @@ _UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3
 _LOOKED_ALONG = 7
 _BACKS = 3
 """Readings on the back of seams before what they leave over is called the fold's."""
+_OF_SEAMS = (Cause.SEAM, Cause.FOLD, Cause.START, Cause.END, Cause.SOME_SEAMS, Cause.ONE_SEAM)
 _STRAIGHT = (Cause.TRIM, Cause.SHIFT, Cause.TIP)
 _ALONE_FROM, _ALONE, _LITTLE = 6, 0.2, 0.4
 """What a ruler reads straight on a unit; readings from which one of these stands alone; the chances of another, beside it, and of
@@ -108,6 +118,8 @@ def tells_apart(found: Inference, e: Estimate) -> Message:
             else "Units trimmed {way} look just so: measure one, or the stitching on the back.",
             way="small" if e.size > 0 else "large",
         )
+    if e.parameter.cause is Cause.FOLD and any(found.readings[n].kind is ReadingKind.STRIP_TEST for n in found.weighed):
+        return Message("Seams that are a little wide look just so: read the stitching on the back.")
     return Message(_TELLS_APART[e.parameter.cause])
 
 
@@ -125,6 +137,12 @@ def seams_take(found: Inference) -> Estimate | None:
 def taken_for_sure(found: Inference) -> float:
     """Chance that each fabric loses more to a seam than a thread."""
     return float((found.lost > _TAKEN).mean())
+
+
+def is_borne_out(found: Inference, p: Parameter) -> bool:
+    """Whether, of what is said of seams, a seam or strips sewn for a test were looked at: lengths alone make it no more than likely."""
+    seams = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
+    return p.cause not in _OF_SEAMS or any(found.readings[n].kind in seams for n in found.weighed)
 
 
 def _on_the_back(found: Inference) -> int:

@@ -22,8 +22,13 @@ from .words import GuideSetting, Roughly
 
 __all__ = ["open_said"]
 
-_NAMED_OPEN, _MAY_BE = 0.12, 0.3
-"""Chances from which a cause is named while it is open: surely on one side, or on either."""
+_NAMED_OPEN, _ONE_WAY, _MAY_BE = 0.12, 0.25, 0.3
+"""Chances from which a cause is named while it is open: surely on one side, so if it is the one, or on either."""
+
+_BY_STRIPS = 1 / 48
+"""Inches by which strip tests are off: more than a thread."""
+_SEEN_FIRST = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
+"""What shows in the block; how a seam was sewn or a piece cut is told where none of these is off."""
 
 
 def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: int | None) -> Message:
@@ -38,6 +43,8 @@ def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: 
             reading=reading_off(found, far),
             more=again,
         )
+    if (taken := _taken_by_strips(found)) is not None:
+        return taken
     if len(found.weighed) == 1:
         return _standing_out(found)
     if (settings := two_settings(found.readings[n] for n in found.weighed)) is not None:
@@ -48,8 +55,14 @@ def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: 
     may = [
         g
         for g in groups
-        if g.chance >= (_NAMED_OPEN if g.sided else _MAY_BE) and g.best.looked_at and says_why(found, g.best)
+        if g.chance >= (_NAMED_OPEN if g.sided else _ONE_WAY if g.one_way else _MAY_BE)
+        and g.best.looked_at
+        and says_why(found, g.best)
     ][:3]
+    surer = [g for g in may if g.sided or g.chance >= _MAY_BE]
+    # What looks just like the first is said with what tells them apart, which says more than both names.
+    if len(surer) == 1 and look_alike(found, surer[0].best):
+        may = surer
     names = [
         cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
         for g in may
@@ -70,6 +83,21 @@ _BOWED = {
     "right": ("columns", "right", "left", "a seam between the rows at its right end"),
 }
 """By the shorter edge: what it is of, it and the other one in words, and which end of a seam lies there."""
+
+
+def _taken_by_strips(found: Inference) -> Message | None:
+    """Where nothing but strip tests was read, and they are off: they measure what is taken up, and not by what."""
+    off = [float(found.off[n]) for n in found.weighed if found.readings[n].kind is ReadingKind.STRIP_TEST]
+    if len(off) < len(found.weighed) or abs(float(np.mean(off))) < _BY_STRIPS:
+        return None
+    return Message(
+        "By the strip test each fabric loses {size} too much to a seam, by stitching and fold together. Read the stitching on the back of "
+        "the strips: what it does not account for is the fold."
+        if np.mean(off) > 0
+        else "By the strip test each fabric loses {size} too little to a seam: the stitching lies too near the edge. Read it on the back, "
+        "and sew the test again.",
+        size=Roughly(float(np.mean(off))),
+    )
 
 
 def _at_two_settings(found: Inference, s: TwoSettings) -> Message:
@@ -112,10 +140,13 @@ def _bowed(found: Inference, bow: Bow) -> Message:
 def _standing_out(found: Inference) -> Message:
     """What is off though no cause is likelier than others: the length that is off most, or that none is."""
     aside = {o.index for o in (*found.odd, *found.lone)}
-    kinds = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
-    off = {n: abs(float(found.off[n])) for n in found.weighed if n not in aside and found.readings[n].kind in kinds}
-    most = max(off, key=lambda n: off[n], default=None)
-    if most is None or off[most] < STRAY:
+    off = {n: abs(float(found.off[n])) for n in found.weighed if n not in aside}
+    of_kinds = ([n for n in off if (found.readings[n].kind in _SEEN_FIRST) is first] for first in (True, False))
+    most = next(
+        (n for of in of_kinds if (n := max(of, key=lambda n: off[n], default=None)) is not None and off[n] >= STRAY),
+        None,
+    )
+    if most is None:
         if found.odd:
             return Message(
                 "Apart from what is to be read again nothing stands out, but too little was looked at to call it true."

@@ -52,6 +52,7 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     if not edges:
         return
     mean = float(np.mean(work.deviations[edges]))
+    short = mean < -EASED and not work.unjoined
     # What is not joined yet has no size of its own: it comes out as it is joined.
     if mean < -EASED and not cured and not unsettled and not work.unjoined:
         yield from _small(work, mean)
@@ -63,13 +64,20 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
                 "What was set aside is read again before anything is mended or left."
                 if aside
                 else "The block is short, and the readings do not say why: what is asked for next comes before the ripper."
-                if mean < -EASED and not work.unjoined
+                if short and _read_short(work)
+                else "The block may come out short, and the readings do not say why: what is asked for next comes before the ripper."
+                if short
                 else "What is off may have more than one cause: what is asked for next comes before the ripper."
             ),
             Message("Nothing is unpicked in vain."),
             Message("none"),
             2,
         )
+
+
+def _read_short(work: Work) -> bool:
+    """Whether a row, a column or the block itself was read short of what it should be."""
+    return any(work.found.readings[n].kind in ACROSS_SEAMS and work.found.off[n] < -EASED for n in work.found.weighed)
 
 
 def _small(work: Work, mean: float) -> Iterator[Remedy]:

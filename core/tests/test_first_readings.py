@@ -1,0 +1,105 @@
+"""What is said after the first reading or two, when nothing can be settled: what was read is repeated, never called nothing.
+
+The figures are worked out by hand: a strip test of 1 1/2 strips whose middle one reads 7/8 and all three 3 1/4 has seams of 5/16.
+"""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from piecing.diagnosis.reading_kinds import ReadingKind
+from piecing.diagnosis.readings import Reading
+from piecing.diagnosis.remedies import remedies_of
+from piecing.diagnosis.verdict import Status
+from piecing.lengths import inches
+
+from .test_more_trials import heights, lines, seams, widths
+from .trials import FOUR_BY_FOUR, STAR, Scene, plain, read
+
+F, S = FOUR_BY_FOUR(), STAR()
+HST, GOOSE = F.batch("half_square_triangle"), S.batch("flying_goose")
+
+
+def strips(middle: str, whole: str) -> list[Reading]:
+    return read("strip_test", middle, whole=inches(whole))  # type: ignore[arg-type]
+
+
+class FirstReadingsTest(TestCase):
+    def open(self, where: Scene, given: list[Reading]) -> str:
+        v = where.judge(*given)
+        self.assertEqual(v.status, Status.UNSETTLED, f"{v.said}")
+        return plain(v.why)
+
+    def first(self, where: Scene, given: list[Reading]) -> str:
+        found, v = where.infer(*given), where.judge(*given)
+        return plain(remedies_of(found, v, where.plans)[0].how)
+
+    def test_one_seam_a_sixteenth_wide_is_repeated(self) -> None:
+        self.assertIn("middle: 1⁄16″ wide. One reading", self.open(F, seams("5/16")))
+        self.assertIn("middle: 1⁄16″ narrow. One reading", self.open(F, seams("3/16")))
+
+    def test_one_seam_a_thread_off_is_nothing(self) -> None:
+        self.assertIn("Nothing that was measured stands out", self.open(F, seams("9/32")))
+
+    def test_one_piece_cut_an_eighth_small_is_repeated(self) -> None:
+        self.assertIn("a piece as cut: 1⁄8″ short", self.open(F, read("cut", "3 7/8", batch=HST)))
+
+    def test_a_unit_without_room_to_trim_is_repeated(self) -> None:
+        self.assertIn("raw width", self.open(F, read("raw_width", "3 1/2", batch=HST)))
+
+    def test_what_shows_in_the_block_is_told_before_how_it_was_cut(self) -> None:
+        crossing = next(f.key for f in F.model.features if f.kind.value == "crossing")
+        given = [*read("cut", "3 7/8", batch=HST), *read("crossing", "1/16", feature=crossing)]
+        self.assertIn("crossing 1: 1⁄16″ past it", self.open(F, given))
+
+    def test_strip_tests_alone_say_what_is_taken_up_and_not_by_what(self) -> None:
+        for middle, whole, size in (("15/16", "27/8", "1⁄32″"), ("7/8", "13/4", "1⁄16″")):
+            for times in (1, 2):
+                with self.subTest(middle=middle, times=times):
+                    said = self.open(F, strips(middle, whole) * times)
+                    self.assertIn(f"each fabric loses {size} too much", said)
+                    self.assertIn("Read the stitching on the back of the strips", said)
+                    self.assertNotIn("sew a strip test", said)
+
+    def test_whoever_sewed_one_is_not_sent_to_sew_a_strip_test(self) -> None:
+        rows = lines("12 3/8", "12 3/8")
+        self.assertIn("sew a strip test", self.open(F, [*rows, *widths(HST, "3 1/2", "3 1/2")]))
+        self.assertTrue(
+            self.open(F, [*rows, *strips("15/16", "27/8")]).endswith("look just so: read the stitching on the back.")
+        )
+
+    def test_a_strip_test_too_long_is_a_seam_too_near_the_edge(self) -> None:
+        # Strips of 1 1/2 sewn at 3/16: the middle one 1 1/8, all three 3 3/4.
+        self.assertIn("loses 1⁄16″ too little", self.open(F, strips("9/8", "15/4")))
+
+    def test_a_true_strip_test_says_nothing(self) -> None:
+        self.assertIn("Nothing that was measured stands out", self.open(F, strips("1", "7/2")))
+
+    def test_tips_cut_off_or_short_may_be_seams_or_clearance(self) -> None:
+        tips = [f.key for f in S.model.features if f.kind.value == "edge_tip"]
+        for value, seam, above in (("-1/16", "wide", "too little"), ("1/16", "narrow", "too much")):
+            with self.subTest(value=value):
+                size = read("edge_tip", value)[0].value
+                said = self.open(S, [Reading(ReadingKind.TIP_GAP, size, feature=k) for k in tips[:3]])
+                self.assertIn(f"all seams are 1⁄16″ {seam}", said)
+                self.assertIn(f"trimmed with 1⁄16″ {above} above the tip", said)
+
+    def test_one_tip_of_four_is_not_laid_to_the_fold(self) -> None:
+        tips = [f.key for f in S.model.features if f.kind.value == "edge_tip"]
+        gaps = [
+            Reading(ReadingKind.TIP_GAP, read("edge_tip", v)[0].value, feature=k)
+            for k, v in zip(tips, ("-1/16", "0", "0", "0"), strict=True)
+        ]
+        said = self.open(S, [*gaps, *seams("1/4", "1/4"), *read("clearance", "1/4", "1/4", batch=GOOSE)])
+        self.assertIn("1⁄16″ cut off, and what else was measured does not say why", said)
+
+    def test_no_block_is_called_short_of_which_no_length_was_read(self) -> None:
+        self.assertTrue(self.first(F, seams("5/16", "5/16")).startswith("The block may come out short"))
+        self.assertTrue(self.first(F, lines("12 1/4")).startswith("The block is short"))
+
+    def test_seams_that_nobody_read_are_likely_and_not_certain(self) -> None:
+        # Two seams across the star, 1/16 wide: each row 4 times 1/16 short.
+        rows = [*lines("12 1/4", "12 1/4", "12 1/4"), *widths(GOOSE, *["6 1/2"] * 3), *heights(GOOSE, *["3 1/2"] * 3)]
+        self.assertEqual(plain(S.judge(*rows).said), "all seams are 1⁄16″ wide")
+        self.assertEqual(S.judge(*rows).sure_words, "likely")
+        self.assertEqual(S.judge(*rows, *seams("5/16", "5/16")).sure_words, "certain")
