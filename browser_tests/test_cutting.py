@@ -202,6 +202,14 @@ class FirstCutTest(JourneyCase):
             self.page.get_by_role("button", name=cloth).focus()
             self.page.keyboard.press("Enter")
             expect(self.labelled(f"Across, {cloth.split()[-1]}")).to_have_value("40")
+            # What was added is typed over at once: one of it, yardage, 40 across, and as long as it was bought.
+            expect(self.labelled(f"How many, {cloth.split()[-1]}")).to_be_focused()
+            for _ in range(3):
+                keys.press("Tab")
+            expect(self.labelled(f"Along, {cloth.split()[-1]}")).to_be_focused()
+            keys.type("1 1/2 yd")
+            keys.press("Tab")
+            expect(self.labelled(f"Along, {cloth.split()[-1]}")).to_have_value("54")
         self.saved()
         self.to("Plan the cuts")
         self.page.keyboard.press("Enter")

@@ -45,6 +45,15 @@ class ParsingTest(TestCase):
         self.assertEqual(parse_length('1/4"', Measure.MILLIMETRES), inches("1/4"))
         self.assertEqual(parse_length("25.4 mm"), inches(1))
 
+    def test_cloth_as_it_is_bought(self) -> None:
+        for text in ("2 1/2 yd", "2.5 yards", "2½yd", "90 in", "5/2 yd."):
+            for measure in Measure:
+                with self.subTest(text):
+                    self.assertEqual(parse_length(text, measure), inches(90))
+        for text in ("1.5 m", "1 1/2 m", "1,5 metres", "150 cm"):
+            with self.subTest(text):
+                self.assertEqual(parse_length(text), mm(1500))
+
     def test_every_sixty_fourth_round_trips(self) -> None:
         style = Style()
         for k in range(6401):

@@ -27,6 +27,17 @@ _UNIT_WORDS = {
     "mm.": "mm",
     "cm": "cm",
     "cm.": "cm",
+    "yd": "yd",
+    "yd.": "yd",
+    "yds": "yd",
+    "yard": "yd",
+    "yards": "yd",
+    "m": "m",
+    "m.": "m",
+    "metre": "m",
+    "metres": "m",
+    "meter": "m",
+    "meters": "m",
 }
 _NUMBER = re.compile(
     r"""(?:(?P<whole>\d+)[ \-]+)?(?P<num>\d+)\s*/\s*(?P<den>\d+)   # 3 7/8, 3-7/8, 7/8
@@ -34,7 +45,8 @@ _NUMBER = re.compile(
     """,
     re.VERBOSE | re.ASCII,
 )
-_SIZES = {"in": Fraction(1), "mm": 1 / MM_PER_INCH, "cm": 10 / MM_PER_INCH}
+_SIZES = {"in": Fraction(1), "mm": 1 / MM_PER_INCH, "cm": 10 / MM_PER_INCH, "yd": Fraction(36), "m": 1000 / MM_PER_INCH}
+"""Inches; cloth is bought by the yard and the metre, and written down so."""
 
 
 def _plain(text: str) -> str:
@@ -55,7 +67,7 @@ _LONGEST_TEXT = 80
 def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool = False) -> Length:
     """Read a length as people write it.
 
-    Takes ``3 7/8``, ``3-7/8``, ``3 7/8"``, ``3.875``, ``98 mm``, ``9.8cm`` and ``3⅞``. A bare decimal
+    Takes ``3 7/8``, ``3-7/8``, ``3 7/8"``, ``3.875``, ``98 mm``, ``9.8cm``, ``2 1/2 yd``, ``1.5 m`` and ``3⅞``. A bare decimal
     or whole number is in ``measure``; a bare fraction is always inches. Raises ``LengthNotUnderstood``
     (with the reason in words) or ``LengthOutOfRange`` (negative, or beyond 10,000 in.).
     """
@@ -87,7 +99,7 @@ def _unit(text: str, rest: str) -> str | None:
         if re.search(r"[a-z\"″]", rest):
             raise LengthNotUnderstood(text, "it mixes two measures or holds two numbers. Give one length in one unit.")
         raise LengthNotUnderstood(text, Message("“{rest}” is left over after the number.", rest=rest))
-    raise LengthNotUnderstood(text, Message("“{rest}” is no unit known here (in, mm or cm).", rest=rest))
+    raise LengthNotUnderstood(text, Message("“{rest}” is no unit known here (in, mm, cm, yd or m).", rest=rest))
 
 
 def _value(text: str, found: re.Match[str]) -> Fraction:

@@ -2,9 +2,10 @@
 import RowInput from '@/shared/form/RowInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton } from 'naive-ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
+import { useFocusWhenFresh } from '@/shared/form/fresh'
 import { useFields } from '@/shared/offline/fields'
 import type { editOf } from '@/shared/offline/typed'
 import { clothWords } from '@/shared/words/words'
@@ -16,6 +17,8 @@ const props = defineProps<{
   /** What the fabric is called, for those who hear the page. */
   fabric: string
   thing: string
+  /** Whether it was added just now. */
+  fresh: boolean
   put: (edit: ReturnType<typeof editOf>) => Promise<unknown>
 }>()
 const emit = defineEmits<{ drop: [] }>()
@@ -33,13 +36,15 @@ const { typed, problems, save } = useFields(
   { thing: () => props.thing },
   (edit) => props.put(edit),
 )
+const row = ref<HTMLElement>()
+useFocusWhenFresh(row, () => props.fresh, true)
 /** Cloth that is not cut alike from piece to piece. */
 const unsure = computed(() => props.stock.varies || typed.across_most !== '')
 const cloths = computed(() => Object.entries(clothWords).map(([value, w]) => ({ value, label: w.name })))
 </script>
 
 <template>
-  <div class="cloth">
+  <div ref="row" class="cloth">
     <RowInput
       v-if="stock.cloth !== undefined"
       v-model="typed.cloth"

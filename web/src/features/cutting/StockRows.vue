@@ -2,6 +2,7 @@
 import FileButton from '@/shared/form/FileButton.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { NButton, useMessage } from 'naive-ui'
+import { ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import type { Project, Schemas } from '@/shared/api/client'
@@ -18,9 +19,11 @@ const { send, typedIn } = useOutbox()
 type Edit = { changes: Schemas['StockPatchRequest']; seen: Schemas['StockPatchRequest'] }
 const message = useMessage()
 const undo = useUndo()
+const fresh = ref('')
 function add(fabric: string, kind: Stock['kind']) {
   const changes = { kind, count: '1' }
   const stock = crypto.randomUUID()
+  fresh.value = stock
   send({ kind: 'put_stock', project: props.project.id, fabric, stock, changes, seen: {} })
 }
 
@@ -93,6 +96,7 @@ async function photograph(f: Project['fabrics'][number], file: File) {
         :stock="s"
         :fabric="f.name"
         :thing="`stock ${s.id}`"
+        :fresh="s.id === fresh"
         :put="(edit) => put(f.id, s.id, edit)"
         @drop="drop(s)"
       >

@@ -2,13 +2,21 @@
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { NButton, NInput } from 'naive-ui'
+import { ref } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
+import { useFocusWhenFresh } from '@/shared/form/fresh'
 import { useOutbox } from '@/shared/offline/outbox'
 import { editOf, onLeaving, useTyped } from '@/shared/offline/typed'
 
 /** One fabric: its colour and value go out at once, its name a moment after the last key. */
-const props = defineProps<{ project: string; fabric: Schemas['Fabric']; used: boolean; only: boolean }>()
+const props = defineProps<{
+  project: string
+  fabric: Schemas['Fabric']
+  used: boolean
+  only: boolean
+  fresh: boolean
+}>()
 const emit = defineEmits<{ drop: [] }>()
 const { send } = useOutbox()
 const pick = ({ name, colour, value }: Record<string, unknown>) =>
@@ -33,12 +41,15 @@ function save() {
 const saveSoon = useDebounceFn(save, 400)
 onLeaving(save)
 
+const row = ref<HTMLElement>()
+useFocusWhenFresh(row, () => props.fresh, true)
+
 const values = ['light', 'medium', 'dark'].map((v) => ({ value: v, label: v }))
 const letter = () => props.fabric.role.toUpperCase()
 </script>
 
 <template>
-  <div class="fabric">
+  <div ref="row" class="fabric">
     <input v-model="typed.colour" type="color" :aria-label="`Colour of fabric ${letter()}`" @change="save" />
     <NInput
       v-model:value="typed.name"

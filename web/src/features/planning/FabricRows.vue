@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
+import { ref } from 'vue'
 
 import type { Project, Schemas } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
@@ -11,11 +12,12 @@ import FabricRow from './FabricRow.vue'
 const props = defineProps<{ project: Project }>()
 const { send } = useOutbox()
 const undo = useUndo()
+const fresh = ref('')
 
 const used = (role: string) => props.project.units.some((u) => u.part_fabrics.includes(role))
 
 function another() {
-  const fabric = crypto.randomUUID()
+  const fabric = (fresh.value = crypto.randomUUID())
   send({ kind: 'put_fabric', project: props.project.id, fabric, changes: {}, seen: {} })
 }
 
@@ -34,6 +36,7 @@ function drop(f: Schemas['Fabric']) {
       :project="project.id"
       :fabric="f"
       :used="used(f.role)"
+      :fresh="f.id === fresh"
       :only="project.fabrics.length === 1"
       @drop="drop(f)"
     />

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { onMounted, ref } from 'vue'
+import { ref } from 'vue'
 
 import { Refusal } from '@/shared/api/client'
 import Choice from '@/shared/form/Choice.vue'
+import { useFocusWhenFresh } from '@/shared/form/fresh'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import TickBox from '@/shared/form/TickBox.vue'
 import { useOutbox } from '@/shared/offline/outbox'
@@ -44,7 +45,7 @@ const pressings = [
 
 /** Opened on purpose: one types at once, wherever on the page it opened. */
 const form = ref<HTMLElement>()
-onMounted(() => props.leave && form.value?.querySelector('input')?.focus())
+useFocusWhenFresh(form, () => props.leave)
 
 function giveUp() {
   clear()

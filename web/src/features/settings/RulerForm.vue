@@ -5,6 +5,7 @@ import { ref } from 'vue'
 import { Refusal, type Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
 import { useForm } from '@/shared/offline/typed'
+import { useFocusWhenFresh } from '@/shared/form/fresh'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
 /** A ruler added, or one changed; a refusal stands under its field and nothing typed is lost. */
@@ -23,6 +24,9 @@ const was = {
 }
 const { typed, clear, hand } = useForm(`ruler ${props.ruler ? props.id : 'new'}`, () => ({ ...was }))
 const problems = ref<Record<string, string>>({})
+
+const form = ref<HTMLElement>()
+useFocusWhenFresh(form, () => true)
 
 function leave() {
   clear()
@@ -44,7 +48,7 @@ async function keep() {
 </script>
 
 <template>
-  <form @submit.prevent="keep">
+  <form ref="form" @submit.prevent="keep">
     <LengthInput v-model="typed.name" label="Name of the ruler" words :problem="problems.name" />
     <LengthInput v-model="typed.width" label="Wide" :problem="problems.width" />
     <LengthInput v-model="typed.height" label="High" :problem="problems.height" />

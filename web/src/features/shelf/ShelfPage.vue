@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
 import { StockRow, useShelf } from '@/features/cutting'
@@ -12,12 +12,14 @@ import { clothWords } from '@/shared/words/words'
 const { data, error } = useShelf()
 const { send, typedIn } = useOutbox()
 const undo = useUndo()
+const fresh = ref('')
 type Shelved = Schemas['Shelved']
 type Edit = { changes: Schemas['ShelfPatchRequest']; seen: Schemas['ShelfPatchRequest'] }
 const cloths = computed(() => data.value?.cloths ?? [])
 
 function add(kind: Shelved['kind']) {
-  send({ kind: 'put_on_shelf', shelved: crypto.randomUUID(), changes: { kind, count: '1' }, seen: {} })
+  const shelved = (fresh.value = crypto.randomUUID())
+  send({ kind: 'put_on_shelf', shelved, changes: { kind, count: '1' }, seen: {} })
 }
 
 const put = (shelved: string, edit: object) => typedIn({ kind: 'put_on_shelf', shelved, ...(edit as Edit) })
@@ -51,6 +53,7 @@ function drop(c: Shelved) {
             :stock="c"
             :fabric="c.cloth"
             :thing="`shelved ${c.id}`"
+            :fresh="c.id === fresh"
             :put="(edit) => put(c.id, edit)"
             @drop="drop(c)"
           />
