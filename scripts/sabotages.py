@@ -167,7 +167,9 @@ SABOTAGES = [
         "cutting/buying.py",
         PRESCRIBED,
         ("wrong_cuts) * (1 / (1 - shop.shrinkage))", "wrong_cuts) * (1 + shop.shrinkage)"),
-        ("bare + deepest * shop.wrong_cuts", "bare"),
+        ("bare + again * shop.wrong_cuts", "bare"),
+        ("if not piece.turns or piece.along_cloth:", "if False:"),
+        ("return min(piece.width, piece.height)", "return max(piece.width, piece.height)"),
         ("narrow = min(p.width, p.height) if p.turns else p.width", "narrow = min(p.width, p.height)"),
     ),
     *in_file(

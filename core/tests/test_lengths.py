@@ -8,6 +8,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from piecing.diagnosis.words import GuideSetting, SizeRead
 from piecing.errors import InexactLength, LengthError, LengthNotUnderstood, LengthOutOfRange
 from piecing.lengths import Area, Length, Measure, Style, inches, mm, parse_length, parse_step
 from piecing.lengths.surd import Surd
@@ -53,6 +54,43 @@ class ParsingTest(TestCase):
         for text in ("1.5 m", "1 1/2 m", "1,5 metres", "150 cm"):
             with self.subTest(text):
                 self.assertEqual(parse_length(text), mm(1500))
+
+    def test_a_mark_and_a_thread(self) -> None:
+        for text in (
+            "scant 1/4",
+            "a scant 1/4",
+            "1/4 scant",
+            'a scant 1/4"',
+            "a thread under 1/4″",
+            "1/4 less a thread",
+            "1/4 in a thread under",
+        ):
+            with self.subTest(text):
+                self.assertEqual(parse_length(text), inches("15/64"))
+        for text in ("a thread over 3/16", "thread over 3/16", "3/16 and a thread", "3/16 in. plus a thread"):
+            with self.subTest(text):
+                self.assertEqual(parse_length(text), inches("13/64"))
+        self.assertEqual(parse_length("a thread under 12 1/2"), inches("799/64"))
+        for text in ("scant", "a thread", "scant scant 1/4", "thread 1/4"):
+            with self.subTest(text), self.assertRaises(LengthNotUnderstood):
+                parse_length(text)
+        with self.assertRaises(LengthOutOfRange):
+            parse_length("a thread under 0")
+
+    def test_what_is_said_of_a_guide_can_be_typed(self) -> None:
+        for n in range(4, 64):
+            said = GuideSetting(n / 64).set_in(Style())
+            self.assertEqual(parse_length(said), Length.of(Fraction(n, 64)), said)
+
+    def test_a_reading_between_two_marks_is_told_by_a_thread(self) -> None:
+        for size, said in (
+            ("15/64", "a thread under 1⁄4″"),
+            ("799/64", "a thread under 12 1⁄2″"),
+            ("9/32", "9⁄32″"),
+            ("25/2", "12 1⁄2″"),
+        ):
+            self.assertEqual(SizeRead(inches(size)).set_in(Style()).replace("\u00a0", " "), said)
+        self.assertEqual(SizeRead(inches("15/64")).set_in(_MM), _MM.pretty(inches("15/64")))
 
     def test_every_sixty_fourth_round_trips(self) -> None:
         style = Style()

@@ -25,8 +25,8 @@ from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.diagnosis.verdict import Status, judge
 from piecing.errors import ClothImpossible, CutTooSmall, PiecingError, QuiltImpossible
 from piecing.joining.order import Order, orders, steps
-from piecing.joining.thread import block_join_length, thread_needed
-from piecing.lengths import ZERO, Length, inches, mm
+from piecing.joining.thread import block_join_length, run_said, thread_needed
+from piecing.lengths import ZERO, Length, Measure, Style, inches, mm
 from piecing.planning import Choices, School, plan
 from piecing.planning.holdings import Holding, units_from
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting
@@ -206,6 +206,19 @@ class ShopTest(TestCase):
         self.assertEqual(self.one("10", 2, shrinkage=Fraction(0), wrong_cuts=1), inches("63/2"))
         self.assertEqual(self.one("10", 2, shrinkage=Fraction(0), wrong_cuts=0), inches("45/2"))
 
+    def test_a_border_cut_wrong_is_joined_from_strips_across(self) -> None:
+        """Two borders of 4 1/2 by 41 1/2 and four squares of 5 lie side by side: 41 1/2. A strip of 5 makes any of them good: 46 1/2,
+        and the next eighth of a yard is 49 1/2. A border that must lie along the cloth takes its length once more: 83, so 85 1/2."""
+        from fractions import Fraction
+
+        squares = WantedPiece("B", "a", inches(5), inches(5), 4)
+        shop = Shop(shrinkage=Fraction(0))
+        for along, turns, buy in ((False, True, "99/2"), (True, True, "171/2"), (False, False, "171/2")):
+            border = WantedPiece("A", "a", inches("9/2"), inches("83/2"), 2, turns=turns, along_cloth=along)
+            with self.subTest(along=along, turns=turns):
+                (bought,) = purchases([border, squares], shop, 1.0)
+                self.assertEqual((bought.bare, bought.buy), (inches("83/2"), inches(buy)))
+
     def test_a_piece_that_may_not_turn_is_refused_where_it_is_wider_than_cloth(self) -> None:
         wide = [WantedPiece("A", "a", inches(41), inches(10), 1, turns=False)]
         with self.assertRaises(ClothImpossible):
@@ -223,6 +236,19 @@ class ThreadTest(TestCase):
         # 299 1/2 of seam is 300; 900 of thread, 450 on bobbins of 200: three, and one over.
         self.assertEqual((found.seam, found.thread, found.bobbins), (inches(300), inches(900), 4))
         self.assertEqual(thread_needed([], inches(200)).bobbins, 0)
+
+    def test_seam_and_thread_are_told_as_thread_is_sold(self) -> None:
+        """1594 inches are 44.3 yards, 4782 are 132.8; 40 metres and a bit are 41. Less than two yards stay on the tape."""
+        for length, said in (
+            (inches(1594), "45 yd"),
+            (inches(4782), "133 yd"),
+            (inches("143/2"), "72″"),
+            (inches(72), "2 yd"),
+        ):
+            self.assertEqual(str(run_said(length, Measure.INCHES)).replace("\u00a0", " "), said)
+        style = Style(Measure.MILLIMETRES)
+        for length, said in ((mm(40_010), "41 m"), (mm(1_995), "2000 mm"), (mm(2_000), "2 m")):
+            self.assertEqual(run_said(length, Measure.MILLIMETRES).text(style).replace("\u00a0", " "), said)
 
 
 class UnitTest(TestCase):

@@ -24,7 +24,7 @@ from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, first_said, strip_said
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
-from piecing.joining.thread import Thread, block_join_length, thread_needed, unit_seam_length
+from piecing.joining.thread import Thread, block_join_length, run_said, thread_needed, unit_seam_length
 from piecing.lengths import ZERO, Area, Length, Measure, inches, mm
 from piecing.messages import Message
 from piecing.quilts.joined import strips_said
@@ -348,7 +348,9 @@ class Buying:
     shrinkage_percent: int
     wrong_cuts: int
     thread: Thread
-    seams: tuple[tuple[Message, Length], ...]
+    seam_said: Message
+    thread_said: Message
+    seams: tuple[tuple[Message, Length, Message], ...]
     backing: BackingPurchase | None
     backing_fabric: str
 
@@ -375,9 +377,10 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     except PiecingError as misfit:
         found, refusal = (), str(misfit)
     role = sizes.choices.backing_fabric if sizes else ""
-    whole = mm(10) if measure is Measure.MILLIMETRES else inches(1)
-    told = tuple((said, length.round_up(whole)) for said, length in seams)
-    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread, told, backing, role)
+    seam, whole = (run_said(length, measure) for length in (thread.seam, thread.thread))
+    step = mm(10) if measure is Measure.MILLIMETRES else inches(1)
+    told = tuple((said, length.round_up(step), run_said(length, measure)) for said, length in seams)
+    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread, seam, whole, told, backing, role)
 
 
 @lru_cache(maxsize=64)

@@ -288,8 +288,11 @@ class BackingPurchaseSerializer(serializers.Serializer[Any]):
 
 
 class SeamLengthSerializer(serializers.Serializer[Any]):
+    """Seams sewn alike; ``told`` is their length in yards or metres, a short one in inches or centimetres."""
+
     said = MessageField()
     length = LengthAnswerField()
+    told = MessageField()
 
 
 class BuyingRequestSerializer(serializers.Serializer[Any]):
@@ -309,6 +312,8 @@ class BuyingSerializer(serializers.Serializer[Any]):
     wrong_cuts = serializers.IntegerField()
     seam = LengthAnswerField(source="thread.seam")
     thread = LengthAnswerField(source="thread.thread")
+    seam_said = MessageField()
+    thread_said = MessageField()
     bobbins = serializers.IntegerField(source="thread.bobbins")
     seams = serializers.SerializerMethodField()
     backing = BackingPurchaseSerializer(allow_null=True)
@@ -316,5 +321,5 @@ class BuyingSerializer(serializers.Serializer[Any]):
 
     @extend_schema_field(SeamLengthSerializer(many=True))
     def get_seams(self, buying: Any) -> Any:
-        rows = [{"said": said, "length": length} for said, length in buying.seams]
+        rows = [{"said": said, "length": length, "told": told} for said, length, told in buying.seams]
         return SeamLengthSerializer(rows, many=True, context=self.context).data

@@ -14,6 +14,7 @@ from piecing.diagnosis.places import batch_name
 from piecing.diagnosis.reading_kinds import ReadingKind, kinds_offered
 from piecing.diagnosis.said import beside_said, cause_name, cause_of_whom
 from piecing.diagnosis.verdict import Status
+from piecing.diagnosis.words import SizeRead
 from piecing.lengths import Length, Style, hair
 from projects.serializers import KINDS as UNIT_KINDS
 
@@ -264,7 +265,9 @@ class ReadingSerializer(serializers.Serializer[Any]):
         style = self.context["style"]
         if row.value is None:
             return ""
-        return str(style.pretty(abs(row.value))) + (f" of {style.pretty(row.whole)}" if row.whole is not None else "")
+        return SizeRead(abs(row.value)).set_in(style) + (
+            f" of {style.pretty(row.whole)}" if row.whole is not None else ""
+        )
 
     def get_said(self, row: Any) -> str:
         reading = self.context["by_row"].get(row.pk)

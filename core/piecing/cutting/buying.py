@@ -24,7 +24,8 @@ _LONG = inches(1_500)
 
 @dataclass(frozen=True, slots=True)
 class Shop:
-    """How cloth is sold, and what is allowed for: ``shrinkage`` a share, ``wrong_cuts`` strips cut again."""
+    """How cloth is sold, and what is allowed for: ``shrinkage`` a share, ``wrong_cuts`` strips cut again, each as deep as the
+    deepest that pieces need."""
 
     usable: Length = inches(40)
     step: Length = inches("9/2")
@@ -117,8 +118,8 @@ def _one(fabric: str, pieces: Sequence[WantedPiece], shop: Shop, seconds: float)
             )
     plan = cutting_plan(pieces, [Cloth("bolt", fabric, shop.usable, _LONG)], Goal.LEAST, seconds)
     bare = sum((c.used for c in plan.cloths), ZERO)
-    deepest = max((s.depth for c in plan.cloths for s in c.strips), default=ZERO)
-    buy = ((bare + deepest * shop.wrong_cuts) * (1 / (1 - shop.shrinkage))).round_up(shop.step)
+    again = max((_strip_again(p) for p in pieces), default=ZERO)
+    buy = ((bare + again * shop.wrong_cuts) * (1 / (1 - shop.shrinkage))).round_up(shop.step)
     sold = (
         (ClothKind.FAT_QUARTER, *shop.fat_quarter),
         (ClothKind.SQUARE, shop.square, shop.square),
@@ -127,6 +128,14 @@ def _one(fabric: str, pieces: Sequence[WantedPiece], shop: Shop, seconds: float)
     )
     packs = (_pack(pieces, fabric, *pack) for pack in sold)
     return Purchase(fabric, bare, buy, tuple(p for p in packs if p), plan.proven)
+
+
+def _strip_again(piece: WantedPiece) -> Length:
+    """The depth of a strip across the cloth that makes good a piece cut wrong. One longer than the cloth is wide, a border say, is
+    joined from such strips, unless its print or the grain asked for lets it lie only one way."""
+    if not piece.turns or piece.along_cloth:
+        return piece.height
+    return min(piece.width, piece.height)
 
 
 def _pack(pieces: Sequence[WantedPiece], fabric: str, kind: ClothKind, across: Length, along: Length) -> Pack | None:

@@ -9,7 +9,17 @@ from dataclasses import dataclass
 
 from ..lengths import Length, Measure, Style, inches, mm
 
-__all__ = ["CERTAIN", "LIKELY", "SURENESS", "GuideMove", "GuideSetting", "Roughly", "SlipGuess", "sure_in_words"]
+__all__ = [
+    "CERTAIN",
+    "LIKELY",
+    "SURENESS",
+    "GuideMove",
+    "GuideSetting",
+    "Roughly",
+    "SizeRead",
+    "SlipGuess",
+    "sure_in_words",
+]
 
 CERTAIN, LIKELY = 0.95, 0.75
 """Probabilities from which something is said to be certain, and likely."""
@@ -55,6 +65,20 @@ class GuideSetting:
         if not threads:
             return style.pretty(mark)
         return f"a thread {'over' if threads > 0 else 'under'} {style.pretty(mark)}"
+
+
+@dataclass(frozen=True, slots=True)
+class SizeRead:
+    """A length as it was read, told as it stands on the ruler; a 64th between two marks is a thread beside one of them."""
+
+    size: Length
+
+    def set_in(self, style: Style | None) -> str:
+        """As the measure sets any length, but for odd 64ths."""
+        style = style or Style()
+        value = self.size.value
+        between = style.measure is Measure.INCHES and value.is_rational and value.p.denominator == 64
+        return GuideSetting(float(self.size)).set_in(style) if between else style.pretty(self.size)
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,15 +7,20 @@ from dataclasses import dataclass
 from math import ceil
 
 from ..blocks.pattern import Pattern
-from ..lengths import Length, inches
+from ..lengths import Length, Measure, inches, mm
+from ..messages import Message
 from ..planning.unit_plan import UnitPlan
 from .order import Order
 from .seams import block_seams
 
-__all__ = ["PER_SEAM", "Thread", "block_join_length", "thread_needed", "unit_seam_length"]
+__all__ = ["PER_SEAM", "Thread", "block_join_length", "run_said", "thread_needed", "unit_seam_length"]
 
 PER_SEAM = 3
 """Thread on top and in the bobbin together, for each inch of seam."""
+
+
+_BY_THE_YARD = 2
+"""Yards, or metres, from which seam and thread are told by them."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,3 +51,13 @@ def thread_needed(seams: Iterable[Length], bobbin: Length) -> Thread:
     seam = Length.near(sum(float(s) for s in seams)).round_up(inches(1))
     thread = seam * PER_SEAM
     return Thread(seam, thread, ceil(float(thread) / 2 / float(bobbin)) + 1 if float(seam) else 0)
+
+
+def run_said(length: Length, measure: Measure) -> Message:
+    """A run of seam or thread as it is told: in whole yards or metres, rounded up; a short one in whole inches or centimetres."""
+    metric = measure is Measure.MILLIMETRES
+    whole = mm(1000) if metric else inches(36)
+    if length < whole * _BY_THE_YARD:
+        return Message("{length}", length=length.round_up(mm(10) if metric else inches(1)))
+    count = int(length.round_up(whole).rational / whole.rational)
+    return Message("{count} m", count=count) if metric else Message("{count} yd", count=count)

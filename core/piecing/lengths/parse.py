@@ -49,6 +49,17 @@ _SIZES = {"in": Fraction(1), "mm": 1 / MM_PER_INCH, "cm": 10 / MM_PER_INCH, "yd"
 """Inches; cloth is bought by the yard and the metre, and written down so."""
 
 
+_THREAD = Fraction(1, 64)
+_BY_A_THREAD = re.compile(
+    r"""^(?:an?\s)?(?P<before>scant|threads?\s(?:under|over))\s(?P<after_it>.*\d.*)$
+      | ^(?P<before_it>.*\d.*?)\s(?P<after>scant|(?:less|minus|and|plus)\sa\sthread|a\sthread\s(?:under|over))$
+    """,
+    re.VERBOSE,
+)
+"""What a hand adds to a mark or takes off it; a scant quarter is a thread under a quarter."""
+_MORE = ("over", "and", "plus")
+
+
 def _plain(text: str) -> str:
     """Typographic spellings brought to plain ones: ⅞ to 7/8, ⁄ to /, odd spaces to spaces."""
     out = []
@@ -67,7 +78,7 @@ _LONGEST_TEXT = 80
 def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool = False) -> Length:
     """Read a length as people write it.
 
-    Takes ``3 7/8``, ``3-7/8``, ``3 7/8"``, ``3.875``, ``98 mm``, ``9.8cm``, ``2 1/2 yd``, ``1.5 m`` and ``3⅞``. A bare decimal
+    Takes ``3 7/8``, ``3-7/8``, ``3 7/8"``, ``3.875``, ``98 mm``, ``9.8cm``, ``2 1/2 yd``, ``1.5 m``, ``3⅞`` and ``a thread under 1/4`` (1/64 in.), ``scant 1/4``. A bare decimal
     or whole number is in ``measure``; a bare fraction is always inches. Raises ``LengthNotUnderstood``
     (with the reason in words) or ``LengthOutOfRange`` (negative, or beyond 10,000 in.).
     """
@@ -76,6 +87,7 @@ def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool =
         raise LengthNotUnderstood(text, "nothing was typed.")
     if len(plain) > _LONGEST_TEXT:
         raise LengthNotUnderstood(f"{text[:12]}…", "it is far too long for a length.")
+    plain, thread = _apart_from_thread(plain)
     negative = plain.startswith("-")
     body = plain[1:].strip() if negative else plain
     found = _NUMBER.match(body)
@@ -84,12 +96,23 @@ def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool =
     rest = body[found.end() :].strip()
     unit = _unit(text, rest)
     value = _value(text, found)
-    size = _SIZES[unit or ("in" if found["den"] else measure.value)]
+    inches = value * _SIZES[unit or ("in" if found["den"] else measure.value)] + thread
     if negative and not signed:
         raise LengthOutOfRange("“{text}” is below zero. A length here is zero or more.", text=text)
-    if value * size > LONGEST.rational:
+    if inches < 0:
+        raise LengthOutOfRange("“{text}” is below zero. A length here is zero or more.", text=text)
+    if inches > LONGEST.rational:
         raise LengthOutOfRange("“{text}” is longer than anything here can be (10,000 in.).", text=text)
-    return Length.of(-value * size if negative else value * size)
+    return Length.of(-inches if negative else inches)
+
+
+def _apart_from_thread(plain: str) -> tuple[str, Fraction]:
+    """A length and what "scant" or "a thread over" adds to it, inches."""
+    found = _BY_A_THREAD.match(plain)
+    if found is None:
+        return plain, Fraction(0)
+    words = found["before"] or found["after"]
+    return found["after_it"] or found["before_it"], _THREAD if any(w in words for w in _MORE) else -_THREAD
 
 
 def _unit(text: str, rest: str) -> str | None:

@@ -81,13 +81,12 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
         </div>
       </div>
       <p v-if="data.bobbins">
-        Thread: <Len :of="data.seam" about /> of seam takes <Len :of="data.thread" about />; wind
-        {{ data.bobbins }} bobbins.
+        Thread: {{ data.seam_said }} of seam takes {{ data.thread_said }}; wind {{ data.bobbins }} bobbins.
       </p>
       <NCollapse v-if="data.seams.length">
         <NCollapseItem title="Seam by seam" name="seams">
           <ul>
-            <li v-for="s in data.seams" :key="s.said">{{ s.said }}: <Len :of="s.length" about /></li>
+            <li v-for="s in data.seams" :key="s.said">{{ s.said }}: {{ s.told }}</li>
           </ul>
         </NCollapseItem>
       </NCollapse>

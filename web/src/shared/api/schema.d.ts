@@ -2777,6 +2777,8 @@ export interface components {
             wrong_cuts: number;
             readonly seam: components["schemas"]["Length"];
             readonly thread: components["schemas"]["Length"];
+            readonly seam_said: string;
+            readonly thread_said: string;
             bobbins: number;
             readonly seams: components["schemas"]["SeamLength"][];
             backing: components["schemas"]["BackingPurchase"] | null;
@@ -4948,9 +4950,11 @@ export interface components {
             readonly slip: components["schemas"]["Length"];
             readonly cost: components["schemas"]["Length"];
         };
+        /** @description Seams sewn alike; ``told`` is their length in yards or metres, a short one in inches or centimetres. */
         SeamLength: {
             readonly said: string;
             readonly length: components["schemas"]["Length"];
+            readonly told: string;
         };
         /** @description Where the guide should stand; ``setting`` and ``steps`` from where it stands now, below zero nearer the needle. */
         SeamSearch: {
