@@ -24,7 +24,7 @@ from piecing.cutting.wanted import unit_pieces
 from piecing.drawings.cloth import cloth_picture, first_said, strip_said
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
-from piecing.joining.thread import Thread, block_join_length, run_said, thread_needed, unit_seam_length
+from piecing.joining.thread import BOBBIN, Thread, block_join_length, run_said, thread_needed, unit_seam_length
 from piecing.lengths import ZERO, Area, Length, Measure, inches, mm
 from piecing.messages import Message
 from piecing.quilts.joined import strips_said
@@ -60,7 +60,6 @@ from .waiting import waiting_of
 
 __all__ = ["Buying", "CuttingSheet", "Possible", "buying_of", "possible_of", "sheet_of"]
 
-_BOBBIN = inches(36 * 65)
 """Thread on a common bobbin: 65 yards."""
 
 
@@ -367,7 +366,7 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     sizes = sizes_of(project)
     row = cut_plan_of(project)
     seams = tuple(_seams(project, sizes, row))
-    thread = thread_needed([length for _, length in seams], yard * bobbin if bobbin else _BOBBIN)
+    thread = thread_needed([length for _, length in seams], yard * bobbin if bobbin else BOBBIN)
     backing = (
         backing_purchase(sizes.backing, directions_of(project)[sizes.choices.backing_fabric], shop) if sizes else None
     )

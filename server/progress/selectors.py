@@ -22,14 +22,14 @@ from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.handling.cautions import cautions_for
 from piecing.handling.joining_steps import JoinStep, colourways_said, join_steps
-from piecing.handling.lots import goes_left, part_in_lots, usual_lot, wound_before
+from piecing.handling.lots import LotPlan, goes_left, part_in_lots, usual_lot, wound_before
 from piecing.handling.marking import Marking
 from piecing.handling.progress import LotDone, Tally, tally_of
 from piecing.handling.quilt_step import QuiltStep
 from piecing.handling.quilt_steps import quilt_steps
 from piecing.handling.steps import BenchStage, UnitStep, unit_steps
-from piecing.joining.thread import PER_SEAM, block_join_length
-from piecing.lengths import ZERO, Length, inches
+from piecing.joining.thread import BOBBIN, PER_SEAM, block_join_length, run_said
+from piecing.lengths import ZERO, Length, Measure
 from piecing.messages import Message
 from piecing.overview.ticket import HandsOfUnit
 from piecing.planning.on_the_way import bias_said, laid_together
@@ -62,8 +62,6 @@ __all__ = [
     "unit_subject",
 ]
 
-BOBBIN = inches(36 * 65)
-"""Thread on a common bobbin: 65 yards."""
 QUILT = "quilt"
 
 
@@ -97,7 +95,7 @@ class LotView:
     units: int
     done: tuple[StepDone, ...]
     begun: bool
-    thread: Length
+    thread: Message | None
     wind: bool
 
 
@@ -133,18 +131,25 @@ class UnitBench:
     trim_cautions: tuple[Message, ...]
 
 
-def _views(rows: Iterable[Lot], seam: Length) -> list[LotView]:
-    found = []
-    for row in rows:
-        found.append(
-            LotView(row.number, row.goes, row.units, _steps_done(row), True, _about(seam * row.goes * PER_SEAM), False)
+def _begun(rows: Iterable[Lot], seam: Length, measure: Measure) -> list[LotView]:
+    return [
+        LotView(
+            row.number, row.goes, row.units, _steps_done(row), True, _told(seam * row.goes * PER_SEAM, measure), False
         )
-    return found
+        for row in rows
+    ]
 
 
-def _about(thread: Length) -> Length:
-    """Thread is told to the inch: nobody measures it finer."""
-    return thread.round_up(inches(1))
+def _coming(later: Sequence[LotPlan], per_go: int, measure: Measure) -> list[LotView]:
+    wound = wound_before(later, BOBBIN)
+    return [
+        LotView(p.number, p.goes, p.goes * per_go, (), False, _told(p.thread, measure), p.number in wound)
+        for p in later
+    ]
+
+
+def _told(thread: Length, measure: Measure) -> Message | None:
+    return run_said(thread, measure) if thread.sign else None
 
 
 def _steps_done(row: Lot) -> tuple[StepDone, ...]:
@@ -228,13 +233,11 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
             mine.append(row)
         else:
             earlier.setdefault(str(sorted(row.made_as.items())), []).append(row)
-    begun = _views(mine, seam)
-    later = hands.lots if steps else ()
-    wound = wound_before(later, BOBBIN)
-    coming = [LotView(p.number, p.goes, p.goes * per_go, (), False, _about(p.thread), p.number in wound) for p in later]
-    runs.append(Run(steps, (*begun, *coming), per_go, False, True, None))
+    measure = Measure(project.measure)
+    coming = _coming(hands.lots if steps else (), per_go, measure)
+    runs.append(Run(steps, (*_begun(mine, seam, measure), *coming), per_go, False, True, None))
     for group in earlier.values():
-        runs.append(_earlier_run(planned, hands, group))
+        runs.append(_earlier_run(planned, hands, group, measure))
     cuts = any(s.key.startswith("cut") for s in steps)
     spec, kind = planned.spec, kind_of(planned.spec.kind)
     return UnitBench(
@@ -257,7 +260,7 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
     )
 
 
-def _earlier_run(planned: UnitPlan, hands: HandsOfUnit, rows: Sequence[Lot]) -> Run:
+def _earlier_run(planned: UnitPlan, hands: HandsOfUnit, rows: Sequence[Lot], measure: Measure) -> Run:
     kept = rows[0].made_as
     counts = same_unit(kept, planned.spec)
     said = (
@@ -270,7 +273,7 @@ def _earlier_run(planned: UnitPlan, hands: HandsOfUnit, rows: Sequence[Lot]) -> 
         steps, seam, per_go = _steps(then, hands), _seam(then), then.batch.units
     except PiecingError:
         steps, seam, per_go = (), ZERO, rows[0].units // max(1, rows[0].goes)
-    return Run(steps, tuple(_views(rows, seam)), per_go, True, counts, said)
+    return Run(steps, tuple(_begun(rows, seam, measure)), per_go, True, counts, said)
 
 
 def tally_of_unit(unit: PlannedUnit) -> Tally:
@@ -345,11 +348,10 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
     ways = colourways_of(block)
     count = sum(w.count for w in ways)
     rows = lots_of(project, subject)
-    begun = _views(rows, seam)
+    measure = Measure(project.measure)
+    begun = _begun(rows, seam, measure)
     left = max(0, count - sum(r.units for r in rows))
     later = part_in_lots(left, 1, seam, after=max((r.number for r in rows), default=0))
-    wound = wound_before(later, BOBBIN)
-    coming = [LotView(p.number, p.goes, p.goes, (), False, _about(p.thread), p.number in wound) for p in later]
     return BlockBench(
         block.pk,
         pattern.name,
@@ -358,7 +360,7 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
         sum(r.units for r in rows if r.joined),
         colourways_said(ways, names_of(project)),
         steps,
-        (*begun, *coming),
+        (*begun, *_coming(later, 1, measure)),
         cautions_for(BenchStage.JOIN),
         cautions_for(BenchStage.PRESS),
         found.nested == found.pairs,

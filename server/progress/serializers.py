@@ -54,7 +54,7 @@ class LotSerializer(serializers.Serializer[Any]):
     units = serializers.IntegerField()
     done = StepDoneSerializer(many=True)
     begun = serializers.BooleanField()
-    thread = LengthAnswerField()
+    thread = MessageField(allow_null=True)
     wind = serializers.BooleanField()
 
 

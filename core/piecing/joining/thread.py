@@ -13,12 +13,14 @@ from ..planning.unit_plan import UnitPlan
 from .order import Order
 from .seams import block_seams
 
-__all__ = ["PER_SEAM", "Thread", "block_join_length", "run_said", "thread_needed", "unit_seam_length"]
+__all__ = ["BOBBIN", "PER_SEAM", "Thread", "block_join_length", "run_said", "thread_needed", "unit_seam_length"]
 
 PER_SEAM = 3
 """Thread on top and in the bobbin together, for each inch of seam."""
 
 
+BOBBIN = inches(36 * 65)
+"""Thread on a common bobbin: 65 yards."""
 _BY_THE_YARD = 2
 """Yards, or metres, from which seam and thread are told by them."""
 

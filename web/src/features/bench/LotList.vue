@@ -2,7 +2,6 @@
 import { NButton, NProgress } from 'naive-ui'
 import { computed } from 'vue'
 
-import Len from '@/shared/words/Len.vue'
 import { plural } from '@/shared/words/words'
 
 import type { Lot } from './api'
@@ -47,9 +46,7 @@ const many = computed(() => (props.one === 'unit' ? 'units' : `${props.one}s`))
       <p>
         {{ doneOf(l) }} of {{ steps.length }} steps done
         <span v-if="l.wind" class="line serious">Wind a bobbin first.</span>
-        <span v-if="Number(l.thread.text) !== 0" class="line soft"
-          >about <Len :of="l.thread" about /> of thread</span
-        >
+        <span v-if="l.thread" class="line soft">about {{ l.thread }} of thread</span>
       </p>
     </li>
     <li v-if="lots.length > shown.length" class="soft">{{ lots.length - shown.length }} more after these.</li>

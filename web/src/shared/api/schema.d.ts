@@ -3783,7 +3783,7 @@ export interface components {
             units: number;
             done: components["schemas"]["StepDone"][];
             begun: boolean;
-            readonly thread: components["schemas"]["Length"];
+            readonly thread: string | null;
             wind: boolean;
         };
         /** @description A lot under way, as far as it was measured. ``level`` and ``ticks`` are for drawing, inches beyond what is wanted. */
