@@ -60,8 +60,6 @@ from .waiting import waiting_of
 
 __all__ = ["Buying", "CuttingSheet", "Possible", "buying_of", "possible_of", "sheet_of"]
 
-"""Thread on a common bobbin: 65 yards."""
-
 
 @dataclass(frozen=True)
 class StripView:
