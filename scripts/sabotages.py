@@ -1469,4 +1469,29 @@ SABOTAGES = [
         "tests.test_first_readings",
         ("if short and _read_short(work)", "if short"),
     ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_first_readings",
+        ("chance < enough(found, 0.0, more=1)", "False"),
+        ("is_borne_out(found, p, reading.kind) else", "True else"),
+        ("or also in seams", "or also is not None"),
+    ),
+    *in_file(
+        "lengths/parse.py",
+        "tests.test_lengths",
+        ("else -_THREAD", "else _THREAD"),
+        ('"yd": Fraction(36)', '"yd": Fraction(3)'),
+        ("    if inches < 0:", "    if False:"),
+    ),
+    *in_file(
+        "diagnosis/words.py",
+        "tests.test_lengths",
+        ("value.p.denominator == 64", "False"),
+    ),
+    *in_file(
+        "joining/thread.py",
+        "tests.test_prescriptions",
+        ("length < whole * _BY_THE_YARD", "False"),
+        ("length.round_up(whole).rational", "length.rational"),
+    ),
 ]

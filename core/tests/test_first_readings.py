@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from piecing.diagnosis.asking import next_readings
+from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import remedies_of
@@ -103,3 +105,20 @@ class FirstReadingsTest(TestCase):
         self.assertEqual(plain(S.judge(*rows).said), "all seams are 1⁄16″ wide")
         self.assertEqual(S.judge(*rows).sure_words, "likely")
         self.assertEqual(S.judge(*rows, *seams("5/16", "5/16")).sure_words, "certain")
+
+    def test_an_outcome_promises_no_more_than_the_verdict_then_says(self) -> None:
+        """A row may say much of seams, yet nobody is certain of seams that were not looked at; and little is sure after one reading."""
+        seams_read = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
+        short = [*lines("12 1/4", "12 1/4"), *widths(GOOSE, "6 1/2")]
+        certain = []
+        for where, given in ((F, []), (F, lines("12 1/2")), (S, short)):
+            found = where.infer(*given)
+            for asked in next_readings(found, where.judge(*given)):
+                for o in asked.outcomes:
+                    said = plain(o.said)
+                    if len(given) < 2 and o.sure < 0.98:
+                        self.assertTrue(said.endswith("(open)"), said)
+                    if o.cause is not None and o.cause.cause is Cause.SEAM and o.sure > 0.95 and given:
+                        certain.append(said.endswith("(certain)") == (asked.reading.kind in seams_read))
+        self.assertTrue(certain)
+        self.assertTrue(all(certain))

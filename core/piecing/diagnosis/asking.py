@@ -22,6 +22,7 @@ from .equations import Equation, RawSizes, equation_of
 from .inference import Inference
 from .model import FeatureKind
 from .names import reading_said
+from .naming import told_sure
 from .places import CornerTip
 from .possible import NOTHING
 from .reading_kinds import ACROSS_SEAMS, NEEDS_RAW, ReadingKind
@@ -351,7 +352,7 @@ def _outcomes(
         lower = None if n == 0 else (a + low - 0.5) * step
         upper = None if n == len(groups) - 1 else (b + low + 0.5) * step
         range_ = range_said(found.model, reading, lower, upper, resolution)
-        yield Outcome(lower, upper, p, sure, chance, outcome_said(found, range_, p, sure))
+        yield Outcome(lower, upper, p, sure, chance, outcome_said(found, range_, p, told_sure(found, reading, p, sure)))
 
 
 def _ranges(table: NDArray[np.float64], rare: float) -> list[tuple[int, int]]:

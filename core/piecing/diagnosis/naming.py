@@ -16,6 +16,7 @@ from .reading_kinds import ACROSS_SEAMS, RAW_SIZES, ReadingKind
 from .readings import Reading
 
 __all__ = [
+    "UNSEEN",
     "enough",
     "is_borne_out",
     "look_alike",
@@ -24,6 +25,7 @@ __all__ = [
     "stands_alone",
     "taken_for_sure",
     "tells_apart",
+    "told_sure",
 ]
 
 _NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
@@ -32,6 +34,8 @@ many readings: what is right by its own reckoning on two or three readings rests
 _TWO, _AT_LEAST = 0.985, 3
 _UNLOOKED, _BLIND = 0.2, 0.06
 """So much more while so much that may lead was not looked at."""
+UNSEEN = 0.85
+"""The most that seams are sure to be off of which none was read: likely, and not certain."""
 _OF_RECORD = 3
 """Readings that her record of a seam counts for in a judgement (bench records: a third fewer on the block, and no more of them wrong)."""
 _TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
@@ -57,9 +61,10 @@ def readings_judged(found: Inference) -> int:
     return len(found.weighed) + (_OF_RECORD if found.prior.recorded and found.weighed else 0)
 
 
-def enough(found: Inference, unlooked: float) -> float:
-    """The chance to lead from which a cause is named; ``unlooked`` is the chance that one leads that was not measured."""
-    count = readings_judged(found)
+def enough(found: Inference, unlooked: float, more: int = 0) -> float:
+    """The chance to lead from which a cause is named; ``unlooked`` is the chance that one leads that was not measured, ``more`` counts
+    readings still to come."""
+    count = readings_judged(found) + more
     few = _NAMED + _FEW * float(np.exp(-max(0, count - _AT_LEAST) / _SOON)) if count >= _AT_LEAST else _TWO
     return few + (0.0 if unlooked < _UNLOOKED else _BLIND)
 
@@ -139,10 +144,19 @@ def taken_for_sure(found: Inference) -> float:
     return float((found.lost > _TAKEN).mean())
 
 
-def is_borne_out(found: Inference, p: Parameter) -> bool:
-    """Whether, of what is said of seams, a seam or strips sewn for a test were looked at: lengths alone make it no more than likely."""
+def is_borne_out(found: Inference, p: Parameter, also: ReadingKind | None = None) -> bool:
+    """Whether, of what is said of seams, a seam or strips sewn for a test were looked at, or are by a reading ``also`` taken: lengths
+    alone make it no more than likely."""
     seams = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
-    return p.cause not in _OF_SEAMS or any(found.readings[n].kind in seams for n in found.weighed)
+    return p.cause not in _OF_SEAMS or also in seams or any(found.readings[n].kind in seams for n in found.weighed)
+
+
+def told_sure(found: Inference, reading: Reading, p: Parameter | None, chance: float) -> float:
+    """How sure one is told to be of a cause, or of none, that leads with this chance once a reading more is taken: no surer than the
+    verdict then is."""
+    if chance < enough(found, 0.0, more=1):
+        return 0.0
+    return chance if p is None or is_borne_out(found, p, reading.kind) else min(chance, UNSEEN)
 
 
 def _on_the_back(found: Inference) -> int:

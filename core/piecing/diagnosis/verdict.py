@@ -19,7 +19,7 @@ from .groups import CauseGroup, cause_groups
 from .inference import Inference
 from .mistakes import BELIEVED
 from .model import BlockModel
-from .naming import enough, is_borne_out, look_alike, seams_take, stands_alone, taken_for_sure
+from .naming import UNSEEN, enough, is_borne_out, look_alike, seams_take, stands_alone, taken_for_sure
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
@@ -39,8 +39,6 @@ _RIGHT = 1 / 48
 """Inches: seams off by less are right."""
 _AGAIN = 0.5
 """Chance that nothing leads that was looked at from which a reading that nothing bears out is read again."""
-_UNSEEN = 0.85
-"""The most that seams are sure to be off of which none was read: likely, and not certain."""
 _FAR_OFF = 1 / 20
 """Inches: what is off by a sixteenth."""
 _MANY = 4
@@ -220,7 +218,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             if spared is None
             else seams_off_said(f"all seams but those {spared.where}", size),
             evidence_said(found, first.best),
-            first.chance if is_borne_out(found, leading) else min(first.chance, _UNSEEN),
+            first.chance if is_borne_out(found, leading) else min(first.chance, UNSEEN),
             leads,
             leading,
             second.best.parameter if with_it and spared is None else None,

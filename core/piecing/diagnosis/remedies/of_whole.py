@@ -59,7 +59,7 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     elif unsettled and (mean < -EASED or work.faults or aside):
         yield Remedy(
             "wait",
-            Message("Measure first"),
+            Message("Measure before anything is mended"),
             Message(
                 "What was set aside is read again before anything is mended or left."
                 if aside
