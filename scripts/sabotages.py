@@ -1494,4 +1494,12 @@ SABOTAGES = [
         ("length < whole * _BY_THE_YARD", "False"),
         ("length.round_up(whole).rational", "length.rational"),
     ),
+    *in_file(
+        "days.py",
+        "tests.test_days",
+        ("if found.re is _SLASHED:", "if False:"),
+        ("d >= earliest if to_come else d <= latest", "d <= latest"),
+        ("today + timedelta(days=1), today", "today, today"),
+        ("if len(days) > 1:", "if False:"),
+    ),
 ]

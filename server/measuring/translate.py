@@ -5,8 +5,11 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from django.utils import timezone
+
 from api.patches import Reader
 from api.readers import length_reader, note_reader, one_of_reader
+from piecing.days import read_day
 from piecing.diagnosis.reading_kinds import PLAIN, ReadingKind
 from piecing.diagnosis.readings import Reading
 from piecing.errors import CountOutOfRange
@@ -78,9 +81,7 @@ def _flag(value: Any) -> bool:
 
 def _day(value: Any) -> str:
     text = "" if value is None else str(value).strip()
-    if text and not re.fullmatch(r"\d{4}-\d{2}-\d{2}", text):
-        raise CountOutOfRange("A day is written 2026-11-25.", given=text[:20])
-    return text
+    return read_day(text, timezone.localdate()).isoformat() if text else ""
 
 
 def reading_readers(measure: Measure) -> dict[str, Reader]:

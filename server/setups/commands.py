@@ -12,6 +12,7 @@ from django.utils import timezone
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import maybe_length_reader, name_reader, note_reader, one_of_reader, step_reader, yes_no_reader
+from piecing.days import read_day
 from piecing.errors import DayImpossible
 from piecing.lengths import Measure, Style, usual
 from workrooms.models import Workroom
@@ -37,13 +38,10 @@ _FIRST = date(1990, 1, 1)
 
 
 def day_reader() -> Reader:
-    """A day that has come, as 2026-11-25. Clocks differ: tomorrow's is taken."""
+    """A day that has come. Clocks differ: tomorrow's is taken."""
 
     def read(value: Any) -> date:
-        try:
-            day = date.fromisoformat(str(value).strip())
-        except ValueError:
-            raise DayImpossible("A day is written 2026-11-25.", given=str(value)[:20]) from None
+        day = read_day(str(value), timezone.localdate())
         if day > timezone.localdate() + timedelta(days=1):
             raise DayImpossible("{day} has not come yet. Give the day on which it was read.", day=day.isoformat())
         if day < _FIRST:

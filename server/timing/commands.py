@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from datetime import date, datetime, time, timedelta
+from datetime import datetime, time, timedelta
 from typing import Any
 from uuid import UUID
 
@@ -13,6 +13,7 @@ from django.utils import timezone
 from api.patches import apply_changes
 from api.problems import ApiError, NotHere, Refused
 from blocks.selectors import get_block
+from piecing.days import read_day
 from piecing.errors import CountOutOfRange, DayImpossible, PiecingError, TimeNotUnderstood
 from piecing.lengths import Measure, Style
 from piecing.timing import Weekly, WorkStage
@@ -280,11 +281,9 @@ def leave_calendar(room: Workroom, name: str) -> None:
 def put_busy_day(room: Workroom, day: str, busy: bool) -> None:
     """A single day that is not free, or is again."""
     try:
-        on = date.fromisoformat(day)
-    except ValueError:
-        raise Refused(
-            [DayImpossible("A day is written 2026-11-25.", field="day", given=day[:20])], _style(room)
-        ) from None
+        on = read_day(day, timezone.localdate(), to_come=True)
+    except DayImpossible as refusal:
+        raise Refused([refusal.at("day")], _style(room)) from None
     begins, ends = (datetime.combine(d, time()) for d in (on, on + timedelta(days=1)))
     room.busy.filter(source="", begins=wall_clock(begins)).delete()
     if busy:

@@ -11,6 +11,7 @@ from rest_framework import serializers
 
 from api.patches import Reader
 from api.readers import maybe_whole_reader, note_reader, one_of_reader, yes_no_reader
+from piecing.days import read_day
 from piecing.errors import DayImpossible, TimeNotUnderstood
 from setups.commands import day_reader
 
@@ -76,10 +77,7 @@ def moment_reader() -> Reader:
 def _day_to_come(value: Any) -> date | None:
     if value in (None, ""):
         return None
-    try:
-        day = date.fromisoformat(str(value).strip())
-    except ValueError:
-        raise DayImpossible("A day is written 2026-11-25.", given=str(value)[:20]) from None
+    day = read_day(str(value), timezone.localdate(), to_come=True)
     if not timezone.localdate() - _AHEAD < day < timezone.localdate() + _AHEAD:
         raise DayImpossible("{day} is more than ten years away. Look at the year again.", day=day.isoformat())
     return day
