@@ -19,7 +19,9 @@ from .models import RHYTHMS, STAGES
 
 __all__ = ["clock_reader", "free_readers", "minutes_reader", "moment_reader", "schedule_readers", "time_readers"]
 
-_CLOCK = re.compile(r"\s*(\d{1,2})\s*(?:[:.h]\s*(\d{2}))?\s*", re.I)
+_CLOCK = re.compile(
+    r"\s*(?P<hour>\d{1,2})\s*(?:[:.h]\s*(?P<minute>\d{2}))?\s*(?:(?P<half>[ap])\.?\s?m\.?)?\s*", re.I | re.ASCII
+)
 _MINUTES = re.compile(
     r"\s*(?:(\d{1,3})\s*(?:h|hours?|:)\s*)?(?:(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:m|min|minutes?)?)?\s*", re.I
 )
@@ -28,13 +30,18 @@ _AHEAD = timedelta(days=3_660)
 
 
 def clock_reader() -> Reader:
-    """A time of the clock: 19:30, 19.30, 19h30 or 19."""
+    """A time of the clock: 19:30, 19.30, 19h30, 19 or 7:30 pm."""
 
     def read(value: Any) -> time:
         found = _CLOCK.fullmatch(value.isoformat()[:5] if isinstance(value, time) else str(value))
-        if found and int(found[1]) < 24 and int(found[2] or 0) < 60:
-            return time(int(found[1]), int(found[2] or 0))
-        raise TimeNotUnderstood("A time is written 19:30.")
+        if found:
+            hour, minute, half = int(found["hour"]), int(found["minute"] or 0), (found["half"] or "").lower()
+            if half and 1 <= hour <= 12:
+                hour = hour % 12 + (12 if half == "p" else 0)
+                half = ""
+            if not half and hour < 24 and minute < 60:
+                return time(hour, minute)
+        raise TimeNotUnderstood("A time is written 19:30, or 7:30 pm.")
 
     return Reader(read)
 

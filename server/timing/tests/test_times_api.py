@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import time, timedelta
 from typing import Any
 from uuid import uuid4
 
@@ -11,8 +11,10 @@ from django.utils import timezone
 from icalendar import Calendar
 
 from api.tests.api import ApiCase
+from piecing.errors import TimeNotUnderstood
 from progress.models import Done
 from timing.models import KeptSitting, WorkTime
+from timing.readers import clock_reader
 from workrooms.selectors import current_workroom
 
 
@@ -299,6 +301,25 @@ class EveningsTest(TimesCase):
         assert row is not None
         KeptSitting.objects.filter(pk=row.pk).update(begins="2026-01-06T19:30", ends="2026-01-06T21:00")
         self.assertIn("by the plan you kept", self.ask("get", "evenings")["behind"][0])
+
+    def test_a_time_as_people_write_it(self) -> None:
+        read = clock_reader()
+        for text, at in (
+            ("19:30", time(19, 30)),
+            ("19.30", time(19, 30)),
+            ("19h30", time(19, 30)),
+            ("7:30 pm", time(19, 30)),
+            ("7:30 p.m.", time(19, 30)),
+            ("7pm", time(19)),
+            ("12 am", time(0)),
+            ("12:15 PM", time(12, 15)),
+            ("9 a.m.", time(9)),
+        ):
+            with self.subTest(text):
+                self.assertEqual(read(text), at)
+        for text in ("25:00", "19:60", "13 pm", "0 am", "7 xm", "half past seven"):
+            with self.subTest(text), self.assertRaises(TimeNotUnderstood):
+                read(text)
 
     def test_nonsense(self) -> None:
         for wrong in ({"weekday": 9}, {"begins": "25:00"}, {"begins": "late"}, {"ends": "19:00"}, {"ends": ""}):
