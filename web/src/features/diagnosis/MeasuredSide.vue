@@ -46,7 +46,7 @@ const reading = computed(() => kept.value?.reading ?? made.value?.reading ?? fre
 
 const { typed, problem, save } = useOneLength(
   () => kept.value?.text ?? '',
-  { thing: () => `reading ${reading.value}`, flat: ({ value }) => ({ value }) },
+  { thing: () => `reading ${reading.value}`, flat: ({ value }) => ({ value }), place: ['kind', 'nth'] },
   ({ changes: now, seen }) => {
     const ids = { project: props.project, block: props.block, reading: reading.value }
     if (!now.value) {

@@ -26,11 +26,17 @@ export function useFields<T extends Record<string, unknown>>(
   const standing = (f: string) => f in problems && same(refusals[f]?.as, typed[f])
   let here = true
 
+  /** What is left of a change that was refused: its fields, and where they belong as long as there are any. */
+  function stands(change: string, wanted: (f: string) => boolean) {
+    const some = Object.keys(refusals).some(wanted)
+    standsIn(change, (f) => wanted(f) || (some && !!over.place?.includes(f)))
+  }
+
   function putRight(f: string) {
     const was = refusals[f]
     delete problems[f]
     delete refusals[f]
-    if (was) standsIn(was.change, (other) => refusals[other]?.change === was.change)
+    if (was) stands(was.change, (other) => refusals[other]?.change === was.change)
   }
 
   onScopeDispose(() => {
@@ -45,7 +51,8 @@ export function useFields<T extends Record<string, unknown>>(
     if (!mine || !c.problem || !('changes' in c.what)) return
     const fields = Object.keys(mine)
     // All of it, or it is told on top still.
-    const all = fields.length === Object.keys(c.what.changes).length && fields.length > 0
+    const sent = Object.keys(c.what.changes).filter((f) => !over.place?.includes(f))
+    const all = fields.length === sent.length && fields.length > 0
     if (!all || !fields.every((f) => f in base.value)) return
     if (fields.some((f) => !same(typed[f], base.value[f]) && !same(typed[f], mine[f]))) return
     const why = told(c.problem, fields)
@@ -94,7 +101,7 @@ export function useFields<T extends Record<string, unknown>>(
         if (same(refusals[f].as, typed[f])) problems[f] = why
         else delete refusals[f]
       }
-      standsIn(refusal.change, (f) => f in refusals)
+      stands(refusal.change, (f) => f in refusals)
       left = left.filter((f) => !(f in said))
     }
   }

@@ -23,6 +23,8 @@ function counted(on: () => boolean) {
 export interface Over {
   thing: () => string
   flat?: (changes: Fields) => Fields
+  /** What a change that makes the thing says of where it is, and nobody types. */
+  place?: readonly string[]
 }
 
 const plain = (changes: Fields) => changes

@@ -3,6 +3,7 @@ import { NButton } from 'naive-ui'
 import { computed } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
+import type { Change } from '@/shared/offline/change'
 import { refused } from '@/shared/offline/conflicts'
 import { useWaiting } from '@/shared/offline/outbox'
 import { changes, remove } from '@/shared/offline/queue'
@@ -14,13 +15,16 @@ const route = useRoute()
 const waiting = useWaiting()
 const count = computed(() => waiting.value.length)
 const stuck = computed(() => changes.value.filter((c) => c.tries).length)
-/** As it was typed: what was picked has a name on its page only. */
-const typed = (o: object) =>
-  'changes' in o
-    ? Object.values(o.changes as object)
-        .filter((v) => v && typeof v !== 'object' && v !== true && !/^[a-z]+_[a-z_]+$/.test(String(v)))
-        .join(', ')
-    : ''
+/** What was refused of a change, or all of it where no field is named, as it was typed: what was picked has a name on its page only. */
+function typed({ what, problem }: Change) {
+  if (!('changes' in what)) return ''
+  const all = Object.entries(what.changes)
+  const named = all.filter(([f]) => problem?.errors.some((e) => e.field === f))
+  return (named.length ? named : all)
+    .map(([, v]) => v as unknown)
+    .filter((v) => v && typeof v !== 'object' && v !== true && !/^[a-z]+_[a-z_]+$/.test(String(v)))
+    .join(', ')
+}
 </script>
 
 <template>
@@ -49,7 +53,7 @@ const typed = (o: object) =>
     </p>
     <p v-for="r in refused" :key="r.id" class="notice refused" role="alert">
       <span>
-        <strong>Not taken{{ typed(r.what) ? `: ${typed(r.what)}.` : '.' }}</strong>
+        <strong>Not taken{{ typed(r) ? `: ${typed(r)}.` : '.' }}</strong>
         {{ r.problem?.detail }}
       </span>
       <RouterLink v-if="r.from && r.from !== route.fullPath" :to="r.from">Where it was typed</RouterLink>
