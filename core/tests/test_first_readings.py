@@ -122,3 +122,19 @@ class FirstReadingsTest(TestCase):
                         certain.append(said.endswith("(certain)") == (asked.reading.kind in seams_read))
         self.assertTrue(certain)
         self.assertTrue(all(certain))
+
+    def test_it_is_one_more_only_where_one_was_read(self) -> None:
+        for given, said in (
+            ([], "measure one seam at its middle"),
+            (seams("1/4"), "measure one more seam at its middle"),
+        ):
+            asked = next_readings(F.infer(*given), options=[Reading(ReadingKind.STITCH, inches(1), spot="middle")])
+            self.assertIn(said, plain(asked[0].said))
+        width = Reading(ReadingKind.WIDTH, inches(1), batch=HST)
+        for given, one in (
+            ([], "one of the"),
+            (widths(HST, "3 1/2"), "one more of the"),
+            (read("width", "3 1/2", unit="c1r1"), "one more of the"),
+            (heights(HST, "3 1/2"), "one of the"),
+        ):
+            self.assertIn(f"Measure {one}", plain(next_readings(F.infer(*given), options=[width])[0].said))

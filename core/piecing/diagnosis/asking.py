@@ -210,7 +210,7 @@ def next_readings(
     return tuple(
         NextReading(
             w.reading,
-            how_said(w.reading, found.model)
+            how_said(w.reading, found.model, more=_read_before(found, w.reading))
             if w.reading is not again or verdict is None
             else _again_said(found, verdict.again or 0),
             w.worth,
@@ -271,6 +271,21 @@ def _again(found: Inference, verdict: Verdict | None) -> Reading | None:
         return None
     r = found.readings[verdict.again]
     return replace(r, value=Length.of(1), confirmed=False)
+
+
+def _read_before(found: Inference, asked: Reading) -> bool:
+    """Whether another one of these was read: a seam, wherever along it; a unit of this batch, the same way."""
+    places = found.model.places
+
+    def batch(r: Reading) -> str:
+        unit = places.unit(r.unit) if r.unit else None
+        return r.batch if unit is None else places.batches[unit.batch].key
+
+    seam = asked.kind is ReadingKind.STITCH
+    return any(
+        r.kind is asked.kind and (seam or (r.corner == asked.corner and batch(r) == batch(asked)))
+        for r in found.readings
+    )
 
 
 def _again_said(found: Inference, n: int) -> Message:

@@ -122,20 +122,20 @@ def subject_said(model: BlockModel, p: Parameter) -> Message:
 
 
 _HOW = {
-    ReadingKind.WIDTH: "Measure one more of the {who} across, as {sized}, raw edge to raw edge.",
-    ReadingKind.HEIGHT: "Measure one more of the {who} up and down, as {sized}, raw edge to raw edge.",
-    ReadingKind.CUT: "Measure one more piece cut for the {who}, before it is sewn.",
-    ReadingKind.RAW_WIDTH: "Measure one of the {who} across, as sewn and pressed, before it is trimmed.",
-    ReadingKind.RAW_HEIGHT: "Measure one of the {who} up and down, as sewn and pressed, before it is trimmed.",
-    ReadingKind.DIAGONAL_RISING: "Measure one of the {who} from its lower left to its upper right corner.",
-    ReadingKind.DIAGONAL_FALLING: "Measure one of the {who} from its upper left to its lower right corner.",
-    ReadingKind.CLEARANCE: "Measure from the tip of one of the {who} to the raw edge above it.",
+    ReadingKind.WIDTH: "Measure {one} of the {who} across, as {sized}, raw edge to raw edge.",
+    ReadingKind.HEIGHT: "Measure {one} of the {who} up and down, as {sized}, raw edge to raw edge.",
+    ReadingKind.CUT: "Measure {one} piece cut for the {who}, before it is sewn.",
+    ReadingKind.RAW_WIDTH: "Measure {one} of the {who} across, as sewn and pressed, before it is trimmed.",
+    ReadingKind.RAW_HEIGHT: "Measure {one} of the {who} up and down, as sewn and pressed, before it is trimmed.",
+    ReadingKind.DIAGONAL_RISING: "Measure {one} of the {who} from its lower left to its upper right corner.",
+    ReadingKind.DIAGONAL_FALLING: "Measure {one} of the {who} from its upper left to its lower right corner.",
+    ReadingKind.CLEARANCE: "Measure from the tip of {one} of the {who} to the raw edge above it.",
 }
 
 
-def how_said(reading: Reading, model: BlockModel) -> Message:
-    """Where to lay the ruler."""
-    k, places = reading.kind, model.places
+def how_said(reading: Reading, model: BlockModel, *, more: bool = False) -> Message:
+    """Where to lay the ruler; ``more`` where one like it was read before."""
+    k, places, one = reading.kind, model.places, "one more" if more else "one"
     if k in _HOW:
         unit = places.unit(reading.unit) if reading.unit else None
         if unit is not None:
@@ -144,11 +144,12 @@ def how_said(reading: Reading, model: BlockModel) -> Message:
         who, sized = (batch_name(places, batch.number), batch.sized) if batch else ("units", "trimmed")
         if k is ReadingKind.CLEARANCE and reading.corner:
             return Message(
-                "Measure from the {side} tip of one of the {who}, as it is made, to the raw edge it points at.",
+                "Measure from the {side} tip of {one} of the {who}, as it is made, to the raw edge it points at.",
                 side=reading.corner,
+                one=one,
                 who=who,
             )
-        return Message(_HOW[k], who=who, sized=sized)
+        return Message(_HOW[k], one=one, who=who, sized=sized)
     if k is ReadingKind.MISS:
         unit = places.unit(reading.unit)
         return Message(
@@ -165,7 +166,9 @@ def how_said(reading: Reading, model: BlockModel) -> Message:
         )
     if k is ReadingKind.STITCH:
         return Message(
-            "Turn the work over and measure one more seam at its {spot}, from raw edge to stitching.", spot=reading.spot
+            "Turn the work over and measure {one} seam at its {spot}, from raw edge to stitching.",
+            one=one,
+            spot=reading.spot,
         )
     if k is ReadingKind.STRIP_TEST:
         return Message("Sew three strips of one width side by side, press, and measure the middle one and the whole.")
