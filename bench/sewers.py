@@ -90,10 +90,11 @@ def asked(
 
 def quilters(count: int, size: float, ways: Ways, seed: int, most: int = _MOST, causes: tuple[str, ...] = ()) -> Score:
     """Quilters with one dominant cause of ``size`` and the others within a third of it; with none when ``size`` is zero."""
-    rng, score = np.random.default_rng(seed), Score()
+    score = Score()
     tables = [table(*b) for b in BLOCKS]
     for n in range(count):
-        t = tables[n % len(tables)]
+        # Each has luck of her own, whatever the others were asked: so that two ways of asking are tried on the same ones.
+        rng, t = np.random.default_rng((seed, n)), tables[n % len(tables)]
         # What has no bias does not stretch on it.
         batches = [b.number for b in t.model.places.batches if not (b.plain and "stretch" in causes)]
         batch = batches[int(rng.integers(len(batches)))]

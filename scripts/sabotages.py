@@ -1502,4 +1502,10 @@ SABOTAGES = [
         ("today + timedelta(days=1), today", "today, today"),
         ("if len(days) > 1:", "if False:"),
     ),
+    *in_file(
+        "diagnosis/asking.py",
+        "tests.test_first_readings",
+        (" * _HANDY.get(reading.kind, 1.0)", ""),
+        ("(seam or (r.corner == asked.corner and batch(r) == batch(asked)))", "True"),
+    ),
 ]

@@ -5,8 +5,10 @@ The figures are worked out by hand: a strip test of 1 1/2 strips whose middle on
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
+from piecing.blocks.library import library_pattern
 from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.reading_kinds import ReadingKind
@@ -16,7 +18,7 @@ from piecing.diagnosis.verdict import Status
 from piecing.lengths import inches
 
 from .test_more_trials import heights, lines, seams, widths
-from .trials import FOUR_BY_FOUR, STAR, Scene, plain, read
+from .trials import FOUR_BY_FOUR, STAR, Scene, plain, read, scene
 
 F, S = FOUR_BY_FOUR(), STAR()
 HST, GOOSE = F.batch("half_square_triangle"), S.batch("flying_goose")
@@ -138,3 +140,14 @@ class FirstReadingsTest(TestCase):
             (heights(HST, "3 1/2"), "one of the"),
         ):
             self.assertIn(f"Measure {one}", plain(next_readings(F.infer(*given), options=[width])[0].said))
+
+    def test_no_ruler_is_laid_from_corner_to_corner_where_straight_across_tells_about_as_much(self) -> None:
+        geese = scene(library_pattern("goose_pair"), "11/2")
+        tip = next(f.key for f in geese.model.features if f.kind.value == "edge_tip")
+        given = read("edge_tip", "0", feature=tip)
+        for _ in range(3):
+            asked = next_readings(geese.infer(*given), geese.judge(*given))[0].reading
+            self.assertNotIn(asked.kind, (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING))
+            if asked.kind not in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
+                break
+            given += [replace(asked, value=inches(6) if asked.kind is ReadingKind.WIDTH else inches("13/4"))]

@@ -40,6 +40,8 @@ _AS_GOOD = 0.7
 """Of two spots along a seam: worth so much of the other."""
 _AT_THE_BOW = 3
 """Readings at the end of seams where rows are shorter, after which others are asked for again."""
+_HANDY = {ReadingKind.DIAGONAL_RISING: 0.75, ReadingKind.DIAGONAL_FALLING: 0.75, ReadingKind.STRIP_TEST: 0.6}
+"""What takes longer, or is read less surely, counts for so much: a ruler from corner to corner, strips that are sewn first."""
 _RARE = 0.004
 """Share of draws below which an outcome is not told of by itself."""
 _MOST_SINGLES = 3
@@ -199,7 +201,8 @@ def next_readings(
         step = max(float(resolution), spread / 2)
         told, sure, worth = _told(reads, labels, gains, step)
         gain = max(0.0, worth - best_now)
-        weighed.append(_Weighed(reading, e, reads, step, gain + _TOLD * max(told, 0.0), gain, sure))
+        score = (gain + _TOLD * max(told, 0.0)) * _HANDY.get(reading.kind, 1.0)
+        weighed.append(_Weighed(reading, e, reads, step, score, gain, sure))
     # What a length is off by is looked for in what it is made of, before anything else is.
     lengths = again is None and _length_open(found, verdict)
     weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
