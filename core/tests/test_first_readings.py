@@ -140,6 +140,9 @@ class FirstReadingsTest(TestCase):
             (heights(HST, "3 1/2"), "one of the"),
         ):
             self.assertIn(f"Measure {one}", plain(next_readings(F.infer(*given), options=[width])[0].said))
+        square = Reading(ReadingKind.WIDTH, inches(1), batch=S.batch("plain_square"))
+        others = S.infer(*widths(GOOSE, "6 1/2"))
+        self.assertIn("Measure one of the", plain(next_readings(others, options=[square])[0].said))
 
     def test_no_ruler_is_laid_from_corner_to_corner_where_straight_across_tells_about_as_much(self) -> None:
         geese = scene(library_pattern("goose_pair"), "11/2")
