@@ -1446,7 +1446,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/unsettled.py",
         "tests.test_first_readings tests.test_more_trials",
-        ("        return taken\n", "        pass\n"),
+        ("        return Open(taken, ON_THE_BACK)\n", "        pass\n"),
         ("if np.mean(off) > 0", "if np.mean(off) < 0"),
         ("for first in (True, False))", "for first in (False, True))"),
         ("if n not in aside}", "if n not in aside and found.readings[n].kind in _SEEN_FIRST}"),
@@ -1507,5 +1507,22 @@ SABOTAGES = [
         "tests.test_first_readings",
         (" * _HANDY.get(reading.kind, 1.0)", ""),
         ("(seam or (r.corner == asked.corner and batch(r) == batch(asked)))", "True"),
+    ),
+    *in_file(
+        "diagnosis/asking.py",
+        "tests.test_first_readings",
+        ("        _as_said(verdict, weighed)\n", ""),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_first_readings",
+        ("return reading.kind in self.kinds and along", "return along"),
+        ("return ON_THE_BACK if _on_the_back(found) < _BACKS else", "return"),
+        ("left = tuple(s for s in spots if s not in read)", "left = spots[:1]"),
+    ),
+    *in_file(
+        "diagnosis/unsettled.py",
+        "tests.test_first_readings",
+        ("return Open(taken, ON_THE_BACK)", "return Open(taken)"),
     ),
 ]

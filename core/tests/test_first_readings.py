@@ -154,3 +154,41 @@ class FirstReadingsTest(TestCase):
             if asked.kind not in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
                 break
             given += [replace(asked, value=inches(6) if asked.kind is ReadingKind.WIDTH else inches("13/4"))]
+
+    def test_what_the_verdict_sends_one_to_read_is_asked_for(self) -> None:
+        st = read("strip_test", "15/16", whole=inches("27/8"))  # type: ignore[arg-type]
+        fold = [*widths(HST, "3 1/2", "3 1/2"), *lines("12 13/32", "12 13/32")]
+        cases = (
+            ([*fold, *lines("12 13/32")], "read the stitching on the back", (ReadingKind.STITCH,)),
+            ([*fold, *st], "read the stitching on the back", (ReadingKind.STITCH,)),
+            (st, "Read the stitching on the back", (ReadingKind.STITCH,)),
+            (
+                lines("12 1/8", "12 1/8"),
+                "measure one, or the stitching on the back",
+                (ReadingKind.WIDTH, ReadingKind.STITCH),
+            ),
+            (
+                [*widths(HST, "3 9/16", "3 9/16"), *heights(HST, "3 9/16")],
+                "measure both diagonals",
+                (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING),
+            ),
+        )
+        for given, said, kinds in cases:
+            with self.subTest(said, count=len(given)):
+                found, verdict = F.infer(*given), F.judge(*given)
+                self.assertIn(said, plain(verdict.why))
+                asked = next_readings(found, verdict)[0].reading
+                self.assertIn(asked.kind, kinds)
+
+    def test_both_ends_of_seams_are_asked_for_one_after_the_other(self) -> None:
+        """Three seams 1/32 wide at their middle: a drift looks just so, until both ends were read."""
+        given = seams("9/32", "9/32", "9/32")
+        spots = []
+        for _ in range(2):
+            found, verdict = F.infer(*given), F.judge(*given)
+            self.assertIn("Seams that drift look just so: read one at both its ends", plain(verdict.why))
+            asked = next_readings(found, verdict)[0].reading
+            self.assertIs(asked.kind, ReadingKind.STITCH)
+            spots.append(asked.spot)
+            given += [replace(asked, value=inches("9/32"))]
+        self.assertEqual(sorted(spots), ["end", "start"])

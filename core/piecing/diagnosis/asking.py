@@ -180,7 +180,8 @@ def next_readings(
 
     The worth of acting on a cause is the error it puts right less what acting costs; a reading is worth what the best acts are
     worth after it, on the mean of its outcomes, beyond what they are worth now. ``options`` are weighed instead of
-    all there can be. What the verdict wants read again comes before all of them.
+    all there can be. What the verdict wants read again comes before all of them,
+    then what its sentence sends one to read.
     """
     rng = rng or np.random.default_rng(1853)
     labels, gains = _acts(found)
@@ -209,6 +210,7 @@ def next_readings(
     if weighed and again is None:
         _along_the_seam(found, weighed)
         _at_the_bow(found, verdict, weighed)
+        _as_said(verdict, weighed)
     settled = verdict is not None and verdict.status in (Status.TRUE, Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
     return tuple(
         NextReading(
@@ -236,6 +238,14 @@ def _along_the_seam(found: Inference, weighed: list[_Weighed]) -> None:
     spots = [w for w in weighed if w.reading.kind is ReadingKind.STITCH and not w.reading.seam]
     as_good = [w for w in spots if w.score >= _AS_GOOD * first.score]
     weighed.insert(0, weighed.pop(weighed.index(min(as_good, key=lambda w: (taken[w.reading.spot], -w.score)))))
+
+
+def _as_said(verdict: Verdict | None, weighed: list[_Weighed]) -> None:
+    """What the verdict's own sentence sends one to read comes first: the one of these that tells most."""
+    wanted = verdict.wanted if verdict is not None else None
+    first = next((w for w in weighed if wanted is not None and wanted.holds(w.reading)), None)
+    if first is not None:
+        weighed.insert(0, weighed.pop(weighed.index(first)))
 
 
 def _at_the_bow(found: Inference, verdict: Verdict | None, weighed: list[_Weighed]) -> None:

@@ -6,6 +6,7 @@ Source: docs/theory, section 14.8.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -14,13 +15,13 @@ from .bearing import AT_ONE_PLACE, LENGTHS, OFF_ITS_MARK, STRAY, Bow, bow_of, re
 from .estimates import Estimate
 from .groups import CauseGroup
 from .inference import Inference
-from .naming import look_alike, tells_apart
+from .naming import ON_THE_BACK, Telling, look_alike, telling, tells_apart
 from .reading_kinds import ReadingKind
 from .readings import TwoSettings, two_settings
 from .said import cause_said, reading_off
 from .words import GuideSetting, Roughly
 
-__all__ = ["open_said"]
+__all__ = ["Open", "open_said"]
 
 _NAMED_OPEN, _ONE_WAY, _MAY_BE = 0.12, 0.25, 0.3
 """Chances from which a cause is named while it is open: surely on one side, so if it is the one, or on either."""
@@ -31,9 +32,40 @@ _SEEN_FIRST = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
 """What shows in the block; how a seam was sewn or a piece cut is told where none of these is off."""
 
 
-def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: int | None) -> Message:
+@dataclass(frozen=True, slots=True)
+class Open:
+    """What is said while it is open; ``wanted`` are the readings that it sends one to take."""
+
+    said: Message
+    wanted: Telling | None = None
+
+
+def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: int | None) -> Open:
     """What may be the cause, in one sentence, and what tells; ``none`` is the chance that nothing leads, ``far`` numbers a reading that
     nothing else bears out."""
+    if far is None and (taken := _taken_by_strips(found)) is not None:
+        return Open(taken, ON_THE_BACK)
+    if (seen := _seen_alone(found, far)) is not None:
+        return Open(seen)
+    may = _may_be(found, groups)
+    names = [
+        cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
+        for g in may
+    ]
+    if not names:
+        return Open(_standing_out(found))
+    if len(may) == 1 and look_alike(found, may[0].best):
+        alike = tells_apart(found, may[0].best)
+        return Open(
+            Message("Perhaps {cause}. {alike}", cause=names[0], alike=alike), telling(found, may[0].best.parameter)
+        )
+    if none >= 0.25:
+        return Open(Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or ")))
+    return Open(Message("Perhaps {causes}.", causes=Listing(names, "; or ")))
+
+
+def _seen_alone(found: Inference, far: int | None) -> Message | None:
+    """What is said of the readings themselves, where that says more than any cause."""
     if far is not None:
         again = read_alike(found, far)
         return Message(
@@ -43,15 +75,17 @@ def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: 
             reading=reading_off(found, far),
             more=again,
         )
-    if (taken := _taken_by_strips(found)) is not None:
-        return taken
     if len(found.weighed) == 1:
         return _standing_out(found)
     if (settings := two_settings(found.readings[n] for n in found.weighed)) is not None:
         return _at_two_settings(found, settings)
     if (bow := bow_of(found)) is not None:
         return _bowed(found, bow)
-    # What was not looked at may be anything, and is not named for that.
+    return None
+
+
+def _may_be(found: Inference, groups: Sequence[CauseGroup]) -> list[CauseGroup]:
+    """Causes that are named while it is open: what was not looked at may be anything, and is not named for that."""
     may = [
         g
         for g in groups
@@ -63,17 +97,7 @@ def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: 
     # What looks just like the first is said with what tells them apart, which says more than both names.
     if len(surer) == 1 and look_alike(found, surer[0].best):
         may = surer
-    names = [
-        cause_said(found.model, g.best.parameter, g.best.size if g.best.measured else _likely(found, g.best))
-        for g in may
-    ]
-    if not names:
-        return _standing_out(found)
-    if len(may) == 1 and look_alike(found, may[0].best):
-        return Message("Perhaps {cause}. {alike}", cause=names[0], alike=tells_apart(found, may[0].best))
-    if none >= 0.25:
-        return Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or "))
-    return Message("Perhaps {causes}.", causes=Listing(names, "; or "))
+    return may
 
 
 _BOWED = {

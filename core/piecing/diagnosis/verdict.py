@@ -19,7 +19,7 @@ from .groups import CauseGroup, cause_groups
 from .inference import Inference
 from .mistakes import BELIEVED
 from .model import BlockModel
-from .naming import UNSEEN, enough, is_borne_out, look_alike, seams_take, stands_alone, taken_for_sure
+from .naming import UNSEEN, Telling, enough, is_borne_out, look_alike, seams_take, stands_alone, taken_for_sure
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
@@ -76,7 +76,7 @@ class Lead:
 class Verdict:
     """``said`` is the headline, ``why`` one sentence of evidence; ``sure`` the probability behind "certain", "likely", "open".
     ``spared`` are seams that are right while all others are off; ``again`` numbers the reading that is to be read again before anything
-    is concluded."""
+    is concluded, ``wanted`` are those that its sentence sends one to take."""
 
     status: Status
     said: Message
@@ -88,6 +88,7 @@ class Verdict:
     code: str = ""
     spared: SeamGroup | None = None
     again: int | None = None
+    wanted: Telling | None = None
 
     @property
     def sure_words(self) -> str:
@@ -240,13 +241,15 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     # What nothing was read of is no reason for what was.
     free = none + sum(e.leads for e in found.estimates if not e.looked_at)
     far = stray_reading(found) if free >= _AGAIN else None
+    left_open = open_said(found, groups, none, far)
     return Verdict(
         Status.UNSETTLED,
         Message("These readings do not settle it"),
-        open_said(found, groups, none, far),
+        left_open.said,
         max(first.chance, none),
         leads,
         again=far if far is not None and not read_alike(found, far) else None,
+        wanted=left_open.wanted,
     )
 
 
