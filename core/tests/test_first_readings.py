@@ -49,7 +49,9 @@ class FirstReadingsTest(TestCase):
         self.assertIn("a piece as cut: 1⁄8″ short", self.open(F, read("cut", "3 7/8", batch=HST)))
 
     def test_a_unit_without_room_to_trim_is_repeated(self) -> None:
+        # As planned it comes out at 3 21/32.
         self.assertIn("raw width", self.open(F, read("raw_width", "3 1/2", batch=HST)))
+        self.assertIn("Nothing that was measured", self.open(F, read("raw_width", "3 3/4", batch=HST)))
 
     def test_what_shows_in_the_block_is_told_before_how_it_was_cut(self) -> None:
         crossing = next(f.key for f in F.model.features if f.kind.value == "crossing")

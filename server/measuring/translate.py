@@ -5,15 +5,13 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from django.utils import timezone
-
 from api.patches import Reader
 from api.readers import length_reader, note_reader, one_of_reader
-from piecing.days import read_day
 from piecing.diagnosis.reading_kinds import PLAIN, ReadingKind
 from piecing.diagnosis.readings import Reading
 from piecing.errors import CountOutOfRange
 from piecing.lengths import Length, Measure
+from setups.commands import day_reader
 
 from .models import ReadingRow
 
@@ -81,7 +79,7 @@ def _flag(value: Any) -> bool:
 
 def _day(value: Any) -> str:
     text = "" if value is None else str(value).strip()
-    return read_day(text, timezone.localdate()).isoformat() if text else ""
+    return day_reader()(text).isoformat() if text else ""
 
 
 def reading_readers(measure: Measure) -> dict[str, Reader]:

@@ -208,9 +208,9 @@ def next_readings(
     lengths = again is None and _length_open(found, verdict)
     weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
     if weighed and again is None:
+        _as_said(verdict, weighed)
         _along_the_seam(found, weighed)
         _at_the_bow(found, verdict, weighed)
-        _as_said(verdict, weighed)
     settled = verdict is not None and verdict.status in (Status.TRUE, Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
     return tuple(
         NextReading(

@@ -16,7 +16,7 @@ from .estimates import Estimate
 from .groups import CauseGroup
 from .inference import Inference
 from .naming import ON_THE_BACK, Telling, look_alike, telling, tells_apart
-from .reading_kinds import ReadingKind
+from .reading_kinds import RAW_SIZES, ReadingKind
 from .readings import TwoSettings, two_settings
 from .said import cause_said, reading_off
 from .words import GuideSetting, Roughly
@@ -29,7 +29,8 @@ _NAMED_OPEN, _ONE_WAY, _MAY_BE = 0.12, 0.25, 0.3
 _BY_STRIPS = 1 / 48
 """Inches by which strip tests are off: more than a thread."""
 _SEEN_FIRST = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
-"""What shows in the block; how a seam was sewn or a piece cut is told where none of these is off."""
+"""What shows in the block; how a seam was sewn or a piece cut is told where none of these is off,
+and a size before trimming only when it is off by twice as much."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,11 +166,8 @@ def _standing_out(found: Inference) -> Message:
     """What is off though no cause is likelier than others: the length that is off most, or that none is."""
     aside = {o.index for o in (*found.odd, *found.lone)}
     off = {n: abs(float(found.off[n])) for n in found.weighed if n not in aside}
-    of_kinds = ([n for n in off if (found.readings[n].kind in _SEEN_FIRST) is first] for first in (True, False))
-    most = next(
-        (n for of in of_kinds if (n := max(of, key=lambda n: off[n], default=None)) is not None and off[n] >= STRAY),
-        None,
-    )
+    far = [n for n in off if off[n] >= (2 * STRAY if found.readings[n].kind in RAW_SIZES else STRAY)]
+    most = max(far, key=lambda n: (found.readings[n].kind in _SEEN_FIRST, off[n]), default=None)
     if most is None:
         if found.odd:
             return Message(

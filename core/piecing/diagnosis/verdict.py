@@ -195,7 +195,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             Status.SETTLED,
             seams_take_said(float(np.median(found.lost))),
             evidence_said(found, taken),
-            taken_for_sure(found),
+            taken_for_sure(found) if is_borne_out(found, taken.parameter) else min(taken_for_sure(found), UNSEEN),
             leads,
             taken.parameter,
         )

@@ -78,9 +78,9 @@ _LONGEST_TEXT = 80
 def parse_length(text: str, measure: Measure = Measure.INCHES, *, signed: bool = False) -> Length:
     """Read a length as people write it.
 
-    Takes ``3 7/8``, ``3-7/8``, ``3 7/8"``, ``3.875``, ``98 mm``, ``9.8cm``, ``2 1/2 yd``, ``1.5 m``, ``3⅞`` and ``a thread under 1/4`` (1/64 in.), ``scant 1/4``. A bare decimal
-    or whole number is in ``measure``; a bare fraction is always inches. Raises ``LengthNotUnderstood``
-    (with the reason in words) or ``LengthOutOfRange`` (negative, or beyond 10,000 in.).
+    Takes ``3 7/8``, ``3-7/8``, ``3 7/8"``, ``3.875``, ``3⅞``, ``98 mm``, ``9.8cm``, ``2 1/2 yd``, ``1.5 m``, ``scant 1/4`` and
+    ``a thread over 3/16`` (1/64 in. beside the mark). A bare decimal or whole number is in ``measure``; a bare fraction is always
+    inches. Raises ``LengthNotUnderstood`` (with the reason in words) or ``LengthOutOfRange`` (negative, or beyond 10,000 in.).
     """
     plain = _plain(text)
     if not plain:
