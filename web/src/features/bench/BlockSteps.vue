@@ -4,7 +4,6 @@ import { computed, ref, watch } from 'vue'
 import { type Project, Refusal } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
-import { plural } from '@/shared/words/words'
 
 import { type Lot, useBlockBench } from './api'
 import BenchSplit from './BenchSplit.vue'
@@ -66,7 +65,7 @@ const heading = (s: { block: string; title: string; stage: string }) =>
   >
     <template #first>
       <p class="big" role="status">{{ data.joined }} of {{ data.count }}</p>
-      <p>{{ plural(data.count, 'block') }} joined and pressed.</p>
+      <p>{{ data.count === 1 ? 'block' : 'blocks' }} joined and pressed.</p>
       <p v-for="c in data.colourways" :key="c">{{ c }}</p>
     </template>
     <template #side>
