@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bench.sewers import causes_here
-from piecing.diagnosis.asking import candidates
+from piecing.diagnosis.candidates import candidates
 from piecing.diagnosis.causes import parameters_of, scatter_of
 from piecing.diagnosis.equations import equation_of
 from piecing.diagnosis.inference import infer

@@ -1280,6 +1280,10 @@ SABOTAGES = [
         "diagnosis/asking.py",
         "tests.test_diagnosis",
         ("_AS_GOOD = 0.7", "_AS_GOOD = 1.0"),
+    ),
+    *in_file(
+        "diagnosis/candidates.py",
+        "tests.test_diagnosis",
         ("kinds += [] if b.tips else [ReadingKind.DIAGONAL_FALLING]", "pass"),
     ),
     *in_file(

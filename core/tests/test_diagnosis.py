@@ -16,7 +16,8 @@ from piecing.blocks import editing
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import Orientation, Pattern, UnitPlacement, laid
 from piecing.diagnosis import Inference, Status, Verdict, block_geometry, infer, judge, model_of
-from piecing.diagnosis.asking import candidates, next_readings
+from piecing.diagnosis.asking import next_readings
+from piecing.diagnosis.candidates import candidates
 from piecing.diagnosis.causes import Cause, drawn_out, shape_of
 from piecing.diagnosis.equations import equation_of, raw_sizes
 from piecing.diagnosis.explain import workings

@@ -12,8 +12,9 @@ from unittest import TestCase
 import numpy as np
 
 from piecing.blocks.library import library_pattern
-from piecing.diagnosis.asking import candidates, next_readings
+from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.asking_words import how_said
+from piecing.diagnosis.candidates import candidates
 from piecing.diagnosis.causes import Cause, Parameter
 from piecing.diagnosis.equations import equation_of
 from piecing.diagnosis.inference import infer

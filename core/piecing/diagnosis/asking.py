@@ -17,19 +17,18 @@ from ..lengths import Length, inches
 from ..messages import Message
 from .asking_words import how_said, outcome_said, range_said
 from .bearing import Bow, bow_of
-from .causes import SOURCES, Cause, Parameter
+from .candidates import candidates
+from .causes import SOURCES, Parameter
 from .equations import Equation, RawSizes, equation_of
 from .inference import Inference
-from .model import FeatureKind
 from .names import reading_said
 from .naming import told_sure
-from .places import CornerTip
 from .possible import NOTHING
-from .reading_kinds import ACROSS_SEAMS, NEEDS_RAW, ReadingKind
+from .reading_kinds import ACROSS_SEAMS, ReadingKind
 from .readings import Reading
 from .verdict import Status, Verdict
 
-__all__ = ["NextReading", "Outcome", "candidates", "next_readings"]
+__all__ = ["NextReading", "Outcome", "next_readings"]
 
 _COST = 1 / 64
 """Inches: what acting on the wrong cause costs, the time of it and the cloth handled once more."""
@@ -44,7 +43,6 @@ _HANDY = {ReadingKind.DIAGONAL_RISING: 0.75, ReadingKind.DIAGONAL_FALLING: 0.75,
 """What takes longer, or is read less surely, counts for so much: a ruler from corner to corner, strips that are sewn first."""
 _RARE = 0.004
 """Share of draws below which an outcome is not told of by itself."""
-_MOST_SINGLES = 3
 _OFF, _AT_FIRST = 1 / 10, 2
 """Inches from which a length that is off is what is asked about, among so many readings: with more of them, what is worth most is."""
 _OF_LENGTHS = (
@@ -81,78 +79,6 @@ class NextReading:
     sure_now: float
     sure_after: float
     outcomes: tuple[Outcome, ...]
-
-
-def candidates(found: Inference, *, joined: bool = True) -> list[Reading]:
-    """Readings that can still be taken: of each batch, of the seams, of those seams and units that may be off by themselves,
-    and, when the block is joined, of the block. Pieces that were trimmed or joined since show no cut or raw size any more."""
-    model, one = found.model, Length.of(1)
-    options: list[Reading] = []
-    later = joined or any(r.kind not in NEEDS_RAW and (r.batch or r.unit) for r in found.readings)
-    for b in model.places.batches:
-        kinds = [ReadingKind.WIDTH]
-        if b.spec.width != b.spec.height:
-            kinds.append(ReadingKind.HEIGHT)
-        sides = model.places.tip_sides(b)
-        if len(sides) > 1:
-            options += [Reading(ReadingKind.CLEARANCE, one, batch=b.key, corner=side) for side in sides]
-        elif sides:
-            kinds.append(ReadingKind.CLEARANCE)
-        if not b.plain:
-            kinds.append(ReadingKind.DIAGONAL_RISING)
-            # One that is drawn out grows along one diagonal; both legs of a goose, and so both its diagonals, are drawn alike.
-            kinds += [] if b.tips else [ReadingKind.DIAGONAL_FALLING]
-            kinds += [] if later else [ReadingKind.CUT, ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT]
-        options += [Reading(k, one, batch=b.key) for k in kinds]
-        if b.corners:
-            tip = _least_measured(found, b.number)
-            unit = model.places.cells[tip.cell].key
-            options.append(Reading(ReadingKind.MISS, one, unit=unit, corner=f"{tip.down} {tip.across}"))
-    options += [Reading(ReadingKind.STITCH, one, spot=spot) for spot in ("start", "middle", "end")]
-    options.append(Reading(ReadingKind.STRIP_TEST, one, whole=inches("7/2")))
-    options += _of_singles(found)
-    return options + (_of_the_block(found) if joined else [])
-
-
-def _of_the_block(found: Inference) -> list[Reading]:
-    """Of rows and columns through their middle, and of each batch's tips and corners, the one measured least; two crossings."""
-    model, one = found.model, Length.of(1)
-    taken = Counter(r.feature for r in found.readings if r.feature)
-    best: dict[tuple[str, int], tuple[int, int]] = {}
-    for n, f in enumerate(model.features):
-        if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN) and f.edge != "middle":
-            continue
-        group = model.places.cells[f.cell].batch if f.cell >= 0 and f.kind is not FeatureKind.CROSSING else 0
-        key = (f.kind.value, group)
-        best[key] = min(best.get(key, (10**6, 0)), (taken[f.key], n))
-    return [Reading(ReadingKind(kind), one, feature=model.features[n].key) for (kind, _), (_, n) in best.items()]
-
-
-def _of_singles(found: Inference) -> Iterator[Reading]:
-    """Of seams and units that may stray by themselves: the very spot."""
-    one, model = Length.of(1), found.model
-    taken = Counter(r.seam for r in found.readings)
-    singles = sorted((e for e in found.estimates if e.parameter.single), key=lambda e: -e.leads)
-    for e in singles[:_MOST_SINGLES]:
-        p = e.parameter
-        if p.cause is Cause.ONE_SEAM:
-            spot = "middle" if p.spot == "whole" else p.spot
-            yield Reading(ReadingKind.STITCH, one, seam=model.places.seams[p.place].name, spot=spot)
-        elif p.cause is Cause.SOME_SEAMS:
-            names = [model.places.seams[n].name for n in model.places.seam_groups[p.place].seams]
-            yield Reading(ReadingKind.STITCH, one, seam=min(names, key=lambda n: taken[n]), spot="middle")
-        elif p.spot in ("size", "width", "height"):
-            unit = model.places.cells[p.place]
-            wide = (p.spot != "height") != unit.orientation.across
-            yield Reading(ReadingKind.WIDTH if wide else ReadingKind.HEIGHT, one, unit=unit.key)
-
-
-def _least_measured(found: Inference, batch: int) -> CornerTip:
-    """A corner of the unit of a batch whose diagonal was measured least often: one unit again tells little of the batch."""
-    places = found.model.places
-    taken = Counter(r.unit for r in found.readings if r.kind is ReadingKind.MISS)
-    tips = [t for t in places.corner_tips if places.cells[t.cell].batch == batch]
-    return min(tips, key=lambda t: (taken[places.cells[t.cell].key], t.cell))
 
 
 @dataclass(frozen=True)
