@@ -223,21 +223,21 @@ class RefusedTest(JourneyCase):
         expect(self.page.get_by_role("alert").first).to_be_visible()
         Project.objects.update(name="Wm" * 30)
         Fabric.objects.update(name="Wm" * 15)
-        for size in ((1280, 800), (820, 1180)):
-            self.page.set_viewport_size({"width": size[0], "height": size[1]})
-            for path in (
-                "/",
-                "/shelf",
-                f"{HALF_SEWN}/plan",
-                f"{HALF_SEWN}/join",
-                f"{LANTERN}/lay",
-                f"{HALF_SEWN}/ticket",
-            ):
-                with self.subTest(path, size=size):
-                    self.open(path)
-                    expect(self.page.get_by_text("Not taken: Wm")).to_be_visible()
-                    self.page.wait_for_load_state("networkidle")
-                    self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), size[0])
+        for path in (
+            "/",
+            "/shelf",
+            f"{HALF_SEWN}/plan",
+            f"{HALF_SEWN}/join",
+            f"{LANTERN}/lay",
+            f"{HALF_SEWN}/ticket",
+        ):
+            self.open(path)
+            expect(self.page.get_by_text("Not taken: Wm")).to_be_visible()
+            self.page.wait_for_load_state("networkidle")
+            for width, height in ((820, 1180), (1280, 800)):
+                with self.subTest(path, width=width):
+                    self.page.set_viewport_size({"width": width, "height": height})
+                    self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), width)
 
     def test_a_refusal_whose_page_was_left_is_told_where_one_is(self) -> None:
         self.open("/settings")

@@ -1058,8 +1058,8 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/of_seams.py",
         "tests.test_read_again",
-        ("n >= float(NARROWEST_ALLOWANCE) - _ABOUT]", "n >= float(NARROWEST_ALLOWANCE) - 1e-9]"),
-        ("f.size <= EASED + _ABOUT]", "f.size <= EASED - _ABOUT]"),
+        ("n >= float(NARROWEST_ALLOWANCE) - ABOUT]", "n >= float(NARROWEST_ALLOWANCE) - 1e-9]"),
+        ("f.size <= EASED + ABOUT]", "f.size <= EASED - ABOUT]"),
     ),
     *in_file(
         "quilts/by_rule.py",
@@ -1529,5 +1529,10 @@ SABOTAGES = [
         "diagnosis/unsettled.py",
         "tests.test_first_readings",
         ("return Open(taken, ON_THE_BACK)", "return Open(taken)"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_units.py",
+        "tests.test_first_readings",
+        ("abs(size) > EASED + ABOUT", "abs(size) > EASED"),
     ),
 ]

@@ -5,12 +5,14 @@ Source: docs/theory, sections 14.8 and 18.1.
 
 from __future__ import annotations
 
-__all__ = ["EASED", "LEAST_FRAME", "SEEN", "TAPE", "UNEVEN"]
+__all__ = ["ABOUT", "EASED", "LEAST_FRAME", "SEEN", "TAPE", "UNEVEN"]
 
 SEEN = 1 / 32
 """Off by more it is seen: a tip that floats or is cut off."""
 EASED = 1 / 16
 """An edge can be eased in by so much, between two pins."""
+ABOUT = 1 / 128
+"""An estimate may lie beyond a bound of the craft by so much: no ruler tells it."""
 LEAST_FRAME = 1 / 4
 """A frame that shows less looks like a mistake."""
 UNEVEN = 1 / 2

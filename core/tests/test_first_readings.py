@@ -182,6 +182,15 @@ class FirstReadingsTest(TestCase):
                 asked = next_readings(found, verdict)[0].reading
                 self.assertIn(asked.kind, kinds)
 
+    def test_what_is_short_by_a_sixteenth_is_not_refused_for_being_more(self) -> None:
+        """Two geese a sixteenth short, one over the other: the one seam between them would have to give 1/8 back, and lie at 1/8."""
+        geese = scene(library_pattern("goose_pair"), "11/2")
+        batch = geese.batch("flying_goose")
+        given = [*widths(batch, *["5 15/16"] * 4), *heights(batch, *["3 3/16"] * 3), *seams("1/4", "1/4")]
+        offered = remedies_of(geese.infer(*given), geese.judge(*given), geese.plans)
+        (share,) = (r for r in offered if plain(r.title).startswith("Share what the flying geese are short"))
+        self.assertIn("less than 3⁄16″ of allowance", plain(share.why_not))
+
     def test_both_ends_of_seams_are_asked_for_one_after_the_other(self) -> None:
         """Three seams 1/32 wide at their middle: a drift looks just so, until both ends were read."""
         given = seams("9/32", "9/32", "9/32")

@@ -13,6 +13,7 @@ import numpy as np
 from ...lengths import AlongSeam, Length
 from ...messages import Listing, Message
 from ...planning.seam import NARROWEST_ALLOWANCE
+from ...tolerances import ABOUT
 from ..causes import Cause, Parameter
 from ..faults import EASED, Fault
 from ..model import FeatureKind
@@ -22,8 +23,6 @@ from .remedy import Change, Remedy, RemedyMinutes, Work
 __all__ = ["offered"]
 
 _ONE, _TWO = AlongSeam(2), AlongSeam(4)
-_ABOUT = 1 / 128
-"""Inches that an estimate may lie beyond a bound of the craft: no ruler tells it."""
 _HIDES = 1 / 64
 """Inches that a fold hides of a gap when it is pressed over it."""
 
@@ -203,7 +202,7 @@ def _where(work: Work, faults: Sequence[Fault]) -> Message:
 def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     if not faults:
         return
-    can = [f for f in faults if f.size <= EASED + _ABOUT]
+    can = [f for f in faults if f.size <= EASED + ABOUT]
     largest = max(f.size for f in faults)
     numbers = tuple(f.number for f in faults)
     deep = float(
@@ -250,7 +249,7 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     if not faults:
         return
     new = [work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in faults]
-    can = [f for f, n in zip(faults, new, strict=True) if n >= float(NARROWEST_ALLOWANCE) - _ABOUT]
+    can = [f for f, n in zip(faults, new, strict=True) if n >= float(NARROWEST_ALLOWANCE) - ABOUT]
     to = max(float(np.mean(new)), float(NARROWEST_ALLOWANCE)) if can else min(new)
     yield Remedy(
         "shallower_at_tips",
@@ -285,7 +284,7 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         cell = model.places.cells[f.feature.cell]
         down, across = f.feature.edge.split()
         seam = cell.seam(down if f.size > 0 else across)
-        if seam is not None and abs(f.size) <= EASED + _ABOUT:
+        if seam is not None and abs(f.size) <= EASED + ABOUT:
             at = model.of_seam(seam, _spot(work, seam, f.feature.at))
             by[at] = max(by[at], abs(f.size))
             can.append(f)

@@ -16,6 +16,7 @@ from ...messages import Message
 from ...planning.plan import plan as plan_unit
 from ...planning.seam import NARROWEST_ALLOWANCE
 from ...planning.unit_plan import pieces_said
+from ...tolerances import ABOUT
 from ..causes import Cause, Parameter
 from ..equations import raw_sizes
 from ..faults import EASED
@@ -227,7 +228,7 @@ def shared(work: Work, batch: int, size: float, beside: Sequence[int]) -> Remedy
     change = max(0.0, -missing) / gained if gained > 1e-9 else 0.0
     now = float(np.mean([work.stitched(k) for k in beside])) if beside else 0.0
     why_not = None
-    if abs(size) > EASED + 1e-9:
+    if abs(size) > EASED + ABOUT:
         why_not = Message(
             "They are short by {off}; more than {most} is made again.", off=Roughly(size), most=Length.near(EASED)
         )
