@@ -1169,7 +1169,7 @@ SABOTAGES = [
         "diagnosis/words.py",
         "tests.test_diagnosis",
         ("apart = abs(_as_said(self.now) - _as_said(self.to))", "apart = abs(self.now - self.to)"),
-        ("return float(mark) + threads * _THREAD", "return float(mark)"),
+        ("return float(mark) + threads * THREAD", "return float(mark)"),
     ),
     *in_file(
         "diagnosis/said.py",
@@ -1293,7 +1293,7 @@ SABOTAGES = [
         ("_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.06"),
         ("_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 4, 0.3"),
         ("readings_judged(found) + strips >= _LOOKED_ALONG", "readings_judged(found) >= _LOOKED_ALONG"),
-        ("or _on_the_back(found) < _BACKS", ""),
+        ("or _counted(found, ReadingKind.STITCH) < _BACKS", ""),
     ),
     *in_file(
         "diagnosis/verdict.py",
@@ -1466,8 +1466,8 @@ SABOTAGES = [
     *in_file(
         "diagnosis/naming.py",
         "tests.test_first_readings",
-        ("return p.cause not in _OF_SEAMS or", "return True or"),
-        ("e.parameter.cause is Cause.FOLD and any(", "False and any("),
+        ("seen = p.cause not in _OF_SEAMS or", "seen = True or"),
+        ("e.parameter.cause is Cause.FOLD and _counted", "False and _counted"),
     ),
     *in_file(
         "diagnosis/remedies/of_whole.py",
@@ -1478,13 +1478,13 @@ SABOTAGES = [
         "diagnosis/naming.py",
         "tests.test_first_readings",
         ("chance < enough(found, 0.0, more=1)", "False"),
-        ("is_borne_out(found, p, reading.kind) else", "True else"),
-        ("or also in seams", "or also is not None"),
+        ("sure_of(found, p, chance, reading.kind)", "chance"),
+        ("or also in SEWN", "or also is not None"),
     ),
     *in_file(
         "lengths/parse.py",
         "tests.test_lengths",
-        ("else -_THREAD", "else _THREAD"),
+        ("else -_BESIDE", "else _BESIDE"),
         ('"yd": Fraction(36)', '"yd": Fraction(3)'),
         ("    if inches < 0:", "    if False:"),
     ),
@@ -1522,7 +1522,7 @@ SABOTAGES = [
         "diagnosis/naming.py",
         "tests.test_first_readings",
         ("return reading.kind in self.kinds and along", "return along"),
-        ("return ON_THE_BACK if _on_the_back(found) < _BACKS else", "return"),
+        ("            return ON_THE_BACK\n", "            pass\n"),
         ("left = tuple(s for s in spots if s not in read)", "left = spots[:1]"),
     ),
     *in_file(

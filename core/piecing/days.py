@@ -1,4 +1,4 @@
-"""Days as people write them."""
+"""Days as people write them. Not "today": what is typed may wait in a browser until tomorrow, and is another day then."""
 
 from __future__ import annotations
 
@@ -34,18 +34,14 @@ _WAYS = tuple(
     )
 )
 _SLASHED = re.compile(r"(?P<month>\d{1,2})/(?P<day>\d{1,2})(?:/(?P<year>\d{4}))?", re.ASCII)
-_NEAR = {"today": 0, "yesterday": -1, "tomorrow": 1}
 
 
 def read_day(text: str, today: date, *, to_come: bool = False) -> date:
-    """A day: ``2026-11-25``, ``25.11.2026``, ``25 Nov``, ``November 25, 2026``, ``11/25/2026``, ``today``, ``yesterday``. Without a
-    year it is the last one that has come, up to tomorrow, or the next one ``to_come``, from yesterday on.
+    """A day: ``2026-11-25``, ``25.11.2026``, ``25 Nov``, ``November 25, 2026``, ``11/25/2026``. Without a year it is the last one that has come, up to tomorrow, or the next one ``to_come``, from yesterday on.
 
     Raises ``DayImpossible`` for one that does not exist, and for ``11/12/2026``, which two people read as two days.
     """
     plain = re.sub(r"\s+", " ", text).strip().lower()
-    if plain in _NEAR:
-        return today + timedelta(days=_NEAR[plain])
     found = next((m for way in (*_WAYS, _SLASHED) if (m := way.fullmatch(plain))), None)
     if found is None:
         raise DayImpossible("A day is written 2026-11-25, or 25 Nov.", given=text[:20])

@@ -5,8 +5,10 @@ Source: docs/theory, sections 14.8 and 18.1.
 
 from __future__ import annotations
 
-__all__ = ["ABOUT", "EASED", "LEAST_FRAME", "SEEN", "TAPE", "UNEVEN"]
+__all__ = ["ABOUT", "EASED", "LEAST_FRAME", "SEEN", "TAPE", "THREAD", "UNEVEN"]
 
+THREAD = 1 / 64
+"""What people call a thread."""
 SEEN = 1 / 32
 """Off by more it is seen: a tip that floats or is cut off."""
 EASED = 1 / 16

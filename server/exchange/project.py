@@ -35,7 +35,7 @@ from diagnosis.subjects import subject_of
 from measuring.models import ReadingRow
 from measuring.translate import reading_readers
 from piecing.blocks.library import library_data
-from piecing.errors import PiecingError, ReadingMisplaced, RoleWithoutFabric
+from piecing.errors import DayImpossible, PiecingError, ReadingMisplaced, RoleWithoutFabric
 from piecing.lengths import Length, Measure
 from progress.carry import bench_data, take_bench
 from projects.commands import (
@@ -51,6 +51,7 @@ from projects.models import PlannedUnit, Project
 from projects.readers import unit_readers
 from projects.renamed import borders_renamed, part_renamed, pattern_renamed
 from projects.selectors import get_project
+from setups.commands import day_reader
 from workrooms.models import Workroom
 
 __all__ = [
@@ -338,6 +339,11 @@ def _add_unit(room: Workroom, project: Project, u: dict[str, Any], renamed: dict
 def _take_down(room: Workroom, subject: str, key: UUID, reading: dict[str, Any]) -> None:
     """One whose place is no longer there comes in as it was, to be shown as such; what else is refused is told."""
     typed = {k: v for k, v in reading.items() if v is not None and k != "mark"}
+    try:
+        day_reader()(typed.get("day") or "2026-01-01")
+    except DayImpossible:
+        # Any figures were taken for a day once; such a reading is none the worse for having none.
+        del typed["day"]
     found, new = subject_of(room, subject, key), uuid4()
     try:
         put_reading(found, new, typed, {})

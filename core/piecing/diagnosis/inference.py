@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from ..lengths import Length, inches
 from ..messages import Message
+from ..tolerances import THREAD
 from .causes import SOURCES, Parameter, parameters_of
 from .equations import Equation, RawSizes, equation_of
 from .estimates import Estimate, Outlier, estimates_of, fitted_by, lone_readings, readings_aside
@@ -31,7 +32,6 @@ from .system import System, readings_weighed
 
 __all__ = ["Inference", "infer", "prior_of"]
 
-_THREAD = 1 / 64
 _OF_SEAMS = (ReadingKind.STITCH, ReadingKind.STRIP_TEST, *OF_THE_BLOCK, *OF_ANY_BLOCK)
 
 
@@ -130,7 +130,7 @@ class Inference:
     @property
     def nearly_none(self) -> float:
         """Chance that nothing leads, or nothing but a fold of which no more than a thread is not paid for."""
-        return float(((self.leading < 0) | ((self.leading == 3) & (self.lost < _THREAD))).mean())
+        return float(((self.leading < 0) | ((self.leading == 3) & (self.lost < THREAD))).mean())
 
     def chance(self, n: int) -> float:
         """That cause ``n`` leads; -1: that none does."""

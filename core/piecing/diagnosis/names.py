@@ -11,7 +11,7 @@ from ..messages import Message, MidSentence
 from .causes import Cause, Parameter
 from .model import BlockModel, FeatureKind
 from .places import batch_name
-from .reading_kinds import OF_A_UNIT, OF_THE_BLOCK, READING_WORDS, SIDED, ReadingKind
+from .reading_kinds import OF_A_UNIT, OF_THE_BLOCK, READING_WORDS, SEWN, SIDED, ReadingKind
 from .readings import Reading
 from .words import Roughly
 
@@ -61,7 +61,7 @@ def against(kind: ReadingKind, off: float) -> Message:
     """A reading beside what it should be, ``off`` inches beyond it."""
     if abs(off) < 1 / 64:
         return Message("as it should be")
-    more, less = ("wide", "narrow") if kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST) else ("over", "short")
+    more, less = ("wide", "narrow") if kind in SEWN else ("over", "short")
     if kind in SIDED:
         return Message("{size} off", size=Roughly(off))
     return Message("{size} {way}", size=Roughly(off), way=more if off > 0 else less)

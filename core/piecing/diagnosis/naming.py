@@ -14,19 +14,18 @@ from .bearing import AS_DRIFT, is_denied, strongest_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
 from .inference import Inference
-from .reading_kinds import ACROSS_SEAMS, RAW_SIZES, ReadingKind
+from .reading_kinds import ACROSS_SEAMS, RAW_SIZES, SEWN, ReadingKind
 from .readings import Reading
 
 __all__ = [
     "ON_THE_BACK",
-    "UNSEEN",
     "Telling",
     "enough",
-    "is_borne_out",
     "look_alike",
     "readings_judged",
     "seams_take",
     "stands_alone",
+    "sure_of",
     "taken_for_sure",
     "telling",
     "tells_apart",
@@ -39,7 +38,7 @@ many readings: what is right by its own reckoning on two or three readings rests
 _TWO, _AT_LEAST = 0.985, 3
 _UNLOOKED, _BLIND = 0.2, 0.06
 """So much more while so much that may lead was not looked at."""
-UNSEEN = 0.85
+_UNSEEN = 0.85
 """The most that seams are sure to be off of which none was read: likely, and not certain."""
 _OF_RECORD = 3
 """Readings that her record of a seam counts for in a judgement (bench records: a third fewer on the block, and no more of them wrong)."""
@@ -104,7 +103,7 @@ def look_alike(found: Inference, e: Estimate) -> bool:
         return not at_its_end and n is not None and not _along_an_edge(found.readings[n])
     if p.cause is Cause.FOLD:
         # No ruler reads it: it is what is left once it is known how deep the stitching lies.
-        return found.chance(0) > _SPLIT or _on_the_back(found) < _BACKS
+        return found.chance(0) > _SPLIT or _counted(found, ReadingKind.STITCH) < _BACKS
     if p.cause is Cause.TRIM and e.size > 0:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
         limit = _STRETCHED if readings_judged(found) < _UNSTRETCHED_FROM else _UNSTRETCHED
@@ -131,7 +130,7 @@ def tells_apart(found: Inference, e: Estimate) -> Message:
             else "Units trimmed {way} look just so: measure one, or the stitching on the back.",
             way="small" if e.size > 0 else "large",
         )
-    if e.parameter.cause is Cause.FOLD and any(found.readings[n].kind is ReadingKind.STRIP_TEST for n in found.weighed):
+    if e.parameter.cause is Cause.FOLD and _counted(found, ReadingKind.STRIP_TEST):
         return Message("Seams that are a little wide look just so: read the stitching on the back.")
     return Message(_TELLS_APART[e.parameter.cause])
 
@@ -161,8 +160,9 @@ def telling(found: Inference, p: Parameter) -> Telling | None:
     if p.cause is Cause.FOLD:
         if len(found.weighed) < _FIRST:
             return None
-        strip = any(found.readings[n].kind is ReadingKind.STRIP_TEST for n in found.weighed)
-        return ON_THE_BACK if _on_the_back(found) < _BACKS else None if strip else Telling((ReadingKind.STRIP_TEST,))
+        if _counted(found, ReadingKind.STITCH) < _BACKS:
+            return ON_THE_BACK
+        return None if _counted(found, ReadingKind.STRIP_TEST) else Telling((ReadingKind.STRIP_TEST,))
     if p.cause in (Cause.SEAM, Cause.START, Cause.END):
         spots = ("start", "end") if p.cause is Cause.SEAM else (p.cause.value,)
         read = {found.readings[n].spot for n in found.weighed}
@@ -191,11 +191,11 @@ def taken_for_sure(found: Inference) -> float:
     return float((found.lost > _TAKEN).mean())
 
 
-def is_borne_out(found: Inference, p: Parameter, also: ReadingKind | None = None) -> bool:
-    """Whether, of what is said of seams, a seam or strips sewn for a test were looked at, or are by a reading ``also`` taken: lengths
-    alone make it no more than likely."""
-    seams = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
-    return p.cause not in _OF_SEAMS or also in seams or any(found.readings[n].kind in seams for n in found.weighed)
+def sure_of(found: Inference, p: Parameter, chance: float, also: ReadingKind | None = None) -> float:
+    """How sure one is told to be of a cause that leads with this chance: of seams no more than likely where neither a seam nor strips
+    sewn for a test were looked at, nor are by a reading ``also`` taken."""
+    seen = p.cause not in _OF_SEAMS or also in SEWN or _counted(found, *SEWN)
+    return chance if seen else min(chance, _UNSEEN)
 
 
 def told_sure(found: Inference, reading: Reading, p: Parameter | None, chance: float) -> float:
@@ -203,12 +203,12 @@ def told_sure(found: Inference, reading: Reading, p: Parameter | None, chance: f
     verdict then is."""
     if chance < enough(found, 0.0, more=1):
         return 0.0
-    return chance if p is None or is_borne_out(found, p, reading.kind) else min(chance, UNSEEN)
+    return chance if p is None else sure_of(found, p, chance, reading.kind)
 
 
-def _on_the_back(found: Inference) -> int:
-    """Readings of how deep the stitching lies."""
-    return sum(found.readings[n].kind is ReadingKind.STITCH for n in found.weighed)
+def _counted(found: Inference, *kinds: ReadingKind) -> int:
+    """Readings of these kinds."""
+    return sum(found.readings[n].kind in kinds for n in found.weighed)
 
 
 def _only_lengths(found: Inference) -> bool:
@@ -226,5 +226,5 @@ def _ends_looked_at(found: Inference) -> bool:
     """Whether both ends of seams were, or so much that a drift would have shown."""
     ends = [e.measured for e in found.estimates if e.parameter.cause in (Cause.START, Cause.END)]
     # A strip test is two readings by itself: the middle one, and all three.
-    strips = sum(found.readings[n].kind is ReadingKind.STRIP_TEST for n in found.weighed)
+    strips = _counted(found, ReadingKind.STRIP_TEST)
     return all(ends) or readings_judged(found) + strips >= _LOOKED_ALONG

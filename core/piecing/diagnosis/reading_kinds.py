@@ -20,6 +20,7 @@ __all__ = [
     "PLAIN",
     "RAW_SIZES",
     "READING_WORDS",
+    "SEWN",
     "SIDED",
     "ReadOn",
     "ReadingKind",
@@ -174,6 +175,8 @@ PLAIN = (
     ReadingKind.TWO_ALIKE,
 )
 """Seen, not measured."""
+SEWN = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
+"""How seams were sewn."""
 RAW_SIZES = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 """Of units as they come from the machine."""
 NEEDS_RAW = (ReadingKind.CUT, *RAW_SIZES)

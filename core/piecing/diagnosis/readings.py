@@ -13,7 +13,7 @@ from ..errors import ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTes
 from ..lengths import ZERO, Length, inches
 from ..planning.seam import StripTest
 from .model import BlockModel
-from .reading_kinds import OF_A_UNIT, PLAIN, SIDED, ReadingKind
+from .reading_kinds import OF_A_UNIT, PLAIN, SEWN, SIDED, ReadingKind
 
 __all__ = [
     "LONGEST_ROW",
@@ -177,7 +177,7 @@ def moved(reading: Reading, by: Length) -> Reading:
 def loosened(reading: Reading, model: BlockModel) -> Reading | None:
     """What a reading taken elsewhere says of this block: a seam of any seam, a unit of any of its kind and size. None when it
     says nothing of it, as of places in another block, or of sides that only that block has."""
-    if reading.kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST):
+    if reading.kind in SEWN:
         return replace(reading, batch="", unit="", seam="", mark="", feature="")
     of_any = reading.kind in OF_A_UNIT or (reading.kind is ReadingKind.ROW and reading.count >= 2)
     turned = reading.kind in (ReadingKind.MISS, ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)

@@ -24,7 +24,7 @@ from .inference import Inference, infer
 from .model import BlockModel, Vector, model_of
 from .placing import block_geometry
 from .priors import HANDS
-from .reading_kinds import ReadingKind
+from .reading_kinds import SEWN
 from .readings import Reading
 
 __all__ = ["SeamHands", "aged", "record_of", "seam_hands", "spread_at_worse_end"]
@@ -68,11 +68,10 @@ def record_of(
 
 def seam_hands(allowance: Length, readings: Sequence[Reading], resolution: Length = inches("1/32")) -> SeamHands | None:
     """The same, with the mean and spread of her seam, her fold, and what her seams do at their start and end."""
-    kinds = (ReadingKind.STITCH, ReadingKind.STRIP_TEST)
     some = [
         Reading(r.kind, r.value, spot=r.spot, whole=r.whole, day=r.day, apart=r.apart)
         for r in readings
-        if r.kind in kinds
+        if r.kind in SEWN
     ]
     return _seam_hands(allowance, tuple(some), resolution) if len(some) >= FEWEST else None
 

@@ -13,7 +13,7 @@ from .inference import Inference
 from .model import BlockModel
 from .names import reading_said
 from .places import batch_name
-from .reading_kinds import ReadingKind
+from .reading_kinds import SEWN, ReadingKind
 from .words import Roughly
 
 __all__ = [
@@ -197,7 +197,7 @@ def reading_off(found: Inference, n: int) -> Message:
 
 
 def _way(kind: ReadingKind, off: float) -> str:
-    if kind in (ReadingKind.STITCH, ReadingKind.STRIP_TEST):
+    if kind in SEWN:
         return "wide" if off > 0 else "narrow"
     if kind is ReadingKind.TIP_GAP:
         return "short of the seam" if off > 0 else "cut off"

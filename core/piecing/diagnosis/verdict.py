@@ -19,7 +19,7 @@ from .groups import CauseGroup, cause_groups
 from .inference import Inference
 from .mistakes import BELIEVED
 from .model import BlockModel
-from .naming import UNSEEN, Telling, enough, is_borne_out, look_alike, seams_take, stands_alone, taken_for_sure
+from .naming import Telling, enough, look_alike, seams_take, stands_alone, sure_of, taken_for_sure
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
@@ -195,7 +195,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             Status.SETTLED,
             seams_take_said(float(np.median(found.lost))),
             evidence_said(found, taken),
-            taken_for_sure(found) if is_borne_out(found, taken.parameter) else min(taken_for_sure(found), UNSEEN),
+            sure_of(found, taken.parameter, taken_for_sure(found)),
             leads,
             taken.parameter,
         )
@@ -219,7 +219,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             if spared is None
             else seams_off_said(f"all seams but those {spared.where}", size),
             evidence_said(found, first.best),
-            first.chance if is_borne_out(found, leading) else min(first.chance, UNSEEN),
+            sure_of(found, leading, first.chance),
             leads,
             leading,
             second.best.parameter if with_it and spared is None else None,

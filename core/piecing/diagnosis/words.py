@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..lengths import Length, Measure, Style, inches, mm
+from ..tolerances import THREAD
 
 __all__ = [
     "CERTAIN",
@@ -29,8 +30,6 @@ SURENESS = ("certain", "likely", "open")
 
 _BY_A_HALF = 0.14
 """Millimetres beside a half or a whole one that nobody sets a guide to."""
-_THREAD = 1 / 64
-"""Inches: what people call a thread."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +44,7 @@ class Roughly:
         if style.measure is Measure.MILLIMETRES:
             halves = max(1, round(size * 25.4 * 2))
             return style.pretty(mm(1) * halves / 2)
-        if size < 1.5 * _THREAD:
+        if size < 1.5 * THREAD:
             return "a thread"
         return style.pretty(Length.near(size).round_near(inches("1/32")))
 
@@ -97,7 +96,7 @@ class GuideMove:
         """In tenths of a millimetre, or on the ruler's marks."""
         if style is None or style.measure is not Measure.MILLIMETRES:
             apart = abs(_as_said(self.now) - _as_said(self.to))
-            return "a thread" if apart < 1.5 * _THREAD else GuideSetting(apart).set_in(style)
+            return "a thread" if apart < 1.5 * THREAD else GuideSetting(apart).set_in(style)
         return style.pretty(mm(1) * max(1, abs(_tenths(self.now) - _tenths(self.to))) / 10)
 
 
@@ -135,9 +134,9 @@ def _mark_and_threads(size: float) -> tuple[Length, int]:
     """A thread beside a sixteenth, over it (1) or under (-1), is said as such; everything else is a mark of thirty-seconds (0)."""
     near = Length.near(size).round_near(inches("1/16"))
     off = size - float(near)
-    if abs(off) < _THREAD / 2:
+    if abs(off) < THREAD / 2:
         return near, 0
-    if abs(off) < 1.5 * _THREAD:
+    if abs(off) < 1.5 * THREAD:
         return near, 1 if off > 0 else -1
     return Length.near(size).round_near(inches("1/32")), 0
 
@@ -145,7 +144,7 @@ def _mark_and_threads(size: float) -> tuple[Length, int]:
 def _as_said(size: float) -> float:
     """Inches of a setting as it is said."""
     mark, threads = _mark_and_threads(size)
-    return float(mark) + threads * _THREAD
+    return float(mark) + threads * THREAD
 
 
 def _tenths(size: float) -> int:

@@ -8,6 +8,7 @@ from fractions import Fraction
 
 from ..errors import LengthNotUnderstood, LengthOutOfRange
 from ..messages import Message
+from ..tolerances import THREAD
 from .format import MM_PER_INCH, MOST_DECIMALS, Measure
 from .length import LONGEST, Length
 
@@ -49,7 +50,7 @@ _SIZES = {"in": Fraction(1), "mm": 1 / MM_PER_INCH, "cm": 10 / MM_PER_INCH, "yd"
 """Inches; cloth is bought by the yard and the metre, and written down so."""
 
 
-_THREAD = Fraction(1, 64)
+_BESIDE = Fraction(THREAD)
 _BY_A_THREAD = re.compile(
     r"""^(?:an?\s)?(?P<before>scant|threads?\s(?:under|over))\s(?P<after_it>.*\d.*)$
       | ^(?P<before_it>.*\d.*?)\s(?P<after>scant|(?:less|minus|and|plus)\sa\sthread|a\sthread\s(?:under|over))$
@@ -112,7 +113,7 @@ def _apart_from_thread(plain: str) -> tuple[str, Fraction]:
     if found is None:
         return plain, Fraction(0)
     words = found["before"] or found["after"]
-    return found["after_it"] or found["before_it"], _THREAD if any(w in words for w in _MORE) else -_THREAD
+    return found["after_it"] or found["before_it"], _BESIDE if any(w in words for w in _MORE) else -_BESIDE
 
 
 def _unit(text: str, rest: str) -> str | None:

@@ -15,6 +15,7 @@ from blocks.models import Quilt
 from cutting.models import CutPlan, Stock
 from demo.tests.data import put_demo
 from exchange.project import schema
+from measuring.models import ReadingRow
 from piecing.units import KINDS
 from projects.models import Project
 
@@ -46,6 +47,18 @@ class ExchangeTest(ApiCase):
                 self.assertNotEqual(made["id"], str(project.pk))
                 self.assertEqual({**_bare(again), "name": ""}, {**_bare(out), "name": ""})
         self.assertEqual(Project.objects.count(), 6)
+
+    def test_a_reading_of_a_day_that_never_was_comes_in_without_it(self) -> None:
+        row = ReadingRow.objects.filter(block__isnull=False, deleted_at=None).first()
+        assert row is not None and row.block is not None
+        ReadingRow.objects.filter(pk=row.pk).update(day="2026-02-30")
+        project = row.block.project
+        before = ReadingRow.objects.count()
+        out = self.ask("get", f"projects/{project.pk}/export")
+        self.ask("delete", f"projects/{project.pk}")
+        made = self.ask("post", "exchange/projects", out, expect=201)
+        self.assertNotIn("2026-02-30", str(self.ask("get", f"projects/{made['id']}/export")))
+        self.assertGreater(ReadingRow.objects.count(), before)
 
     def test_broken_and_newer_files_are_refused_whole(self) -> None:
         good = self.ask("get", f"projects/{Project.objects.first().pk}/export")  # type: ignore[union-attr]
