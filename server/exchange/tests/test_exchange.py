@@ -50,7 +50,8 @@ class ExchangeTest(ApiCase):
 
     def test_a_reading_of_a_day_that_never_was_comes_in_without_it(self) -> None:
         row = ReadingRow.objects.filter(block__isnull=False, deleted_at=None).first()
-        assert row is not None and row.block is not None
+        assert row is not None
+        assert row.block is not None
         ReadingRow.objects.filter(pk=row.pk).update(day="2026-02-30")
         project = row.block.project
         before = ReadingRow.objects.count()
