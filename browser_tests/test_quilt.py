@@ -166,6 +166,29 @@ class SettingTest(JourneyCase):
         self.assertEqual(Quilt.objects.get(project__name__startswith="Lantern").stagger, "1/3")
 
 
+class BackingTest(JourneyCase):
+    def test_a_print_goes_on_across_the_seams_of_the_back(self) -> None:
+        """44 1/2 by 56 1/2 with 4 all round: 52 1/2 by 64 1/2. Every 24: the second length of 52 1/2 begins 72 after the first, 124 1/2."""
+        self.open(_QUILT)
+        pieces = self.region("Plain pieces to cut")
+        expect(pieces).to_contain_text("105″ in all")
+        every = self.labelled("Backing’s print repeats every")
+        every.fill("24")
+        expect(pieces).to_contain_text("begins 72″ after the one before it")
+        expect(pieces).to_contain_text("124\u00a01⁄2″ in all")
+        across = self.labelled("and across the cloth every")
+        across.fill("41")
+        expect(self.page.get_by_role("alert").first).to_contain_text("it cannot go on from one width to the next")
+        expect(across).to_have_value("41")
+        across.fill("13")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+        # Three repeats of 13 are added beside 40: as much as without a print.
+        expect(pieces).to_contain_text("124\u00a01⁄2″ in all")
+        self.saved()
+        self.page.reload()
+        expect(every).to_have_value("24")
+
+
 class FileTest(JourneyCase):
     def test_a_block_out_and_in(self) -> None:
         page = self.open(f"{HALF_SEWN}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0001/lay")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 from unittest import TestCase
 
@@ -10,13 +11,14 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from piecing.blocks.library import library_pattern
-from piecing.cutting import Cloth, ClothKind, Direction, WantedPiece, cutting_plan
+from piecing.cutting import Cloth, ClothKind, WantedPiece, cutting_plan
 from piecing.cutting.buying import Shop, backing_purchase, purchases
 from piecing.cutting.joined import strips_for
 from piecing.errors import QuiltImpossible
 from piecing.joining.thread import block_join_length, unit_seam_length
 from piecing.lengths import Measure, Style, inches
 from piecing.planning.plan import plan
+from piecing.prints import ClothPrint, Direction
 from piecing.quilts.choices import Border, QuiltChoices, Setting
 from piecing.quilts.joined import joined_length, strips_said, strips_settled
 from piecing.quilts.seams import binding_seam_length, quilt_join_length
@@ -134,13 +136,14 @@ class BackingTest(TestCase):
         """60 by 66 with nothing over: across takes 120, along 132. Three in a hundred more, in eighths of a yard: 126, 139 1/2."""
         c = quilt(columns=1, rows=1, block_width=inches(60), block_height=inches(66), backing_over=inches(0))
         backings = quilt_sizes(c).backing
-        any_way = backing_purchase(backings, Direction.NONE, Shop())
-        upright = backing_purchase(backings, Direction.ONE_WAY, Shop())
+        any_way = backing_purchase(backings[0], Shop())
+        one_way = replace(c, backing_print=ClothPrint(Direction.ONE_WAY))
+        upright = backing_purchase(quilt_sizes(one_way).backing[0], Shop())
         self.assertEqual((any_way.bare, any_way.buy), (inches(120), inches(126)))
         self.assertEqual((upright.bare, upright.buy), (inches(132), inches("279/2")))
         # 120 at thirty in a hundred is 171.4, and so 175 1/2.
         shrinks = Shop(shrinkage=Fraction(3, 10))
-        self.assertEqual(backing_purchase(backings, Direction.NONE, shrinks).buy, inches("351/2"))
+        self.assertEqual(backing_purchase(backings[0], shrinks).buy, inches("351/2"))
         self.assertIn("up and down", str(upright.said))
         self.assertIn("across", str(any_way.said))
         self.assertEqual((any_way.width, any_way.height), (inches(60), inches(66)))

@@ -6,7 +6,6 @@ from unittest import TestCase
 
 from piecing.blocks.library import library_pattern
 from piecing.blocks.pattern import laid
-from piecing.cutting.stock import Direction
 from piecing.cutting.wanted import plain_pieces, unit_pieces
 from piecing.diagnosis.habits import Figure, Habit
 from piecing.drawings.block import block_picture
@@ -18,6 +17,7 @@ from piecing.overview.ticket import HandsOfUnit, block_ticket, ticket
 from piecing.planning.plan import plan
 from piecing.planning.schools import School
 from piecing.planning.unit_plan import Choices, UnitPlan
+from piecing.prints import Direction
 from piecing.quilts.choices import Border, Corners, QuiltChoices
 from piecing.quilts.sizes import quilt_sizes
 from piecing.records.words import habit_said, spread_said

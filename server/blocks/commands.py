@@ -79,6 +79,8 @@ _PLAIN = {
     "backing_fabric",
     "backing_over",
     "backing_way",
+    "backing_repeat",
+    "backing_repeat_across",
     "usable",
     "oversize",
     "sleeve",

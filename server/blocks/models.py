@@ -91,6 +91,8 @@ class Quilt(models.Model):
     stagger = models.CharField(max_length=9, default="1/2")
     half_blocks = models.BooleanField(default=False)
     backing_way = models.CharField(max_length=10, choices=BACKINGS, default=BackingWay.LEAST.value)
+    backing_repeat = LengthField(default="0")
+    backing_repeat_across = LengthField(default="0")
     sleeve = LengthField(default="0")
     makings = models.JSONField(default=dict, blank=True)
     spare_percent = models.PositiveSmallIntegerField(default=0)

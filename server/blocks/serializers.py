@@ -337,6 +337,8 @@ class QuiltViewSerializer(_WithRefusal):
     stagger = serializers.CharField(source="quilt.stagger")
     half_blocks = serializers.BooleanField(source="quilt.half_blocks")
     backing_way = serializers.ChoiceField(choices=BACKINGS, source="quilt.backing_way")
+    backing_repeat = LengthAnswerField(source="quilt.backing_repeat")
+    backing_repeat_across = LengthAnswerField(source="quilt.backing_repeat_across")
     sleeve = LengthAnswerField(source="quilt.sleeve")
     sizes = QuiltSizesSerializer(allow_null=True)
     picture = DrawingField(allow_null=True)

@@ -19,6 +19,7 @@ from piecing.joining.order import Order, orders
 from piecing.joining.seams import VALUES
 from piecing.lengths import ZERO, Length, inches
 from piecing.planning.schools import School
+from piecing.prints import ClothPrint, Direction
 from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots, filler_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.pieced import PiecedRow, RowFit, Runs
@@ -227,8 +228,16 @@ def quilt_choices(quilt: Quilt, project: Project, blocks: list[Block], find: Fin
         stagger=Fraction(quilt.stagger),
         half_blocks=quilt.half_blocks,
         backing_way=BackingWay(quilt.backing_way),
+        backing_print=_print_of(quilt, project),
         sleeve=quilt.sleeve,
     )
+
+
+def _print_of(quilt: Quilt, project: Project) -> ClothPrint:
+    """Its direction is the fabric's; how often it comes round is told only where it is to go on across the backing's seams."""
+    fabric = next((f for f in project.fabrics.all() if f.role == quilt.backing_fabric), None)
+    direction = Direction(fabric.direction) if fabric else Direction.NONE
+    return ClothPrint(direction, quilt.backing_repeat, quilt.backing_repeat_across)
 
 
 @dataclass(frozen=True, slots=True)

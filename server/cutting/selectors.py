@@ -365,9 +365,7 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     row = cut_plan_of(project)
     seams = tuple(_seams(project, sizes, row))
     thread = thread_needed([length for _, length in seams], yard * bobbin if bobbin else BOBBIN)
-    backing = (
-        backing_purchase(sizes.backing, directions_of(project)[sizes.choices.backing_fabric], shop) if sizes else None
-    )
+    backing = backing_purchase(sizes.backing[0], shop) if sizes else None
     try:
         found = _purchases(pieces_left(now_of(project)), shop)
         refusal = ""

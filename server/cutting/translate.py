@@ -13,7 +13,7 @@ from api.looked_up import looked_up_once
 from blocks.quilt import sizes_of, strips_cut_of
 from blocks.selectors import blocks_of
 from measuring.selectors import plan_of
-from piecing.cutting import Cloth, ClothKind, CuttingPlan, Direction, Goal, WantedPiece
+from piecing.cutting import Cloth, ClothKind, CuttingPlan, Goal, WantedPiece
 from piecing.cutting.ledger import Entry, Pile, ledger, ticked_pieces
 from piecing.cutting.plan import ClothPlan, CutStrip, Missing, Placed, PlanCost
 from piecing.cutting.wanted import cut_as_measured, plain_pieces, unit_pieces
@@ -21,6 +21,7 @@ from piecing.errors import PiecingError
 from piecing.lengths import Area, Length
 from piecing.lengths.surd import Surd
 from piecing.planning.unit_plan import UnitPlan, still_to_make
+from piecing.prints import Direction
 from piecing.quilts.joined import Strips, strips_settled
 from piecing.quilts.sizes import QuiltSizes
 from piecing.units import kind_of

@@ -2,6 +2,6 @@
 
 from .check import Flaw, flaws
 from .plan import CuttingPlan, Goal, cutting_plan
-from .stock import Cloth, ClothKind, Direction, WantedPiece
+from .stock import Cloth, ClothKind, WantedPiece
 
-__all__ = ["Cloth", "ClothKind", "CuttingPlan", "Direction", "Flaw", "Goal", "WantedPiece", "cutting_plan", "flaws"]
+__all__ = ["Cloth", "ClothKind", "CuttingPlan", "Flaw", "Goal", "WantedPiece", "cutting_plan", "flaws"]

@@ -15,7 +15,7 @@ from ..messages import Message
 from ..quilts.backing import Backing, backing_said
 from ..quilts.joined import joined_length, strips_settled
 from .plan import Goal, cutting_plan, shelf_plan
-from .stock import Cloth, ClothKind, Direction, WantedPiece
+from .stock import Cloth, ClothKind, WantedPiece
 
 __all__ = ["BackingPurchase", "Pack", "Purchase", "Shop", "backing_purchase", "purchases", "shop_said", "shop_step"]
 
@@ -90,10 +90,8 @@ class BackingPurchase:
     said: Message
 
 
-def backing_purchase(backings: Sequence[Backing], direction: Direction, shop: Shop) -> BackingPurchase:
-    """The first of ``backings`` that its print allows: one with a direction stands upright only with the selvedges running up and
-    down the quilt, so there the seams do too."""
-    best = next(b for b in backings if b.along or direction is Direction.NONE)
+def backing_purchase(best: Backing, shop: Shop) -> BackingPurchase:
+    """Cloth for a backing pieced so."""
     buy = (best.length * (1 / (1 - shop.shrinkage))).round_up(shop.step)
     return BackingPurchase(best.width, best.height, best.length, buy, backing_said(best))
 

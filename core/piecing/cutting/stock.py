@@ -14,7 +14,7 @@ from ..errors import ClothImpossible
 from ..lengths import ZERO, Area, Length, Measure, inches, mm
 from ..messages import Message
 
-__all__ = ["CLOTH_WORDS", "Cloth", "ClothKind", "Direction", "WantedPiece", "grain_said", "grid_of", "usual_size"]
+__all__ = ["CLOTH_WORDS", "Cloth", "ClothKind", "WantedPiece", "grain_said", "grid_of", "usual_size"]
 
 LARGEST_CLOTH = inches(2_000)
 MOST_PIECES = 20_000
@@ -88,14 +88,6 @@ _SIZES = {
 def usual_size(kind: ClothKind, measure: Measure) -> tuple[Length, Length]:
     """Usable size across and along to begin with, in inches or in round millimetres."""
     return _SIZES[kind][measure is Measure.MILLIMETRES]
-
-
-class Direction(StrEnum):
-    """How a print runs: ``NONE`` any way, ``STRIPES`` along the selvedge both ways, ``ONE_WAY`` along it, one way up."""
-
-    NONE = "none"
-    STRIPES = "stripes"
-    ONE_WAY = "one_way"
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,9 +12,10 @@ from math import ceil
 
 from ..lengths import Length, inches
 from ..planning.unit_plan import CutPiece, UnitPlan
+from ..prints import Direction
 from ..quilts.choices import PlainPiece
 from ..quilts.strips_between import StripsCut
-from .stock import Direction, WantedPiece
+from .stock import WantedPiece
 
 __all__ = ["cut_as_measured", "plain_pieces", "unit_pieces"]
 

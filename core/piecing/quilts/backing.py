@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..errors import QuiltImpossible
 from ..lengths import ZERO, Length, inches
-from ..messages import Message
+from ..messages import Listing, Message
+from ..prints import Direction
 from .choices import BackingWay, PlainPiece, QuiltChoices
 from .joined import strips_settled
 
@@ -26,6 +28,9 @@ BINDING = "binding strip"
 """What the pile of its strips is called."""
 
 _BACKING_SEAM = inches("1/2")
+_NARROWEST = inches(2)
+"""Cloth between its selvedges: two allowances of the backing, and as much again."""
+_LONGEST_REPEAT = inches(72)
 
 
 _JOIN_LOSS = inches(12)
@@ -36,7 +41,8 @@ _JOIN_LOSS = inches(12)
 class Backing:
     """Panels of the cloth's usable width; ``along`` when the seams run up and down the quilt. ``length`` is to buy. With a
     ``strip``, cut so wide, one panel is parted lengthwise and the strip sewn between, joined from ``strip_lengths`` lengths
-    across the cloth.
+    across the cloth, or cut from a second one along it (``upright``). Each panel begins ``every`` after the last; ``matched``: its
+    print goes on across the seams; ``turned``: it lies on its side.
     """
 
     along: bool
@@ -45,8 +51,12 @@ class Backing:
     length: Length
     width: Length
     height: Length
+    every: Length
     strip: Length = ZERO
     strip_lengths: int = 0
+    upright: bool = False
+    matched: bool = False
+    turned: bool = False
 
     @property
     def seam(self) -> Length:
@@ -96,7 +106,33 @@ def binding_piece(c: QuiltChoices, binding: Binding) -> PlainPiece:
 
 
 def backing_said(b: Backing) -> Message:
-    """How it is joined: panels, their length, and which way the seams run on the quilt."""
+    """How it is joined: panels, their length, which way the seams run on the quilt, and how its print is kept."""
+    said = [_joined_said(b)]
+    lengths = 2 if b.upright else b.panels
+    if lengths > 1 and b.every > b.panel_length:
+        said.append(
+            Message(
+                "Each length begins {every} after the one before it, at the same place of the print.",
+                every=b.every,
+            )
+        )
+    if b.matched and b.panels > 1:
+        said.append(
+            Message("Fold an edge under, lay it on the next so that the print goes on, and sew along the fold.")
+        )
+    if b.turned:
+        said.append(Message("Its print lies on its side."))
+    return said[0] if len(said) == 1 else Message("{said}", said=Listing(said, " "))
+
+
+def _joined_said(b: Backing) -> Message:
+    if b.upright:
+        return Message(
+            "2 lengths of {length}, selvedges cut off first. One is cut through lengthwise off the middle; a strip cut {strip} wide along "
+            "the selvedge of the other is sewn between.",
+            length=b.panel_length,
+            strip=b.strip,
+        )
     if b.strip > ZERO:
         return Message(
             "One length of {length}, cut through lengthwise off the middle, selvedges cut off first; a strip cut {strip} wide is "
@@ -126,16 +162,20 @@ def backing_said(b: Backing) -> Message:
 
 
 def backings_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing, ...]:
-    """Pieced with seams along the quilt's height, across it, or of one length with a strip; the way chosen first, then those that
-    take less cloth. One length with a strip is among them where the quilt is wider than the cloth, and the strip is not.
+    """Pieced with seams along the quilt's height, across it, or of one length with a strip; the way chosen first, then those that keep
+    its print upright, then those that take less cloth. One length with a strip is among them where the quilt is wider than the
+    cloth, and the strip is not. Raises ``QuiltImpossible`` for cloth too narrow to be joined, and for a print that does not come round.
     """
     wide, high = width + c.backing_over * 2, height + c.backing_over * 2
+    added = _added(c)
     found = []
     for along, over, length in ((True, wide, high), (False, high, wide)):
-        panels = 1
-        while c.usable * panels - _BACKING_SEAM * 2 * (panels - 1) < over:
-            panels += 1
-        found.append(Backing(along, panels, length, length * panels, wide, high))
+        panels = 1 if over <= c.usable else 1 + added.whole_times(over - c.usable, up=True)
+        every = c.backing_print.begun_every(length)
+        whole = every * (panels - 1) + length
+        turned = not along and c.backing_print.direction is not Direction.NONE
+        matched = c.backing_print.meets
+        found.append(Backing(along, panels, length, whole, wide, high, every, matched=matched, turned=turned))
     ways = {BackingWay.ALONG: found[0], BackingWay.ACROSS: found[1]}
     strip = _with_strip(c, wide, high)
     if strip is not None:
@@ -146,9 +186,43 @@ def backings_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing
         b
         for _, b in sorted(
             ways.items(),
-            key=lambda w: (w[0] is not c.backing_way, last.get(w[0], 0), float(w[1].length), not w[1].along),
+            key=lambda w: (
+                w[0] is not c.backing_way,
+                w[1].turned,
+                last.get(w[0], 0),
+                float(w[1].length),
+                not w[1].along,
+            ),
         )
     )
+
+
+def _added(c: QuiltChoices) -> Length:
+    """What one more width of cloth shows beside the last: two allowances less, and only whole repeats of a print that goes on."""
+    if c.usable < _NARROWEST:
+        raise QuiltImpossible(
+            "Cloth is usable {least} across at least: its seams use up what is narrower.",
+            field="usable",
+            least=_NARROWEST,
+        )
+    of_print = c.backing_print
+    for size, field in ((of_print.along, "backing_repeat"), (of_print.across, "backing_repeat_across")):
+        if not ZERO <= size <= _LONGEST_REPEAT:
+            raise QuiltImpossible(
+                "A print comes round after {most} at most; 0 where it need not meet at the seams.",
+                field=field,
+                most=_LONGEST_REPEAT,
+            )
+    shown = of_print.shown_by_another(c.usable - _BACKING_SEAM * 2)
+    if shown == ZERO:
+        raise QuiltImpossible(
+            "Between two seams the cloth shows {shows}, less than the {repeat} after which the print comes round: it cannot go on from "
+            "one width to the next. Give 0, or wider cloth.",
+            field="backing_repeat_across",
+            shows=c.usable - _BACKING_SEAM * 2,
+            repeat=of_print.across,
+        )
+    return shown
 
 
 def _with_strip(c: QuiltChoices, wide: Length, high: Length) -> Backing | None:
@@ -156,10 +230,11 @@ def _with_strip(c: QuiltChoices, wide: Length, high: Length) -> Backing | None:
     strip = (wide - c.usable + _BACKING_SEAM * 4).round_up(c.ruler_step)
     if wide <= c.usable or strip > c.usable:
         return None
-    lengths = 1
-    while c.usable * lengths - _BACKING_SEAM * 2 * (lengths - 1) < high:
-        lengths += 1
-    return Backing(True, 1, high, high + strip * lengths, wide, high, strip, lengths)
+    every = c.backing_print.begun_every(high)
+    if c.backing_print.lies_one_way:
+        return Backing(True, 1, high, every + high, wide, high, every, strip, 1, upright=True)
+    lengths = 1 if high <= c.usable else 1 + (c.usable - _BACKING_SEAM * 2).whole_times(high - c.usable, up=True)
+    return Backing(True, 1, high, high + strip * lengths, wide, high, every, strip, lengths)
 
 
 def sleeve_piece(c: QuiltChoices, width: Length) -> PlainPiece:

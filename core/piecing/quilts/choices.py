@@ -11,6 +11,7 @@ from fractions import Fraction
 
 from ..lengths import ZERO, Area, Length, finest_mark, inches
 from ..messages import Message
+from ..prints import PLAIN_PRINT, ClothPrint
 from .pieced import PiecedRow
 
 __all__ = [
@@ -70,6 +71,7 @@ class QuiltChoices:
     """``oversize`` is added to setting triangles and to the length of borders, to be trimmed off again.
 
     ``sash_round`` puts sashing outside the outer blocks as well (on point it always is). ``usable`` is the width of cloth between selvedges.
+    ``backing_print`` is how the backing's print runs, and how often it comes round where it is to go on across seams.
     ``stagger`` is how far every second column lies lower, a share of the block; ``half_blocks`` fills its ends with parts of blocks
     in place of plain cloth. ``sleeve`` is the finished depth of a hanging sleeve,
     nothing for none.
@@ -98,6 +100,7 @@ class QuiltChoices:
     stagger: Fraction = Fraction(1, 2)
     half_blocks: bool = False
     backing_way: BackingWay = BackingWay.LEAST
+    backing_print: ClothPrint = PLAIN_PRINT
     sleeve: Length = ZERO
 
     @property

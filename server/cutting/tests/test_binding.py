@@ -96,3 +96,27 @@ class BindingTest(TransactionTestCase):
         # Each is told up to the inch, all of them together once.
         over = sum(sewn.values()) - float(Fraction(buying["seam"]["exact"]))
         self.assertTrue(-1 < over < len(sewn), over)
+
+    def test_a_backing_whose_print_is_kept(self) -> None:
+        """Twenty of 10, 40 by 50, 4 over: 48 by 58. Across takes two of 48; a print with a direction two of 58, and where it comes round
+        every 25 the second begins 75 after the first."""
+        self.ask("patch", f"{self.path}/quilt", {"changes": {"columns": "4", "rows": "5"}, "seen": {}})
+        self.assertEqual(self.backing(), ("96", 48))
+        self.ask("patch", f"fabrics/{self.fabrics['b']}", {"changes": {"direction": "one_way"}, "seen": {}})
+        self.assertEqual(self.backing(), ("116", 58))
+        self.ask("patch", f"{self.path}/quilt", {"changes": {"backing_repeat": "25"}, "seen": {}})
+        self.assertEqual(self.backing(), ("133", 58))
+        refused = self.ask(
+            "patch", f"{self.path}/quilt", {"changes": {"backing_repeat_across": "41"}, "seen": {}}, expect=422
+        )
+        self.assertEqual(refused["errors"][0]["field"], "backing_repeat_across")
+        self.assertEqual(self.backing(), ("133", 58))
+
+    def backing(self) -> tuple[str, float]:
+        """How much cloth, and the seam of it: the quilt and what is to buy say the same."""
+        first = self.ask("get", f"{self.path}/blocks")["quilt"]["sizes"]["backing"][0]
+        buying = self.ask("get", f"{self.path}/buying")
+        self.assertEqual(buying["backing"]["said"], first["said"])
+        self.assertEqual(buying["backing"]["bare"]["text"], first["length"]["text"])
+        seams = {s["said"]: float(Fraction(s["length"]["exact"])) for s in buying["seams"]}
+        return first["length"]["text"], seams["joining the backing"]

@@ -37,7 +37,10 @@ const label = (s: Spot) => {
 }
 /** Columns too narrow for their size to be read along the rule: there it stands upright. */
 const wholeWidth = computed(() => props.view.sizes.columns.reduce((sum, t) => sum + t.share, 0))
-const narrow = (share: number) => (props.width * share) / wholeWidth.value < 48
+const across = (share: number) => (props.width * share) / wholeWidth.value
+const narrow = (share: number) => across(share) < 48
+/** Rows too low for their size to be read beside them: there it is written smaller. */
+const low = (share: number) => across(share) < 18
 const percent = (share: number | undefined) => `${(share ?? 0) * 100}%`
 const place = (s: Spot) => ({
   left: percent(s.box[0]),
@@ -105,7 +108,7 @@ watch(
         v-for="t in view.sizes.rows"
         :key="t.name"
         :style="{ flexGrow: t.share }"
-        :class="{ off: !t.on_step }"
+        :class="{ off: !t.on_step, low: low(t.share) }"
         >{{ t.on_step ? '' : '≈' }}{{ t.finished.pretty }}</span
       >
     </div>
@@ -171,6 +174,12 @@ watch(
 
 .rule .narrow {
   writing-mode: vertical-rl;
+}
+
+.rule .low {
+  font-size: 12px;
+  line-height: 0.8;
+  overflow: visible;
 }
 
 .rule {

@@ -5,6 +5,7 @@ import { RouterLink } from 'vue-router'
 
 import type { Project, Schemas } from '@/shared/api/client'
 import Len from '@/shared/words/Len.vue'
+import { plural } from '@/shared/words/words'
 
 /** Every piece without a seam in it, and what backs and binds the quilt. */
 const props = defineProps<{ project: Project; quilt: Schemas['QuiltView'] }>()
@@ -75,9 +76,9 @@ const into: Record<number, string> = { 2: 'cut once on the diagonal', 4: 'cut on
       <div>
         <h3>Binding, {{ name(quilt.binding_fabric) }}</h3>
         <p>
-          {{ sizes.binding.strips }} strips cut <Len :of="sizes.binding.strip" about /> wide across the cloth,
-          joined on the diagonal: <Len :of="sizes.binding.round_about" about /> round the quilt and a foot
-          over. {{ sizes.binding_corner }}
+          {{ plural(sizes.binding.strips, 'strip') }} cut <Len :of="sizes.binding.strip" about /> wide across
+          the cloth, joined on the diagonal: <Len :of="sizes.binding.round_about" about /> round the quilt and
+          a foot over. {{ sizes.binding_corner }}
         </p>
       </div>
     </div>

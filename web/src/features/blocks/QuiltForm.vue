@@ -33,7 +33,16 @@ const backings = [
 ]
 const blocks = computed(() => props.sheet.blocks.filter((b) => !b.part))
 const inRows = computed(() => draft.setting !== 'by_hand')
-const lengths = ['sash', 'binding_strip', 'backing_over', 'usable', 'oversize', 'sleeve'] as const
+const lengths = [
+  'sash',
+  'binding_strip',
+  'backing_over',
+  'usable',
+  'oversize',
+  'sleeve',
+  'backing_repeat',
+  'backing_repeat_across',
+] as const
 const kept = () => ({
   columns: String(props.quilt.columns),
   rows: String(props.quilt.rows),
@@ -168,6 +177,20 @@ watch(
       />
     </div>
     <LabelledSelect v-model="draft.backing_way" label="Backing joined with" :options="backings" />
+    <div class="two">
+      <LengthInput
+        v-model="draft.backing_repeat"
+        label="Backing’s print repeats every"
+        :problem="problems.backing_repeat"
+        hint="along the selvedge; 0 where it need not meet at the seams"
+      />
+      <LengthInput
+        v-model="draft.backing_repeat_across"
+        label="and across the cloth every"
+        :problem="problems.backing_repeat_across"
+        hint="0 where it need not meet"
+      />
+    </div>
   </div>
 </template>
 

@@ -4425,6 +4425,8 @@ export interface components {
             usable?: string | null;
             oversize?: string | null;
             sleeve?: string | null;
+            backing_repeat?: string | null;
+            backing_repeat_across?: string | null;
             sash_round?: boolean;
             cornerstones?: boolean;
             begun?: boolean;
@@ -4513,6 +4515,8 @@ export interface components {
             stagger: string;
             half_blocks: boolean;
             backing_way: components["schemas"]["BackingWayEnum"];
+            readonly backing_repeat: components["schemas"]["Length"];
+            readonly backing_repeat_across: components["schemas"]["Length"];
             readonly sleeve: components["schemas"]["Length"];
             sizes: components["schemas"]["QuiltSizes"] | null;
             readonly picture: components["schemas"]["Drawing"] | null;
