@@ -166,6 +166,35 @@ class SettingTest(JourneyCase):
         self.assertEqual(Quilt.objects.get(project__name__startswith="Lantern").stagger, "1/3")
 
 
+class HowManyTest(JourneyCase):
+    def test_as_many_are_planned_as_it_takes(self) -> None:
+        """Twelve by turns of two blocks: six of each. Set in on point, three by four with 2 by 3 between them: twelve and six."""
+        page = self.open(_QUILT)
+        picture = self.region("Picture of the quilt")
+        expect(picture).not_to_contain_text("The quilt takes")
+        page.get_by_role("button", name="Add a block").click()
+        page.get_by_role("button", name="Friendship Star").click()
+        expect(page.get_by_role("heading", name="Lay out Friendship Star")).to_be_attached()
+        page.get_by_role("link", name="Quilt finishing").click()
+        expect(picture).to_contain_text(
+            "The quilt takes 6 of Lantern, 6 of Friendship Star; planned under How many: 12, 1."
+        )
+        picture.get_by_role("button", name="Plan so many").click()
+        expect(page.get_by_role("link", name="Friendship Star 6 finishing")).to_be_visible()
+        expect(page.get_by_role("link", name="Lantern 6 finishing")).to_be_visible()
+        expect(picture).not_to_contain_text("The quilt takes")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("link", name="Lantern 12 finishing")).to_be_visible()
+        self.pick("on point")
+        self.pick("the first, others set in")
+        expect(picture).to_contain_text(
+            "The quilt takes 12 of Lantern, 6 of Friendship Star; planned under How many: 12, 1."
+        )
+        picture.get_by_role("button", name="Plan so many").click()
+        expect(page.get_by_role("link", name="Friendship Star 6 finishing")).to_be_visible()
+        self.saved()
+
+
 class BackingTest(JourneyCase):
     def test_a_print_goes_on_across_the_seams_of_the_back(self) -> None:
         """44 1/2 by 56 1/2 with 4 all round: 52 1/2 by 64 1/2. Every 24: the second length of 52 1/2 begins 72 after the first, 124 1/2."""

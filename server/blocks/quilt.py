@@ -12,8 +12,9 @@ from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Area, Measure, usual
+from piecing.messages import Listing, Message
 from piecing.quilts.beside import SettingBeside, settings_beside
-from piecing.quilts.choices import Setting, block_spots
+from piecing.quilts.choices import QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from piecing.quilts.strips_between import StripsBetween, StripsCut, strips_between
@@ -32,12 +33,14 @@ from .translate import (
     pattern_of,
     quilt_choices,
     top_of,
+    ways_at,
     ways_of,
     whats_laid,
 )
 
 __all__ = [
     "Beside",
+    "BlocksTaken",
     "QuiltSheet",
     "besides_of",
     "may_number_blocks",
@@ -67,6 +70,30 @@ def may_number_blocks(project: Project, changes: Iterable[str]) -> bool:
 
 
 @dataclass(frozen=True)
+class BlocksTaken:
+    """How many of a block in one of its colourways the quilt as it is set takes, and how many are planned."""
+
+    block: Block
+    colourway: int
+    takes: int
+    planned: int
+
+    @property
+    def called(self) -> Message:
+        name = str(self.block.pattern.get("name", ""))
+        if len(self.block.colourways) < 2:
+            return Message("{block}", block=name)
+        return Message("{block}, colourway {n}", block=name, n=self.colourway + 1)
+
+
+def _taken(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> tuple[BlocksTaken, ...]:
+    if choices.setting is Setting.BY_HAND or not ways:
+        return ()
+    laid_out = ways_at(quilt, ways, block_spots(choices))
+    return tuple(BlocksTaken(w.block, w.number, sum(x is w for x in laid_out), w.count) for w in ways)
+
+
+@dataclass(frozen=True)
 class QuiltSheet:
     """``sizes`` go with what was measured of the top, as far as it was; the picture is as planned."""
 
@@ -77,6 +104,18 @@ class QuiltSheet:
     counted: int
     left_out: tuple[str, ...]
     cloth: Area
+    takes: tuple[BlocksTaken, ...] = ()
+
+    @property
+    def takes_said(self) -> Message | None:
+        """What the quilt takes beside what is planned; nothing where they agree."""
+        if all(t.takes == t.planned for t in self.takes):
+            return None
+        return Message(
+            "The quilt takes {takes}; planned under How many: {planned}.",
+            takes=Listing([Message("{n} of {block}", n=t.takes, block=t.called) for t in self.takes], ", "),
+            planned=Listing([Message("{n}", n=t.planned) for t in self.takes], ", "),
+        )
 
 
 def _picture(quilt: Quilt, sized: QuiltSizes, ways: list[QuiltColourway]) -> Drawing:
@@ -163,7 +202,16 @@ def quilt_view(project: Project) -> QuiltSheet:
         left_out = tuple(str(b.pattern.get("name", "")) for b in _apart(quilt, blocks) if b.pk not in used)
         picture = _picture(quilt, sized, ways) if ways else None
         now = _as_measured(quilt, sized)
-        return QuiltSheet(quilt, now, picture, None, counted_blocks, left_out, Area.sum(p.area for p in now.pieces))
+        return QuiltSheet(
+            quilt,
+            now,
+            picture,
+            None,
+            counted_blocks,
+            left_out,
+            Area.sum(p.area for p in now.pieces),
+            _taken(quilt, choices, ways),
+        )
     except PiecingError as refusal:
         return QuiltSheet(quilt, None, None, refusal, 0, (), Area.sum(()))
 

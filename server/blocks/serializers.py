@@ -279,6 +279,15 @@ class QuiltSizesSerializer(serializers.Serializer[Any]):
         return str(binding_said(sizes.choices).text(self.context["style"]))
 
 
+class BlocksTakenSerializer(serializers.Serializer[Any]):
+    """How many of a block in one of its colourways, counted from nought, the quilt as it is set takes."""
+
+    block = serializers.UUIDField(source="block.pk")
+    colourway = serializers.IntegerField()
+    takes = serializers.IntegerField()
+    planned = serializers.IntegerField()
+
+
 class BorderSerializer(serializers.Serializer[Any]):
     width = serializers.SerializerMethodField()
     fabric = serializers.CharField()
@@ -343,6 +352,8 @@ class QuiltViewSerializer(_WithRefusal):
     sizes = QuiltSizesSerializer(allow_null=True)
     picture = DrawingField(allow_null=True)
     counted = serializers.IntegerField()
+    takes = BlocksTakenSerializer(many=True)
+    takes_said = MessageField(allow_null=True)
     left_out = serializers.ListField(child=serializers.CharField())
     cloth = AreaField()
     refusal = serializers.SerializerMethodField()

@@ -242,12 +242,13 @@ def _print_of(quilt: Quilt, project: Project) -> ClothPrint:
 
 @dataclass(frozen=True, slots=True)
 class QuiltColourway:
-    """One block in one colourway, so many of it."""
+    """One block in one colourway, the how-manieth of the block's, so many of it."""
 
     block: Block
     pattern: Pattern
     roles: tuple[tuple[str, str], ...]
     count: int
+    number: int = 0
 
 
 def ways_of(quilt: Quilt, blocks: list[Block], find: Find) -> list[QuiltColourway]:
@@ -267,7 +268,8 @@ def ways_of(quilt: Quilt, blocks: list[Block], find: Find) -> list[QuiltColourwa
             else True
         )
         if same:
-            found += [QuiltColourway(block, pattern, w.roles, w.count) for w in colourways_of(block) if w.count > 0]
+            ways = enumerate(colourways_of(block))
+            found += [QuiltColourway(block, pattern, w.roles, w.count, n) for n, w in ways if w.count > 0]
     return found
 
 

@@ -8,6 +8,7 @@ import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
 import Choice from '@/shared/form/Choice.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { greys } from '@/shared/lib/colours'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import Len from '@/shared/words/Len.vue'
 import { plural } from '@/shared/words/words'
@@ -21,13 +22,39 @@ import TryFabrics from './TryFabrics.vue'
 
 /** The quilt put together: how the blocks are set, what goes between and round them, and what to cut for it. */
 const props = defineProps<{ project: Project; sheet: Sheet; colours: Record<string, string> }>()
-const { send } = useOutbox()
+const { send, typedIn } = useOutbox()
+const undo = useUndo()
 const seen = ref('colours')
 const scale = ref(4)
 const scales = [1, 2, 4, 8, 10, 16].map((n) => ({ value: n, label: n === 1 ? 'full size' : `one to ${n}` }))
 const byHand = computed(() => props.sheet.quilt.setting === 'by_hand')
 /** What is pieced beside the blocks: strips of borders, parts of blocks. */
 const parts = computed(() => props.sheet.blocks.filter((b) => b.part && b.part !== 'centre'))
+/** Of every block as many are planned as the quilt takes, until it is undone. */
+function planTaken() {
+  const changed = props.sheet.blocks.flatMap((block) => {
+    const takes = props.sheet.quilt.takes.filter((t) => t.block === block.id && t.takes !== t.planned)
+    if (!takes.length) return []
+    const before = block.colourways.map((w) => ({ count: String(w.count), roles: { ...w.roles } }))
+    const after = before.map((w, n) => {
+      const taken = takes.find((t) => t.colourway === n)
+      return taken ? { ...w, count: String(taken.takes) } : w
+    })
+    return [{ block: block.id, before, after }]
+  })
+  const plan = (from: 'before' | 'after', to: 'before' | 'after') =>
+    changed.forEach((c) =>
+      typedIn({
+        kind: 'put_block',
+        project: props.project.id,
+        block: c.block,
+        changes: { colourways: c[to] },
+        seen: { colourways: c[from] },
+      }),
+    )
+  plan('before', 'after')
+  undo('As many blocks are planned as the quilt takes.', () => plan('after', 'before'))
+}
 const begin = () =>
   send({ kind: 'change_quilt', project: props.project.id, changes: { begun: true }, seen: {} })
 </script>
@@ -108,12 +135,9 @@ const begin = () =>
           >
           <SelectInput v-model="scale" small class="scale" labelled="Scale" :options="scales" />
         </p>
-        <p
-          v-if="sheet.quilt.sizes && !byHand && sheet.quilt.counted !== sheet.quilt.sizes.blocks"
-          class="note"
-        >
-          The quilt takes {{ sheet.quilt.sizes.blocks }} blocks; {{ sheet.quilt.counted }} are planned under
-          How many.
+        <p v-if="sheet.quilt.takes_said" class="note">
+          {{ sheet.quilt.takes_said }}
+          <NButton text class="quiet" @click="planTaken">Plan so many</NButton>
         </p>
         <p v-if="sheet.quilt.left_out.length" class="note">
           Not in this picture: {{ sheet.quilt.left_out.join(', ') }} (another size, an empty place, or none

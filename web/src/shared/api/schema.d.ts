@@ -2755,6 +2755,14 @@ export interface components {
             sizes: components["schemas"]["BlockSizes"];
             readonly cannot: components["schemas"]["FieldProblem"] | null;
         };
+        /** @description How many of a block in one of its colourways, counted from nought, the quilt as it is set takes. */
+        BlocksTaken: {
+            /** Format: uuid */
+            block: string;
+            colourway: number;
+            takes: number;
+            planned: number;
+        };
         Border: {
             readonly width: string;
             fabric: string;
@@ -4521,6 +4529,8 @@ export interface components {
             sizes: components["schemas"]["QuiltSizes"] | null;
             readonly picture: components["schemas"]["Drawing"] | null;
             counted: number;
+            takes: components["schemas"]["BlocksTaken"][];
+            readonly takes_said: string | null;
             left_out: string[];
             readonly cloth: string;
             readonly refusal: components["schemas"]["FieldProblem"] | null;
