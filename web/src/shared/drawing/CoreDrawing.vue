@@ -17,6 +17,8 @@ const haloed = ['mark', 'target', 'finished', 'block-edge', 'fault']
 const point = (mark: Schemas['Mark']) => mark.d.slice(1).split(',').map(Number) as [number, number]
 const id = useId()
 const viewBox = computed(() => props.drawing.window.join(' '))
+/** So small that lines of a pixel would leave nothing of the colours. */
+const fine = computed(() => props.width ** 2 < 30 * props.drawing.marks.length)
 const unit = computed(() => (props.drawing.window[2] ?? 1) / props.width)
 /** As one text, which stays what it is when the drawing comes anew with another size. */
 const painted = (mark: Schemas['Mark']) => {
@@ -38,7 +40,7 @@ const tick = (d: Schemas['Dimension']) => {
 <template>
   <svg
     class="drawing"
-    :class="{ round }"
+    :class="{ round, fine }"
     :viewBox="viewBox"
     :style="{ maxWidth: `${width}px` }"
     :role="drawing.alt ? 'img' : undefined"
@@ -130,6 +132,10 @@ path {
 .face {
   stroke: var(--ink);
   stroke-width: 1;
+}
+
+.fine .face {
+  stroke-width: 0.25;
 }
 
 .patch {
