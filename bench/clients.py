@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import os
 import random
+import re
 import sqlite3
 import threading
 import time
-from collections import Counter
+from collections import Counter, defaultdict
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
@@ -53,6 +54,8 @@ class _Crowd:
         self.url, self.projects = url, projects
         self.statuses: Counter[int] = Counter()
         self.took: list[float] = []
+        self.of: defaultdict[str, list[float]] = defaultdict(list)
+        """Seconds of each kind of call."""
         self.searches = 0
         self.kept: list[str] = []
         self.done = threading.Event()
@@ -66,7 +69,10 @@ class _Crowd:
                 answer = session.get(f"{self.url}/api/{rng.choice(project.reads)}", timeout=60)
             else:
                 answer = self.write(session, project, rng)
-            self.took.append(time.perf_counter() - began)
+            took = time.perf_counter() - began
+            self.took.append(took)
+            asked = answer.request
+            self.of[f"{asked.method} {re.sub('[0-9a-f-]{36}', '*', asked.path_url)}"].append(took)
             self.statuses[answer.status_code] += 1
             time.sleep(rng.uniform(1.0, 5.0))
 
@@ -143,6 +149,8 @@ def print_clients() -> None:
         print(
             f"  {dict(sorted(crowd.statuses.items()))}; median {np.median(took):.0f} ms, p95 {np.quantile(took, 0.95):.0f} (aim 500)"
         )
+        slowest = sorted(crowd.of.items(), key=lambda k: -float(np.quantile(k[1], 0.95)))[:4]
+        print("  slowest: " + "; ".join(f"{k} {np.quantile(t, 0.95) * 1000:.0f} ({len(t)})" for k, t in slowest))
         print(f"  {len(crowd.kept)} readings acknowledged, {_lost(server, crowd)} lost (aim 0)")
     with demo_server() as server:
         crowd = _crowd(server)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from uuid import uuid4
+
 from browser_tests.journey import HALF_SEWN, JourneyCase, expect
-from projects.models import Project
+from projects.models import Fabric, Project
 
 # Another transaction has the storage of the changes for so many milliseconds: what is added now is written after it.
 HOLD_THE_STORAGE = """(most) => new Promise((held) => {
@@ -111,3 +113,16 @@ class SettingsTest(JourneyCase):
         self.page.reload()
         expect(self.labelled("Seam allowance")).to_have_value("6 mm")
         expect(self.page.get_by_role("alert")).to_have_count(0)
+
+
+class NearlyFullTest(JourneyCase):
+    def test_that_hardly_any_more_fabrics_fit_is_told_before_one_is_refused(self) -> None:
+        project = Project.objects.get(name__startswith="Lantern")
+        for n, role in enumerate("defghijklm"[: 11 - project.fabrics.count()]):
+            Fabric.objects.create(pk=uuid4(), project=project, role=role, name=f"Cloth {n}", colour="#446688", value="medium")
+        page = self.open(HALF_SEWN + "/cut")
+        line = page.get_by_text("Fabrics of this project: 11 of 12. No more than that can be kept.")
+        expect(line).to_be_visible()
+        self.assertEqual(self.violations("serious", "critical"), [])
+        page.get_by_role("link", name="Records", exact=True).click()
+        expect(line).to_have_count(0)

@@ -52,6 +52,7 @@ from .selectors import blocks_of, get_block
 from .translate import CENTRE, fillers_at, find_in, pattern_of, quilt_choices, top_of, ways_of
 
 __all__ = [
+    "MOST_BLOCKS",
     "change_quilt",
     "delete_block",
     "delete_own",
@@ -66,7 +67,7 @@ __all__ = [
     "take_up_scraps",
 ]
 
-_MOST_BLOCKS = 40
+MOST_BLOCKS = 40
 _PLAIN = {
     "sash",
     "sash_round",
@@ -109,8 +110,8 @@ def put_block(
     if block is not None and block.project_id != project.pk:
         raise NotHere("This key belongs to another project.")
     if block is None:
-        if not part and project.blocks.filter(deleted_at=None, part="").count() >= _MOST_BLOCKS:
-            raise Refused([CountOutOfRange("A project holds {most} blocks at most.", most=_MOST_BLOCKS)])
+        if not part and project.blocks.filter(deleted_at=None, part="").count() >= MOST_BLOCKS:
+            raise Refused([CountOutOfRange("A project holds {most} blocks at most.", most=MOST_BLOCKS)])
         position = (project.blocks.filter(part="").aggregate(last=Max("position"))["last"] or 0) + 1
         begun = find(start) if start else _EMPTY
         if begun is None:

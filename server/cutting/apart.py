@@ -25,7 +25,7 @@ __all__ = ["begin", "begun", "search"]
 _WORKERS = 2
 _STEP = 0.1
 """Seconds between two looks at whether a search is to stop."""
-_NICER = 10
+_NICER = 19
 """How much later than other processes a search gets its turn of the processor."""
 
 _events: Sequence[Event] = ()

@@ -30,6 +30,8 @@ from workrooms.once import change
 from .models import KINDS, LONGEST, LogEntry, Photo
 
 __all__ = [
+    "MOST_ENTRIES",
+    "MOST_PHOTOS",
     "delete_entry",
     "delete_photo",
     "entry_readers",
@@ -39,7 +41,7 @@ __all__ = [
     "restore_photo",
 ]
 
-_MOST, _MOST_PHOTOS = 5_000, 2_000
+MOST_ENTRIES, MOST_PHOTOS = 5_000, 2_000
 _LARGEST, _WIDEST = 1_900_000, 1_600
 _GONE = "This is not in the log. It may have been taken out in another window."
 
@@ -83,8 +85,8 @@ def put_entry(
         raise NotHere(_GONE)
     new = row is None
     if row is None:
-        if room.log.filter(deleted_at=None).count() >= _MOST:
-            raise Refused([CountOutOfRange("A log holds {most} entries at most.", most=f"{_MOST:,}")])
+        if room.log.filter(deleted_at=None).count() >= MOST_ENTRIES:
+            raise Refused([CountOutOfRange("A log holds {most} entries at most.", most=f"{MOST_ENTRIES:,}")])
         row = LogEntry(pk=key, workroom=room, day=timezone.localdate(), kind="note")
         row.unit = get_unit(room, unit) if unit else None
         row.project = row.unit.project if row.unit else get_project(room, project) if project else None
@@ -173,8 +175,8 @@ def put_photo(room: Workroom, entry: UUID, key: UUID, address: str, caption: str
         known.caption = caption
         known.save(update_fields=["caption"])
         return
-    if Photo.objects.filter(entry__workroom=room, deleted_at=None).count() >= _MOST_PHOTOS:
-        raise Refused([CountOutOfRange("A log holds {most} photos at most.", most=f"{_MOST_PHOTOS:,}", field="image")])
+    if Photo.objects.filter(entry__workroom=room, deleted_at=None).count() >= MOST_PHOTOS:
+        raise Refused([CountOutOfRange("A log holds {most} photos at most.", most=f"{MOST_PHOTOS:,}", field="image")])
     try:
         image, width, height = jpeg_of(address, _LARGEST, _WIDEST)
     except PiecingError as refusal:

@@ -15,8 +15,13 @@ from rest_framework.views import APIView
 
 from api.problems import NotHere, ProblemSerializer
 from api.requests import valid
+from api.wire import MessageField, told_by
+from piecing.lengths import Style
+from projects.selectors import get_project
+from workrooms.selectors import current_workroom
 
 from .copies import copies, make_copy, restore
+from .fullness import nearly_full_of_project, nearly_full_of_room
 from .purge import deleted_rows, purge
 
 
@@ -90,6 +95,30 @@ class DeletedView(APIView):
         """Lets go of it for good, after a copy of everything."""
         purge()
         return Response({"count": deleted_rows()})
+
+
+class NearlyFullRequestSerializer(serializers.Serializer[Any]):
+    """Of one project, or of what is kept for all of them."""
+
+    project = serializers.UUIDField(required=False, allow_null=True, default=None)
+
+
+class NearlyFullSerializer(serializers.Serializer[Any]):
+    """A line for each thing of which hardly any more can be kept."""
+
+    lines = serializers.ListField(child=MessageField())
+
+
+class NearlyFullView(APIView):
+    @extend_schema(
+        operation_id="nearly_full",
+        parameters=[NearlyFullRequestSerializer],
+        responses={200: NearlyFullSerializer, 404: ProblemSerializer, 422: ProblemSerializer},
+    )
+    def get(self, request: Request) -> Response:
+        room, project = current_workroom(), valid(NearlyFullRequestSerializer(data=request.query_params))["project"]
+        lines = nearly_full_of_project(get_project(room, project)) if project else nearly_full_of_room(room)
+        return Response(told_by(NearlyFullSerializer, {"lines": lines}, {"style": Style()}))
 
 
 class RestoreCopyView(APIView):

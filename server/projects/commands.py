@@ -30,6 +30,8 @@ from .selectors import get_fabric, get_project, get_unit, is_under_way
 from .translate import choices_of, finished_of, style_of
 
 __all__ = [
+    "MOST_FABRICS",
+    "MOST_KINDS",
     "add_unit",
     "archive_project",
     "change_fabric",
@@ -57,8 +59,8 @@ _FABRICS = (
     ("Tenth", "#4b4453", "dark"), ("Eleventh", "#c98f9f", "medium"), ("Twelfth", "#6b8fb5", "medium"),
 )  # fmt: skip
 """What a fabric is called, its colour and value, until it is named: by its letter, so that no two are alike."""
-_MOST_FABRICS = 12
-_MOST_KINDS = 60
+MOST_FABRICS = 12
+MOST_KINDS = 60
 
 
 def _free_name(room: Workroom, wanted: str) -> str:
@@ -88,7 +90,7 @@ def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
 
 def name_fabrics(project: Project, names: Iterable[str]) -> None:
     """Fabrics by the names typed, under the letters a, b, c, ... in their order; one left empty is called by its letter's name."""
-    for role, typed in zip(ascii_lowercase[:_MOST_FABRICS], names, strict=False):
+    for role, typed in zip(ascii_lowercase[:MOST_FABRICS], names, strict=False):
         name, colour, value = _usual_fabric(role)
         said = " ".join(typed.split())[:80] or name
         Fabric.objects.create(project=project, role=role, name=said, colour=colour, value=value)
@@ -137,10 +139,8 @@ def add_unit(room: Workroom, project_key: UUID, key: UUID, kind: str, copy_of: U
         if existing.project_id != project.pk:
             raise NotHere("This key belongs to another project.")
         return project
-    if project.units.filter(deleted_at=None, of_blocks={}).count() >= _MOST_KINDS:
-        raise Refused(
-            [CountOutOfRange("A project holds {most} kinds of unit at most.", field="kind", most=_MOST_KINDS)]
-        )
+    if project.units.filter(deleted_at=None, of_blocks={}).count() >= MOST_KINDS:
+        raise Refused([CountOutOfRange("A project holds {most} kinds of unit at most.", field="kind", most=MOST_KINDS)])
     if copy_of is None:
         _begin_unit(project, key, unit_readers(Measure(project.measure))["kind"](kind))
     else:
@@ -198,10 +198,8 @@ def put_fabric(room: Workroom, project_key: UUID, key: UUID, changes: Mapping[st
         raise NotHere("This key belongs to another project.")
     if known is None:
         taken = set(project.fabrics.values_list("role", flat=True))
-        if len(taken) >= _MOST_FABRICS:
-            raise Refused(
-                [CountOutOfRange("A project holds {most} fabrics at most.", field="role", most=_MOST_FABRICS)]
-            )
+        if len(taken) >= MOST_FABRICS:
+            raise Refused([CountOutOfRange("A project holds {most} fabrics at most.", field="role", most=MOST_FABRICS)])
         free = [c for c in ascii_lowercase if c not in taken]
         wanted = changes.get("role")
         role = wanted if wanted in free else free[0]

@@ -33,6 +33,8 @@ from .selectors import cuts_made
 from .work import cut_so_far, done_since, work_of
 
 __all__ = [
+    "MOST_FREE",
+    "MOST_TIMES",
     "begin_clock",
     "change_schedule",
     "delete_blade",
@@ -53,7 +55,7 @@ __all__ = [
 _FORGOTTEN = timedelta(hours=4)
 """A clock that ran longer was left running: what was put down last says when one stopped."""
 _SLIP = timedelta(seconds=20)
-_MOST_TIMES, _MOST_FREE = 20_000, 50
+MOST_TIMES, MOST_FREE = 20_000, 50
 
 
 def _style(room: Workroom) -> Style:
@@ -89,8 +91,8 @@ def begin_clock(room: Workroom, key: UUID, project: UUID, stage: str, began: str
 
 
 def _room_left(room: Workroom) -> None:
-    if room.times.filter(deleted_at=None).count() >= _MOST_TIMES:
-        refusal = CountOutOfRange("A workroom holds {most} stretches of work at most.", most=f"{_MOST_TIMES:,}")
+    if room.times.filter(deleted_at=None).count() >= MOST_TIMES:
+        refusal = CountOutOfRange("A workroom holds {most} stretches of work at most.", most=f"{MOST_TIMES:,}")
         raise Refused([refusal], _style(room))
 
 
@@ -233,8 +235,8 @@ def put_free(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Mappin
         raise NotHere("This time is not here. It may have been taken away in another window.")
     new = row is None
     if row is None:
-        if room.free_times.filter(deleted_at=None).count() >= _MOST_FREE:
-            raise Refused([CountOutOfRange("A week holds {most} free times at most.", most=_MOST_FREE)], style)
+        if room.free_times.filter(deleted_at=None).count() >= MOST_FREE:
+            raise Refused([CountOutOfRange("A week holds {most} free times at most.", most=MOST_FREE)], style)
         row = FreeTime(pk=key, workroom=room)
         changes, seen = {"weekday": "", "begins": "", "ends": "", **changes}, {}
     apply_changes(row, free_readers(), changes, seen, style.measure)

@@ -3,6 +3,7 @@ import { NConfigProvider, NDialogProvider, NGlobalStyle, NMessageProvider } from
 import { RouterLink, RouterView, useRoute } from 'vue-router'
 
 import ClashDialog from '@/shared/ui/ClashDialog.vue'
+import NearlyFull from '@/shared/ui/NearlyFull.vue'
 import OutboxNotice from '@/shared/ui/OutboxNotice.vue'
 import SavedNote from '@/shared/ui/SavedNote.vue'
 
@@ -35,6 +36,7 @@ const route = useRoute()
           </nav>
         </header>
         <OutboxNotice />
+        <NearlyFull v-if="!route.meta.bare" />
         <RouterView />
         <ClashDialog />
       </NDialogProvider>
