@@ -204,7 +204,7 @@ class QuiltTest(JourneyCase):
         expect(sizes).to_contain_text("44\u00a01⁄2″ × 56\u00a01⁄2″")
         self.labelled("Blocks across").fill("4")
         expect(sizes).to_contain_text("56\u00a01⁄2″ × 56\u00a01⁄2″")
-        expect(self.region("Picture of the quilt")).to_contain_text("takes 16 blocks; 12 are planned")
+        expect(self.region("Picture of the quilt")).to_contain_text("takes 16 of Lantern; planned under How many: 12")
         self.labelled("Sashing finishes").fill("broad")
         expect(self.page.get_by_role("alert")).to_contain_text("could not be read")
         expect(self.labelled("Sashing finishes")).to_have_value("broad")

@@ -20,7 +20,7 @@ const { data } = useQuery(
 </script>
 
 <template>
-  <div role="status">
+  <div aria-live="polite">
     <p v-for="line in data?.lines ?? []" :key="line" class="full">{{ line }}</p>
   </div>
 </template>
