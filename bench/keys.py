@@ -150,7 +150,7 @@ def _quilts(api: str) -> dict[str, str]:
     return centres
 
 
-def _asked(how: str, address: str, body: dict[str, object] | None = None) -> Any:
+def _asked(how: str, address: str, body: dict[str, Any] | None = None) -> Any:
     answer = requests.request(how, address, json=body, timeout=60)
     answer.raise_for_status()
     return answer.json()

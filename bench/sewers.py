@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 import numpy as np
 from browser_tests.chromium import chromium
@@ -182,7 +183,7 @@ def _promised(count: int) -> None:
     worse = none_said = none_true = 0
     for n in range(count):
         t = table(*BLOCKS[n % len(BLOCKS)])
-        others = {c: float(rng.uniform(-1 / 48, 1 / 48)) for c in causes_here(t, 0) if c != "seam"}
+        others: dict[str, Any] = {c: float(rng.uniform(-1 / 48, 1 / 48)) for c in causes_here(t, 0) if c != "seam"}
         truth = Truth(seam=float(rng.choice((-1, 1))) / 16, **others)
         found, verdict = list(asked(t, truth, Ways(), rng, 12))[-1]
         first = next((r for r in remedies_of(found, verdict) if r.possible and r.left is not None), None)

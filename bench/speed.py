@@ -6,6 +6,7 @@ import json
 import time
 import urllib.request
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -14,7 +15,7 @@ from browser_tests.own_server import demo_server
 from browser_tests.shots import HALF_SEWN
 
 from piecing import Choices, Measure, QuilterRecord, ladders, plan, recipes
-from piecing.drawings import unit as pictures
+from piecing.drawings import pictures
 from piecing.geometry.sewing import Needle, Stitching
 from piecing.overview.compare import compare
 from piecing.planning.holdings import parse_holdings
@@ -78,10 +79,10 @@ def _every_way() -> None:
         cuts = {name: float(size) for name, size in p.cuts.items()}
         took.append(
             (
-                _each(lambda m=method, s=spec, c=cuts: made(m, s, c, 0.25, needle), 5) / p.batch.units,
+                _each(partial(made, method, spec, cuts, 0.25, needle), 5) / p.batch.units,
                 f"{spec.kind}, {method.name}",
             )
-        )  # type: ignore[misc]
+        )
     took.sort(reverse=True)
     for ms, name in took[:4]:
         print(f"  {name:<50} {ms:8.2f}")

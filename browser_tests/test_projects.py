@@ -119,7 +119,9 @@ class NearlyFullTest(JourneyCase):
     def test_that_hardly_any_more_fabrics_fit_is_told_before_one_is_refused(self) -> None:
         project = Project.objects.get(name__startswith="Lantern")
         for n, role in enumerate("defghijklm"[: 11 - project.fabrics.count()]):
-            Fabric.objects.create(pk=uuid4(), project=project, role=role, name=f"Cloth {n}", colour="#446688", value="medium")
+            Fabric.objects.create(
+                pk=uuid4(), project=project, role=role, name=f"Cloth {n}", colour="#446688", value="medium"
+            )
         page = self.open(HALF_SEWN + "/cut")
         line = page.get_by_text("Fabrics of this project: 11 of 12. No more than that can be kept.")
         expect(line).to_be_visible()

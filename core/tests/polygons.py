@@ -328,7 +328,7 @@ class Sewn:
                 "bottom": tip.y > line.interpolate(0.5, normalized=True).y,
                 "top": tip.y < line.interpolate(0.5, normalized=True).y,
             }[f.edge]
-            return off if inward else -off
+            return float(off if inward else -off)
         if f.kind.value == "corner_tip":
             down, across = f.edge.split()
             diagonal = self.diagonal(cell, u, down, across)
@@ -383,12 +383,13 @@ class Sewn:
             pointed = [t for t in tips if wanted is None or np.allclose(_WAY[t.side], wanted)]
             edge = pointed[int(self.rng.integers(len(pointed)))]
             p = self.tip(cell, u, edge.at, edge.side)
-            return {
+            away = {
                 "left": p.x + u.width / 2,
                 "right": u.width / 2 - p.x,
                 "bottom": p.y + u.height / 2,
                 "top": u.height / 2 - p.y,
-            }[edge.side]
+            }
+            return float(away[edge.side])
         if r.kind is K.MISS:
             return self.miss(cell, u, r.corner)
         # Pulled along one diagonal, that one takes all of it and the other none.
