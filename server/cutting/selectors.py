@@ -16,7 +16,7 @@ from blocks.translate import apart_in, colourways_of, find_in, joining_of, makin
 from piecing.blocks.boxes import with_finished
 from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
 from piecing.cutting import Cloth, CuttingPlan, WantedPiece, flaws
-from piecing.cutting.buying import BackingPurchase, Purchase, Shop, backing_purchase, purchases, shop_step
+from piecing.cutting.buying import BackingPurchase, Purchase, Shop, backing_purchase, shop_step
 from piecing.cutting.fitting import BlocksGiven, Suggestion, blocks_given, suggestions
 from piecing.cutting.ledger import Pile, of_pile, pieces_left
 from piecing.cutting.plan import ClothPlan, LeftOver, PlanCost, laid_again
@@ -39,6 +39,7 @@ from workrooms.selectors import current_workroom, owned_rulers
 
 from . import jobs
 from .models import CutPlan, Stock
+from .purchasing import purchasing
 from .translate import (
     binding_strips,
     block_counts,
@@ -350,6 +351,7 @@ class Buying:
     seams: tuple[tuple[Message, Length, Message], ...]
     backing: BackingPurchase | None
     backing_fabric: str
+    better_coming: bool
 
 
 def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin: int = 0) -> Buying:
@@ -367,20 +369,15 @@ def buying_of(project: Project, shrinkage: int = 3, wrong_cuts: int = 1, bobbin:
     thread = thread_needed([length for _, length in seams], yard * bobbin if bobbin else BOBBIN)
     backing = backing_purchase(sizes.backing[0], shop) if sizes else None
     try:
-        found = _purchases(pieces_left(now_of(project)), shop)
+        found, coming = purchasing(pieces_left(now_of(project)), shop)
         refusal = ""
     except PiecingError as misfit:
-        found, refusal = (), str(misfit)
+        found, coming, refusal = (), False, str(misfit)
     role = sizes.choices.backing_fabric if sizes else ""
     seam, whole = (run_said(length, measure) for length in (thread.seam, thread.thread))
     step = mm(10) if measure is Measure.MILLIMETRES else inches(1)
     told = tuple((said, length.round_up(step), run_said(length, measure)) for said, length in seams)
-    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread, seam, whole, told, backing, role)
-
-
-@lru_cache(maxsize=64)
-def _purchases(wanted: tuple[WantedPiece, ...], shop: Shop) -> tuple[Purchase, ...]:
-    return tuple(purchases(wanted, shop, 3.0))
+    return Buying(found, refusal, shrinkage, shop.wrong_cuts, thread, seam, whole, told, backing, role, coming)
 
 
 def _seams(project: Project, sizes: QuiltSizes | None, row: CutPlan | None) -> Iterator[tuple[Message, Length]]:

@@ -304,7 +304,8 @@ class BuyingRequestSerializer(serializers.Serializer[Any]):
 
 
 class BuyingSerializer(serializers.Serializer[Any]):
-    """What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for."""
+    """What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for. ``better_coming``: less cloth may do, and is
+    still looked for."""
 
     purchases = PurchaseSerializer(many=True)
     refusal = serializers.CharField(allow_blank=True)
@@ -318,6 +319,7 @@ class BuyingSerializer(serializers.Serializer[Any]):
     seams = serializers.SerializerMethodField()
     backing = BackingPurchaseSerializer(allow_null=True)
     backing_fabric = serializers.CharField(allow_blank=True)
+    better_coming = serializers.BooleanField()
 
     @extend_schema_field(SeamLengthSerializer(many=True))
     def get_seams(self, buying: Any) -> Any:

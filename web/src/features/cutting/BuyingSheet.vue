@@ -63,6 +63,7 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
           <span class="soft">as large as the backing</span>
         </li>
       </ul>
+      <p v-if="data.better_coming" class="soft">Whether less would do is still looked for.</p>
       <div class="allow">
         <div>
           Shrinkage, in a hundred

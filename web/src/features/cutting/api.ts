@@ -43,6 +43,8 @@ export const useBuying = (project: MaybeRefOrGetter<string>, asked: () => Allowa
         ),
       placeholderData: keepPreviousData,
       retry: false,
+      refetchInterval: (query: { state: { data?: { better_coming: boolean } } }) =>
+        query.state.data?.better_coming ? 1500 : false,
     })),
   )
 

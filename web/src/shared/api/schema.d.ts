@@ -2793,7 +2793,10 @@ export interface components {
             corner_fabric: string;
             pieced?: components["schemas"]["PiecedWireRequest"] | null;
         };
-        /** @description What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for. */
+        /**
+         * @description What to buy when nothing is in stock; ``refusal`` says which piece no cloth is wide enough for. ``better_coming``: less cloth may do, and is
+         *     still looked for.
+         */
         Buying: {
             purchases: components["schemas"]["Purchase"][];
             refusal: string;
@@ -2807,6 +2810,7 @@ export interface components {
             readonly seams: components["schemas"]["SeamLength"][];
             backing: components["schemas"]["BackingPurchase"] | null;
             backing_fabric: string;
+            better_coming: boolean;
         };
         /** @description A row of units without a project: sizes and readings as typed. */
         ByHandRequest: {
