@@ -1557,4 +1557,14 @@ SABOTAGES = [
         ("self.across * self.across.whole_times(width)", "width"),
         ("self.direction is not Direction.NONE or self.meets", "self.direction is not Direction.NONE"),
     ),
+    *in_file(
+        "joining/pressing_check.py",
+        "tests.test_block_sewing",
+        ("(one / along).real * (other / along).real < 0", "(one / along).real * (other / along).real > 0"),
+        (
+            "(sewn < across.sewn) & on_it & (np.abs(headings.imag) > _NEAR)",
+            "(sewn < across.sewn) & (np.abs(headings.imag) > _NEAR)",
+        ),
+        ("place.real > _NEAR", "place.real > 1"),
+    ),
 ]

@@ -9,6 +9,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 __all__ = ["Drawn", "PressingVerdict", "checked"]
 
 _NEAR = 1e-5
@@ -36,24 +38,25 @@ class PressingVerdict:
 def checked(seams: Sequence[Drawn]) -> PressingVerdict:
     """Look at every seam end that lies on a later seam, and at what comes to the same point from beyond."""
     nested, loose = 0, []
+    tips = np.array([tip for s in seams for tip in (s.start, s.end)])
+    tails = np.array([tail for s in seams for tail in (s.end, s.start)])
+    points = [arrow for s in seams for arrow in (s.at_start, s.at_end)]
+    sewn = np.repeat([s.sewn for s in seams], 2)
     for across in seams:
         along = (across.end - across.start) / abs(across.end - across.start)
-        ends: list[End] = []
-        for s in seams:
-            if s.sewn < across.sewn:
-                for tip, tail, points in ((s.start, s.end, s.at_start), (s.end, s.start, s.at_end)):
-                    place = (tip - across.start) / along
-                    if abs(place.imag) < _NEAR and _NEAR < place.real < abs(across.end - across.start) - _NEAR:
-                        heading = (tail - tip) / along
-                        if abs(heading.imag) > _NEAR:
-                            ends.append((tip, heading / abs(heading), points))
-        for tip, heading, points in ends:
+        place, headings = (tips - across.start) / along, (tails - tips) / along
+        on_it = (
+            (np.abs(place.imag) < _NEAR) & (place.real > _NEAR) & (place.real < abs(across.end - across.start) - _NEAR)
+        )
+        found = np.nonzero((sewn < across.sewn) & on_it & (np.abs(headings.imag) > _NEAR))[0]
+        ends: list[End] = [(complex(tips[n]), complex(headings[n] / abs(headings[n])), points[n]) for n in found]
+        for tip, heading, arrow in ends:
             if heading.imag < 0:
                 continue
             beyond = _beyond(tip, heading, ends)
             if not beyond:
                 continue
-            if _opposed(points, beyond[0], along):
+            if _opposed(arrow, beyond[0], along):
                 nested += 1
             else:
                 loose.append(tip)
