@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import os
 import re
+import shlex
 import subprocess
 import sys
 import tempfile
@@ -27,11 +28,12 @@ Command = tuple[str, list[str], Path]
 def _drift(env: dict[str, str], made: list[str], kept: Path) -> list[str]:
     """A shell line that makes a file afresh and compares it with the committed one."""
     fresh = Path(env["SCRATCH"]) / kept.name
-    parts = " ".join(part.replace("FRESH", str(fresh)) for part in made)
+    parts = shlex.join(part.replace("FRESH", str(fresh)) for part in made)
+    compared = shlex.join(["diff", "-q", str(fresh), str(kept)])
     return [
         "bash",
         "-c",
-        f"{parts} >/dev/null && diff -q {fresh} {kept} || {{ echo '{kept.name} is out of date: run make api' >&2; exit 1; }}",
+        f"{parts} >/dev/null && {compared} || {{ echo '{kept.name} is out of date: run make api' >&2; exit 1; }}",
     ]
 
 

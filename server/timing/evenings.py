@@ -102,9 +102,9 @@ class RoomPlan:
     works: dict[UUID, tuple[Project, ProjectWork]]
 
 
-def plan_of_room(room: Workroom) -> RoomPlan:
-    """Worked out from what is done and what is free now."""
-    now = _soon(timezone.localtime().replace(tzinfo=None))
+def plan_of_room(room: Workroom, since: datetime | None = None) -> RoomPlan:
+    """Worked out from what is done by now, and what is free from now on, or from ``since``."""
+    now = since or _soon(timezone.localtime().replace(tzinfo=None))
     paces = paces_of(room)
     planned = room.projects.filter(deleted_at=None, archived_at=None, schedule__planned=True).select_related("schedule")
     works = {p.pk: (p, work_of(p)) for p in planned}
@@ -209,8 +209,7 @@ def evenings_of(room: Workroom) -> EveningSheet:
     sheet = plan_of_room(room)
     told = told_of(sheet)
     kept = list(room.sittings.filter(cancelled=False))
-    ahead = [k for k in kept if k.begins > wall_clock(sheet.now)]
-    now_planned = [(wall_clock(s.begins), _tasks(t)) for s, t in zip(sheet.plan.sittings, told, strict=True)]
+    ahead = [k for k in kept if k.begins >= wall_clock(sheet.now)]
     others = room.projects.filter(deleted_at=None, archived_at=None).exclude(pk__in=list(sheet.works))
     return EveningSheet(
         sheet.now,
@@ -222,9 +221,33 @@ def evenings_of(room: Workroom) -> EveningSheet:
         [SittingSaid(s.begins, s.ends, t) for s, t in zip(sheet.plan.sittings, told, strict=True)],
         bool(sheet.plan.left),
         len(ahead),
-        [(k.begins, _tasks(k.tasks)) for k in ahead] == now_planned,
+        _same(room, sheet, kept),
         _behind(sheet, kept),
     )
+
+
+Evening = tuple[str, list[tuple[str, str, int]]]
+"""When it begins, and what is done in it."""
+
+
+def _same(room: Workroom, sheet: RoomPlan, kept: list[KeptSitting]) -> bool:
+    """Whether keeping the plan would change nothing. An evening at which one sits stays as it was kept; that time goes by makes no other
+    plan of it, and none of those after it."""
+    now, planned = wall_clock(sheet.now), _evenings(sheet)
+    ahead = [(k.begins, _tasks(k.tasks)) for k in kept if k.begins >= now]
+    under_way = next((k for k in kept if k.begins < now <= k.ends), None)
+    if under_way is None:
+        return ahead == planned
+    if ahead == [e for e in planned if e[0] != now]:
+        return True
+    here = timezone.get_current_timezone()
+    keeping = [_soon(k.kept_at.astimezone(here).replace(tzinfo=None)) for k in kept if k.begins >= now]
+    since = max([moment(under_way.begins), *keeping])
+    return ahead == [e for e in _evenings(plan_of_room(room, since)) if e[0] >= now]
+
+
+def _evenings(sheet: RoomPlan) -> list[Evening]:
+    return [(wall_clock(s.begins), _tasks(t)) for s, t in zip(sheet.plan.sittings, told_of(sheet), strict=True)]
 
 
 def _tasks(tasks: list[dict[str, Any]]) -> list[tuple[str, str, int]]:

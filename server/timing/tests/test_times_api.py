@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import time, timedelta
+from datetime import datetime, time, timedelta
 from typing import Any
+from unittest.mock import patch
 from uuid import uuid4
 
 from django.db import IntegrityError, transaction
@@ -227,6 +228,30 @@ class EveningsTest(TimesCase):
         self.assertIn("as things go it is done Tuesday", late[0]["said"])
         good = self.plan(first=(today + timedelta(days=300)).isoformat())["projects"][0]["lates"]
         self.assertIn("in good time", good[0]["said"])
+
+    def at(self, day: int, clock: str) -> Any:
+        """What is told at an hour of a Tuesday in a far year, or so many days later."""
+        hour, minute = map(int, clock.split(":"))
+        then = datetime(2030, 1, 1, hour, minute, tzinfo=timezone.get_current_timezone()) + timedelta(days=day)
+        return patch("django.utils.timezone.now", return_value=then)
+
+    def test_that_time_goes_by_makes_no_other_plan(self) -> None:
+        """Tuesdays from 19:30 to 21:00: kept in the morning, it is the same before, at and while one sits at it; not when it was let go by."""
+        self.free()
+        self.plan()
+        with self.at(0, "10:00"):
+            self.assertTrue(self.ask("post", "evenings/kept")["same"])
+        for clock in ("19:24", "19:27", "19:30", "19:31", "19:44", "20:55"):
+            with self.at(0, clock):
+                self.assertTrue(self.ask("get", "evenings")["same"], clock)
+        with self.at(1, "10:00"):
+            self.assertFalse(self.ask("get", "evenings")["same"])
+        # Kept anew while one sits at it, it stays so to its end.
+        with self.at(7, "20:12"):
+            self.ask("post", "evenings/kept")
+        for clock in ("20:12", "20:31", "20:58"):
+            with self.at(7, clock):
+                self.assertTrue(self.ask("get", "evenings")["same"], clock)
 
     def test_kept_it_goes_out_and_changed_it_keeps_its_name(self) -> None:
         self.ask("post", "evenings/kept", expect=422)
