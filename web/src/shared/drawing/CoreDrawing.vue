@@ -17,8 +17,11 @@ const haloed = ['mark', 'target', 'finished', 'block-edge', 'fault']
 const point = (mark: Schemas['Mark']) => mark.d.slice(1).split(',').map(Number) as [number, number]
 const id = useId()
 const viewBox = computed(() => props.drawing.window.join(' '))
-/** So small that lines of a pixel would leave nothing of the colours. */
-const fine = computed(() => props.width ** 2 < 30 * props.drawing.marks.length)
+/** So small that lines would leave nothing of the colours. */
+const fine = computed(() => {
+  const stamped = props.drawing.stamps.reduce((n, stamp) => n + stamp.marks.length * stamp.at.length, 0)
+  return props.width ** 2 < 30 * (props.drawing.marks.length + stamped)
+})
 const unit = computed(() => (props.drawing.window[2] ?? 1) / props.width)
 /** As one text, which stays what it is when the drawing comes anew with another size. */
 const painted = (mark: Schemas['Mark']) => {
@@ -40,7 +43,7 @@ const tick = (d: Schemas['Dimension']) => {
 <template>
   <svg
     class="drawing"
-    :class="{ round, fine }"
+    :class="{ round }"
     :viewBox="viewBox"
     :style="{ maxWidth: `${width}px` }"
     :role="drawing.alt ? 'img' : undefined"
@@ -68,7 +71,11 @@ const tick = (d: Schemas['Dimension']) => {
         class="tip"
       />
       <path v-if="haloed.includes(mark.role)" :d="mark.d" class="halo" />
-      <path :d="mark.d" :class="mark.role" :style="filled.includes(mark.role) ? painted(mark) : undefined" />
+      <path
+        :d="mark.d"
+        :class="[mark.role, { fine }]"
+        :style="filled.includes(mark.role) ? painted(mark) : undefined"
+      />
       <path v-if="mark.role === 'back'" :d="mark.d" :style="`fill:url(#${id}-back)`" />
     </template>
     <template v-for="(stamp, s) in drawing.stamps" :key="`s${s}`">
@@ -78,7 +85,7 @@ const tick = (d: Schemas['Dimension']) => {
             v-for="(mark, i) in stamp.marks"
             :key="i"
             :d="mark.d"
-            :class="mark.role"
+            :class="[mark.role, { fine }]"
             :style="painted(mark)"
           />
         </g>
@@ -134,8 +141,9 @@ path {
   stroke-width: 1;
 }
 
-.fine .face {
-  stroke-width: 0.25;
+/* Said of the piece itself: what is stamped does not see what stands round its stamp. */
+.face.fine {
+  stroke: none;
 }
 
 .patch {
