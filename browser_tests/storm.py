@@ -67,6 +67,8 @@ def _window(context: BrowserContext, url: str) -> Page:
     page = context.new_page()
     page.goto(url)
     expect(page.locator("#main")).to_be_visible()
+    # A window that was open for a moment is kept by its worker; before that, no browser reloads it without a server.
+    page.wait_for_function("() => navigator.serviceWorker.controller")
     return page
 
 
