@@ -221,7 +221,7 @@ def evenings_of(room: Workroom) -> EveningSheet:
         [SittingSaid(s.begins, s.ends, t) for s, t in zip(sheet.plan.sittings, told, strict=True)],
         bool(sheet.plan.left),
         len(ahead),
-        _same(room, sheet, kept),
+        _same(room, sheet, told, kept),
         _behind(sheet, kept),
     )
 
@@ -230,10 +230,10 @@ Evening = tuple[str, list[tuple[str, str, int]]]
 """When it begins, and what is done in it."""
 
 
-def _same(room: Workroom, sheet: RoomPlan, kept: list[KeptSitting]) -> bool:
+def _same(room: Workroom, sheet: RoomPlan, told: list[list[dict[str, Any]]], kept: list[KeptSitting]) -> bool:
     """Whether keeping the plan would change nothing. An evening at which one sits stays as it was kept; that time goes by makes no other
     plan of it, and none of those after it."""
-    now, planned = wall_clock(sheet.now), _evenings(sheet)
+    now, planned = wall_clock(sheet.now), _evenings(sheet, told)
     ahead = [(k.begins, _tasks(k.tasks)) for k in kept if k.begins >= now]
     under_way = next((k for k in kept if k.begins < now <= k.ends), None)
     if under_way is None:
@@ -243,11 +243,12 @@ def _same(room: Workroom, sheet: RoomPlan, kept: list[KeptSitting]) -> bool:
     here = timezone.get_current_timezone()
     keeping = [_soon(k.kept_at.astimezone(here).replace(tzinfo=None)) for k in kept if k.begins >= now]
     since = max([moment(under_way.begins), *keeping])
-    return ahead == [e for e in _evenings(plan_of_room(room, since)) if e[0] >= now]
+    then = plan_of_room(room, since)
+    return ahead == [e for e in _evenings(then, told_of(then)) if e[0] >= now]
 
 
-def _evenings(sheet: RoomPlan) -> list[Evening]:
-    return [(wall_clock(s.begins), _tasks(t)) for s, t in zip(sheet.plan.sittings, told_of(sheet), strict=True)]
+def _evenings(sheet: RoomPlan, told: list[list[dict[str, Any]]]) -> list[Evening]:
+    return [(wall_clock(s.begins), _tasks(t)) for s, t in zip(sheet.plan.sittings, told, strict=True)]
 
 
 def _tasks(tasks: list[dict[str, Any]]) -> list[tuple[str, str, int]]:

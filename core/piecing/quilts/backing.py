@@ -170,7 +170,7 @@ def backings_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing
     added = _added(c)
     found = []
     for along, over, length in ((True, wide, high), (False, high, wide)):
-        panels = 1 if over <= c.usable else 1 + added.whole_times(over - c.usable, up=True)
+        panels = _widths(c, over, added)
         every = c.backing_print.begun_every(length)
         whole = every * (panels - 1) + length
         turned = not along and c.backing_print.direction is not Direction.NONE
@@ -195,6 +195,11 @@ def backings_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing
             ),
         )
     )
+
+
+def _widths(c: QuiltChoices, over: Length, added: Length) -> int:
+    """How many widths of cloth reach so far, where each beside the first adds ``added``."""
+    return 1 if over <= c.usable else 1 + added.whole_times(over - c.usable, up=True)
 
 
 def _added(c: QuiltChoices) -> Length:
@@ -233,7 +238,7 @@ def _with_strip(c: QuiltChoices, wide: Length, high: Length) -> Backing | None:
     every = c.backing_print.begun_every(high)
     if c.backing_print.lies_one_way:
         return Backing(True, 1, high, every + high, wide, high, every, strip, 1, upright=True)
-    lengths = 1 if high <= c.usable else 1 + (c.usable - _BACKING_SEAM * 2).whole_times(high - c.usable, up=True)
+    lengths = _widths(c, high, c.usable - _BACKING_SEAM * 2)
     return Backing(True, 1, high, high + strip * lengths, wide, high, every, strip, lengths)
 
 
