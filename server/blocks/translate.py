@@ -25,6 +25,7 @@ from piecing.quilts.laid import Laid
 from piecing.quilts.pieced import PiecedRow, RowFit, Runs
 from piecing.quilts.top import TopLength
 from projects.models import Project
+from projects.translate import directions_of
 from workrooms.models import Workroom
 
 from .models import Block, OwnBlock, Quilt
@@ -235,8 +236,7 @@ def quilt_choices(quilt: Quilt, project: Project, blocks: list[Block], find: Fin
 
 def _print_of(quilt: Quilt, project: Project) -> ClothPrint:
     """Its direction is the fabric's; how often it comes round is told only where it is to go on across the backing's seams."""
-    fabric = next((f for f in project.fabrics.all() if f.role == quilt.backing_fabric), None)
-    direction = Direction(fabric.direction) if fabric else Direction.NONE
+    direction = directions_of(project).get(quilt.backing_fabric, Direction.NONE)
     return ClothPrint(direction, quilt.backing_repeat, quilt.backing_repeat_across)
 
 

@@ -35,6 +35,7 @@ from piecing.trimming import Cutter
 from piecing.units import kind_of
 from projects.models import Project
 from projects.selectors import get_project
+from projects.translate import directions_of
 from workrooms.selectors import current_workroom, owned_rulers
 
 from . import jobs
@@ -47,7 +48,6 @@ from .translate import (
     cloths_of,
     cost_from,
     cut_plan_of,
-    directions_of,
     name_of,
     now_of,
     piles_of,

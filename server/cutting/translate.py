@@ -26,6 +26,7 @@ from piecing.quilts.joined import Strips, strips_settled
 from piecing.quilts.sizes import QuiltSizes
 from piecing.units import kind_of
 from projects.models import Project
+from projects.translate import directions_of
 
 from .models import CutPile, CutPlan, Stock
 
@@ -39,7 +40,6 @@ __all__ = [
     "cost_from",
     "cut_plan_of",
     "cutting_data",
-    "directions_of",
     "entries_of",
     "kind_asked",
     "name_of",
@@ -84,10 +84,6 @@ def cloth_of(row: Stock) -> Cloth:
 def kind_asked(changes: Mapping[str, Any]) -> ClothKind:
     """The kind of a cloth that is entered, yardage where none is told that there is; what is nonsense is refused with the rest."""
     return next((k for k in ClothKind if k.value == changes.get("kind")), ClothKind.YARDAGE)
-
-
-def directions_of(project: Project) -> dict[str, Direction]:
-    return {f.role: Direction(f.direction) for f in project.fabrics.all()}
 
 
 @looked_up_once

@@ -11,7 +11,7 @@ import numpy as np
 
 from blocks.models import Block
 from blocks.quilt import quilt_of
-from cutting.translate import cloths_of, directions_of
+from cutting.translate import cloths_of
 from measuring.models import ReadingRow
 from piecing.cutting.fitting import fits
 from piecing.cutting.wanted import unit_pieces
@@ -37,6 +37,7 @@ from piecing.quilts.choices import QuiltChoices, Setting
 from piecing.quilts.finished import seam_cost
 from piecing.units import UnitSpec
 from projects.models import Project
+from projects.translate import directions_of
 
 from .models import SavedDiagnosis
 from .subjects import REMEMBERED, Pool, Scene, Subject, row_scene

@@ -6,11 +6,12 @@ from piecing.lengths import Length, Measure, Style
 from piecing.planning.plan import finished_unit
 from piecing.planning.schools import School
 from piecing.planning.unit_plan import Choices, still_to_make
+from piecing.prints import Direction
 from piecing.units import UnitSpec, kind_of
 
 from .models import PlannedUnit, Project
 
-__all__ = ["choices_of", "finished_of", "spec_of", "style_of"]
+__all__ = ["choices_of", "directions_of", "finished_of", "spec_of", "style_of"]
 
 
 def style_of(project: Project) -> Style:
@@ -48,3 +49,8 @@ def choices_of(unit: PlannedUnit) -> Choices:
         own_margin=unit.own_margin,
         cuts=unit.cuts,
     )
+
+
+def directions_of(project: Project) -> dict[str, Direction]:
+    """How the print of each fabric runs, by its role."""
+    return {f.role: Direction(f.direction) for f in project.fabrics.all()}
