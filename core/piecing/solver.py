@@ -80,13 +80,24 @@ def solve(
     linear: int = 2,
     workers: int = 1,
     stop: Stop | None = None,
+    probing: bool = True,
+    cuts: bool = True,
 ) -> Answered:
-    """With one worker and a fixed seed the same question gets the same answer, if there is time for it."""
+    """With one worker and a fixed seed the same question gets the same answer, if there is time for it.
+
+    Without ``probing`` (and looking for symmetries) or ``cuts`` it begins sooner, for questions whose relaxation is nearly whole
+    anyway; the answer costs the same, but need not be the same one of several as good.
+    """
     solver = cp().CpSolver()
     solver.parameters.num_workers = workers
     solver.parameters.linearization_level = linear
     solver.parameters.random_seed = seed
     solver.parameters.use_lns = False
+    if not probing:
+        solver.parameters.symmetry_level = 0
+        solver.parameters.cp_model_probing_level = 0
+    if not cuts:
+        solver.parameters.cut_level = 0
     solver.parameters.max_time_in_seconds = 0.1 if stop and stop.asked else seconds
     if stop:
         stop.watch(solver)

@@ -23,7 +23,6 @@ __all__ = [
     "BlockGeometry",
     "CornerTip",
     "EdgeTip",
-    "Lines",
     "PlacedUnit",
     "SeamGroup",
     "SeamLine",
@@ -300,8 +299,6 @@ class BlockGeometry:
         return tuple(sorted(found, key=lambda c: -c.box[3] if upright else c.box[0]))
 
 
-Lines = Mapping[tuple[bool, int], tuple[tuple[int, SeamLine], ...]]
-"""Seams with their numbers, by which way they run and how far across the block, in hundredths."""
 _RANKS = {2: ("larger ", "smaller "), 3: ("largest ", "middle ", "smallest ")}
 
 

@@ -6,6 +6,7 @@ Source: docs/theory, section 14.1.
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from math import hypot
@@ -18,7 +19,7 @@ from ..joining.order import orders
 from ..joining.seams import block_seams
 from ..lengths import Length
 from ..units import UnitSpec, kind_of
-from .places import NEAR, OUTWARD, SIDES, BlockGeometry, CornerTip, EdgeTip, Lines, PlacedUnit, SeamLine, UnitBatch
+from .places import NEAR, OUTWARD, SIDES, BlockGeometry, CornerTip, EdgeTip, PlacedUnit, SeamLine, UnitBatch
 
 __all__ = ["block_geometry"]
 
@@ -54,12 +55,12 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
     edge_tips: list[EdgeTip] = []
     corner_tips: list[CornerTip] = []
     by_level = _by_level(lines)
-    held = Counter[int]()
+    held, made = Counter[int](), layout.specs(part)
     for n, cell in enumerate(layout.cells):
         x, y = cell_middle(layout, cell, scale)
         w, h = float(cell.width) * scale / 2, float(cell.height) * scale / 2
         box = (x - w, y - h, x + w, y + h)
-        spec = cell.spec(part)
+        spec = made[n]
         batch = keys.setdefault((spec.kind, spec.width, spec.height), len(specs))
         if batch == len(specs):
             specs.append(spec)
@@ -87,11 +88,18 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
     )
 
 
+Lines = Mapping[tuple[bool, int], Sequence[tuple[int, float, float, float]]]
+"""Seams by which way they run and how far across the block, in hundredths: number, place across, and where along it begins and ends."""
+
+
 def _by_level(lines: tuple[SeamLine, ...]) -> Lines:
-    found: dict[tuple[bool, int], list[tuple[int, SeamLine]]] = {}
+    found: dict[tuple[bool, int], list[tuple[int, float, float, float]]] = {}
     for n, s in enumerate(lines):
-        found.setdefault((s.upright, round(s.start[0 if s.upright else 1] * 100)), []).append((n, s))
-    return {k: tuple(v) for k, v in found.items()}
+        across, along = (0, 1) if s.upright else (1, 0)
+        low, high = sorted((s.start[along], s.end[along]))
+        at, near = s.start[across], NEAR * (high - low)
+        found.setdefault((s.upright, round(at * 100)), []).append((n, at, low - near, high + near))
+    return found
 
 
 def _placed(
@@ -138,16 +146,17 @@ def _turned_true(line: SeamLine) -> SeamLine:
 
 def _seam_on(lines: Lines, box: tuple[float, float, float, float], side: str) -> int | None:
     left, bottom, right, top = box
-    x = {"left": left, "right": right}.get(side)
-    y = {"bottom": bottom, "top": top}.get(side)
-    middle = (x if x is not None else (left + right) / 2, y if y is not None else (bottom + top) / 2)
-    level = round((x if x is not None else middle[1]) * 100)
-    near = (held for k in (level - 1, level, level + 1) for held in lines.get((x is not None, k), ()))
-    for n, s in sorted(near, key=lambda held: held[0]):
-        off = middle[0] - s.start[0] if s.upright else middle[1] - s.start[1]
-        if abs(off) < NEAR and -NEAR < s.along(middle) < 1 + NEAR:
-            return n
-    return None
+    upright = side in ("left", "right")
+    edge = {"left": left, "right": right, "bottom": bottom, "top": top}[side]
+    middle = (bottom + top) / 2 if upright else (left + right) / 2
+    level = round(edge * 100)
+    found = [
+        n
+        for k in (level - 1, level, level + 1)
+        for n, at, low, high in lines.get((upright, k), ())
+        if abs(edge - at) < NEAR and low < middle < high
+    ]
+    return min(found, default=None)
 
 
 def _side_of(box: tuple[float, float, float, float], p: Point) -> tuple[str, ...]:

@@ -10,13 +10,14 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from math import cos, hypot, sin
+from typing import NamedTuple
 
 import numpy as np
 
 from ..blocks.geometry import lying, sewn
 from ..blocks.pattern import Orientation
 from ..diagnosis.faults import Fault
-from ..diagnosis.model import OF_UNIT, BlockModel, Vector, course_shares
+from ..diagnosis.model import OF_SEAM, BlockModel, Vector, course_shares
 from ..diagnosis.places import SIDES, PlacedUnit
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Line, Point, Polygon, clip
@@ -38,6 +39,7 @@ class Face(tuple[Polygon, str, int]):
     __slots__ = ()
 
 
+Levels = tuple[float, float, float]
 Spot = tuple[int, int, int, float]
 """A unit by its number, an axis, which of three levels along its edge, and that level in inches."""
 
@@ -65,7 +67,21 @@ def _courses(model: BlockModel) -> tuple[tuple[tuple[Spot, ...], ...], ...]:
     return tuple(found)
 
 
-def _placing(model: BlockModel, errors: Vector) -> Vector:
+Errors = Sequence[float]
+"""Every error of a block in the order of its model: a plain list, since they are looked up one by one a hundred thousand times."""
+_NONE = [0.0] * len(OF_SEAM)
+
+
+class _Sides(NamedTuple):
+    """For each side of a unit, where its seam runs, from the unit's middle: at its lower or left end, its middle, its other end."""
+
+    left: Levels
+    bottom: Levels
+    right: Levels
+    top: Levels
+
+
+def _placing(model: BlockModel, errors: Errors) -> Vector:
     """(cells, 2, 3): how far each unit's left edge at its bottom, middle and top, and its lower edge at its left, middle and
     right, lie beyond where they should, inches: the sum of what the units before it are too wide or too high."""
     places = model.places
@@ -77,7 +93,7 @@ def _placing(model: BlockModel, errors: Vector) -> Vector:
                 cell = places.cells[number]
                 if k >= 0:
                     found[number, axis, k] = reached
-                reached += float(errors[model.of_unit(number, "width" if axis == 0 else "height")])
+                reached += errors[model.of_unit(number, "width" if axis == 0 else "height")]
                 for side in ("left", "right") if axis == 0 else ("top", "bottom"):
                     seam = cell.seam(side)
                     if seam is not None:
@@ -92,7 +108,7 @@ class _Unit:
     """One unit where it comes to lie: where its seams run from its middle, and how far its middle is moved at three levels."""
 
     cell: PlacedUnit
-    lines: dict[str, tuple[float, float, float]]
+    lines: _Sides
     across: list[float]
     up: list[float]
     half: Point
@@ -106,14 +122,14 @@ class _Unit:
         x, y = at[0] - self.cell.middle[0], at[1] - self.cell.middle[1]
         kx, ky = (1 + (x > 1e-6) - (x < -1e-6)), (1 + (y > 1e-6) - (y < -1e-6))
         if abs(abs(x) - self.cell.width / 2) < 1e-4:
-            x = self.lines["right"][ky] if x > 0 else -self.lines["left"][ky]
+            x = self.lines.right[ky] if x > 0 else -self.lines.left[ky]
         if abs(abs(y) - self.cell.height / 2) < 1e-4:
-            y = self.lines["top"][kx] if y > 0 else -self.lines["bottom"][kx]
+            y = self.lines.top[kx] if y > 0 else -self.lines.bottom[kx]
         return self.put((x, y))
 
     def straight(self, fine: float) -> bool:
         """Whether no seam of it bends by more than ``fine`` inches in its middle."""
-        bends = (*self.lines.values(), self.across, self.up)
+        bends = (*self.lines, self.across, self.up)
         return all(abs(b[1] - (b[0] + b[2]) / 2) <= fine for b in bends)
 
     def outline(self, fine: float = 0.0) -> Polygon:
@@ -127,12 +143,12 @@ class _Unit:
         return tuple(self.seam_point(p) for both in zip(corners, middles, strict=True) for p in both)
 
 
-def _units(model: BlockModel, errors: Vector) -> list[_Unit]:
-    moved = _placing(model, errors)
+def _units(model: BlockModel, errors: Errors) -> list[_Unit]:
+    moved = _placing(model, errors).tolist()
     s, found = float(model.allowance), []
     for cell in model.places.cells:
-        own = errors[model.of_unit(cell.number, "width") :][:2]
-        half = (cell.width / 2 + s + float(own[0]) / 2, cell.height / 2 + s + float(own[1]) / 2)
+        first = model.of_unit(cell.number, "width")
+        half = (cell.width / 2 + s + errors[first] / 2, cell.height / 2 + s + errors[first + 1] / 2)
         lines = _edges(model, cell, errors, *half)
         courses = [_course(cell, axis, lines, moved[cell.number][axis], s) for axis in (0, 1)]
         found.append(_Unit(cell, lines, courses[0], courses[1], half))
@@ -141,20 +157,34 @@ def _units(model: BlockModel, errors: Vector) -> list[_Unit]:
 
 def faces_of(model: BlockModel, errors: Vector) -> tuple[Face, ...]:
     """Every patch one sees, in inches, y upward; the block's lower left finished corner at the origin when all is true."""
-    return tuple(f for unit in _units(model, errors) for f in _faces(model, unit, errors))
+    listed = errors.tolist()
+    return tuple(f for unit in _units(model, listed) for f in _faces(model, unit, listed))
 
 
-def _faces(model: BlockModel, unit: _Unit, errors: Vector, fine: float = 0.0) -> Iterator[Face]:
-    cell, s = unit.cell, float(model.allowance)
-    layout_cell = model.places.layout.cells[cell.number]
-    spec = layout_cell.spec(model.places.layout.part(model.places.finished))
-    own = [float(v) for v in errors[model.of_unit(cell.number, "width") :][: len(OF_UNIT)]]
-    angle = own[4] / hypot(cell.width / 2, cell.height / 2)
-    sine, cosine, straight = sin(angle), cos(angle), unit.straight(fine)
-    for outline, fabric in _upright_faces(spec, layout_cell.orientation, s):
-        moved = tuple((x * cosine - y * sine + own[2], x * sine + y * cosine + own[3]) for x, y in outline)
-        for seen in _within(moved, unit.lines) if straight else _quarters(moved, unit.lines):
-            yield Face((tuple(unit.put(p) for p in seen), fabric, cell.number))
+def _faces(model: BlockModel, unit: _Unit, errors: Errors, fine: float = 0.0) -> Iterator[Face]:
+    cell, layout = unit.cell, model.places.layout
+    spec = layout.specs(layout.part(model.places.finished))[cell.number]
+    first = model.of_unit(cell.number, "across")
+    across, up, turn = errors[first : first + 3]
+    angle = turn / hypot(cell.width / 2, cell.height / 2)
+    trim = (across, up, angle)
+    for seen, fabric in _patches(spec, cell.orientation, float(model.allowance), trim, unit.lines, unit.straight(fine)):
+        yield Face((tuple(unit.put(p) for p in seen), fabric, cell.number))
+
+
+@lru_cache(maxsize=2048)
+def _patches(
+    spec: UnitSpec, orientation: Orientation, s: float, trim: tuple[float, float, float], lines: _Sides, straight: bool
+) -> tuple[tuple[Polygon, str], ...]:
+    """What one sees of a unit, counted from its middle: its patches moved and turned (inches, radians) by ``trim``, clipped where its
+    seams run. Remembered: in a block that is true all units of a kind are alike."""
+    across, up, angle = trim
+    sine, cosine = sin(angle), cos(angle)
+    found = []
+    for outline, fabric in _upright_faces(spec, orientation, s):
+        moved = tuple((x * cosine - y * sine + across, x * sine + y * cosine + up) for x, y in outline)
+        found += [(seen, fabric) for seen in (_within if straight else _quarters)(moved, lines)]
+    return tuple(found)
 
 
 @lru_cache(maxsize=512)
@@ -170,47 +200,45 @@ def _upright_faces(spec: UnitSpec, orientation: Orientation, s: float) -> tuple[
     )
 
 
-def _edges(
-    model: BlockModel, cell: PlacedUnit, errors: Vector, half_w: float, half_h: float
-) -> dict[str, tuple[float, float, float]]:
-    """For each side, where its seam runs, from the unit's middle, at the side's lower or left end, middle and other end."""
+def _edges(model: BlockModel, cell: PlacedUnit, errors: Errors, half_w: float, half_h: float) -> _Sides:
     s = float(model.allowance)
+    left, bottom, right, top = cell.box
     x, y = cell.middle
-    found = {}
-    for side, half, ends in (
-        ("left", half_w, [(cell.box[0], y2) for y2 in (cell.box[1], y, cell.box[3])]),
-        ("right", half_w, [(cell.box[2], y2) for y2 in (cell.box[1], y, cell.box[3])]),
-        ("bottom", half_h, [(x2, cell.box[1]) for x2 in (cell.box[0], x, cell.box[2])]),
-        ("top", half_h, [(x2, cell.box[3]) for x2 in (cell.box[0], x, cell.box[2])]),
-    ):
+    ends = (
+        ((left, bottom), (left, y), (left, top)),
+        ((left, bottom), (x, bottom), (right, bottom)),
+        ((right, bottom), (right, y), (right, top)),
+        ((left, top), (x, top), (right, top)),
+    )
+
+    def runs(side: str, half: float, ends: Sequence[Point]) -> Levels:
         seam = cell.seam(side)
+        # To a billionth of an inch: where a unit lies in its block leaves more in the last digit of its size.
         if seam is None:
-            found[side] = (half, half, half)
-            continue
-        found[side] = tuple(half - s - _taken(model, seam, p, errors) for p in ends)  # type: ignore[assignment]
-    return found
+            return (round(half, 9),) * 3
+        low, middle, high = (round(half - s - _taken(model, seam, p, errors), 9) for p in ends)
+        return low, middle, high
+
+    sides = zip(_Sides._fields, (half_w, half_h, half_w, half_h), ends, strict=True)
+    return _Sides(*(runs(side, half, at) for side, half, at in sides))
 
 
-def _taken(model: BlockModel, seam: int, at: Point, errors: Vector) -> float:
+def _taken(model: BlockModel, seam: int, at: Point, errors: Errors) -> float:
     """What a seam takes up beyond the allowance where it passes a point."""
-    t = min(1.0, max(0.0, model.places.seams[seam].along(at)))
     base = model.of_seam(seam, "mean")
-    mean, start, middle, end, fold = (float(v) for v in errors[base : base + 5])
-    a, b, c = course_shares(t)
+    of_seam = errors[base : base + len(OF_SEAM)]
+    if of_seam == _NONE:
+        return 0.0
+    mean, start, middle, end, fold = of_seam
+    a, b, c = course_shares(min(1.0, max(0.0, model.places.seams[seam].along(at))))
     return mean + a * start + b * middle + c * end + fold * (model.folds[seam] if model.folds else 1.0) / 2
 
 
-def _course(
-    cell: PlacedUnit,
-    axis: int,
-    lines: dict[str, tuple[float, float, float]],
-    moved: Vector,
-    s: float,
-) -> list[float]:
+def _course(cell: PlacedUnit, axis: int, lines: _Sides, moved: Sequence[float], s: float) -> list[float]:
     """How far the unit's middle is moved at three levels, so that its left (lower) seam lies where it should."""
     side = ("left", "bottom")[axis]
     edge = cell.box[axis] - (0.0 if cell.seam(side) is not None else s)
-    return [edge + float(moved[k]) + lines[side][k] for k in range(3)]
+    return [edge + moved[k] + lines[axis][k] for k in range(3)]
 
 
 def _at(course: Sequence[float], along: float, half: float) -> float:
@@ -218,9 +246,9 @@ def _at(course: Sequence[float], along: float, half: float) -> float:
     return course[1] + (course[2] - course[1]) * t if t > 0 else course[1] + (course[1] - course[0]) * t
 
 
-def _within(outline: Polygon, lines: dict[str, tuple[float, float, float]]) -> list[Polygon]:
+def _within(outline: Polygon, lines: _Sides) -> list[Polygon]:
     """The outline clipped where straight seams run."""
-    left, right, bottom, top = (lines[k] for k in ("left", "right", "bottom", "top"))
+    left, bottom, right, top = lines
     w, h = max(*left, *right), max(*bottom, *top)
     rest = outline
     for line in (
@@ -233,9 +261,9 @@ def _within(outline: Polygon, lines: dict[str, tuple[float, float, float]]) -> l
     return [rest] if rest else []
 
 
-def _quarters(outline: Polygon, lines: dict[str, tuple[float, float, float]]) -> list[Polygon]:
+def _quarters(outline: Polygon, lines: _Sides) -> list[Polygon]:
     """The outline clipped where the seams run, quarter by quarter: a seam bends in its middle only."""
-    left, right, bottom, top = (lines[k] for k in ("left", "right", "bottom", "top"))
+    left, bottom, right, top = lines
     w, h = max(*left, *right), max(*bottom, *top)
     cuts = (
         (
@@ -284,12 +312,13 @@ def _beside(at: Point, taken: Sequence[Point], apart: float) -> Point:
 def as_sewn(model: BlockModel, errors: Vector, faults: Sequence[Fault] = (), factor: float = 1.0) -> Drawing:
     """The drawing, errors ``factor`` times as large; the outline it should have stands around it."""
     sketch = Sketch()
-    units = _units(model, errors * factor)
+    drawn = (errors * factor).tolist()
+    units = _units(model, drawn)
     s, places = float(model.allowance), model.places
     w, h = places.width, places.height
     fine = _FINE * max(w, h)
     for unit in units:
-        for outline, fabric, _ in _faces(model, unit, errors * factor, fine):
+        for outline, fabric, _ in _faces(model, unit, drawn, fine):
             sketch.polygon("patch", outline, fabric)
     outlines = [unit.outline(fine) for unit in units]
     for outline in outlines:

@@ -129,7 +129,10 @@ class _PressingModel:
         self.unnested: list[tuple[Meeting | None, tuple[int, int], IntVar]] = []
         self.unspun: list[tuple[Meeting, IntVar]] = []
         self.pieces: list[list[_Vars]] = []
-        self.spun = [[m for m in found if m.on == k and _chosen(m, wishes)] for k in range(len(seams))]
+        self.spun: list[list[Meeting]] = [[] for _ in seams]
+        for m in found:
+            if _chosen(m, wishes):
+                self.spun[m.on].append(m)
         ends = _ends(seams, found)
         for k in range(len(seams)):
             self.pieces.append([self._one(values[k], ends[k]) for _ in range(len(self.spun[k]) + 1)])
@@ -310,7 +313,8 @@ def _solved(
     model.minimize(sum(c for b in blocks for c in b.cost))
     for block in blocks:
         block.hint(like)
-    answer = solve(model, _SECONDS)
+    # Only the counting of layers needs cuts: without it nearly every choice comes out whole by itself.
+    answer = solve(model, _SECONDS, probing=False, cuts=wishes.layers is not None)
     maps = [tuple(_read(b, answer, k) for k in range(len(seams))) for b in blocks]
     missed = [(m, pair) for m, pair, v in blocks[0].unnested if answer.on(v)]
     first = maps[0]

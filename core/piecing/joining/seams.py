@@ -9,7 +9,7 @@ from bisect import bisect_right
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from functools import lru_cache
+from functools import cache, lru_cache
 from math import ceil, floor, hypot
 
 import numpy as np
@@ -18,6 +18,7 @@ from ..blocks.geometry import cell_middle, inner_seams, placed_parts
 from ..blocks.pattern import BlockPlacement, Layout, Orientation, Pattern, laid
 from ..geometry.plane import Point, holds
 from ..lengths import Length
+from ..units import UnitSpec
 from .order import Joint, Order, order_of, orders
 
 __all__ = ["VALUES", "BlockSeam", "Meeting", "block_seams", "darkness", "edge_meetings", "joint_name", "meetings"]
@@ -257,17 +258,19 @@ def darkness(
 ) -> tuple[tuple[float, float], ...]:
     """For every seam the mean value on its left and on its right, looked at along it just beside the fold."""
     layout = laid(pattern)
-    boxes, shown = [], []
+    boxes, middles, kinds = [], [], []
     for cell, spec in zip(layout.cells, layout.specs(_PART), strict=True):
         x, y = cell_middle(layout, cell, 1.0)
         half = (float(cell.width) / 2, float(cell.height) / 2)
-        shown.append(
-            [
-                (tuple((a + x, b + y) for a, b in p.outline), values.get(p.role, 1))
-                for p in placed_parts(spec, cell.orientation)
-            ]
-        )
+        middles.append((x, y))
+        kinds.append((spec, cell.orientation))
         boxes.append((x - half[0], y - half[1], x + half[0], y + half[1]))
+
+    @cache
+    def shown(kind: tuple[UnitSpec, Orientation], x: float, y: float) -> float | None:
+        """How dark a unit is at a point counted from its middle; units alike are looked at once."""
+        return next((float(values.get(p.role, 1)) for p in placed_parts(*kind) if holds(p.outline, (x, y))), None)
+
     near = _by_square(boxes, float(max(layout.pattern.width, layout.pattern.height)) / max(1.0, len(boxes) ** 0.5))
     smallest = min((float(min(c.width, c.height)) for c in layout.cells), default=1.0)
 
@@ -275,7 +278,8 @@ def darkness(
         for n in near(p):
             left, foot, right, top = boxes[n]
             if left <= p[0] <= right and foot <= p[1] <= top:
-                return next((float(v) for outline, v in shown[n] if holds(outline, p)), None)
+                x, y = middles[n]
+                return shown(kinds[n], round(p[0] - x, 9), round(p[1] - y, 9))
         return None
 
     return tuple(tuple(_mean(value(q) for q in _beside(s, smallest, side)) for side in (1, -1)) for s in seams)  # type: ignore[misc]
