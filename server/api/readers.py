@@ -6,7 +6,6 @@ Every reader is given whatever JSON brought and answers a value or raises a ``Pi
 from __future__ import annotations
 
 import re
-import unicodedata
 from typing import Any
 
 from rest_framework import serializers
@@ -14,6 +13,7 @@ from rest_framework import serializers
 from piecing.errors import CountOutOfRange, LengthError, LengthNotUnderstood, UnknownChoice
 from piecing.lengths import Length, Measure, parse_length, parse_step
 from piecing.planning.checks import check_allowance
+from piecing.typed_text import can_be_seen, one_line
 from piecing.units.method import Cuts
 
 from .patches import Reader
@@ -72,9 +72,7 @@ def note_reader(longest: int) -> Reader:
     def read(value: Any) -> str:
         if value is not None and not isinstance(value, str):
             raise UnknownChoice("This is sent as text.")
-        return re.sub(
-            r"[\s\x00-\x1f\x7f-\x9f\u00ad\u200b\u200e\u200f\u2028-\u202e\u2060-\u206f\ufeff]+", " ", value or ""
-        ).strip()[:longest]
+        return one_line(value or "", longest)
 
     return Reader(read)
 
@@ -84,7 +82,7 @@ def name_reader(longest: int) -> Reader:
 
     def read(value: Any) -> str:
         name: str = plain(value)
-        if not any(unicodedata.category(c)[0] in "LNPS" for c in name):
+        if not can_be_seen(name):
             raise UnknownChoice("A name needs at least one letter or figure.")
         return name
 

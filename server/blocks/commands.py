@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping
 from copy import copy
 from dataclasses import dataclass
@@ -385,7 +386,7 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
     try:
         setting = scrap_setting(project, find_in(room), body["role"])
         stock = stock_reader(body["stock"])
-        fixed = {int(k): str(v) for k, v in body.get("fixed", {}).items() if str(k).isdigit()}
+        fixed = {int(k): str(v) for k, v in body.get("fixed", {}).items() if re.fullmatch("[0-9]{1,6}", str(k))}
         _same_letters(body["role"], [*stock, *fixed.values()])
         sets = body.get("sets", False) or len(body["role"]) > 1
         # Whole blocks alike are seen side by side across a sash too; single units are kept apart by it.

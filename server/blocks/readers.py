@@ -202,7 +202,7 @@ def quilt_readers(measure: Measure, find: Find = _nothing) -> dict[str, Reader]:
 
 def _stagger(value: Any) -> str:
     text = str(value).strip()
-    found = re.fullmatch(r"(\d{1,3})\s*/\s*([1-9]\d{0,2})", text)
+    found = re.fullmatch(r"([0-9]{1,3})\s*/\s*([1-9][0-9]{0,2})", text)
     share = Fraction(int(found[1]), int(found[2])) if found else Fraction(0)
     if not 0 < share < 1:
         raise QuiltImpossible("Columns lie lower by a part of the block, such as 1/2 or 1/3.", field="stagger")

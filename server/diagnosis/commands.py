@@ -19,7 +19,7 @@ from measuring.models import ReadingRow
 from measuring.translate import reading_of, reading_readers
 from piecing.diagnosis.names import landings
 from piecing.diagnosis.reading_kinds import PLAIN, SIDED, ReadingKind
-from piecing.errors import CountOutOfRange, PiecingError, UnknownChoice
+from piecing.errors import CountOutOfRange, DayImpossible, PiecingError, UnknownChoice
 from piecing.lengths import Length
 from projects.commands import touch
 from projects.models import PlannedUnit
@@ -176,13 +176,20 @@ _NOTHING_SAID: dict[str, Any] = {
 def take_saved(
     saved: Iterable[Mapping[str, Any]], *, block: Block | None = None, unit: PlannedUnit | None = None
 ) -> None:
-    """Diagnoses that come with an imported project; what a sentence is missing is taken as nothing said."""
+    """Diagnoses that come with an imported project; what a sentence is missing is taken as nothing said. Raises ``DayImpossible`` for
+    one kept at a time that never was."""
     for s in saved:
         said = {f: s["said"].get(f, empty) for f, empty in _NOTHING_SAID.items()}
         row = SavedDiagnosis.objects.create(
             block=block, unit=unit, said=said, turned_out=s.get("turned_out", ""), later=s.get("later", "")
         )
-        when = parse_datetime(s.get("saved_at") or s.get("kept_at") or "")
+        at = str(s.get("saved_at") or s.get("kept_at") or "")
+        try:
+            when = parse_datetime(at)
+        except ValueError:
+            raise DayImpossible(
+                "“{given}” never was. A diagnosis was kept at a time that there is.", given=at
+            ) from None
         if when is not None:
             SavedDiagnosis.objects.filter(pk=row.pk).update(saved_at=when)
 

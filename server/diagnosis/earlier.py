@@ -5,6 +5,7 @@ Used by the migration and for project files that earlier versions wrote.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from typing import Any
 
@@ -52,7 +53,7 @@ def of_block(old: Mapping[str, Any], model: BlockModel | None) -> dict[str, Any]
 def _feature(key: str, model: BlockModel) -> str:
     kind, _, rest = key.partition(":")
     where, _, last = rest.rpartition(":")
-    if kind in ("row", "column") and where.isdigit():
+    if kind in ("row", "column") and re.fullmatch("[0-9]{1,4}", where):
         return f"{kind} {int(where) + 1}, {last}"
     unit = next((c.key for c in model.places.cells if c.name == where), None)
     if kind == "edge_tip" and unit:

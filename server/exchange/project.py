@@ -207,7 +207,9 @@ def imported(room: Workroom, data: Any, key: UUID | None = None) -> Project:
             f"At {wrong.json_path}: {wrong.message[:200]}. Nothing was taken.", {wrong.json_path: wrong.message[:200]}
         )
     with transaction.atomic():
-        project = create_project(room, key or uuid4(), data["name"])
+        new = key or uuid4()
+        _taken("$.name", lambda: create_project(room, new, data["name"]))
+        project = get_project(room, new)
         for path, step in _steps(room, project, data):
             _taken(path, step)
     return get_project(room, project.pk)

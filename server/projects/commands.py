@@ -14,7 +14,16 @@ from django.utils import timezone
 
 from api.patches import apply_changes
 from api.problems import NotHere, Refused
-from piecing.errors import CountOutOfRange, NoMarginGiven, PlanError, RecordsTooFew, SeamError, UnknownChoice
+from api.readers import name_reader, note_reader
+from piecing.errors import (
+    CountOutOfRange,
+    NoMarginGiven,
+    PiecingError,
+    PlanError,
+    RecordsTooFew,
+    SeamError,
+    UnknownChoice,
+)
 from piecing.lengths import Measure, Style, usual
 from piecing.messages import Listing
 from piecing.planning.plan import plan
@@ -72,14 +81,19 @@ def _free_name(room: Workroom, wanted: str) -> str:
 
 @change
 def create_project(room: Workroom, key: UUID, name: str | None) -> Project:
-    """An empty project with the workroom's settings. Asking twice with one key gives one."""
+    """An empty project with the workroom's settings. Asking twice with one key gives one. Raises ``Refused`` for a name that cannot be
+    seen."""
     existing = room.projects.filter(pk=key).first()
     if existing is not None:
         return get_project(room, key, deleted=True)
+    try:
+        wanted = name_reader(120)(name) if name and name.strip() else "New project"
+    except PiecingError as refusal:
+        raise Refused([refusal.at("name")]) from None
     Project.objects.create(
         pk=key,
         workroom=room,
-        name=_free_name(room, (name or "New project").strip()[:120] or "New project"),
+        name=_free_name(room, wanted),
         measure=room.measure,
         seam_allowance=room.seam_allowance,
         ruler_step=room.ruler_step,
@@ -92,7 +106,7 @@ def name_fabrics(project: Project, names: Iterable[str]) -> None:
     """Fabrics by the names typed, under the letters a, b, c, ... in their order; one left empty is called by its letter's name."""
     for role, typed in zip(ascii_lowercase[:MOST_FABRICS], names, strict=False):
         name, colour, value = _usual_fabric(role)
-        said = " ".join(typed.split())[:80] or name
+        said = note_reader(80)(typed) or name
         Fabric.objects.create(project=project, role=role, name=said, colour=colour, value=value)
 
 

@@ -23,7 +23,7 @@ _CLOCK = re.compile(
     r"\s*(?P<hour>\d{1,2})\s*(?:[:.h]\s*(?P<minute>\d{2}))?\s*(?:(?P<half>[ap])\.?\s?m\.?)?\s*", re.I | re.ASCII
 )
 _MINUTES = re.compile(
-    r"\s*(?:(\d{1,3})\s*(?:h|hours?|:)\s*)?(?:(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:m|min|minutes?)?)?\s*", re.I
+    r"\s*(?:(\d{1,3})\s*(?:h|hours?|:)\s*)?(?:(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:m|min|minutes?)?)?\s*", re.I | re.ASCII
 )
 _MOST_MINUTES = 24 * 60
 _AHEAD = timedelta(days=3_660)

@@ -22,6 +22,7 @@ from functools import lru_cache
 from typing import Any
 
 from ..errors import BlockHoldsItself, PatternNotUnderstood, PiecingError, UnknownBlock
+from ..typed_text import can_be_seen, one_line
 from ..units import KINDS, kind_of
 from .pattern import BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement
 
@@ -92,10 +93,10 @@ def _read(data: Any, find: Find, above: tuple[str, ...]) -> Pattern:
                 "A unit's name in the layout is a capital, perhaps with a small letter.", field=f"units.{str(name)[:8]}"
             )
         legend[name] = content_from(unit, find, above, f"units.{name}")
-    name = re.sub(r"[\s\x00-\x1f\x7f]+", " ", str(data.get("name") or "")).strip()[:80] or "Block"
+    name = one_line(str(data.get("name") or ""), 80)
     layout = data.get("layout")
     lines = tuple(str(line) for line in layout) if isinstance(layout, list | tuple) else ()
-    return _same(name, columns, rows, lines, tuple(legend.items()))
+    return _same(name if can_be_seen(name) else "Block", columns, rows, lines, tuple(legend.items()))
 
 
 @lru_cache(maxsize=1024)
@@ -133,7 +134,7 @@ def _tracks(given: Any, field: str) -> tuple[Fraction, ...]:
 
 def _share(given: Any, field: str, most: int = 1) -> Fraction:
     text = str(given) if isinstance(given, int | str) and not isinstance(given, bool) else ""
-    found = re.fullmatch(r"(\d{1,6})(?:/(\d{1,4}))?", text)
+    found = re.fullmatch(r"([0-9]{1,6})(?:/([0-9]{1,4}))?", text)
     if not found or found[2] == "0" * len(found[2] or " ") or Fraction(text) > most:
         raise PatternNotUnderstood(
             "“{given}” is no share: write it as 1 or 3/2, {most} at most.",
@@ -150,7 +151,7 @@ def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str 
         raise PatternNotUnderstood("A place holds a unit, by its kind, or a block, by its key.", field=field)
     if "block" in data:
         return _held(data, find, above, field)
-    if data["kind"] not in KINDS:
+    if not isinstance(data["kind"], str) or data["kind"] not in KINDS:
         raise PatternNotUnderstood(
             "“{given}” is no kind of unit. Known are {known}.",
             field=f"{field}.kind",

@@ -146,7 +146,7 @@ def _parts(text: str, now: tuple[Fraction, ...]) -> tuple[Fraction, ...] | None:
     text = text.strip()
     if not text or text == parts_text(now):
         return ()
-    return tuple(Fraction(t) for t in text.split()) if re.fullmatch(r"[\d\s]+", text) else None
+    return tuple(Fraction(t) for t in text.split()) if re.fullmatch(r"[0-9]{1,6}(\s+[0-9]{1,6})*", text) else None
 
 
 def _shared(whole: Fraction, parts: tuple[Fraction, ...]) -> tuple[Fraction, ...]:

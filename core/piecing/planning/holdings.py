@@ -40,7 +40,7 @@ class Holding:
 
 
 _ONE = re.compile(
-    r"^(?:(?P<count>\d{1,5})\s*(?:of|pieces? of|×|\*)\s+)?(?P<width>.+?)\s*(?:x|×|by)\s*(?P<height>.+)$", re.I
+    r"^(?:(?P<count>[0-9]{1,5})\s*(?:of|pieces? of|×|\*)\s+)?(?P<width>.+?)\s*(?:x|×|by)\s*(?P<height>.+)$", re.I
 )
 
 

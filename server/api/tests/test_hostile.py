@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from base64 import b64encode
 from io import BytesIO
+from uuid import uuid4
 
 from PIL import Image
 
@@ -71,6 +72,9 @@ class HostileTest(ApiCase):
         for name in ("\u200b\u200b", "\u202e", "   ", "\x00", 12, ["a"], True):
             with self.subTest(repr(name)):
                 self.change(self.path, {"name": name}, expect=422)
+                if isinstance(name, str) and name.strip():
+                    new = {"id": str(uuid4()), "name": name}
+                    self.ask("post", "projects", new, expect=400 if "\0" in name else 422)
         self.assertEqual(self.change(self.path, {"name": "Wa\u202eke\u200b\n row"})["name"], "Wa ke row")
 
     def test_a_swatch_is_a_photo_that_can_be_shown(self) -> None:
