@@ -314,6 +314,29 @@ class ServerAwayTest(JourneyCase):
         expect(self.lines()).to_have_count(18)
         expect(self.region("Readings")).to_contain_text("3⁄16″ over")
 
+    def test_a_name_and_allowances_typed_while_it_is_away_stay_in_sight(self) -> None:
+        page = self.page
+        page.goto(f"{self.own.url}{LANTERN}/lay")
+        expect(self.labelled("Name")).to_have_value("Lantern")
+        page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+        self.own.stop()
+        self.labelled("Name").fill("Wake")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("1 change is kept in this browser")).to_be_visible()
+        page.reload()
+        expect(self.labelled("Name")).to_have_value("Wake")
+        self.own.start()
+        self.saved()
+        expect(page.get_by_role("heading", name="Lay out Wake")).to_be_attached()
+        page.goto(f"{self.own.url}{HALF_SEWN}/cut")
+        wrong = self.labelled("Strips cut wrong")
+        expect(self.region("To buy")).to_contain_text("Thread:")
+        self.own.stop()
+        wrong.fill("3")
+        expect(self.region("To buy")).to_contain_text("Only the server can work it out")
+        expect(wrong).to_have_value("3")
+        expect(wrong).to_be_focused()
+
     def test_a_page_read_again_sends_what_was_kept_and_in_its_order(self) -> None:
         page = self.page
         page.goto(f"{self.own.url}{HALF_SEWN}/measure")

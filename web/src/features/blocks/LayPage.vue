@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { NButton, NInput, useMessage } from 'naive-ui'
-import { computed, onMounted, ref } from 'vue'
+import { computed, toRef, watch } from 'vue'
 
 import type { Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
+import { useForm } from '@/shared/offline/typed'
 
 import { type SavedBlock, type Sheet } from './api'
 import BoardActs from './BoardActs.vue'
@@ -32,8 +33,10 @@ const { cursor, here, chosen, hand, kept, go, add, key, act, move, lay } = board
 const { sent } = useOutbox()
 const message = useMessage()
 const others = computed(() => props.sheet.blocks.filter((b) => b.id !== props.block.id && !b.part))
-const name = ref(view.value.name)
-onMounted(() => (name.value = view.value.name))
+// The name typed stands here until the core has it, through a reload too; one given in another window takes its place.
+const { typed, clear } = useForm(`name of block ${props.block.id}`, () => ({ name: view.value.name }))
+const name = toRef(typed, 'name')
+watch(() => view.value.name, clear)
 
 async function keepThis() {
   await sent({ kind: 'keep_own', library: crypto.randomUUID(), block: props.block.id })

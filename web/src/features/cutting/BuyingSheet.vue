@@ -4,7 +4,7 @@ import { NCollapse, NCollapseItem } from 'naive-ui'
 import RowInput from '@/shared/form/RowInput.vue'
 import { usePreference } from '@/shared/offline/preference'
 
-import type { Project } from '@/shared/api/client'
+import { type Project, ServerAway } from '@/shared/api/client'
 import { kindWords, methodWords, schoolWords } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
 
@@ -20,7 +20,7 @@ const asked = () => ({
   wrong_cuts: whole(typed.value.wrong_cuts, 20, 1),
   bobbin: whole(typed.value.bobbin, 1000, 0),
 })
-const { data } = useBuying(() => props.project.id, asked)
+const { data, error } = useBuying(() => props.project.id, asked)
 const { data: possible } = usePossible(() => props.project.id)
 const one: Record<string, string> = { fat_quarter: 'fat quarter', square: 'square', strip: 'strip' }
 const many: Record<string, string> = { fat_quarter: 'fat quarters', square: 'squares', strip: 'strips' }
@@ -39,7 +39,9 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
   </section>
   <section class="sheet" aria-label="To buy">
     <h2>To buy, with none in stock</h2>
-    <p v-if="!data">Working it out…</p>
+    <p v-if="!data">
+      {{ error instanceof ServerAway ? 'Only the server can work it out. It is away.' : 'Working it out…' }}
+    </p>
     <template v-else>
       <p v-if="data.refusal" class="serious" role="alert">{{ data.refusal }}</p>
       <ul>
@@ -64,23 +66,6 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
         </li>
       </ul>
       <p v-if="data.better_coming" class="soft">Whether less would do is still looked for.</p>
-      <div class="allow">
-        <div>
-          Shrinkage, in a hundred
-          <RowInput v-model="typed.shrinkage" labelled="Shrinkage, in a hundred" numeric />
-        </div>
-        <div>
-          Strips cut wrong <RowInput v-model="typed.wrong_cuts" labelled="Strips cut wrong" numeric />
-        </div>
-        <div>
-          {{ project.measure === 'mm' ? 'Metres' : 'Yards' }} on a bobbin
-          <RowInput
-            v-model="typed.bobbin"
-            :labelled="`${project.measure === 'mm' ? 'Metres' : 'Yards'} on a bobbin`"
-            numeric
-          />
-        </div>
-      </div>
       <p v-if="data.bobbins">
         Thread: {{ data.seam_said }} of seam takes {{ data.thread_said }}; wind {{ data.bobbins }} bobbins.
       </p>
@@ -92,6 +77,21 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
         </NCollapseItem>
       </NCollapse>
     </template>
+    <div class="allow">
+      <div>
+        Shrinkage, in a hundred
+        <RowInput v-model="typed.shrinkage" labelled="Shrinkage, in a hundred" numeric />
+      </div>
+      <div>Strips cut wrong <RowInput v-model="typed.wrong_cuts" labelled="Strips cut wrong" numeric /></div>
+      <div>
+        {{ project.measure === 'mm' ? 'Metres' : 'Yards' }} on a bobbin
+        <RowInput
+          v-model="typed.bobbin"
+          :labelled="`${project.measure === 'mm' ? 'Metres' : 'Yards'} on a bobbin`"
+          numeric
+        />
+      </div>
+    </div>
   </section>
 </template>
 

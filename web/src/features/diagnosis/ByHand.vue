@@ -52,7 +52,10 @@ const fresh = () => ({
 const typed = ref(fresh())
 const last = usePreference('by-hand', fresh())
 const takeUp = () => (typed.value = JSON.parse(JSON.stringify(last.value)) as ReturnType<typeof fresh>)
-watch(typed, (now) => now.lines.length && (last.value = JSON.parse(JSON.stringify(now))), { deep: true })
+const begun = (t: ReturnType<typeof fresh>) => JSON.stringify(t) !== JSON.stringify(fresh())
+// Sizes alone do not push out readings that may still be taken up.
+const worthMore = (now: ReturnType<typeof fresh>) => now.lines.length || !last.value.lines.length
+watch(typed, (now) => worthMore(now) && (last.value = JSON.parse(JSON.stringify(now))), { deep: true })
 const lines = computed(() => typed.value.lines)
 const add = (kind: string) => typed.value.lines.push({ kind, value: '', whole: '' })
 const found = ref<Diagnosis>()
@@ -95,7 +98,7 @@ async function judge() {
 <template>
   <section class="sheet hand" aria-label="By hand">
     <h2>Judge it here, without a project</h2>
-    <p v-if="last.lines.length && !typed.lines.length">
+    <p v-if="begun(last) && !begun(typed)">
       <NButton size="small" @click="takeUp">Take up what was typed last</NButton>
     </p>
     <form @submit.prevent="judge">
