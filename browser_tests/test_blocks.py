@@ -157,6 +157,11 @@ class LayingOutTest(JourneyCase):
         self.page.get_by_role("button", name="Add a block").click()
         dialog = self.page.get_by_role("dialog", name="Which arrangement to begin with")
         expect(dialog.get_by_role("button", name="Wheel and square").first).to_be_visible()
+        taken_out = dialog.get_by_role("button", name="Take Wheel and square out of your library")
+        taken_out.click()
+        expect(taken_out).to_be_hidden()
+        self.page.get_by_role("button", name="Undo").last.click()
+        expect(taken_out).to_be_visible()
 
     def test_blocks_are_copied_removed_and_taken_back(self) -> None:
         self.begin("Pinwheel")

@@ -65,6 +65,10 @@ class DiagnoseTest(JourneyCase):
         kept.get_by_label("What it was", exact=True).press("Tab")
         self.saved()
         self.assertEqual(SavedDiagnosis.objects.get(block__isnull=False).later, "also the ruler")
+        kept.get_by_role("button", name="Take it away").click()
+        expect(kept).to_contain_text("None yet.")
+        self.page.get_by_role("button", name="Undo").last.click()
+        expect(kept.get_by_label("What it was", exact=True)).to_have_value("also the ruler")
 
     def test_places_are_picked_on_the_drawing_and_what_cannot_be_read_is_kept(self) -> None:
         self.open(f"{LANTERN}/diagnose")
@@ -179,6 +183,16 @@ class DiagnoseTest(JourneyCase):
         hand.get_by_label("Finished").fill("wide")
         self.page.get_by_role("button", name="Judge these readings").click()
         expect(hand.get_by_role("alert").first).to_contain_text("no number")
+        # It begins afresh, and the last is a press away; sizes typed since do not push its readings out.
+        hand.get_by_label("Finished").fill("4")
+        for _ in range(2):
+            self.page.reload()
+            expect(hand.get_by_label("Finished")).to_have_value("3 1/2″")
+            hand.get_by_label("Seam allowance").fill("3/8")
+        self.page.reload()
+        hand.get_by_role("button", name="Take up what was typed last").click()
+        expect(hand.get_by_label("Finished")).to_have_value("4")
+        expect(hand.get_by_label(", line")).to_have_count(8)
 
     def test_a_block_with_empty_places_says_so(self) -> None:
         block = Block.objects.get(pattern__name="Lantern")

@@ -64,6 +64,7 @@ __all__ = [
     "lay_scraps",
     "put_block",
     "restore_block",
+    "restore_own",
     "take_scraps",
     "take_up_scraps",
 ]
@@ -223,6 +224,13 @@ def keep_own(room: Workroom, key: UUID, block: UUID) -> OwnBlock:
 def delete_own(room: Workroom, key: UUID) -> None:
     if not OwnBlock.objects.filter(pk=key, workroom=room).update(deleted_at=timezone.now()):
         raise NotHere("There is no such arrangement in your library.")
+
+
+@change
+def restore_own(room: Workroom, key: UUID) -> None:
+    """One taken out of one's library is in it again. Raises ``NotHere``."""
+    if not OwnBlock.objects.filter(pk=key, workroom=room).update(deleted_at=None):
+        raise NotHere("This arrangement is not in your library, and was not taken out of it.")
 
 
 @change

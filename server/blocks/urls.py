@@ -6,6 +6,7 @@ urlpatterns = [
     path("beginnings", views.BeginningView.as_view()),
     path("library", views.LibraryView.as_view()),
     path("library/<uuid:key>", views.OwnBlockView.as_view()),
+    path("library/<uuid:key>/restore", views.RestoreOwnView.as_view()),
     path("projects/<uuid:key>/blocks", views.SheetView.as_view()),
     path("projects/<uuid:key>/blocks/<uuid:block>", views.NewBlockView.as_view()),
     path("projects/<uuid:key>/look", views.LookView.as_view()),

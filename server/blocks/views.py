@@ -116,6 +116,14 @@ class OwnBlockView(APIView):
         return Response(serializers.LibraryBlockSerializer(library_of(room), many=True).data)
 
 
+class RestoreOwnView(APIView):
+    @extend_schema(operation_id="restore_own", request=None, responses=serializers.LibraryBlockSerializer(many=True))
+    def post(self, _request: Request, key: UUID) -> Response:
+        room = current_workroom()
+        commands.restore_own(room, key)
+        return Response(serializers.LibraryBlockSerializer(library_of(room), many=True).data)
+
+
 class SheetView(APIView):
     """All blocks of a project, and its quilt."""
 

@@ -54,7 +54,10 @@ class LibraryTest(BlockCase):
         self.assertEqual(Block.objects.get(pk=self.key).pattern["name"], "Lantern")
         self.assertFalse(any(b["own"] for b in self.ask("delete", f"library/{own}")))
         self.assertEqual(OwnBlock.objects.count(), 1)
-        self.ask("delete", f"library/{uuid4()}", expect=404)
+        back = self.ask("post", f"library/{own}/restore")
+        self.assertEqual([b["key"] for b in back if b["own"]], [own])
+        for how, path in (("delete", ""), ("post", "/restore")):
+            self.ask(how, f"library/{uuid4()}{path}", expect=404)
 
 
 class LayingOutTest(BlockCase):

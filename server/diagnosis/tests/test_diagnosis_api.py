@@ -265,6 +265,7 @@ class JudgedTest(DiagnosisCase):
         self.assertEqual((kept["turned_out"], kept["later"]), ("right", "the ruler lay off the seam"))
         self.ask("patch", path, {"changes": {"turned_out": "maybe"}, "seen": {}}, 422)
         self.assertEqual(self.ask("patch", path, {"changes": {"deleted": True}, "seen": {}})["saved"], [])
+        self.assertEqual(self.ask("patch", path, {"changes": {"deleted": False}, "seen": {}})["saved"], [kept])
         self.ask("patch", f"{self.path}/saved/{uuid4()}", {"changes": {}, "seen": {}}, 404)
 
 

@@ -4,6 +4,7 @@ import { NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import { kindWords } from '@/shared/words/words'
 import UnitPicture from '@/shared/drawing/UnitPicture.vue'
@@ -21,6 +22,7 @@ const show = defineModel<boolean>('show', { required: true })
 const emit = defineEmits<{ choose: [key: string] }>()
 const { data: library } = useLibrary()
 const { send } = useOutbox()
+const undo = useUndo()
 const kind = ref('')
 
 const kinds = computed(() => [...new Set((library.value ?? []).flatMap((b) => b.kinds))])
@@ -38,7 +40,10 @@ function choose(key: string) {
   emit('choose', key)
 }
 
-const drop = (library: string) => send({ kind: 'delete_own', library })
+function drop(b: { key: string; name: string }) {
+  send({ kind: 'delete_own', library: b.key })
+  undo(`${b.name} was taken out of your library.`, () => send({ kind: 'restore_own', library: b.key }))
+}
 </script>
 
 <template>
@@ -79,7 +84,7 @@ const drop = (library: string) => send({ kind: 'delete_own', library })
           type="button"
           class="drop"
           :aria-label="`Take ${b.name} out of your library`"
-          @click="drop(b.key)"
+          @click="drop(b)"
         >
           ×
         </button>

@@ -3,12 +3,14 @@ import { NButton, NInput, NSelect } from 'naive-ui'
 import { reactive } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
+import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import type { Of } from '@/shared/offline/outgoing'
 
 /** Diagnoses as they were said, beside what turned out later. */
 const props = defineProps<{ of: Of; saved: Schemas['Saved'][]; status: string }>()
 const { send } = useOutbox()
+const undo = useUndo()
 const later = reactive<Record<string, string>>({})
 const outcomes = [
   { value: '', label: 'not known yet' },
@@ -22,6 +24,11 @@ const keepNow = () => send({ kind: 'save_diagnosis', ...props.of, saved: crypto.
 
 function change(k: Schemas['Saved'], changes: Record<string, unknown>, seen: Record<string, unknown>) {
   send({ kind: 'change_saved', ...props.of, saved: k.id, changes, seen })
+}
+
+function takeAway(k: Schemas['Saved']) {
+  change(k, { deleted: true }, {})
+  undo(`The diagnosis of ${day(k.saved_at)} was taken away.`, () => change(k, { deleted: false }, {}))
 }
 
 function note(k: Schemas['Saved']) {
@@ -75,7 +82,7 @@ const right = (n: string) => props.saved.filter((k) => k.turned_out === n).lengt
             @change="note(k)"
           />
         </label>
-        <NButton text @click="change(k, { deleted: true }, {})">Take it away</NButton>
+        <NButton text @click="takeAway(k)">Take it away</NButton>
       </div>
     </article>
   </section>

@@ -135,6 +135,7 @@ const carriers: Carriers = {
   take_up_scraps: (api, o) => taken(api.DELETE('/api/projects/{key}/scraps', at(o.project))),
   keep_own: (api, o) => taken(api.PUT('/api/library/{key}', { ...at(o.library), body: { block: o.block } })),
   delete_own: (api, o) => taken(api.DELETE('/api/library/{key}', at(o.library))),
+  restore_own: (api, o) => taken(api.POST('/api/library/{key}/restore', at(o.library))),
   change_handling: (api, o) => taken(api.PATCH('/api/units/{key}/bench', { ...at(o.unit), body: edit(o) })),
   put_done: (api, o) => {
     const params = { path: { key: o.project, done: o.done } }

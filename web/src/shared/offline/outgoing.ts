@@ -58,7 +58,7 @@ export type Outgoing =
   | (Sets<'put_block'> & { project: string; block: string; start?: string })
   | { kind: 'edit_block'; project: string; block: string; edit: Schemas['EditWireRequest'] }
   | { kind: 'keep_own'; library: string; block: string }
-  | { kind: 'delete_own'; library: string }
+  | { kind: 'delete_own' | 'restore_own'; library: string }
   | { kind: 'tick_strip'; project: string; number: number; done: boolean; plan: string }
   | { kind: 'mark_cut' | 'undo_cutting' | 'take_up_scraps'; project: string }
   | (Sets<'change_pile'> & { project: string; letter: string })
