@@ -97,9 +97,10 @@ def _blocks(app: InProcess) -> None:
     for n in sizes:
         project, side = _project(app, f"Blocks {n}"), round(n**0.5)
         block = _block(app, project, 36)
+        # Twenty of them beside each other are as wide as a quilt may be.
+        changes = {"finished": "9", "colourways": [{"count": n, "roles": {}}]}
+        app.ask("put", f"projects/{project}/blocks/{block}", {"start": "", "changes": changes, "seen": {}})
         app.ask("patch", f"projects/{project}/quilt", {"changes": {"columns": side, "rows": side}, "seen": {}})
-        ways = [{"count": n, "roles": {}}]
-        app.ask("put", f"projects/{project}/blocks/{block}", {"start": "", "changes": {"colourways": ways}, "seen": {}})
         rows.append(_timed(app, _pages(project, block)))
     _table("Blocks in a quilt", sizes, rows)
 

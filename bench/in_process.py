@@ -48,7 +48,7 @@ class InProcess:
 
 @contextmanager
 def in_process() -> Iterator[InProcess]:
-    """Sets Django up once, on a database of its own in a place that is gone afterwards."""
+    """Sets Django up once, on a database of its own in a place that is gone afterwards, as the server that people run does."""
     import django
     from django.core.management import call_command
     from django.db import connections
@@ -60,7 +60,9 @@ def in_process() -> Iterator[InProcess]:
         call_command("migrate", verbosity=0)
 
         from api.collector import collect_seldom
+        from cutting import apart
 
         collect_seldom()
+        apart.begin()
         yield InProcess()
         connections.close_all()

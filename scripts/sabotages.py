@@ -262,7 +262,6 @@ SABOTAGES = [
     *in_file(
         "cutting/buying.py",
         "tests.test_joined",
-        ("if b.along or direction is Direction.NONE", "if True"),
         ("best.length * (1 / (1 - shop.shrinkage))", "best.length * (1 + shop.shrinkage)"),
         ("whole = joined_length({p.height: p.count}, p.width)", "whole = p.height * p.count"),
     ),
@@ -716,7 +715,7 @@ SABOTAGES = [
     *in_file(
         "joining/order.py",
         "tests.test_block_sewing",
-        ('    _section(_boxes(Pattern("", columns, rows, places)), Order.ROWS)', "    return"),
+        ('    _Sewing(Pattern("", columns, rows, places), Order.ROWS).whole()', "    return"),
     ),
     *in_file(
         "diagnosis/one_side.py",
@@ -1566,5 +1565,25 @@ SABOTAGES = [
             "(sewn < across.sewn) & (np.abs(headings.imag) > _NEAR)",
         ),
         ("place.real > _NEAR", "place.real > 1"),
+    ),
+    *in_file(
+        "cutting/plan.py",
+        "tests.test_cutting",
+        (
+            "return None if any(_short(items, strips)) else len({(b, n) for b, n, _ in strips})",
+            "return len({(b, n) for b, n, _ in strips})",
+        ),
+        ("len({(b, n) for b, n, _ in strips})", "len({b for b, _, _ in strips})"),
+        (
+            "return step * sum(s.depth for _, _, s in found.strips), _proven(found)",
+            "return step * max(s.depth for _, _, s in found.strips), _proven(found)",
+        ),
+    ),
+    *in_file(
+        "joining/order.py",
+        "tests.test_block_sewing",
+        ("abs(2 * (e - low) - length)", "abs(e - low - length)"),
+        ("fine = 2 * lcm(", "fine = lcm("),
+        ("side[here[along].as_integer_ratio()] = here[along]", "side[here[over].as_integer_ratio()] = here[along]"),
     ),
 ]

@@ -64,9 +64,21 @@ class JoiningTest(TestCase):
         self.assertGreater(rows.awkward, best.awkward)
         self.assertIn("bow", str(rows.said))
 
+    def test_squarish_sections_are_halved_and_cut_in_thirds(self) -> None:
+        # By hand: eight by eight falls into halves, three by nine into thirds of three by three.
+        (first,) = order_of(grid(["A0 " * 8] * 8, SQUARES), Order.SECTIONS).joints
+        self.assertEqual((first.start, first.end), ((0, 4), (8, 4)) if not first.upright else ((4, 0), (4, 8)))
+        long = order_of(grid(["A0 " * 9] * 3, SQUARES), Order.SECTIONS)
+        self.assertEqual([j.start for j in long.joints], [(3, 0), (6, 0)])
+        self.assertEqual([len(p.joints) for p in long.parts], [2, 2, 2])
+
     def test_a_windmill_is_begun_in_part(self) -> None:
         best = orders(library_pattern("capstan"))[0]
         self.assertEqual((best.partial, len(best.section.all_joints)), (1, 5))
+        # Half of the first seam, to the middle of the unit that all the others go round.
+        halves = [(j.start, j.end) for j in best.section.all_joints if j.partial]
+        middle = Fraction(3, 2)
+        self.assertEqual(halves, [((middle, 1), (2, 1)), ((0, 1), (middle, 1))])
         self.assertIn(
             "finish the first seam last",
             str(steps(laid(library_pattern("capstan")), best.order, inches(9), S)[-1].said),

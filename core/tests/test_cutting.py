@@ -16,7 +16,17 @@ from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.ledger import ledger
 from piecing.cutting.packing import packed
-from piecing.cutting.plan import CutStrip, CuttingPlan, Goal, Placed, PlanCost, cutting_plan, shelf_plan
+from piecing.cutting.plan import (
+    CutStrip,
+    CuttingPlan,
+    Goal,
+    Placed,
+    PlanCost,
+    bolt_length,
+    cutting_plan,
+    shelf_cloths,
+    shelf_plan,
+)
 from piecing.cutting.stock import Cloth, ClothKind, WantedPiece
 from piecing.cutting.strips import Bin, Item, shelves
 from piecing.cutting.wanted import unit_pieces
@@ -108,6 +118,31 @@ class StripsTest(TestCase):
         area = sum(i.wide * i.deep * i.count for i in items)
         self.assertLessEqual(found.bound, found.cost + 1e-6)
         self.assertGreaterEqual(found.cost * 160, area)
+
+
+class CountedTest(TestCase):
+    """What is to be bought is only counted: as much as the plans that are laid out piece by piece."""
+
+    def test_as_many_as_are_laid_out(self) -> None:
+        rng, short, proven = random.Random(3), 0, 0
+        for seed in range(10):
+            sizes = [(rng.randrange(10, 60), rng.randrange(10, 60), rng.randrange(1, 30)) for _ in range(4)]
+            pieces = [piece("ABCD"[n], f"{w}/8", f"{h}/8", k) for n, (w, h, k) in enumerate(sizes)]
+            quarters = Cloth("f", "a", inches(20), inches(18), ClothKind.FAT_QUARTER, (2, 30)[seed % 2])
+            laid = shelf_plan(pieces, [quarters])
+            with self.subTest(seed):
+                counted = shelf_cloths(pieces, [quarters])
+                self.assertEqual(counted, None if laid.missing else len(laid.cloths))
+                bolt = Cloth("b", "a", inches(40), inches(1_500))
+                plan = cutting_plan(pieces, [bolt], seconds=0.3)
+                taken, least = bolt_length(pieces, bolt, 0.3)
+                self.assertGreaterEqual(float(taken) * 40, sum(w * h * k for w, h, k in sizes) / 64)
+                if least and plan.proven:
+                    proven += 1
+                    self.assertEqual(taken, max(s.y + s.depth for s in plan.cloths[0].strips))
+            short += counted is None
+        self.assertTrue(0 < short < 10, "some did, some did not")
+        self.assertGreater(proven, 3)
 
 
 class LargeTest(TestCase):

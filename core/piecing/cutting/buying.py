@@ -14,7 +14,7 @@ from ..lengths import ZERO, Length, Measure, inches, mm
 from ..messages import Message
 from ..quilts.backing import Backing, backing_said
 from ..quilts.joined import joined_length, strips_settled
-from .plan import Goal, cutting_plan, shelf_plan
+from .plan import bolt_length, shelf_cloths
 from .stock import Cloth, ClothKind, WantedPiece
 
 __all__ = ["BackingPurchase", "Pack", "Purchase", "Shop", "backing_purchase", "purchases", "shop_said", "shop_step"]
@@ -114,8 +114,7 @@ def _one(fabric: str, pieces: Sequence[WantedPiece], shop: Shop, seconds: float)
                 size=narrow,
                 usable=shop.usable,
             )
-    plan = cutting_plan(pieces, [Cloth("bolt", fabric, shop.usable, _LONG)], Goal.LEAST, seconds)
-    bare = sum((c.used for c in plan.cloths), ZERO)
+    bare, proven = bolt_length(pieces, Cloth("bolt", fabric, shop.usable, _LONG), seconds)
     again = max((_strip_again(p) for p in pieces), default=ZERO)
     buy = ((bare + again * shop.wrong_cuts) * (1 / (1 - shop.shrinkage))).round_up(shop.step)
     sold = (
@@ -125,7 +124,7 @@ def _one(fabric: str, pieces: Sequence[WantedPiece], shop: Shop, seconds: float)
         (ClothKind.STRIP, shop.usable, shop.strip),
     )
     packs = (_pack(pieces, fabric, *pack) for pack in sold)
-    return Purchase(fabric, bare, buy, tuple(p for p in packs if p), plan.proven)
+    return Purchase(fabric, bare, buy, tuple(p for p in packs if p), proven)
 
 
 def _strip_again(piece: WantedPiece) -> Length:
@@ -143,8 +142,9 @@ def _pack(pieces: Sequence[WantedPiece], fabric: str, kind: ClothKind, across: L
         fits = (p.width <= across and p.height <= along) or (p.turns and p.height <= across and p.width <= along)
         if not fits:
             return None
-    plan = shelf_plan(pieces, [Cloth("pack", fabric, across, along, kind, min(20_000, sum(p.count for p in pieces)))])
-    return None if plan.missing else Pack(kind, len(plan.cloths), across, along)
+    most = min(20_000, sum(p.count for p in pieces))
+    needed = shelf_cloths(pieces, [Cloth("pack", fabric, across, along, kind, most)])
+    return None if needed is None else Pack(kind, needed, across, along)
 
 
 def _joined_from(pieces: Sequence[WantedPiece], longest: Length) -> list[WantedPiece]:

@@ -15,7 +15,7 @@ from ..planning.schools import School
 from ..planning.unit_plan import Choices, UnitPlan
 from ..units import methods_of
 from ..units.method import Cuts
-from .plan import Goal, cutting_plan, shelf_plan
+from .plan import Goal, cutting_plan, shelf_cloths
 from .stock import Cloth, WantedPiece
 
 __all__ = ["BlocksGiven", "Suggestion", "blocks_given", "fits", "most_blocks", "suggestions"]
@@ -30,7 +30,7 @@ def fits(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth], seconds: float 
         there = [c for c in cloths if c.fabric == fabric and c.count]
         if float(sum(float(p.area.value) for p in wanted)) > sum(float(c.area.value) * c.count for c in there):
             return False
-        if shelf_plan(wanted, there).missing and cutting_plan(wanted, there, Goal.LEAST, seconds).missing:
+        if shelf_cloths(wanted, there) is None and cutting_plan(wanted, there, Goal.LEAST, seconds).missing:
             return False
     return True
 

@@ -30,9 +30,11 @@ __all__ = [
     "Missing",
     "Placed",
     "PlanCost",
+    "bolt_length",
     "cutting_plan",
     "laid_again",
     "numbered",
+    "shelf_cloths",
     "shelf_plan",
 ]
 
@@ -243,7 +245,7 @@ def _one_fabric(
     found = packed(items, bins, seconds, stop=stop)
     plan = _laid(goal, step, pieces, cloths, found.strips, found.missing)
     gap = 0.0 if found.optimal or any(found.missing) else (found.cost - found.bound) / max(1.0, found.bound)
-    proven = found.optimal and not any(found.missing) and found.cost - found.bound < 1
+    proven = _proven(found)
     return found, replace(plan, gap=0.0 if proven else gap, proven=proven), 0.0 if proven else gap
 
 
@@ -251,9 +253,33 @@ def shelf_plan(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> Cuttin
     """The plain plan, first fit by decreasing height, of one fabric: what others are held against."""
     step, items, bins = _in_steps(pieces, cloths, Goal.LEAST)
     strips = shelves(items, bins)
-    placed = [sum(k for _, _, s in strips for m, _, k in s.segments if m == n) for n in range(len(items))]
-    missing = tuple(i.count - p for i, p in zip(items, placed, strict=True))
-    return _laid(Goal.LEAST, step, pieces, cloths, strips, missing)
+    return _laid(Goal.LEAST, step, pieces, cloths, strips, _short(items, strips))
+
+
+def shelf_cloths(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> int | None:
+    """How many cloths the plain plan takes, None when it is short of some: thousands of pieces are not laid out only to be counted."""
+    _, items, bins = _in_steps(pieces, cloths, Goal.LEAST)
+    strips = shelves(items, bins)
+    return None if any(_short(items, strips)) else len({(b, n) for b, n, _ in strips})
+
+
+def bolt_length(pieces: Sequence[WantedPiece], bolt: Cloth, seconds: float) -> tuple[Length, bool]:
+    """How much of one long cloth the plan that takes least of it needs, and whether less is proven not to do."""
+    step, items, bins = _in_steps(pieces, [bolt], Goal.LEAST)
+    found = packed(items, bins, seconds)
+    return step * sum(s.depth for _, _, s in found.strips), _proven(found)
+
+
+def _proven(found: Packed) -> bool:
+    return found.optimal and not any(found.missing) and found.cost - found.bound < 1
+
+
+def _short(items: Sequence[Item], strips: Sequence[tuple[int, int, PackedStrip]]) -> tuple[int, ...]:
+    placed = Counter[int]()
+    for _, _, s in strips:
+        for n, _, stacked in s.segments:
+            placed[n] += stacked
+    return tuple(i.count - placed[n] for n, i in enumerate(items))
 
 
 def _in_steps(
