@@ -52,6 +52,7 @@ def checks(env: dict[str, str]) -> dict[str, list[Command]]:
             ("prettier", ["npm", "run", "--silent", "format"], WEB),
         ],
         "drift": [
+            ("sabotages", [PY, "scripts/mutants.py", "--gone"], HOME),
             ("migrations", [*manage, "makemigrations", "--check", "--dry-run"], HOME),
             (
                 "API schema",

@@ -1,7 +1,8 @@
 """``make mutants``: places broken by hand, one at a time, each with the tests that must notice.
 
 A sabotage is one text for another in one file of the core; its tests run in a copy of the core. What was not noticed is listed
-last, and the share that was. It stays out of ``make test``: it takes some minutes.
+last, and the share that was. It stays out of ``make test``: it takes some minutes. ``--gone`` only tells what is to be broken and is no
+longer there, and is in it.
 """
 
 from __future__ import annotations
@@ -43,7 +44,16 @@ def sound(tests: tuple[str, ...]) -> bool:
     return subprocess.run(command, cwd=HOME / "core", env=env, capture_output=True, check=False).returncode == 0
 
 
+def gone() -> list[Sabotage]:
+    """Those whose text is no longer there: the code changed and the list did not."""
+    return [s for s in SABOTAGES if s.before not in (HOME / "core" / "piecing" / s.file).read_text("utf-8")]
+
+
 def main() -> int:
+    if sys.argv[1:] == ["--gone"]:
+        for s in gone():
+            print(f"scripts/sabotages.py: {s.before!r} is no longer in {s.file}", file=sys.stderr)
+        return 1 if gone() else 0
     wanted = [s for s in SABOTAGES if not sys.argv[1:] or any(a in s.file for a in sys.argv[1:])]
     with ThreadPoolExecutor(2) as pool:
         used = sorted({s.tests for s in wanted})

@@ -211,7 +211,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/truth.py",
         f"{PRESCRIBED} {TRIALS} {DIAGNOSIS}",
-        ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.7, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
+        ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
     ),
     *in_file(
         "cutting/ledger.py",
@@ -1300,7 +1300,7 @@ SABOTAGES = [
         ("_BOTH = 0.7", "_BOTH = 0.85"),
         ("right = found.nearly_none if", "right = none if"),
         ("        if alone:\n", "        if False:\n"),
-        ("            first.chance,\n", "            chance,\n"),
+        ("sure_of(found, leading, first.chance)", "sure_of(found, leading, chance)"),
     ),
     *in_file(
         "diagnosis/unsettled.py",
