@@ -23,7 +23,6 @@ class BeginningTest(JourneyCase):
         steps += 1
         expect(self.labelled("What to call it")).to_be_visible()
         self.tab_to("Which block")
-        keys.press("Enter")
         keys.type("Sawtooth")
         self.page.wait_for_timeout(300)
         keys.press("Enter")

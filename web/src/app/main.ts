@@ -6,6 +6,7 @@ import { createApp } from 'vue'
 
 import { watchForReturn } from '@/shared/api/client'
 import { openOffline } from '@/shared/offline'
+import { typingOpensLists } from '@/shared/form/typingOpensLists'
 import { openWords } from '@/shared/words/words'
 
 import App from './App.vue'
@@ -13,6 +14,7 @@ import { router } from './router'
 import { openWorker } from './worker'
 
 watchForReturn()
+typingOpensLists()
 openWorker(router)
 void Promise.all([openOffline(), openWords()]).then(([queryClient]) =>
   createApp(App).use(router).use(VueQueryPlugin, { queryClient }).mount('#app'),
