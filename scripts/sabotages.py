@@ -1299,8 +1299,8 @@ SABOTAGES = [
         "tests.test_more_trials",
         ("_BOTH = 0.7", "_BOTH = 0.85"),
         ("right = found.nearly_none if", "right = none if"),
-        ("        if alone:\n", "        if False:\n"),
-        ("sure_of(found, leading, first.chance)", "sure_of(found, leading, chance)"),
+        ("    if alone:\n", "    if False:\n"),
+        ("sure_of(w.found, leading, w.first.chance)", "sure_of(w.found, leading, 1.0)"),
     ),
     *in_file(
         "diagnosis/unsettled.py",

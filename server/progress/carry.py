@@ -11,7 +11,7 @@ from piecing.errors import UnknownChoice
 from projects.models import PlannedUnit, Project
 
 from .models import Done, Handling, Lot
-from .selectors import QUILT, block_subject, unit_subject
+from .subject import QUILT, block_subject, unit_subject
 
 __all__ = ["bench_data", "take_bench"]
 
@@ -21,7 +21,7 @@ _FLAGS = ("sewn", "pressed", "joined")
 def bench_data(project: Project) -> dict[str, Any]:
     """Choices, lots with what is done of them, and units trimmed and spoiled. What was taken back stays behind."""
     units = list(project.units.filter(deleted_at=None))
-    names = {unit_subject(u): {"unit": n} for n, u in enumerate(units)}
+    names = {unit_subject(u.pk): {"unit": n} for n, u in enumerate(units)}
     names |= {block_subject(b.pk): {"block": n} for n, b in enumerate(blocks_of(project))}
     names[QUILT] = {}
     lots = project.lots.prefetch_related("done")
@@ -86,5 +86,5 @@ def _check(data: dict[str, Any], units: int, blocks: int) -> None:
 
 def _subject(held: dict[str, Any], units: Sequence[PlannedUnit], blocks: Sequence[UUID]) -> str:
     if "unit" in held:
-        return unit_subject(units[held["unit"]])
+        return unit_subject(units[held["unit"]].pk)
     return block_subject(blocks[held["block"]]) if "block" in held else QUILT

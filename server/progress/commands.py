@@ -33,7 +33,8 @@ from workrooms.models import Workroom
 from workrooms.once import change
 
 from .models import COUNTED, MARKINGS, WHYS, Done, Lot
-from .selectors import QUILT, bench_of, block_bench, block_subject, handling_of, lot_steps, tally_of_unit, unit_subject
+from .selectors import bench_of, block_bench, handling_of, lot_steps, tally_of_unit
+from .subject import QUILT, BenchSubject, SubjectKind, block_subject, unit_subject
 from .translate import made_as
 
 __all__ = ["change_handling", "handling_readers", "put_done", "say_why", "take_back", "why_readers"]
@@ -69,7 +70,7 @@ def _of(room: Workroom, subject: str, key: UUID) -> tuple[UUID, str]:
     """The project it belongs to, and the name that its lots stand under."""
     if subject == "units":
         unit = get_unit(room, key)
-        return unit.project_id, unit_subject(unit)
+        return unit.project_id, unit_subject(unit.pk)
     if subject == "blocks":
         block = get_block(room, key)
         return block.project_id, block_subject(block.pk)
@@ -200,18 +201,18 @@ def _subject(room: Workroom, project: Project, body: Mapping[str, Any]) -> str:
 
 def _begun(room: Workroom, project: Project, subject: str, number: int) -> Lot:
     """A lot as it stands on the screen, from now on under its number."""
-    kind, _, key = subject.partition(":")
-    if kind == QUILT:
-        return Lot.objects.create(project=project, subject=subject, number=1, goes=1, units=1)
-    if kind == "unit":
-        unit = get_unit(room, UUID(key))
-        planned = plan_or_refuse(unit)
-        coming = bench_of(unit, planned).runs[0].lots
-        made = made_as(planned)
-        more: dict[str, Any] = {"unit": unit}
-    else:
-        coming, made = block_bench(room, UUID(key)).lots, {}
-        more = {"block_id": UUID(key)}
+    match BenchSubject.kept(subject):
+        case BenchSubject(SubjectKind.UNIT, UUID() as key):
+            unit = get_unit(room, key)
+            planned = plan_or_refuse(unit)
+            coming = bench_of(unit, planned).runs[0].lots
+            made = made_as(planned)
+            more: dict[str, Any] = {"unit": unit}
+        case BenchSubject(SubjectKind.BLOCK, UUID() as key):
+            coming, made = block_bench(room, key).lots, {}
+            more = {"block_id": key}
+        case _:
+            return Lot.objects.create(project=project, subject=subject, number=1, goes=1, units=1)
     lot = next((v for v in coming if v.number == number), None)
     if lot is None:
         raise NotHere(

@@ -20,7 +20,8 @@ from projects.models import PlannedUnit, Project
 from projects.translate import spec_of
 
 from .models import Lot
-from .selectors import QUILT, blocks_counted, tally_of_unit
+from .selectors import blocks_counted, tally_of_unit
+from .subject import QUILT
 from .taken import Short, short_of
 
 __all__ = ["Bench", "BenchBlock", "BenchNext", "BenchUnit", "StageCount", "bench_of_project"]

@@ -43,6 +43,7 @@ from workrooms.models import Workroom
 from workrooms.selectors import owned_rulers
 
 from .models import Handling, Lot
+from .subject import QUILT, BenchSubject, SubjectKind, block_subject, unit_subject
 from .translate import Letters, letters_of, made_as, names_of, plan_as, same_unit, seam_ways
 
 __all__ = [
@@ -52,25 +53,13 @@ __all__ = [
     "Run",
     "UnitBench",
     "block_bench",
-    "block_subject",
     "handling_of",
     "hands_of",
     "lot_steps",
     "quilt_bench",
     "tally_of_unit",
     "unit_bench",
-    "unit_subject",
 ]
-
-QUILT = "quilt"
-
-
-def unit_subject(unit: PlannedUnit) -> str:
-    return f"unit:{unit.pk}"
-
-
-def block_subject(key: object) -> str:
-    return f"block:{key}"
 
 
 def handling_of(project: Project, subject: str) -> Handling:
@@ -167,8 +156,8 @@ def lots_of(project: Project, subject: str) -> list[Lot]:
 def hands_of(unit: PlannedUnit, planned: UnitPlan, letters: Letters | None = None) -> HandsOfUnit:
     """What the bench knows of a unit beyond its plan, with its lots as they are and as they would be. ``letters`` of the project's piles
     are given where several of its units are looked at."""
-    project, handling = unit.project, handling_of(unit.project, unit_subject(unit))
-    rows, per_go = lots_of(project, unit_subject(unit)), planned.batch.units
+    project, handling = unit.project, handling_of(unit.project, unit_subject(unit.pk))
+    rows, per_go = lots_of(project, unit_subject(unit.pk)), planned.batch.units
     made = sum(r.units for r in rows if same_unit(r.made_as, planned.spec))
     # When every one is there already the plan still shows them all, for the sizes' sake.
     wanted = sum(still_to_make(unit.count, unit.mirrored, unit.ready, unit.spoiled))
@@ -222,8 +211,8 @@ def unit_bench(room: Workroom, key: UUID) -> UnitBench:
 
 def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
     hands, now = hands_of(unit, planned), made_as(planned)
-    project, handling = unit.project, handling_of(unit.project, unit_subject(unit))
-    rows = lots_of(project, unit_subject(unit))
+    project, handling = unit.project, handling_of(unit.project, unit_subject(unit.pk))
+    rows = lots_of(project, unit_subject(unit.pk))
     steps, seam, per_go = _steps(planned, hands), _seam(planned), planned.batch.units
     runs: list[Run] = []
     earlier: dict[str, list[Lot]] = {}
@@ -393,27 +382,27 @@ def quilt_bench(project: Project) -> QuiltBench:
 
 def lot_steps(project: Project, subject: str, lot: Lot | None) -> dict[str, BenchStage]:
     """Every step of a lot by name, with its stage. Raises ``Refused`` when what it belongs to cannot be planned or laid."""
-    kind, _, key = subject.partition(":")
-    if kind == "unit":
-        unit = get_unit(project.workroom, UUID(key))
-        planned = plan_or_refuse(unit)
-        if lot is not None and lot.made_as and lot.made_as != made_as(planned):
-            planned = plan_as(planned, lot.made_as)
-        if len(planned.kind.parts) == 1:
-            return {}
-        return {s.key: s.stage for s in unit_steps(planned, names_of(project), values_of(project), _marking(subject))}
-    if kind == "block":
-        block = get_block(project.workroom, UUID(key))
-        pattern = pattern_of(block, find_in(project.workroom))
-        found = join_steps(
-            pattern,
-            joining_of(block, pattern),
-            block.finished,
-            project.seam_allowance,
-            project.ruler_step,
-            apart=apart_in(block, pattern),
-        )
-        return {s.key: s.stage for s in found}
+    match BenchSubject.kept(subject):
+        case BenchSubject(SubjectKind.UNIT, UUID() as key):
+            planned = plan_or_refuse(get_unit(project.workroom, key))
+            if lot is not None and lot.made_as and lot.made_as != made_as(planned):
+                planned = plan_as(planned, lot.made_as)
+            if len(planned.kind.parts) == 1:
+                return {}
+            steps = unit_steps(planned, names_of(project), values_of(project), _marking(subject))
+            return {s.key: s.stage for s in steps}
+        case BenchSubject(SubjectKind.BLOCK, UUID() as key):
+            block = get_block(project.workroom, key)
+            pattern = pattern_of(block, find_in(project.workroom))
+            found = join_steps(
+                pattern,
+                joining_of(block, pattern),
+                block.finished,
+                project.seam_allowance,
+                project.ruler_step,
+                apart=apart_in(block, pattern),
+            )
+            return {s.key: s.stage for s in found}
     return {s.key: BenchStage.JOIN for s in quilt_bench(project).steps}
 
 

@@ -18,6 +18,7 @@ from piecing.errors import CountOutOfRange, DayImpossible, PiecingError, TimeNot
 from piecing.lengths import Measure, Style
 from piecing.timing import Weekly, WorkStage
 from progress.models import Done
+from progress.subject import block_subject, unit_subject
 from projects.models import Project
 from projects.selectors import get_project, get_unit
 from setups.commands import day_reader
@@ -177,7 +178,7 @@ def _usual(row: WorkTime, before: int | None) -> float | None:
         return row.usual * row.count / before
     work, stage = work_of(row.project), WorkStage(row.stage)
     things = [t for t in work.things if stage in t.minutes]
-    of = f"unit:{row.unit_id}" if row.unit_id else f"block:{row.block_id}" if row.block_id else ""
+    of = unit_subject(row.unit_id) if row.unit_id else block_subject(row.block_id) if row.block_id else ""
     mine = [t for t in things if t.of == of] or things
     wanted = sum(t.wanted for t in mine)
     return row.count * sum(t.minutes[stage] * t.wanted for t in mine) / wanted if wanted else None

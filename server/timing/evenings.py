@@ -125,7 +125,7 @@ def _soon(at: datetime) -> datetime:
 def lates_of(sheet: RoomPlan, project: Project) -> list[Late]:
     """Each day on which something of a project is due, and when it would be done."""
     found = []
-    mine = [c for c in sheet.chores if c.of.startswith(str(project.pk)) and c.due]
+    mine = [c for c in sheet.chores if c.project == str(project.pk) and c.due]
     for due in sorted({c.due for c in mine if c.due}):
         these = [c for c in mine if c.due == due]
         done, slow = _last(sheet.plan, these), _last(sheet.slow, these)
@@ -141,21 +141,21 @@ def _last(plan: Plan, chores: list[Chore]) -> date | None:
 
 def told_of(sheet: RoomPlan) -> list[list[dict[str, Any]]]:
     """The tasks of each sitting as they are kept, with how many are through the stage when it is over."""
-    through: dict[tuple[str, str], int] = {}
+    through: dict[tuple[str, str, WorkStage], int] = {}
     found = []
     for sitting in sheet.plan.sittings:
         tasks = []
         for task in sitting.tasks:
             chore = task.chore
-            project, work = sheet.works[UUID(chore.of.partition(":")[0])]
-            thing = work.thing(chore.of.partition(":")[2])
-            key = (chore.of, chore.stage.value)
+            project, work = sheet.works[UUID(chore.project)]
+            thing = work.thing(chore.of)
+            key = (chore.project, chore.of, chore.stage)
             before = through.get(key, min(thing.through.get(chore.stage, 0), thing.wanted) if thing else 0)
             through[key] = before + task.count
             tasks.append(
                 {
                     "project": str(project.pk),
-                    "of": chore.of.partition(":")[2],
+                    "of": chore.of,
                     "stage": chore.stage.value,
                     "said": chore.said.text(style_of(project)),
                     "count": task.count,

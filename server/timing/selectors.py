@@ -22,6 +22,7 @@ from piecing.timing import (
     pace_of,
 )
 from progress.models import Lot
+from progress.subject import BenchSubject
 from projects.models import PlannedUnit, Project
 from setups.models import SetUp
 from setups.selectors import days_out, in_use
@@ -141,14 +142,16 @@ def _needle_minutes(room: Workroom, current: SetUp, paces: Mapping[WorkStage, Pa
         .filter(first__date__gte=since)
         .values_list("unit", "units")
     )
-    made: dict[UUID, int] = {}
+    made: dict[UUID | None, int] = {}
     for unit, units in lots:
         made[unit] = made.get(unit, 0) + units
     usual = 0.0
     for project in Project.objects.filter(units__in=list(made)).distinct():
         work = work_of(project)
         usual += sum(
-            t.minutes[WorkStage.SEW] * made.get(UUID(t.of[5:]), 0) for t in work.things if WorkStage.SEW in t.minutes
+            t.minutes[WorkStage.SEW] * made.get(BenchSubject.kept(t.of).key, 0)
+            for t in work.things
+            if WorkStage.SEW in t.minutes
         )
     beyond = max(0.0, usual - (timed["u"] or 0.0)) * paces[WorkStage.SEW].factor
     return float(timed["m"] or 0.0) + beyond

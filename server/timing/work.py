@@ -29,7 +29,8 @@ from piecing.timing import (
 )
 from piecing.units import kind_of
 from progress.models import Done
-from progress.selectors import QUILT, blocks_counted, lot_steps, tally_of_unit
+from progress.selectors import blocks_counted, lot_steps, tally_of_unit
+from progress.subject import QUILT, BenchSubject, SubjectKind, block_subject, unit_subject
 from projects.models import PlannedUnit, Project
 
 from .models import Schedule
@@ -105,7 +106,7 @@ def _units(project: Project) -> Iterator[WorkThing]:
             continue
         through = {WorkStage.SEW: tally.sewn, WorkStage.PRESS: tally.pressed, WorkStage.TRIM: tally.trimmed}
         wanted = {k: int(drawn) + int(mirrored) for k, (_, drawn, mirrored) in unit.of_blocks.items()}
-        yield WorkThing(f"unit:{unit.pk}", _unit_said(unit), tally.to_make, minutes, through, wanted)
+        yield WorkThing(unit_subject(unit.pk), _unit_said(unit), tally.to_make, minutes, through, wanted)
 
 
 def _unit_said(unit: PlannedUnit) -> Message:
@@ -126,7 +127,7 @@ def _blocks(project: Project) -> Iterator[WorkThing]:
         if count:
             said = Message("blocks of {name}", name=name)
             minutes, through = {WorkStage.JOIN: each}, {WorkStage.JOIN: done}
-            yield WorkThing(f"block:{block.pk}", said, count, minutes, through, {str(block.pk): count})
+            yield WorkThing(block_subject(block.pk), said, count, minutes, through, {str(block.pk): count})
 
 
 def _quilt(project: Project) -> Iterator[WorkThing]:
@@ -150,7 +151,7 @@ def chores_of(project: Project, work: ProjectWork, schedule: Schedule | None) ->
         for stage, usual in thing.minutes.items():
             for batch, count in _batches(thing, stage, blocks if by_block else []):
                 due = due_of(rhythm, first, stage, batch, len(blocks))
-                found.append(Chore(stage, f"{project.pk}:{thing.of}", thing.said, count, usual, due, batch))
+                found.append(Chore(stage, thing.of, thing.said, count, usual, due, batch, str(project.pk)))
     return found
 
 
@@ -186,7 +187,7 @@ def done_since(project: Project, stage: WorkStage, since: datetime, cut_before: 
     steps: dict[UUID, list[WorkStage]] = {}
     for row in rows:
         if stage is WorkStage.TRIM and row.stage == "trimmed":
-            thing = work.thing(f"unit:{row.unit_id}")
+            thing = work.thing(unit_subject(row.unit_id)) if row.unit_id else None
             things += row.count
             usual += row.count * thing.minutes.get(stage, 0.0) if thing else 0.0
             continue
@@ -209,6 +210,9 @@ def done_since(project: Project, stage: WorkStage, since: datetime, cut_before: 
 
 def _stage_of(subject: str, stage: str) -> WorkStage:
     """The stage that takes the minutes: pressing within a block or the quilt is part of joining it."""
-    if subject == QUILT:
-        return WorkStage.QUILT
-    return WorkStage(stage) if subject.startswith("unit:") else WorkStage.JOIN
+    match BenchSubject.kept(subject).kind:
+        case SubjectKind.QUILT:
+            return WorkStage.QUILT
+        case SubjectKind.UNIT:
+            return WorkStage(stage)
+    return WorkStage.JOIN

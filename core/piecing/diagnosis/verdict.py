@@ -153,19 +153,26 @@ def judge(found: Inference) -> Verdict:
     return _by_chances(found, leads, none)
 
 
-def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
+@dataclass(frozen=True)
+class _Weighed:
+    """What the readings leave possible, weighed: the causes in groups, the first and second of them, and whether the first is
+    ``named``, alone or ``with_it`` the second, or ``both`` together."""
+
+    found: Inference
+    leads: tuple[Lead, ...]
+    none: float
+    groups: list[CauseGroup]
+    first: CauseGroup
+    second: CauseGroup
+    named: bool
+    with_it: bool
+    both: bool
+
+
+def _weighed(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
     groups = cause_groups(found)
     first = groups[0]
     second = max(groups[1:], key=lambda g: (g.large, g.chance))
-    model = found.model
-    if not found.measured:
-        return Verdict(
-            Status.UNSETTLED,
-            Message("Nothing is measured yet"),
-            Message("What was seen alone does not tell sizes."),
-            none,
-            leads,
-        )
     # What was not looked at may be anything; the lead is among what was.
     unlooked = sum(e.leads for n, e in enumerate(found.estimates) if not e.measured and n not in first.numbers)
     chance = first.chance / max(1 - unlooked, 1e-9)
@@ -180,7 +187,20 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         g.sided and g.best.measured and not is_denied(found, g.best) for g in (first, second)
     )
     both = both and first.chance + second.chance >= _BESIDE
-    if _varies(found, none, first):
+    return _Weighed(found, leads, none, groups, first, second, named, with_it, both)
+
+
+def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
+    if not found.measured:
+        return Verdict(
+            Status.UNSETTLED,
+            Message("Nothing is measured yet"),
+            Message("What was seen alone does not tell sizes."),
+            none,
+            leads,
+        )
+    w = _weighed(found, leads, none)
+    if _varies(found, none, w.first):
         return Verdict(
             Status.VARIES,
             Message("Nothing is off on the whole: the hand varies"),
@@ -190,7 +210,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             found.unsteady,
             leads,
         )
-    if not named and not both and (taken := seams_take(found)) is not None:
+    if not w.named and not w.both and (taken := seams_take(found)) is not None:
         return Verdict(
             Status.SETTLED,
             seams_take_said(float(np.median(found.lost))),
@@ -199,55 +219,68 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             leads,
             taken.parameter,
         )
-    if both and not named:
-        one, other = (cause_said(model, g.best.parameter, g.best.size) for g in (first, second))
-        return Verdict(
-            Status.SEVERAL,
-            Message("Two things together: {one}; and {other}", one=one, other=other),
-            evidence_said(found, first.best),
-            min(first.large, second.large),
-            leads,
-            first.best.parameter,
-            second.best.parameter,
+    if w.named:
+        return _one_cause(w)
+    if w.both:
+        return _two_together(w)
+    return _true(w) if is_true(found) else _open(w)
+
+
+def _one_cause(w: _Weighed) -> Verdict:
+    best, leading = w.first.best, w.first.best.parameter
+    spared = _spared(w.found.model, best, w.second.best) if w.with_it else None
+    return Verdict(
+        Status.SETTLED,
+        cause_said(w.found.model, leading, best.size)
+        if spared is None
+        else seams_off_said(f"all seams but those {spared.where}", best.size),
+        evidence_said(w.found, best),
+        sure_of(w.found, leading, w.first.chance),
+        w.leads,
+        leading,
+        w.second.best.parameter if w.with_it and spared is None else None,
+        spared=spared,
+    )
+
+
+def _two_together(w: _Weighed) -> Verdict:
+    one, other = (cause_said(w.found.model, g.best.parameter, g.best.size) for g in (w.first, w.second))
+    return Verdict(
+        Status.SEVERAL,
+        Message("Two things together: {one}; and {other}", one=one, other=other),
+        evidence_said(w.found, w.first.best),
+        min(w.first.large, w.second.large),
+        w.leads,
+        w.first.best.parameter,
+        w.second.best.parameter,
+    )
+
+
+def _true(w: _Weighed) -> Verdict:
+    alone = sorted((o for o in w.found.lone if abs(o.away) >= STRAY), key=lambda o: -abs(o.away))
+    said, why = Message("All is true, as far as it was measured"), looked_at_said(w.found)
+    if alone:
+        said = Message(
+            "All but one is true: {reading}" if len(alone) == 1 else "All but {count} are true; most off is {reading}",
+            count=len(alone),
+            reading=reading_off(w.found, alone[0].index),
         )
-    if named:
-        leading, size = first.best.parameter, first.best.size
-        spared = _spared(model, first.best, second.best) if with_it else None
-        return Verdict(
-            Status.SETTLED,
-            cause_said(model, leading, size)
-            if spared is None
-            else seams_off_said(f"all seams but those {spared.where}", size),
-            evidence_said(found, first.best),
-            sure_of(found, leading, first.chance),
-            leads,
-            leading,
-            second.best.parameter if with_it and spared is None else None,
-            spared=spared,
-        )
-    if is_true(found):
-        alone = sorted((o for o in found.lone if abs(o.away) >= STRAY), key=lambda o: -abs(o.away))
-        said, why = Message("All is true, as far as it was measured"), looked_at_said(found)
-        if alone:
-            said = Message(
-                "All but one is true: {reading}"
-                if len(alone) == 1
-                else "All but {count} are true; most off is {reading}",
-                count=len(alone),
-                reading=reading_off(found, alone[0].index),
-            )
-            why = alone[0].said
-        return Verdict(Status.TRUE, said, why, none, leads)
+        why = alone[0].said
+    return Verdict(Status.TRUE, said, why, w.none, w.leads)
+
+
+def _open(w: _Weighed) -> Verdict:
+    found = w.found
     # What nothing was read of is no reason for what was.
-    free = none + sum(e.leads for e in found.estimates if not e.looked_at)
+    free = w.none + sum(e.leads for e in found.estimates if not e.looked_at)
     far = stray_reading(found) if free >= _AGAIN else None
-    left_open = open_said(found, groups, none, far)
+    left_open = open_said(found, w.groups, w.none, far)
     return Verdict(
         Status.UNSETTLED,
         Message("These readings do not settle it"),
         left_open.said,
-        max(first.chance, none),
-        leads,
+        max(w.first.chance, w.none),
+        w.leads,
         again=far if far is not None and not read_alike(found, far) else None,
         wanted=left_open.wanted,
     )

@@ -43,7 +43,8 @@ _NEARLY = 1e-9
 @dataclass(frozen=True, slots=True)
 class Chore:
     """``count`` things of one kind through one stage: ``usual`` minutes each. ``of`` is the name of the kind for good, ``said`` what
-    it is called; ``due`` by when, ``batch`` which of the things due then (blocks one after the other)."""
+    it is called; ``due`` by when, ``batch`` which of the things due then (blocks one after the other), ``project`` of
+    which project."""
 
     stage: WorkStage
     of: str
@@ -52,6 +53,7 @@ class Chore:
     usual: float
     due: date | None = None
     batch: int = 0
+    project: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -57,9 +57,9 @@ class WorkCase(ApiCase):
 
 class ChoresTest(WorkCase):
     def test_everything_that_is_wanted_once(self) -> None:
-        told = {(c.of.split(":")[1], c.stage.value): 0 for c in self.chores()}
+        told = {(c.of.split(":")[0], c.stage.value): 0 for c in self.chores()}
         for c in self.chores():
-            told[c.of.split(":")[1], c.stage.value] += c.count
+            told[c.of.split(":")[0], c.stage.value] += c.count
         self.assertEqual(told["unit", "sew"], 24)
         self.assertEqual(told["unit", "trim"], 24)
         self.assertEqual(told["block", "join"], 3)
@@ -82,7 +82,7 @@ class ChoresTest(WorkCase):
         sewn = self.sew("half_square_triangle")
         left = total(self.chores(Rhythm.BLOCK_MONTH, day))
         self.assertEqual(total(self.chores()), left)
-        of = f"{self.key}:unit:{self.unit('half_square_triangle')}"
+        of = f"unit:{self.unit('half_square_triangle')}"
         self.assertEqual(left[of, "sew"], 12 - sewn)
 
     def test_what_is_done_is_counted_for_the_first_block(self) -> None:
@@ -92,7 +92,7 @@ class ChoresTest(WorkCase):
         )
         self.assertEqual(self.sew("half_square_triangle"), 8)
         first = timezone.localdate() + timedelta(days=10)
-        of = f"{self.key}:unit:{self.unit('half_square_triangle')}"
+        of = f"unit:{self.unit('half_square_triangle')}"
         sew = [
             (c.batch, c.count) for c in self.chores(Rhythm.BLOCK_WEEK, first) if c.of == of and c.stage is WorkStage.SEW
         ]
