@@ -205,10 +205,10 @@ class KindsOfTipTest(TestCase):
         n = model.find("column 1, left")
         assert n is not None
         self.assertAlmostEqual(float(model.deviations(errors_of(model, {"seam": 1 / 32}))[n]), -7 / 16)
-        across, down, seams_across, seams_down = seam_costs(model)
-        self.assertEqual((seams_across, seams_down), (0, 7))
-        self.assertAlmostEqual(down, 7 / 16)
-        self.assertEqual(across, 0)
+        costs = seam_costs(model)
+        self.assertEqual((costs.seams_across, costs.seams_down), (0, 7))
+        self.assertAlmostEqual(costs.down, 7 / 16)
+        self.assertEqual(costs.across, 0)
 
     def test_trimmed_off_the_diagonal_sizes_stay_and_corner_tips_break_both_ways(self) -> None:
         model = block("pinwheel", "8")

@@ -280,7 +280,7 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
     faults = faults_of(model, deviations)
     rows = [n for n, f in enumerate(model.features) if f.kind.value == "row"]
     columns = [n for n, f in enumerate(model.features) if f.kind.value == "column"]
-    across, down, n_across, n_down = seam_costs(model)
+    costs = seam_costs(model)
     quilt = quilt_of(block.project)
     many = outcomes(model, causes, 1864, blocks, scatter) if blocks else None
     around = QuiltChoices(
@@ -292,19 +292,19 @@ def what_if(block: Block, causes: Mapping[str, float], factor: float, scatter: f
         quilt.sash,
         sash_round=quilt.sash_round,
     )
-    quilt_across, quilt_down = seam_cost(around, across, down, SEEN)
+    quilt_across, quilt_down = seam_cost(around, costs.across, costs.down, SEEN)
     return Tried(
         as_sewn(model, errors, faults, factor),
         tuple((p.key, cause_said(model, p, causes[p.key])) for p in parameters_of(model) if causes.get(p.key)),
         faults,
         float(np.mean(deviations[rows])) if rows else 0.0,
         float(np.mean(deviations[columns])) if columns else 0.0,
-        across,
-        down,
+        costs.across,
+        costs.down,
         SEEN,
         EASED,
-        n_across,
-        n_down,
+        costs.seams_across,
+        costs.seams_down,
         quilt_across,
         quilt_down,
         many,

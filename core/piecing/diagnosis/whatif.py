@@ -16,7 +16,7 @@ from .causes import parameters_of, scatter_of, shape_of
 from .faults import SEEN
 from .model import BlockModel, FeatureKind, Vector
 
-__all__ = ["Outcomes", "Spread", "errors_of", "outcomes", "seam_costs"]
+__all__ = ["Outcomes", "SeamCosts", "Spread", "errors_of", "outcomes", "seam_costs"]
 
 _AT_ONCE = 20_000
 _KEPT = 4_000_000
@@ -155,11 +155,20 @@ def _spread(key: str, drawn: NDArray[np.float32], row: Vector, sd: Vector) -> Sp
     )
 
 
-def seam_costs(model: BlockModel, by: float = SEEN) -> tuple[float, float, int, int]:
-    """What each seam sewn ``by`` inches too wide takes off the block across and down, in inches, and how many seams lie across and
-    down."""
+@dataclass(frozen=True, slots=True)
+class SeamCosts:
+    """What every seam sewn too wide takes off the block ``across`` and ``down``, in inches, and how many seams lie so."""
+
+    across: float
+    down: float
+    seams_across: int
+    seams_down: int
+
+
+def seam_costs(model: BlockModel, by: float = SEEN) -> SeamCosts:
+    """What each seam sewn ``by`` inches too wide costs."""
     rows, columns = _sides(model)
     deviation = model.matrix @ errors_of(model, {"seam": by})
     across = float(-deviation[rows].min()) if rows else 0.0
     down = float(-deviation[columns].min()) if columns else 0.0
-    return across, down, round(across / by / 2), round(down / by / 2)
+    return SeamCosts(across, down, round(across / by / 2), round(down / by / 2))
