@@ -1586,4 +1586,16 @@ SABOTAGES = [
         ("fine = 2 * lcm(", "fine = lcm("),
         ("side[here[along].as_integer_ratio()] = here[along]", "side[here[over].as_integer_ratio()] = here[along]"),
     ),
+    *in_file(
+        "diagnosis/truth.py",
+        "tests.test_more_trials",
+        ("return true_so_far(found) and not ends_unread(found)", "return true_so_far(found)"),
+        ("if looked_at or not found.model.places.seams:", "if not found.model.places.seams:"),
+        ("if e.parameter.cause in spots and not e.measured", "if e.parameter.cause in spots"),
+    ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_more_trials",
+        ("wanted=Telling((ReadingKind.STITCH,), ends_unread(found))", "wanted=None"),
+    ),
 ]

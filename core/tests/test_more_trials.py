@@ -10,7 +10,9 @@ from dataclasses import replace
 from unittest import TestCase
 
 from piecing.blocks.library import library_pattern
+from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.causes import Cause
+from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import Status, Verdict
@@ -178,6 +180,30 @@ class NothingOffTest(TestCase):
     def test_a_scant_seam_that_pays_for_its_fold(self) -> None:
         given = [*seams(*["7/32"] * 4), *lines("12 1/2", "12 1/2", "12 1/2"), *widths(HOURGLASS, "4 1/2", "4 1/2")]
         self.assertIs(H.judge(*given).status, Status.TRUE)
+
+    NO_SEAM = [
+        *lines("12 1/2", "12 1/2", "12 1/2"), *widths(HST, "3 1/2", "3 1/2", "3 1/2"), *heights(HST, "3 1/2"), *missed("c1r1", "0"), *missed("c2r2", "0"),
+        *missed("c4r1", "0"),
+    ]  # fmt: skip
+
+    def test_nobody_calls_a_block_true_without_a_look_at_a_seam(self) -> None:
+        """Rows through their middle and units all on their marks: every seam may run off its line at its ends all the same."""
+        v = F.judge(*self.NO_SEAM)
+        self.assertIs(v.status, Status.UNSETTLED)
+        self.assertEqual(plain(v.said), "All is true so far, and no seam was looked at")
+        self.assertIn("at its start and end only: read one there", plain(v.why))
+        asked = next_readings(F.infer(*self.NO_SEAM), v)[0].reading
+        self.assertIs(asked.kind, ReadingKind.STITCH)
+        self.assertIn(asked.spot, ("start", "end"))
+        self.assertIs(F.judge(*self.NO_SEAM, *seams("1/4", spot=asked.spot)).status, Status.TRUE)
+        self.assertIsNot(F.judge(*self.NO_SEAM, *seams("5/16", "5/16", spot=asked.spot)).status, Status.TRUE)
+
+    def test_rows_along_both_edges_show_where_seams_end(self) -> None:
+        """Three seams in a row: off by 1/16 at their starts they take 3/8 off its upper edge."""
+        along = [*lines("12 1/2", "12 1/2", edge="top"), *lines("12 1/2", "12 1/2", edge="bottom")]
+        self.assertIs(F.judge(*self.NO_SEAM, *along).status, Status.TRUE)
+        short = [*lines("12 1/8", "12 1/8", edge="top"), *lines("12 1/2", "12 1/2", edge="bottom")]
+        self.assertIsNot(F.judge(*self.NO_SEAM, *short).status, Status.TRUE)
 
     def test_true_within_a_thirty_second(self) -> None:
         given = [

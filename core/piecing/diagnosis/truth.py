@@ -12,14 +12,22 @@ from .faults import faults_of
 from .inference import Inference
 from .model import BlockModel
 from .naming import readings_judged
+from .reading_kinds import ReadingKind
 
-__all__ = ["is_true", "looked_at_said"]
+__all__ = ["ends_unread", "is_true", "looked_at_said", "true_so_far"]
 
 _FIVE, _SIX = 5, 6
 _NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88
 """Of what was measured, and of everything after six readings or before: chances that nothing leads from which the block is called
 true."""
-_SHOWN = {Cause.SEAM: 0.036, Cause.SHIFT: 0.038, Cause.TIP: 0.038, Cause.TRIM: 0.05}
+_SHOWN = {
+    Cause.SEAM: 0.036,
+    Cause.SHIFT: 0.038,
+    Cause.TIP: 0.038,
+    Cause.TRIM: 0.05,
+    Cause.START: 0.056,
+    Cause.END: 0.056,
+}
 """Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
 other in rows and columns, so theirs may reach a little further."""
 _PLAIN_SHOWN = 0.07
@@ -37,6 +45,21 @@ _SUBJECT = {
 
 def is_true(found: Inference) -> bool:
     """Only when what was looked at could have shown a 1/32, and nothing that is seen is off."""
+    return true_so_far(found) and not ends_unread(found)
+
+
+def ends_unread(found: Inference) -> tuple[str, ...]:
+    """The spots along seams where a drift would lie that no reading could have shown; none once the stitching of one was looked at,
+    which is seen from end to end whatever spot of it is read."""
+    looked_at = any(found.readings[n].kind is ReadingKind.STITCH for n in found.weighed)
+    if looked_at or not found.model.places.seams:
+        return ()
+    spots = {Cause.START: "start", Cause.END: "end"}
+    return tuple(spots[e.parameter.cause] for e in found.estimates if e.parameter.cause in spots and not e.measured)
+
+
+def true_so_far(found: Inference) -> bool:
+    """Whether it would be called true if seams were known not to drift."""
     none, count = found.nearly_none, readings_judged(found)
     unlooked = sum(e.leads for e in found.estimates if not e.measured)
     faults = [

@@ -11,7 +11,7 @@ from enum import StrEnum
 
 import numpy as np
 
-from ..messages import Message, MidSentence
+from ..messages import Listing, Message, MidSentence
 from .bearing import OFF_ITS_MARK, STRAY, doubted_readings, is_denied, is_looked_at, read_alike, stray_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
@@ -24,7 +24,7 @@ from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
-from .truth import is_true, looked_at_said
+from .truth import ends_unread, is_true, looked_at_said, true_so_far
 from .unsettled import open_said
 from .words import Roughly, sure_in_words
 
@@ -271,6 +271,18 @@ def _true(w: _Weighed) -> Verdict:
 
 def _open(w: _Weighed) -> Verdict:
     found = w.found
+    if true_so_far(found):
+        return Verdict(
+            Status.UNSETTLED,
+            Message("All is true so far, and no seam was looked at"),
+            Message(
+                "A seam that runs off its line shows at its {spots} only: read one there, from the raw edge to the stitching.",
+                spots=Listing(ends_unread(found), last=" and "),
+            ),
+            w.none,
+            w.leads,
+            wanted=Telling((ReadingKind.STITCH,), ends_unread(found)),
+        )
     # What nothing was read of is no reason for what was.
     free = w.none + sum(e.leads for e in found.estimates if not e.looked_at)
     far = stray_reading(found) if free >= _AGAIN else None
