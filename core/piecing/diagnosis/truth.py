@@ -49,8 +49,8 @@ def is_true(found: Inference) -> bool:
 
 
 def ends_unread(found: Inference) -> tuple[str, ...]:
-    """The spots along seams where a drift would lie that no reading could have shown; none once the stitching of one was looked at,
-    which is seen from end to end whatever spot of it is read."""
+    """The spots along seams where a drift would lie that no reading could have shown. None once the stitching of a seam was read at any
+    spot: whoever turns it over sees it from end to end, and experts call a block true by that."""
     looked_at = any(found.readings[n].kind is ReadingKind.STITCH for n in found.weighed)
     if looked_at or not found.model.places.seams:
         return ()
