@@ -215,7 +215,6 @@ def keep_own(room: Workroom, key: UUID, block: UUID) -> OwnBlock:
     """A project's block kept in one's own library; asking twice with one key keeps one."""
     known = OwnBlock.objects.filter(pk=key, workroom=room).first()
     if known is not None:
-        OwnBlock.objects.filter(pk=key).update(deleted_at=None)
         return known
     return OwnBlock.objects.create(pk=key, workroom=room, pattern=get_block(room, block).pattern)
 

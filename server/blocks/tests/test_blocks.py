@@ -54,6 +54,8 @@ class LibraryTest(BlockCase):
         self.assertEqual(Block.objects.get(pk=self.key).pattern["name"], "Lantern")
         self.assertFalse(any(b["own"] for b in self.ask("delete", f"library/{own}")))
         self.assertEqual(OwnBlock.objects.count(), 1)
+        again = self.ask("put", f"library/{own}", {"block": self.key})
+        self.assertFalse(any(b["own"] for b in again), "a call that comes twice brings nothing back")
         back = self.ask("post", f"library/{own}/restore")
         self.assertEqual([b["key"] for b in back if b["own"]], [own])
         for how, path in (("delete", ""), ("post", "/restore")):
