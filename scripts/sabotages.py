@@ -1032,7 +1032,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_read_again",
-        ("and not is_denied(found, first.best)\n    with_it", "\n    with_it"),
+        ("and not is_denied(found, first.best)\n    lesser", "\n    lesser"),
         ("with_it = with_it and not is_denied(found, second.best)", "pass"),
         ("    if not found.measured and found.seen and", "    if False and"),
     ),
@@ -1395,9 +1395,9 @@ SABOTAGES = [
         ("n is not None and not _along_an_edge(found.readings[n])", "False"),
     ),
     *in_file(
-        "diagnosis/verdict.py",
+        "diagnosis/naming.py",
         "tests.test_plain_lengths",
-        ("not e.measured and n not in first.numbers", "not e.measured"),
+        ("if not e.measured and n not in beside and", "if not e.measured and"),
     ),
     *in_file(
         "diagnosis/groups.py",
@@ -1592,5 +1592,25 @@ SABOTAGES = [
         ("return true_so_far(found) and not ends_unread(found)", "return true_so_far(found)"),
         ("if looked_at or not found.model.places.seams:", "if not found.model.places.seams:"),
         ("if e.parameter.cause in spots and not e.measured", "if e.parameter.cause in spots"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_lesser",
+        ("little = abs(e.size) < AS_DRIFT and not", "little = abs(e.size) < 0 and not"),
+        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 99, 0.83, 0.1"),
+        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.73, 0.1"),
+        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.0"),
+    ),
+    *in_file(
+        "diagnosis/asking.py",
+        "tests.test_lesser",
+        ("_FIRST_LOOK = 2.0", "_FIRST_LOOK = 1.0"),
+        ("(p.cause, p.batch) not in seen", "(p.cause, p.batch) in seen"),
+    ),
+    *in_file(
+        "diagnosis/truth.py",
+        "tests.test_lesser",
+        ("key=lambda s: -chances[s]", "key=lambda s: chances[s]"),
+        ("and not e.measured and not p.single", "and not p.single"),
     ),
 ]

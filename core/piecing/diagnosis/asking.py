@@ -22,7 +22,7 @@ from .causes import SOURCES, Parameter
 from .equations import Equation, RawSizes, equation_of
 from .inference import Inference
 from .names import reading_said
-from .naming import told_sure
+from .naming import TRIMMED_OFF, told_sure
 from .possible import NOTHING
 from .reading_kinds import ACROSS_SEAMS, ReadingKind
 from .readings import Reading
@@ -41,6 +41,11 @@ _AT_THE_BOW = 3
 """Readings at the end of seams where rows are shorter, after which others are asked for again."""
 _HANDY = {ReadingKind.DIAGONAL_RISING: 0.75, ReadingKind.DIAGONAL_FALLING: 0.75, ReadingKind.STRIP_TEST: 0.6}
 """What takes longer, or is read less surely, counts for so much: a ruler from corner to corner, strips that are sewn first."""
+_FIRST_LOOK = 2.0
+"""What is looked at for the first time counts for so much more of how units were trimmed: what nobody looked at is held to be right, and most
+of what is told wrong lies there (bench sewers)."""
+_LOOKS_AT = 0.3
+"""Inches that an inch of a cause makes of a reading that looks at it."""
 _RARE = 0.004
 """Share of draws below which an outcome is not told of by itself."""
 _OFF, _AT_FIRST = 1 / 10, 2
@@ -129,6 +134,7 @@ def next_readings(
         told, sure, worth = _told(reads, labels, gains, step)
         gain = max(0.0, worth - best_now)
         score = (gain + _TOLD * max(told, 0.0)) * _HANDY.get(reading.kind, 1.0)
+        score *= _FIRST_LOOK if _looks_first(found, e) else 1.0
         weighed.append(_Weighed(reading, e, reads, step, score, gain, sure))
     # What a length is off by is looked for in what it is made of, before anything else is.
     lengths = again is None and _length_open(found, verdict)
@@ -151,6 +157,15 @@ def next_readings(
             tuple(_outcomes(found, w.reading, labels, w.reads, w.step, resolution)) if k == 0 else (),
         )
         for k, w in enumerate(weighed)
+    )
+
+
+def _looks_first(found: Inference, e: Equation) -> bool:
+    """Whether a reading is the first to look at how units of some batch were trimmed, whichever way."""
+    seen = {(q.parameter.cause, q.parameter.batch) for q in found.estimates if q.looked_at}
+    return any(
+        (p := q.parameter).cause in TRIMMED_OFF and (p.cause, p.batch) not in seen and abs(of) > _LOOKS_AT
+        for q, of in zip(found.estimates[: found.common], e.of_causes, strict=True)
     )
 
 

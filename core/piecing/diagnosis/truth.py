@@ -5,16 +5,18 @@ Source: docs/theory, section 14.8.
 
 from __future__ import annotations
 
+from collections.abc import Collection
+
 from ..messages import Message
 from .bearing import stray_reading
 from .causes import Cause, Parameter
 from .faults import faults_of
 from .inference import Inference
 from .model import BlockModel
-from .naming import readings_judged
+from .naming import readings_judged, unmeasured
 from .reading_kinds import ReadingKind
 
-__all__ = ["ends_unread", "is_true", "looked_at_said", "true_so_far"]
+__all__ = ["ends_unread", "is_true", "looked_at_said", "not_looked_at", "true_so_far"]
 
 _FIVE, _SIX = 5, 6
 _NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88
@@ -61,7 +63,7 @@ def ends_unread(found: Inference) -> tuple[str, ...]:
 def true_so_far(found: Inference) -> bool:
     """Whether it would be called true if seams were known not to drift."""
     none, count = found.nearly_none, readings_judged(found)
-    unlooked = sum(e.leads for e in found.estimates if not e.measured)
+    unlooked = unmeasured(found, ())
     faults = [
         f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _LISTED and not f.eased
     ]
@@ -83,10 +85,20 @@ def _to_be_shown(model: BlockModel, p: Parameter) -> float | None:
     return _PLAIN_SHOWN if plain else _SHOWN.get(p.cause)
 
 
+def not_looked_at(found: Inference, least: float = 0.0, but: Collection[Cause] = ()) -> tuple[str, ...]:
+    """What of a block was not looked at closely enough to tell its size, in words: what leads with a chance of ``least``, the likeliest
+    first, ``but`` for such causes."""
+    chances: dict[str, float] = {}
+    for e in found.estimates:
+        p = e.parameter
+        if p.cause in _SUBJECT and p.cause not in but and not e.measured and not p.single:
+            chances[_SUBJECT[p.cause]] = chances.get(_SUBJECT[p.cause], 0.0) + e.leads
+    return tuple(sorted((s for s in chances if chances[s] >= least), key=lambda s: -chances[s]))
+
+
 def looked_at_said(found: Inference) -> Message:
     """What was looked at, and what was not."""
-    missing = {e.parameter.cause for e in found.estimates if not e.measured and not e.parameter.single}
-    left = sorted({_SUBJECT[c] for c in missing if c in _SUBJECT})
+    left = sorted(not_looked_at(found))
     if not left:
         return Message("Everything that could lead was measured, and lies on its mark.")
     return Message("What was measured lies on its mark. Not looked at: {left}.", left=", ".join(left))

@@ -15,17 +15,19 @@ from .bearing import AT_ONE_PLACE, LENGTHS, OFF_ITS_MARK, STRAY, Bow, bow_of, re
 from .estimates import Estimate
 from .groups import CauseGroup
 from .inference import Inference
-from .naming import ON_THE_BACK, Telling, look_alike, telling, tells_apart
+from .naming import NO_RULER, ON_THE_BACK, Telling, look_alike, telling, tells_apart
 from .reading_kinds import RAW_SIZES, ReadingKind
 from .readings import TwoSettings, two_settings
 from .said import cause_said, reading_off
+from .truth import not_looked_at
 from .words import GuideSetting, Roughly
 
-__all__ = ["Open", "open_said"]
+__all__ = ["Open", "lesser_said", "open_said"]
 
 _NAMED_OPEN, _ONE_WAY, _MAY_BE = 0.12, 0.25, 0.3
 """Chances from which a cause is named while it is open: surely on one side, so if it is the one, or on either."""
-
+_MAY_BE_MORE = 0.02
+"""Chance to lead from which what nobody looked at is told."""
 _BY_STRIPS = 1 / 48
 """Inches by which strip tests are off: more than a thread."""
 _SEEN_FIRST = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
@@ -179,6 +181,20 @@ def _standing_out(found: Inference) -> Message:
         if len(found.weighed) == 1
         else "{reading}, and what else was measured does not say why.",
         reading=reading_off(found, most),
+    )
+
+
+def lesser_said(found: Inference, group: CauseGroup) -> Message:
+    """A cause that is small and the likeliest so far, and where nobody looked yet, what may be off most first."""
+    best = group.best
+    cause = cause_said(found.model, best.parameter, best.size if best.measured else _likely(found, best))
+    left = not_looked_at(found, _MAY_BE_MORE, NO_RULER)
+    if not left:
+        return Message("Perhaps {causes}.", causes=cause)
+    return Message(
+        "Perhaps {cause}. More may be off where nobody looked yet: {left}.",
+        cause=cause,
+        left=Listing(left, last=" and "),
     )
 
 

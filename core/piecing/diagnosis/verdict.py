@@ -19,13 +19,23 @@ from .groups import CauseGroup, cause_groups
 from .inference import Inference
 from .mistakes import BELIEVED
 from .model import BlockModel
-from .naming import Telling, enough, look_alike, seams_take, stands_alone, sure_of, taken_for_sure
+from .naming import (
+    Telling,
+    enough,
+    look_alike,
+    may_be_lesser,
+    seams_take,
+    stands_alone,
+    sure_of,
+    taken_for_sure,
+    unmeasured,
+)
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
 from .truth import ends_unread, is_true, looked_at_said, true_so_far
-from .unsettled import open_said
+from .unsettled import lesser_said, open_said
 from .words import Roughly, sure_in_words
 
 __all__ = ["Lead", "Status", "Verdict", "judge"]
@@ -46,6 +56,7 @@ _MANY = 4
 _BY_HAND = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
 """What one act of the hand leaves, sewing or trimming."""
 _LEAST_REACH = 1 / 16
+_UNSETTLED = Message("These readings do not settle it")
 
 
 class Status(StrEnum):
@@ -156,7 +167,8 @@ def judge(found: Inference) -> Verdict:
 @dataclass(frozen=True)
 class _Weighed:
     """What the readings leave possible, weighed: the causes in groups, the first and second of them, and whether the first is
-    ``named``, alone or ``with_it`` the second, or ``both`` together."""
+    ``named``, alone or ``with_it`` the second, or ``both`` together; ``lesser`` where it would be named if more could not lie where nobody
+    looked."""
 
     found: Inference
     leads: tuple[Lead, ...]
@@ -167,6 +179,7 @@ class _Weighed:
     named: bool
     with_it: bool
     both: bool
+    lesser: bool
 
 
 def _weighed(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
@@ -174,20 +187,21 @@ def _weighed(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed
     first = groups[0]
     second = max(groups[1:], key=lambda g: (g.large, g.chance))
     # What was not looked at may be anything; the lead is among what was.
-    unlooked = sum(e.leads for n, e in enumerate(found.estimates) if not e.measured and n not in first.numbers)
+    unlooked = unmeasured(found, first.numbers)
     chance = first.chance / max(1 - unlooked, 1e-9)
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single
     likely = chance >= enough(found, unlooked) or stands_alone(found, first.best, first.chance, unlooked)
     named = likely and not look_alike(found, first.best) and first.sided and sized
     named = named and is_looked_at(found, first.best.parameter) and not is_denied(found, first.best)
+    lesser = named and may_be_lesser(found, first.best, first.chance, first.numbers)
     with_it = second.large >= _BESIDE and second.sided and second.best.measured
     with_it = with_it and not is_denied(found, second.best)
     both = first.large >= _BOTH <= second.large and all(
         g.sided and g.best.measured and not is_denied(found, g.best) for g in (first, second)
     )
     both = both and first.chance + second.chance >= _BESIDE
-    return _Weighed(found, leads, none, groups, first, second, named, with_it, both)
+    return _Weighed(found, leads, none, groups, first, second, named and not lesser, with_it, both, lesser)
 
 
 def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
@@ -283,13 +297,15 @@ def _open(w: _Weighed) -> Verdict:
             w.leads,
             wanted=Telling((ReadingKind.STITCH,), ends_unread(found)),
         )
+    if w.lesser:
+        return Verdict(Status.UNSETTLED, _UNSETTLED, lesser_said(found, w.first), w.first.chance, w.leads)
     # What nothing was read of is no reason for what was.
     free = w.none + sum(e.leads for e in found.estimates if not e.looked_at)
     far = stray_reading(found) if free >= _AGAIN else None
     left_open = open_said(found, w.groups, w.none, far)
     return Verdict(
         Status.UNSETTLED,
-        Message("These readings do not settle it"),
+        _UNSETTLED,
         left_open.said,
         max(w.first.chance, w.none),
         w.leads,
