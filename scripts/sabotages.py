@@ -1289,8 +1289,8 @@ SABOTAGES = [
         "diagnosis/naming.py",
         "tests.test_more_trials",
         ("small < _LITTLE * looked and looked - chance - small < _ALONE * (looked - small)", "False"),
-        ("_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.06"),
-        ("_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3", "_UNSTRETCHED_FROM, _UNSTRETCHED = 4, 0.3"),
+        ("_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6,", "_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.06"),
+        ("_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6,", "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 4,"),
         ("readings_judged(found) + strips >= _LOOKED_ALONG", "readings_judged(found) >= _LOOKED_ALONG"),
         ("or _counted(found, ReadingKind.STITCH) < _BACKS", ""),
     ),
@@ -1612,5 +1612,20 @@ SABOTAGES = [
         "tests.test_lesser",
         ("key=lambda s: -chances[s]", "key=lambda s: chances[s]"),
         ("and not e.measured and not p.single", "and not p.single"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_drawn_out",
+        (
+            "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6, 0.3, 0.12",
+            "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6, 0.3, 0.05",
+        ),
+        ("both = _BOTH_SIDES if", "both = _BOTH_DIAGONALS if"),
+        ("return spec.width != spec.height", "return spec.width == spec.height"),
+    ),
+    *in_file(
+        "diagnosis/places.py",
+        "tests.test_drawn_out",
+        ("return batch if placed is None", 'return "" if placed is None'),
     ),
 ]

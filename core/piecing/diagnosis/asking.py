@@ -232,8 +232,7 @@ def _read_before(found: Inference, asked: Reading) -> bool:
     places = found.model.places
 
     def batch(r: Reading) -> str:
-        unit = places.unit(r.unit) if r.unit else None
-        return r.batch if unit is None else places.batches[unit.batch].key
+        return places.batch_of(r.unit, r.batch)
 
     seam = asked.kind is ReadingKind.STITCH
     return any(

@@ -52,8 +52,11 @@ _TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
 guide is moved for either. The stitching answers for it from a chance to lead of so much of the fold's."""
 _SPLIT, _STRETCHED = 0.12, 0.06
 """Chances that a look-alike leads, from which it is told apart first: the seam of a fold, a stretch of a large trim."""
-_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.3
-"""Readings from which a large trim is named for being so much the likelier of the two."""
+_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6, 0.3, 0.12
+"""Readings from which a large trim is named for being so much the likelier of the two, of square units and of oblong ones: these
+show by both their sides which it is."""
+_BOTH_DIAGONALS = (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
+_BOTH_SIDES = (ReadingKind.WIDTH, ReadingKind.HEIGHT)
 _LOOKED_ALONG = 7
 _FIRST = 5
 """Readings before seams are turned over for the fold alone: the first few look round. Asked for at once, more blocks with another cause of 1/32
@@ -135,7 +138,8 @@ def look_alike(found: Inference, e: Estimate) -> bool:
         return found.chance(0) > _SPLIT or _counted(found, ReadingKind.STITCH) < _BACKS
     if p.cause is Cause.TRIM and e.size > 0:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
-        limit = _STRETCHED if readings_judged(found) < _UNSTRETCHED_FROM else _UNSTRETCHED
+        later = _OBLONG if _is_oblong(found, p) else _UNSTRETCHED
+        limit = _STRETCHED if readings_judged(found) < _UNSTRETCHED_FROM else later
         return sum(x.leads for x in stretched) > limit
     return False
 
@@ -158,6 +162,10 @@ def tells_apart(found: Inference, e: Estimate) -> Message:
             if raw
             else "Units trimmed {way} look just so: measure one, or the stitching on the back.",
             way="small" if e.size > 0 else "large",
+        )
+    if e.parameter.cause is Cause.TRIM and _is_oblong(found, e.parameter):
+        return Message(
+            "Units drawn out on the bias look just so, but more along their longer side: measure one both ways."
         )
     if e.parameter.cause is Cause.FOLD and _counted(found, ReadingKind.STRIP_TEST):
         return Message("Seams that are a little wide look just so: read the stitching on the back.")
@@ -198,9 +206,13 @@ def telling(found: Inference, p: Parameter) -> Telling | None:
         left = tuple(s for s in spots if s not in read)
         return Telling((ReadingKind.STITCH,), left) if left else None
     if p.cause is Cause.TRIM:
-        read_ways = {found.readings[n].kind for n in found.weighed}
-        ways = tuple(k for k in (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING) if k not in read_ways)
-        return Telling(ways, batch=found.model.places.batches[p.batch].key) if ways else None
+        places = found.model.places
+        key = places.batches[p.batch].key
+        of_these = (r for n in found.weighed if places.batch_of((r := found.readings[n]).unit, r.batch) == key)
+        read_ways = {r.kind for r in of_these}
+        both = _BOTH_SIDES if _is_oblong(found, p) else _BOTH_DIAGONALS
+        ways = tuple(k for k in both if k not in read_ways)
+        return Telling(ways, batch=key) if ways else None
     return None
 
 
@@ -233,6 +245,11 @@ def told_sure(found: Inference, reading: Reading, p: Parameter | None, chance: f
     if chance < enough(found, 0.0, more=1):
         return 0.0
     return chance if p is None else sure_of(found, p, chance, reading.kind)
+
+
+def _is_oblong(found: Inference, p: Parameter) -> bool:
+    spec = found.model.places.batches[p.batch].spec
+    return spec.width != spec.height
 
 
 def _counted(found: Inference, *kinds: ReadingKind) -> int:

@@ -216,6 +216,11 @@ class BlockGeometry:
         """The number of a seam by its lasting name; ``None`` when the block has it no more."""
         return self._by_name.get(name)
 
+    def batch_of(self, unit: str, batch: str) -> str:
+        """The key of the batch that something was read of: of one unit by its name, or of any of a ``batch``."""
+        placed = self.unit(unit) if unit else None
+        return batch if placed is None else self.batches[placed.batch].key
+
     def batch(self, key: str) -> UnitBatch | None:
         """The batch with this lasting key; ``None`` when the block has it no more."""
         return next((b for b in self.batches if b.key == key), None)

@@ -132,8 +132,7 @@ def two_settings(readings: Iterable[Reading]) -> TwoSettings | None:
 def marked(reading: Reading, model: BlockModel) -> Reading:
     """The same reading with what lies there now, and of which batch that is. Raises ``ReadingMisplaced`` when nothing of the
     kind does."""
-    unit = model.places.unit(reading.unit) if reading.unit else None
-    batch = model.places.batches[unit.batch].key if unit is not None else reading.batch
+    batch = model.places.batch_of(reading.unit, reading.batch)
     return replace(reading, mark=mark_now(reading, model), batch=batch)
 
 
