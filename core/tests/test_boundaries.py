@@ -14,6 +14,8 @@ from unittest import TestCase
 import piecing
 from piecing import errors
 
+from .sources import of_core, sources
+
 _CORE = Path(piecing.__file__).parent.parent
 _MODULES = [m.name for m in pkgutil.walk_packages(piecing.__path__, "piecing.")]
 
@@ -28,10 +30,10 @@ class BoundaryTest(TestCase):
 
     def test_no_circle_is_hidden_in_a_function(self) -> None:
         """What a module needs of its own package stands at its head: a circle would be seen at once."""
-        for path in _CORE.glob("piecing/**/*.py"):
+        for source in of_core():
             inside = [
-                f"{path.name}:{inner.lineno}"
-                for outer in ast.walk(ast.parse(path.read_text()))
+                f"{source.short}:{inner.lineno}"
+                for outer in source.nodes
                 if isinstance(outer, ast.FunctionDef)
                 for inner in ast.walk(outer)
                 if isinstance(inner, ast.ImportFrom) and (inner.level or (inner.module or "").startswith("piecing"))
@@ -61,13 +63,10 @@ class NamesTest(TestCase):
     def test_a_class_name_means_one_thing(self) -> None:
         """In core and server together, management commands apart, which Django calls by one name."""
         found: dict[str, set[str]] = {}
-        home = Path(__file__).resolve().parents[2]
-        for file in (*home.glob("core/piecing/**/*.py"), *home.glob("server/**/*.py")):
-            if {"tests", "migrations", "management"} & set(file.parts):
-                continue
-            for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+        for source in sources():
+            for node in source.nodes if "/management/" not in source.name else ():
                 if isinstance(node, ast.ClassDef) and not node.name.startswith("_") and node.name != "Meta":
-                    found.setdefault(node.name, set()).add(str(file.relative_to(home)))
+                    found.setdefault(node.name, set()).add(source.name)
         self.assertEqual({n: files for n, files in found.items() if len(files) > 1}, {})
 
 

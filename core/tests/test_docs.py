@@ -8,7 +8,7 @@ import re
 from pathlib import Path
 from unittest import TestCase
 
-import piecing
+from .sources import of_core
 
 _DOCS = Path(__file__).resolve().parents[2] / "docs"
 _PAGES = sorted((_DOCS / "theory").glob("*.md"))
@@ -27,10 +27,10 @@ class WorkedExamplesTest(TestCase):
     def test_every_section_that_code_names_is_written(self) -> None:
         written = {n for page in _PAGES for n in re.findall(r"(?m)^#+ (\d+(?:\.\d+)?)", page.read_text("utf-8"))}
         named = re.compile(r"docs/theory, sections? ([\d., and]+\d)")
-        for path in Path(piecing.__file__).parent.rglob("*.py"):
-            for text in named.findall(path.read_text("utf-8")):
+        for source in of_core():
+            for text in named.findall(source.text):
                 for number in re.findall(r"\d+(?:\.\d+)?", text):
-                    with self.subTest(f"{path.name}: {number}"):
+                    with self.subTest(f"{source.short}: {number}"):
                         self.assertIn(number, written)
 
     def test_links_between_pages_lead_somewhere(self) -> None:
@@ -44,18 +44,17 @@ class PublicFunctionsTest(TestCase):
     """Every public function says what it is; one that overrides a method of its base says it there."""
 
     def test_none_is_without_a_word(self) -> None:
-        trees = {p: ast.parse(p.read_text("utf-8")) for p in Path(piecing.__file__).parent.rglob("*.py")}
-        classes = [(p, c) for p, t in trees.items() for c in ast.walk(t) if isinstance(c, ast.ClassDef)]
+        classes = [(s, c) for s in of_core() for c in s.nodes if isinstance(c, ast.ClassDef)]
         said = {(c.name, f.name) for _, c in classes for f in _public(c) if ast.get_docstring(f)}
         bases = {c.name: [b.id for b in c.bases if isinstance(b, ast.Name)] for _, c in classes}
 
         def told(owner: str, name: str) -> bool:
             return (owner, name) in said or any(told(base, name) for base in bases.get(owner, []))
 
-        silent = [f"{p.name}: {f.name}" for p, t in trees.items() for f in _public(t) if not ast.get_docstring(f)]
+        silent = [f"{s.short}: {f.name}" for s in of_core() for f in _public(s.tree) if not ast.get_docstring(f)]
         silent += [
-            f"{p.name}: {c.name}.{f.name}"
-            for p, c in classes
+            f"{s.short}: {c.name}.{f.name}"
+            for s, c in classes
             if not c.name.startswith("_")
             for f in _public(c)
             if not told(c.name, f.name)

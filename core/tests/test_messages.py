@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import ast
 import re
-from collections.abc import Iterator
-from pathlib import Path
+from collections.abc import Iterable, Iterator
+from functools import cache
 from unittest import TestCase
 
 from hypothesis import given
@@ -15,7 +15,8 @@ from piecing import errors
 from piecing.lengths import Measure, Style, inches
 from piecing.messages import Listing, Message, MidSentence
 
-_ROOT = Path(errors.__file__).parents[2]
+from .sources import sources
+
 _SPEAKERS = {name for name in errors.__all__ if name != "LengthNotUnderstood"} | {"Message", "show"}
 
 
@@ -59,13 +60,6 @@ class MessageTest(TestCase):
             Message("{missing}").text()
 
 
-def _sources() -> Iterator[tuple[str, ast.Module]]:
-    for room in ("core/piecing", "server"):
-        for path in sorted((_ROOT / room).rglob("*.py")):
-            if "/tests/" not in str(path) and "/migrations/" not in str(path):
-                yield str(path.relative_to(_ROOT)), ast.parse(path.read_text("utf-8"))
-
-
 def _literal(template: ast.expr) -> bool:
     """A string, a choice between strings, or an entry of a table of them (its name in capitals)."""
     match template:
@@ -80,12 +74,17 @@ def _literal(template: ast.expr) -> bool:
     return False
 
 
-def _said(tree: ast.Module) -> Iterator[tuple[ast.Call, ast.expr]]:
-    for call in ast.walk(tree):
+def _said(nodes: Iterable[ast.AST]) -> Iterator[tuple[ast.Call, ast.expr]]:
+    for call in nodes:
         if isinstance(call, ast.Call) and call.args:
             named = call.func.id if isinstance(call.func, ast.Name) else getattr(call.func, "attr", "")
             if named in _SPEAKERS:
                 yield call, call.args[0]
+
+
+@cache
+def _all_said() -> list[tuple[str, ast.Call, ast.expr]]:
+    return [(s.name, call, template) for s in sources() for call, template in _said(s.nodes)]
 
 
 class TemplatesTest(TestCase):
@@ -93,11 +92,10 @@ class TemplatesTest(TestCase):
     """They hand a template on that was given to them."""
 
     def test_every_template_is_written_out(self) -> None:
-        for name, tree in _sources():
-            for call, template in _said(tree):
-                if name not in self.HELPERS:
-                    with self.subTest(f"{name}:{call.lineno}"):
-                        self.assertTrue(_literal(template), ast.unparse(template)[:200])
+        for name, call, template in _all_said():
+            if name not in self.HELPERS:
+                with self.subTest(f"{name}:{call.lineno}"):
+                    self.assertTrue(_literal(template), ast.unparse(template)[:200])
 
     def test_a_template_put_together_would_be_seen(self) -> None:
         for wrong in (
@@ -106,21 +104,20 @@ class TemplatesTest(TestCase):
             'CutTooSmall("x".join(y))',
             "Message(said)",
         ):
-            (_, template) = next(_said(ast.parse(wrong)))
+            (_, template) = next(_said(ast.walk(ast.parse(wrong))))
             self.assertFalse(_literal(template), wrong)
 
     def test_every_template_closes_and_names_what_it_is_given(self) -> None:
         texts = 0
-        for name, tree in _sources():
-            for call, template in _said(tree):
-                given = {k.arg for k in call.keywords if k.arg}
-                if any(k.arg is None for k in call.keywords):
-                    continue
-                for node in ast.walk(template):
-                    if isinstance(node, ast.Constant) and isinstance(node.value, str):
-                        texts += 1
-                        with self.subTest(f"{name}:{call.lineno}"):
-                            Message(node.value, **dict.fromkeys(given, 1)).text()
+        for name, call, template in _all_said():
+            given = {k.arg for k in call.keywords if k.arg}
+            if any(k.arg is None for k in call.keywords):
+                continue
+            for node in ast.walk(template):
+                if isinstance(node, ast.Constant) and isinstance(node.value, str):
+                    texts += 1
+                    with self.subTest(f"{name}:{call.lineno}"):
+                        Message(node.value, **dict.fromkeys(given, 1)).text()
         self.assertGreater(texts, 300)
 
     def test_numbers_before_words_choose_their_word(self) -> None:
@@ -131,11 +128,10 @@ class TemplatesTest(TestCase):
         allowed = {
             ("core/piecing/planning/notes.py", "units"),
         }
-        for name, tree in _sources():
-            for call, template in _said(tree):
-                for node in ast.walk(template):
-                    if isinstance(node, ast.Constant) and isinstance(node.value, str):
-                        for value, word in suspicious.findall(node.value):
-                            with self.subTest(f"{name}:{call.lineno}"):
-                                if value not in ("most", "fabric"):  # A limit is never one; a fabric is a name.
-                                    self.assertIn((name, word), allowed, f"{{{value}}} {word}: {node.value}")
+        for name, call, template in _all_said():
+            for node in ast.walk(template):
+                if isinstance(node, ast.Constant) and isinstance(node.value, str):
+                    for value, word in suspicious.findall(node.value):
+                        with self.subTest(f"{name}:{call.lineno}"):
+                            if value not in ("most", "fabric"):  # A limit is never one; a fabric is a name.
+                                self.assertIn((name, word), allowed, f"{{{value}}} {word}: {node.value}")

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import re
-from pathlib import Path
 from unittest import TestCase
 
-import piecing
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.blocks.pattern import laid
 from piecing.cutting.plan import GOAL_WORDS, Goal
@@ -25,6 +23,7 @@ from piecing.units import KINDS, METHODS
 from piecing.units.method import CUT_WORDS
 
 from .samples import ALL_WAYS, sample
+from .sources import of_core
 
 
 class WordsTest(TestCase):
@@ -57,8 +56,8 @@ class WordsTest(TestCase):
     def test_no_other_list_of_kinds_stands_anywhere(self) -> None:
         """A dictionary from codes of kinds to words, outside the kinds themselves, would drift."""
         listed = re.compile(r'"(half_square_triangle|flying_goose|four_patch)":\s*\(?"[A-Za-z -]+"')
-        for path in Path(piecing.__file__).parent.rglob("*.py"):
-            self.assertIsNone(listed.search(path.read_text("utf-8")), path.name)
+        for source in of_core():
+            self.assertIsNone(listed.search(source.text), source.name)
 
 
 class OfferedTest(TestCase):
