@@ -194,6 +194,41 @@ class DiagnoseTest(JourneyCase):
         expect(hand.get_by_label("Finished")).to_have_value("4")
         expect(hand.get_by_label(", line")).to_have_count(8)
 
+    def test_lines_by_hand_take_the_keyboard_and_a_seam_is_looked_at_before_all_is_left(self) -> None:
+        self.open("/wrong?see=by-hand")
+        hand, verdict = self.region("By hand"), self.region("Verdict")
+        judge = self.page.get_by_role("button", name="Judge these readings")
+        judge.click()
+        expect(verdict).to_have_text("Nothing is measured yet.")
+        hand.get_by_label("Finished").fill("3")
+        for name, values in (
+            ("Trimmed width", ["3 1/2"] * 3),
+            ("Row", ["wide", "12 1/2", "12 1/2"]),
+            ("Trimmed height", ["3 1/2"]),
+            ("Diagonal past the corner", ["0", "0"]),
+        ):
+            for value in values:
+                hand.get_by_role("button", name=f"+ {name}").click()
+                self.page.keyboard.type(value)
+        expect(hand.get_by_label(", line")).to_have_count(9)
+        judge.click()
+        # What is refused is told at its own line, also once a line above it is gone, and goes with it.
+        expect(hand.get_by_role("alert")).to_contain_text("no number")
+        hand.get_by_role("button", name="Take line 1 away").click()
+        expect(hand.locator(".line", has=self.page.get_by_label("Row, line 3")).get_by_role("alert")).to_be_visible()
+        hand.get_by_role("button", name="Take line 3 away").click()
+        expect(hand.get_by_role("alert")).to_have_count(0)
+        hand.get_by_role("button", name="+ Trimmed width").click()
+        self.page.keyboard.type("3 1/2")
+        judge.click()
+        expect(verdict).to_contain_text("no seam was looked at")
+        expect(verdict).not_to_contain_text("First:")
+        hand.get_by_role("button", name="+ Raw edge to stitching").click()
+        self.page.keyboard.type("1/4")
+        judge.click()
+        expect(verdict).to_contain_text("All is true")
+        expect(verdict).to_contain_text("First: Leave it.")
+
     def test_a_block_with_empty_places_says_so(self) -> None:
         block = Block.objects.get(pattern__name="Lantern")
         block.pattern = {**block.pattern, "layout": [". " + row[2:] for row in block.pattern["layout"]]}

@@ -76,7 +76,7 @@ _WAITS = {"test_robust": 27_000, "test_looks": 10_000, "test_storm": 6_000}
 """What journeys wait by design, or look at view after view, in bytes that others of their length would have (280 to the second)."""
 
 
-def _journeys(parts: int = 5) -> list[list[str]]:
+def _journeys(parts: int = 4) -> list[list[str]]:
     """The journeys' modules in heaps of about one length, so that two processors have something to do to the end."""
 
     def length(module: Path) -> int:
@@ -88,8 +88,6 @@ def _journeys(parts: int = 5) -> list[list[str]]:
     return [[f"browser_tests.{p.stem}" for p in heap] for heap in heaps]
 
 
-_AT_ONCE = 4
-"""Jobs at a time on two processors: journeys wait for their pages a third of the time."""
 _ALONE = ("lint", "types")
 """Groups that need nothing of the front end."""
 SUITES: dict[str, list[list[str]]] = {
@@ -139,7 +137,7 @@ def _after(built: Future[tuple[int, int]], job: Callable[[], tuple[int, int]]) -
 
 
 def main(wanted: list[str]) -> int:
-    with tempfile.TemporaryDirectory() as scratch, ThreadPoolExecutor(_AT_ONCE) as pool:
+    with tempfile.TemporaryDirectory() as scratch, ThreadPoolExecutor(3) as pool:
         env = {
             **os.environ,
             "PYTHONPATH": f"{HOME / 'core'}:{HOME / 'server'}:{HOME}",

@@ -14,6 +14,7 @@ from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.inference import infer
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading
+from piecing.diagnosis.remedies import changes_for_the_rest, done_first, remedies_of
 from piecing.diagnosis.verdict import Status
 
 from .trials import plain, read, scene
@@ -85,3 +86,32 @@ class LesserTest(TestCase):
         row = read("row", "9 17/32", feature="row 1, middle")
         first = next_readings(infer(STAR.model, row), STAR.judge(*row))[0].reading
         self.assertIs(first.kind, ReadingKind.MISS)
+
+
+class FirstTest(TestCase):
+    ALL_TRUE = (
+        *(r for n in (1, 2, 3) for r in read("row", "9 1/2", feature=f"row {n}, middle")),
+        *read("width", "3 1/2", "3 1/2", "3 1/2", batch=HOURGLASS),
+        *read("height", "3 1/2", batch=HOURGLASS),
+        *missed("0"),
+        *missed("0", "c1r2"),
+        *missed("0", "c3r2"),
+    )
+
+    def first(self, *given: Reading) -> str:
+        found, verdict = infer(STAR.model, given), STAR.judge(*given)
+        first = done_first(verdict, remedies_of(found, verdict), changes_for_the_rest(found, verdict))
+        return first.code if first is not None else ""
+
+    def test_nothing_is_left_for_good_while_a_seam_is_asked_for(self) -> None:
+        self.assertIs(STAR.judge(*self.ALL_TRUE).status, Status.UNSETTLED)
+        self.assertEqual(self.first(*self.ALL_TRUE), "")
+
+    def test_what_is_true_is_left(self) -> None:
+        given = (*self.ALL_TRUE, *read("stitch", "1/4", spot="middle"))
+        self.assertIs(STAR.judge(*given).status, Status.TRUE)
+        self.assertEqual(self.first(*given), "leave")
+
+    def test_a_cause_that_is_named_has_its_remedy(self) -> None:
+        self.assertEqual(self.first(*narrow("9 3/4", "3/16")), "all_seams")
+        self.assertEqual(self.first(), "")

@@ -22,7 +22,7 @@ from piecing.diagnosis.explain import Working, workings
 from piecing.diagnosis.faults import EASED, SEEN, Fault, faults_of
 from piecing.diagnosis.reading_kinds import NEEDS_RAW
 from piecing.diagnosis.readings import Reading
-from piecing.diagnosis.remedies import Remedy, changes_for_the_rest, remedies_of
+from piecing.diagnosis.remedies import Remedy, changes_for_the_rest, done_first, remedies_of
 from piecing.diagnosis.said import cause_said
 from piecing.diagnosis.shares import Share, shares_of
 from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
@@ -79,6 +79,11 @@ class DiagnosisSheet:
     ladders: tuple[Ladder, ...] = ()
     tried: str = ""
     factor: float = 4.0
+
+    @property
+    def first(self) -> Remedy | None:
+        """What is done before anything else."""
+        return done_first(self.verdict, self.this_block, self.the_batch)
 
     @property
     def rows(self) -> tuple[ReadingRow, ...]:

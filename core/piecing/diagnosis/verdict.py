@@ -121,7 +121,7 @@ def judge(found: Inference) -> Verdict:
     if not found.readings:
         return Verdict(
             Status.NO_READINGS,
-            Message("Nothing is measured yet."),
+            Message("Nothing is measured yet"),
             Message("Start with what is asked for first."),
             0.0,
             leads,

@@ -49,6 +49,7 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     lone = serializers.SerializerMethodField()
     scatter = serializers.SerializerMethodField()
     next = AskedSerializer(many=True)
+    first = serializers.SerializerMethodField()
     this_block = RemedySerializer(many=True)
     the_batch = RemedySerializer(many=True)
     saved = SavedSerializer(many=True)
@@ -56,6 +57,10 @@ class DiagnosisSerializer(serializers.Serializer[Any]):
     def get_slider_step(self, _sheet: Any) -> float:
         """Inches: half a hair of this measure, what a slider of the what-if moves by."""
         return float(hair(self.context["style"].measure) / 2)
+
+    def get_first(self, sheet: Any) -> str:
+        """The title of what is done before anything else; empty when that is one more reading."""
+        return sheet.first.title.text(self.context["style"]) if sheet.first is not None else ""
 
     def get_elsewhere(self, sheet: Any) -> int:
         """Readings taken elsewhere in the project that count here too."""

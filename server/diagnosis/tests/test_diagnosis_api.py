@@ -228,6 +228,7 @@ class JudgedTest(DiagnosisCase):
         sheet = self.ask("get", f"{self.path}/diagnosis")
         self.assertIsNone(sheet["before"])
         remedy = next(r for r in sheet["this_block"] if r["can_try"] and r["possible"])
+        self.assertEqual(sheet["first"], next(r["title"] for r in sheet["this_block"] if r["possible"]))
         tried = self.ask("get", f"{self.path}/diagnosis?tried={remedy['code']}&factor=8")
         self.assertEqual(tried["tried"], remedy["code"])
         self.assertLess(len(tried["faults"]), len(sheet["faults"]))

@@ -3,8 +3,8 @@
 Source: docs/theory, section 14.10.
 """
 
-from .ranking import remedies_of
+from .ranking import done_first, remedies_of
 from .remedy import Remedy
 from .settings import changes_for_the_rest
 
-__all__ = ["Remedy", "changes_for_the_rest", "remedies_of"]
+__all__ = ["Remedy", "changes_for_the_rest", "done_first", "remedies_of"]

@@ -17,7 +17,7 @@ from ..model import FeatureKind
 from ..reading_kinds import ACROSS_SEAMS
 from ..verdict import Status
 from ..words import Roughly
-from .remedy import Change, Remedy, RemedyMinutes, Work
+from .remedy import LEAVE, Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offered"]
 
@@ -33,7 +33,7 @@ def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
     open_ = not work.faults and unsettled and not aside
     if open_ or work.verdict.status in (Status.TRUE, Status.VARIES):
         yield Remedy(
-            "leave",
+            LEAVE,
             Message("Leave it" if not work.faults else "Leave this block as it is"),
             Message(
                 "The most that anything is off is {off}; pins ease that in."

@@ -20,9 +20,9 @@ from ..inference import Inference
 from ..model import FeatureKind
 from ..verdict import Status, Verdict
 from . import of_mistakes, of_seams, of_units, of_whole
-from .remedy import Change, Remedy, Work
+from .remedy import LEAVE, Change, Remedy, Work
 
-__all__ = ["faults_left", "possible_blocks", "remedies_of"]
+__all__ = ["done_first", "faults_left", "possible_blocks", "remedies_of"]
 
 _DRAWS, _FEWEST = 300, 60
 _NONE_LEFT = 0.8
@@ -52,8 +52,16 @@ def remedies_of(
     now = _faults_now(found)
     ranked = _ranked(work, _once(_counted(work, offered, now)), now)
     # Nothing is left as it is before what was seen is answered.
-    at = next((n for n, r in enumerate(ranked) if r.code == "leave" and verdict.leading is None), len(ranked))
+    at = next((n for n, r in enumerate(ranked) if r.code == LEAVE and verdict.leading is None), len(ranked))
     return (*ranked[:at], *of_eye, *ranked[at:])
+
+
+def done_first(verdict: Verdict, this_block: Sequence[Remedy], the_batch: Sequence[Remedy]) -> Remedy | None:
+    """What is done before anything else: the first remedy that can be, for this block or else for the rest. Nothing is left as it is for
+    good while a reading may yet tell why: then it is the reading that comes first."""
+    first = next((r for r in this_block if r.possible), None) or next(iter(the_batch), None)
+    waits = verdict.status in (Status.UNSETTLED, Status.DOUBTED) and first is not None and first.code == LEAVE
+    return None if verdict.status is Status.NO_READINGS or waits else first
 
 
 def _faults_now(found: Inference) -> float:
@@ -92,7 +100,7 @@ def _counted(work: Work, offered: Sequence[Remedy], now: float) -> Iterator[Reme
         left = faults_left(work.found, r.change, np.random.default_rng(1859))
         mean = float(left.mean())
         why_not = None
-        if mean > now + _HARMS and r.code != "leave":
+        if mean > now + _HARMS and r.code != LEAVE:
             why_not = Message("It would leave more faults than there are.")
         yield replace(
             r, left=mean, none_left=float((left == 0).mean()) >= _NONE_LEFT, why_not=why_not, quilt_minutes=minutes

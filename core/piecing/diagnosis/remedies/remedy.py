@@ -22,8 +22,10 @@ from ..model import BlockModel, Vector
 from ..reading_kinds import OF_ANY_BLOCK, OF_THE_BLOCK, RAW_SIZES
 from ..verdict import Verdict
 
-__all__ = ["FOLD_PAID", "Change", "Remedy", "RemedyMinutes", "Work", "fold_taken"]
+__all__ = ["FOLD_PAID", "LEAVE", "Change", "Remedy", "RemedyMinutes", "Work", "fold_taken"]
 
+LEAVE = "leave"
+"""The code of leaving a block as it is."""
 _UNPICK = re.compile(r"\bunpick\b", re.IGNORECASE)
 """What the hand is told to do; "nothing is unpicked" is no such thing."""
 FOLD_PAID = 1 / 110

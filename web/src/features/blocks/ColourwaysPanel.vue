@@ -11,15 +11,13 @@ import { useFields } from '@/shared/offline/fields'
 import { useOutbox } from '@/shared/offline/outbox'
 
 import type { SavedBlock } from './api'
+import { type Way, waysOf } from './colourways'
 
 /** How many of the block, in which fabrics; a twin has two of them exchanged. */
 const props = defineProps<{ project: Project; block: SavedBlock; roles: string[] }>()
 const { typedIn } = useOutbox()
-type Way = { count: string; roles: Record<string, string> }
-
-const kept = () => props.block.colourways.map((w) => ({ count: String(w.count), roles: { ...w.roles } }))
 const { typed, problems, save } = useFields<{ colourways: Way[] }>(
-  () => ({ colourways: kept() }),
+  () => ({ colourways: waysOf(props.block) }),
   {
     thing: () => `block ${props.block.id}`,
     flat: ({ colourways }) => (colourways ? { colourways } : {}),

@@ -14,6 +14,7 @@ import Len from '@/shared/words/Len.vue'
 import { plural } from '@/shared/words/words'
 
 import type { Sheet } from './api'
+import { waysOf } from './colourways'
 import { fit } from './fit'
 import PlainPieces from './PlainPieces.vue'
 import QuiltForm from './QuiltForm.vue'
@@ -35,7 +36,7 @@ function planTaken() {
   const changed = props.sheet.blocks.flatMap((block) => {
     const takes = props.sheet.quilt.takes.filter((t) => t.block === block.id && t.takes !== t.planned)
     if (!takes.length) return []
-    const before = block.colourways.map((w) => ({ count: String(w.count), roles: { ...w.roles } }))
+    const before = waysOf(block)
     const after = before.map((w, n) => {
       const taken = takes.find((t) => t.colourway === n)
       return taken ? { ...w, count: String(taken.takes) } : w

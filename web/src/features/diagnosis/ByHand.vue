@@ -8,6 +8,7 @@ import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { kindWords, readingWords } from '@/shared/words/words'
 
 import { byHand, type Diagnosis } from './api'
+import HandLine from './HandLine.vue'
 import RemedyList from './RemedyList.vue'
 import VerdictPanel from './VerdictPanel.vue'
 import WorkingSheet from './WorkingSheet.vue'
@@ -57,11 +58,25 @@ const begun = (t: ReturnType<typeof fresh>) => JSON.stringify(t) !== JSON.string
 const worthMore = (now: ReturnType<typeof fresh>) => now.lines.length || !last.value.lines.length
 watch(typed, (now) => worthMore(now) && (last.value = JSON.parse(JSON.stringify(now))), { deep: true })
 const lines = computed(() => typed.value.lines)
-const add = (kind: string) => typed.value.lines.push({ kind, value: '', whole: '' })
+/** The line that was added last, here and not the last time. */
+const added = ref(-1)
+const add = (kind: string) => (added.value = typed.value.lines.push({ kind, value: '', whole: '' }) - 1)
 const found = ref<Diagnosis>()
 /** What the verdict on screen was judged from, whatever is typed meanwhile. */
 const judged = ref<Schemas['ByHandRequest']>()
 const problems = ref<Record<string, string>>({})
+
+/** What was refused stays beside its own line. */
+function takeAway(n: number) {
+  typed.value.lines.splice(n, 1)
+  const left = Object.entries(problems.value).filter(([field]) => field !== `line ${n}`)
+  problems.value = Object.fromEntries(
+    left.map(([field, said]) => {
+      const at = /^line (\d+)$/.exec(field)
+      return [at && +at[1]! > n ? `line ${+at[1]! - 1}` : field, said]
+    }),
+  )
+}
 
 function asked(line: Line): Record<string, string | number> {
   const fields: Record<string, string | number> = { kind: line.kind, value: line.value }
@@ -140,32 +155,17 @@ async function judge() {
       <p v-for="f in ['finished', 'seam_allowance', 'units']" :key="f">
         <span v-if="problems[f]" class="serious" role="alert">{{ problems[f] }}</span>
       </p>
-      <div v-for="(line, n) in lines" :key="n" class="line">
-        <span>{{ readingWords[line.kind]?.name }}</span>
-        <NInput
-          v-model:value="line.value"
-          class="size"
-          placeholder=""
-          :status="problems[`line ${n}`] ? 'error' : undefined"
-          :input-props="{ 'aria-label': `${readingWords[line.kind]?.name}, line ${n + 1}` }"
-        />
-        <NInput
-          v-if="line.kind === 'strip_test'"
-          v-model:value="line.whole"
-          class="size"
-          placeholder="all three"
-          :input-props="{ 'aria-label': `All three strips, line ${n + 1}` }"
-        />
-        <NButton
-          quaternary
-          size="small"
-          :aria-label="`Take line ${n + 1} away`"
-          @click="typed.lines.splice(n, 1)"
-        >
-          Take away
-        </NButton>
-        <span v-if="problems[`line ${n}`]" class="serious" role="alert">{{ problems[`line ${n}`] }}</span>
-      </div>
+      <HandLine
+        v-for="(line, n) in lines"
+        :key="n"
+        v-model:value="line.value"
+        v-model:whole="line.whole"
+        :kind="line.kind"
+        :n="n"
+        :problem="problems[`line ${n}`]"
+        :fresh="n === added"
+        @away="takeAway(n)"
+      />
       <div class="adds">
         <NButton v-for="k in kinds" :key="k" size="small" @click="add(k)">
           + {{ readingWords[k]?.name }}
@@ -221,17 +221,6 @@ label {
 }
 
 .kind {
-  width: 220px;
-}
-
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
-}
-
-.line > span:first-child {
   width: 220px;
 }
 

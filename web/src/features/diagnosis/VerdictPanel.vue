@@ -10,7 +10,6 @@ const emit = defineEmits<{ ask: [Asked] }>()
 const v = computed(() => props.found.verdict)
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 const sure: Record<string, string> = { certain: 'Certain', likely: 'Likely', open: 'Open' }
-const first = computed(() => props.found.this_block.find((r) => r.possible) ?? props.found.the_batch[0])
 /** What the eye found besides, where it is not the headline itself. */
 const besides = computed(() => props.found.seen.filter((s) => s.noticed && s.code !== v.value.code))
 const next = computed(() => props.found.next[0])
@@ -25,7 +24,7 @@ const needed = computed(() => next.value?.needed && v.value.status !== 'mistake'
     </p>
     <p v-if="v.status !== 'no_readings'">{{ upper(v.why) }}</p>
     <p v-if="v.beside_said">Beside it: {{ v.beside_said }}.</p>
-    <p v-if="first && v.status !== 'no_readings'" class="first"><b>First:</b> {{ first.title }}.</p>
+    <p v-if="found.first" class="first"><b>First:</b> {{ found.first }}.</p>
     <p v-for="s in besides" :key="s.code" class="one">
       <strong>{{ s.said }}.</strong> {{ s.why }}
     </p>

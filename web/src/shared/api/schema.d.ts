@@ -3225,6 +3225,8 @@ export interface components {
             readonly lone: string[];
             readonly scatter: components["schemas"]["Scatter"][];
             next: components["schemas"]["Asked"][];
+            /** @description The title of what is done before anything else; empty when that is one more reading. */
+            readonly first: string;
             this_block: components["schemas"]["Remedy"][];
             the_batch: components["schemas"]["Remedy"][];
             saved: components["schemas"]["Saved"][];

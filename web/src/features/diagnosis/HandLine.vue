@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { NButton, NInput } from 'naive-ui'
+import { ref } from 'vue'
+
+import { useFocusWhenFresh } from '@/shared/form/fresh'
+import { readingWords } from '@/shared/words/words'
+
+/** One reading typed by hand; a line that was just added takes the keyboard. */
+const props = defineProps<{ kind: string; n: number; problem?: string; fresh: boolean }>()
+const value = defineModel<string>('value', { required: true })
+const whole = defineModel<string>('whole', { required: true })
+const emit = defineEmits<{ away: [] }>()
+const line = ref<HTMLElement>()
+useFocusWhenFresh(line, () => props.fresh)
+</script>
+
+<template>
+  <div ref="line" class="line">
+    <span>{{ readingWords[kind]?.name }}</span>
+    <NInput
+      v-model:value="value"
+      class="size"
+      placeholder=""
+      :status="problem ? 'error' : undefined"
+      :input-props="{ 'aria-label': `${readingWords[kind]?.name}, line ${n + 1}` }"
+    />
+    <NInput
+      v-if="kind === 'strip_test'"
+      v-model:value="whole"
+      class="size"
+      placeholder="all three"
+      :input-props="{ 'aria-label': `All three strips, line ${n + 1}` }"
+    />
+    <NButton quaternary size="small" :aria-label="`Take line ${n + 1} away`" @click="emit('away')">
+      Take away
+    </NButton>
+    <span v-if="problem" class="serious" role="alert">{{ problem }}</span>
+  </div>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+}
+
+.line > span:first-child {
+  width: 220px;
+}
+
+.size {
+  width: 120px;
+}
+</style>
