@@ -100,7 +100,7 @@ drawings: $(VENV)/dev.stamp
 
 # After a change to the API: the schema and the types made from it, both committed.
 api: $(VENV)/dev.stamp web/node_modules/installed.stamp
-	@$(MANAGE) spectacular --file server/openapi.yaml --validate
+	@$(MANAGE) spectacular --file server/openapi.yaml --validate --fail-on-warn
 	@cd web && npm run --silent api
 
 lock: $(VENV)/uv.stamp

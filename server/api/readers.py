@@ -6,6 +6,7 @@ Every reader is given whatever JSON brought and answers a value or raises a ``Pi
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from typing import Any
 
 from rest_framework import serializers
@@ -89,7 +90,10 @@ def name_reader(longest: int) -> Reader:
     return Reader(read)
 
 
-def one_of_reader(known: list[str], what: str) -> Reader:
+def one_of_reader(choices: Sequence[str | tuple[str, str]], what: str) -> Reader:
+    """``choices`` as a field of the same name has them, values alone or with their words: so that both are one choice in the API."""
+    known = [c if isinstance(c, str) else c[0] for c in choices]
+
     def read(value: Any) -> str:
         if value not in known:
             raise UnknownChoice(
@@ -100,11 +104,11 @@ def one_of_reader(known: list[str], what: str) -> Reader:
             )
         return str(value)
 
-    return Reader(read, lambda: serializers.ChoiceField(choices=known))
+    return Reader(read, lambda: serializers.ChoiceField(choices=choices))
 
 
 def measure_reader() -> Reader:
-    return one_of_reader([m.value for m in Measure], "measure")
+    return one_of_reader([(m.value, m.name.lower()) for m in Measure], "measure")
 
 
 def whole_reader(most: int, what: str, *, least: int = 1) -> Reader:

@@ -170,9 +170,9 @@ def quilt_readers(measure: Measure, find: Find = _nothing) -> dict[str, Reader]:
     return {
         "columns": whole_reader(60, "Blocks across"),
         "rows": whole_reader(60, "Blocks down"),
-        "setting": one_of_reader([s for s, _ in SETTINGS], "setting"),
-        "spread": one_of_reader([s for s, _ in SPREADS], "way of spreading the blocks"),
-        "every_second": one_of_reader([s for s, _ in LYINGS], "way of lying"),
+        "setting": one_of_reader(SETTINGS, "setting"),
+        "spread": one_of_reader(SPREADS, "way of spreading the blocks"),
+        "every_second": one_of_reader(LYINGS, "way of lying"),
         **dict.fromkeys(
             (
                 "sash",

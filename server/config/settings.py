@@ -166,6 +166,10 @@ SPECTACULAR_SETTINGS = {
         "ReadingKindEnum": "measuring.models.KINDS",
         "CauseEnum": "diagnosis.serializers.CAUSES",
         "TurnedOutEnum": "diagnosis.models.TURNED_OUT",
+        "SeamTestKindEnum": "records.commands.TEST_KINDS",
+        "SpoiledWhyEnum": "progress.models.WHYS",
+        "UnitOrBlockEnum": "progress.subject.UNIT_OR_BLOCK",
+        "WorkStageEnum": "timing.models.STAGES",
         "StatusEnum": "diagnosis.serializers.STATUSES",
     },
 }

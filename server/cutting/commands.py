@@ -74,7 +74,7 @@ MOST_STOCK = 400
 
 def stock_readers(measure: Measure) -> dict[str, Reader]:
     return {
-        "kind": one_of_reader([k for k, _ in KINDS], "kind of cloth"),
+        "kind": one_of_reader(KINDS, "kind of cloth"),
         "across": length_reader(measure),
         "along": length_reader(measure),
         "across_most": maybe_length_reader(measure),
@@ -157,7 +157,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
     Raises ``Refused`` when nothing is wanted or there is no stock.
     """
     project = get_project(room, key)
-    one_of_reader([g for g, _ in GOALS], "goal")(goal)
+    one_of_reader(GOALS, "goal")(goal)
     with transaction.atomic():
         row = CutPlan.objects.filter(project=project).first() or CutPlan(project=project)
         row.along = along

@@ -26,7 +26,7 @@ from projects.models import PlannedUnit
 from setups.selectors import in_use
 from workrooms.once import change
 
-from .models import SavedDiagnosis
+from .models import TURNED_OUT, SavedDiagnosis
 from .selectors import summary_of
 from .subjects import Subject
 
@@ -48,7 +48,7 @@ MOST = 5_000
 """Readings of one project."""
 
 
-SAVED_READERS = {"turned_out": one_of_reader(["", "right", "partly", "wrong"], "outcome"), "later": note_reader(400)}
+SAVED_READERS = {"turned_out": one_of_reader(TURNED_OUT, "outcome"), "later": note_reader(400)}
 
 
 @change

@@ -50,7 +50,7 @@ def entry_readers(measure: Measure) -> dict[str, Reader]:
     """Fields as they are typed: ``cuts`` a trial piece was cut to, ``width`` by ``height`` what it measured before trimming."""
     day = day_reader()
     return {
-        "kind": one_of_reader([k for k, _ in KINDS], "kind of entry"),
+        "kind": one_of_reader(KINDS, "kind of entry"),
         "day": Reader(lambda v: day(v)),
         "text": Reader(_text),
         "cuts": cuts_reader(measure),

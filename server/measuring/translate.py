@@ -13,7 +13,7 @@ from piecing.errors import CountOutOfRange
 from piecing.lengths import Length, Measure
 from setups.commands import day_reader
 
-from .models import ReadingRow
+from .models import KINDS, ReadingRow
 
 __all__ = ["PLACES", "reading_of", "reading_readers", "signed_reader"]
 
@@ -85,7 +85,7 @@ def _day(value: Any) -> str:
 def reading_readers(measure: Measure) -> dict[str, Reader]:
     """One for each field as it is typed."""
     return {
-        "kind": one_of_reader([k.value for k in ReadingKind], "kind of reading"),
+        "kind": one_of_reader(KINDS, "kind of reading"),
         "value": signed_reader(measure),
         "whole": signed_reader(measure),
         "count": Reader(_count),

@@ -49,7 +49,7 @@ def handling_readers() -> dict[str, Reader]:
         return None if value in (None, "", "0", 0) else int(whole_reader(MOST_IN_A_LOT, "A lot").read(value))
 
     return {
-        "marking": one_of_reader([m for m, _ in MARKINGS], "way of marking"),
+        "marking": one_of_reader(MARKINGS, "way of marking"),
         "lot_goes": Reader(goes),
     }
 
@@ -146,7 +146,7 @@ def say_why(room: Workroom, key: UUID, done: UUID, changes: Mapping[str, Any], s
 
 def why_readers() -> dict[str, Reader]:
     """Why something is made again: one of the usual reasons, and words."""
-    return {"why": one_of_reader(["", *(w for w, _ in WHYS)], "reason"), "note": note_reader(200)}
+    return {"why": one_of_reader([("", ""), *WHYS], "reason"), "note": note_reader(200)}
 
 
 def _count(row: Done, by: int) -> None:

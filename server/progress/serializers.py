@@ -246,5 +246,5 @@ class DoneSerializer(serializers.Serializer[Any]):
     lot = serializers.IntegerField(required=False, default=1, min_value=1, max_value=9999)
     step = serializers.CharField(required=False, default="", allow_blank=True, max_length=160)
     count = serializers.IntegerField(required=False, default=0, min_value=-10_000, max_value=10_000)
-    why = serializers.ChoiceField(choices=["", *(w for w, _ in WHYS)], required=False, default="")
+    why = serializers.ChoiceField(choices=[("", ""), *WHYS], required=False, default="")
     note = serializers.CharField(required=False, default="", allow_blank=True, max_length=200)

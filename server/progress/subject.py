@@ -6,13 +6,17 @@ from dataclasses import dataclass
 from enum import StrEnum
 from uuid import UUID
 
-__all__ = ["QUILT", "BenchSubject", "SubjectKind", "block_subject", "unit_subject"]
+__all__ = ["QUILT", "UNIT_OR_BLOCK", "BenchSubject", "SubjectKind", "block_subject", "unit_subject"]
 
 
 class SubjectKind(StrEnum):
     UNIT = "unit"
     BLOCK = "block"
     QUILT = "quilt"
+
+
+UNIT_OR_BLOCK = ["units", "blocks"]
+"""In addresses and changes: what a diagnosis or a stretch of work is of, where it is not the whole quilt."""
 
 
 @dataclass(frozen=True, slots=True)

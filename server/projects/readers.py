@@ -70,14 +70,14 @@ def unit_readers(measure: Measure) -> dict[str, Reader]:
         "part_fabrics": part_fabrics_reader,
         **{f"corner_{n}": length_reader(measure) for n in range(4)},
         "strip": length_reader(measure),
-        "size_basis": one_of_reader([b for b, _ in SIZE_BASES], "way of giving the size"),
+        "size_basis": one_of_reader(SIZE_BASES, "way of giving the size"),
         "finished": length_reader(measure),
         "block_finished": length_reader(measure),
         "units_across": whole_reader(100, "Units across"),
         "count": whole_reader(MOST_UNITS, "The number of units", least=0),
         "mirrored": whole_reader(MOST_UNITS, "The number of mirrored units", least=0),
         "ready": whole_reader(MOST_UNITS, "The number of units there already", least=0),
-        "school": one_of_reader([s for s, _ in SCHOOLS], "school"),
+        "school": one_of_reader(SCHOOLS, "school"),
         "own_margin": maybe_length_reader(measure),
         "cuts": cuts_reader(measure),
     }
@@ -87,7 +87,7 @@ def fabric_readers() -> dict[str, Reader]:
     return {
         "name": name_reader(80),
         "colour": Reader(_colour),
-        "value": one_of_reader([v for v, _ in VALUES], "value"),
-        "direction": one_of_reader([d for d, _ in DIRECTIONS], "direction of a print"),
+        "value": one_of_reader(VALUES, "value"),
+        "direction": one_of_reader(DIRECTIONS, "direction of a print"),
         "swatch": Reader(_swatch),
     }

@@ -30,7 +30,7 @@ __all__ = ["delete_test", "new_row", "put_test", "restore_test", "room_left", "s
 MOST = 10_000
 """Seam tests of a workroom."""
 _GONE = "This test is not here. It may have been deleted in another window."
-_KINDS = [ReadingKind.STRIP_TEST.value, ReadingKind.STITCH.value]
+TEST_KINDS = [ReadingKind.STRIP_TEST.value, ReadingKind.STITCH.value]
 _SPOTS = ["", "start", "middle", "end"]
 
 
@@ -39,7 +39,7 @@ def test_readers(measure: Measure) -> dict[str, Reader]:
     were to be cut."""
     day = day_reader()
     return {
-        "kind": one_of_reader(_KINDS, "kind of test"),
+        "kind": one_of_reader(TEST_KINDS, "kind of test"),
         "value": maybe_length_reader(measure),
         "whole": maybe_length_reader(measure),
         "wanted": maybe_length_reader(measure),

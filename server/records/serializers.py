@@ -23,9 +23,11 @@ from piecing.records import (
     habit_said,
     spread_said,
 )
+from progress.subject import UNIT_OR_BLOCK
 from setups.models import PRESSINGS, SetUp
 from setups.selectors import name_of
 
+from .commands import TEST_KINDS
 from .forecasts import Foretold
 from .selectors import HandsShown, LotSheet
 
@@ -37,7 +39,7 @@ class SeamTestSerializer(serializers.Serializer[Any]):
     """``takes`` is the take-up that a strip test tells, in words a guide can be set by; ``strip`` how wide its strips really were."""
 
     id = serializers.UUIDField()
-    kind = serializers.ChoiceField(choices=["strip_test", "stitch"])
+    kind = serializers.ChoiceField(choices=TEST_KINDS)
     value = LengthAnswerField()
     whole = LengthAnswerField(allow_null=True)
     wanted = LengthAnswerField(allow_null=True)
@@ -252,7 +254,7 @@ class KeptSerializer(serializers.Serializer[Any]):
     turned_out = serializers.ChoiceField(choices=TURNED_OUT)
     later = serializers.CharField()
 
-    @extend_schema_field(serializers.ChoiceField(choices=["blocks", "units"]))
+    @extend_schema_field(serializers.ChoiceField(choices=UNIT_OR_BLOCK))
     def get_subject(self, row: SavedDiagnosis) -> str:
         return "blocks" if row.block_id else "units"
 

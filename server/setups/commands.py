@@ -58,7 +58,7 @@ def set_up_readers(measure: Measure) -> dict[str, Reader]:
         **{f: note_reader(longest) for f, longest in _WORDS.items()},
         "guide": maybe_length_reader(measure),
         "guide_step": step_reader(measure),
-        "pressing": one_of_reader([p for p, _ in PRESSINGS], "way of pressing"),
+        "pressing": one_of_reader(PRESSINGS, "way of pressing"),
         "starch": yes_no_reader,
         "began": day_reader(),
     }

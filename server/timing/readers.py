@@ -94,7 +94,7 @@ def time_readers() -> dict[str, Reader]:
     """Of a stretch of work: ``day`` sets when it began, at noon, where it was not timed."""
     day = day_reader()
     return {
-        "stage": one_of_reader([s for s, _ in STAGES], "stage"),
+        "stage": one_of_reader(STAGES, "stage"),
         "day": Reader(lambda v: day(v).isoformat()),
         "minutes": minutes_reader(),
         "count": maybe_whole_reader(99_999, "How many"),
@@ -118,6 +118,6 @@ def free_readers() -> dict[str, Reader]:
 def schedule_readers() -> dict[str, Reader]:
     return {
         "planned": yes_no_reader,
-        "rhythm": one_of_reader([r for r, _ in RHYTHMS], "rhythm"),
+        "rhythm": one_of_reader(RHYTHMS, "rhythm"),
         "first": Reader(_day_to_come),
     }

@@ -17,6 +17,7 @@ from api.problems import ProblemSerializer
 from api.requests import valid
 from api.wire import told_by
 from piecing.lengths import Measure, Style
+from progress.subject import UNIT_OR_BLOCK
 from projects.selectors import get_project
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
@@ -31,7 +32,7 @@ _TIMES = {200: serializers.TimeSheetSerializer, **_REFUSED}
 _EVENINGS = {200: serializers.EveningSheetSerializer, **_REFUSED}
 _OF: dict[str, Any] = {
     "project": wire.UUIDField(required=False, allow_null=True),
-    "subject": wire.ChoiceField(choices=["units", "blocks", ""], required=False),
+    "subject": wire.ChoiceField(choices=[*UNIT_OR_BLOCK, ""], required=False),
     "of": wire.UUIDField(required=False, allow_null=True),
 }
 _TIME_CHANGE = change_of("WorkTime", time_readers(), **_OF)
@@ -41,7 +42,7 @@ _SCHEDULE_CHANGE = change_of("Schedule", schedule_readers())
 
 class _TimeChangeSerializer(ChangeSerializer):
     project = wire.UUIDField(required=False, allow_null=True, default=None)
-    subject = wire.ChoiceField(choices=["units", "blocks", ""], required=False, default="")
+    subject = wire.ChoiceField(choices=[*UNIT_OR_BLOCK, ""], required=False, default="")
     of = wire.UUIDField(required=False, allow_null=True, default=None)
 
 

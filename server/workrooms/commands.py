@@ -70,7 +70,7 @@ def workroom_readers(measure: Measure) -> dict[str, Reader]:
         "ruler_step": step_reader(measure),
         "reading_step": step_reader(measure),
         "seam_allowance": allowance_reader(measure),
-        "cutter": one_of_reader([c for c, _ in CUTTERS], "hand"),
+        "cutter": one_of_reader(CUTTERS, "hand"),
         "needle_hours": maybe_whole_reader(200, "Hours of sewing"),
         "blade_cuts": maybe_whole_reader(99_999, "A number of cuts"),
     }

@@ -9,6 +9,7 @@ from api.ladders import LadderSerializer
 from api.wire import DrawingField
 from piecing.lengths import hair
 from projects.serializers import KINDS as UNIT_KINDS
+from workrooms.models import MEASURES
 
 from .fields import InchesField
 from .places import PlacesSerializer, _places_told
@@ -104,7 +105,7 @@ class AtWorkSerializer(serializers.Serializer[Any]):
 class ByHandSerializer(serializers.Serializer[Any]):
     """A row of units without a project: sizes and readings as typed."""
 
-    measure = serializers.ChoiceField(choices=["in", "mm"], default="in")
+    measure = serializers.ChoiceField(choices=MEASURES, default="in")
     kind = serializers.ChoiceField(choices=UNIT_KINDS, default="half_square_triangle")
     finished = serializers.CharField(max_length=40)
     units = serializers.IntegerField(min_value=2, max_value=20, default=4)

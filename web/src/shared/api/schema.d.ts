@@ -2831,7 +2831,7 @@ export interface components {
         /** @description A row of units without a project: sizes and readings as typed. */
         ByHandRequest: {
             /** @default in */
-            measure: components["schemas"]["Measure1baEnum"];
+            measure: components["schemas"]["MeasureEnum"];
             /** @default half_square_triangle */
             kind: components["schemas"]["KindEnum"];
             finished: string;
@@ -2911,7 +2911,7 @@ export interface components {
         ClockRequest: {
             /** Format: uuid */
             project: string;
-            stage: components["schemas"]["StageC7fEnum"];
+            stage: components["schemas"]["WorkStageEnum"];
             at: string;
         };
         /**
@@ -3278,7 +3278,7 @@ export interface components {
             /** @default 0 */
             count: number;
             /** @default  */
-            why: components["schemas"]["Why857Enum"] | components["schemas"]["BlankEnum"];
+            why: components["schemas"]["SpoiledWhyEnum"] | components["schemas"]["BlankEnum"];
             /** @default  */
             note: string;
         };
@@ -3395,19 +3395,12 @@ export interface components {
             changes: components["schemas"]["FabricPatchRequest"];
             seen: components["schemas"]["FabricPatchRequest"];
         };
-        /**
-         * @description * `none` - none
-         *     * `stripes` - stripes
-         *     * `one_way` - one_way
-         * @enum {string}
-         */
-        FabricPatchDirectionEnum: "none" | "stripes" | "one_way";
         FabricPatchRequest: {
             role?: string | null;
             name?: string | null;
             colour?: string | null;
             value?: components["schemas"]["ValueEnum"];
-            direction?: components["schemas"]["FabricPatchDirectionEnum"];
+            direction?: components["schemas"]["DirectionEnum"];
             swatch?: string | null;
         };
         Fact: {
@@ -3603,7 +3596,7 @@ export interface components {
         Kept: {
             /** Format: uuid */
             id: string;
-            readonly subject: components["schemas"]["Subject4e4Enum"];
+            readonly subject: components["schemas"]["UnitOrBlockEnum"];
             readonly of: string;
             readonly project: string;
             readonly project_name: string;
@@ -3629,12 +3622,6 @@ export interface components {
             has_corners: boolean;
             readonly picture: components["schemas"]["Drawing"];
         };
-        /**
-         * @description * `strip_test` - strip_test
-         *     * `stitch` - stitch
-         * @enum {string}
-         */
-        Kind654Enum: "strip_test" | "stitch";
         /**
          * @description * `half_square_triangle` - half_square_triangle
          *     * `quarter_square_triangle` - quarter_square_triangle
@@ -3735,7 +3722,7 @@ export interface components {
             seen: components["schemas"]["LogEntryPatchRequest"];
         };
         /**
-         * @description * `trial` - trial
+         * @description * `trial` - trial piece
          *     * `note` - note
          *     * `learned` - learned
          * @enum {string}
@@ -3776,7 +3763,7 @@ export interface components {
             title: string;
             lines: string[];
             text: string;
-            why: components["schemas"]["LogRowWhyEnum"] | components["schemas"]["BlankEnum"];
+            why: components["schemas"]["SpoiledWhyEnum"] | components["schemas"]["BlankEnum"];
             photos: components["schemas"]["Photo"][];
             /** Format: uuid */
             unit: string | null;
@@ -3795,17 +3782,6 @@ export interface components {
          * @enum {string}
          */
         LogRowKindEnum: "trial" | "note" | "learned" | "remade" | "diagnosis" | "set_up" | "finished";
-        /**
-         * @description * `` -
-         *     * `cut` - cut wrong
-         *     * `turned` - sewn the wrong way round
-         *     * `seam` - seam off
-         *     * `trimmed` - trimmed too small
-         *     * `cloth` - frayed, stained or stretched
-         *     * `other` - something else
-         * @enum {string}
-         */
-        LogRowWhyEnum: "cut" | "turned" | "seam" | "trimmed" | "cloth" | "other";
         /** @description A layout, and one change to it if any; nothing is saved by asking. */
         LookRequestRequest: {
             /** Format: uuid */
@@ -3920,12 +3896,6 @@ export interface components {
          * @enum {string}
          */
         MarkingEnum: "centre" | "lines" | "guide";
-        /**
-         * @description * `in` - in
-         *     * `mm` - mm
-         * @enum {string}
-         */
-        Measure1baEnum: "in" | "mm";
         /**
          * @description * `in` - inches
          *     * `mm` - millimetres
@@ -4367,6 +4337,12 @@ export interface components {
             conflicts: components["schemas"]["Conflict"][];
             wishes: components["schemas"]["Wishes"];
         };
+        /**
+         * @description * `side` - to one side
+         *     * `open` - open
+         * @enum {string}
+         */
+        PressingEnum: "side" | "open";
         Problem: {
             type: string;
             title: string;
@@ -4421,7 +4397,7 @@ export interface components {
         };
         ProjectPatchRequest: {
             name?: string | null;
-            measure?: components["schemas"]["Measure1baEnum"];
+            measure?: components["schemas"]["MeasureEnum"];
             seam_allowance?: string | null;
             stitch?: string | null;
             fold?: string | null;
@@ -4467,7 +4443,7 @@ export interface components {
             columns?: string | null;
             rows?: string | null;
             setting?: components["schemas"]["SettingEnum"];
-            spread?: components["schemas"]["QuiltPatchSpreadEnum"];
+            spread?: components["schemas"]["SpreadEnum"];
             every_second?: components["schemas"]["LyingEnum"];
             sash?: string | null;
             binding_strip?: string | null;
@@ -4498,13 +4474,6 @@ export interface components {
             spare_percent?: string | null;
             spare_number?: string | null;
         };
-        /**
-         * @description * `chequered` - chequered
-         *     * `in_order` - in_order
-         *     * `set_in` - set_in
-         * @enum {string}
-         */
-        QuiltPatchSpreadEnum: "chequered" | "in_order" | "set_in";
         /** @description ``width`` and ``height`` finish; ``unfinished_...`` is raw edge to raw edge before it is bound. */
         QuiltSizes: {
             blocks: number;
@@ -4634,38 +4603,8 @@ export interface components {
          * @enum {string}
          */
         ReadingKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "block_width" | "block_height" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
-        /**
-         * @description * `cut` - cut
-         *     * `width` - width
-         *     * `height` - height
-         *     * `raw_width` - raw_width
-         *     * `raw_height` - raw_height
-         *     * `diagonal_rising` - diagonal_rising
-         *     * `diagonal_falling` - diagonal_falling
-         *     * `miss` - miss
-         *     * `clearance` - clearance
-         *     * `stitch` - stitch
-         *     * `strip_test` - strip_test
-         *     * `edge_tip` - edge_tip
-         *     * `corner_tip` - corner_tip
-         *     * `row` - row
-         *     * `column` - column
-         *     * `crossing` - crossing
-         *     * `block_width` - block_width
-         *     * `block_height` - block_height
-         *     * `wavy` - wavy
-         *     * `bowed` - bowed
-         *     * `shadow` - shadow
-         *     * `frayed` - frayed
-         *     * `picture_wrong` - picture_wrong
-         *     * `right_when_turned` - right_when_turned
-         *     * `seam_inside_out` - seam_inside_out
-         *     * `two_alike` - two_alike
-         * @enum {string}
-         */
-        ReadingPatchKindEnum: "cut" | "width" | "height" | "raw_width" | "raw_height" | "diagonal_rising" | "diagonal_falling" | "miss" | "clearance" | "stitch" | "strip_test" | "edge_tip" | "corner_tip" | "row" | "column" | "crossing" | "block_width" | "block_height" | "wavy" | "bowed" | "shadow" | "frayed" | "picture_wrong" | "right_when_turned" | "seam_inside_out" | "two_alike";
         ReadingPatchRequest: {
-            kind?: components["schemas"]["ReadingPatchKindEnum"];
+            kind?: components["schemas"]["ReadingKindEnum"];
             value?: string | null;
             whole?: string | null;
             count?: string | null;
@@ -4885,18 +4824,10 @@ export interface components {
             view: components["schemas"]["BlockView"];
         };
         SavedPatchRequest: {
-            turned_out?: components["schemas"]["SavedPatchTurnedOutEnum"] | components["schemas"]["BlankEnum"];
+            turned_out?: components["schemas"]["TurnedOutEnum"] | components["schemas"]["BlankEnum"];
             later?: string | null;
             deleted?: string | null;
         };
-        /**
-         * @description * `` -
-         *     * `right` - right
-         *     * `partly` - partly
-         *     * `wrong` - wrong
-         * @enum {string}
-         */
-        SavedPatchTurnedOutEnum: "right" | "partly" | "wrong";
         SavedSaid: {
             status: components["schemas"]["StatusEnum"];
             /** @description Diagnoses kept before headlines were said have their first cause. */
@@ -5023,7 +4954,7 @@ export interface components {
         SeamTest: {
             /** Format: uuid */
             id: string;
-            kind: components["schemas"]["Kind654Enum"];
+            kind: components["schemas"]["SeamTestKindEnum"];
             readonly value: components["schemas"]["Length"];
             readonly whole: components["schemas"]["Length"] | null;
             readonly wanted: components["schemas"]["Length"] | null;
@@ -5037,8 +4968,14 @@ export interface components {
             changes: components["schemas"]["SeamTestPatchRequest"];
             seen: components["schemas"]["SeamTestPatchRequest"];
         };
+        /**
+         * @description * `strip_test` - strip_test
+         *     * `stitch` - stitch
+         * @enum {string}
+         */
+        SeamTestKindEnum: "strip_test" | "stitch";
         SeamTestPatchRequest: {
-            kind?: components["schemas"]["Kind654Enum"];
+            kind?: components["schemas"]["SeamTestKindEnum"];
             value?: string | null;
             whole?: string | null;
             wanted?: string | null;
@@ -5081,7 +5018,7 @@ export interface components {
             needle_position: string;
             readonly guide: components["schemas"]["Length"] | null;
             readonly guide_step: components["schemas"]["Length"];
-            pressing: components["schemas"]["SetUpPressingEnum"];
+            pressing: components["schemas"]["PressingEnum"];
             starch: boolean;
             note: string;
             /** Format: date */
@@ -5098,12 +5035,6 @@ export interface components {
             changes: components["schemas"]["SetUpPatchRequest"];
             seen: components["schemas"]["SetUpPatchRequest"];
         };
-        /**
-         * @description * `side` - side
-         *     * `open` - open
-         * @enum {string}
-         */
-        SetUpPatchPressingEnum: "side" | "open";
         SetUpPatchRequest: {
             machine?: string | null;
             foot?: string | null;
@@ -5115,16 +5046,10 @@ export interface components {
             note?: string | null;
             guide?: string | null;
             guide_step?: string | null;
-            pressing?: components["schemas"]["SetUpPatchPressingEnum"];
+            pressing?: components["schemas"]["PressingEnum"];
             starch?: boolean;
             began?: string | null;
         };
-        /**
-         * @description * `side` - to one side
-         *     * `open` - open
-         * @enum {string}
-         */
-        SetUpPressingEnum: "side" | "open";
         /**
          * @description * `straight` - straight
          *     * `on_point` - on_point
@@ -5220,6 +5145,17 @@ export interface components {
             readonly leaves: string | null;
             there: components["schemas"]["UnitsThere"][];
         };
+        /**
+         * @description * `` -
+         *     * `cut` - cut wrong
+         *     * `turned` - sewn the wrong way round
+         *     * `seam` - seam off
+         *     * `trimmed` - trimmed too small
+         *     * `cloth` - frayed, stained or stretched
+         *     * `other` - something else
+         * @enum {string}
+         */
+        SpoiledWhyEnum: "cut" | "turned" | "seam" | "trimmed" | "cloth" | "other";
         /** @description One place; ``box`` is left, top, width, height as shares of the picture, ``lies`` counts in ``lying`` from 0. */
         Spot: {
             column: number;
@@ -5251,16 +5187,6 @@ export interface components {
          * @enum {string}
          */
         SpreadEnum: "chequered" | "in_order" | "set_in";
-        /**
-         * @description * `cut` - cut
-         *     * `sew` - sew
-         *     * `press` - press
-         *     * `trim` - trim
-         *     * `join` - join
-         *     * `quilt` - quilt
-         * @enum {string}
-         */
-        StageC7fEnum: "cut" | "sew" | "press" | "trim" | "join" | "quilt";
         StageCount: {
             stage: components["schemas"]["StageCountStageEnum"];
             done: number;
@@ -5276,14 +5202,14 @@ export interface components {
          */
         StageCountStageEnum: "cut" | "sew" | "press" | "trim" | "join";
         StageLeft: {
-            stage: components["schemas"]["StageC7fEnum"];
+            stage: components["schemas"]["WorkStageEnum"];
             title: string;
             told: string;
             spent: string;
         };
         /** @description Her pace in words, and how sure it is. */
         StagePace: {
-            stage: components["schemas"]["StageC7fEnum"];
+            stage: components["schemas"]["WorkStageEnum"];
             readonly title: string;
             readonly told: string;
             readonly pace: string;
@@ -5428,12 +5354,6 @@ export interface components {
             top: number;
         };
         /**
-         * @description * `blocks` - blocks
-         *     * `units` - units
-         * @enum {string}
-         */
-        Subject4e4Enum: "blocks" | "units";
-        /**
          * @description * `certain` - certain
          *     * `likely` - likely
          *     * `open` - open
@@ -5484,7 +5404,7 @@ export interface components {
         };
         Task: {
             project: string;
-            stage: components["schemas"]["StageC7fEnum"];
+            stage: components["schemas"]["WorkStageEnum"];
             readonly said: string;
             readonly minutes: string;
         };
@@ -5669,6 +5589,12 @@ export interface components {
             press_cautions: string[];
             trim_cautions: string[];
         };
+        /**
+         * @description * `units` - units
+         *     * `blocks` - blocks
+         * @enum {string}
+         */
+        UnitOrBlockEnum: "units" | "blocks";
         UnitPatchRequest: {
             kind?: components["schemas"]["KindEnum"];
             method?: string | null;
@@ -5855,19 +5781,8 @@ export interface components {
             /** @default 0 */
             blocks: number;
         };
-        /**
-         * @description * `` -
-         *     * `cut` - cut
-         *     * `turned` - turned
-         *     * `seam` - seam
-         *     * `trimmed` - trimmed
-         *     * `cloth` - cloth
-         *     * `other` - other
-         * @enum {string}
-         */
-        Why857Enum: "cut" | "turned" | "seam" | "trimmed" | "cloth" | "other";
         WhyPatchRequest: {
-            why?: components["schemas"]["Why857Enum"] | components["schemas"]["BlankEnum"];
+            why?: components["schemas"]["SpoiledWhyEnum"] | components["schemas"]["BlankEnum"];
             note?: string | null;
         };
         Wishes: {
@@ -5935,6 +5850,16 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /**
+         * @description * `cut` - cut
+         *     * `sew` - sew
+         *     * `press` - press
+         *     * `trim` - trim
+         *     * `join` - join
+         *     * `quilt` - quilt
+         * @enum {string}
+         */
+        WorkStageEnum: "cut" | "sew" | "press" | "trim" | "join" | "quilt";
         /** @description A stretch of work. ``minutes`` can be typed back; ``told`` says them, ``of`` what was worked, ``counted`` whether they speak of her pace. */
         WorkTime: {
             /** Format: uuid */
@@ -5942,7 +5867,7 @@ export interface components {
             /** Format: uuid */
             project: string;
             project_name: string;
-            stage: components["schemas"]["StageC7fEnum"];
+            stage: components["schemas"]["WorkStageEnum"];
             readonly stage_said: string;
             readonly of: string;
             day: string;
@@ -5957,14 +5882,14 @@ export interface components {
         WorkTimeChangeRequest: {
             /** Format: uuid */
             project?: string | null;
-            subject?: components["schemas"]["Subject4e4Enum"] | components["schemas"]["BlankEnum"];
+            subject?: components["schemas"]["UnitOrBlockEnum"] | components["schemas"]["BlankEnum"];
             /** Format: uuid */
             of?: string | null;
             changes: components["schemas"]["WorkTimePatchRequest"];
             seen: components["schemas"]["WorkTimePatchRequest"];
         };
         WorkTimePatchRequest: {
-            stage?: components["schemas"]["StageC7fEnum"];
+            stage?: components["schemas"]["WorkStageEnum"];
             day?: string | null;
             minutes?: string | null;
             count?: string | null;
@@ -6002,7 +5927,7 @@ export interface components {
         };
         WorkroomPatchRequest: {
             name?: string | null;
-            measure?: components["schemas"]["Measure1baEnum"];
+            measure?: components["schemas"]["MeasureEnum"];
             ruler_step?: string | null;
             reading_step?: string | null;
             seam_allowance?: string | null;
