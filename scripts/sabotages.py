@@ -1289,7 +1289,7 @@ SABOTAGES = [
         "diagnosis/naming.py",
         "tests.test_more_trials",
         ("small < _LITTLE * looked and looked - chance - small < _ALONE * (looked - small)", "False"),
-        ("_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6,", "_UNSTRETCHED_FROM, _UNSTRETCHED = 6, 0.06"),
+        ("_UNSTRETCHED, _OBLONG = 6, 0.3,", "_UNSTRETCHED, _OBLONG = 6, 0.06,"),
         ("_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6,", "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 4,"),
         ("readings_judged(found) + strips >= _LOOKED_ALONG", "readings_judged(found) >= _LOOKED_ALONG"),
         ("or _counted(found, ReadingKind.STITCH) < _BACKS", ""),

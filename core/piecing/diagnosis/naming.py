@@ -69,6 +69,7 @@ than the last: with three seams a 1/32 narrow something is found, and a sixteent
 told wrong at 1/16, two thirds)."""
 _OF_SEAMS = (Cause.SEAM, Cause.FOLD, Cause.START, Cause.END, Cause.SOME_SEAMS, Cause.ONE_SEAM)
 NO_RULER = (Cause.FOLD,)
+"""What no ruler reads: it is what is left over of what seams take."""
 TRIMMED_OFF = (Cause.TRIM, Cause.SHIFT, Cause.TIP)
 """How units were trimmed: what a ruler reads straight on one."""
 _ALONE_FROM, _ALONE, _LITTLE = 6, 0.2, 0.4

@@ -186,8 +186,7 @@ def _standing_out(found: Inference) -> Message:
 
 def lesser_said(found: Inference, group: CauseGroup) -> Message:
     """A cause that is small and the likeliest so far, and where nobody looked yet, what may be off most first."""
-    best = group.best
-    cause = cause_said(found.model, best.parameter, best.size if best.measured else _likely(found, best))
+    cause = cause_said(found.model, group.best.parameter, group.best.size)
     left = not_looked_at(found, _MAY_BE_MORE, NO_RULER)
     if not left:
         return Message("Perhaps {causes}.", causes=cause)

@@ -224,7 +224,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             found.unsteady,
             leads,
         )
-    if not w.named and not w.both and (taken := seams_take(found)) is not None:
+    if not w.named and not w.lesser and not w.both and (taken := seams_take(found)) is not None:
         return Verdict(
             Status.SETTLED,
             seams_take_said(float(np.median(found.lost))),
