@@ -1510,7 +1510,7 @@ SABOTAGES = [
         "diagnosis/asking.py",
         "tests.test_first_readings",
         (" * _HANDY.get(reading.kind, 1.0)", ""),
-        ("(seam or (r.corner == asked.corner and batch(r) == batch(asked)))", "True"),
+        ("(seam or (r.corner == asked.corner and places.batch_of(r.unit, r.batch) == batch))", "True"),
     ),
     *in_file(
         "diagnosis/asking.py",
@@ -1587,16 +1587,20 @@ SABOTAGES = [
         ("side[here[along].as_integer_ratio()] = here[along]", "side[here[over].as_integer_ratio()] = here[along]"),
     ),
     *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_more_trials",
+        ("return _no_seam_read(w, unread) if unread else _true(w)", "return _true(w)"),
+    ),
+    *in_file(
         "diagnosis/truth.py",
         "tests.test_more_trials",
-        ("return true_so_far(found) and not ends_unread(found)", "return true_so_far(found)"),
         ("if looked_at or not found.model.places.seams:", "if not found.model.places.seams:"),
         ("if e.parameter.cause in spots and not e.measured", "if e.parameter.cause in spots"),
     ),
     *in_file(
         "diagnosis/naming.py",
         "tests.test_lesser",
-        ("little = abs(e.size) < AS_DRIFT and not", "little = abs(e.size) < 0 and not"),
+        ("little = abs(group.best.size) < AS_DRIFT and", "little = abs(group.best.size) < 0 and"),
         ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 99, 0.83, 0.1"),
         ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.73, 0.1"),
         ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.0"),
@@ -1605,7 +1609,7 @@ SABOTAGES = [
         "diagnosis/asking.py",
         "tests.test_lesser",
         ("_FIRST_LOOK = 2.0", "_FIRST_LOOK = 1.0"),
-        ("(p.cause, p.batch) not in seen", "(p.cause, p.batch) in seen"),
+        ("e.parameter.batch) not in seen", "e.parameter.batch) in seen"),
     ),
     *in_file(
         "diagnosis/truth.py",

@@ -28,7 +28,6 @@ __all__ = [
     "length_reader",
     "maybe_length_reader",
     "maybe_whole_reader",
-    "measure_reader",
     "name_reader",
     "note_reader",
     "one_of_reader",
@@ -105,10 +104,6 @@ def one_of_reader(choices: Sequence[str | tuple[str, str]], what: str) -> Reader
         return str(value)
 
     return Reader(read, lambda: serializers.ChoiceField(choices=choices))
-
-
-def measure_reader() -> Reader:
-    return one_of_reader([(m.value, m.name.lower()) for m in Measure], "measure")
 
 
 def whole_reader(most: int, what: str, *, least: int = 1) -> Reader:

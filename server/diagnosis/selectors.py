@@ -341,6 +341,7 @@ def summary_of(subject: Subject) -> dict[str, Any]:
         "causes": [x.said.text(style) for x in v.leads if x.measured][:4],
         "readings": [f"{w.said.text(style)} {style.text(Length.near(w.read))}" for w in workings(sheet.found)],
         "faults": [f.said.text(style) for f in sheet.faults],
-        "this_block": [r.title.text(style) for r in sheet.this_block if r.possible][:6],
+        # Where a reading comes first nothing is advised yet.
+        "this_block": [r.title.text(style) for r in sheet.this_block if r.possible][:6] if sheet.first else [],
         "the_batch": [r.title.text(style) for r in sheet.the_batch],
     }

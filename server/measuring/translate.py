@@ -15,9 +15,9 @@ from setups.commands import day_reader
 
 from .models import KINDS, ReadingRow
 
-__all__ = ["PLACES", "reading_of", "reading_readers", "signed_reader"]
+__all__ = ["PLACES", "SPOTS", "reading_of", "reading_readers", "signed_reader"]
 
-_SPOTS = ["", "start", "middle", "end"]
+SPOTS = ["", "start", "middle", "end"]
 _SIGNED = re.compile(r"\s*([-\u2212+])\s*(.*)", re.S)
 PLACES = ("batch", "corner", "seam", "spot", "feature", "day", "count")
 """Fields of a row that the core knows by the same name; ``at_unit`` is its ``unit``."""
@@ -93,7 +93,7 @@ def reading_readers(measure: Measure) -> dict[str, Reader]:
         "at_unit": note_reader(16),
         "corner": note_reader(20),
         "seam": note_reader(120),
-        "spot": one_of_reader(_SPOTS, "spot on a seam"),
+        "spot": one_of_reader(SPOTS, "spot on a seam"),
         "feature": note_reader(160),
         "day": Reader(_day),
         "lot": Reader(_place),

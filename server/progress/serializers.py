@@ -10,6 +10,7 @@ from planning.serializers import RecipeSerializer
 
 from .models import COUNTED, MARKINGS, STAGES, WHYS
 from .selectors import BlockBench
+from .subject import UNIT_OR_BLOCK, SubjectKind
 
 _ALL_STAGES = [*(s for s, _ in STAGES), *COUNTED]
 
@@ -240,7 +241,7 @@ class StandingSerializer(serializers.Serializer[Any]):
 class DoneSerializer(serializers.Serializer[Any]):
     """A ``step`` of lot ``lot`` of a unit, a block or the quilt; or ``count`` units trimmed or spoiled."""
 
-    subject = serializers.ChoiceField(choices=["units", "blocks", "quilt"])
+    subject = serializers.ChoiceField(choices=[*UNIT_OR_BLOCK, SubjectKind.QUILT.value])
     of = serializers.UUIDField(required=False, allow_null=True, default=None)
     stage = serializers.ChoiceField(choices=_ALL_STAGES)
     lot = serializers.IntegerField(required=False, default=1, min_value=1, max_value=9999)

@@ -12,7 +12,6 @@ from api.readers import (
     cuts_reader,
     length_reader,
     maybe_length_reader,
-    measure_reader,
     name_reader,
     one_of_reader,
     part_fabrics_reader,
@@ -23,6 +22,7 @@ from piecing.errors import UnknownChoice
 from piecing.lengths import Measure
 from piecing.planning.unit_plan import MOST_UNITS
 from piecing.units import KINDS, METHODS
+from workrooms.models import MEASURES
 
 from .models import DIRECTIONS, SCHOOLS, SIZE_BASES, VALUES
 
@@ -53,7 +53,7 @@ def _swatch(value: Any) -> str:
 def project_readers(measure: Measure) -> dict[str, Reader]:
     return {
         "name": name_reader(120),
-        "measure": measure_reader(),
+        "measure": one_of_reader(MEASURES, "measure"),
         "seam_allowance": allowance_reader(measure),
         "stitch": maybe_length_reader(measure),
         "fold": length_reader(measure),

@@ -13,7 +13,7 @@ from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import maybe_length_reader, note_reader, one_of_reader
 from measuring.models import ReadingRow
-from measuring.translate import reading_of
+from measuring.translate import SPOTS, reading_of
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.errors import CountOutOfRange, PiecingError
 from piecing.lengths import Measure, Style
@@ -31,7 +31,6 @@ MOST = 10_000
 """Seam tests of a workroom."""
 _GONE = "This test is not here. It may have been deleted in another window."
 TEST_KINDS = [ReadingKind.STRIP_TEST.value, ReadingKind.STITCH.value]
-_SPOTS = ["", "start", "middle", "end"]
 
 
 def test_readers(measure: Measure) -> dict[str, Reader]:
@@ -44,7 +43,7 @@ def test_readers(measure: Measure) -> dict[str, Reader]:
         "whole": maybe_length_reader(measure),
         "wanted": maybe_length_reader(measure),
         "guide": maybe_length_reader(measure),
-        "spot": one_of_reader(_SPOTS, "spot on a seam"),
+        "spot": one_of_reader(SPOTS, "spot on a seam"),
         "day": Reader(lambda v: day(v).isoformat()),
         "note": note_reader(200),
     }

@@ -16,7 +16,6 @@ from api.readers import (
     allowance_reader,
     length_reader,
     maybe_whole_reader,
-    measure_reader,
     name_reader,
     one_of_reader,
     step_reader,
@@ -26,7 +25,7 @@ from piecing.errors import RulerImpossible
 from piecing.lengths import Measure, Style, usual
 from piecing.trimming import starting_set
 
-from .models import CUTTERS, OwnedRuler, Workroom
+from .models import CUTTERS, MEASURES, OwnedRuler, Workroom
 from .once import change
 from .selectors import current_workroom, find_ruler, get_ruler, ruler_of, rulers_of
 
@@ -66,7 +65,7 @@ def _in_another_measure(room: Workroom, before: Measure, now: Measure, given: se
 def workroom_readers(measure: Measure) -> dict[str, Reader]:
     return {
         "name": name_reader(120),
-        "measure": measure_reader(),
+        "measure": one_of_reader(MEASURES, "measure"),
         "ruler_step": step_reader(measure),
         "reading_step": step_reader(measure),
         "seam_allowance": allowance_reader(measure),

@@ -121,6 +121,7 @@ def next_readings(
     noise = rng.standard_normal(len(labels))
     factors = np.array([found.factors[s.value] for s in SOURCES]) ** 2
     weighed: list[_Weighed] = []
+    unseen = _unseen(found)
     again = _again(found, verdict) if options is None else None
     asked = options if options is not None else candidates(found, joined=joined)
     for reading in asked if again is None else [again, *(r for r in asked if r != again)]:
@@ -134,7 +135,7 @@ def next_readings(
         told, sure, worth = _told(reads, labels, gains, step)
         gain = max(0.0, worth - best_now)
         score = (gain + _TOLD * max(told, 0.0)) * _HANDY.get(reading.kind, 1.0)
-        score *= _FIRST_LOOK if _looks_first(found, e) else 1.0
+        score *= _FIRST_LOOK if np.any(np.abs(e.of_causes[unseen]) > _LOOKS_AT) else 1.0
         weighed.append(_Weighed(reading, e, reads, step, score, gain, sure))
     # What a length is off by is looked for in what it is made of, before anything else is.
     lengths = again is None and _length_open(found, verdict)
@@ -160,13 +161,15 @@ def next_readings(
     )
 
 
-def _looks_first(found: Inference, e: Equation) -> bool:
-    """Whether a reading is the first to look at how units of some batch were trimmed, whichever way."""
-    seen = {(q.parameter.cause, q.parameter.batch) for q in found.estimates if q.looked_at}
-    return any(
-        (p := q.parameter).cause in TRIMMED_OFF and (p.cause, p.batch) not in seen and abs(of) > _LOOKS_AT
-        for q, of in zip(found.estimates[: found.common], e.of_causes, strict=True)
-    )
+def _unseen(found: Inference) -> list[int]:
+    """The numbers of how units of a batch may be trimmed off that no reading looked at, whichever way."""
+    common = found.estimates[: found.common]
+    seen = {(e.parameter.cause, e.parameter.batch) for e in common if e.looked_at}
+    return [
+        n
+        for n, e in enumerate(common)
+        if e.parameter.cause in TRIMMED_OFF and (e.parameter.cause, e.parameter.batch) not in seen
+    ]
 
 
 def _along_the_seam(found: Inference, weighed: list[_Weighed]) -> None:
@@ -230,13 +233,9 @@ def _again(found: Inference, verdict: Verdict | None) -> Reading | None:
 def _read_before(found: Inference, asked: Reading) -> bool:
     """Whether another one of these was read: a seam, wherever along it; a unit of this batch, the same way."""
     places = found.model.places
-
-    def batch(r: Reading) -> str:
-        return places.batch_of(r.unit, r.batch)
-
-    seam = asked.kind is ReadingKind.STITCH
+    seam, batch = asked.kind is ReadingKind.STITCH, places.batch_of(asked.unit, asked.batch)
     return any(
-        r.kind is asked.kind and (seam or (r.corner == asked.corner and batch(r) == batch(asked)))
+        r.kind is asked.kind and (seam or (r.corner == asked.corner and places.batch_of(r.unit, r.batch) == batch))
         for r in found.readings
     )
 

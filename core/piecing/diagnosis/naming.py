@@ -14,6 +14,7 @@ from ..messages import Message
 from .bearing import AS_DRIFT, is_denied, strongest_reading
 from .causes import Cause, Parameter
 from .estimates import Estimate
+from .groups import CauseGroup
 from .inference import Inference
 from .reading_kinds import ACROSS_SEAMS, RAW_SIZES, SEWN, ReadingKind
 from .readings import Reading
@@ -100,13 +101,13 @@ def unmeasured(found: Inference, beside: Collection[int], but: Collection[Cause]
     )
 
 
-def may_be_lesser(found: Inference, e: Estimate, chance: float, beside: Collection[int]) -> bool:
-    """Whether what is a little off, with this ``chance`` to lead, may be the lesser of two, the other where nobody looked; ``beside`` are
-    the numbers of all that says the same of the same place. A fold is no reason: no ruler looks at it."""
-    little = abs(e.size) < AS_DRIFT and not e.parameter.single
+def may_be_lesser(found: Inference, group: CauseGroup) -> bool:
+    """Whether what is a little off may be the lesser of two, the other where nobody looked. A fold is no reason: no ruler looks at it."""
+    little = abs(group.best.size) < AS_DRIFT and not group.best.parameter.single
     # A strip test is two readings by itself: the middle one, and all three.
     count = readings_judged(found) + _counted(found, ReadingKind.STRIP_TEST)
-    return little and count < _LOOKED_ROUND and chance < _ANYWAY and unmeasured(found, beside, NO_RULER) > _NOT_SEEN
+    early = count < _LOOKED_ROUND and group.chance < _ANYWAY
+    return little and early and unmeasured(found, group.numbers, NO_RULER) > _NOT_SEEN
 
 
 def stands_alone(found: Inference, e: Estimate, chance: float, unlooked: float) -> bool:

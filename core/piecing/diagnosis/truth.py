@@ -16,7 +16,7 @@ from .model import BlockModel
 from .naming import readings_judged, unmeasured
 from .reading_kinds import ReadingKind
 
-__all__ = ["ends_unread", "is_true", "looked_at_said", "not_looked_at", "true_so_far"]
+__all__ = ["ends_unread", "looked_at_said", "not_looked_at", "true_so_far"]
 
 _FIVE, _SIX = 5, 6
 _NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88
@@ -45,11 +45,6 @@ _SUBJECT = {
 }
 
 
-def is_true(found: Inference) -> bool:
-    """Only when what was looked at could have shown a 1/32, and nothing that is seen is off."""
-    return true_so_far(found) and not ends_unread(found)
-
-
 def ends_unread(found: Inference) -> tuple[str, ...]:
     """The spots along seams where a drift would lie that no reading could have shown. None once the stitching of a seam was read at any
     spot: whoever turns it over sees it from end to end, and experts call a block true by that."""
@@ -61,7 +56,8 @@ def ends_unread(found: Inference) -> tuple[str, ...]:
 
 
 def true_so_far(found: Inference) -> bool:
-    """Whether it would be called true if seams were known not to drift."""
+    """Whether what was looked at could have shown a 1/32 and nothing that is seen is off: true, if no seam may drift where nobody looked
+    (``ends_unread``)."""
     none, count = found.nearly_none, readings_judged(found)
     unlooked = unmeasured(found, ())
     faults = [

@@ -34,7 +34,7 @@ from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
-from .truth import ends_unread, is_true, looked_at_said, true_so_far
+from .truth import ends_unread, looked_at_said, true_so_far
 from .unsettled import lesser_said, open_said
 from .words import Roughly, sure_in_words
 
@@ -194,7 +194,7 @@ def _weighed(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed
     likely = chance >= enough(found, unlooked) or stands_alone(found, first.best, first.chance, unlooked)
     named = likely and not look_alike(found, first.best) and first.sided and sized
     named = named and is_looked_at(found, first.best.parameter) and not is_denied(found, first.best)
-    lesser = named and may_be_lesser(found, first.best, first.chance, first.numbers)
+    lesser = named and may_be_lesser(found, first)
     with_it = second.large >= _BESIDE and second.sided and second.best.measured
     with_it = with_it and not is_denied(found, second.best)
     both = first.large >= _BOTH <= second.large and all(
@@ -237,7 +237,10 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
         return _one_cause(w)
     if w.both:
         return _two_together(w)
-    return _true(w) if is_true(found) else _open(w)
+    if not true_so_far(found):
+        return _open(w)
+    unread = ends_unread(found)
+    return _no_seam_read(w, unread) if unread else _true(w)
 
 
 def _one_cause(w: _Weighed) -> Verdict:
@@ -283,20 +286,23 @@ def _true(w: _Weighed) -> Verdict:
     return Verdict(Status.TRUE, said, why, w.none, w.leads)
 
 
+def _no_seam_read(w: _Weighed, spots: tuple[str, ...]) -> Verdict:
+    """True so far, but for seams that may drift: nobody looked at their ``spots``."""
+    return Verdict(
+        Status.UNSETTLED,
+        Message("All is true so far, and no seam was looked at"),
+        Message(
+            "A seam that runs off its line shows at its {spots} only: read one there, from the raw edge to the stitching.",
+            spots=Listing(spots, last=" and "),
+        ),
+        w.none,
+        w.leads,
+        wanted=Telling((ReadingKind.STITCH,), spots),
+    )
+
+
 def _open(w: _Weighed) -> Verdict:
     found = w.found
-    if true_so_far(found):
-        return Verdict(
-            Status.UNSETTLED,
-            Message("All is true so far, and no seam was looked at"),
-            Message(
-                "A seam that runs off its line shows at its {spots} only: read one there, from the raw edge to the stitching.",
-                spots=Listing(ends_unread(found), last=" and "),
-            ),
-            w.none,
-            w.leads,
-            wanted=Telling((ReadingKind.STITCH,), ends_unread(found)),
-        )
     if w.lesser:
         return Verdict(Status.UNSETTLED, _UNSETTLED, lesser_said(found, w.first), w.first.chance, w.leads)
     # What nothing was read of is no reason for what was.
