@@ -18,7 +18,8 @@ from projects.translate import style_of
 from workrooms.models import Workroom
 from workrooms.once import change
 
-from .commands import change_quilt, put_block
+from .commands import put_block
+from .quilt_commands import change_quilt
 
 __all__ = ["begin_project"]
 

@@ -21,7 +21,7 @@ from projects.serializers import ProjectSerializer
 from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
-from . import commands, selectors, serializers
+from . import commands, quilt_commands, scrap_commands, selectors, serializers
 from .beginning import begin_project
 from .counts import counts_of
 from .joining import joined_view, pressed_view
@@ -260,7 +260,7 @@ class QuiltView(APIView):
     )
     def patch(self, request: Request, key: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
-        project = commands.change_quilt(current_workroom(), key, body["changes"], body["seen"])
+        project = quilt_commands.change_quilt(current_workroom(), key, body["changes"], body["seen"])
         with one_answer():
             sheet = _Sheet(
                 project, _saved(project) if may_number_blocks(project, body["changes"]) else None, quilt_view(project)
@@ -288,7 +288,7 @@ class SamplerView(APIView):
     )
     def post(self, request: Request, key: UUID) -> Response:
         body = valid(serializers.SamplerSerializer(data=request.data))
-        return _sheet(commands.lay_sampler(current_workroom(), key, body))
+        return _sheet(quilt_commands.lay_sampler(current_workroom(), key, body))
 
 
 class SashingView(APIView):
@@ -301,7 +301,7 @@ class SashingView(APIView):
     )
     def post(self, request: Request, key: UUID) -> Response:
         body = valid(serializers.SashingSerializer(data=request.data))
-        return _sheet(commands.lay_sashing(current_workroom(), key, body))
+        return _sheet(quilt_commands.lay_sashing(current_workroom(), key, body))
 
 
 def _project(project: Project) -> Response:
@@ -345,11 +345,11 @@ class ScrapsView(APIView):
     )
     def post(self, request: Request, key: UUID) -> Response:
         body = valid(serializers.ScrapsRequestSerializer(data=request.data))
-        return _sheet(commands.lay_scraps(current_workroom(), key, body))
+        return _sheet(scrap_commands.lay_scraps(current_workroom(), key, body))
 
     @extend_schema(operation_id="take_up_scraps", responses={200: serializers.SheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
-        return _sheet(commands.take_up_scraps(current_workroom(), key))
+        return _sheet(scrap_commands.take_up_scraps(current_workroom(), key))
 
 
 class CountsView(APIView):

@@ -1,48 +1,42 @@
-"""Changes to stock and cutting plan. One function, one transaction; solving is not inside one."""
+"""Changes to the cutting plan and its piles. One function, one transaction; solving is not inside one."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from datetime import datetime
-from fractions import Fraction
 from typing import Any
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import F, Max
+from django.db.models import F
 from django.utils import timezone
-from django.utils.dateparse import parse_datetime
 
-from api.patches import Reader, apply_changes
+from api.patches import apply_changes
 from api.problems import NotHere, Refused
-from api.readers import length_reader, maybe_length_reader, note_reader, one_of_reader, whole_reader
+from api.readers import one_of_reader, whole_reader
 from blocks.quilt import sizes_of
 from piecing.cutting import Cloth, ClothKind, CuttingPlan, Goal
 from piecing.cutting.joined import strips_for
-from piecing.cutting.ledger import Pile, of_pile, pieces_left, plan_of_the_rest, spare_cloths, ticked_pieces
+from piecing.cutting.ledger import Pile, pieces_left, plan_of_the_rest, spare_cloths
 from piecing.cutting.plan import LeftOver, PlanCost
-from piecing.cutting.stock import usual_size
-from piecing.errors import ClothImpossible, CountOutOfRange, NothingToCut, PiecingError
-from piecing.lengths import ZERO, Length, Measure, Style
+from piecing.errors import CountOutOfRange, NothingToCut, PiecingError
+from piecing.lengths import ZERO, Measure
 from piecing.quilts.backing import BINDING
 from piecing.solver import Stop
 from projects.commands import exchange_letters, touch
 from projects.models import Project
-from projects.selectors import get_fabric, get_project
-from projects.translate import style_of
+from projects.selectors import get_project
 from workrooms.models import Workroom
 from workrooms.once import change
 
 from . import apart, jobs
 from .ledger import keep_letters, keep_scraps, put_down, remembering, undo
-from .models import GOALS, KINDS, CutPile, CutPlan, Stock
+from .models import GOALS, CutPile, CutPlan
 from .translate import (
     binding_data,
     block_counts,
     cloths_of,
     cost_data,
-    kind_asked,
-    live_stock,
     name_of,
     piles_of,
     plan_data,
@@ -51,104 +45,17 @@ from .translate import (
 )
 
 __all__ = [
-    "as_can_be",
     "begin_plan",
     "change_pile",
-    "checked",
-    "delete_stock",
     "keep_over",
     "mark_cut",
-    "put_stock",
     "put_triangles_by",
-    "restore_stock",
-    "stock_readers",
     "stop_plan",
-    "take_cutting",
     "tick_strip",
     "undo_cutting",
 ]
 
 _SECONDS = 6.0
-MOST_STOCK = 400
-
-
-def stock_readers(measure: Measure) -> dict[str, Reader]:
-    return {
-        "kind": one_of_reader(KINDS, "kind of cloth"),
-        "across": length_reader(measure),
-        "along": length_reader(measure),
-        "across_most": maybe_length_reader(measure),
-        "count": whole_reader(2_000, "The number of cloths", least=0),
-        "name": note_reader(80),
-        "other": note_reader(80),
-    }
-
-
-@change
-def put_stock(
-    room: Workroom, fabric_key: UUID, key: UUID, changes: Mapping[str, Any], seen: Mapping[str, Any]
-) -> Project:
-    """A cloth entered or changed; its key is made by the caller."""
-    fabric = get_fabric(room, fabric_key)
-    project, style = fabric.project, style_of(fabric.project)
-    row = Stock.objects.filter(pk=key).first()
-    if row is not None and (row.fabric is None or row.fabric.project_id != project.pk):
-        raise NotHere("This cloth is on the shelf or reserved for another project by now.")
-    if row is None:
-        if live_stock(project).count() >= MOST_STOCK:
-            raise Refused([ClothImpossible("A project holds {most} cloths at most.", most=MOST_STOCK)])
-        last = Stock.objects.filter(fabric__project=project).aggregate(last=Max("position"))["last"] or 0
-        across, along = usual_size(kind_asked(changes), style.measure)
-        row = Stock(pk=key, workroom=room, fabric=fabric, position=last + 1, across=across, along=along)
-        row._state.adding = True
-    row.fabric = fabric
-    apply_changes(row, stock_readers(style.measure), changes, seen, style.measure)
-    checked(row, style.measure)
-    row.save()
-    touch(project)
-    return get_project(room, project.pk)
-
-
-def checked(row: Stock, measure: Measure) -> None:
-    """Raises ``Refused`` for what cannot be."""
-    try:
-        as_can_be(row)
-    except PiecingError as refusal:
-        raise Refused([refusal], Style(measure)) from None
-
-
-def as_can_be(row: Stock) -> Stock:
-    """What is cut or sewn already is known by one side. Raises ``ClothImpossible``."""
-    if not ClothKind(row.kind).is_cloth:
-        row.along, row.across_most = row.across, None
-    Cloth("", "", row.across, row.along, ClothKind(row.kind), row.count, row.name, row.across_most)
-    return row
-
-
-def _get(room: Workroom, key: UUID) -> Stock:
-    row = Stock.objects.select_related("fabric__project").filter(pk=key, fabric__project__workroom=room).first()
-    if row is None:
-        raise NotHere("There is no such cloth here. It may have been removed in another window.")
-    return row
-
-
-@change
-def delete_stock(room: Workroom, key: UUID) -> Project:
-    """Hidden, not erased: ``restore_stock`` is the undo."""
-    return _stamp(_get(room, key), room, timezone.now())
-
-
-@change
-def restore_stock(room: Workroom, key: UUID) -> Project:
-    return _stamp(_get(room, key), room, None)
-
-
-def _stamp(row: Stock, room: Workroom, at: Any) -> Project:
-    row.deleted_at = at
-    row.save(update_fields=["deleted_at"])
-    assert row.fabric is not None
-    touch(row.fabric.project)
-    return get_project(room, row.fabric.project_id)
 
 
 def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool = False) -> Project:
@@ -440,79 +347,3 @@ def keep_over(room: Workroom, key: UUID, letter: str) -> Project:
     row.save()
     touch(project)
     return get_project(room, key)
-
-
-def take_cutting(project: Project, data: Mapping[str, Any] | None, renewed: Mapping[str, str]) -> None:
-    """A cutting plan from a project's file; ``renewed`` gives the cloths their new keys. Raises ``Refused``.
-
-    Read through as it is when it is shown, so that nothing is kept that could not be.
-    """
-    if data is None:
-        return
-    # As it is by now: what the file brought in before this is not in what was read of the project at its beginning.
-    project = get_project(project.workroom, project.pk)
-    made = parse_datetime(data["made_at"]) if data.get("made_at") else None
-    row = CutPlan(project=project, goal=data["goal"], along=data["along"], made_at=made)
-    row.binding = data.get("binding", {})
-    row.done, row.extra = list(data["done"]), [list(e) for e in data["extra"]]
-    try:
-        row.laid = _with_keys(data["laid"], renewed)
-        row.save(force_insert=True)
-        _take_piles(project, data["piles"] if "piles" in data else _piles_of(data["laid"]))
-        _without_cloth(row, renewed)
-        # With what is ticked: pieces spoiled may have come from strips that were not put down yet.
-        if any(p.have < 0 for p in piles_of(project, row)):
-            raise ValueError("more spoiled than cut")
-    except (KeyError, ValueError, TypeError, IndexError, ZeroDivisionError, PiecingError):
-        raise Refused([NothingToCut("The cutting plan cannot be read as one.", field="laid")]) from None
-
-
-def _without_cloth(row: CutPlan, renewed: Mapping[str, str]) -> None:
-    """A plan whose cloth did not come along is not kept; what is ticked on it was cut all the same."""
-    kept = plan_from(row)
-    missing = kept and any(
-        not of_pile(c.cloth) and c.cloth.key.split("#")[0] not in renewed.values() for c in kept[0].cloths
-    )
-    if kept and missing:
-        cut, given = ticked_pieces(kept[0], row.done)
-        for pile in CutPile.objects.filter(project=row.project):
-            pile.cut += cut.get(pile.letter, 0)
-            pile.given += given.get(pile.letter, 0)
-            pile.save()
-        row.laid, row.done = {}, []
-        row.save()
-
-
-def _piles_of(laid: Mapping[str, Any]) -> Iterable[Iterable[Any]]:
-    """Of a file from before there was a ledger: the piles of its plan, under the letters that stand in it."""
-    found: dict[tuple[Any, ...], list[Any]] = {}
-    for letter, role, width, height, _count, name, _turns, gives, *_ in laid.get("pieces", ()):
-        found.setdefault((role, width, height, gives), [letter, role, width, height, gives, name, 0, 0, 0])
-    return found.values()
-
-
-def _take_piles(project: Project, piles: Iterable[Iterable[Any]]) -> None:
-    fabrics = {f.role: f for f in project.fabrics.all()}
-    for letter, role, width, height, gives, name, cut, spoiled, given, *put_by in piles:
-        CutPile.objects.create(
-            project=project,
-            fabric=fabrics[role],
-            letter=letter,
-            width=Length.of(Fraction(width)),
-            height=Length.of(Fraction(height)),
-            gives=gives,
-            name=name,
-            cut=cut,
-            spoiled=spoiled,
-            given=given,
-            put_by=put_by[0] if put_by else 0,
-        )
-
-
-def _with_keys(laid: Mapping[str, Any], renewed: Mapping[str, str]) -> dict[str, Any]:
-    """A plan as it is kept, its cloths under their new keys; ``#n`` behind a key is the nth of several alike."""
-    cloths = []
-    for cloth in laid.get("cloths", []):
-        key, nth, number = str(cloth["cloth"][0]).partition("#")
-        cloths.append({**cloth, "cloth": [renewed.get(key, key) + nth + number, *cloth["cloth"][1:]]})
-    return {**laid, "cloths": cloths} if laid else {}

@@ -19,8 +19,8 @@ from projects.models import Fabric, Project
 from projects.translate import style_of
 from workrooms.once import change
 
-from .commands import MOST_STOCK, as_can_be
 from .models import CutPlan, Stock
+from .stock_commands import MOST_STOCK, as_can_be
 from .translate import live_stock, now_of, stock_of
 
 __all__ = ["CUT_LIST", "STOCK", "cut_list_csv", "import_cut_list", "import_stock", "stock_csv"]

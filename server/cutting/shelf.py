@@ -25,8 +25,8 @@ from projects.selectors import get_fabric, get_project
 from workrooms.models import Workroom
 from workrooms.once import change
 
-from .commands import MOST_STOCK, checked, stock_readers
 from .models import Stock
+from .stock_commands import MOST_STOCK, checked, stock_readers
 from .translate import kind_asked
 
 __all__ = [

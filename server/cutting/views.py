@@ -21,9 +21,9 @@ from projects.translate import style_of
 from workrooms.models import Workroom
 from workrooms.selectors import current_workroom
 
-from . import commands, selectors, serializers, sheets, shelf, spares
+from . import commands, selectors, serializers, sheets, shelf, spares, stock_commands
 
-_STOCK_CHANGE = change_of("Stock", commands.stock_readers(Measure.INCHES))
+_STOCK_CHANGE = change_of("Stock", stock_commands.stock_readers(Measure.INCHES))
 _SHELF_CHANGE = change_of("Shelf", shelf.shelf_readers(Measure.INCHES))
 _PILE_CHANGE = change_of("Pile", commands.PILE_READERS)
 
@@ -191,19 +191,19 @@ class NewStockView(APIView):
     @extend_schema(operation_id="put_stock", request=_STOCK_CHANGE, responses=_ANSWERS)
     def put(self, request: Request, key: UUID, stock: UUID) -> Response:
         body = valid(ChangeSerializer(data=request.data))
-        return _sheet(commands.put_stock(current_workroom(), key, stock, body["changes"], body["seen"]))
+        return _sheet(stock_commands.put_stock(current_workroom(), key, stock, body["changes"], body["seen"]))
 
 
 class StockView(APIView):
     @extend_schema(operation_id="delete_stock", responses={200: serializers.CuttingSheetSerializer})
     def delete(self, _request: Request, key: UUID) -> Response:
-        return _sheet(commands.delete_stock(current_workroom(), key))
+        return _sheet(stock_commands.delete_stock(current_workroom(), key))
 
 
 class RestoreStockView(APIView):
     @extend_schema(operation_id="restore_stock", request=None, responses=serializers.CuttingSheetSerializer)
     def post(self, _request: Request, key: UUID) -> Response:
-        return _sheet(commands.restore_stock(current_workroom(), key))
+        return _sheet(stock_commands.restore_stock(current_workroom(), key))
 
 
 class PossibleView(APIView):

@@ -14,7 +14,7 @@ from api.patches import ChangeSerializer, Reader, change_of
 from api.problems import ProblemSerializer, Refused
 from api.requests import valid
 from api.wire import told_by
-from blocks.commands import measure_top
+from blocks.quilt_commands import measure_top
 from blocks.readers import top_readers
 from blocks.selectors import get_block
 from measuring.translate import reading_readers

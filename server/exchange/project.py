@@ -18,14 +18,17 @@ from django.db import transaction
 from jsonschema import Draft202012Validator
 
 from api.problems import ApiError, Refused
-from blocks.commands import change_quilt, put_block, take_scraps
+from blocks.commands import put_block
 from blocks.models import Block, Quilt
 from blocks.quilt import quilt_of
+from blocks.quilt_commands import change_quilt
 from blocks.readers import quilt_readers
+from blocks.scrap_commands import take_scraps
 from blocks.selectors import blocks_of
 from blocks.translate import find_in
-from cutting.commands import put_stock, take_cutting
 from cutting.shelf import cloth_to_take
+from cutting.stock_commands import put_stock
+from cutting.taken_in import take_cutting
 from cutting.translate import cutting_data, stock_of
 from diagnosis.commands import put_lost, put_reading, take_saved
 from diagnosis.earlier import KINDS as EARLIER

@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from blocks.commands import MOST_BLOCKS
-from cutting.commands import MOST_STOCK
 from cutting.models import CutPlan
 from cutting.sheets import MOST_LISTED
 from cutting.shelf import on_shelf
+from cutting.stock_commands import MOST_STOCK
 from cutting.translate import live_stock
 from diagnosis.commands import MOST as MOST_READINGS
 from journal.commands import MOST_ENTRIES, MOST_PHOTOS

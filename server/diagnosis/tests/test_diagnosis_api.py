@@ -269,6 +269,20 @@ class JudgedTest(DiagnosisCase):
         self.assertEqual(self.ask("patch", path, {"changes": {"deleted": False}, "seen": {}})["saved"], [kept])
         self.ask("patch", f"{self.path}/saved/{uuid4()}", {"changes": {}, "seen": {}}, 404)
 
+    def test_what_is_kept_as_advised_is_what_is_done_first(self) -> None:
+        sheet = self.ask("put", f"{self.path}/saved/{uuid4()}")
+        self.assertTrue(sheet["first"])
+        self.assertEqual(sheet["saved"][-1]["said"]["this_block"][0], sheet["first"])
+        self.clear()
+        for _ in range(2):
+            self.put(kind="width", value="4", batch=HST)
+        key = uuid4()
+        sheet = self.ask("put", f"{self.path}/saved/{key}")
+        self.assertEqual((sheet["verdict"]["status"], sheet["first"]), ("unsettled", ""))
+        self.assertIn("leave", [r["code"] for r in sheet["this_block"]])
+        said = next(k["said"] for k in sheet["saved"] if k["id"] == str(key))
+        self.assertEqual(said["this_block"], [])
+
 
 class SomeSeamsTest(DiagnosisCase):
     """Lantern is sewn in rows: of its two long seams both read 5/16, those within its rows 1/4."""

@@ -13,10 +13,12 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 from django.utils import timezone
 
-from blocks.commands import change_quilt, put_block
+from blocks.commands import put_block
 from blocks.models import Quilt
-from cutting.commands import change_pile, put_stock
+from blocks.quilt_commands import change_quilt
+from cutting.commands import change_pile
 from cutting.shelf import put_on_shelf
+from cutting.stock_commands import put_stock
 from cutting.translate import now_of
 from demo.scenario import DUE, FREE, LOG, MACHINES, PROJECTS, SHELF, TIMES, DemoProject, DemoReading, DemoWork
 from diagnosis.commands import change_saved, put_reading, save_diagnosis
