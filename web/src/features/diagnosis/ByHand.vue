@@ -39,6 +39,8 @@ interface Line {
   kind: string
   value: string
   whole: string
+  /** Of a seam; lines of before had none. */
+  spot?: string
 }
 const kindOptions = Object.entries(kindWords).map(([value, w]) => ({ value, label: w.name }))
 const usual = props.measure.includes('clearance') ? 'flying_goose' : 'half_square_triangle'
@@ -81,7 +83,7 @@ function takeAway(n: number) {
 function asked(line: Line): Record<string, string | number> {
   const fields: Record<string, string | number> = { kind: line.kind, value: line.value }
   if (line.kind === 'strip_test') fields.whole = line.whole
-  if (line.kind === 'stitch') fields.spot = 'middle'
+  if (line.kind === 'stitch') fields.spot = line.spot ?? 'middle'
   return fields
 }
 
@@ -160,6 +162,7 @@ async function judge() {
         :key="n"
         v-model:value="line.value"
         v-model:whole="line.whole"
+        v-model:spot="line.spot"
         :kind="line.kind"
         :n="n"
         :problem="problems[`line ${n}`]"

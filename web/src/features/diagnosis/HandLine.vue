@@ -3,12 +3,15 @@ import { NButton, NInput } from 'naive-ui'
 import { ref } from 'vue'
 
 import { useFocusWhenFresh } from '@/shared/form/fresh'
+import SelectInput from '@/shared/form/SelectInput.vue'
+import { spots } from '@/shared/words/spots'
 import { readingWords } from '@/shared/words/words'
 
 /** One reading typed by hand; a line that was just added takes the keyboard. */
 const props = defineProps<{ kind: string; n: number; problem?: string; fresh: boolean }>()
 const value = defineModel<string>('value', { required: true })
 const whole = defineModel<string>('whole', { required: true })
+const spot = defineModel<string>('spot', { default: 'middle' })
 const emit = defineEmits<{ away: [] }>()
 const line = ref<HTMLElement>()
 useFocusWhenFresh(line, () => props.fresh)
@@ -31,6 +34,13 @@ useFocusWhenFresh(line, () => props.fresh)
       placeholder="all three"
       :input-props="{ 'aria-label': `All three strips, line ${n + 1}` }"
     />
+    <SelectInput
+      v-if="kind === 'stitch'"
+      v-model="spot"
+      class="spot"
+      :labelled="`Where along the seam of line ${n + 1}`"
+      :options="spots"
+    />
     <NButton quaternary size="small" :aria-label="`Take line ${n + 1} away`" @click="emit('away')">
       Take away
     </NButton>
@@ -52,5 +62,9 @@ useFocusWhenFresh(line, () => props.fresh)
 
 .size {
   width: 120px;
+}
+
+.spot {
+  width: 190px;
 }
 </style>

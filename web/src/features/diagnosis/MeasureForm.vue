@@ -6,6 +6,7 @@ import { computed, nextTick, onMounted, ref, toRef } from 'vue'
 
 import { useOutbox } from '@/shared/offline/outbox'
 import type { Of } from '@/shared/offline/outgoing'
+import { spots as spotsOfAny } from '@/shared/words/spots'
 import { readingWords } from '@/shared/words/words'
 
 import type { Diagnosis } from './api'
@@ -68,11 +69,10 @@ const seamOptions = computed(() => [
 ])
 const spots = computed(() => {
   const seam = places.value.seams.find((s) => s.name === where.value.seam)
-  const ends = !seam
-    ? ['where it begins', 'where it ends']
-    : seam.upright
-      ? ['at its upper end', 'at its lower end']
-      : ['at its left end', 'at its right end']
+  if (!seam) return spotsOfAny
+  const ends = seam.upright
+    ? ['at its upper end', 'at its lower end']
+    : ['at its left end', 'at its right end']
   return [option('start', ends[0]!), option('middle', 'in its middle'), option('end', ends[1]!)]
 })
 /** What was entered last, where the others do not bear it out: asked about on the spot, kept by one key. */

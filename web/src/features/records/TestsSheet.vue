@@ -9,6 +9,7 @@ import LabelledSelect from '@/shared/form/LabelledSelect.vue'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import { useForm } from '@/shared/offline/typed'
+import { spots } from '@/shared/words/spots'
 import { plural } from '@/shared/words/words'
 
 import { type SeamTest, type SetUp, takeTests } from './api'
@@ -24,11 +25,6 @@ const { typed, clear } = useForm(
   'day',
 )
 const problem = ref('')
-const spots = [
-  { value: 'start', label: 'where it begins' },
-  { value: 'middle', label: 'in its middle' },
-  { value: 'end', label: 'where it ends' },
-]
 const spotWords = Object.fromEntries(spots.map((s) => [s.value, s.label]))
 
 async function take() {
