@@ -146,6 +146,7 @@ SPECTACULAR_SETTINGS = {
     "COMPONENT_SPLIT_REQUEST": True,
     "POSTPROCESSING_HOOKS": [
         "drf_spectacular.hooks.postprocess_schema_enums",
+        "exchange.openapi.files_described",
         "api.schema.refusals_told",
     ],
     "ENUM_NAME_OVERRIDES": {

@@ -16,28 +16,18 @@ from projects.translate import style_of
 from workrooms.selectors import current_workroom
 
 from .history import opened_as_copy, states_of
+from .openapi import JSON_SCHEMA, PATTERN_FILE, PROJECT_FILE, RECORDS_FILE
 from .pattern import pattern_exported, pattern_schema, take_pattern
 from .project import exported, imported, schema
 from .records import records_exported, records_schema, take_records
 
-
-class AnySerializer(serializers.Serializer[Any]):
-    """A project in the format ``entretoile-project/1``; its schema is served beside it."""
-
-    format = serializers.CharField()
-    name = serializers.CharField()
-
-
-class RecordsFileSerializer(serializers.Serializer[Any]):
-    """Records in the format ``entretoile-records/1``; their schema is served beside them."""
-
-    format = serializers.CharField()
+_JSON = "application/json"
 
 
 class ExportView(APIView):
     """A project as JSON."""
 
-    @extend_schema(operation_id="export_project", responses=AnySerializer)
+    @extend_schema(operation_id="export_project", responses={200: PROJECT_FILE})
     def get(self, _request: Request, key: UUID) -> Response:
         answer = Response(exported(get_project(current_workroom(), key)))
         answer["Content-Disposition"] = 'attachment; filename="project.json"'
@@ -48,7 +38,9 @@ class ImportView(APIView):
     """A new project from JSON; nothing that is there is touched."""
 
     @extend_schema(
-        operation_id="import_project", request=AnySerializer, responses={201: ProjectSerializer, 422: ProblemSerializer}
+        operation_id="import_project",
+        request={_JSON: PROJECT_FILE},
+        responses={201: ProjectSerializer, 422: ProblemSerializer},
     )
     def post(self, request: Request) -> Response:
         project = imported(current_workroom(), request.data)
@@ -58,21 +50,15 @@ class ImportView(APIView):
 class SchemaView(APIView):
     """The JSON Schema of the project format."""
 
-    @extend_schema(operation_id="project_schema", responses={200: dict})
+    @extend_schema(operation_id="project_schema", responses={200: JSON_SCHEMA})
     def get(self, _request: Request) -> Response:
         return Response(schema())
-
-
-class PatternFileSerializer(serializers.Serializer[Any]):
-    """A block in the format ``entretoile-pattern/1``; its schema is served beside it."""
-
-    format = serializers.CharField()
 
 
 class PatternFileView(APIView):
     """A block as JSON, with the blocks in it."""
 
-    @extend_schema(operation_id="export_block", responses=PatternFileSerializer)
+    @extend_schema(operation_id="export_block", responses={200: PATTERN_FILE})
     def get(self, _request: Request, key: UUID) -> Response:
         answer = Response(pattern_exported(current_workroom(), key))
         answer["Content-Disposition"] = 'attachment; filename="block.json"'
@@ -84,7 +70,7 @@ class TakePatternView(APIView):
 
     @extend_schema(
         operation_id="import_block",
-        request=PatternFileSerializer,
+        request={_JSON: PATTERN_FILE},
         responses={201: ProjectSerializer, 422: ProblemSerializer},
     )
     def put(self, request: Request, key: UUID, block: UUID) -> Response:
@@ -95,7 +81,7 @@ class TakePatternView(APIView):
 class PatternSchemaView(APIView):
     """The JSON Schema of the format of a block."""
 
-    @extend_schema(operation_id="pattern_schema", responses={200: dict})
+    @extend_schema(operation_id="pattern_schema", responses={200: JSON_SCHEMA})
     def get(self, _request: Request) -> Response:
         return Response(pattern_schema())
 
@@ -143,7 +129,7 @@ class TakenInSerializer(serializers.Serializer[Any]):
 class RecordsFileView(APIView):
     """The records as JSON, out and in."""
 
-    @extend_schema(operation_id="export_records", responses=RecordsFileSerializer)
+    @extend_schema(operation_id="export_records", responses={200: RECORDS_FILE})
     def get(self, _request: Request) -> Response:
         answer = Response(records_exported(current_workroom()))
         answer["Content-Disposition"] = 'attachment; filename="records.json"'
@@ -151,7 +137,7 @@ class RecordsFileView(APIView):
 
     @extend_schema(
         operation_id="import_records",
-        request=RecordsFileSerializer,
+        request={_JSON: RECORDS_FILE},
         responses={200: TakenInSerializer, 422: ProblemSerializer},
     )
     def post(self, request: Request) -> Response:
@@ -161,6 +147,6 @@ class RecordsFileView(APIView):
 class RecordsSchemaView(APIView):
     """The JSON Schema of the records' format."""
 
-    @extend_schema(operation_id="records_schema", responses={200: dict})
+    @extend_schema(operation_id="records_schema", responses={200: JSON_SCHEMA})
     def get(self, _request: Request) -> Response:
         return Response(records_schema())

@@ -6,8 +6,10 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from api.ladders import LadderSerializer
+from api.patches import patch_of
 from api.wire import DrawingField
-from piecing.lengths import hair
+from measuring.translate import reading_readers
+from piecing.lengths import Measure, hair
 from projects.serializers import KINDS as UNIT_KINDS
 from workrooms.models import MEASURES
 
@@ -102,6 +104,13 @@ class AtWorkSerializer(serializers.Serializer[Any]):
     said = serializers.CharField()
 
 
+@extend_schema_field(patch_of("TypedReading", reading_readers(Measure.INCHES))(many=True))
+class _TypedReadings(serializers.ListField):
+    """Read one by one, so that each is refused beside its line."""
+
+    child = serializers.DictField(child=serializers.JSONField(allow_null=True))
+
+
 class ByHandSerializer(serializers.Serializer[Any]):
     """A row of units without a project: sizes and readings as typed."""
 
@@ -111,9 +120,7 @@ class ByHandSerializer(serializers.Serializer[Any]):
     units = serializers.IntegerField(min_value=2, max_value=20, default=4)
     seam_allowance = serializers.CharField(max_length=40, default="1/4")
     factor = serializers.FloatField(min_value=1, max_value=16, default=4)
-    readings = serializers.ListField(
-        child=serializers.DictField(child=serializers.JSONField(allow_null=True)), max_length=5000, default=list
-    )
+    readings = _TypedReadings(max_length=5000, default=list)
 
 
 class SymptomSerializer(serializers.Serializer[Any]):

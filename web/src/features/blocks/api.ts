@@ -140,7 +140,7 @@ export const laySashing = (project: string, body: Schemas['SashingRequest']) =>
   taken(api.POST('/api/projects/{key}/quilt/sashing', { ...key(project), body }))
 
 /** A block from a file of its own format; the core reads and refuses it. */
-export const takeBlock = (project: string, block: string, data: Schemas['PatternFileRequest']) =>
+export const takeBlock = (project: string, block: string, data: Schemas['PatternFile']) =>
   taken(
     api.PUT('/api/projects/{key}/blocks/{block}/import', {
       params: { path: { key: project, block } },

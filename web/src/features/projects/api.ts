@@ -23,7 +23,7 @@ export const useProject = (id: MaybeRefOrGetter<string>) =>
   )
 
 /** A new project from what was exported. */
-export const importProject = (data: Schemas['AnyRequest']) =>
+export const importProject = (data: Schemas['ProjectFile']) =>
   taken(api.POST('/api/exchange/projects', { body: data }))
 
 const kindsQuery = queryOptions({

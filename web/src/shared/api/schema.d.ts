@@ -2505,16 +2505,6 @@ export interface components {
             mirrored: boolean;
             readonly drawing: components["schemas"]["Drawing"];
         };
-        /** @description A project in the format ``entretoile-project/1``; its schema is served beside it. */
-        Any: {
-            format: string;
-            name: string;
-        };
-        /** @description A project in the format ``entretoile-project/1``; its schema is served beside it. */
-        AnyRequest: {
-            format: string;
-            name: string;
-        };
         /** @description A reading to take: its fields as ``put_reading`` takes them. ``needed`` whether it could change what to do. */
         Asked: {
             kind: components["schemas"]["ReadingKindEnum"];
@@ -2844,9 +2834,7 @@ export interface components {
              * @default 4
              */
             factor: number;
-            readings?: {
-                [key: string]: unknown | null;
-            }[];
+            readings?: components["schemas"]["TypedReadingPatchRequest"][];
         };
         CalendarRequest: {
             name: string;
@@ -3592,6 +3580,42 @@ export interface components {
             steps: components["schemas"]["Step"][];
             block: components["schemas"]["BlockSize"];
         };
+        /** @description A JSON Schema of 2020-12, in those of its words that the published formats use. */
+        JsonSchema: {
+            $schema?: string;
+            $ref?: string;
+            $defs?: {
+                [key: string]: components["schemas"]["JsonSchema"];
+            };
+            title?: string;
+            description?: string;
+            type?: string | string[];
+            const?: string | boolean;
+            enum?: (string | number | boolean | null)[];
+            format?: string;
+            pattern?: string;
+            required?: string[];
+            dependentRequired?: {
+                [key: string]: string[];
+            };
+            properties?: {
+                [key: string]: components["schemas"]["JsonSchema"];
+            };
+            propertyNames?: components["schemas"]["JsonSchema"];
+            additionalProperties?: boolean | components["schemas"]["JsonSchema"];
+            items?: boolean | components["schemas"]["JsonSchema"];
+            prefixItems?: components["schemas"]["JsonSchema"][];
+            anyOf?: components["schemas"]["JsonSchema"][];
+            minimum?: number;
+            maximum?: number;
+            exclusiveMinimum?: number;
+            minLength?: number;
+            maxLength?: number;
+            minItems?: number;
+            maxItems?: number;
+            minProperties?: number;
+            maxProperties?: number;
+        };
         /** @description A diagnosis that was kept, where it is, and what turned out. */
         Kept: {
             /** Format: uuid */
@@ -4100,14 +4124,38 @@ export interface components {
             changes?: components["schemas"]["WorkroomPatchRequest"];
             seen?: components["schemas"]["WorkroomPatchRequest"];
         };
-        /** @description A block in the format ``entretoile-pattern/1``; its schema is served beside it. */
+        /**
+         * entretoile-pattern/1
+         * @description One block with the blocks that lie in it. Lengths are text as people type them, such as 10 1/2" or 270 mm.
+         */
         PatternFile: {
-            format: string;
+            /** @constant */
+            format: "entretoile-pattern/1";
+            /** @description What the block finishes across. */
+            finished: string;
+            pattern: components["schemas"]["PatternFile_pattern"];
+            /** @description Blocks that lie in it, by the keys used there. */
+            carried?: {
+                [key: string]: components["schemas"]["PatternFile_pattern"];
+            };
         };
-        /** @description A block in the format ``entretoile-pattern/1``; its schema is served beside it. */
-        PatternFileRequest: {
-            format: string;
+        /** @description Units and smaller blocks on a grid; see docs/theory, section 12. */
+        PatternFile_pattern: {
+            /** @constant */
+            format?: "entretoile-block/1";
+            name?: string;
+            /** @description Parts from the left. */
+            columns: components["schemas"]["PatternFile_share"][];
+            /** @description Parts from the top, in the scale of the columns. */
+            rows: components["schemas"]["PatternFile_share"][];
+            /** @description By a letter: a unit by its kind and fabrics, or a smaller block by its key here and fabrics by fabric. */
+            units: {
+                [key: string]: components["schemas"]["ContentWireRequest"];
+            };
+            /** @description A line for each row; a word for each place: letter, quarter turns, m when mirrored first; . empty, < from the left, ^ from above. */
+            layout: string[];
         };
+        PatternFile_share: number | string;
         /** @description A block in the format ``entretoile-block/1`` (docs/formats). */
         PatternWire: {
             format?: string;
@@ -4367,6 +4415,401 @@ export interface components {
             updated_at: string;
             units: components["schemas"]["PlannedUnit"][];
             fabrics: components["schemas"]["Fabric"][];
+        };
+        /**
+         * entretoile-project/1
+         * @description A project: settings, fabrics, units with their readings, blocks, quilt and stock. Lengths are text as people type them, such as 3 7/8" or 98 mm.
+         */
+        ProjectFile: {
+            /** @constant */
+            format: "entretoile-project/1";
+            name: string;
+            /** @enum {unknown} */
+            measure: "in" | "mm";
+            seam_allowance?: string | null;
+            stitch?: string | null;
+            fold?: string | null;
+            ruler_step?: string | null;
+            reading_step?: string | null;
+            fabrics: {
+                role: string;
+                name: string;
+                colour?: string;
+                /** @enum {unknown} */
+                value?: "light" | "medium" | "dark";
+                /** @enum {unknown} */
+                direction?: "none" | "stripes" | "one_way";
+                /** @enum {unknown} */
+                scale?: "small" | "medium" | "large";
+                swatch?: string;
+            }[];
+            units: {
+                kind: string;
+                method?: string;
+                /** @enum {unknown} */
+                size_basis?: "unit" | "block";
+                finished?: string | null;
+                height?: string | null;
+                block_finished?: string | null;
+                units_across?: number;
+                /** @description The fabric letter of each part, in the order of the kind's parts. */
+                part_fabrics?: string[];
+                /** @description The older name of part_fabrics; read, no longer written. */
+                ring?: string[];
+                count?: number;
+                mirrored?: number;
+                ready?: number;
+                school?: string;
+                own_margin?: string | null;
+                strip?: string | null;
+                corner_0?: string | null;
+                corner_1?: string | null;
+                corner_2?: string | null;
+                corner_3?: string | null;
+                cuts?: {
+                    [key: string]: string | null;
+                };
+                readings?: {
+                    kind: string;
+                    value?: string | null;
+                    whole?: string | null;
+                    count?: number;
+                    batch?: string;
+                    at_unit?: string;
+                    corner?: string;
+                    seam?: string;
+                    spot?: string;
+                    feature?: string;
+                    mark?: string;
+                    day?: string;
+                    confirmed?: boolean;
+                    note?: string;
+                    /** @description As earlier versions wrote the count of a row. */
+                    row_units?: number | null;
+                    lot?: number;
+                    nth?: number;
+                }[];
+                saved?: {
+                    said: components["schemas"]["ProjectFile_said"];
+                    saved_at?: string;
+                    /** @enum {unknown} */
+                    turned_out?: "" | "right" | "partly" | "wrong";
+                    later?: string;
+                }[];
+                /** @description Of a unit that stands in the plan because of blocks: by the block's id its name, and how many as drawn and mirrored. */
+                of_blocks?: {
+                    [key: string]: [
+                        string,
+                        number,
+                        number
+                    ];
+                };
+                spares_kept?: number;
+            }[];
+            blocks: {
+                id: string;
+                pattern: components["schemas"]["PatternWireRequest"];
+                finished: string | null;
+                colourways?: components["schemas"]["ProjectFile_colourway"][];
+                order?: string;
+                pressing?: components["schemas"]["WishesWireRequest"];
+                /** @description Readings as earlier versions wrote them, with places by their number; read, never written. */
+                measured?: {
+                    kind: string;
+                    value?: string | null;
+                    whole?: string | null;
+                    batch?: number;
+                    cell?: number;
+                    seam?: number;
+                    corner?: string;
+                    spot?: string;
+                    feature?: string;
+                    day?: string;
+                    confirmed?: boolean;
+                    note?: string;
+                }[];
+                /** @description Diagnoses as earlier versions wrote them; read, never written. */
+                kept?: {
+                    said: components["schemas"]["ProjectFile_said"];
+                    kept_at?: string;
+                    /** @enum {unknown} */
+                    turned_out?: "" | "right" | "partly" | "wrong";
+                    later?: string;
+                }[];
+                readings?: {
+                    kind: string;
+                    value?: string | null;
+                    whole?: string | null;
+                    count?: number;
+                    batch?: string;
+                    at_unit?: string;
+                    corner?: string;
+                    seam?: string;
+                    spot?: string;
+                    feature?: string;
+                    mark?: string;
+                    day?: string;
+                    confirmed?: boolean;
+                    note?: string;
+                    lot?: number;
+                    nth?: number;
+                }[];
+                saved?: {
+                    said: components["schemas"]["ProjectFile_said"];
+                    saved_at?: string;
+                    /** @enum {unknown} */
+                    turned_out?: "" | "right" | "partly" | "wrong";
+                    later?: string;
+                }[];
+                /** @description Empty for a block that the quilter laid; else what part of the quilt it is. */
+                part?: string;
+                /** @description Names of the seams that were pressed open; all others were pressed to a side. */
+                sewn_open?: string[];
+            }[];
+            carried?: {
+                [key: string]: components["schemas"]["PatternWireRequest"];
+            };
+            quilt?: components["schemas"]["ProjectFile_quilt"];
+            stock?: {
+                fabric: string;
+                kind?: string;
+                across: string | null;
+                along: string | null;
+                across_most?: string | null;
+                count?: number;
+                name?: string;
+                /** Format: uuid */
+                id?: string;
+                other?: string | null;
+            }[];
+            archived?: boolean;
+            /** @description Scraps laid over the quilt so that no neighbours are alike. A role or a scrap is the letter of one fabric, or the two letters of a matched pair; the stock of a pair is counted in blocks. */
+            scraps?: {
+                role?: string;
+                order?: number | null;
+                seed?: number | null;
+                corners?: boolean | null;
+                stock?: {
+                    [key: string]: number;
+                };
+                fixed?: {
+                    [key: string]: string;
+                };
+                laid?: [
+                    number,
+                    number,
+                    string
+                ][];
+                alike?: number[][];
+                said?: string[];
+                sets?: boolean | null;
+            };
+            /** @description The cutting plan exactly, strips ticked off, pieces from lists, and the piles with what was cut for them. */
+            cutting?: {
+                /** @enum {unknown} */
+                goal: "least" | "fewest" | "spare";
+                along: boolean;
+                /** @description Strips chosen for the binding: their width, and how many of each length, in inches. */
+                binding?: {
+                    strip?: string;
+                    lengths?: [
+                        string,
+                        number
+                    ][];
+                };
+                laid: components["schemas"]["ProjectFile_laid"];
+                done: number[];
+                extra: [
+                    string,
+                    string,
+                    string,
+                    number,
+                    string
+                ][];
+                made_at?: string | null;
+                /** @description Letter, fabric, width, height, into how many a piece is cut further, what for, pieces cut, spoiled, given away, single triangles put by. Missing in files written before 0.1.0's ledger; the last one in files written before there was a shelf. */
+                piles?: [
+                    string,
+                    string,
+                    string,
+                    string,
+                    1 | 2 | 4,
+                    string,
+                    number,
+                    number,
+                    number,
+                    number
+                ][];
+            } | null;
+            /** @description What is done at the bench: how units and blocks are worked, their lots with the steps that are done, and for each unit how many are trimmed and spoiled. */
+            bench?: {
+                handling?: {
+                    /** @description Its place in units, counted from 0. */
+                    unit?: number;
+                    /** @description Its place in blocks, counted from 0. */
+                    block?: number;
+                    /** @enum {unknown} */
+                    marking: "centre" | "lines" | "guide";
+                    lot_goes?: number | null;
+                }[];
+                lots?: {
+                    /** @description Its place in units, counted from 0. */
+                    unit?: number;
+                    /** @description Its place in blocks, counted from 0. */
+                    block?: number;
+                    number: number;
+                    goes: number;
+                    units: number;
+                    /** @description The unit, its method and its cut sizes, in inches, when the lot was begun; empty for blocks and the quilt. */
+                    made_as?: {
+                        kind?: string;
+                        method?: string;
+                        width?: string;
+                        height?: string;
+                        strip?: string;
+                        fabrics?: string[];
+                        corners?: string[];
+                        cuts?: {
+                            [key: string]: string;
+                        };
+                    };
+                    sewn: boolean;
+                    pressed: boolean;
+                    joined: boolean;
+                    done: [
+                        "sew" | "press" | "trim" | "join",
+                        string
+                    ][];
+                }[];
+                counted?: number[][];
+            } | null;
+        };
+        ProjectFile_colourway: {
+            count: number;
+            roles: {
+                [key: string]: string;
+            };
+        };
+        /** @description Inches as a whole number or a fraction. */
+        ProjectFile_inches: string;
+        /** @description The cutting plan as it was found; empty where none was made. */
+        ProjectFile_laid: {
+            /** @description By how much a cheaper plan is not ruled out. */
+            gap?: number;
+            proven?: boolean;
+            /** @description Key, fabric, width, height, how many, what for, whether it may be turned, what it gives, whether it lies along the cloth. */
+            pieces?: [
+                string,
+                string,
+                components["schemas"]["ProjectFile_inches"],
+                components["schemas"]["ProjectFile_inches"],
+                number,
+                string,
+                boolean,
+                number,
+                boolean
+            ][];
+            /** @description Pieces for which there is no cloth: key and how many. */
+            missing?: [
+                string,
+                number
+            ][];
+            cloths?: {
+                /** @description Key, fabric, across, along, kind, name. */
+                cloth?: [
+                    string,
+                    string,
+                    components["schemas"]["ProjectFile_inches"],
+                    components["schemas"]["ProjectFile_inches"],
+                    string,
+                    string
+                ];
+                used?: components["schemas"]["ProjectFile_inches"];
+                /** @description Number, where it begins, depth, and its pieces: key, across, along, width, height. */
+                strips?: [
+                    number,
+                    components["schemas"]["ProjectFile_inches"],
+                    components["schemas"]["ProjectFile_inches"],
+                    [
+                        string,
+                        components["schemas"]["ProjectFile_inches"],
+                        components["schemas"]["ProjectFile_inches"],
+                        components["schemas"]["ProjectFile_inches"],
+                        components["schemas"]["ProjectFile_inches"]
+                    ][]
+                ][];
+            }[];
+            /** @description Name and number of each block it was made for, by key. */
+            blocks?: {
+                [key: string]: [
+                    string,
+                    number
+                ];
+            };
+            /** @description What there was to cut from: key, fabric, across, along, how many. */
+            stock?: [
+                string,
+                string,
+                components["schemas"]["ProjectFile_inches"],
+                components["schemas"]["ProjectFile_inches"],
+                number
+            ][];
+            /** @description What the plan found beside it would cost: goal, area, strips, depths, cuts, pieces missing. */
+            beside?: [
+                string,
+                components["schemas"]["ProjectFile_inches"],
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        ProjectFile_quilt: {
+            columns?: number;
+            rows?: number;
+            setting?: components["schemas"]["SettingEnum"];
+            spread?: components["schemas"]["SpreadEnum"];
+            every_second?: components["schemas"]["LyingEnum"];
+            sash?: string | null;
+            binding_strip?: string | null;
+            backing_over?: string | null;
+            usable?: string | null;
+            oversize?: string | null;
+            sleeve?: string | null;
+            backing_repeat?: string | null;
+            backing_repeat_across?: string | null;
+            sash_round?: boolean;
+            cornerstones?: boolean;
+            begun?: boolean;
+            half_blocks?: boolean;
+            stagger?: string | null;
+            backing_way?: components["schemas"]["BackingWayEnum"];
+            sash_fabric?: string | null;
+            cornerstone_fabric?: string | null;
+            setting_fabric?: string | null;
+            binding_fabric?: string | null;
+            backing_fabric?: string | null;
+            borders?: components["schemas"]["BorderWireRequest"][];
+            makings?: {
+                [key: string]: components["schemas"]["MakingWireRequest"];
+            };
+            top?: {
+                [key: string]: components["schemas"]["TopLengthWireRequest"];
+            };
+            spare_percent?: number;
+            spare_number?: number;
+        };
+        /** @description What was said of it on that day, in words; what is missing was not said. */
+        ProjectFile_said: {
+            status?: string;
+            headline?: string;
+            sure?: number;
+            leading?: string;
+            causes?: string[];
+            readings?: string[];
+            faults?: string[];
+            this_block?: string[];
+            the_batch?: string[];
         };
         /** @description A project in the list; ``pictures`` are numbers of the page's pictures, counted from 0. ``trimmed`` of ``to_trim`` units are done. */
         ProjectLine: {
@@ -4652,13 +5095,94 @@ export interface components {
             today: string;
             readonly strip: components["schemas"]["Length"];
         };
-        /** @description Records in the format ``entretoile-records/1``; their schema is served beside them. */
+        /**
+         * entretoile-records/1
+         * @description The records of a workroom: machine set-ups, seam tests, days left out, minutes, blades, free times and the log. Lengths are text as people type them, such as 3 7/8" or 98 mm; days are written 2026-11-27. Rows are known by their id: those that are there already stay as they are. Photos are not in it.
+         */
         RecordsFile: {
-            format: string;
-        };
-        /** @description Records in the format ``entretoile-records/1``; their schema is served beside them. */
-        RecordsFileRequest: {
-            format: string;
+            /** @constant */
+            format: "entretoile-records/1";
+            set_ups?: {
+                /** Format: uuid */
+                id: string;
+                machine: string;
+                foot?: string | null;
+                plate?: string | null;
+                needle?: string | null;
+                thread?: string | null;
+                stitch_length?: string | null;
+                needle_position?: string | null;
+                note?: string | null;
+                guide?: string | null;
+                guide_step?: string | null;
+                /** @enum {unknown} */
+                pressing?: "side" | "open";
+                starch?: boolean;
+                began?: string;
+                in_use?: boolean;
+                came_from?: string | null;
+            }[];
+            tests?: {
+                /** Format: uuid */
+                id: string;
+                /** Format: uuid */
+                set_up: string;
+                /** @enum {unknown} */
+                kind: "strip_test" | "stitch";
+                value: string | null;
+                whole?: string | null;
+                wanted?: string | null;
+                guide?: string | null;
+                /** @enum {unknown} */
+                spot?: "" | "start" | "middle" | "end";
+                day?: string;
+                note?: string | null;
+            }[];
+            days_out?: string[];
+            minutes?: {
+                /** Format: uuid */
+                id: string;
+                /** @description The name of the project they belong to. */
+                project: string;
+                /** @enum {unknown} */
+                stage: "cut" | "sew" | "press" | "trim" | "join" | "quilt";
+                day: string;
+                minutes: number;
+                count?: number | null;
+                /** @description Minutes that what was done usually takes. */
+                usual?: number | null;
+                note?: string | null;
+            }[];
+            blades?: {
+                /** Format: uuid */
+                id: string;
+                day: string;
+                cuts_before?: number;
+            }[];
+            free?: {
+                /** Format: uuid */
+                id: string;
+                /** @description 0 for Monday. */
+                weekday: number;
+                begins: string;
+                ends: string;
+            }[];
+            log?: {
+                /** Format: uuid */
+                id: string;
+                /** @enum {unknown} */
+                kind: "trial" | "note" | "learned";
+                day: string;
+                project?: string | null;
+                text?: string | null;
+                of?: string;
+                cuts?: {
+                    [key: string]: string;
+                };
+                width?: string | null;
+                height?: string | null;
+                said?: string[];
+            }[];
         };
         RefusedLine: {
             line: number;
@@ -5569,6 +6093,23 @@ export interface components {
          * @enum {string}
          */
         TurnedOutEnum: "right" | "partly" | "wrong";
+        TypedReadingPatchRequest: {
+            kind?: components["schemas"]["ReadingKindEnum"];
+            value?: string | null;
+            whole?: string | null;
+            count?: string | null;
+            batch?: string | null;
+            at_unit?: string | null;
+            corner?: string | null;
+            seam?: string | null;
+            spot?: components["schemas"]["SpotEnum"] | components["schemas"]["BlankEnum"];
+            feature?: string | null;
+            day?: string | null;
+            lot?: string | null;
+            nth?: string | null;
+            confirmed?: string | null;
+            note?: string | null;
+        };
         /** @description A unit at the bench: its steps, its lots with what is done, and what is left. */
         UnitBench: {
             /** Format: uuid */
@@ -7466,9 +8007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["JsonSchema"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -7493,9 +8032,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["JsonSchema"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -7513,9 +8050,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["AnyRequest"];
+                "application/json": components["schemas"]["ProjectFile"];
             };
         };
         responses: {
@@ -7571,9 +8108,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["RecordsFileRequest"];
+                "application/json": components["schemas"]["RecordsFile"];
             };
         };
         responses: {
@@ -7611,9 +8148,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["JsonSchema"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -8662,9 +9197,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatternFileRequest"];
+                "application/json": components["schemas"]["PatternFile"];
             };
         };
         responses: {
@@ -9271,7 +9806,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Any"];
+                    "application/json": components["schemas"]["ProjectFile"];
                 };
             };
             400: components["responses"]["Problem400"];
