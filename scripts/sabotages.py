@@ -1589,7 +1589,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_more_trials",
-        ("return _no_seam_read(w, unread) if unread else _true(w)", "return _true(w)"),
+        ("return _no_seam_read(w, unread)", "return _true(w)"),
     ),
     *in_file(
         "diagnosis/truth.py",
@@ -1631,5 +1631,16 @@ SABOTAGES = [
         "diagnosis/places.py",
         "tests.test_drawn_out",
         ("return batch if placed is None", 'return "" if placed is None'),
+    ),
+    *in_file(
+        "diagnosis/truth.py",
+        "tests.test_but_the_fold",
+        ("_FOLD_OPEN = 1 / 3", "_FOLD_OPEN = 2 / 3"),
+        ("_FOLD_OPEN = 1 / 3", "_FOLD_OPEN = 1 / 6"),
+    ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_but_the_fold",
+        ("_but_the_fold(w) if is_fold_open(found) else _true(w)", "_true(w)"),
     ),
 ]

@@ -16,7 +16,7 @@ from .model import BlockModel
 from .naming import readings_judged, unmeasured
 from .reading_kinds import ReadingKind
 
-__all__ = ["ends_unread", "looked_at_said", "not_looked_at", "true_so_far"]
+__all__ = ["ends_unread", "is_fold_open", "looked_at_said", "not_looked_at", "true_so_far"]
 
 _FIVE, _SIX = 5, 6
 _NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88
@@ -34,6 +34,9 @@ _SHOWN = {
 other in rows and columns, so theirs may reach a little further."""
 _PLAIN_SHOWN = 0.07
 _LISTED = 0.045
+_FOLD_OPEN = 1 / 3
+"""Chance to lead from which the fold keeps a block from being called true: it is what stitching and lengths leave over between them, so
+its interval is wide where each of them lies on its mark."""
 _SUBJECT = {
     Cause.SEAM: "the stitching",
     Cause.TRIM: "the size of some units",
@@ -55,9 +58,14 @@ def ends_unread(found: Inference) -> tuple[str, ...]:
     return tuple(spots[e.parameter.cause] for e in found.estimates if e.parameter.cause in spots and not e.measured)
 
 
+def is_fold_open(found: Inference) -> bool:
+    """Whether the fold was looked at, by a length or a strip test, and may still be what leads."""
+    return any(e.parameter.cause is Cause.FOLD and e.looked_at and e.leads >= _FOLD_OPEN for e in found.estimates)
+
+
 def true_so_far(found: Inference) -> bool:
     """Whether what was looked at could have shown a 1/32 and nothing that is seen is off: true, if no seam may drift where nobody looked
-    (``ends_unread``)."""
+    (``ends_unread``) and the fold is settled (``is_fold_open``)."""
     none, count = found.nearly_none, readings_judged(found)
     unlooked = unmeasured(found, ())
     faults = [

@@ -34,7 +34,7 @@ from .places import SeamGroup
 from .reading_kinds import ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
-from .truth import ends_unread, looked_at_said, true_so_far
+from .truth import ends_unread, is_fold_open, looked_at_said, true_so_far
 from .unsettled import lesser_said, open_said
 from .words import Roughly, sure_in_words
 
@@ -240,7 +240,9 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
     if not true_so_far(found):
         return _open(w)
     unread = ends_unread(found)
-    return _no_seam_read(w, unread) if unread else _true(w)
+    if unread:
+        return _no_seam_read(w, unread)
+    return _but_the_fold(w) if is_fold_open(found) else _true(w)
 
 
 def _one_cause(w: _Weighed) -> Verdict:
@@ -298,6 +300,19 @@ def _no_seam_read(w: _Weighed, spots: tuple[str, ...]) -> Verdict:
         w.none,
         w.leads,
         wanted=Telling((ReadingKind.STITCH,), spots),
+    )
+
+
+def _but_the_fold(w: _Weighed) -> Verdict:
+    """True so far, but for the fold, which what was read leaves room for."""
+    return Verdict(
+        Status.UNSETTLED,
+        Message("All is true so far, but for the fold"),
+        Message(
+            "It is what stitching and lengths leave over between them, and may take a thread more of each fabric than is allowed for."
+        ),
+        w.none,
+        w.leads,
     )
 
 

@@ -9,7 +9,6 @@ const props = defineProps<{ found: Diagnosis; byHand?: boolean }>()
 const emit = defineEmits<{ ask: [Asked] }>()
 const v = computed(() => props.found.verdict)
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
-const sure: Record<string, string> = { certain: 'Certain', likely: 'Likely', open: 'Open' }
 /** What the eye found besides, where it is not the headline itself. */
 const besides = computed(() => props.found.seen.filter((s) => s.noticed && s.code !== v.value.code))
 const next = computed(() => props.found.next[0])
@@ -19,7 +18,7 @@ const needed = computed(() => next.value?.needed && v.value.status !== 'mistake'
 <template>
   <section class="sheet verdict" aria-label="Verdict">
     <p class="says" :class="v.status">
-      <span v-if="v.status !== 'no_readings'" class="sure">{{ sure[v.sure_words] ?? v.sure_words }}</span>
+      <span v-if="v.status !== 'no_readings'" class="sure">{{ upper(v.sure_words) }}</span>
       <strong>{{ upper(v.said) }}.</strong>
     </p>
     <p v-if="v.status !== 'no_readings'">{{ upper(v.why) }}</p>
