@@ -366,7 +366,7 @@ class CostTest(TestCase):
         plan = cutting_plan([piece("A", "9/2", "9/2", 9)], [YARD], seconds=1.0)
         self.assertEqual(
             str(PlanCost.of(plan).said).replace("\u00a0", " "),
-            "Least fabric: 2 strips in one width, 11 cuts with like strips stacked by four, 360.0 sq in of cloth.",
+            "Least fabric: 2 strips in one width, 11 cuts with like strips stacked by four, 360 sq in of cloth.",
         )
         short = cutting_plan([piece("A", "9/2", "9/2", 9)], [Cloth("s", "a", inches(10), inches(5))], Goal.FEWEST, 1.0)
         self.assertIn("short of 7 pieces", str(PlanCost.of(short).said))

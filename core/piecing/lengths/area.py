@@ -32,7 +32,7 @@ class Area:
         return cls(total)
 
     def set_in(self, style: Style | None) -> str:
-        """To a tenth of a square inch, or whole square centimetres."""
+        """To a tenth of a square inch, which is left out where there is none, or whole square centimetres."""
         if style and style.measure is Measure.MILLIMETRES:
             return f"{float(self.value) * 6.4516:.0f}\u00a0cm²"
-        return f"{float(self.value):.1f}\u00a0sq\u00a0in"
+        return f"{float(self.value):.1f}".removesuffix(".0") + "\u00a0sq\u00a0in"

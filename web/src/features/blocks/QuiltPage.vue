@@ -146,6 +146,8 @@ const begin = () =>
         </p>
         <p v-for="n in sheet.quilt.sizes?.notes ?? []" :key="n" class="note">{{ n }}</p>
       </section>
+    </div>
+    <div class="after">
       <section v-if="parts.length" class="sheet" aria-label="Pieced beside the blocks">
         <h2>Pieced beside the blocks</h2>
         <ul class="parts">
@@ -176,9 +178,13 @@ const begin = () =>
 
 .quilt {
   display: grid;
-  grid-template-columns: 372px minmax(0, 1fr);
-  gap: 14px;
+  grid-template: auto 1fr / clamp(296px, 36vw, 372px) minmax(0, 1fr);
+  gap: 12px 14px;
   align-items: start;
+}
+
+.choices {
+  grid-row: 1 / span 2;
 }
 
 /* What is chosen far down moves the picture that stands at the top: both stay in sight. */
@@ -191,7 +197,8 @@ const begin = () =>
   }
 }
 
-.result {
+.result,
+.after {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
@@ -251,9 +258,33 @@ const begin = () =>
   gap: 14px;
 }
 
+/* The list of pieces needs the width of both. */
 @media (width <= 1000px) {
+  .choices {
+    grid-row: 1;
+  }
+
+  .result {
+    position: sticky;
+    top: 0;
+  }
+
+  .after {
+    grid-column: 1 / -1;
+  }
+}
+
+@media (width <= 760px) {
   .quilt {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template: none / minmax(0, 1fr);
+  }
+
+  .choices {
+    grid-row: auto;
+  }
+
+  .result {
+    position: static;
   }
 }
 </style>

@@ -224,7 +224,7 @@ function fix(n: number) {
 <style scoped>
 .scraps {
   display: grid;
-  grid-template-columns: 338px minmax(0, 1fr);
+  grid-template-columns: clamp(280px, 34vw, 338px) minmax(0, 1fr);
   gap: 14px;
   align-items: start;
 }
@@ -302,7 +302,7 @@ i {
   box-shadow: inset 0 0 0 3px var(--buoy);
 }
 
-@media (width <= 1000px) {
+@media (width <= 760px) {
   .scraps {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -161,7 +161,7 @@ const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
   justify-items: center;
 }
 
-@media (width > 960px) {
+@media (width > 760px) {
   .shown {
     position: sticky;
     top: 8px;
@@ -231,15 +231,26 @@ legend::first-letter {
   text-transform: uppercase;
 }
 
-@media (width <= 960px) {
+@media (width <= 760px) {
   .what {
     grid-template-columns: minmax(0, 1fr);
   }
+}
 
+@media (width <= 960px) {
+  /* What it is and what it is set to above the slider. */
   .knob {
-    grid-template-columns: minmax(0, 1fr);
-    gap: 4px;
-    margin-bottom: 10px;
+    grid-template-columns: auto minmax(0, 1fr);
+    gap: 2px 14px;
+    margin-bottom: 8px;
+  }
+
+  .knob > :nth-child(2) {
+    grid-area: 2 / 1 / 3 / -1;
+  }
+
+  .value {
+    text-align: right;
   }
 }
 </style>

@@ -35,6 +35,7 @@ const stages = computed(() => {
   <main id="main" class="plan">
     <h2 class="visually-hidden">Plan</h2>
     <ChoicesPanel
+      class="choices"
       :model-value="draft"
       :problems="problems"
       :project="project"
@@ -84,15 +85,16 @@ const stages = computed(() => {
         <h2>No plan yet</h2>
         <p>{{ Object.values(problems)[0] ?? 'Give a size to begin.' }}</p>
       </section>
+    </div>
+    <div v-if="last" class="after" :class="{ old }">
       <SchoolsTable
-        v-if="last"
         v-model="draft.school!"
         v-model:margin="draft.own_margin!"
         :offers="last.offers"
         :own-cut="ownCut"
         :problem="problems.own_margin"
       />
-      <PlanNotes v-if="last?.plan" :plan="last.plan" :seam-cost="last.seam_cost" />
+      <PlanNotes v-if="last.plan" :plan="last.plan" :seam-cost="last.seam_cost" />
     </div>
   </main>
 </template>
@@ -100,18 +102,24 @@ const stages = computed(() => {
 <style scoped>
 .plan {
   display: grid;
-  grid-template-columns: 318px minmax(0, 1fr);
-  gap: 14px;
+  grid-template: auto 1fr / clamp(296px, 36vw, 318px) minmax(0, 1fr);
+  gap: 12px 14px;
   align-items: start;
 }
 
-.result {
+.choices {
+  grid-row: 1 / span 2;
+}
+
+.result,
+.after {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
 }
 
-.old > :not(:first-child) {
+.result.old > :not(:first-child),
+.after.old {
   opacity: 0.55;
 }
 
@@ -149,9 +157,24 @@ figcaption {
   padding-left: 20px;
 }
 
+/* A table of six columns needs the width of both. */
 @media (width <= 1000px) {
+  .choices {
+    grid-row: 1;
+  }
+
+  .after {
+    grid-column: 1 / -1;
+  }
+}
+
+@media (width <= 760px) {
   .plan {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template: none / minmax(0, 1fr);
+  }
+
+  .choices {
+    grid-row: auto;
   }
 }
 </style>

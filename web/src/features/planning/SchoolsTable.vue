@@ -137,7 +137,7 @@ tr.on > :first-child {
   margin-left: 14px;
 }
 
-@media (width <= 820px) {
+@media (width <= 760px) {
   small {
     display: none;
   }

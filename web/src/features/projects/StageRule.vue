@@ -148,6 +148,11 @@ b {
     grid-template-columns: repeat(5, minmax(0, 1fr));
   }
 
+  /* Nine in two rows of five: the longest word has room for two. */
+  .stages > :last-child {
+    grid-column: span 2;
+  }
+
   .line {
     display: none;
   }

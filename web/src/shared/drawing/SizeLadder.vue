@@ -71,6 +71,7 @@ const before = (i: number) => props.ladder.rungs[i - 1]
 
 <style scoped>
 .ladder {
+  container-type: inline-size;
   margin: 0;
   display: grid;
   gap: 5px;
@@ -235,17 +236,25 @@ const before = (i: number) => props.ladder.rungs[i - 1]
   color: var(--ink);
 }
 
-@media (width <= 760px) {
+/* Where the ladder is narrow, what is lost stands below its bar. */
+@container (width <= 620px) {
+  .row {
+    grid-template-columns: 132px minmax(0, 1fr);
+    gap: 2px 12px;
+  }
+
+  .row .why {
+    grid-column: 2;
+  }
+}
+
+@container (width <= 400px) {
   .row {
     grid-template-columns: 96px minmax(0, 1fr);
   }
 
   .name {
     flex-direction: column;
-  }
-
-  .row .why {
-    grid-column: 2;
   }
 }
 </style>
