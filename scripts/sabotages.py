@@ -708,7 +708,7 @@ SABOTAGES = [
     *in_file(
         "records/words.py",
         "tests.test_wanted",
-        ("if not (figure.off and abs(figure.mean) >= _A_THREAD):", "if not figure.off:"),
+        ("if not (figure.off and abs(figure.mean) >= _HALF_A_THREAD):", "if not figure.off:"),
         ("_NINE_TENTHS = 1.645", "_NINE_TENTHS = 1.0"),
         ("if figure.spread_high < figure.assumed:", "if figure.spread_low < figure.assumed:"),
     ),
@@ -1642,5 +1642,13 @@ SABOTAGES = [
         "diagnosis/verdict.py",
         "tests.test_but_the_fold",
         ("_but_the_fold(w) if is_fold_open(found) else _true(w)", "_true(w)"),
+    ),
+    *in_file(
+        "records/words.py",
+        "tests.test_wanted",
+        ("(figure.high - figure.low) / 2 <= _A_THREAD", "figure.high - figure.low <= _A_THREAD"),
+        ("if _is_known(figure) else _NOT_KNOWN[habit]", "if figure.off else _NOT_KNOWN[habit]"),
+        ("likely if figure.off and figure.sure", "likely if figure.sure"),
+        ("figure.sure in (certain, likely) else", "figure.sure else"),
     ),
 ]

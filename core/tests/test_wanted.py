@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from piecing.blocks.library import library_pattern
@@ -20,7 +21,7 @@ from piecing.planning.unit_plan import Choices, UnitPlan
 from piecing.prints import Direction
 from piecing.quilts.choices import Border, Corners, QuiltChoices
 from piecing.quilts.sizes import quilt_sizes
-from piecing.records.words import habit_said, spread_said
+from piecing.records.words import habit_said, habit_sureness, spread_said
 from piecing.trimming import Ruler
 from piecing.units import UnitSpec
 
@@ -159,17 +160,34 @@ class HabitWordsTest(TestCase):
     def test_seams(self) -> None:
         self.assertEqual(self.said(Habit.SEAM, 1 / 32, 1 / 64, 3 / 64), "Your seams take 1⁄32″ more than 1⁄4″.")
         self.assertEqual(self.said(Habit.SEAM, -1 / 32, -3 / 64, -1 / 64), "Your seams take 1⁄32″ less than 1⁄4″.")
-        self.assertEqual(self.said(Habit.SEAM, 1 / 32, -1 / 64, 5 / 64), "Your seams take 1⁄4″, as wanted.")
+        self.assertEqual(
+            self.said(Habit.SEAM, 1 / 32, -1 / 64, 5 / 64), "What your seams take is not known to a thread yet."
+        )
+        self.assertEqual(self.said(Habit.SEAM, 1 / 256, -1 / 100, 1 / 64), "Your seams take 1⁄4″, as wanted.")
         self.assertEqual(self.said(Habit.SEAM, 1 / 256, 1 / 512, 3 / 512), "Your seams take 1⁄4″, as wanted.")
 
     def test_every_habit_both_ways_and_neither(self) -> None:
         for habit in Habit:
             above, below = self.said(habit, 1 / 16, 1 / 32, 3 / 32), self.said(habit, -1 / 16, -3 / 32, -1 / 32)
-            neither = self.said(habit, 0.0, -1 / 32, 1 / 32)
-            self.assertEqual(len({above, below, neither}), 3)
+            neither, unknown = self.said(habit, 0.0, -1 / 100, 1 / 100), self.said(habit, 0.0, -1 / 32, 1 / 32)
+            self.assertEqual(len({above, below, neither, unknown}), 3 if habit is Habit.FOLD else 4)
+            self.assertIn("not known to a thread yet", unknown)
             if habit is not Habit.FOLD:
                 self.assertIn("1⁄16″", below)
             self.assertIn("1⁄16″", above)
+
+    def test_certain_is_what_is_known_to_a_thread(self) -> None:
+        """A thread is 1/64: a mean between 1/64 and 3/64 is one either way, one between 1/100 and 6/100 more."""
+        for low, high, wanted in (
+            (1 / 64, 3 / 64, "certain"),
+            (-1 / 64, 1 / 64, "certain"),
+            (1 / 100, 6 / 100, "likely"),
+            (-1 / 100, 4 / 100, "open"),
+        ):
+            self.assertEqual(habit_sureness(self.figure((low + high) / 2, low, high)), wanted)
+        of_three = replace(self.figure(0, -1 / 64, 1 / 64), worth=3.0)
+        self.assertEqual(habit_sureness(of_three), "open")
+        self.assertEqual(habit_sureness(replace(of_three, low=1 / 100, high=6 / 100)), "open")
 
     def test_in_millimetres(self) -> None:
         self.assertIn("1.5 mm more", self.said(Habit.SEAM, 1 / 16, 1 / 32, 3 / 32, style=Style(Measure.MILLIMETRES)))

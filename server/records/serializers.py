@@ -21,6 +21,7 @@ from piecing.records import (
     SeamSearch,
     UnitMaking,
     habit_said,
+    habit_sureness,
     spread_said,
 )
 from progress.subject import UNIT_OR_BLOCK
@@ -175,7 +176,7 @@ def _habit(habit: Habit, hands: HandsShown, style: Style, allowance: Length) -> 
         "title": HABIT_WORDS[habit],
         "said": habit_said(habit, figure, allowance).text(style),
         "spread": spread_said(figure).text(style),
-        "sure": figure.sure,
+        "sure": habit_sureness(figure),
         "readings": figure.readings,
         "mean": figure.mean,
         "low": figure.low,

@@ -9,7 +9,7 @@ from .guide import GuideSearch, GuideTest, SeamSearch, find_seam
 from .rooms import BlockRooms, UnitMaking, UnitRooms, block_rooms, steady_record
 from .runs import Bar, RunPoint, bars_of, days_between, run_of, seam_off
 from .sampling import CERTAINTIES, SamplingPlan, sampling_plan, share_off
-from .words import GROWS, HABIT_WORDS, habit_said, spread_said
+from .words import GROWS, HABIT_WORDS, habit_said, habit_sureness, spread_said
 
 __all__ = [
     "CERTAINTIES",
@@ -44,6 +44,7 @@ __all__ = [
     "find_seam",
     "forecast",
     "habit_said",
+    "habit_sureness",
     "helps",
     "next_to_measure",
     "run_of",

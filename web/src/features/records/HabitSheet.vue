@@ -74,7 +74,7 @@ const run = computed(() => {
                 ...font,
                 formatter: c.name.split(', ').at(-1),
                 position: 'end' as const,
-                distance: 4 + (n % 2) * 20,
+                distance: 12 + (n % 2) * 19,
               },
             })),
           ],
