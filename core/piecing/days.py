@@ -1,4 +1,4 @@
-"""Days as people write them. Not "today": what is typed may wait in a browser until tomorrow, and is another day then."""
+"""Days as people write and say them. Not "today": what is typed may wait in a browser until tomorrow, and is another day then."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from datetime import date, timedelta
 
 from .errors import DayImpossible
 
-__all__ = ["read_day"]
+__all__ = ["day_words", "read_day"]
 
 _MONTHS = (
     "january",
@@ -34,6 +34,11 @@ _WAYS = tuple(
     )
 )
 _SLASHED = re.compile(r"(?P<month>\d{1,2})/(?P<day>\d{1,2})(?:/(?P<year>\d{4}))?", re.ASCII)
+
+
+def day_words(day: date) -> str:
+    """A day as one says it: 25 November 2026."""
+    return f"{day.day} {_MONTHS[day.month - 1].capitalize()} {day.year}"
 
 
 def read_day(text: str, today: date, *, to_come: bool = False) -> date:

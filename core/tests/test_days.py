@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from unittest import TestCase
 
-from piecing.days import read_day
+from piecing.days import day_words, read_day
 from piecing.errors import DayImpossible
 
 _TODAY = date(2026, 11, 29)
@@ -62,3 +62,9 @@ class ReadDayTest(TestCase):
         ):
             with self.subTest(text), self.assertRaisesRegex(DayImpossible, why):
                 read_day(text, _TODAY)
+
+    def test_said_and_read_again(self) -> None:
+        self.assertEqual(day_words(date(2026, 11, 25)), "25 November 2026")
+        self.assertEqual(day_words(date(2027, 1, 1)), "1 January 2027")
+        for day in (date(2026, 2, 28), date(2024, 2, 29), date(2026, 12, 31)):
+            self.assertEqual(read_day(day_words(day), _TODAY), day)

@@ -32,7 +32,7 @@ class TwoSettingsTest(TestCase):
         v = F.judge(*self.mended)
         self.assertIs(v.status, Status.UNSETTLED)
         self.assertIn(
-            "Seams sewn on 2026-11-23 lie 5⁄16″ from the edge, those sewn on 2026-11-27 1⁄4″: the guide was moved. Measure a row",
+            "Seams sewn on 23 November 2026 lie 5⁄16″ from the edge, those sewn on 27 November 2026 1⁄4″: the guide was moved. Measure a row",
             plain(v.why),
         )
         first = next_readings(F.infer(*self.mended), v, raw=F.raw)[0]

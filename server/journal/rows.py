@@ -15,6 +15,7 @@ from django.db.models import Q
 from django.utils import timezone
 
 from diagnosis.models import TURNED_OUT, SavedDiagnosis
+from piecing.days import day_words
 from piecing.handling.spoiled import WHY_WORDS, Why
 from piecing.lengths import Area, Style
 from piecing.messages import Message
@@ -53,7 +54,9 @@ class LogRow:
         """All of it, to be searched."""
         name = self.project.name if self.project else ""
         captions = (p.caption for p in self.photos)
-        return folded(" ".join([self.title, *self.lines, self.text, name, self.day.isoformat(), *captions]))
+        return folded(
+            " ".join([self.title, *self.lines, self.text, name, self.day.isoformat(), day_words(self.day), *captions])
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +95,9 @@ def entry_lines(room: Workroom, project: UUID | None, kind: str, *, words: bool)
         EntryLine(
             day,
             key,
-            folded(f"{day} {_TITLES.get(what, '')} {of} {' '.join(said)} {text} {name or ''} {captions.get(key, '')}"),
+            folded(
+                f"{day} {day_words(day)} {_TITLES.get(what, '')} {of} {' '.join(said)} {text} {name or ''} {captions.get(key, '')}"
+            ),
         )
         for day, key, what, of, said, text, name in rows.values_list(
             "day", "pk", "kind", "of", "said", "text", "project__name"

@@ -11,6 +11,7 @@ from reportlab.lib.utils import ImageReader
 from journal.models import Photo
 from journal.rows import LogRow
 from journal.story import Story
+from piecing.days import day_words
 
 from .sheet import MARGIN, PaperSheet, PaperStyle
 
@@ -37,8 +38,8 @@ def story_pdf(
     """``photos`` are those of the story's rows, with their pictures, by key."""
     sheet = PaperSheet(story.project.name, page)
     sheet.text(_plain(story.project.name), 20, bold=True)
-    ended = f", put away {story.ended.isoformat()}" if story.ended else ""
-    sheet.text(f"Begun {story.begun.isoformat()}{ended}", 10, gap=8)
+    ended = f", put away {day_words(story.ended)}" if story.ended else ""
+    sheet.text(f"Begun {day_words(story.begun)}{ended}", 10, gap=8)
     _pictures(sheet, story, style, colours)
     for heading, lines in story.facts:
         sheet.room(40)
@@ -75,7 +76,7 @@ def _rows(sheet: PaperSheet, heading: str, rows: Iterable[LogRow], photos: Mappi
     sheet.text(heading, 14, bold=True, gap=4)
     for row in told:
         sheet.room(30)
-        sheet.text(f"{row.day.isoformat()}  {_plain(row.title)}", 10, bold=True, gap=1)
+        sheet.text(f"{day_words(row.day)}  {_plain(row.title)}", 10, bold=True, gap=1)
         for line in (*row.lines, *row.text.splitlines()):
             sheet.text(_plain(line), 10, x=12, gap=1)
         _photos(sheet, [photos[p.pk] for p in row.photos if p.pk in photos])

@@ -12,7 +12,7 @@ from django.utils import timezone
 from api.patches import Reader, apply_changes
 from api.problems import NotHere, Refused
 from api.readers import maybe_length_reader, name_reader, note_reader, one_of_reader, step_reader, yes_no_reader
-from piecing.days import read_day
+from piecing.days import day_words, read_day
 from piecing.errors import DayImpossible
 from piecing.lengths import Measure, Style, usual
 from workrooms.models import Workroom
@@ -43,9 +43,9 @@ def day_reader() -> Reader:
     def read(value: Any) -> date:
         day = read_day(str(value), timezone.localdate())
         if day > timezone.localdate() + timedelta(days=1):
-            raise DayImpossible("{day} has not come yet. Give the day on which it was read.", day=day.isoformat())
+            raise DayImpossible("{day} has not come yet. Give the day on which it was read.", day=day_words(day))
         if day < _FIRST:
-            raise DayImpossible("{day} is too long ago. Give the day on which it was read.", day=day.isoformat())
+            raise DayImpossible("{day} is too long ago. Give the day on which it was read.", day=day_words(day))
         return day
 
     return Reader(read)

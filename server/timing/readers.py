@@ -11,7 +11,7 @@ from rest_framework import serializers
 
 from api.patches import Reader
 from api.readers import maybe_whole_reader, note_reader, one_of_reader, yes_no_reader
-from piecing.days import read_day
+from piecing.days import day_words, read_day
 from piecing.errors import DayImpossible, TimeNotUnderstood
 from setups.commands import day_reader
 
@@ -75,7 +75,7 @@ def moment_reader() -> Reader:
         if at is None or at.tzinfo is None or at.year < 1990:
             raise TimeNotUnderstood("A moment is written 2026-11-27T19:30:00+00:00.")
         if at > timezone.now() + timedelta(days=1):
-            raise DayImpossible("{day} has not come yet. Give the day on which it was done.", day=at.date().isoformat())
+            raise DayImpossible("{day} has not come yet. Give the day on which it was done.", day=day_words(at.date()))
         return at
 
     return Reader(read)
@@ -86,7 +86,7 @@ def _day_to_come(value: Any) -> date | None:
         return None
     day = read_day(str(value), timezone.localdate(), to_come=True)
     if not timezone.localdate() - _AHEAD < day < timezone.localdate() + _AHEAD:
-        raise DayImpossible("{day} is more than ten years away. Look at the year again.", day=day.isoformat())
+        raise DayImpossible("{day} is more than ten years away. Look at the year again.", day=day_words(day))
     return day
 
 

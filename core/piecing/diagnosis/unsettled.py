@@ -7,9 +7,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import date
 
 import numpy as np
 
+from ..days import day_words
 from ..messages import Listing, Message
 from .bearing import AT_ONE_PLACE, LENGTHS, OFF_ITS_MARK, STRAY, Bow, bow_of, read_alike, says_why
 from .estimates import Estimate
@@ -135,9 +137,9 @@ def _at_two_settings(found: Inference, s: TwoSettings) -> Message:
         if abs(s.after - allowance) < abs(s.before - allowance)
         else "Seams sewn on {first} lie {before} from the edge, those sewn on {last} {after}: the guide was moved, and not for the better. "
         "Sew a strip test, and measure a row of this block: it tells on which of these days it was sewn.",
-        first=s.first,
+        first=day_words(date.fromisoformat(s.first)),
         before=GuideSetting(s.before),
-        last=s.last,
+        last=day_words(date.fromisoformat(s.last)),
         after=GuideSetting(s.after),
     )
 

@@ -176,6 +176,11 @@ class SearchTest(LogCase):
         other = self.new_project("Wake")
         self.assertEqual(self.ask("get", f"log?project={other['id']}")["count"], 0)
 
+    def test_days_as_they_are_shown_and_as_they_are_typed(self) -> None:
+        self.entry(kind="note", text="Press open.", day="2026-02-03")
+        for asked, many in (("february 2026 press", 1), ("2026-02-03", 1), ("3 February", 1), ("march press", 0)):
+            self.assertEqual(self.ask("get", f"log?q={asked}")["count"], many, asked)
+
     def test_machines_and_diagnoses_stand_in_it(self) -> None:
         self.ask("put", f"set-ups/{uuid4()}", {"changes": {"machine": "The grey one"}, "seen": {}, "came_from": None})
         for value in ("4 1/16", "4 3/32", "4 1/16", "4 1/16"):

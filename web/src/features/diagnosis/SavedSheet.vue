@@ -6,6 +6,7 @@ import type { Schemas } from '@/shared/api/client'
 import { useUndo } from '@/shared/notes/useUndo'
 import { useOutbox } from '@/shared/offline/outbox'
 import type { Of } from '@/shared/offline/outgoing'
+import { dayWords } from '@/shared/words/days'
 
 /** Diagnoses as they were said, beside what turned out later. */
 const props = defineProps<{ of: Of; saved: Schemas['Saved'][]; status: string }>()
@@ -18,8 +19,6 @@ const outcomes = [
   { value: 'partly', label: 'partly right' },
   { value: 'wrong', label: 'it was wrong' },
 ]
-const day = (iso: string) =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
 const keepNow = () => send({ kind: 'save_diagnosis', ...props.of, saved: crypto.randomUUID() })
 
 function change(k: Schemas['Saved'], changes: Record<string, unknown>, seen: Record<string, unknown>) {
@@ -28,7 +27,7 @@ function change(k: Schemas['Saved'], changes: Record<string, unknown>, seen: Rec
 
 function takeAway(k: Schemas['Saved']) {
   change(k, { deleted: true }, {})
-  undo(`The diagnosis of ${day(k.saved_at)} was taken away.`, () => change(k, { deleted: false }, {}))
+  undo(`The diagnosis of ${dayWords(k.saved_at)} was taken away.`, () => change(k, { deleted: false }, {}))
 }
 
 function note(k: Schemas['Saved']) {
@@ -56,7 +55,7 @@ const right = (n: string) => props.saved.filter((k) => k.turned_out === n).lengt
     </p>
     <article v-for="k in saved" :key="k.id">
       <p>
-        <strong>{{ day(k.saved_at) }}: {{ k.said.headline || 'nothing said' }}</strong>
+        <strong>{{ dayWords(k.saved_at) }}: {{ k.said.headline || 'nothing said' }}</strong>
         <span class="soft">
           By {{ k.said.readings.length }} readings. Advised: {{ k.said.this_block[0] ?? 'nothing' }}.</span
         >

@@ -13,6 +13,7 @@ import { reasonWords } from '@/shared/words/words'
 import type { LogRow } from './api'
 import EntryForm from './EntryForm.vue'
 import { shrunk } from './shrink'
+import { dayWords } from '@/shared/words/days'
 
 /** One thing of the log: as it was said, in her own words, with photos; put right or taken out. */
 const props = defineProps<{ row: LogRow; today: string; still?: boolean }>()
@@ -69,9 +70,9 @@ function removePhoto(photo: string) {
 </script>
 
 <template>
-  <article :aria-label="`${row.title}, ${row.day}`">
+  <article :aria-label="`${row.title}, ${dayWords(row.day)}`">
     <p class="when soft">
-      {{ row.day
+      {{ dayWords(row.day)
       }}<template v-if="row.project && !still"
         >,
         <RouterLink :to="{ name: 'standing', params: { project: row.project } }">{{
@@ -95,7 +96,7 @@ function removePhoto(photo: string) {
         <figure v-for="p in row.photos" :key="p.id">
           <NImage
             :src="`/api/photos/${p.id}`"
-            :alt="p.caption || `Photo of ${row.day}`"
+            :alt="p.caption || `Photo of ${dayWords(row.day)}`"
             height="150"
             object-fit="cover"
           />

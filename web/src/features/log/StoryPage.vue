@@ -10,6 +10,7 @@ import WaitingFor from '@/shared/ui/WaitingFor.vue'
 import { useStory } from './api'
 import EntryForm from './EntryForm.vue'
 import LogCard from './LogCard.vue'
+import { dayWords } from '@/shared/words/days'
 
 /** A project as a whole, to print or keep: facts, pictures, what was put down on the way, what was learned. */
 const props = defineProps<{ project: Project }>()
@@ -29,7 +30,8 @@ const others = computed(() => data.value?.rows.filter((r) => r.kind !== 'learned
       <section class="sheet" aria-label="Facts">
         <h2>{{ data.name }}</h2>
         <p class="soft">
-          Begun {{ data.begun }}<template v-if="data.ended">, put away {{ data.ended }}</template>
+          Begun {{ dayWords(data.begun)
+          }}<template v-if="data.ended">, put away {{ dayWords(data.ended) }}</template>
         </p>
         <p class="acts">
           <a :href="`/api/projects/${project.id}/story.pdf`" target="_blank">To print or keep, as PDF</a>

@@ -7,6 +7,7 @@ import type { Project } from '@/shared/api/client'
 import { useOutbox } from '@/shared/offline/outbox'
 
 import { useHistory } from './api'
+import { momentWords } from '@/shared/words/days'
 
 /** The last states of a project, each to be opened as a copy; the project itself stays as it is. */
 const props = defineProps<{ project: Pick<Project, 'id' | 'name'> }>()
@@ -19,14 +20,6 @@ const { sent } = useOutbox()
 const router = useRouter()
 const states = computed(() => data.value ?? [])
 
-const when = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'long',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 const what = (said: string[]) => (said.length ? `Changed: ${said.join(', ')}` : 'The first state kept')
 
 async function open(state: string) {
@@ -50,9 +43,13 @@ async function open(state: string) {
     </p>
     <ul v-else>
       <li v-for="s in states" :key="s.id">
-        <strong>{{ when(s.at) }}</strong>
+        <strong>{{ momentWords(s.at) }}</strong>
         <span class="soft">{{ what(s.said) }}</span>
-        <NButton size="small" :aria-label="`Open the state of ${when(s.at)} as a copy`" @click="open(s.id)">
+        <NButton
+          size="small"
+          :aria-label="`Open the state of ${momentWords(s.at)} as a copy`"
+          @click="open(s.id)"
+        >
           Open as a copy
         </NButton>
       </li>

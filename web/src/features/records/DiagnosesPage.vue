@@ -6,13 +6,13 @@ import { RouterLink } from 'vue-router'
 import WaitingFor from '@/shared/ui/WaitingFor.vue'
 
 import { useKeptDiagnoses } from './api'
+import { dayWords } from '@/shared/words/days'
 
 /** How often diagnoses that were kept turned out right, at each sureness they were said with. */
 const { data, error } = useKeptDiagnoses()
 const outcomes = { '': 'not known yet', right: 'right', partly: 'partly right', wrong: 'wrong' }
 const known = computed(() => data.value?.calibrations.filter((c) => c.right + c.partly + c.wrong) ?? [])
 const inTen = (share: number) => Math.round(share * 10)
-const day = (at: string) => at.slice(0, 10)
 </script>
 
 <template>
@@ -68,7 +68,7 @@ const day = (at: string) => at.slice(0, 10)
               >{{ k.headline }}</RouterLink
             >
             <span class="soft">
-              {{ k.project_name }}, {{ day(k.saved_at) }}: {{ outcomes[k.turned_out || '']
+              {{ k.project_name }}, {{ dayWords(k.saved_at) }}: {{ outcomes[k.turned_out || '']
               }}{{ k.later ? `, ${k.later}` : '' }}
             </span>
           </li>

@@ -8,6 +8,7 @@ import { useOutbox } from '@/shared/offline/outbox'
 import { plural } from '@/shared/words/words'
 
 import type { Habit, Hands } from './api'
+import { dayWords } from '@/shared/words/days'
 
 /** One habit in words, as a run over time and as a distribution; the same figures in a table. */
 const props = defineProps<{ habit: Habit; hands: Hands }>()
@@ -27,7 +28,7 @@ const run = computed(() => {
       formatter: (p: { dataIndex: number; componentType: string; name: string }) => {
         const point = h.run[p.dataIndex]
         return p.componentType === 'series' && point
-          ? `${point.day}\n${point.told}, ${plural(point.count, 'reading')}\n${props.hands.names[point.set_up] ?? ''}`
+          ? `${dayWords(point.day)}\n${point.told}, ${plural(point.count, 'reading')}\n${props.hands.names[point.set_up] ?? ''}`
           : p.name
       },
     },
@@ -159,14 +160,14 @@ const days = computed(() => [...props.habit.run].reverse())
         </thead>
         <tbody>
           <tr v-for="p in days" :key="`${p.day} ${p.set_up}`">
-            <td>{{ p.day }}</td>
+            <td>{{ dayWords(p.day) }}</td>
             <td>{{ p.count }}</td>
             <td>{{ p.told }}</td>
             <td>{{ hands.names[p.set_up] ?? '' }}</td>
             <td>
               <NButton
                 text
-                :aria-label="`Leave ${p.day} out`"
+                :aria-label="`Leave ${dayWords(p.day)} out`"
                 @click="send({ kind: 'leave_day_out', day: p.day })"
                 >Leave the day out</NButton
               >

@@ -7,6 +7,7 @@ import WaitingFor from '@/shared/ui/WaitingFor.vue'
 
 import { useHands } from './api'
 import HabitSheet from './HabitSheet.vue'
+import { dayWords } from '@/shared/words/days'
 
 /** What her readings say of her hands; plans, diagnoses and forecasts rest on the same figures. */
 const { data, error } = useHands()
@@ -34,8 +35,11 @@ const { send } = useOutbox()
         <h2>Days left out</h2>
         <ul>
           <li v-for="d in data.days_out" :key="d">
-            {{ d }}
-            <NButton text :aria-label="`Take ${d} back`" @click="send({ kind: 'take_day_back', day: d })"
+            {{ dayWords(d) }}
+            <NButton
+              text
+              :aria-label="`Take ${dayWords(d)} back`"
+              @click="send({ kind: 'take_day_back', day: d })"
               >Take it back</NButton
             >
           </li>

@@ -11,6 +11,7 @@ import { type SetUp, useRecords } from './api'
 import FindSeam from './FindSeam.vue'
 import SetUpForm from './SetUpForm.vue'
 import TestsSheet from './TestsSheet.vue'
+import { dayWords } from '@/shared/words/days'
 
 /** The machine as it is set up now and as it was, and the seam tests sewn with it. */
 const { data, error } = useRecords()
@@ -60,7 +61,7 @@ function remove(s: SetUp) {
       <div class="right">
         <section class="sheet" aria-label="In use">
           <template v-if="current && open !== 'correct' && open !== 'change'">
-            <p class="soft">In use since {{ current.began }}</p>
+            <p class="soft">In use since {{ dayWords(current.began) }}</p>
             <h2>{{ current.machine }}</h2>
             <p>{{ about(current) }}.</p>
             <p v-if="current.note" class="soft">{{ current.note }}</p>
@@ -94,7 +95,7 @@ function remove(s: SetUp) {
           <ul>
             <li v-for="s in others" :key="s.id">
               <span>
-                <strong>{{ s.machine }}</strong>, {{ about(s) }}; since {{ s.began }},
+                <strong>{{ s.machine }}</strong>, {{ about(s) }}; since {{ dayWords(s.began) }},
                 {{ plural(s.tested, 'test') }}
               </span>
               <span class="acts">

@@ -13,6 +13,7 @@ import { spots } from '@/shared/words/spots'
 import { plural } from '@/shared/words/words'
 
 import { type SeamTest, type SetUp, takeTests } from './api'
+import { dayWords } from '@/shared/words/days'
 
 /** What was read of seams sewn with this set-up: strip tests, and raw edge to stitching on the back. */
 const props = defineProps<{ setUp: SetUp; today: string }>()
@@ -74,7 +75,7 @@ const pasting = ref(false)
       </thead>
       <tbody>
         <tr v-for="t in setUp.tests" :key="t.id">
-          <td>{{ t.day }}</td>
+          <td>{{ dayWords(t.day) }}</td>
           <td>
             <template v-if="t.whole">{{ t.value.pretty }} of {{ t.whole.pretty }}</template>
             <template v-else>{{ t.value.pretty }} {{ spotWords[t.spot] }}</template>
@@ -83,7 +84,10 @@ const pasting = ref(false)
           <td class="number">{{ t.takes }}</td>
           <td>{{ t.guide?.pretty }}</td>
           <td>
-            <NButton text :aria-label="`Delete the test of ${t.day}, ${t.value.pretty}`" @click="remove(t)"
+            <NButton
+              text
+              :aria-label="`Delete the test of ${dayWords(t.day)}, ${t.value.pretty}`"
+              @click="remove(t)"
               >Delete</NButton
             >
           </td>

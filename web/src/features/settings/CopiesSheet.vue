@@ -6,6 +6,7 @@ import { ref } from 'vue'
 
 import { api, Refusal, taken } from '@/shared/api/client'
 import { changes } from '@/shared/offline/queue'
+import { momentWords } from '@/shared/words/days'
 
 /** Everything in one file, out and in, and the copies that were made by themselves. */
 const { data } = useQuery({ queryKey: ['copies'], queryFn: () => taken(api.GET('/api/copies')) })
@@ -21,14 +22,6 @@ const occasions: Record<string, string> = {
   'before-purge': 'Before letting go of what was deleted',
 }
 const occasion = (name: string) => Object.entries(occasions).find(([k]) => name.startsWith(k))?.[1] ?? name
-const day = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 const size = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`
 
 function goBack(to: string, act: () => Promise<unknown>) {
@@ -116,9 +109,9 @@ const fromCopy = (name: string) =>
     <p v-if="problem" class="serious" role="alert">{{ problem }}</p>
     <ul v-if="data?.length">
       <li v-for="c in data" :key="c.name">
-        <span>{{ occasion(c.name) }}, {{ day(c.made) }}</span>
+        <span>{{ occasion(c.name) }}, {{ momentWords(c.made) }}</span>
         <span class="soft">{{ size(c.size) }}</span>
-        <NButton text :aria-label="`Go back to the copy of ${day(c.made)}`" @click="fromCopy(c.name)"
+        <NButton text :aria-label="`Go back to the copy of ${momentWords(c.made)}`" @click="fromCopy(c.name)"
           >Go back to it</NButton
         >
       </li>

@@ -13,6 +13,7 @@ import { useForm } from '@/shared/offline/typed'
 import { plural } from '@/shared/words/words'
 
 import { type Evenings, takeCalendar } from './api'
+import { dayWords } from '@/shared/words/days'
 
 /** When one is usually free, and when not after all: single days, or what a calendar says. */
 const props = defineProps<{ evenings: Evenings }>()
@@ -97,15 +98,18 @@ async function open(file: File) {
     <h3>Not free after all</h3>
     <ul v-if="props.evenings.days.length || props.evenings.sources.length">
       <li v-for="d in props.evenings.days" :key="d">
-        <span>{{ d }}</span>
-        <NButton text :aria-label="`Free again on ${d}`" @click="send({ kind: 'delete_busy_day', on: d })"
+        <span>{{ dayWords(d) }}</span>
+        <NButton
+          text
+          :aria-label="`Free again on ${dayWords(d)}`"
+          @click="send({ kind: 'delete_busy_day', on: d })"
           >Free again</NButton
         >
       </li>
       <li v-for="s in props.evenings.sources" :key="s.name">
         <span
           >{{ s.name }}
-          <span class="soft">{{ plural(s.count, 'time') }}, to {{ s.until.slice(0, 10) }}</span></span
+          <span class="soft">{{ plural(s.count, 'time') }}, to {{ dayWords(s.until) }}</span></span
         >
         <NButton
           text

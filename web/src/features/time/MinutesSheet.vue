@@ -11,6 +11,7 @@ import { useForm } from '@/shared/offline/typed'
 import { plural } from '@/shared/words/words'
 
 import { takeTimes, type WorkStage, type WorkTime } from './api'
+import { dayWords } from '@/shared/words/days'
 
 /** Minutes put down by the clock or by hand; any of them can be put right or taken away. */
 const props = defineProps<{ times: Schemas['TimeSheet'] }>()
@@ -123,7 +124,7 @@ const pasting = ref(false)
       </thead>
       <tbody>
         <tr v-for="r in times.rows" :key="r.id">
-          <td>{{ r.day }}</td>
+          <td>{{ dayWords(r.day) }}</td>
           <td>{{ r.project_name }}</td>
           <td>{{ r.stage_said }}</td>
           <template v-if="editing === r.id">
@@ -156,10 +157,17 @@ const pasting = ref(false)
           <td>
             <span class="acts">
               <NButton v-if="editing === r.id" text @click="correct(r)">Keep</NButton>
-              <NButton v-else text :aria-label="`Put right: ${r.stage_said}, ${r.day}`" @click="edit(r)"
+              <NButton
+                v-else
+                text
+                :aria-label="`Put right: ${r.stage_said}, ${dayWords(r.day)}`"
+                @click="edit(r)"
                 >Put right</NButton
               >
-              <NButton text :aria-label="`Take away: ${r.stage_said}, ${r.day}`" @click="emit('remove', r.id)"
+              <NButton
+                text
+                :aria-label="`Take away: ${r.stage_said}, ${dayWords(r.day)}`"
+                @click="emit('remove', r.id)"
                 >Take away</NButton
               ></span
             >
