@@ -122,6 +122,32 @@ class CuttingTest(JourneyCase):
         paper.get_by_role("link", name="Bench ticket on screen").click()
         expect(self.region("Half-square triangle")).to_contain_text("24 sets of 2")
 
+    def test_an_allowance_that_is_none_is_refused_at_its_field(self) -> None:
+        """Nothing is bought by the usual one meanwhile: the figures are the last that were asked for."""
+        self.open(f"{HALF_SEWN}/cut")
+        buying = self.region("To buy")
+        shrinkage = self.labelled("Shrinkage, in a hundred")
+        shrinkage.fill("10")
+        ten = buying.locator("li").first
+        expect(buying).to_contain_text("bobbins")
+        self.page.wait_for_load_state("networkidle")
+        told = ten.inner_text()
+        for typed, why in (
+            ("45", "at most 30"),
+            ("a lot", "A whole number is needed"),
+            ("2.5", "A whole number is needed"),
+        ):
+            shrinkage.fill(typed)
+            expect(buying.get_by_role("alert")).to_contain_text(why)
+            expect(shrinkage).to_have_attribute("aria-invalid", "true")
+            expect(ten).to_have_text(told)
+        self.page.reload()
+        expect(shrinkage).to_have_value("2.5")
+        expect(buying.get_by_role("alert")).to_contain_text("A whole number is needed")
+        shrinkage.fill("")
+        expect(buying.get_by_role("alert")).to_have_count(0)
+        expect(buying).to_contain_text("bobbins")
+
     def test_the_ticket_reads_well_on_a_phone(self) -> None:
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.open(f"{HALF_SEWN}/ticket")

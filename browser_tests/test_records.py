@@ -113,6 +113,13 @@ class RecordsTest(JourneyCase):
         page.keyboard.press("Enter")
         expect(self.region("Measure one").get_by_role("alert")).to_be_visible()
         expect(self.labelled("The ruler reads")).to_have_value("wide")
+        # A lot that is none is not taken for the first one.
+        self.labelled("The ruler reads").fill("9/32")
+        self.labelled("Lot", page).fill("second")
+        page.keyboard.press("Enter")
+        self.labelled("The ruler reads").press("Enter")
+        expect(self.region("Measure one").get_by_role("alert")).to_contain_text("is a whole number")
+        self.assertEqual(ReadingRow.objects.filter(nth__gt=0).count(), before + 2)
 
     def test_kept_diagnoses_lead_to_where_they_are(self) -> None:
         page = self.open("/records/diagnoses")

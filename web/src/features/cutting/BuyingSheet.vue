@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { NCollapse, NCollapseItem } from 'naive-ui'
+import { computed, ref, watch } from 'vue'
 
 import RowInput from '@/shared/form/RowInput.vue'
 import { usePreference } from '@/shared/offline/preference'
 
-import { type Project, ServerAway } from '@/shared/api/client'
+import { type Project, Refusal, type Schemas, ServerAway } from '@/shared/api/client'
 import { kindWords, methodWords, schoolWords } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
 
@@ -13,14 +14,26 @@ import { useBuying, usePossible } from './api'
 /** What the shop is asked for when nothing is in stock, and the thread the blocks take. */
 const props = defineProps<{ project: Project }>()
 const typed = usePreference('allowances', { shrinkage: '3', wrong_cuts: '1', bobbin: '65' })
-const whole = (text: string, most: number, usual: number) =>
-  /^\d{1,4}$/.test(text) && +text <= most ? +text : usual
-const asked = () => ({
-  shrinkage: whole(typed.value.shrinkage, 30, 3),
-  wrong_cuts: whole(typed.value.wrong_cuts, 20, 1),
-  bobbin: whole(typed.value.bobbin, 1000, 0),
-})
+/** As typed, so that the server refuses what is none; a blank takes the usual one. */
+const asked = () => {
+  const number = (text: string) => (text.trim() ? Number(text) : undefined)
+  const { shrinkage, wrong_cuts, bobbin } = typed.value
+  return { shrinkage: number(shrinkage), wrong_cuts: number(wrong_cuts), bobbin: number(bobbin) }
+}
 const { data, error } = useBuying(() => props.project.id, asked)
+const problems = computed<Record<string, string>>(() =>
+  error.value instanceof Refusal
+    ? Object.fromEntries(error.value.problem.errors.map((e) => [e.field, e.message]))
+    : {},
+)
+/** The last that could be worked out stays while what is typed cannot be taken. */
+const found = ref<Schemas['Buying']>()
+watch(data, (fresh) => (found.value = fresh ?? found.value), { immediate: true })
+const allowances = computed(() => [
+  { of: 'shrinkage' as const, said: 'Shrinkage, in a hundred' },
+  { of: 'wrong_cuts' as const, said: 'Strips cut wrong' },
+  { of: 'bobbin' as const, said: `${props.project.measure === 'mm' ? 'Metres' : 'Yards'} on a bobbin` },
+])
 const { data: possible } = usePossible(() => props.project.id)
 const one: Record<string, string> = { fat_quarter: 'fat quarter', square: 'square', strip: 'strip' }
 const many: Record<string, string> = { fat_quarter: 'fat quarters', square: 'squares', strip: 'strips' }
@@ -39,13 +52,21 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
   </section>
   <section class="sheet" aria-label="To buy">
     <h2>To buy, with none in stock</h2>
-    <p v-if="!data">
-      {{ error instanceof ServerAway ? 'Only the server can work it out. It is away.' : 'Working it out…' }}
+    <div class="allow">
+      <div v-for="a in allowances" :key="a.of">
+        {{ a.said }}
+        <RowInput v-model="typed[a.of]" :labelled="a.said" :wrong="!!problems[a.of]" numeric />
+        <p v-if="problems[a.of]" class="serious" role="alert">{{ problems[a.of] }}</p>
+      </div>
+    </div>
+    <p v-if="error instanceof ServerAway">
+      Only the server can work it out. It is away{{ found ? '; these are the last figures' : '' }}.
     </p>
-    <template v-else>
-      <p v-if="data.refusal" class="serious" role="alert">{{ data.refusal }}</p>
+    <p v-else-if="!found">Working it out…</p>
+    <template v-if="found">
+      <p v-if="found.refusal" class="serious" role="alert">{{ found.refusal }}</p>
       <ul>
-        <li v-for="p in data.purchases" :key="p.fabric">
+        <li v-for="p in found.purchases" :key="p.fabric">
           <strong>{{ name(p.fabric) }}: {{ p.asked }}</strong>
           <span class="soft">
             cut from <Len :of="p.bare" about /><template v-for="k in p.instead" :key="k.kind + k.along.text"
@@ -54,44 +75,29 @@ const name = (role: string) => props.project.fabrics.find((f) => f.role === role
             ></template>
           </span>
         </li>
-        <li v-if="data.backing">
-          <strong>Backing, {{ name(data.backing_fabric) }}: {{ data.backing.asked }}</strong>
-          <span class="soft">{{ data.backing.said }}</span>
+        <li v-if="found.backing">
+          <strong>Backing, {{ name(found.backing_fabric) }}: {{ found.backing.asked }}</strong>
+          <span class="soft">{{ found.backing.said }}</span>
         </li>
-        <li v-if="data.backing">
+        <li v-if="found.backing">
           <strong
-            >Batting: <Len :of="data.backing.width" about /> by <Len :of="data.backing.height" about
+            >Batting: <Len :of="found.backing.width" about /> by <Len :of="found.backing.height" about
           /></strong>
           <span class="soft">as large as the backing</span>
         </li>
       </ul>
-      <p v-if="data.better_coming" class="soft">Whether less would do is still looked for.</p>
-      <p v-if="data.bobbins">
-        Thread: {{ data.seam_said }} of seam takes {{ data.thread_said }}; wind {{ data.bobbins }} bobbins.
+      <p v-if="found.better_coming" class="soft">Whether less would do is still looked for.</p>
+      <p v-if="found.bobbins">
+        Thread: {{ found.seam_said }} of seam takes {{ found.thread_said }}; wind {{ found.bobbins }} bobbins.
       </p>
-      <NCollapse v-if="data.seams.length">
+      <NCollapse v-if="found.seams.length">
         <NCollapseItem title="Seam by seam" name="seams">
           <ul>
-            <li v-for="s in data.seams" :key="s.said">{{ s.said }}: {{ s.told }}</li>
+            <li v-for="s in found.seams" :key="s.said">{{ s.said }}: {{ s.told }}</li>
           </ul>
         </NCollapseItem>
       </NCollapse>
     </template>
-    <div class="allow">
-      <div>
-        Shrinkage, in a hundred
-        <RowInput v-model="typed.shrinkage" labelled="Shrinkage, in a hundred" numeric />
-      </div>
-      <div>Strips cut wrong <RowInput v-model="typed.wrong_cuts" labelled="Strips cut wrong" numeric /></div>
-      <div>
-        {{ project.measure === 'mm' ? 'Metres' : 'Yards' }} on a bobbin
-        <RowInput
-          v-model="typed.bobbin"
-          :labelled="`${project.measure === 'mm' ? 'Metres' : 'Yards'} on a bobbin`"
-          numeric
-        />
-      </div>
-    </div>
   </section>
 </template>
 
@@ -108,13 +114,17 @@ ul {
 .allow {
   display: grid;
   gap: 6px;
-  margin: 10px 0;
+  margin: 6px 0 10px;
 }
 
 .allow > div {
   display: grid;
   grid-template-columns: 1fr 70px;
   align-items: center;
+}
+
+.allow p {
+  grid-column: 1 / -1;
 }
 
 .soft {

@@ -29,7 +29,7 @@ export const usePossible = (project: MaybeRefOrGetter<string>) =>
     })),
   )
 
-type Allowances = { shrinkage: number; wrong_cuts: number; bobbin: number }
+type Allowances = { shrinkage?: number; wrong_cuts?: number; bobbin?: number }
 
 export const useBuying = (project: MaybeRefOrGetter<string>, asked: () => Allowances) =>
   useQuery(

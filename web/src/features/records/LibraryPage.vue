@@ -78,7 +78,13 @@ const tips = (n: number | null) => (n === null ? 'no tips' : `${n} of 100 tips`)
         />
         <LabelledSelect v-model="school" label="Cut" :options="schools" />
         <LabelledSelect v-model="kind" label="Holding" :options="holding" />
-        <LengthInput v-model="atHand" numeric label="Cloth on the shelf for" hint="so many blocks, by area" />
+        <LengthInput
+          v-model="atHand"
+          numeric
+          label="Cloth on the shelf for"
+          hint="so many blocks, by area"
+          :problem="/^\d*$/.test(atHand.trim()) ? '' : 'A whole number is needed here, such as 12.'"
+        />
       </div>
       <p v-if="data.left" role="status">
         {{ plural(data.left, 'arrangement') }} more {{ data.left === 1 ? 'is' : 'are' }} being worked out.

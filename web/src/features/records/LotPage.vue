@@ -25,10 +25,12 @@ const kinds = ['stitch', 'raw_width', 'width', 'height'].map((k) => ({
 }))
 const kind = ref('stitch')
 const lot = ref('1')
-const whole = (text: string) => (/^\d{1,4}$/.test(text.trim()) ? Number(text) : 0)
+/** The lot shown: the last number that was one. What is taken down goes to the one typed, or is refused. */
+const shown = ref(1)
+watch(lot, (typed) => (shown.value = /^\d{1,4}$/.test(typed.trim()) ? Number(typed) || 1 : shown.value))
 const asked = computed(() => ({
   kind: kind.value as 'stitch',
-  lot: whole(lot.value) || 1,
+  lot: shown.value,
   units: props.unit.count + props.unit.mirrored,
 }))
 const { data, error } = useLot(() => props.unit.id, asked)
@@ -70,7 +72,7 @@ const put = (read: string, unit: string) =>
       kind: asked.value.kind,
       value: read,
       nth: unit,
-      lot: String(asked.value.lot),
+      lot: /^0*$/.test(lot.value.trim()) ? '1' : lot.value.trim(),
       ...(asked.value.kind === 'stitch' ? { spot: 'middle' } : {}),
     },
     seen: {},
