@@ -1292,7 +1292,7 @@ SABOTAGES = [
         ("_UNSTRETCHED, _OBLONG = 6, 0.3,", "_UNSTRETCHED, _OBLONG = 6, 0.06,"),
         ("_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6,", "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 4,"),
         ("readings_judged(found) + strips >= _LOOKED_ALONG", "readings_judged(found) >= _LOOKED_ALONG"),
-        ("or _counted(found, ReadingKind.STITCH) < _BACKS", ""),
+        ("or _count_of(found, ReadingKind.STITCH) < _BACKS", ""),
     ),
     *in_file(
         "diagnosis/verdict.py",
@@ -1466,7 +1466,7 @@ SABOTAGES = [
         "diagnosis/naming.py",
         "tests.test_first_readings",
         ("seen = p.cause not in _OF_SEAMS or", "seen = True or"),
-        ("e.parameter.cause is Cause.FOLD and _counted", "False and _counted"),
+        ("e.parameter.cause is Cause.FOLD and _count_of", "False and _count_of"),
     ),
     *in_file(
         "diagnosis/remedies/of_whole.py",

@@ -66,7 +66,7 @@ def told_as_problem(error: Error, _ident: str | None = None) -> tuple[str, list[
     return f"{error.code} {error.reason}", [("Content-Type", "application/problem+json")], body
 
 
-def _asked() -> argparse.Namespace:
+def _arguments() -> argparse.Namespace:
     parser = argparse.ArgumentParser(description="Serve Entretoile on this computer.")
     parser.add_argument("--port", type=int, default=8321)
     parser.add_argument("--demo", action="store_true", help="put the demo data in where there is none")
@@ -97,17 +97,17 @@ def _begin_behind() -> None:
     from piecing.solver import warm
     from records.forecasts import work_out_behind
 
-    def loaded() -> None:
+    def load_heavy() -> None:
         warm()
         collect_seldom()
 
     apart.begin()
-    for behind in (loaded, keep_daily, keep_states, work_out_behind):
+    for behind in (load_heavy, keep_daily, keep_states, work_out_behind):
         threading.Thread(target=behind, daemon=True).start()
 
 
 def main() -> int:
-    args = _asked()
+    args = _arguments()
     port: int = args.port
     if refused := _port_refused(port):
         print(refused, file=sys.stderr)

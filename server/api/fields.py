@@ -16,7 +16,7 @@ __all__ = ["CutsField", "LengthField"]
 
 
 @lru_cache(maxsize=4096)
-def _stored(value: str) -> Length:
+def _stored_length(value: str) -> Length:
     """The same few lengths stand in many rows: a hundred readings are mostly of one size."""
     return Length.of(Fraction(value))
 
@@ -46,7 +46,7 @@ class LengthField(models.CharField):  # type: ignore[type-arg]
         return name, path, args, kwargs
 
     def from_db_value(self, value: str | None, _expression: Any, _connection: Any) -> Length | None:
-        return None if value is None else _stored(value)
+        return None if value is None else _stored_length(value)
 
     def to_python(self, value: Any) -> Length | None:
         return value if value is None or isinstance(value, Length) else Length.of(Fraction(value))

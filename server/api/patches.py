@@ -82,15 +82,15 @@ def read_values(readers: Mapping[str, Reader], values: Mapping[str, Any], style:
     return read
 
 
-def _shown(value: Any, style: Style) -> str:
+def _text_of(value: Any, style: Style) -> str:
     if isinstance(value, Length):
         return style.text(value)
     if isinstance(value, Mapping) and "layout" in value:
         return " / ".join(map(str, value["layout"]))
     if isinstance(value, Mapping):
-        return ", ".join(f"{name} {_shown(size, style)}" for name, size in value.items())
+        return ", ".join(f"{name} {_text_of(size, style)}" for name, size in value.items())
     if isinstance(value, list | tuple):
-        return ", ".join(_shown(v, style) for v in value)
+        return ", ".join(_text_of(v, style) for v in value)
     return "" if value is None else str(value)
 
 
@@ -110,7 +110,7 @@ def apply_changes(
     wanted = read_values(readers, changes, style)
     before = read_values(readers, {k: v for k, v in seen.items() if k in wanted}, style)
     clashes = {
-        f: _shown(getattr(row, f), style) for f, old in before.items() if getattr(row, f) not in (old, wanted[f])
+        f: _text_of(getattr(row, f), style) for f, old in before.items() if getattr(row, f) not in (old, wanted[f])
     }
     if clashes:
         raise ChangedElsewhere(

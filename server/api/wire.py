@@ -68,12 +68,12 @@ class LengthSerializer(serializers.Serializer[Any]):
 
 
 def length_out(length: Length, style: Style) -> dict[str, Any]:
-    exact, text, pretty, about = _told(length, style)
+    exact, text, pretty, about = _length_words(length, style)
     return {"exact": exact, "text": text, "pretty": pretty, "about": about}
 
 
 @lru_cache(maxsize=20_000)
-def _told(length: Length, style: Style) -> tuple[str, str, str, bool]:
+def _length_words(length: Length, style: Style) -> tuple[str, str, str, bool]:
     """The same lengths are told again and again: sizes, readings, marks of a ruler."""
     return length.exact, style.text(length), style.pretty(length), not style.shows_exactly(length)
 
@@ -119,7 +119,7 @@ class FlatSerializer(serializers.Serializer[Any]):
     """Fields that are attributes of the value or methods here, read without more ado: quick where there are hundreds of values."""
 
     @cached_property
-    def _told(self) -> list[tuple[str, Callable[[Any], Any]]]:
+    def _length_words(self) -> list[tuple[str, Callable[[Any], Any]]]:
         return [(name, self._teller(f, name)) for name, f in self.fields.items()]
 
     @staticmethod
@@ -130,7 +130,7 @@ class FlatSerializer(serializers.Serializer[Any]):
         return lambda value: field.to_representation(read(value))
 
     def to_representation(self, value: Any) -> dict[str, Any]:
-        return {name: told(value) for name, told in self._told}
+        return {name: told(value) for name, told in self._length_words}
 
 
 class MarkSerializer(serializers.Serializer[Any]):
@@ -200,17 +200,17 @@ _LONG = 1_000
 def _together(marks: tuple[DrawnMark, ...]) -> list[dict[str, str]]:
     """Those of one role and fabric as one path: they lie beside each other. A block and a border's strip stay as they are while
     what lies round them changes."""
-    return _written(marks) if len(marks) > _LONG else _written_before(marks)
+    return _paths_by_role(marks) if len(marks) > _LONG else _written_before(marks)
 
 
-def _written(marks: Iterable[DrawnMark]) -> list[dict[str, str]]:
+def _paths_by_role(marks: Iterable[DrawnMark]) -> list[dict[str, str]]:
     paths: dict[tuple[str, str], list[str]] = {}
     for m in marks:
         paths.setdefault((m.role, m.fabric), []).append(_path(m))
     return [{"role": role, "d": "".join(d), "fabric": fabric} for (role, fabric), d in paths.items()]
 
 
-_written_before = lru_cache(maxsize=128)(_written)
+_written_before = lru_cache(maxsize=128)(_paths_by_role)
 
 
 def described(wire: type[serializers.Serializer[Any]], *, many: bool = False) -> type[serializers.JSONField]:

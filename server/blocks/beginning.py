@@ -48,7 +48,7 @@ def begin_project(
         add_unit(room, key, first, unit["kind"], None)
         change_unit(room, first, {"size_basis": "unit", "finished": unit["finished"], "count": unit["count"]}, {})
     if block is not None:
-        columns, rows, count = _fitted(project, block, quilt)
+        columns, rows, count = _fitting_grid(project, block, quilt)
         changes = {"finished": block["finished"], "colourways": [{"count": count, "roles": {}}]}
         put_block(room, key, uuid4(), block["start"], changes, {})
         if quilt is not None:
@@ -57,7 +57,7 @@ def begin_project(
     return get_project(room, key)
 
 
-def _fitted(project: Project, block: Mapping[str, Any], quilt: Mapping[str, Any] | None) -> tuple[int, int, int]:
+def _fitting_grid(project: Project, block: Mapping[str, Any], quilt: Mapping[str, Any] | None) -> tuple[int, int, int]:
     """Columns, rows and number of blocks: by the number asked for, or by how large the quilt should be."""
     style = style_of(project)
     length = length_reader(style.measure)

@@ -47,12 +47,12 @@ def follow_blocks(project: Project, quilt: Quilt | None = None, *, plain: bool =
     linked = [u for u in project.units.filter(deleted_at=None) if u.of_blocks]
     if not quilt.followed:
         # Before units followed, their numbers were put into the plan by hand: those are the blocks' own.
-        linked += _adopted(project, wanted)
-    pairs = _matched(wanted, linked)
+        linked += _adopt(project, wanted)
+    pairs = _matches(wanted, linked)
     spares = spares_of(quilt)
     for position, unit in enumerate(wanted):
         own = {key: [name, drawn, mirrored] for key, name, drawn, mirrored in unit.by_block}
-        row = pairs.get(position) or _revived(project, unit) or PlannedUnit(project=project)
+        row = pairs.get(position) or _revive(project, unit) or PlannedUnit(project=project)
         carried = {k: v for k, v in row.of_blocks.items() if k in waiting}
         _put(row, unit.spec, {**own, **carried}, spares, quilt, unit, position)
     kept = {row.pk for row in pairs.values()}
@@ -82,7 +82,7 @@ def _orders(project: Project, blocks: Iterable[Block], roles: list[str]) -> tupl
     return orders, waiting
 
 
-def _adopted(project: Project, wanted: Iterable[UnitCount]) -> list[PlannedUnit]:
+def _adopt(project: Project, wanted: Iterable[UnitCount]) -> list[PlannedUnit]:
     specs = {u.spec for u in wanted}
     return [u for u in project.units.filter(deleted_at=None) if not u.of_blocks and spec_of(u) in specs]
 
@@ -103,7 +103,7 @@ _LIKENESSES: tuple[Callable[[UnitSpec, UnitSpec], bool], ...] = (
 )
 
 
-def _matched(wanted: list[UnitCount], linked: list[PlannedUnit]) -> dict[int, PlannedUnit]:
+def _matches(wanted: list[UnitCount], linked: list[PlannedUnit]) -> dict[int, PlannedUnit]:
     """Which planned unit each wanted one is: the very same, else of the same size and fabrics, else resized, else in other
     fabrics."""
     found: dict[int, PlannedUnit] = {}
@@ -119,7 +119,7 @@ def _matched(wanted: list[UnitCount], linked: list[PlannedUnit]) -> dict[int, Pl
     return found
 
 
-def _revived(project: Project, unit: UnitCount) -> PlannedUnit | None:
+def _revive(project: Project, unit: UnitCount) -> PlannedUnit | None:
     """One that left the plan with its block, when the block is back."""
     gone = project.units.filter(kind=unit.spec.kind).exclude(deleted_at=None).order_by("-deleted_at")
     return next((u for u in gone if u.of_blocks and spec_of(u) == unit.spec), None)

@@ -86,7 +86,7 @@ class BlocksTaken:
         return Message("{block}, colourway {n}", block=name, n=self.colourway + 1)
 
 
-def _taken(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> tuple[BlocksTaken, ...]:
+def _blocks_taken(quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway]) -> tuple[BlocksTaken, ...]:
     if choices.setting is Setting.BY_HAND or not ways:
         return ()
     laid_out = ways_at(quilt, ways, block_spots(choices))
@@ -134,7 +134,7 @@ def _apart(quilt: Quilt, blocks: Iterable[Block]) -> list[Block]:
     return [b for b in blocks if not b.part and not (by_hand and any(w["count"] for w in b.colourways))]
 
 
-def _counted(blocks: Iterable[Block]) -> int:
+def _block_count(blocks: Iterable[Block]) -> int:
     return sum(int(w["count"]) for b in blocks if not b.part for w in b.colourways)
 
 
@@ -192,7 +192,7 @@ def quilt_view(project: Project) -> QuiltSheet:
     """The quilt as it is set; why it cannot be drawn, when it cannot."""
     quilt, blocks, find = quilt_of(project), blocks_of(project), find_in(project.workroom)
     if not quilt.begun or not blocks:
-        return QuiltSheet(quilt, None, None, None, _counted(blocks), (), Area.sum(()))
+        return QuiltSheet(quilt, None, None, None, _block_count(blocks), (), Area.sum(()))
     try:
         choices = quilt_choices(quilt, project, blocks, find)
         sized = quilt_sizes(choices)
@@ -210,7 +210,7 @@ def quilt_view(project: Project) -> QuiltSheet:
             counted_blocks,
             left_out,
             Area.sum(p.area for p in now.pieces),
-            _taken(quilt, choices, ways),
+            _blocks_taken(quilt, choices, ways),
         )
     except PiecingError as refusal:
         return QuiltSheet(quilt, None, None, refusal, 0, (), Area.sum(()))

@@ -84,7 +84,7 @@ def change_quilt(
     if set(fields) & {"columns", "rows", "setting", "spread", "every_second"}:
         quilt.scraps = {**quilt.scraps, "laid": []}
     if not before.begun and quilt.begun and not set(fields) & {"columns", "rows"}:
-        quilt.columns, quilt.rows = _fitted(project)
+        quilt.columns, quilt.rows = _fitting_grid(project)
     # Whoever sets anything of a quilt is putting one together.
     quilt.begun = quilt.begun or bool(set(fields) - {"makings", "spare_percent", "spare_number", "begun"})
     quilt.save()
@@ -208,7 +208,7 @@ def _lay_by_hand(project: Project, quilt: Quilt, before: Quilt, find: Find) -> N
         laid_before.save(update_fields=["deleted_at"])
 
 
-def _fitted(project: Project) -> tuple[int, int]:
+def _fitting_grid(project: Project) -> tuple[int, int]:
     """Columns and rows for the blocks that are wanted; three by four where they make no such quilt."""
     try:
         return fitted_to_number(sum(int(w["count"]) for b in blocks_of(project) if not b.part for w in b.colourways))

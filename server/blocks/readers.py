@@ -229,7 +229,7 @@ def _borders(length: Reader, find: Find) -> Callable[[Any], list[dict[str, Any]]
             }
             if b.get("pieced"):
                 try:
-                    border["pieced"] = _pieced(b["pieced"], find)
+                    border["pieced"] = _pieced_border(b["pieced"], find)
                 except PiecingError as refusal:
                     raise refusal.within(f"borders.{n}.pieced") from None
             found.append(border)
@@ -272,7 +272,7 @@ def top_readers(measure: Measure) -> dict[str, Reader]:
     return {"value": Reader(value)}
 
 
-def _pieced(value: Any, find: Find) -> dict[str, Any]:
+def _pieced_border(value: Any, find: Find) -> dict[str, Any]:
     if not isinstance(value, dict) or not isinstance(value.get("units"), list) or not 1 <= len(value["units"]) <= 4:
         raise QuiltImpossible("A pieced border is made of 1 to 4 units by turns.", field="units")
     corner = value.get("corner")

@@ -137,11 +137,11 @@ class LaidBlock:
 
 def viewed(pattern: Pattern, finished: Length, project: Project) -> LaidBlock:
     """All that is shown of a layout; the last few hundred are remembered, since most stay as they are while one changes."""
-    return _viewed(pattern, finished, project.seam_allowance, project.ruler_step)
+    return _view(pattern, finished, project.seam_allowance, project.ruler_step)
 
 
 @lru_cache(maxsize=256)
-def _viewed(pattern: Pattern, finished: Length, allowance: Length, step: Length) -> LaidBlock:
+def _view(pattern: Pattern, finished: Length, allowance: Length, step: Length) -> LaidBlock:
     layout = laid(pattern)
     sized = sizes(layout, finished, allowance, step)
     spots, lying = _spots(layout, finished)

@@ -277,7 +277,7 @@ def whats_laid(
     quilt: Quilt, choices: QuiltChoices, ways: list[QuiltColourway], spots: list[tuple[int, int]]
 ) -> list[Laid]:
     """What lies at each spot: colourways by turns, or in their order and number; scraps laid out go on top."""
-    scraps = _scrapped(quilt)
+    scraps = _scrap_fabrics(quilt)
     return [
         Laid(laid(way.pattern), lies, way.roles, scraps.get(n, ()))
         for n, (way, lies) in enumerate(_lying(quilt, choices, ways, spots))
@@ -360,7 +360,7 @@ def scrap_units_of(quilt: Quilt, project: Project, blocks: list[Block], find: Fi
     ]
 
 
-def _scrapped(quilt: Quilt) -> dict[int, tuple[tuple[int, tuple[tuple[str, str], ...]], ...]]:
+def _scrap_fabrics(quilt: Quilt) -> dict[int, tuple[tuple[int, tuple[tuple[str, str], ...]], ...]]:
     """Fabrics of single units by spot, as an arrangement of scraps was kept."""
     role = quilt.scraps.get("role", "")
     found: dict[int, list[tuple[int, tuple[tuple[str, str], ...]]]] = {}

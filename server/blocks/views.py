@@ -53,14 +53,14 @@ class _Sheet:
     quilt: QuiltSheet
 
 
-def _saved(project: Project) -> list[_Saved]:
+def _saved_blocks(project: Project) -> list[_Saved]:
     find = find_in(project.workroom)
     return [_Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)]
 
 
 def _sheet(project: Project, status: int = 200) -> Response:
     with one_answer():
-        sheet = _Sheet(project, _saved(project), quilt_view(project))
+        sheet = _Sheet(project, _saved_blocks(project), quilt_view(project))
     return Response(told_by(serializers.SheetSerializer, sheet, {"style": style_of(project)}), status=status)
 
 
@@ -263,7 +263,9 @@ class QuiltView(APIView):
         project = quilt_commands.change_quilt(current_workroom(), key, body["changes"], body["seen"])
         with one_answer():
             sheet = _Sheet(
-                project, _saved(project) if may_number_blocks(project, body["changes"]) else None, quilt_view(project)
+                project,
+                _saved_blocks(project) if may_number_blocks(project, body["changes"]) else None,
+                quilt_view(project),
             )
         return Response(told_by(serializers.ChangedQuiltSerializer, sheet, {"style": style_of(project)}))
 

@@ -48,7 +48,7 @@ def begun() -> bool:
 
 def search(piles: Sequence[Pile], cloths: Sequence[Cloth], goal: Goal, seconds: float, stop: Stop) -> CuttingPlan:
     """As ``plan_of_the_rest``, elsewhere; here when the other process has died."""
-    pool = _started()
+    pool = _start()
     try:
         slot = _slots.get(timeout=seconds)
     except Empty:
@@ -56,7 +56,7 @@ def search(piles: Sequence[Pile], cloths: Sequence[Cloth], goal: Goal, seconds: 
     event = _events[slot]
     try:
         event.clear()
-        found = pool.submit(_searched, slot, tuple(piles), tuple(cloths), goal, seconds)
+        found = pool.submit(_search, slot, tuple(piles), tuple(cloths), goal, seconds)
         while not found.done():
             if stop.asked:
                 event.set()
@@ -69,7 +69,7 @@ def search(piles: Sequence[Pile], cloths: Sequence[Cloth], goal: Goal, seconds: 
         _slots.put(slot)
 
 
-def _started() -> ProcessPoolExecutor:
+def _start() -> ProcessPoolExecutor:
     global _pool, _events
     with _lock:
         if _pool is None:
@@ -114,7 +114,7 @@ def _end_with(parent: int) -> None:
     os._exit(0)
 
 
-def _searched(slot: int, piles: Sequence[Pile], cloths: Sequence[Cloth], goal: Goal, seconds: float) -> CuttingPlan:
+def _search(slot: int, piles: Sequence[Pile], cloths: Sequence[Cloth], goal: Goal, seconds: float) -> CuttingPlan:
     """In the other process."""
     stop, over = Stop(), threading.Event()
 

@@ -193,8 +193,8 @@ def _plan_view(project: Project, row: CutPlan, stock: list[Stock]) -> CutPlanShe
         round(100 * (1 - cut / used), 1) if used else 0.0,
         tuple(dict.fromkeys(f.said for f in found)),
         (
-            *_changed(row, pieces, settled, block_counts(project)),
-            *_restocked(row, plan, stock),
+            *_piece_changes(row, pieces, settled, block_counts(project)),
+            *_stock_changes(row, plan, stock),
         ),
         tuple(c.said for c in (PlanCost.of(plan), cost_from(row)) if c),
         name_of(row),
@@ -212,7 +212,7 @@ def _cut_up(plan: CuttingPlan) -> list[Cloth]:
     return list(found.values())
 
 
-def _restocked(row: CutPlan, plan: CuttingPlan, stock: Iterable[Stock]) -> Iterator[Message]:
+def _stock_changes(row: CutPlan, plan: CuttingPlan, stock: Iterable[Stock]) -> Iterator[Message]:
     """A plan that was short, when there is other cloth by now; and cloth that is gone."""
     then = row.laid.get("stock")
     if plan.missing and then is not None and then != stock_data(c for s in stock if (c := cloth_of(s)).kind.is_cloth):
@@ -225,7 +225,7 @@ def _restocked(row: CutPlan, plan: CuttingPlan, stock: Iterable[Stock]) -> Itera
             yield Message("{cloth}, which this plan cuts, is no longer in the stock.", cloth=cut.cloth.called)
 
 
-def _changed(
+def _piece_changes(
     row: CutPlan, planned: Iterable[WantedPiece], piles: Iterable[Pile], blocks: Mapping[str, list[Any]]
 ) -> Iterator[Message]:
     """What is no longer as it was when the plan was made: blocks by their number, then piles by what is left to cut."""

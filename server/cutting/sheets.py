@@ -69,7 +69,7 @@ def _fabric(project: Project, text: str) -> Fabric:
     )
 
 
-def _taken(
+def _take_lines(
     text: str, style: Style, columns: tuple[str, ...], take: Callable[[dict[str, str]], Any]
 ) -> tuple[list[Any], Imported]:
     good, refused = [], []
@@ -112,7 +112,7 @@ def import_stock(project: Project, text: str) -> Imported:
         row.name = note_reader(80)(unsafe(cells.get("name", "")))
         return as_can_be(row)
 
-    good, told = _taken(text, style, STOCK, take)
+    good, told = _take_lines(text, style, STOCK, take)
     for n, row in enumerate(good, 1):
         row.position = last + n
     held = live_stock(project).count()
@@ -137,7 +137,7 @@ def import_cut_list(project: Project, text: str) -> Imported:
         name = note_reader(80)(unsafe(cells.get("name", ""))) or "from a list"
         return [fabric.role, str(width.rational), str(height.rational), count, name]
 
-    good, told = _taken(text, style, CUT_LIST, take)
+    good, told = _take_lines(text, style, CUT_LIST, take)
     row, _ = CutPlan.objects.get_or_create(project=project)
     if len(row.extra) + len(good) > MOST_LISTED:
         raise Refused([CountOutOfRange("A project holds {most} lines of lists at most.", most=MOST_LISTED)], style)

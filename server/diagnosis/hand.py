@@ -34,7 +34,7 @@ def by_hand_sheet(body: Mapping[str, Any], style: Style) -> DiagnosisSheet:
     typed: list[Reading] = []
     for n, line in enumerate(body["readings"]):
         try:
-            typed.append(_typed(line, measure, body["units"]))
+            typed.append(_typed_reading(line, measure, body["units"]))
         except PiecingError as refusal:
             # Which of the readings, not which of its fields: the page shows it beside that line.
             refusal.field = f"readings.{n}"
@@ -56,7 +56,7 @@ def by_hand_sheet(body: Mapping[str, Any], style: Style) -> DiagnosisSheet:
         raise Refused([refusal.at("finished")], style) from None
 
 
-def _typed(line: Mapping[str, Any], measure: Measure, units: int) -> Reading:
+def _typed_reading(line: Mapping[str, Any], measure: Measure, units: int) -> Reading:
     """One reading as typed, of no unit in particular. Raises core refusals."""
     wanted = {"kind": None, **line}
     readers = reading_readers(measure)

@@ -164,12 +164,12 @@ class _Asked:
 def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> DiagnosisSheet:
     """The last answers are remembered, without the rows of the database that they were read from."""
     asked = _Asked(scene.key, tuple(pool.all), factor, tried, blocks, scene)
-    worked = _worked if scene.model.errors <= REMEMBERED else _worked.__wrapped__
+    worked = _work_out if scene.model.errors <= REMEMBERED else _work_out.__wrapped__
     return replace(worked(asked), scene=scene, pool=pool)
 
 
 @lru_cache(maxsize=32)
-def _worked(asked: _Asked) -> DiagnosisSheet:
+def _work_out(asked: _Asked) -> DiagnosisSheet:
     scene, readings, factor = asked.scene, asked.readings, asked.factor
     found = scene.inferred(readings)
     verdict = judge(found)

@@ -86,13 +86,13 @@ class Scene:
 
     def inferred(self, readings: Sequence[Reading]) -> Inference:
         """What the readings say; the last few are remembered, since a remedy tried or a picture drawn larger changes nothing of it."""
-        worked = _inferred if self.model.errors <= REMEMBERED else _inferred.__wrapped__
+        worked = _remembered_inference if self.model.errors <= REMEMBERED else _remembered_inference.__wrapped__
         raw = tuple(self.raw.items())
         return worked(self.model, self.stitch, self.fold, self.record, self.resolution, raw, tuple(readings))
 
 
 @lru_cache(maxsize=24)
-def _inferred(
+def _remembered_inference(
     model: BlockModel,
     stitch: Length | None,
     fold: Length | None,

@@ -236,14 +236,14 @@ class SymptomsView(APIView):
     @extend_schema(operation_id="symptoms", responses=serializers.SymptomSerializer(many=True))
     def get(self, _request: Request) -> Response:
         shown = [
-            _shown(s, under)
+            _symptom_data(s, under)
             for first in symptoms()
             for s, under in ((first, ""), *((f, first.code) for f in first.further))
         ]
         return Response(serializers.SymptomSerializer(shown, many=True, context={"style": Style()}).data)
 
 
-def _shown(s: Symptom, under: str) -> dict[str, Any]:
+def _symptom_data(s: Symptom, under: str) -> dict[str, Any]:
     return {
         "code": s.code,
         "under": under,
@@ -257,7 +257,7 @@ def _shown(s: Symptom, under: str) -> dict[str, Any]:
     }
 
 
-def _measured(project: Project) -> Response:
+def _measured_answer(project: Project) -> Response:
     sheet = measured_of(current_workroom(), project)
     return Response(told_by(MeasuredSheetSerializer, sheet, {"style": style_of(project)}))
 
@@ -267,7 +267,7 @@ class MeasuredView(APIView):
 
     @extend_schema(operation_id="measured_blocks", responses=MeasuredSheetSerializer)
     def get(self, _request: Request, key: UUID) -> Response:
-        return _measured(get_project(current_workroom(), key))
+        return _measured_answer(get_project(current_workroom(), key))
 
 
 class MeasuredTopView(APIView):
@@ -280,7 +280,7 @@ class MeasuredTopView(APIView):
     )
     def put(self, request: Request, key: UUID, place: str) -> Response:
         body = valid(ChangeSerializer(data=request.data))
-        return _measured(measure_top(current_workroom(), key, place, body["changes"], body["seen"]))
+        return _measured_answer(measure_top(current_workroom(), key, place, body["changes"], body["seen"]))
 
 
 class MeasuredBlockView(APIView):
@@ -295,10 +295,10 @@ class MeasuredBlockView(APIView):
         body = valid(ChangeSerializer(data=request.data))
         subject = subject_of(current_workroom(), "blocks", key)
         commands.put_reading(subject, reading, body["changes"], body["seen"])
-        return _measured(subject.project)
+        return _measured_answer(subject.project)
 
     @extend_schema(operation_id="delete_measured", responses={200: MeasuredSheetSerializer, **_REFUSED})
     def delete(self, _request: Request, key: UUID, reading: UUID) -> Response:
         subject = subject_of(current_workroom(), "blocks", key)
         commands.delete_reading(subject, reading)
-        return _measured(subject.project)
+        return _measured_answer(subject.project)

@@ -152,7 +152,7 @@ def _kind(project: Project, block: Block, name: str, tips: bool, *, offers: bool
 
 
 def _numbering(block: Block, project: Project) -> Message | None:
-    ways = _numbered(block)
+    ways = _numbered_colours(block)
     if len(ways) < 2:
         return None
     fabrics = {f.role: f.name for f in project.fabrics.all()}
@@ -232,7 +232,7 @@ def _in_rows(tops: Sequence[float]) -> tuple[tuple[int, ...], ...]:
     return tuple(tuple(rows[top]) for top in sorted(rows))
 
 
-def _numbered(block: Block) -> list[tuple[Roles, int, int]]:
+def _numbered_colours(block: Block) -> list[tuple[Roles, int, int]]:
     """Its colours with the first and the last number of the blocks made in them; the last colours take what is measured beyond."""
     found, first = [], 1
     for way in colourways_of(block):
@@ -253,7 +253,9 @@ def _arrangement(
     ones: list[tuple[int, UUID, One]] = []
     for n, (key, roles) in enumerate(lying.kinds):
         wanted = sum(p.kind == n for p in lying.places)
-        ranges = [(first, last) for r, first, last in _numbered(blocks[key]) if r == roles] if key in blocks else []
+        ranges = (
+            [(first, last) for r, first, last in _numbered_colours(blocks[key]) if r == roles] if key in blocks else []
+        )
         found = [
             o
             for o in (measured[key].ones if key in measured else [])
@@ -275,14 +277,14 @@ def _arrangement(
         for _, _, o in ones
         if o.width and o.height and o.width.value and o.height.value
     )
-    arrangement = _arranged(sides, lying.places, tuple(n for n, _, _ in ones))
+    arrangement = _arrange(sides, lying.places, tuple(n for n, _, _ in ones))
     several = len({key for key, _ in lying.kinds}) > 1
     names = [f"{measured[key].name} {o.number}" if several else str(o.number) for _, key, o in ones]
     return arrangement, [[names[arrangement.blocks[p]] for p in row] for row in lying.rows], None
 
 
 @lru_cache(maxsize=16)
-def _arranged(
+def _arrange(
     sides: tuple[tuple[float, float], ...], places: tuple[BlockPlace, ...], kinds: tuple[int, ...]
 ) -> BlockArrangement:
     return arranged([w for w, _ in sides], [h for _, h in sides], places, kinds)

@@ -66,7 +66,7 @@ def _take(project: Project, last: ProjectState | None) -> int:
     if last is not None and last.digest == digest:
         ProjectState.objects.filter(pk=last.pk).update(at=project.updated_at)
         return 0
-    said = _changed(_unpacked(last), data) if last is not None else []
+    said = _changes_said(_unpack(last), data) if last is not None else []
     ProjectState.objects.create(
         project=project, at=project.updated_at, said=said, digest=digest, packed=zlib.compress(text.encode(), 6)
     )
@@ -79,12 +79,12 @@ def _states(project: Project) -> QuerySet[ProjectState]:
     return ProjectState.objects.filter(project=project)
 
 
-def _unpacked(state: ProjectState) -> dict[str, Any]:
+def _unpack(state: ProjectState) -> dict[str, Any]:
     data: dict[str, Any] = json.loads(zlib.decompress(state.packed))
     return data
 
 
-def _changed(before: Mapping[str, Any], after: Mapping[str, Any]) -> list[str]:
+def _changes_said(before: Mapping[str, Any], after: Mapping[str, Any]) -> list[str]:
     """What differs, area by area, with how many more or fewer there are."""
     found = []
     for area, words in _AREAS.items():
@@ -116,7 +116,7 @@ def opened_as_copy(room: Workroom, project_key: UUID, state_key: UUID, key: UUID
     state = _states(get_project(room, project_key)).filter(pk=state_key).first()
     if state is None:
         raise NotHere("This state is no longer kept. The last ones of each project are.")
-    data = _unpacked(state)
+    data = _unpack(state)
     when = timezone.localtime(state.at)
     data["name"] = f"{data['name'][:90]}, as of {when.day} {when:%B %H:%M}"
     return imported(room, {**data, "archived": False}, key)

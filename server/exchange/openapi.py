@@ -69,14 +69,16 @@ _SCHEMA_ITSELF = {
 }
 
 
-def _placed(part: Any, name: str) -> Any:
+def _with_components(part: Any, name: str) -> Any:
     """The same with what a file's schema defines for itself found among the components of the API."""
     if isinstance(part, dict):
         return {
-            word: v.replace("#/$defs/", f"#/components/schemas/{name}_") if word == "$ref" else _placed(v, name)
+            word: v.replace("#/$defs/", f"#/components/schemas/{name}_")
+            if word == "$ref"
+            else _with_components(v, name)
             for word, v in part.items()
         }
-    return [_placed(v, name) for v in part] if isinstance(part, list) else part
+    return [_with_components(v, name) for v in part] if isinstance(part, list) else part
 
 
 def _whole_numbers(model: type[Model]) -> set[str]:
@@ -112,7 +114,7 @@ def files_described(result: dict[str, Any], **_more: Any) -> dict[str, Any]:
         ("ProjectFile", schema()),
         ("RecordsFile", records_schema()),
     ):
-        whole = _placed({k: v for k, v in published.items() if k != "$schema"}, name)
+        whole = _with_components({k: v for k, v in published.items() if k != "$schema"}, name)
         components |= {f"{name}_{part}": told for part, told in whole.pop("$defs", {}).items()}
         components[name] = whole
     _told_as_rows(components)

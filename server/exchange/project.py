@@ -117,7 +117,7 @@ def exported(project: Project) -> dict[str, Any]:
                 "pressing": b.pressing,
                 "sewn_open": b.sewn_open,
                 "readings": [_reading(r) for r in b.readings.filter(deleted_at=None)],
-                "saved": [_saved(k) for k in b.saved.filter(deleted_at=None)],
+                "saved": [_saved_data(k) for k in b.saved.filter(deleted_at=None)],
             }
             for b in blocks
         ],
@@ -154,7 +154,7 @@ def _reading(row: ReadingRow) -> dict[str, Any]:
     return {**{f: plain(getattr(row, f)) for f in _READING}, "value": value, "mark": row.mark}
 
 
-def _saved(row: SavedDiagnosis) -> dict[str, Any]:
+def _saved_data(row: SavedDiagnosis) -> dict[str, Any]:
     return {"said": row.said, "saved_at": row.saved_at.isoformat(), "turned_out": row.turned_out, "later": row.later}
 
 
@@ -164,7 +164,7 @@ def _unit(unit: Any) -> dict[str, Any]:
     fields["of_blocks"] = unit.of_blocks
     fields["spares_kept"] = unit.spares_kept
     fields["readings"] = [_reading(r) for r in unit.readings.filter(deleted_at=None)]
-    fields["saved"] = [_saved(k) for k in unit.saved.filter(deleted_at=None)]
+    fields["saved"] = [_saved_data(k) for k in unit.saved.filter(deleted_at=None)]
     return fields
 
 
@@ -211,14 +211,14 @@ def imported(room: Workroom, data: Any, key: UUID | None = None) -> Project:
         )
     with transaction.atomic():
         new = key or uuid4()
-        _taken("$.name", lambda: create_project(room, new, data["name"]))
+        _take_part("$.name", lambda: create_project(room, new, data["name"]))
         project = get_project(room, new)
         for path, step in _steps(room, project, data):
-            _taken(path, step)
+            _take_part(path, step)
     return get_project(room, project.pk)
 
 
-def _taken(path: str, step: Callable[[], object]) -> None:
+def _take_part(path: str, step: Callable[[], object]) -> None:
     """One part; what is refused is told with its path."""
     try:
         step()

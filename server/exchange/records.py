@@ -68,7 +68,7 @@ def _plain(value: Any) -> Any:
     return value.isoformat()[:10] if hasattr(value, "isoformat") else value
 
 
-def _written(rows: Iterable[Any], fields: Iterable[str], **more: Callable[[Any], Any]) -> list[dict[str, Any]]:
+def _rows_data(rows: Iterable[Any], fields: Iterable[str], **more: Callable[[Any], Any]) -> list[dict[str, Any]]:
     return [
         {"id": str(r.pk), **{f: _plain(getattr(r, f)) for f in fields}, **{f: tell(r) for f, tell in more.items()}}
         for r in rows
@@ -85,23 +85,23 @@ def records_exported(room: Workroom) -> dict[str, Any]:
     log = room.log.filter(deleted_at=None).select_related("project").order_by("day", "made_at")
     return {
         "format": FORMAT,
-        "set_ups": _written(set_ups, _SET_UP, in_use=lambda r: r.in_use, came_from=lambda r: _key(r.came_from_id)),
-        "tests": _written(tests.order_by("day", "order"), _TEST, set_up=lambda r: _key(r.test_of_id)),
+        "set_ups": _rows_data(set_ups, _SET_UP, in_use=lambda r: r.in_use, came_from=lambda r: _key(r.came_from_id)),
+        "tests": _rows_data(tests.order_by("day", "order"), _TEST, set_up=lambda r: _key(r.test_of_id)),
         "days_out": [d.isoformat() for d in room.days_out.values_list("day", flat=True)],
-        "minutes": _written(
+        "minutes": _rows_data(
             times.order_by("began"),
             ("stage", "day", "count", "usual", "note"),
             minutes=lambda r: round(r.minutes, 2),
             project=lambda r: r.project.name,
         ),
-        "blades": _written(room.blades.filter(deleted_at=None).order_by("day"), ("day", "cuts_before")),
-        "free": _written(
+        "blades": _rows_data(room.blades.filter(deleted_at=None).order_by("day"), ("day", "cuts_before")),
+        "free": _rows_data(
             room.free_times.filter(deleted_at=None),
             ("weekday",),
             begins=lambda r: r.begins.strftime("%H:%M"),
             ends=lambda r: r.ends.strftime("%H:%M"),
         ),
-        "log": _written(
+        "log": _rows_data(
             log,
             _ENTRY,
             of=lambda r: r.of,
@@ -155,13 +155,13 @@ def take_records(room: Workroom, data: Any) -> TakenIn:
             else:
                 taken.known += not new
                 taken.added[name] = taken.added.get(name, 0) + new
-    now = in_use or _held(room, data)
+    now = in_use or _set_up_in_use(room, data)
     if now is not None:
         use_set_up(room, now.pk)
     return taken
 
 
-def _held(room: Workroom, data: dict[str, Any]) -> SetUp | None:
+def _set_up_in_use(room: Workroom, data: dict[str, Any]) -> SetUp | None:
     """The set-up that was in use where the file comes from."""
     keys = [s["id"] for s in data.get("set_ups", []) if s.get("in_use")]
     return room.set_ups.filter(pk__in=keys, deleted_at=None).first()

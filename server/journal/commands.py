@@ -113,7 +113,7 @@ def _judge(row: LogEntry, style: Style) -> None:
             [CountOutOfRange("Measure it before it is trimmed, and type what it came to.", field="width")], style
         )
     choices, kind = choices_of(row.unit), kind_of(row.unit.kind)
-    row.cuts = cuts = Cuts((_planned(row.unit) | dict(row.cuts.items())).items())
+    row.cuts = cuts = Cuts((_planned_sizes(row.unit) | dict(row.cuts.items())).items())
     try:
         said = trial_of(choices, cuts, row.width, row.height).said()
     except KeyError:
@@ -134,7 +134,7 @@ def _judge(row: LogEntry, style: Style) -> None:
     ).text(style)[:200]
 
 
-def _planned(unit: PlannedUnit) -> dict[str, Length]:
+def _planned_sizes(unit: PlannedUnit) -> dict[str, Length]:
     """Sizes as they are planned, for those that were not typed; none where the plan is refused."""
     try:
         return dict(plan_of(unit).cuts.items())

@@ -67,7 +67,7 @@ def story_of(room: Workroom, project: Project) -> Story:
     fact("Fabrics", [_cloth_said(name, area, style) for name, area in _cloth(project)])
     fact("Units", [_unit_said(u, style) for u in project.units.filter(deleted_at=None)])
     fact("Minutes", [f"{STAGE_WORDS[s]}: {Minutes(m)}" for s, m in minutes_by_stage(project).items()])
-    fact("Measured", _measured(project))
+    fact("Measured", _measured_lines(project))
     entries = entry_rows(room, [e.key for e in entry_lines(room, project.pk, "", words=False)])
     rows = sorted([*entries.values(), *other_rows(room, project.pk, "")], key=lambda r: (r.day, str(r.key)))
     ended = timezone.localtime(project.archived_at).date() if project.archived_at else None
@@ -128,6 +128,6 @@ def _unit_said(unit: PlannedUnit, style: Style) -> str:
     )
 
 
-def _measured(project: Project) -> list[str]:
+def _measured_lines(project: Project) -> list[str]:
     count = ReadingRow.objects.filter(project=project, deleted_at=None).count()
     return [str(Message("{n, plural, one {one reading} other {# readings}}", n=count))] if count else []

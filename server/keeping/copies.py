@@ -151,7 +151,7 @@ def examine(path: Path) -> None:
         with closing(_reading(path)) as db:
             if db.execute("PRAGMA quick_check").fetchone() != ("ok",):
                 raise sqlite3.DatabaseError("malformed")
-            known = set(_applied(db))
+            known = set(_applied_migrations(db))
     except sqlite3.DatabaseError as error:
         if "no such table" in str(error):
             raise Unusable("This file holds no workroom. It was written by another program.") from None
@@ -164,7 +164,7 @@ def examine(path: Path) -> None:
         raise Unusable("This file holds no workroom. It was written by another program.")
 
 
-def _applied(db: sqlite3.Connection) -> Iterator[tuple[str, str]]:
+def _applied_migrations(db: sqlite3.Connection) -> Iterator[tuple[str, str]]:
     yield from db.execute("SELECT app, name FROM django_migrations")
 
 
@@ -177,7 +177,7 @@ def unwritten_migrations() -> list[tuple[str, str]]:
     if not database().exists():
         return sorted(_disk_migrations())
     with closing(_reading(database())) as db:
-        return sorted(_disk_migrations() - set(_applied(db)))
+        return sorted(_disk_migrations() - set(_applied_migrations(db)))
 
 
 def restore(path: Path) -> None:

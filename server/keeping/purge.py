@@ -12,7 +12,7 @@ from .copies import put_aside
 __all__ = ["deleted_rows", "purge"]
 
 
-def _kept() -> list[models.QuerySet[models.Model]]:
+def _kept_rows() -> list[models.QuerySet[models.Model]]:
     """Deleted rows of every table that keeps them. Tables whose rows others hang from come last."""
     found = []
     for model in apps.get_models():
@@ -24,7 +24,7 @@ def _kept() -> list[models.QuerySet[models.Model]]:
 
 def deleted_rows() -> int:
     """How many things were deleted and can still be taken back."""
-    return sum(rows.count() for rows in _kept())
+    return sum(rows.count() for rows in _kept_rows())
 
 
 def purge() -> int:
@@ -34,7 +34,7 @@ def purge() -> int:
     with transaction.atomic():
         gone = deleted_rows()
         rescue_cloth()
-        for rows in _kept():
+        for rows in _kept_rows():
             rows.delete()
     if not connection.in_atomic_block:
         with connection.cursor() as cursor:

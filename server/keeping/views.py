@@ -37,7 +37,7 @@ class CopyFileSerializer(serializers.Serializer[Any]):
     file = serializers.FileField(max_length=200)
 
 
-def _listed() -> Response:
+def _list_answer() -> Response:
     return Response(CopySerializer(copies(), many=True).data)
 
 
@@ -66,7 +66,7 @@ class BackupView(APIView):
                 taken.write(part)
             taken.flush()
             restore(Path(taken.name))
-        return _listed()
+        return _list_answer()
 
 
 class CopiesView(APIView):
@@ -74,7 +74,7 @@ class CopiesView(APIView):
 
     @extend_schema(operation_id="copies", responses=CopySerializer(many=True))
     def get(self, _request: Request) -> Response:
-        return _listed()
+        return _list_answer()
 
 
 class DeletedSerializer(serializers.Serializer[Any]):
@@ -128,4 +128,4 @@ class RestoreCopyView(APIView):
         if found is None:
             raise NotHere("There is no such copy. The last seven of each kind are kept.")
         restore(found.path)
-        return _listed()
+        return _list_answer()

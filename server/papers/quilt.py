@@ -38,7 +38,7 @@ def quilt_pdf(
     size = Message("Finishes {w} by {h}.", w=sizes.width, h=sizes.height).text(style)
     sheet.text(project, 18, bold=True)
     if scale:
-        _tiled(sheet, picture, f"{size} Drawn one to {scale}.", colours, scale)
+        _draw_tiles(sheet, picture, f"{size} Drawn one to {scale}.", colours, scale)
         return sheet.finished()
     sheet.text(size, 11)
     _, _, wide, high = picture.window
@@ -61,7 +61,7 @@ def _legend(sheet: PaperSheet, picture: Drawing, fabrics: Mapping[str, str], col
         sheet.text(fabrics.get(role, role.upper()), 10, x=_SWATCH + 8)
 
 
-def _tiled(sheet: PaperSheet, picture: Drawing, said: str, colours: Mapping[str, str], scale: int) -> None:
+def _draw_tiles(sheet: PaperSheet, picture: Drawing, said: str, colours: Mapping[str, str], scale: int) -> None:
     _, _, wide, high = picture.window
     wide, high = wide / scale * INCH, high / scale * INCH
     across, down = sheet.width, sheet.high - 2 * MARGIN

@@ -97,7 +97,7 @@ def _trim(sheet: PaperSheet, recipe: Recipe, colours: Mapping[str, str], style: 
     _section(sheet, f"Trim: {recipe.title.text(style)}")
     sheet.text(recipe.ruler.text(style), 10)
     for n, r in enumerate(recipe.steps, 1):
-        _pictured(
+        _draw_picture(
             sheet,
             f"{n}. {r.title.text(style)}",
             [r.how.text(style), f"Look for: {r.look_for.text(style)}"],
@@ -151,10 +151,10 @@ def _step(sheet: PaperSheet, n: int, s: UnitStep | JoinStep, colours: Mapping[st
     times = f", {s.times} times" if s.times > 1 else ""
     press = "Press: " if s.stage is BenchStage.PRESS and isinstance(s, JoinStep) else ""
     lines = [m.text(style) for m in (*s.said, *s.look)]
-    _pictured(sheet, f"{n}. {press}{s.title.text(style)}{times}", lines, s.front, colours)
+    _draw_picture(sheet, f"{n}. {press}{s.title.text(style)}{times}", lines, s.front, colours)
 
 
-def _pictured(
+def _draw_picture(
     sheet: PaperSheet, title: str, lines: Sequence[str], picture: Drawing, colours: Mapping[str, str]
 ) -> None:
     """A step with a box to tick, its picture beside it."""

@@ -70,7 +70,7 @@ class WordsSerializer(serializers.Serializer[Any]):
     work = _by_code(serializers.CharField())
 
 
-def _named(words: dict[Any, tuple[str, str]]) -> dict[str, dict[str, str]]:
+def _name_words(words: dict[Any, tuple[str, str]]) -> dict[str, dict[str, str]]:
     return {code.value: {"name": name, "line": line} for code, (name, line) in words.items()}
 
 
@@ -78,7 +78,7 @@ def all_words() -> dict[str, Any]:
     return {
         "kinds": {k.name: {"name": k.title, "many": k.many, "line": k.line} for k in KINDS.values()},
         "methods": {f"{m.kind}/{m.name}": {"name": m.title, "line": m.line} for m in METHODS},
-        "schools": _named(SCHOOL_WORDS),
+        "schools": _name_words(SCHOOL_WORDS),
         "cuts": CUT_WORDS | {name: word for m in METHODS for name, word in m.size_words.items()},
         "readings": {
             k.value: {
@@ -92,8 +92,8 @@ def all_words() -> dict[str, Any]:
         },
         "cloths": {k.value: {"name": name} for k, name in CLOTH_WORDS.items()},
         "goals": {g.value: words for g, words in GOAL_WORDS.items()},
-        "orders": _named(ORDER_WORDS),
-        "markings": _named(MARKING_WORDS),
+        "orders": _name_words(ORDER_WORDS),
+        "markings": _name_words(MARKING_WORDS),
         "rungs": RUNG_WORDS,
         "dimensions": DIMENSION_WORDS,
         "reasons": {w.value: words for w, words in WHY_WORDS.items()},

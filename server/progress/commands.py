@@ -187,7 +187,7 @@ def _lot(room: Workroom, project: Project, body: Mapping[str, Any]) -> tuple[Lot
                 )
             ]
         )
-    return lot or _begun(room, project, subject, number), steps
+    return lot or _begin_lot(room, project, subject, number), steps
 
 
 def _subject(room: Workroom, project: Project, body: Mapping[str, Any]) -> str:
@@ -199,7 +199,7 @@ def _subject(room: Workroom, project: Project, body: Mapping[str, Any]) -> str:
     return subject
 
 
-def _begun(room: Workroom, project: Project, subject: str, number: int) -> Lot:
+def _begin_lot(room: Workroom, project: Project, subject: str, number: int) -> Lot:
     """A lot as it stands on the screen, from now on under its number."""
     match BenchSubject.kept(subject):
         case BenchSubject(SubjectKind.UNIT, UUID() as key):

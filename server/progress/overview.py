@@ -83,7 +83,7 @@ def bench_of_project(project: Project, *, quilt: bool = False, piles: Sequence[P
     quilted = project.lots.filter(subject=QUILT, joined=True).exists()
     left = quilt and not quilted
     piles = now_of(project) if piles is None else piles
-    stages = (_cut(piles), *_stages(units, blocks))
+    stages = (_cut_count(piles), *_stages(units, blocks))
     under_way = project.lots.exists() or any(u.tally.trimmed for u in units)
     return Bench(
         tuple(units),
@@ -112,7 +112,7 @@ def _unit(unit: PlannedUnit) -> BenchUnit:
     )
 
 
-def _cut(piles: Iterable[Pile]) -> StageCount:
+def _cut_count(piles: Iterable[Pile]) -> StageCount:
     """Pieces cut of those wanted, pile by pile."""
     wanted = [p for p in piles if p.wanted]
     return StageCount("cut", sum(min(p.have, p.wanted) for p in wanted), sum(p.wanted for p in wanted))

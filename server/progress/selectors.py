@@ -120,10 +120,16 @@ class UnitBench:
     trim_cautions: tuple[Message, ...]
 
 
-def _begun(rows: Iterable[Lot], seam: Length, measure: Measure) -> list[LotView]:
+def _begun_lots(rows: Iterable[Lot], seam: Length, measure: Measure) -> list[LotView]:
     return [
         LotView(
-            row.number, row.goes, row.units, _steps_done(row), True, _told(seam * row.goes * PER_SEAM, measure), False
+            row.number,
+            row.goes,
+            row.units,
+            _steps_done(row),
+            True,
+            _thread_said(seam * row.goes * PER_SEAM, measure),
+            False,
         )
         for row in rows
     ]
@@ -132,12 +138,12 @@ def _begun(rows: Iterable[Lot], seam: Length, measure: Measure) -> list[LotView]
 def _coming(later: Sequence[LotPlan], per_go: int, measure: Measure) -> list[LotView]:
     wound = wound_before(later, BOBBIN)
     return [
-        LotView(p.number, p.goes, p.goes * per_go, (), False, _told(p.thread, measure), p.number in wound)
+        LotView(p.number, p.goes, p.goes * per_go, (), False, _thread_said(p.thread, measure), p.number in wound)
         for p in later
     ]
 
 
-def _told(thread: Length, measure: Measure) -> Message | None:
+def _thread_said(thread: Length, measure: Measure) -> Message | None:
     return run_said(thread, measure) if thread.sign else None
 
 
@@ -224,7 +230,7 @@ def bench_of(unit: PlannedUnit, planned: UnitPlan) -> UnitBench:
             earlier.setdefault(str(sorted(row.made_as.items())), []).append(row)
     measure = Measure(project.measure)
     coming = _coming(hands.lots if steps else (), per_go, measure)
-    runs.append(Run(steps, (*_begun(mine, seam, measure), *coming), per_go, False, True, None))
+    runs.append(Run(steps, (*_begun_lots(mine, seam, measure), *coming), per_go, False, True, None))
     for group in earlier.values():
         runs.append(_earlier_run(planned, hands, group, measure))
     cuts = any(s.key.startswith("cut") for s in steps)
@@ -262,7 +268,7 @@ def _earlier_run(planned: UnitPlan, hands: HandsOfUnit, rows: Sequence[Lot], mea
         steps, seam, per_go = _steps(then, hands), _seam(then), then.batch.units
     except PiecingError:
         steps, seam, per_go = (), ZERO, rows[0].units // max(1, rows[0].goes)
-    return Run(steps, tuple(_begun(rows, seam, measure)), per_go, True, counts, said)
+    return Run(steps, tuple(_begun_lots(rows, seam, measure)), per_go, True, counts, said)
 
 
 def tally_of_unit(unit: PlannedUnit) -> Tally:
@@ -338,7 +344,7 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
     count = sum(w.count for w in ways)
     rows = lots_of(project, subject)
     measure = Measure(project.measure)
-    begun = _begun(rows, seam, measure)
+    begun = _begun_lots(rows, seam, measure)
     left = max(0, count - sum(r.units for r in rows))
     later = part_in_lots(left, 1, seam, after=max((r.number for r in rows), default=0))
     return BlockBench(

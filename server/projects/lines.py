@@ -68,7 +68,7 @@ def _line(project: Project, pictures: dict[UnitSpec, int]) -> ProjectLine:
     units = list(project.units.all())
     keys = tuple(pictures.setdefault(spec_of(unit), len(pictures)) for unit in units[:_PICTURES])
     fabrics = tuple(project.fabrics.all())
-    told = Listing([_counted(u) for u in units]) if units else "No unit planned yet"
+    told = Listing([_count_said(u) for u in units]) if units else "No unit planned yet"
     names = Listing([f.name for f in fabrics]) if fabrics else "no fabric yet"
     sewn = [u for u in units if len(kind_of(u.kind).parts) > 1]
     to_make = [to_make_of(u.count + u.mirrored, u.ready, u.spoiled) for u in sewn]
@@ -82,6 +82,6 @@ def _picture(spec: UnitSpec) -> Drawing:
     return design_picture(kind_of(spec.kind).design(spec), Message(""))
 
 
-def _counted(unit: PlannedUnit) -> Message:
+def _count_said(unit: PlannedUnit) -> Message:
     kind, n = kind_of(unit.kind), unit.count + unit.mirrored
     return Message("{n, plural, one {one {one}} other {# {many}}}", n=n, one=kind.title.lower(), many=kind.many)

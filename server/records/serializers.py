@@ -185,7 +185,7 @@ def _habit(habit: Habit, hands: HandsShown, style: Style, allowance: Length) -> 
         "bars": [
             {"middle": b.middle, "text": _mark(b.middle, style), "count": b.count, "expected": b.expected} for b in bars
         ],
-        "ticks": [{"at": float(t), "text": _signed(t, style)} for t in _ticks(reach, style)],
+        "ticks": [{"at": float(t), "text": _signed_text(t, style)} for t in _ticks(reach, style)],
     }
 
 
@@ -213,10 +213,10 @@ def _mark(size: float, style: Style) -> str:
     """A mark of the ruler; nothing between two of them."""
     step = mm(1) / 2 if style.measure is Measure.MILLIMETRES else inches("1/32")
     near = Length.near(size).round_near(step)
-    return _signed(near, style) if abs(float(near) - size) < float(step) / 8 else ""
+    return _signed_text(near, style) if abs(float(near) - size) < float(step) / 8 else ""
 
 
-def _signed(tick: Length, style: Style) -> str:
+def _signed_text(tick: Length, style: Style) -> str:
     return "as wanted" if not tick.sign else f"{style.pretty(abs(tick))} {'over' if tick.sign > 0 else 'under'}"
 
 
@@ -327,7 +327,9 @@ class LotSheetSerializer(serializers.Serializer[Any]):
     @extend_schema_field(AxisTickSerializer(many=True))
     def get_ticks(self, sheet: LotSheet) -> Any:
         style = self.context["style"]
-        return [{"at": float(t), "text": _signed(t, style)} for t in _ticks([m.off for m in sheet.measured], style)]
+        return [
+            {"at": float(t), "text": _signed_text(t, style)} for t in _ticks([m.off for m in sheet.measured], style)
+        ]
 
 
 class ForetoldSerializer(serializers.Serializer[Any]):

@@ -68,7 +68,7 @@ def import_tests(room: Workroom, text: str) -> Imported:
         row = new_row(machine, uuid4())
         row.order += len(rows)
         try:
-            apply_changes(row, test_readers(style.measure), _typed(cells), {}, style.measure)
+            apply_changes(row, test_readers(style.measure), _typed_test(cells), {}, style.measure)
             settle(row, machine)
         except Refused as found:
             refused.append(RefusedLine(number, line[:120], " ".join(e.said.text(style) for e in found.errors)))
@@ -86,7 +86,7 @@ def import_tests(room: Workroom, text: str) -> Imported:
     return Imported(len(rows), tuple(refused))
 
 
-def _typed(cells: dict[str, str]) -> dict[str, Any]:
+def _typed_test(cells: dict[str, str]) -> dict[str, Any]:
     kind = cells.get("kind", "").strip().lower().replace(" ", "_").replace("-", "_")
     strip = kind == ReadingKind.STRIP_TEST.value or bool(cells.get("middle") or cells.get("whole"))
     wanted: dict[str, Any] = {

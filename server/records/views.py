@@ -172,7 +172,7 @@ class _AskedSerializer(wire.Serializer[None]):
 _ASKED = [_AskedSerializer]
 
 
-def _asked(request: Request, room: Workroom) -> ForecastAsked:
+def _forecast_asked(request: Request, room: Workroom) -> ForecastAsked:
     """The size of a block as it is typed; a usual one where none is."""
     body, measure, asked = valid(_AskedSerializer(data=request.query_params)), Measure(room.measure), usual_asked(room)
     finished = asked.finished
@@ -193,7 +193,7 @@ class ForecastsView(APIView):
     )
     def get(self, request: Request) -> Response:
         room = current_workroom()
-        found = forecasts_of(room, _asked(request, room))
+        found = forecasts_of(room, _forecast_asked(request, room))
         return Response(told_by(serializers.ForecastsSerializer, found, {"style": _style(room)}))
 
 
@@ -205,7 +205,7 @@ class ForecastView(APIView):
     )
     def get(self, request: Request, key: str) -> Response:
         room = current_workroom()
-        block, found = helps_of(room, key, _asked(request, room))
+        block, found = helps_of(room, key, _forecast_asked(request, room))
         told = {"block": block, "helps": found, "units": block.rooms.units}
         return Response(told_by(serializers.ForecastSerializer, told, {"style": _style(room)}))
 

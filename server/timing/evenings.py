@@ -70,7 +70,9 @@ def _schedule(project: Project) -> Schedule:
     return Schedule.objects.filter(project=project).first() or Schedule(project=project)
 
 
-def _told(project: Project, work: ProjectWork, paces: Mapping[WorkStage, Pace], lates: list[Late]) -> ProjectTime:
+def _project_time(
+    project: Project, work: ProjectWork, paces: Mapping[WorkStage, Pace], lates: list[Late]
+) -> ProjectTime:
     usual = {s: m for s, m in work.left().items() if m}
     left = {s: m * paces[s].factor for s, m in usual.items()}
     spent = {s.value: m for s, m in minutes_by_stage(project).items()}
@@ -87,7 +89,7 @@ def project_time(room: Workroom, project: Project) -> ProjectTime:
         for told in evenings_of(room).projects:
             if told.project.pk == project.pk:
                 return told
-    return _told(project, work_of(project), paces_of(room), [])
+    return _project_time(project, work_of(project), paces_of(room), [])
 
 
 @dataclass(frozen=True)
@@ -216,7 +218,7 @@ def evenings_of(room: Workroom) -> EveningSheet:
         list(room.free_times.filter(deleted_at=None)),
         _sources(room),
         list(room.busy.filter(source="", ends__gt=wall_clock(sheet.now)).values_list("begins", flat=True)),
-        [_told(p, work, sheet.paces, lates_of(sheet, p)) for p, work in sheet.works.values()],
+        [_project_time(p, work, sheet.paces, lates_of(sheet, p)) for p, work in sheet.works.values()],
         list(others),
         [SittingSaid(s.begins, s.ends, t) for s, t in zip(sheet.plan.sittings, told, strict=True)],
         bool(sheet.plan.left),

@@ -18,7 +18,7 @@ __all__ = ["current_workroom", "find_ruler", "get_ruler", "owned_rulers", "ruler
 
 def current_workroom() -> Workroom:
     """The one workroom of this computer, made on first use, with a starting set of rulers. One query."""
-    return _first() or _begun()
+    return _first() or _begin_workroom()
 
 
 def _first() -> Workroom | None:
@@ -26,7 +26,7 @@ def _first() -> Workroom | None:
 
 
 @transaction.atomic
-def _begun() -> Workroom:
+def _begin_workroom() -> Workroom:
     """Looked for once more where nobody else writes: a page that opens for the first time asks several things at once, and each
     would begin a workroom of its own."""
     room = _first()

@@ -25,7 +25,7 @@ _TURNED = {1: "a quarter to the right", 2: "half round", 3: "a quarter to the le
 
 
 @lru_cache(maxsize=4096)
-def _shown(place: Place, wide: object, high: object) -> Signature:
+def _place_signature(place: Place, wide: object, high: object) -> Signature:
     """What one sees in a place, about its middle; equal for places that cannot be told apart."""
     alone = Pattern("place", (wide,), (high,), (replace(place, column=0, row=0, across=1, down=1),))  # type: ignore[arg-type]
     layout = laid(alone)
@@ -38,9 +38,9 @@ def _shown(place: Place, wide: object, high: object) -> Signature:
     return frozenset(seen)
 
 
-def _seen(pattern: Pattern, place: Place) -> Signature:
+def _seen_signature(pattern: Pattern, place: Place) -> Signature:
     _, _, wide, high = pattern.box(place)
-    return _shown(place, wide, high)
+    return _place_signature(place, wide, high)
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +69,7 @@ def alternatives(pattern: Pattern, spot: tuple[int, int]) -> tuple[Alternative, 
             pattern, places=tuple(replace(p, orientation=orientation) if p is here else p for p in pattern.places)
         )
         place = next(p for p in other.places if (p.column, p.row) == (here.column, here.row))
-        shown = _seen(other, place)
+        shown = _seen_signature(other, place)
         if shown not in found:
             found[shown] = Alternative(_step_said(step), orientation, step == Orientation(), other)
     return tuple(found.values())
@@ -152,13 +152,13 @@ def _fault(meant: Pattern, seen: Pattern, place: Place, found: Place | None) -> 
     where = place.name.capitalize()
     if found is None:
         return "missing", Message("{where}: nothing lies here.", where=where)
-    wanted = _seen(meant, place)
+    wanted = _seen_signature(meant, place)
     if (found.across, found.down) == (place.across, place.down):
         for step in ORIENTATIONS:
             _, _, wide, high = meant.box(place)
             if step.across and wide != high:
                 continue
-            if _seen(seen, replace(found, orientation=found.orientation.then(step))) == wanted:
+            if _seen_signature(seen, replace(found, orientation=found.orientation.then(step))) == wanted:
                 return _step_fault(where, step)
         if _kinds(found) == _kinds(place):
             return "fabrics", Message("{where}: the right unit in other fabrics.", where=where)

@@ -150,7 +150,7 @@ def content_from(data: Any, find: Find, above: tuple[str, ...] = (), field: str 
     if not isinstance(data, Mapping) or ("kind" in data) == ("block" in data):
         raise PatternNotUnderstood("A place holds a unit, by its kind, or a block, by its key.", field=field)
     if "block" in data:
-        return _held(data, find, above, field)
+        return _inner_block(data, find, above, field)
     if not isinstance(data["kind"], str) or data["kind"] not in KINDS:
         raise PatternNotUnderstood(
             "“{given}” is no kind of unit. Known are {known}.",
@@ -186,7 +186,7 @@ def _ring(given: Any, field: str) -> tuple[str, ...]:
     return tuple(given)
 
 
-def _held(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: str) -> BlockPlacement:
+def _inner_block(data: Mapping[str, Any], find: Find, above: tuple[str, ...], field: str) -> BlockPlacement:
     key = str(data["block"])[:80]
     if key in above or len(above) >= _DEEPEST:
         raise BlockHoldsItself(
@@ -285,8 +285,8 @@ def pattern_data(pattern: Pattern) -> dict[str, Any]:
     return {
         "format": FORMAT,
         "name": pattern.name,
-        "columns": [_written(t) for t in pattern.columns],
-        "rows": [_written(t) for t in pattern.rows],
+        "columns": [_share_data(t) for t in pattern.columns],
+        "rows": [_share_data(t) for t in pattern.rows],
         "units": {name: content_data(c) for c, name in names.items()},
         "layout": [" ".join(line) for line in words],
     }
@@ -297,5 +297,5 @@ def _name(n: int) -> str:
     return letters[n % 26] + ("" if n < 26 else "abcdefghijklmnopqrstuvwxyz"[n // 26 - 1])
 
 
-def _written(track: Fraction) -> int | str:
+def _share_data(track: Fraction) -> int | str:
     return int(track) if track.denominator == 1 else str(track)

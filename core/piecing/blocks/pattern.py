@@ -350,7 +350,7 @@ def _cells(pattern: Pattern) -> list[Cell]:
             _fits(place, box[2], box[3])
             found.append(Cell(*box, place.content, place.orientation, n))
         else:
-            found.extend(_nested(place, place.content, box, n))
+            found.extend(_inner_cells(place, place.content, box, n))
         if len(found) > MOST_CELLS:
             raise PatternNotUnderstood("A block holds {most} units at most.", field="layout", most=f"{MOST_CELLS:,}")
     return found
@@ -376,7 +376,7 @@ def _fits(place: Place, width: Fraction, height: Fraction) -> None:
         )
 
 
-def _nested(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: int) -> tuple[Cell, ...]:
+def _inner_cells(place: Place, held: BlockPlacement, box: tuple[Fraction, ...], n: int) -> tuple[Cell, ...]:
     (left, top, wide, high), orientation = box, place.orientation
     own_wide, own_high = held.pattern.width, held.pattern.height
     seen_wide, seen_high = (own_high, own_wide) if orientation.across else (own_wide, own_high)
@@ -401,12 +401,12 @@ def _set_down(
     """While one place of many changes, what lies in the others stays where it is."""
     return tuple(
         Cell(left + x, top + y, w, h, unit, lies, n, nested=True)
-        for x, y, w, h, unit, lies in _scaled(held, orientation, scale)
+        for x, y, w, h, unit, lies in _scaled_units(held, orientation, scale)
     )
 
 
 @lru_cache(maxsize=512)
-def _scaled(
+def _scaled_units(
     held: BlockPlacement, orientation: Orientation, scale: Fraction
 ) -> tuple[tuple[Fraction, Fraction, Fraction, Fraction, UnitPlacement, Orientation], ...]:
     """The units of a smaller block as it lies, from its own corner, in parts of the block that holds it. A quilt lays one block a

@@ -267,7 +267,7 @@ def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Message, boo
                 h=spec.height,
             ), True
         kind_of(spec.kind).check(spec, allowance)
-        ways = [m for m in methods_of(spec.kind) if _allowed(m, spec, allowance)]
+        ways = [m for m in methods_of(spec.kind) if _can_be_made(m, spec, allowance)]
     except PiecingError as refusal:
         return refusal.said, True
     if not ways:
@@ -297,7 +297,7 @@ def _word(spec: UnitSpec, allowance: Length, step: Length) -> tuple[Message, boo
     return None
 
 
-def _allowed(method: Method, spec: UnitSpec, allowance: Length) -> bool:
+def _can_be_made(method: Method, spec: UnitSpec, allowance: Length) -> bool:
     try:
         method.refuse(spec, allowance)
     except PiecingError:

@@ -105,7 +105,7 @@ def _guillotine(boxes: Sequence[Box]) -> bool:
         if len(held) <= 1:
             continue
         for axis in (1, 0):
-            parts = _parted(held, axis)
+            parts = _groups(held, axis)
             if len(parts) > 1:
                 stack.extend(parts)
                 break
@@ -114,7 +114,7 @@ def _guillotine(boxes: Sequence[Box]) -> bool:
     return True
 
 
-def _parted(held: Sequence[Box], axis: int) -> list[list[Box]]:
+def _groups(held: Sequence[Box], axis: int) -> list[list[Box]]:
     """Groups between which a straight cut runs."""
     ordered = sorted(held, key=lambda b: b[axis])
     groups, reach = [[ordered[0]]], ordered[0][axis + 2]

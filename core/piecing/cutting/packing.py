@@ -24,7 +24,7 @@ def packed(
     """
     until = time.monotonic() + seconds * _PATIENCE
 
-    def ended() -> bool:
+    def is_over() -> bool:
         return (stop is not None and stop.asked) or time.monotonic() > until
 
     master = Master(items, bins)
@@ -33,13 +33,13 @@ def packed(
         master.add(Column(b, s.depth, counts_in(items, s.segments), s.segments))
     for n, item in enumerate(items):
         single(master, n, item, bins)
-    bound = master.grow(ended=ended) if items and bins else 0.0
-    laid = dived(master, items, bins, ended) if items and bins else []
+    bound = master.grow(ended=is_over) if items and bins else 0.0
+    laid = dived(master, items, bins, is_over) if items and bins else []
     for b, _, s in laid:
         master.add(Column(b, s.depth, counts_in(items, s.segments), s.segments))
     if cost_of(master, items, laid) < cost_of(master, items, plain):
         plain = laid
-    if sum(b.count for b in bins) > _MOST_CLOTHS or ended():
+    if sum(b.count for b in bins) > _MOST_CLOTHS or is_over():
         return as_laid(master, items, plain, bound)
     tops(master, items)
     few = len(bins) == 1 and bins[0].count == 1 and len(plain) <= _FEW

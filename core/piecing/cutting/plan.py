@@ -243,7 +243,7 @@ def _one_fabric(
     cloths = [c for c in stock if c.fabric == fabric and c.count > 0]
     step, items, bins = _in_steps(pieces, cloths, goal)
     found = packed(items, bins, seconds, stop=stop)
-    plan = _laid(goal, step, pieces, cloths, found.strips, found.missing)
+    plan = _plan_of(goal, step, pieces, cloths, found.strips, found.missing)
     gap = 0.0 if found.optimal or any(found.missing) else (found.cost - found.bound) / max(1.0, found.bound)
     proven = _proven(found)
     return found, replace(plan, gap=0.0 if proven else gap, proven=proven), 0.0 if proven else gap
@@ -253,7 +253,7 @@ def shelf_plan(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> Cuttin
     """The plain plan, first fit by decreasing height, of one fabric: what others are held against."""
     step, items, bins = _in_steps(pieces, cloths, Goal.LEAST)
     strips = shelves(items, bins)
-    return _laid(Goal.LEAST, step, pieces, cloths, strips, _short(items, strips))
+    return _plan_of(Goal.LEAST, step, pieces, cloths, strips, _short(items, strips))
 
 
 def shelf_cloths(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> int | None:
@@ -321,7 +321,7 @@ def _bin(c: Cloth, step: Length, goal: Goal) -> Bin:
     return Bin(across, along, c.count, price, strip, opening if c.kind is not ClothKind.YARDAGE else 0)
 
 
-def _laid(
+def _plan_of(
     goal: Goal,
     step: Length,
     pieces: Sequence[WantedPiece],
@@ -339,7 +339,7 @@ def _laid(
             number += 1
             cut.append(CutStrip(number, y, step * s.depth, tuple(_in_strip(s, pieces, step, y))))
             y = y + step * s.depth
-        plans.append(ClothPlan(cloth, tuple(cut), y, tuple(_left(cloth, cut, y))))
+        plans.append(ClothPlan(cloth, tuple(cut), y, tuple(_left_overs(cloth, cut, y))))
     short = tuple(Missing(p, m) for p, m in zip(pieces, missing, strict=True) if m)
     return CuttingPlan(goal, tuple(plans), short, 0.0, False)
 
@@ -357,7 +357,7 @@ def _in_strip(s: PackedStrip, pieces: Sequence[WantedPiece], step: Length, y: Le
         x = x + step * step.whole_times(wide, up=True)
 
 
-def _left(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[LeftOver]:
+def _left_overs(cloth: Cloth, strips: Sequence[CutStrip], used: Length) -> Iterable[LeftOver]:
     rest = cloth.along - used
     name = cloth.called
     if rest >= _WORTH_KEEPING and cloth.across >= _WORTH_KEEPING:
@@ -388,4 +388,4 @@ def _below(s: CutStrip) -> Iterable[tuple[str, Length, Length, Length]]:
 
 def laid_again(plan: ClothPlan) -> ClothPlan:
     """The same cloth with its left-overs worked out anew."""
-    return replace(plan, left=tuple(_left(plan.cloth, plan.strips, plan.used)))
+    return replace(plan, left=tuple(_left_overs(plan.cloth, plan.strips, plan.used)))

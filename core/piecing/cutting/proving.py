@@ -42,7 +42,7 @@ def narrowed(master: Master, known: Packed, seconds: float, stop: Stop | None = 
     while low < most and time.monotonic() < until and not (stop and stop.asked):
         high = min(most - 1, low + int(_STEP * low))
         columns = columns_within(master, high, until)
-        found = None if columns is None else _searched(master, columns, high, until)
+        found = None if columns is None else _search(master, columns, high, until)
         if found is None:
             break
         if not found.strips:
@@ -70,7 +70,7 @@ def columns_within(master: Master, high: int, until: float = float("inf")) -> li
     for depth in (d for d in depths_of(items) if d <= bin_.depth):
         least = (bin_.price + float(room[0])) * depth + bin_.strip - (high - bound) - _SLACK
         ways = sorted(segments_in(items, depth, bin_.width), key=lambda s: -prices[s[0]] * s[2] / s[3])
-        listed = _listed(items, bin_.width, ways, prices, least)
+        listed = _all_columns(items, bin_.width, ways, prices, least)
         if listed is None or len(listed) + len(found) > _MOST_COLUMNS or time.monotonic() > until:
             return None
         for times in listed:
@@ -79,7 +79,7 @@ def columns_within(master: Master, high: int, until: float = float("inf")) -> li
     return found
 
 
-def _listed(
+def _all_columns(
     items: Sequence[Item],
     width: int,
     ways: Sequence[tuple[int, bool, int, int]],
@@ -136,7 +136,7 @@ class _Found:
     strips: list[PackedStrip]
 
 
-def _searched(master: Master, columns: Sequence[Column], high: int, until: float) -> _Found | None:
+def _search(master: Master, columns: Sequence[Column], high: int, until: float) -> _Found | None:
     """The cheapest plan of these strips that costs at most ``high``; no strips when there is none, None when the time is out.
 
     Strip by strip, the next one always holding the first piece still wanted: of all ways to the same pieces left, the

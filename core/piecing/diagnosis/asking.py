@@ -132,7 +132,7 @@ def next_readings(
         spread = float(np.sqrt(e.hand + e.mark + e.loose @ factors))
         reads = e.nominal + _true_readings(found, e) + spread * noise
         step = max(float(resolution), spread / 2)
-        told, sure, worth = _told(reads, labels, gains, step)
+        told, sure, worth = _information(reads, labels, gains, step)
         gain = max(0.0, worth - best_now)
         score = (gain + _TOLD * max(told, 0.0)) * _HANDY.get(reading.kind, 1.0)
         score *= _FIRST_LOOK if np.any(np.abs(e.of_causes[unseen]) > _LOOKS_AT) else 1.0
@@ -268,7 +268,7 @@ def _acts(found: Inference) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
     return labels, np.where(sizes > NOTHING, sizes, 0.0) - _COST
 
 
-def _told(
+def _information(
     reads: NDArray[np.float64], labels: NDArray[np.int64], gains: NDArray[np.float64], step: float
 ) -> tuple[float, float, float]:
     """What a reading tells of which cause leads, in nats; the chance of then naming it rightly; and what the best act is then

@@ -192,7 +192,7 @@ def stray_reading(found: Inference) -> int | None:
         for n in found.weighed
         if n not in lone
         and (_may_be_so(found, n) if n in aside else found.readings[n].kind in LENGTHS)
-        and _unexplained(found, n)
+        and _is_unexplained(found, n)
     ]
     return max(far, key=lambda n: abs(float(found.residuals[n])), default=None)
 
@@ -202,7 +202,7 @@ def _may_be_so(found: Inference, n: int) -> bool:
     return found.readings[n].kind in (*LENGTHS, *_OF_ONE) and abs(float(found.off[n])) < _OF_THE_PEN
 
 
-def _unexplained(found: Inference, n: int) -> bool:
+def _is_unexplained(found: Inference, n: int) -> bool:
     return abs(float(found.off[n])) > _FAR and abs(float(found.residuals[n])) > STRAY
 
 

@@ -219,10 +219,10 @@ def _on_unit(model: BlockModel, row: dict[int, float], cell: PlacedUnit, p: Para
     elif what in _SIDES:
         row[model.of_unit(cell.number, what)] = 1.0
     elif what in ("slip", "shift"):
-        _moved(model, row, cell, batch.slips[p.axis], 1.0)
+        _add_shift(model, row, cell, batch.slips[p.axis], 1.0)
     elif what == "tip" and batch.tip is not None:
         # More cloth above the tip means that the whole design lies so much further from that edge, its base corners too.
-        _moved(model, row, cell, batch.tip, -1.0)
+        _add_shift(model, row, cell, batch.tip, -1.0)
     elif what == "tip":
         row[model.of_unit(cell.number, "tip")] = 1.0
     elif what == "stretch":
@@ -232,7 +232,7 @@ def _on_unit(model: BlockModel, row: dict[int, float], cell: PlacedUnit, p: Para
         row[wide], row[high] = by_width, by_height
 
 
-def _moved(model: BlockModel, row: dict[int, float], cell: PlacedUnit, own: tuple[float, float], by: float) -> None:
+def _add_shift(model: BlockModel, row: dict[int, float], cell: PlacedUnit, own: tuple[float, float], by: float) -> None:
     x, y = cell.toward(own)
     row[model.of_unit(cell.number, "across")] = by * x
     row[model.of_unit(cell.number, "up")] = by * y

@@ -102,12 +102,12 @@ def equation_of(
     mark = mark_now(reading, model)
     if reading.mark and reading.mark != mark:
         raise ReadingMisplaced("What was measured here is no longer in the block.", field="feature")
-    found = _found(reading, model, raw or {})
+    found = _equation_in_marks(reading, model, raw or {})
     by_ruler = 1.0 if reading.kind in BY_RULER else 0.0
     return replace(found, mark=float(resolution) ** 2 / 12 * found.mark, by_ruler=by_ruler or found.by_ruler)
 
 
-def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> Equation:
+def _equation_in_marks(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> Equation:
     """With ``mark`` counted in marks of the ruler."""
     if reading.kind is ReadingKind.ROW and not reading.feature:
         return _any_row(reading, model)
@@ -116,7 +116,7 @@ def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> 
         if n is None:
             raise ReadingMisplaced("Say where on the block: pick it on the drawing.", field="feature")
         small = model.features[n].kind in (FeatureKind.EDGE_TIP, FeatureKind.CORNER_TIP, FeatureKind.CROSSING)
-        return _tied(model, model.features[n].nominal, model.response(n), 2.0 if small else 1.0)
+        return _tied_equation(model, model.features[n].nominal, model.response(n), 2.0 if small else 1.0)
     if reading.kind in OF_ANY_BLOCK:
         return _any_block(reading, model)
     if reading.kind is ReadingKind.STRIP_TEST:
@@ -127,7 +127,7 @@ def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> 
     if reading.kind in NEEDS_RAW:
         return _raw(reading, model, cell, raw)
     nominal, row, extra = _of_unit(reading, model, cell)
-    found = _tied(model, nominal, row) if tied else _loose(model, nominal, row)
+    found = _tied_equation(model, nominal, row) if tied else _loose(model, nominal, row)
     if reading.kind is ReadingKind.CLEARANCE and len(_tips(reading, model, cell)) > 1:
         found = replace(found, hand=found.hand + _ANY_TIP**2)
     for p, by in extra.items():
@@ -135,7 +135,7 @@ def _found(reading: Reading, model: BlockModel, raw: Mapping[int, RawSizes]) -> 
     return found
 
 
-def _tied(model: BlockModel, nominal: float, row: Vector, hand: float = 1.0, wobble: float = 0.0) -> Equation:
+def _tied_equation(model: BlockModel, nominal: float, row: Vector, hand: float = 1.0, wobble: float = 0.0) -> Equation:
     hands = hand * HAND_NOISE**2 + wobble**2
     return Equation(nominal, row @ shape_of(model), row, np.zeros(len(SOURCES)), hands, 1.0, 0.0)
 
@@ -182,7 +182,7 @@ def _stitch(reading: Reading, model: BlockModel) -> Equation:
     assert n is not None
     row = np.zeros(model.errors)
     row[[model.of_seam(n, "mean"), model.of_seam(n, spot)]] = 1.0
-    return _tied(model, float(model.allowance), row, wobble=_WOBBLE)
+    return _tied_equation(model, float(model.allowance), row, wobble=_WOBBLE)
 
 
 def _any_row(reading: Reading, model: BlockModel) -> Equation:

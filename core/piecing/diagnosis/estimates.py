@@ -84,7 +84,7 @@ def estimates_of(
     prior, common = system.prior, system.common
     columns = np.array([system.of_causes[:, j] if j < common else system.reads(p) for j, p in enumerate(params)]).T
     nominal = np.concatenate([prior.mean, np.zeros(len(params) - common)])
-    away = np.array([_wanted(prior, p) for p in params])
+    away = np.array([_wanted_size(prior, p) for p in params])
     low, middle, high = np.full(len(params), -1.0), nominal - away, np.full(len(params), 1.0)
     told = np.abs(columns).max(axis=0, initial=0.0) > 1e-9 if sets else np.zeros(len(params), dtype=bool)
     if told.any():
@@ -122,7 +122,7 @@ def _under(system: System, s: LikelySet, params: Sequence[Parameter], columns: V
     return centre, np.sqrt(variance)
 
 
-def _wanted(prior: Prior, p: Parameter) -> float:
+def _wanted_size(prior: Prior, p: Parameter) -> float:
     return prior.offset if p.cause is Cause.SEAM else prior.paid if p.cause is Cause.FOLD else 0.0
 
 
@@ -137,7 +137,7 @@ def fitted_by(system: System, sets: Sequence[LikelySet]) -> Vector:
 
 def readings_aside(system: System, sets: Sequence[LikelySet]) -> tuple[Outlier, ...]:
     """Readings that likely are slips of the pen."""
-    return _by_themselves(system, sets, lambda c: c.slip, _asked)
+    return _by_themselves(system, sets, lambda c: c.slip, _question)
 
 
 def lone_readings(system: System, sets: Sequence[LikelySet]) -> tuple[Outlier, ...]:
@@ -186,7 +186,7 @@ def _quantiles(centre: Vector, spread: Vector, weights: Vector) -> Vector:
     return np.asarray((low + high) / 2)
 
 
-def _asked(r: Reading, expected: float) -> Message:
+def _question(r: Reading, expected: float) -> Message:
     return Message(
         "The other readings make this {wanted}, and it reads {read}{slip} Read it again."
         if (wanted := _on_a_mark(expected)) != ZERO

@@ -76,7 +76,7 @@ class Background:
 
     def score(self, of: frozenset[int]) -> float:
         """Logarithm of the weight of one set, without what is common to all."""
-        return self._widened(of)[0]
+        return self._widening(of)[0]
 
     def around(self, of: frozenset[int]) -> Vector:
         """(candidates,): the score of the set with each candidate added, or taken away where it is in.
@@ -84,7 +84,7 @@ class Background:
         A candidate shifts the readings by its mean and widens their covariance by its variance, one after the other.
         """
         c = self.candidates
-        score, wide, root, pull = self._widened(of)
+        score, wide, root, pull = self._widening(of)
         reach = np.diagonal(self._between)
         if wide:
             # What the set has widened is told less well than before, by the square of this.
@@ -102,14 +102,14 @@ class Background:
 
     def under(self, of: frozenset[int]) -> tuple[Vector, Vector, Vector]:
         """The inverse covariance of the readings under a set, that inverse times what is left of them, and what is left of them."""
-        _, wide, root, _ = self._widened(of)
+        _, wide, root, _ = self._widening(of)
         inside = sorted(of)
         left = self.residual - self.candidates.columns[:, inside] @ self.candidates.mean[inside]
         less = self._reached[:, wide] @ root.T
         inverse = self._inverse - less @ less.T
         return inverse, inverse @ left, left
 
-    def _widened(self, of: frozenset[int]) -> tuple[float, list[int], Vector, Vector]:
+    def _widening(self, of: frozenset[int]) -> tuple[float, list[int], Vector, Vector]:
         """The score of a set; those of it that widen the covariance; a root of what that takes from the inverse (as many rows and
         columns); and (candidates,) what each would be pulled by if nothing had been widened."""
         c = self.candidates

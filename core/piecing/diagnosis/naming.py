@@ -105,7 +105,7 @@ def may_be_lesser(found: Inference, group: CauseGroup) -> bool:
     """Whether what is a little off may be the lesser of two, the other where nobody looked. A fold is no reason: no ruler looks at it."""
     little = abs(group.best.size) < AS_DRIFT and not group.best.parameter.single
     # A strip test is two readings by itself: the middle one, and all three.
-    count = readings_judged(found) + _counted(found, ReadingKind.STRIP_TEST)
+    count = readings_judged(found) + _count_of(found, ReadingKind.STRIP_TEST)
     early = count < _LOOKED_ROUND and group.chance < _ANYWAY
     return little and early and unmeasured(found, group.numbers, NO_RULER) > _NOT_SEEN
 
@@ -137,7 +137,7 @@ def look_alike(found: Inference, e: Estimate) -> bool:
         return not at_its_end and n is not None and not _along_an_edge(found.readings[n])
     if p.cause is Cause.FOLD:
         # No ruler reads it: it is what is left once it is known how deep the stitching lies.
-        return found.chance(0) > _SPLIT or _counted(found, ReadingKind.STITCH) < _BACKS
+        return found.chance(0) > _SPLIT or _count_of(found, ReadingKind.STITCH) < _BACKS
     if p.cause is Cause.TRIM and e.size > 0:
         stretched = [x for x in found.estimates if x.parameter.cause is Cause.STRETCH and x.parameter.batch == p.batch]
         later = _OBLONG if _is_oblong(found, p) else _UNSTRETCHED
@@ -169,7 +169,7 @@ def tells_apart(found: Inference, e: Estimate) -> Message:
         return Message(
             "Units drawn out on the bias look just so, but more along their longer side: measure one both ways."
         )
-    if e.parameter.cause is Cause.FOLD and _counted(found, ReadingKind.STRIP_TEST):
+    if e.parameter.cause is Cause.FOLD and _count_of(found, ReadingKind.STRIP_TEST):
         return Message("Seams that are a little wide look just so: read the stitching on the back.")
     return Message(_TELLS_APART[e.parameter.cause])
 
@@ -199,9 +199,9 @@ def telling(found: Inference, p: Parameter) -> Telling | None:
     if p.cause is Cause.FOLD:
         if len(found.weighed) < _FIRST:
             return None
-        if _counted(found, ReadingKind.STITCH) < _BACKS:
+        if _count_of(found, ReadingKind.STITCH) < _BACKS:
             return ON_THE_BACK
-        return None if _counted(found, ReadingKind.STRIP_TEST) else Telling((ReadingKind.STRIP_TEST,))
+        return None if _count_of(found, ReadingKind.STRIP_TEST) else Telling((ReadingKind.STRIP_TEST,))
     if p.cause in (Cause.SEAM, Cause.START, Cause.END):
         spots = ("start", "end") if p.cause is Cause.SEAM else (p.cause.value,)
         read = {found.readings[n].spot for n in found.weighed}
@@ -237,7 +237,7 @@ def taken_for_sure(found: Inference) -> float:
 def sure_of(found: Inference, p: Parameter, chance: float, also: ReadingKind | None = None) -> float:
     """How sure one is told to be of a cause that leads with this chance: of seams no more than likely where neither a seam nor strips
     sewn for a test were looked at, nor are by a reading ``also`` taken."""
-    seen = p.cause not in _OF_SEAMS or also in SEWN or _counted(found, *SEWN)
+    seen = p.cause not in _OF_SEAMS or also in SEWN or _count_of(found, *SEWN)
     return chance if seen else min(chance, _UNSEEN)
 
 
@@ -254,7 +254,7 @@ def _is_oblong(found: Inference, p: Parameter) -> bool:
     return spec.width != spec.height
 
 
-def _counted(found: Inference, *kinds: ReadingKind) -> int:
+def _count_of(found: Inference, *kinds: ReadingKind) -> int:
     """Readings of these kinds."""
     return sum(found.readings[n].kind in kinds for n in found.weighed)
 
@@ -274,5 +274,5 @@ def _ends_looked_at(found: Inference) -> bool:
     """Whether both ends of seams were, or so much that a drift would have shown."""
     ends = [e.measured for e in found.estimates if e.parameter.cause in (Cause.START, Cause.END)]
     # A strip test is two readings by itself: the middle one, and all three.
-    strips = _counted(found, ReadingKind.STRIP_TEST)
+    strips = _count_of(found, ReadingKind.STRIP_TEST)
     return all(ends) or readings_judged(found) + strips >= _LOOKED_ALONG

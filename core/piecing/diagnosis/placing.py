@@ -72,7 +72,7 @@ def block_geometry(layout: Layout, finished: Length) -> BlockGeometry:
         edge_tips += [EdgeTip(n, side, at) for side, at in edges]
         corner_tips += [CornerTip(n, a, d, at) for a, d, at in corners]
         held[cell.place] += 1
-        cells.append(_placed(layout, n, cell, held[cell.place], box, batch, by_level))
+        cells.append(_placed_unit(layout, n, cell, held[cell.place], box, batch, by_level))
     batches = tuple(
         _batch(
             b,
@@ -102,7 +102,7 @@ def _by_level(lines: tuple[SeamLine, ...]) -> Lines:
     return found
 
 
-def _placed(
+def _placed_unit(
     layout: Layout,
     n: int,
     cell: Cell,

@@ -63,7 +63,7 @@ def possible_blocks(
     """
     if not sets:
         return _before(system, params, rng)
-    counts = _shared(np.array([s.weight for s in sets]), _DRAWS)
+    counts = _largest_remainders(np.array([s.weight for s in sets]), _DRAWS)
     causes, large = np.empty((_DRAWS, len(params))), np.empty((_DRAWS, len(params)), dtype=bool)
     errors = np.empty((_DRAWS, system.model.errors), dtype=np.float32)
     order, at = np.random.default_rng(int(rng.integers(2**32))).permutation(_DRAWS), 0
@@ -160,7 +160,7 @@ def leading_in(
     return np.where(sizes.max(axis=1) > NOTHING, np.argmax(sizes, axis=1), -1), sizes
 
 
-def _shared(weights: Vector, total: int) -> NDArray[np.int64]:
+def _largest_remainders(weights: Vector, total: int) -> NDArray[np.int64]:
     """``total`` shared out by weight, by largest remainders."""
     exact = weights * total
     counts = np.floor(exact).astype(np.int64)

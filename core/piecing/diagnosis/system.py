@@ -141,9 +141,9 @@ class System:
         found = np.diag([e.hand for e in self.some]) + RULER**2 * np.outer(by_ruler, by_ruler)
         rows = [self.readings[n] for n in self.used]
         marks = np.sqrt([e.mark for e in self.some])
-        pieces = _numbered([r.piece or (str(n),) for n, r in zip(self.used, rows, strict=True)])
+        pieces = _numbers([r.piece or (str(n),) for n, r in zip(self.used, rows, strict=True)])
         found += np.outer(marks, marks) * (pieces[:, None] == pieces)
-        days, apart = _numbered([r.day for r in rows]), np.array([r.apart for r in rows])
+        days, apart = _numbers([r.day for r in rows]), np.array([r.apart for r in rows])
         between = DAY**2 if len(set(days)) > 1 else 0.0
         seam = self.of_causes[:, [p.cause for p in self.parameters].index(Cause.SEAM)]
         found += (between + np.outer(apart, apart)) * np.outer(seam, seam) * (days[:, None] == days)
@@ -163,7 +163,7 @@ class System:
         for p in singles_of(self.model, self.columns):
             column = self.reads(p)
             if np.abs(column).max(initial=0.0) > 1e-9 and self._told_of(p):
-                held, among = self._held(p)
+                held, among = self._prior_of_single(p)
                 yield Candidate(column, held.large**2, _odds(held.often / among), parameter=p)
         for k, n in enumerate(self.used):
             unit = np.zeros(self.count)
@@ -197,7 +197,7 @@ class System:
         across, down = (ReadingKind.ROW, ReadingKind.BLOCK_WIDTH), (ReadingKind.COLUMN, ReadingKind.BLOCK_HEIGHT)
         return all(sum(k in way for k in kinds) > 1 for way in (across, down))
 
-    def _held(self, p: Parameter) -> tuple[Held, int]:
+    def _prior_of_single(self, p: Parameter) -> tuple[Held, int]:
         """What is held of a single cause, and between how many that is shared."""
         if p.cause is Cause.SOME_SEAMS:
             return SOME_SEAMS, len(self.model.places.seam_groups)
@@ -208,7 +208,7 @@ def _odds(often: float) -> float:
     return log(often / (1 - often))
 
 
-def _numbered(names: Sequence[object]) -> NDArray[np.int64]:
+def _numbers(names: Sequence[object]) -> NDArray[np.int64]:
     """The same number for the same name."""
     seen: dict[object, int] = {}
     return np.array([seen.setdefault(name, len(seen)) for name in names], dtype=np.int64)

@@ -85,7 +85,7 @@ def _seen_alone(found: Inference, far: int | None) -> Message | None:
     if (settings := two_settings(found.readings[n] for n in found.weighed)) is not None:
         return _at_two_settings(found, settings)
     if (bow := bow_of(found)) is not None:
-        return _bowed(found, bow)
+        return _bow_said(found, bow)
     return None
 
 
@@ -144,7 +144,7 @@ def _at_two_settings(found: Inference, s: TwoSettings) -> Message:
     )
 
 
-def _bowed(found: Inference, bow: Bow) -> Message:
+def _bow_said(found: Inference, bow: Bow) -> Message:
     of, edge, other, seam = _BOWED[bow.edge]
     there = [
         float(found.off[n])

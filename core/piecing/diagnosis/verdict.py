@@ -182,7 +182,7 @@ class _Weighed:
     lesser: bool
 
 
-def _weighed(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
+def _weigh(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
     groups = cause_groups(found)
     first = groups[0]
     second = max(groups[1:], key=lambda g: (g.large, g.chance))
@@ -213,7 +213,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             none,
             leads,
         )
-    w = _weighed(found, leads, none)
+    w = _weigh(found, leads, none)
     if _varies(found, none, w.first):
         return Verdict(
             Status.VARIES,
@@ -247,7 +247,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
 
 def _one_cause(w: _Weighed) -> Verdict:
     best, leading = w.first.best, w.first.best.parameter
-    spared = _spared(w.found.model, best, w.second.best) if w.with_it else None
+    spared = _spared_group(w.found.model, best, w.second.best) if w.with_it else None
     return Verdict(
         Status.SETTLED,
         cause_said(w.found.model, leading, best.size)
@@ -335,7 +335,7 @@ def _open(w: _Weighed) -> Verdict:
     )
 
 
-def _spared(model: BlockModel, one: Estimate, other: Estimate) -> SeamGroup | None:
+def _spared_group(model: BlockModel, one: Estimate, other: Estimate) -> SeamGroup | None:
     """The group of seams that strays back by as much as all of them stray: these are right, and are not sewn again."""
     if one.parameter.cause is not Cause.SEAM or other.parameter.cause is not Cause.SOME_SEAMS:
         return None

@@ -78,7 +78,7 @@ def _sides(model: BlockModel) -> tuple[list[int], list[int]]:
     return rows, columns
 
 
-def _strayed(model: BlockModel, scatter: float, rng: np.random.Generator, blocks: int) -> NDArray[np.float32]:
+def _straying_seams(model: BlockModel, scatter: float, rng: np.random.Generator, blocks: int) -> NDArray[np.float32]:
     """(blocks, figures): how far chance alone brings every figure off, inches."""
     sd = scatter_of(model) * scatter
     # Only errors that reach a figure are drawn; single precision is finer than any ruler here.
@@ -90,7 +90,7 @@ def _strayed(model: BlockModel, scatter: float, rng: np.random.Generator, blocks
 @lru_cache(maxsize=4)
 def _strayed_before(model: BlockModel, scatter: float, seed: int, blocks: int) -> NDArray[np.float32]:
     """By chance a block strays as it does whatever the causes are: only that is drawn anew for which hands are unsteadier."""
-    return _strayed(model, scatter, np.random.default_rng(seed), blocks)
+    return _straying_seams(model, scatter, np.random.default_rng(seed), blocks)
 
 
 def outcomes(
@@ -112,7 +112,7 @@ def outcomes(
         if rng is None:
             seen = _strayed_before(model, scatter, seed, blocks)[start : start + count] + centre
         else:
-            seen = _strayed(model, scatter, rng, count) + centre
+            seen = _straying_seams(model, scatter, rng, count) + centre
         widths[start : start + count] = seen[:, rows].mean(axis=1)
         heights[start : start + count] = seen[:, columns].mean(axis=1)
         edge = seen[:, kinds[FeatureKind.EDGE_TIP]]

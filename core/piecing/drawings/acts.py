@@ -35,7 +35,7 @@ class Wrong:
 def act_front(m: Moment, alt: Message, size: Length | None = None) -> Drawing:
     """The table at an act, seen from above."""
     if isinstance(m.act, MarkLines):
-        return _marked(m, alt, size)
+        return _marking_drawing(m, alt, size)
     if isinstance(m.act, LayPage) and m.before:
         return _page(m.before, m.edges, alt)
     if m.stack is not None:
@@ -123,7 +123,7 @@ def _back(sketch: Sketch, p: Piece) -> None:
         sketch.polygon("under", f.outline, f.fabric)
 
 
-def _marked(m: Moment, alt: Message, size: Length | None) -> Drawing:
+def _marking_drawing(m: Moment, alt: Message, size: Length | None) -> Drawing:
     sketch, piece = Sketch(), m.before[0]
     for f in piece.faces:
         sketch.polygon("back", f.outline, f.fabric)
@@ -213,7 +213,7 @@ def _across(sketch: Sketch, role: str, line: Line, box: tuple[float, float, floa
 def wrong_ways(lay: Moment, sew: Moment, *, handed: bool) -> tuple[Wrong, ...]:
     """The mistakes that are made at one seam, those that show: laid wrong sides together, turned, sewn on the other line, and, of a
     unit with a hand, two exchanged."""
-    right = _sewn(sew)
+    right = _outcome(sew)
     if right is None or lay.stack is None:
         return ()
     found = [_wrong_sides(lay, right)]
@@ -236,15 +236,15 @@ _BEFORE = Message("Wrong, before it is sewn.")
 _AFTER = Message("Wrong, after it is sewn.")
 
 
-def _sewn(sew: Moment) -> Piece | None:
+def _outcome(sew: Moment) -> Piece | None:
     """What comes of the seam when it is right."""
     stack = sew.stack
     if stack is None or not stack.stitches:
         return None
-    return _opened(stack, sew)
+    return _opened_outcome(stack, sew)
 
 
-def _opened(stack: Stack, sew: Moment) -> Piece:
+def _opened_outcome(stack: Stack, sew: Moment) -> Piece:
     how = getattr(sew.act, "how", Track.EDGE)
     if how is Track.BESIDE and sew.drawn:
         first = stack.cut(sew.drawn[0])[0]
@@ -313,7 +313,7 @@ def _stack_turned(lay: Moment, sew: Moment, right: Piece) -> list[Wrong]:
     assert sew.stack is not None
     upper = lay.stack.upper.turned(90)
     stack = Stack(lay.stack.lower, upper, sew.stack.stitches)
-    wrong = _opened(stack, sew)
+    wrong = _opened_outcome(stack, sew)
     if _alike(wrong, right):
         return []
     return [Wrong("turned", _stack(Stack(lay.stack.lower, upper), _BEFORE, drawn=lay.drawn), _pieces((wrong,), _AFTER))]

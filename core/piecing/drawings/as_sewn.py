@@ -99,7 +99,7 @@ def _placing(model: BlockModel, errors: Errors) -> Vector:
                     if seam is not None:
                         edge = cell.box[SIDES.index(side)] if axis == 0 else cell.box[1 if side == "bottom" else 3]
                         at = (edge, level) if axis == 0 else (level, edge)
-                        reached -= _taken(model, seam, at, errors)
+                        reached -= _taken_at(model, seam, at, errors)
     return found
 
 
@@ -216,14 +216,14 @@ def _edges(model: BlockModel, cell: PlacedUnit, errors: Errors, half_w: float, h
         # To a billionth of an inch: where a unit lies in its block leaves more in the last digit of its size.
         if seam is None:
             return (round(half, 9),) * 3
-        low, middle, high = (round(half - s - _taken(model, seam, p, errors), 9) for p in ends)
+        low, middle, high = (round(half - s - _taken_at(model, seam, p, errors), 9) for p in ends)
         return low, middle, high
 
     sides = zip(_Sides._fields, (half_w, half_h, half_w, half_h), ends, strict=True)
     return _Sides(*(runs(side, half, at) for side, half, at in sides))
 
 
-def _taken(model: BlockModel, seam: int, at: Point, errors: Errors) -> float:
+def _taken_at(model: BlockModel, seam: int, at: Point, errors: Errors) -> float:
     """What a seam takes up beyond the allowance where it passes a point."""
     base = model.of_seam(seam, "mean")
     of_seam = errors[base : base + len(OF_SEAM)]

@@ -94,7 +94,7 @@ def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid], fil
         alike.setdefault(key, (held, []))[1].append((x + x0, y + y0))
     cells = sum(len(held.layout.cells) * len(here) for held, here in alike.values())
     for held, here in alike.values():
-        sketch.stamp(_drawn(held, c, far=cells > _FAR), here, 45.0 if c.setting is Setting.ON_POINT else 0.0)
+        sketch.stamp(_sketch_of(held, c, far=cells > _FAR), here, 45.0 if c.setting is Setting.ON_POINT else 0.0)
     said = Message(
         "The quilt, finishing {w} by {h}: {n, plural, one {one block} other {# blocks}} of {b}.",
         w=q.width,
@@ -113,7 +113,7 @@ def _clipped(outline: Polygon, box: Polygon) -> Polygon:
     return outline or box[:1] * 3
 
 
-def _drawn(laid: Laid, c: QuiltChoices, *, far: bool) -> Sketch:
+def _sketch_of(laid: Laid, c: QuiltChoices, *, far: bool) -> Sketch:
     """A block about its middle; from ``far``, where a unit is a dot of the screen, each unit in the fabric that it has most of."""
     sketch = Sketch()
     roles, units = dict(laid.roles), {n: dict(r) for n, r in laid.units}

@@ -55,7 +55,9 @@ def pictures(plan: UnitPlan) -> UnitPictures:
     left, bottom, right, top = raw.extent
     pad = max(right - left, top - bottom) * _PAD
     window = (left - pad, bottom - pad, right + pad, top + pad)
-    return UnitPictures(_stages(plan), _sewn(plan, window, pad), _corner(plan), _trimmed(plan, window, pad))
+    return UnitPictures(
+        _stages(plan), _sewn_drawing(plan, window, pad), _corner(plan), _trimmed_drawing(plan, window, pad)
+    )
 
 
 def _stages(plan: UnitPlan) -> tuple[StagePicture, ...]:
@@ -98,7 +100,7 @@ def _upright(sketch: Sketch, start: Point, end: Point, beside: float, size: Leng
     sketch.dimension((x, start[1]), (x, end[1]), (x, (start[1] + end[1]) / 2), Message("{size}", size=size))
 
 
-def _sewn(plan: UnitPlan, window: Window, pad: float) -> Drawing:
+def _sewn_drawing(plan: UnitPlan, window: Window, pad: float) -> Drawing:
     unit = plan.simulated
     sketch = Sketch().piece(unit.raw).polygon("target", unit.box)
     (x1, y1), _, (x2, y2), _ = unit.box
@@ -139,7 +141,7 @@ def _corner(plan: UnitPlan) -> Drawing:
     )
 
 
-def _trimmed(plan: UnitPlan, window: Window, pad: float) -> Drawing:
+def _trimmed_drawing(plan: UnitPlan, window: Window, pad: float) -> Drawing:
     unit = plan.simulated
     trimmed, _ = trim(unit.raw, *sides_of(unit.box))
     (x1, y1), _, (x2, y2), _ = unit.box

@@ -21,9 +21,9 @@ def border_steps(sizes: QuiltSizes) -> Iterator[QuiltStep]:
     """Every border, from the inside out."""
     for r in sizes.rounds:
         if r.row is not None:
-            yield from _pieced(sizes.choices, r)
+            yield from _pieced_steps(sizes.choices, r)
         elif r.border.corners is Corners.MITRED:
-            yield from _mitred(sizes, r)
+            yield from _mitred_steps(sizes, r)
         else:
             yield from _plain(sizes, r)
 
@@ -32,7 +32,7 @@ def _means() -> Message:
     return Message("Measure the quilt from top to bottom, at both sides and through the middle; take the mean.")
 
 
-def _pinned() -> Message:
+def _pinning_said() -> Message:
     return Message("Pin middles, ends, quarters; ease in what differs. Press toward the border.")
 
 
@@ -52,7 +52,7 @@ def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
     yield QuiltStep(
         f"border {r.number} sides",
         Message("Border {n}: left and right", n=r.number),
-        (*(() if sides.measured else (_means(),)), _two_strips(sides, first[1]), _pinned()),
+        (*(() if sides.measured else (_means(),)), _two_strips(sides, first[1]), _pinning_said()),
         measures_said(*first),
         *first,
     )
@@ -72,7 +72,7 @@ def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
         said.append(Message("Sew a square {cut} to each end of both strips.", cut=cut))
     else:
         said.append(_two_strips(ends, whole[0]))
-    said.append(_pinned())
+    said.append(_pinning_said())
     yield QuiltStep(
         f"border {r.number} ends",
         Message("Border {n}: top and bottom", n=r.number),
@@ -82,7 +82,7 @@ def _plain(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
     )
 
 
-def _mitred(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
+def _mitred_steps(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
     """All four sides are sewn on, each from allowance to allowance, before any corner is."""
     c = sizes.choices
     s2 = c.seam_allowance * 2
@@ -130,7 +130,7 @@ def _mitred(sizes: QuiltSizes, r: Round) -> Iterator[QuiltStep]:
     )
 
 
-def _pieced(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
+def _pieced_steps(c: QuiltChoices, r: Round) -> Iterator[QuiltStep]:
     assert r.row is not None
     s2, row = c.seam_allowance * 2, r.row
     high = r.inner[1]

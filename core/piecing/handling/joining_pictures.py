@@ -19,7 +19,7 @@ _MANY_FACES = 200
 """From so many on, places that look alike are drawn once and set down wherever they lie."""
 
 
-def _drawn(sketch: Sketch, sewn: SewnBlock, s: Section, off: Point) -> None:
+def _draw(sketch: Sketch, sewn: SewnBlock, s: Section, off: Point) -> None:
     """The faces of a section, moved by ``off``."""
     singles = [p for p in (single_places(s) if s.place is None else (s,)) if p.place is not None]
     if sum(len(sewn.faces[p.place.name]) for p in singles if p.place) < _MANY_FACES:
@@ -54,7 +54,7 @@ def section_picture(sewn: SewnBlock, s: Section, title: Message) -> Drawing:
     for n, p in enumerate(s.parts):
         off = (n * gap, 0.0) if upright else (0.0, -n * gap)
         left, top, right, foot = p.box
-        _drawn(sketch, sewn, p, off)
+        _draw(sketch, sewn, p, off)
         boxes.append(
             (
                 float(left) * part + off[0],

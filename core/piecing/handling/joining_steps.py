@@ -112,10 +112,10 @@ def join_steps(
         bool(apart),
         {s.between.key: s.length for s in strips},
     )
-    return (*_nested(whole, apart), *_own(whole, finished))
+    return (*_nested_steps(whole, apart), *_own(whole, finished))
 
 
-def _nested(outer: SewnBlock, apart: frozenset[int] = frozenset()) -> Iterator[JoinStep]:
+def _nested_steps(outer: SewnBlock, apart: frozenset[int] = frozenset()) -> Iterator[JoinStep]:
     """Blocks in the block, each kind once, with their own sizes to check."""
     seen: dict[tuple[Pattern, tuple[tuple[str, str], ...], Fraction], list[Place]] = {}
     for number, place in enumerate(outer.layout.pattern.places):
@@ -139,7 +139,7 @@ def _nested(outer: SewnBlock, apart: frozenset[int] = frozenset()) -> Iterator[J
             of_blocks=False,
             times=outer.times * len(places),
         )
-        yield from _nested(own)
+        yield from _nested_steps(own)
         yield from _own(own, own.part * inner.width)
 
 

@@ -31,7 +31,7 @@ def quilt_steps(sizes: QuiltSizes) -> tuple[QuiltStep, ...]:
         case Setting.ON_POINT:
             centre = _on_point(sizes)
         case Setting.STAGGERED:
-            centre = _staggered(sizes)
+            centre = _staggered_steps(sizes)
     return (*centre, *border_steps(sizes))
 
 
@@ -232,7 +232,7 @@ def _long_sash(c: QuiltChoices, rows: Sequence[Sequence[tuple[int, int]]], n: in
         )
 
 
-def _staggered(sizes: QuiltSizes) -> Iterator[QuiltStep]:
+def _staggered_steps(sizes: QuiltSizes) -> Iterator[QuiltStep]:
     c, s2 = sizes.choices, sizes.choices.seam_allowance * 2
     wide, high = c.block_width + s2, sizes.centre_height + s2
     for n in range(1, c.columns + 1):

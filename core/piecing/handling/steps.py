@@ -143,7 +143,7 @@ def unit_steps(
         seam = m.key.split(" ", 1)[-1]
         lay = laid.get(seam)
         act = lay.act if lay and isinstance(lay.act, LayStack | LayPage | LayCorner) else None
-        stage, verb, said = _told(speaker, m, act)
+        stage, verb, said = _step_words(speaker, m, act)
         if not said:
             continue
         if isinstance(m.act, Sewing) and first:
@@ -174,7 +174,7 @@ def unit_steps(
     return tuple(found)
 
 
-def _told(
+def _step_words(
     speaker: Speaker, m: Moment, lay: LayStack | LayPage | LayCorner | None
 ) -> tuple[BenchStage, str, tuple[Message, ...]]:
     match m.act:

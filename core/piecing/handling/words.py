@@ -233,7 +233,7 @@ class Speaker:
                     )
                 ]
                 if act.nested:
-                    said.append(self._nested(act))
+                    said.append(self._nested_said(act))
                 elif act.upper.pieced and act.upper.lies:
                     role, where = act.upper.lies[0]
                     said.append(
@@ -267,7 +267,7 @@ class Speaker:
             case LayPage():
                 return self._page(act)
 
-    def _nested(self, act: LayStack) -> Message:
+    def _nested_said(self, act: LayStack) -> Message:
         """Which fabric comes to lie on which."""
         if not act.lower.lies or not act.upper.lies:
             return Message("Push the two seams against each other until they nest.")

@@ -104,7 +104,7 @@ ten times as fast as fractions, and a large quilt takes a hundred thousand compa
 Held = Sequence[tuple[GridBox, Place]]
 
 
-def _held(pattern: Pattern) -> tuple[Held, int]:
+def _held_places(pattern: Pattern) -> tuple[Held, int]:
     """Every place with its box, and how many steps there are in a part."""
     boxes = [pattern.box(p) for p in pattern.places]
     fine = 2 * lcm(*(v.denominator for box in boxes for v in box))
@@ -185,7 +185,7 @@ class _Sewing:
 
     def __init__(self, pattern: Pattern, order: Order) -> None:
         self.order = order
-        self.held, self._fine = _held(pattern)
+        self.held, self._fine = _held_places(pattern)
         self._parts: dict[int, Fraction] = {}
 
     def whole(self) -> Section:
@@ -236,16 +236,14 @@ class _Sewing:
                         for clockwise in (True, False):
                             found = _arms(held, box, (x1, y1, x2, y2), clockwise)
                             if found:
-                                return self._whirled(found, box, (x1, y1, x2, y2), clockwise)
+                                return self._whirl(found, box, (x1, y1, x2, y2), clockwise)
         raise CannotBeSewn(
             "These places lock into each other: no straight seam parts them, nor a windmill round a middle. Sewing it needs "
             "set-in corners. Change a span so that some line runs right through.",
             field="layout",
         )
 
-    def _whirled(
-        self, groups: list[list[tuple[GridBox, Place]]], box: GridBox, mid: GridBox, clockwise: bool
-    ) -> Section:
+    def _whirl(self, groups: list[list[tuple[GridBox, Place]]], box: GridBox, mid: GridBox, clockwise: bool) -> Section:
         (left, top, right, foot), (x1, y1, x2, y2) = box, mid
         half, seam = (x1 + x2) // 2, self._seam
         if clockwise:
@@ -361,7 +359,7 @@ def _crossings(section: Section) -> Iterator[tuple[Joint, int]]:
         yield joint, sum(first < near[at] < last for at in near.keys() & far.keys())
 
 
-def _judged(order: Order, section: Section) -> Ordering:
+def _ordering_of(order: Order, section: Section) -> Ordering:
     partial = crowded = bowing = 0
     for s in section.walk():
         partial += any(j.partial for j in s.joints)
@@ -389,13 +387,13 @@ def orders(pattern: Pattern) -> tuple[Ordering, ...]:
     """
     found: list[Ordering] = []
     for order in Order:
-        judged = _judged(order, order_of(pattern, order))
+        judged = _ordering_of(order, order_of(pattern, order))
         if not any(o.section == judged.section for o in found):
             found.append(judged)
     return tuple(sorted(found, key=lambda o: (o.awkward, o.partial, list(Order).index(o.order))))
 
 
-def _named(places: Sequence[Place]) -> str:
+def _names_of(places: Sequence[Place]) -> str:
     """A run of places: "row 1, columns 1 to 3"."""
     rows, columns = {p.row + 1 for p in places}, {p.column + 1 for p in places}
     if len(rows) == 1:
@@ -444,7 +442,7 @@ def _step_said(s: Section, whole: Section) -> Message:
     side = "side by side" if s.joints[0].upright else "one below the other"
     places = [p.place for p in s.parts if p.place]
     if len(places) == len(s.parts):
-        return Message("{places}, {side}", places=_named(places), side=side)
+        return Message("{places}, {side}", places=_names_of(places), side=side)
     return Message(
         "{n} {what} {side}: the whole block" if s is whole else "{n} {what} {side}",
         n=len(s.parts),

@@ -287,16 +287,14 @@ def pressing_map(
     found = meetings(seams)
     dark = darkness(pattern, seams, values)
     # Counting layers is the hard part: it is begun at the best pressing without it.
-    without = (
-        () if wishes.layers is None else _solved(pattern, seams, found, replace(wishes, layers=None), dark).pressed
-    )
-    one = _solved(pattern, seams, found, wishes, dark, like=without)
+    without = () if wishes.layers is None else _solve(pattern, seams, found, replace(wishes, layers=None), dark).pressed
+    one = _solve(pattern, seams, found, wishes, dark, like=without)
     if wishes.repeats and one.edge_nested < one.edge_pairs:
-        return _solved(pattern, seams, found, wishes, dark, copies=2, like=one.pressed)
+        return _solve(pattern, seams, found, wishes, dark, copies=2, like=one.pressed)
     return one
 
 
-def _solved(
+def _solve(
     pattern: Pattern,
     seams: tuple[BlockSeam, ...],
     found: tuple[Meeting, ...],

@@ -56,7 +56,7 @@ def checked(seams: Sequence[Drawn]) -> PressingVerdict:
             beyond = _beyond(tip, heading, ends)
             if not beyond:
                 continue
-            if _opposed(arrow, beyond[0], along):
+            if _are_opposed(arrow, beyond[0], along):
                 nested += 1
             else:
                 loose.append(tip)
@@ -82,7 +82,7 @@ def _beyond(tip: complex, heading: complex, ends: Sequence[End]) -> list[complex
     ]
 
 
-def _opposed(one: complex | None, other: complex | None, along: complex) -> bool:
+def _are_opposed(one: complex | None, other: complex | None, along: complex) -> bool:
     if one is None or other is None:
         return False
     return (one / along).real * (other / along).real < 0

@@ -267,7 +267,7 @@ def darkness(
         boxes.append((x - half[0], y - half[1], x + half[0], y + half[1]))
 
     @cache
-    def shown(kind: tuple[UnitSpec, Orientation], x: float, y: float) -> float | None:
+    def darkness_at(kind: tuple[UnitSpec, Orientation], x: float, y: float) -> float | None:
         """How dark a unit is at a point counted from its middle; units alike are looked at once."""
         return next((float(values.get(p.role, 1)) for p in placed_parts(*kind) if holds(p.outline, (x, y))), None)
 
@@ -279,7 +279,7 @@ def darkness(
             left, foot, right, top = boxes[n]
             if left <= p[0] <= right and foot <= p[1] <= top:
                 x, y = middles[n]
-                return shown(kinds[n], round(p[0] - x, 9), round(p[1] - y, 9))
+                return darkness_at(kinds[n], round(p[0] - x, 9), round(p[1] - y, 9))
         return None
 
     return tuple(tuple(_mean(value(q) for q in _beside(s, smallest, side)) for side in (1, -1)) for s in seams)  # type: ignore[misc]

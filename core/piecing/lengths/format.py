@@ -60,14 +60,14 @@ class Style:
         if self.measure is Measure.MILLIMETRES and (told := _decimal(metric, 3)):
             return f"{sign}{told} mm"
         if self.finest % value.denominator == 0:
-            return f"{sign}{_mixed(value)}{inch_mark}"
+            return f"{sign}{_mixed_number(value)}{inch_mark}"
         if self.measure is Measure.INCHES and (told := _decimal(value, MOST_DECIMALS)):
             return f"{sign}{told}"
         if told := _decimal(metric, MOST_DECIMALS):
             return f"{sign}{told} mm"
         if told := _decimal(value, MOST_DECIMALS):
             return f"{sign}{told}{inch_mark}"
-        return f"{sign}{_mixed(value)}{inch_mark}" if value.denominator < 10**5 else self._near(size, sign)
+        return f"{sign}{_mixed_number(value)}{inch_mark}" if value.denominator < 10**5 else self._near(size, sign)
 
     def pretty(self, length: Exact) -> str:
         """For reading: fraction slash U+2044, an inch mark, a no-break space."""
@@ -88,7 +88,7 @@ class Style:
         sign = sign if near else ""
         if self.measure is Measure.MILLIMETRES:
             return f"{sign}{_decimal(near * MM_PER_INCH, 1)} mm"
-        return f"{sign}{_mixed(near)}"
+        return f"{sign}{_mixed_number(near)}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +111,7 @@ def _size_and_sign(value: Surd) -> tuple[Surd, str]:
     return (-value, "-") if value.sign() < 0 else (value, "")
 
 
-def _mixed(value: Fraction) -> str:
+def _mixed_number(value: Fraction) -> str:
     """``3 7/8``, ``7/8`` or ``3``."""
     whole, part = divmod(value, 1)
     if not part:

@@ -54,8 +54,8 @@ class Surd:
 
     def __add__(self, other: Surd) -> Surd:
         if self._d == other._d:
-            return _made(self._n + other._n, self._m + other._m, self._d)
-        return _made(
+            return _make(self._n + other._n, self._m + other._m, self._d)
+        return _make(
             self._n * other._d + other._n * self._d, self._m * other._d + other._m * self._d, self._d * other._d
         )
 
@@ -63,14 +63,14 @@ class Surd:
         return self + -other
 
     def __neg__(self) -> Surd:
-        return _made(-self._n, -self._m, self._d)
+        return _make(-self._n, -self._m, self._d)
 
     def __mul__(self, other: Surd | Fraction | int) -> Surd:
         if isinstance(other, Surd):
-            return _made(
+            return _make(
                 self._n * other._n + 2 * self._m * other._m, self._n * other._m + self._m * other._n, self._d * other._d
             )
-        return _made(self._n * other.numerator, self._m * other.numerator, self._d * other.denominator)
+        return _make(self._n * other.numerator, self._m * other.numerator, self._d * other.denominator)
 
     __rmul__ = __mul__
 
@@ -78,7 +78,7 @@ class Surd:
         n, d = other.numerator, other.denominator
         if n < 0:
             n, d = -n, -d
-        return _made(self._n * d, self._m * d, self._d * n)
+        return _make(self._n * d, self._m * d, self._d * n)
 
     def sign(self) -> int:
         """-1, 0 or 1, exactly: n and m√2 are compared by their squares when they pull apart."""
@@ -139,7 +139,7 @@ def _set(surd: Surd, n: int, m: int, d: int) -> Surd:
     return surd
 
 
-def _made(n: int, m: int, d: int) -> Surd:
+def _make(n: int, m: int, d: int) -> Surd:
     return _set(Surd.__new__(Surd), n, m, d)
 
 

@@ -76,7 +76,7 @@ def units_from(unit: UnitPlan, holdings: Sequence[Holding]) -> int:
     low, high = 0, MOST_UNITS // unit.batch.units
     while low < high:
         middle = (low + high + 1) // 2
-        if all(_placed(pieces, middle, by_size) for pieces in ledger):
+        if all(_have_room(pieces, middle, by_size) for pieces in ledger):
             low = middle
         else:
             high = middle - 1
@@ -102,7 +102,7 @@ def _ledger(unit: UnitPlan, holdings: Sequence[Holding]) -> list[list[_Need]]:
     return list(roles.values())
 
 
-def _placed(pieces: Sequence[_Need], batches: int, holdings: Sequence[Holding]) -> bool:
+def _have_room(pieces: Sequence[_Need], batches: int, holdings: Sequence[Holding]) -> bool:
     """Whether every piece of one fabric finds a place: smallest holdings first, each used for one kind of piece."""
     left = [h.count for h in holdings]
     for piece in pieces:

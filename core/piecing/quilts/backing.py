@@ -167,7 +167,7 @@ def backings_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Backing
     cloth, and the strip is not. Raises ``QuiltImpossible`` for cloth too narrow to be joined, and for a print that does not come round.
     """
     wide, high = width + c.backing_over * 2, height + c.backing_over * 2
-    added = _added(c)
+    added = _one_more_width(c)
     found = []
     for along, over, length in ((True, wide, high), (False, high, wide)):
         panels = _widths(c, over, added)
@@ -202,7 +202,7 @@ def _widths(c: QuiltChoices, over: Length, added: Length) -> int:
     return 1 if over <= c.usable else 1 + added.whole_times(over - c.usable, up=True)
 
 
-def _added(c: QuiltChoices) -> Length:
+def _one_more_width(c: QuiltChoices) -> Length:
     """What one more width of cloth shows beside the last: two allowances less, and only whole repeats of a print that goes on."""
     if c.usable < _NARROWEST:
         raise QuiltImpossible(

@@ -32,18 +32,18 @@ def settings_beside(now: QuiltSizes) -> tuple[SettingBeside, ...]:
     """The quilt as it is, then others of about its size without its borders: straight, on point and staggered, with sashing and
     without. What cannot be, such as oblong blocks on point, is left out.
     """
-    found = [_told(Message("as it is now"), now)]
+    found = [_setting_beside(Message("as it is now"), now)]
     for said, choices in _others(now):
         try:
             sized = quilt_sizes(choices)
         except QuiltImpossible:
             continue
         if choices != now.choices:
-            found.append(_told(said, sized))
+            found.append(_setting_beside(said, sized))
     return tuple(found)
 
 
-def _told(said: Message, sizes: QuiltSizes) -> SettingBeside:
+def _setting_beside(said: Message, sizes: QuiltSizes) -> SettingBeside:
     plain = Area.sum(p.area for p in sizes.pieces if not p.apart)
     return SettingBeside(said, sizes, plain, quilt_join_length(sizes))
 

@@ -78,7 +78,7 @@ def rounds_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Round, ..
     found = []
     for n, b in enumerate(c.borders, 1):
         name = f"border {n}" if len(c.borders) > 1 else "border"
-        row = _fitted(c, b, n - 1, width, height)
+        row = _fitted_row(c, b, n - 1, width, height)
         if row is None:
             one = Round(n, b, name, width, height, width + b.width * 2, height + b.width * 2)
         else:
@@ -94,7 +94,7 @@ def rounds_of(c: QuiltChoices, width: Length, height: Length) -> tuple[Round, ..
     return tuple(found)
 
 
-def _fitted(c: QuiltChoices, b: Border, n: int, width: Length, height: Length) -> FittedRow | None:
+def _fitted_row(c: QuiltChoices, b: Border, n: int, width: Length, height: Length) -> FittedRow | None:
     if b.pieced is None:
         return None
     try:
@@ -113,7 +113,7 @@ def part_pieces(c: QuiltChoices, rounds: Iterable[Round], pieces: list[PlainPiec
             parts.append(QuiltPart(f"border {r.number} sides", r.row.sides, r.row.depth, high, 2))
             parts.append(QuiltPart(f"border {r.number} ends", r.row.ends, wide + r.row.depth * 2, r.row.depth, 2))
         elif r.border.corners is Corners.MITRED:
-            _mitred(c, r, pieces)
+            _add_mitred(c, r, pieces)
         else:
             _plain(c, r, pieces)
     return tuple(parts)
@@ -139,7 +139,7 @@ def _plain(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
         pieces.append(plain_piece(c, f"{r.name}, corner squares", b.corner_fabric or b.fabric, b.width, b.width, 4))
 
 
-def _mitred(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
+def _add_mitred(c: QuiltChoices, r: Round, pieces: list[PlainPiece]) -> None:
     note = Message("Long enough for its mitres; the corner is marked and sewn before the rest is cut off.")
     for name, length, known in ((r.sides, r.high, r.down_known), (r.ends, r.wide, r.across_known)):
         one = plain_piece(c, name, r.border.fabric, r.border.width, length, 2, mitre_over(c), note)

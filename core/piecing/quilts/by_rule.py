@@ -244,7 +244,7 @@ def sampler(blocks: Sequence[Sampled], width: Length, gap: Length, fabric: str, 
             if before > ZERO:
                 boxes.append(_strip(left, top, before, high, fabric))
             left = left + before
-            boxes += _coped(b, left, top, high, fabric, step)
+            boxes += _coped_boxes(b, left, top, high, fabric, step)
             left = left + b.width
         if left < width:
             boxes.append(_strip(left, top, width - left, high, fabric))
@@ -279,12 +279,12 @@ def _gaps(row: Sequence[Sampled], width: Length, gap: Length, step: Length) -> l
     return gaps
 
 
-def _coped(b: Sampled, left: Length, top: Length, high: Length, fabric: str, step: Length) -> list[Box]:
+def _coped_boxes(b: Sampled, left: Length, top: Length, high: Length, fabric: str, step: Length) -> list[Box]:
     short = high - b.height
     above = (short / 2).round_down(step)
     if above < _LEAST_COPING:
         above = ZERO
-    found = [_laid(b, left, top + above)]
+    found = [_box_of(b, left, top + above)]
     if above > ZERO:
         found.append(_strip(left, top, b.width, above, fabric))
     if short > above:
@@ -292,7 +292,7 @@ def _coped(b: Sampled, left: Length, top: Length, high: Length, fabric: str, ste
     return found
 
 
-def _laid(b: Sampled, left: Length, top: Length) -> Box:
+def _box_of(b: Sampled, left: Length, top: Length) -> Box:
     return Box(left.rational, top.rational, b.width.rational, b.height.rational, b.placement, UPRIGHT)
 
 

@@ -67,8 +67,8 @@ def finished_quilt(top: TopAsMeasured, hands: QuiltHands) -> FinishedQuilt:
     """
     sizes = top.sizes
     c, outer = sizes.choices, 2 * len(sizes.rounds)
-    across = _way(sizes, top.across, _crossed(c, c.columns, outer), lambda row: row.across)
-    down = _way(sizes, top.down, _crossed(c, c.rows, outer), lambda row: row.down)
+    across = _way(sizes, top.across, _crossings(c, c.columns, outer), lambda row: row.across)
+    down = _way(sizes, top.down, _crossings(c, c.rows, outer), lambda row: row.down)
     return FinishedQuilt(
         sizes,
         _off(sizes.width, across, hands),
@@ -114,7 +114,7 @@ def _straight(seams: int) -> _Crossed:
     return _Crossed(seams, seams, seams + 1)
 
 
-def _crossed(c: QuiltChoices, tracks: int, borders: int) -> _Crossed:
+def _crossings(c: QuiltChoices, tracks: int, borders: int) -> _Crossed:
     pieces = _pieces(c, tracks)
     if c.setting is not Setting.ON_POINT:
         return _straight(pieces - 1 + borders)

@@ -105,7 +105,7 @@ def fitted_row(row: PiecedRow, depth: Length, width: Length, height: Length, ste
     # From the middle outward, both halves are alike only with an even number.
     even = 2 if row.runs is Runs.MIRRORED else len(row.units)
     if row.fit is RowFit.ADAPT:
-        found = _adapted(depth, ratio * even, width, height, step)
+        found = _fitting_depth(depth, ratio * even, width, height, step)
         if found is not None:
             if found != depth:
                 notes.append(Message("Units {now} deep go round evenly; {before} do not.", now=found, before=depth))
@@ -120,8 +120,8 @@ def fitted_row(row: PiecedRow, depth: Length, width: Length, height: Length, ste
                 )
             )
     pitch = depth * ratio
-    across, beside = _spaced(pitch, even, width)
-    down, above = _spaced(pitch, even, height)
+    across, beside = _spacing(pitch, even, width)
+    down, above = _spacing(pitch, even, height)
     if max(across, down) > MOST_IN_ROW:
         raise QuiltImpossible(
             "Along one side there would be {n}; {most} are the most. Take larger units.",
@@ -154,7 +154,7 @@ def _spacer_said(beside: Length, above: Length) -> Message:
     return Message("A plain strip inside it shows {a} at both sides, {b} at top and bottom.", a=beside, b=above)
 
 
-def _spaced(pitch: Length, even: int, length: Length) -> tuple[int, Length]:
+def _spacing(pitch: Length, even: int, length: Length) -> tuple[int, Length]:
     """Units along a side, and what a plain strip must show at each of its ends so that they reach."""
     group = pitch * even
     n = group.whole_into(length)
@@ -166,7 +166,7 @@ def _spaced(pitch: Length, even: int, length: Length) -> tuple[int, Length]:
     return n * even, (group * n - length) / 2
 
 
-def _adapted(depth: Length, ratio: Fraction, width: Length, height: Length, step: Length) -> Length | None:
+def _fitting_depth(depth: Length, ratio: Fraction, width: Length, height: Length, step: Length) -> Length | None:
     """The depth nearest to the one asked for, on the ruler's steps, of which both sides take a whole number; none within a
     third of it, or where a side has a root in it."""
     if not (width.is_rational and height.is_rational):

@@ -86,10 +86,10 @@ def arranged(
     fixed = dict(fixed or {})
     if sets and places:
         return _in_sets(places, pairs, stock, fixed, order, seed)
-    return _arranged(places, pairs, stock, fixed, order, seed, sets=False)
+    return _arrange(places, pairs, stock, fixed, order, seed, sets=False)
 
 
-def _arranged(
+def _arrange(
     places: Sequence[ScrapPlace],
     pairs: Sequence[tuple[int, int]],
     stock: Sequence[ScrapStock],
@@ -174,7 +174,7 @@ def _in_sets(
     ]
     between = tuple(sorted({(min(of[a], of[b]), max(of[a], of[b])) for a, b in pairs if of[a] != of[b]}))
     whole = [ScrapStock(s.fabric, s.count // size, s.darkness) for s in stock]
-    found = _arranged(blocks, between, whole, pinned, order, seed, sets=True)
+    found = _arrange(blocks, between, whole, pinned, order, seed, sets=True)
     fabrics = tuple(found.fabrics[of[n]] for n in range(len(places)))
     near = tuple((a, b) for a, b in pairs if of[a] != of[b] and alike(fabrics[a], fabrics[b]))
     return Arrangement(fabrics, near, found.optimal, found.said)
@@ -273,12 +273,12 @@ def _by_hand(near: Sequence[set[int]], stock: Sequence[ScrapStock], fixed: Mappi
         clashing = [
             n for n in range(len(near)) if n not in fixed and any(alike(fabrics[n], fabrics[m]) for m in near[n])
         ]
-        if not any(_changed(n, fabrics, near, left, fixed, rng) for n in clashing):
+        if not any(_change_one(n, fabrics, near, left, fixed, rng) for n in clashing):
             break
     return fabrics
 
 
-def _changed(
+def _change_one(
     n: int, fabrics: list[str], near: Sequence[set[int]], left: dict[str, int], fixed: Mapping[int, str], rng: Random
 ) -> bool:
     """One place given an unused unit, or changed for another place's, if fewer neighbours are alike then."""

@@ -110,7 +110,7 @@ def centre_of(c: QuiltChoices) -> QuiltCentre:
         case Setting.ON_POINT:
             size = _on_point(c, pieces)
         case Setting.STAGGERED:
-            size = _staggered(c, pieces)
+            size = _staggered_size(c, pieces)
     return QuiltCentre(*size, tuple(pieces), _half_blocks(c))
 
 
@@ -293,7 +293,7 @@ def diagonal_rows(c: QuiltChoices) -> list[set[int]]:
     return [rows[k] for k in sorted(rows)]
 
 
-def _staggered(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
+def _staggered_size(c: QuiltChoices, pieces: list[PlainPiece]) -> tuple[Length, Length]:
     """Every second column lower by a share of a block, with plain cloth at its head and foot unless parts of blocks go there."""
     lower = c.columns // 2
     if not c.half_blocks:

@@ -122,7 +122,7 @@ def top_as_measured(planned: QuiltSizes, known: KnownLengths, between: Sequence[
         wider, higher = now.wide - before.wide, now.high - before.high
         outward = 2 * (len(planned.rounds) - now.number)
         if now.across_known:
-            across = LastMeasured(now.number, outward + (0 if _overlapped(now) else 2))
+            across = LastMeasured(now.number, outward + (0 if _is_overlapped(now) else 2))
         if now.down_known:
             down = LastMeasured(now.number, outward + 2)
     sizes = put_together(c, centre, tuple(rounds))
@@ -159,7 +159,7 @@ def _otherwise(planned: QuiltChoices, c: QuiltChoices) -> Iterator[Message]:
             yield Message("Cut the {piece} {wide} × {long}.", piece=p.name, wide=p.cut_width, long=p.cut_height)
 
 
-def _overlapped(r: Round) -> bool:
+def _is_overlapped(r: Round) -> bool:
     return r.row is None and r.border.corners is Corners.OVERLAPPED
 
 
@@ -167,7 +167,7 @@ def _round(
     c: QuiltChoices, r: Round, wider: Length, higher: Length, known: KnownLengths
 ) -> tuple[Round, tuple[TopStep, TopStep]]:
     """The border ``r``, as planned, round a top so much ``wider`` and ``higher`` than planned."""
-    overlapped, s2 = _overlapped(r), c.seam_allowance * 2
+    overlapped, s2 = _is_overlapped(r), c.seam_allowance * 2
     inside = r.border.width * 2 if overlapped else ZERO
     wide, high = r.width + inside, r.height
     down = three_lengths(
@@ -189,7 +189,7 @@ def _round(
         "With the sides of {border} on, from side to side" if overlapped else "Before {border}, from side to side",
         border=called,
     )
-    sides, ends = _told(c, now)
+    sides, ends = _sides_said(c, now)
     return now, (
         TopStep(f"border {r.number} down", first, _how(c, high + higher), down, (*_looked_at(down), *sides)),
         TopStep(f"border {r.number} across", second, _how(c, wide + wider), across, (*_looked_at(across), *ends)),
@@ -224,7 +224,7 @@ def _brought(r: Round, width: Length, height: Length) -> Round:
     return replace(r, width=width, height=height, row=replace(r.row, beside=beside, above=above))
 
 
-def _told(c: QuiltChoices, r: Round) -> tuple[list[Message], list[Message]]:
+def _sides_said(c: QuiltChoices, r: Round) -> tuple[list[Message], list[Message]]:
     """What to cut for the sides, and for the top and the bottom, as far as it is known."""
     pieces = list[PlainPiece]()
     part_pieces(c, (r,), pieces)
@@ -249,13 +249,13 @@ def _size(piece: PlainPiece) -> dict[str, Length]:
 
 def _strip_inside(piece: PlainPiece | None, where: str, short: Length) -> Message:
     if piece is None:
-        return _unfilled(short)
+        return _unfilled_said(short)
     return Message(
         "Cut the plain strips {where} {wide} × {long}: then the pieced row fits.", where=where, **_size(piece)
     )
 
 
-def _unfilled(short: Length) -> Message:
+def _unfilled_said(short: Length) -> Message:
     """Where no strip fits between: the row is sewn on as it is."""
     if short == ZERO:
         return Message("The pieced row fits as it is.")

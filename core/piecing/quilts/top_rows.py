@@ -58,7 +58,7 @@ def measured_rows(
         mean = mean_of(c, agree or values)
         if agree and len(values) >= min(THREE, len(alike)):
             means[blocks] = mean
-        off += _eased(alike, mean, limit)
+        off += _easing_said(alike, mean, limit)
         compared = True
     now, cut = _with_sashes(c, centre, means)
     said = [*misread(readings), *cut, *off]
@@ -139,7 +139,7 @@ def _with_sashes(
     return replace(centre, pieces=tuple(pieces)), tuple(said)
 
 
-def _eased(alike: Sequence[TopReading], mean: Length, limit: float) -> Iterator[Message]:
+def _easing_said(alike: Sequence[TopReading], mean: Length, limit: float) -> Iterator[Message]:
     for r in alike:
         if r.value is None or not r.used:
             continue

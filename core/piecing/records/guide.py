@@ -91,10 +91,10 @@ def find_seam(
     best = Length.near(float(wanted) - mean).round_near(step)
     away = float(wanted) - mean - float(now)
     if len(tests) > 1 and abs(away) <= max(float(step) / 2, unsure):
-        return _told(SeamSearch.CONFIRMED, now, now, step, mean, unsure)
+        return _search_said(SeamSearch.CONFIRMED, now, now, step, mean, unsure)
     if best == now:
-        return _told(SeamSearch.AGAIN, now, now, step, mean, unsure)
-    return _told(SeamSearch.MOVE, best, now, step, mean, unsure)
+        return _search_said(SeamSearch.AGAIN, now, now, step, mean, unsure)
+    return _search_said(SeamSearch.MOVE, best, now, step, mean, unsure)
 
 
 def _contradiction(tests: Sequence[GuideTest]) -> GuideSearch:
@@ -109,7 +109,9 @@ def _contradiction(tests: Sequence[GuideTest]) -> GuideSearch:
     )
 
 
-def _told(stand: SeamSearch, setting: Length, now: Length, step: Length, mean: float, unsure: float) -> GuideSearch:
+def _search_said(
+    stand: SeamSearch, setting: Length, now: Length, step: Length, mean: float, unsure: float
+) -> GuideSearch:
     expected = float(setting) + mean
     steps = round(float(setting - now) / float(step))
     takes, within = GuideSetting(expected), Roughly(_NINE_TENTHS * unsure)

@@ -59,13 +59,13 @@ def free_stretches(weekly: Sequence[Weekly], busy: Iterable[Stretch], now: datet
             for w in weekly
             if w.weekday == day.weekday()
         )
-        for stretch in _joined(today):
+        for stretch in _join(today):
             found += _without(Stretch(max(stretch.begins, now), stretch.ends), taken)
         day += timedelta(days=1)
     return [s for s in found if s.minutes >= SHORTEST]
 
 
-def _joined(stretches: Sequence[Stretch]) -> list[Stretch]:
+def _join(stretches: Sequence[Stretch]) -> list[Stretch]:
     found: list[Stretch] = []
     for s in stretches:
         if found and s.begins <= found[-1].ends:

@@ -190,7 +190,7 @@ def _diamond(p: UnitPlan) -> Register:
     )
 
 
-def _joined(p: UnitPlan) -> Register:
+def _joined_register(p: UnitPlan) -> Register:
     return Register(
         Message(
             "Put the 45-degree line on the long seam between the halves, the {u} marks inside the far raw edges.",
@@ -229,8 +229,8 @@ _REGISTERS: dict[str, Callable[[UnitPlan], Register]] = {
     "corner_triangle": _corners,
     "strip_split_square": _strip,
     "square_in_square": _diamond,
-    "banded_hourglass": _joined,
-    "pieced_half": _joined,
+    "banded_hourglass": _joined_register,
+    "pieced_half": _joined_register,
     "four_patch": _patches,
 }
 

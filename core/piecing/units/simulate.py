@@ -114,13 +114,15 @@ def oriented(piece: Piece, spec: UnitSpec, allowance: float) -> tuple[Piece, boo
 def made(method: Method, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Made:
     """Make a batch and look at it. Results for a needle without special seams are remembered."""
     if needle.special or needle.off_line:
-        return _made(method, spec, cuts, allowance, needle)
+        return _simulate(method, spec, cuts, allowance, needle)
     usual = needle.usual
-    return _remembered(method.kind, method.name, spec, tuple(sorted(cuts.items())), allowance, usual.start, usual.fold)
+    return _simulate_once(
+        method.kind, method.name, spec, tuple(sorted(cuts.items())), allowance, usual.start, usual.fold
+    )
 
 
 @lru_cache(maxsize=256)
-def _remembered(
+def _simulate_once(
     kind: str,
     name: str,
     spec: UnitSpec,
@@ -129,10 +131,10 @@ def _remembered(
     stitch: float,
     fold: float,
 ) -> Made:
-    return _made(method_for(kind, name), spec, dict(cuts), allowance, Needle.of(stitch, fold))
+    return _simulate(method_for(kind, name), spec, dict(cuts), allowance, Needle.of(stitch, fold))
 
 
-def _made(method: Method, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Made:
+def _simulate(method: Method, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Made:
     kind = kind_of(spec.kind)
     design = kind.design(spec)
     making = method.make(spec, cuts, allowance, needle)

@@ -199,7 +199,7 @@ class WorkSurface:
         left = self._thing(lower, line)
         right = self._thing(page, line.reversed())
         lengths = onto.along(onto.end), edge.along(edge.end)
-        align, beyond = _aligned(*lengths, meet)
+        align, beyond = _alignment(*lengths, meet)
         act = LayPage(left, right, align, beyond, crossing)
         name = self._seam_name(name, act)
         gap = max(lengths) * 0.16
@@ -490,7 +490,7 @@ def _look(piece: Piece) -> tuple[object, ...]:
     return (tuple(faces), round(around, 3))
 
 
-def _aligned(onto: float, edge: float, meet: float) -> tuple[Align, float]:
+def _alignment(onto: float, edge: float, meet: float) -> tuple[Align, float]:
     if abs(meet) < _SAME and abs(onto - edge) < _SAME:
         return Align.ENDS, 0.0
     if abs(meet - (onto - edge) / 2) < _SAME:

@@ -86,7 +86,7 @@ class CellSerializer(serializers.Serializer[Any]):
             "batch": c.batch,
             "across": c.orientation.across,
             "box": [round(v, 4) for v in (left, -top, right - left, top - bottom)],
-            "corners": [{"corner": corner, "landings": _landed(ReadingKind.MISS, corner)} for corner in corners],
+            "corners": [{"corner": corner, "landings": _landings_told(ReadingKind.MISS, corner)} for corner in corners],
             "tips": [t.side for t in places.edge_tips_of.get(c.number, ())],
         }
 
@@ -121,12 +121,12 @@ class FeatureSerializer(serializers.Serializer[Any]):
             "name": str(feature_name(model, model.find(f.key)).text(self.context["style"])),
             "at": fields["at"].to_representation(f.at),
             "nominal": fields["nominal"].to_representation(f.nominal),
-            "landings": _landed(ReadingKind(f.kind.value), f.edge if " " in f.edge else "", upright),
+            "landings": _landings_told(ReadingKind(f.kind.value), f.edge if " " in f.edge else "", upright),
         }
 
 
 @lru_cache(maxsize=256)
-def _landed(kind: ReadingKind, corner: str, upright: bool = False) -> list[dict[str, str]]:
+def _landings_told(kind: ReadingKind, corner: str, upright: bool = False) -> list[dict[str, str]]:
     return [{"code": x.code, "said": x.said.text()} for x in landings(kind, corner, upright=upright)]
 
 

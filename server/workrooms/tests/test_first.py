@@ -12,16 +12,16 @@ from workrooms.selectors import current_workroom
 
 
 class FirstTest(TestCase):
-    def test_begun_by_another_meanwhile_it_is_the_others(self) -> None:
+    def test_begin_workroom_by_another_meanwhile_it_is_the_others(self) -> None:
         """Looked for, not there, and begun by another request before this one can write."""
         others: list[Workroom] = []
-        begin = selectors._begun
+        begin = selectors._begin_workroom
 
         def late() -> Workroom:
             others.append(begin())
             return begin()
 
-        with patch.object(selectors, "_begun", late):
+        with patch.object(selectors, "_begin_workroom", late):
             mine = current_workroom()
         self.assertEqual([mine], others)
         self.assertEqual(Workroom.objects.count(), 1)

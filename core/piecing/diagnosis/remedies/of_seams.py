@@ -180,7 +180,7 @@ def _spot(work: Work, seam: int, at: tuple[float, float]) -> str:
     return "start" if t < 0.25 else "end" if t > 0.75 else "middle"
 
 
-def _moved(work: Work, faults: Sequence[Fault]) -> Change:
+def _change_at_seams(work: Work, faults: Sequence[Fault]) -> Change:
     """Each fault's seam moved at its spot by the fault's size, and there only."""
     change = Change.none(work.model)
     by = change.by.copy()
@@ -222,7 +222,7 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         Message("The row loses up to {twice} there.", twice=Roughly(2 * largest)),
         Message("small"),
         RemedyMinutes.SEW * len(can or faults),
-        _moved(work, can) if can else None,
+        _change_at_seams(work, can) if can else None,
         why_not=None
         if can
         else Message("They float by more than {most}: that cannot be eased in on one spot.", most=Length.near(EASED)),
@@ -239,7 +239,9 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         Message("Nothing else moves."),
         Message("none; it hides no more than a thread"),
         RemedyMinutes.PRESS * len(hidden or faults),
-        replace(_moved(work, hidden), by=np.minimum(_moved(work, hidden).by, _HIDES)) if hidden else None,
+        replace(_change_at_seams(work, hidden), by=np.minimum(_change_at_seams(work, hidden).by, _HIDES))
+        if hidden
+        else None,
         why_not=None if hidden else Message("The gap of {size} is more than a fold hides.", size=Roughly(largest)),
         faults=numbers,
     )
@@ -264,7 +266,7 @@ def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
         Message("The row gains up to {twice} there.", twice=Roughly(2 * max(abs(f.size) for f in faults))),
         Message("the cloth is handled once more, and less allowance is left"),
         (RemedyMinutes.UNPICK + RemedyMinutes.SEW) * len(can or faults),
-        _moved(work, can) if can else None,
+        _change_at_seams(work, can) if can else None,
         why_not=None
         if can
         else Message(

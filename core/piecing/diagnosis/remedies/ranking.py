@@ -44,13 +44,13 @@ def remedies_of(
     work = Work(found, verdict, plans or {}, faults, blocks, deviations)
     of_eye = list(of_mistakes.for_the_eye(work))
     if verdict.status is Status.MISTAKE:
-        return (*_counted(work, list(of_mistakes.offered(work)), _faults_now(found)), *of_eye)
+        return (*_with_outcomes(work, list(of_mistakes.offered(work)), _faults_now(found)), *of_eye)
     if verdict.status in (Status.DOUBTED, Status.NO_READINGS) or not found.measured:
         return tuple(of_eye)
     offered = [*of_seams.offered(work), *of_units.offered(work)]
     offered += of_whole.offered(work, cured=any(r.cures and r.possible for r in offered))
     now = _faults_now(found)
-    ranked = _ranked(work, _once(_counted(work, offered, now)), now)
+    ranked = _by_price(work, _once(_with_outcomes(work, offered, now)), now)
     # Nothing is left as it is before what was seen is answered.
     at = next((n for n, r in enumerate(ranked) if r.code == LEAVE and verdict.leading is None), len(ranked))
     return (*ranked[:at], *of_eye, *ranked[at:])
@@ -91,7 +91,7 @@ def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> N
     return faults_seen(found.model, deviations, change.accepted)
 
 
-def _counted(work: Work, offered: Sequence[Remedy], now: float) -> Iterator[Remedy]:
+def _with_outcomes(work: Work, offered: Sequence[Remedy], now: float) -> Iterator[Remedy]:
     for r in offered:
         minutes = r.minutes * work.blocks if r.spread and work.blocks > 1 else None
         if r.change is None or not r.possible:
@@ -119,7 +119,7 @@ _A_FAULT, _CURE, _OF_ONE = 12, 6, 14
 patches round it."""
 
 
-def _ranked(work: Work, offered: Sequence[Remedy], now: float) -> tuple[Remedy, ...]:
+def _by_price(work: Work, offered: Sequence[Remedy], now: float) -> tuple[Remedy, ...]:
     """Faults left and minutes on one scale; of two alike, the one that puts the cause right. One that no size tells of mends what it
     answers."""
 

@@ -51,7 +51,7 @@ class Command(BaseCommand):
             where = served_at()
             if where is not None:
                 raise CommandError(f"Entretoile is running at {where}. Stop it first.")
-            if not options["yes"] and current_workroom().projects.exists() and not _agreed():
+            if not options["yes"] and current_workroom().projects.exists() and not _has_agreed():
                 raise CommandError("Nothing was changed.")
             put_aside("reset")
         self._fill(reset=options["reset"])
@@ -154,7 +154,7 @@ _SHELF_KEYS = 0x5E0A6F3C3F574F0E9A430D6F6F1A0100
 """Keys of what lies on the shelf, counted from here, so that they are the same each time."""
 
 
-def _agreed() -> bool:
+def _has_agreed() -> bool:
     """Asked at the keyboard; without one the answer is no."""
     if not sys.stdin.isatty():
         return False
