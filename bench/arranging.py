@@ -7,7 +7,7 @@ import time
 import numpy as np
 
 from piecing.lengths import inches
-from piecing.quilts.arranging import arranged, places_of
+from piecing.quilts.arranging import arrange_blocks, places_of
 from piecing.quilts.choices import QuiltChoices
 
 __all__ = ["print_arranging"]
@@ -25,7 +25,7 @@ def print_arranging() -> None:
                 base = common * rng.standard_normal(rows * columns)
                 sides = np.round((11 + base + rng.normal(0, 1 / 32, (2, rows * columns))) * 32) / 32
                 began = time.perf_counter()
-                a = arranged(sides[0].tolist(), sides[1].tolist(), places)
+                a = arrange_blocks(sides[0].tolist(), sides[1].tolist(), places)
                 found.append((a.before, a.unlike, a.least, time.perf_counter() - began))
             before, now, least, took = np.mean(found, axis=0)
             print(

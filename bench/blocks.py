@@ -12,17 +12,17 @@ from browser_tests.own_server import demo_server
 from browser_tests.shots import LANTERN
 
 from bench.redraw import redrawn
-from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
+from piecing.blocks.counting import BlockOrder, Colourway, ordered_plans, unit_counts
 from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.joining.order import Order
 from piecing.joining.pressing import Wishes, pressing_map
 from piecing.lengths import inches
 from piecing.quilts.choices import QuiltChoices
 from piecing.quilts.laid import Laid
 from piecing.quilts.scrap_places import neighbours, scrap_places
-from piecing.quilts.scraps import ScrapStock, arranged
+from piecing.quilts.scraps import ScrapStock, arrange_scraps
 from piecing.quilts.sizes import quilt_sizes
 from piecing.solver import warm
 
@@ -62,7 +62,7 @@ def _scraps() -> None:
         "units": {"A": {"kind": "plain_square", "fabrics": "a"}},
         "layout": ["A0 " * 20] * 20,
     }
-    one = laid(pattern_from(data, lambda _k: None))
+    one = layout_of(pattern_from(data, lambda _k: None))
     places = scrap_places(quilt_sizes(QuiltChoices(1, 1, inches(40), inches(40))), [Laid(one)], "a")
     pairs = neighbours(places)
     print("\nScraps: 400 units   (aim under 5 s)")
@@ -73,7 +73,7 @@ def _scraps() -> None:
     }
     for name, stock in stocks.items():
         for order in (0, 100):
-            seconds, found = _took(lambda s=stock, o=order: arranged(places, pairs, s, order=o))  # type: ignore[misc]
+            seconds, found = _took(lambda s=stock, o=order: arrange_scraps(places, pairs, s, order=o))  # type: ignore[misc]
             print(f"  {name:<30} order {order:>3}   {seconds:6.2f} s   {len(found.alike)} neighbours alike")  # type: ignore[attr-defined]
 
 
@@ -81,8 +81,8 @@ def _counts() -> None:
     rng = random.Random(5)
     ways = [Colourway(1, tuple(zip("abc", rng.sample("abcdef", 3), strict=True))) for _ in range(10)]
     orders = [BlockOrder(library_pattern(k), inches(12), tuple(ways)) for k in library_keys()[20:30]]
-    units = counted(orders)
-    counting = min(_took(lambda: counted(orders))[0] for _ in range(5)) * 1000
+    units = unit_counts(orders)
+    counting = min(_took(lambda: unit_counts(orders))[0] for _ in range(5)) * 1000
     planning = min(_took(lambda: ordered_plans(units, {}))[0] for _ in range(3)) * 1000
     print("\nCounts of 100 blocks, ten of each of ten arrangements, every one in other fabrics   (aim under 50 ms)")
     print(f"  counted {counting:.1f} ms; its {len(units)} different units planned as well {planning:.0f} ms")

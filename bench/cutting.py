@@ -6,7 +6,7 @@ import time
 
 import numpy as np
 
-from piecing.cutting.packing import packed
+from piecing.cutting.packing import pack_bins
 from piecing.cutting.strips import Bin, Item, shelves
 from piecing.solver import warm
 from tests.samples import instance
@@ -21,7 +21,7 @@ def _one(items: list[Item], seconds: float) -> tuple[float, float, float, float]
     bins = [Bin(_WIDTH, 100_000, 1, 1)]
     plain = sum(s.depth for _, _, s in shelves(items, bins))
     began = time.perf_counter()
-    found = packed(items, bins, seconds)
+    found = pack_bins(items, bins, seconds)
     return plain, found.cost, found.bound, time.perf_counter() - began
 
 

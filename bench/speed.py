@@ -20,7 +20,7 @@ from piecing.geometry.sewing import Needle, Stitching
 from piecing.overview.compare import compare
 from piecing.planning.holdings import parse_holdings
 from piecing.trimming.rulers import starting_set
-from piecing.units.simulate import made
+from piecing.units.simulate import simulate_unit
 from tests.samples import ALL_WAYS, half_square
 
 __all__ = ["print_speed"]
@@ -79,7 +79,7 @@ def _every_way() -> None:
         cuts = {name: float(size) for name, size in p.cuts.items()}
         took.append(
             (
-                _each(partial(made, method, spec, cuts, 0.25, needle), 5) / p.batch.units,
+                _each(partial(simulate_unit, method, spec, cuts, 0.25, needle), 5) / p.batch.units,
                 f"{spec.kind}, {method.name}",
             )
         )

@@ -7,7 +7,7 @@ from xml.sax.saxutils import escape
 
 from piecing import Choices, plan
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import Orientation, UnitPlacement, laid
+from piecing.blocks.pattern import Orientation, UnitPlacement, layout_of
 from piecing.cutting import Cloth, cutting_plan
 from piecing.cutting.stock import WantedPiece
 from piecing.diagnosis import block_geometry, model_of
@@ -59,7 +59,7 @@ def svg(drawing: Drawing) -> str:
 def pages() -> dict[str, Drawing]:
     """One drawing for each page that is not about a kind of unit; the Lantern block finishing 10 1/2."""
     pattern, finished, allowance = library_pattern("lantern"), inches("21/2"), inches("1/4")
-    layout = laid(pattern)
+    layout = layout_of(pattern)
     model = model_of(block_geometry(layout, finished), allowance)
     pair = pictures(plan(Choices(sample("half_square_triangle", inches("7/2")), "pair")))
     geese_round = PiecedRow((UnitPlacement("flying_goose", ("a", "b", "b")),), Orientation(1), runs=Runs.MIRRORED)

@@ -20,7 +20,7 @@ from sabotages import SABOTAGES, Sabotage
 HOME = Path(__file__).resolve().parent.parent
 
 
-def noticed(sabotage: Sabotage) -> bool | None:
+def was_noticed(sabotage: Sabotage) -> bool | None:
     """Whether its tests fail in a copy of the core with the one change; None when the text is no longer there."""
     source = HOME / "core" / "piecing" / sabotage.file
     text = source.read_text("utf-8")
@@ -61,7 +61,7 @@ def main() -> int:
         if failing:
             print(f"These fail by themselves, so nothing can be said: {failing}")
             return 1
-        found = list(pool.map(noticed, wanted))
+        found = list(pool.map(was_noticed, wanted))
     for s, was in zip(wanted, found, strict=True):
         if not was:
             print(f"{'NOT NOTICED' if was is False else 'NO LONGER THERE'}  {s.file}: {s.before!r} -> {s.after!r}")

@@ -830,8 +830,8 @@ SABOTAGES = [
         "tests.test_how_deep",
         ("wanted[at] = to - work.fold() / 2", "wanted[at] = to + work.fold() / 2"),
         (
-            "_spot(work, f.feature.seam, f.feature.at)) + f.size for f in (can or faults)]",
-            "_spot(work, f.feature.seam, f.feature.at)) - f.size for f in (can or faults)]",
+            "_spot(work, f.feature.seam, f.feature.at)) + f.size\n                for f in (can or faults)",
+            "_spot(work, f.feature.seam, f.feature.at)) - f.size\n                for f in (can or faults)",
         ),
         (
             "_spot(work, f.feature.seam, f.feature.at)) + f.size for f in faults]",
@@ -1209,7 +1209,7 @@ SABOTAGES = [
         ("[(row - top) / 2 for row", "[(row - top) for row"),
         ("inside = r.border.width * 2 if overlapped else ZERO", "inside = ZERO"),
         ("means[0] - inside", "means[0]"),
-        ("- s2 if len(v := used(x)) == THREE", "if len(v := used(x)) == THREE"),
+        ("- s2 if len(v := used_values(x)) == THREE", "if len(v := used_values(x)) == THREE"),
         ("wider, higher = now.wide - before.wide, now.high - before.high", "pass"),
         ("if float(s) >= LEAST_FRAME else ZERO", "if float(s) > 0 else ZERO"),
         ("block_width=found - s2", "block_width=found"),

@@ -5,7 +5,7 @@ No Django, no HTTP, no files. Each room has a public face of its own: ``lengths`
 which cloth), ``diagnosis`` (what readings say), ``drawings``, ``overview``. The names here are where to start.
 """
 
-from .blocks import Pattern, laid, pattern_data, pattern_from
+from .blocks import Pattern, layout_of, pattern_data, pattern_from
 from .cutting import Cloth, CuttingPlan, WantedPiece, cutting_plan
 from .diagnosis import Inference, Reading, ReadingKind, Verdict, infer, judge
 from .drawings import ladders, pictures
@@ -44,7 +44,7 @@ __all__ = [
     "infer",
     "judge",
     "ladders",
-    "laid",
+    "layout_of",
     "offers",
     "parse_length",
     "pattern_data",

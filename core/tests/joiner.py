@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from piecing.blocks.editing import whole_mirrored
-from piecing.blocks.geometry import lying, sewn
+from piecing.blocks.geometry import lying, sew_unit
 from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern
 from piecing.geometry.plane import Line
 from piecing.geometry.sewing import Needle, Piece, Stack
@@ -98,7 +98,7 @@ def _joined(
             known[place.name] = _lying(piece, Orientation(place.orientation.turn))
         else:
             across, down = (high, wide) if place.orientation.across else (wide, high)
-            unit = sewn(held.dyed(roles).spec(part * across, part * down), float(s))
+            unit = sew_unit(held.dyed(roles).spec(part * across, part * down), float(s))
             assert unit is not None
             known[place.name] = _lying(unit, place.orientation)
     mine = [x for x in steps if x.key.removeprefix(f"join {key}")[:1].isdigit() and x.key.startswith(f"join {key}")]

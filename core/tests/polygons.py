@@ -16,7 +16,7 @@ from shapely import affinity
 from shapely.geometry import LineString, Point, Polygon
 
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.diagnosis.equations import RawSizes, raw_sizes
 from piecing.diagnosis.model import BlockModel, model_of
 from piecing.diagnosis.places import PlacedUnit
@@ -55,7 +55,7 @@ class Table:
 
 
 def table(name: str, finished: str) -> Table:
-    model = model_of(block_geometry(laid(library_pattern(name)), inches(finished)), inches("1/4"))
+    model = model_of(block_geometry(layout_of(library_pattern(name)), inches(finished)), inches("1/4"))
     raw = {
         b.number: raw_sizes(plan(Choices(b.spec, methods_of(b.kind)[0].name)))
         for b in model.places.batches

@@ -17,7 +17,7 @@ from piecing.blocks.pattern import UnitPlacement
 from piecing.drawings.quilt import block_middles
 from piecing.errors import CountOutOfRange, SizeOutOfRange
 from piecing.lengths import Length, inches
-from piecing.quilts.arranging import BlockArrangement, BlockPlace, _Work, arranged, joined_along, places_of
+from piecing.quilts.arranging import BlockArrangement, BlockPlace, _Work, arrange_blocks, joined_along, places_of
 from piecing.quilts.choices import Border, QuiltChoices, Setting
 from piecing.quilts.finished import QuiltHands, finished_quilt, seam_cost
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, Fate, common_sizes
@@ -96,7 +96,7 @@ def _unlike(w: np.ndarray, h: np.ndarray) -> float:
 
 def _in_rows(w: Sequence[float], h: Sequence[float], rows: int, columns: int) -> BlockArrangement:
     c = QuiltChoices(columns, rows, inches(11), inches(11))
-    return arranged(list(w), list(h), places_of(c, [0] * c.blocks, [False] * c.blocks))
+    return arrange_blocks(list(w), list(h), places_of(c, [0] * c.blocks, [False] * c.blocks))
 
 
 class ArrangingTest(TestCase):
@@ -198,7 +198,7 @@ class AnyPlacesTest(TestCase):
                 up, down = (h[p[3]], h[p[2]], h[p[1]]), (w[p[0]], w[p[2]], w[p[4]])
                 return float(np.abs(np.diff(up)).sum() + np.abs(np.diff(down)).sum())
 
-            found = arranged(w.tolist(), h.tolist(), places)
+            found = arrange_blocks(w.tolist(), h.tolist(), places)
             self.assertAlmostEqual(found.unlike, min(map(unlike, permutations(range(5)))), places=9)
             self.assertAlmostEqual(found.unlike, unlike(found.blocks), places=9)
             self.assertLessEqual(found.least, found.unlike + 1e-12)
@@ -214,16 +214,16 @@ class AnyPlacesTest(TestCase):
                 for a in permutations((0, 1, 2))
                 for b in permutations((3, 4, 5))
             )
-            found = arranged([6.0] * 6, h.tolist(), places, kinds)
+            found = arrange_blocks([6.0] * 6, h.tolist(), places, kinds)
             self.assertEqual([kinds[n] for n in found.blocks], [0, 1] * 3)
             self.assertAlmostEqual(found.unlike, least, places=9)
         with self.assertRaises(CountOutOfRange):
-            arranged([6.0] * 6, [6.0] * 6, places, [0] * 6)
+            arrange_blocks([6.0] * 6, [6.0] * 6, places, [0] * 6)
 
     def test_turned_a_quarter_it_is_joined_along_its_other_side(self) -> None:
         """Beside an upright block 6 high a turned one 6 wide fits, whatever its height."""
         places = [BlockPlace(0, 0, 1, 1), BlockPlace(1, 0, 1, 1, turned=True)]
-        found = arranged([6.5, 6.0], [6.0, 7.0], places)
+        found = arrange_blocks([6.5, 6.0], [6.0, 7.0], places)
         self.assertEqual((found.blocks, found.unlike, found.least), ((0, 1), 0.0, 0.0))
 
 

@@ -9,11 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from piecing.blocks import editing
-from piecing.blocks.comparing import alternatives, compared
-from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, Spares, counted, ordered_plans
+from piecing.blocks.comparing import alternatives, compare_patterns
+from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, Spares, ordered_plans, unit_counts
 from piecing.blocks.geometry import placed_parts
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Orientation, Pattern, laid
+from piecing.blocks.pattern import Orientation, Pattern, layout_of
 from piecing.drawings.block import apart_picture, side_by_side
 from piecing.errors import CountOutOfRange, LayoutIncomplete, PlanError, RoleWithoutFabric
 from piecing.geometry.plane import area, rotated
@@ -38,8 +38,8 @@ def pictures(pattern: Pattern) -> list[tuple[frozenset[object], frozenset[object
             seen.append((p.role, frozenset((round(x, 4), round(y, 4)) for x, y in points)))
         return frozenset(seen)
 
-    part, found = laid(pattern).part(SIZE), []
-    for cell in laid(pattern).cells:
+    part, found = layout_of(pattern).part(SIZE), []
+    for cell in layout_of(pattern).cells:
         parts = placed_parts(cell.spec(part), cell.orientation)
         found.append(
             (
@@ -52,7 +52,7 @@ def pictures(pattern: Pattern) -> list[tuple[frozenset[object], frozenset[object
 
 class CountingTest(TestCase):
     def test_the_lantern_quilt(self) -> None:
-        units = counted([order("lantern", Colourway(12))])
+        units = unit_counts([order("lantern", Colourway(12))])
         self.assertEqual(
             {u.spec.kind: u.total for u in units},
             {"half_square_triangle": 48, "quarter_square_triangle": 48, "plain_square": 12},
@@ -65,7 +65,7 @@ class CountingTest(TestCase):
             for face, mirror in shown:
                 if not any(face & f or face & m for f, m in classes):
                     classes.append((face, mirror))
-            units = counted([order(key)])
+            units = unit_counts([order(key)])
             self.assertEqual(len(units), len(classes), key)
             self.assertEqual(sum(u.total for u in units), len(shown), key)
             handed = sorted(
@@ -78,7 +78,7 @@ class CountingTest(TestCase):
     def test_colourways_and_twins(self) -> None:
         plain = Colourway(3)
         twin = plain.twin("a", "b", 2)
-        units = counted([order("shoo_fly", plain, twin)])
+        units = unit_counts([order("shoo_fly", plain, twin)])
         squares = {u.spec.part_fabrics: u.total for u in units if u.spec.kind == "plain_square"}
         self.assertEqual(squares, {("b",): 3 * 4 + 2, ("a",): 3 + 2 * 4})
         # A half-square triangle of the same two fabrics is one unit, whichever is which.
@@ -87,7 +87,7 @@ class CountingTest(TestCase):
 
     def test_mirrored_blocks_ask_for_the_other_hand(self) -> None:
         star = library_pattern("split_star")
-        units = counted(
+        units = unit_counts(
             [BlockOrder(star, SIZE, (Colourway(2),)), BlockOrder(editing.whole_mirrored(star), SIZE, (Colourway(1),))]
         )
         (split,) = [u for u in units if u.handed]
@@ -95,14 +95,14 @@ class CountingTest(TestCase):
 
     def test_what_cannot_be_counted_is_refused(self) -> None:
         with self.assertRaises(LayoutIncomplete):
-            counted([BlockOrder(grid([". ."], {}), SIZE, (Colourway(1),))])
+            unit_counts([BlockOrder(grid([". ."], {}), SIZE, (Colourway(1),))])
         with self.assertRaises(RoleWithoutFabric):
-            counted([order("lantern")], ["a", "b"])
+            unit_counts([order("lantern")], ["a", "b"])
 
 
 class PlansTest(TestCase):
     def test_spares_batches_and_ways(self) -> None:
-        units = counted([order("lantern", Colourway(12))])
+        units = unit_counts([order("lantern", Colourway(12))])
         makings = {
             "half_square_triangle": MakingChoice("eight", School.GENEROUS),
             "quarter_square_triangle": MakingChoice("loose_triangles"),
@@ -115,13 +115,13 @@ class PlansTest(TestCase):
         self.assertEqual(plans["plain_square"].spares, 0)
 
     def test_units_of_one_hand_are_made_one_handed(self) -> None:
-        split = next(c for c in ordered_plans(counted([order("split_star", Colourway(2))]), {}) if c.unit.handed)
+        split = next(c for c in ordered_plans(unit_counts([order("split_star", Colourway(2))]), {}) if c.unit.handed)
         assert split.plan
         self.assertEqual(split.method, "loose_triangles")
         self.assertEqual(0 in (split.plan.made_as_drawn, split.plan.made_mirrored), True)
 
     def test_triangles_left_over_are_counted(self) -> None:
-        units = counted([order("hourglass_star", Colourway(1))])
+        units = unit_counts([order("hourglass_star", Colourway(1))])
         plans = ordered_plans(units, {"quarter_square_triangle": MakingChoice("loose_triangles")}, Spares(number=1))
         hourglass = next(c for c in plans if c.unit.spec.kind == "quarter_square_triangle")
         assert hourglass.plan
@@ -129,7 +129,7 @@ class PlansTest(TestCase):
             self.assertEqual(piece.count * piece.gives - piece.left_over, 5 * 2)
 
     def test_a_kind_that_cannot_be_made_at_the_size_says_so(self) -> None:
-        plans = ordered_plans(counted([BlockOrder(library_pattern("lantern"), inches("1/2"), (Colourway(1),))]), {})
+        plans = ordered_plans(unit_counts([BlockOrder(library_pattern("lantern"), inches("1/2"), (Colourway(1),))]), {})
         self.assertTrue(all(c.plan is None and c.refusal for c in plans))
         with self.assertRaises(CountOutOfRange):
             Spares(Fraction(300)).on(10)
@@ -149,8 +149,8 @@ class LookingTest(TestCase):
             for p in meant.places
         )
         seen = Pattern("seen", meant.columns, meant.rows, changed)
-        finding = compared(meant, seen)
-        looks_alike = len(compared(meant, seen).faults) == 0
+        finding = compare_patterns(meant, seen)
+        looks_alike = len(compare_patterns(meant, seen).faults) == 0
         if looks_alike:
             return
         if finding.whole == 0:
@@ -159,16 +159,16 @@ class LookingTest(TestCase):
 
     def test_the_whole_block_turned_is_not_nine_faults(self) -> None:
         leaf = library_pattern("leaf")
-        finding = compared(leaf, editing.whole_turned(leaf, 3))
+        finding = compare_patterns(leaf, editing.whole_turned(leaf, 3))
         self.assertEqual((finding.whole, finding.faults), (3, ()))
 
     def test_other_units_and_missing_ones(self) -> None:
         meant = library_pattern("shoo_fly")
         other = editing.painted(meant, [(1, 1)], None, "c")
-        self.assertEqual([f.what for f in compared(meant, other).faults], ["fabrics"])
+        self.assertEqual([f.what for f in compare_patterns(meant, other).faults], ["fabrics"])
         gone = editing.cleared(meant, [(0, 0)])
-        self.assertEqual([f.what for f in compared(meant, gone).faults], ["missing"])
-        self.assertEqual([f.what for f in compared(gone, meant).faults], ["extra"])
+        self.assertEqual([f.what for f in compare_patterns(meant, gone).faults], ["missing"])
+        self.assertEqual([f.what for f in compare_patterns(gone, meant).faults], ["extra"])
 
     def test_each_other_look_is_shown_once(self) -> None:
         shoo = library_pattern("shoo_fly")
@@ -179,7 +179,7 @@ class LookingTest(TestCase):
         self.assertEqual(len(alternatives(library_pattern("goose_pair"), (0, 0))), 2)
 
     def test_pictures_apart_and_side_by_side(self) -> None:
-        layout = laid(library_pattern("lantern"))
+        layout = layout_of(library_pattern("lantern"))
         apart = apart_picture(layout, SIZE, inches("1/4"))
         cloth = sum(abs(area(m.points)) for m in apart.marks if m.role == "face")
         self.assertAlmostEqual(cloth, 9 * 16, places=6)
@@ -188,4 +188,4 @@ class LookingTest(TestCase):
         many = side_by_side(layout, SIZE, 3, 3, Orientation(1))
         self.assertAlmostEqual(sum(abs(area(m.points)) for m in many.marks if m.role == "face"), 31.5**2, places=6)
         with self.assertRaises(PlanError):
-            side_by_side(laid(library_pattern("wake")), SIZE, 2, 2, Orientation(1))
+            side_by_side(layout_of(library_pattern("wake")), SIZE, 2, 2, Orientation(1))

@@ -14,7 +14,7 @@ from shapely.affinity import affine_transform
 
 from piecing.blocks.editing import whole_mirrored, whole_turned
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Pattern, laid
+from piecing.blocks.pattern import Pattern, layout_of
 from piecing.diagnosis.causes import Cause, Parameter, parameters_of, scatter_of, shape_of
 from piecing.diagnosis.equations import equation_of
 from piecing.diagnosis.faults import faults_of
@@ -34,7 +34,7 @@ small = st.floats(-1 / 32, 1 / 32)
 
 
 def block(name: str, finished: str = "12") -> BlockModel:
-    return model_of(block_geometry(laid(library_pattern(name)), inches(finished)), inches("1/4"))
+    return model_of(block_geometry(layout_of(library_pattern(name)), inches(finished)), inches("1/4"))
 
 
 def reflected(a: tuple[float, float], b: tuple[float, float]) -> list[float]:
@@ -287,7 +287,7 @@ class TurningTest(TestCase):
 
 def _spread_of(pattern: Pattern) -> dict[tuple[str, str], list[float]]:
     """For every cause of the units: the sizes of what it does to each kind of tip, in order, sides and signs set aside."""
-    model = model_of(block_geometry(laid(pattern), inches("12")), inches("1/4"))
+    model = model_of(block_geometry(layout_of(pattern), inches("12")), inches("1/4"))
     found = {}
     for p in parameters_of(model):
         if p.batch < 0 or p.cause is Cause.CUT:

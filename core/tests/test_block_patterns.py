@@ -17,7 +17,7 @@ from piecing.blocks import editing
 from piecing.blocks.editing import Side, Symmetry
 from piecing.blocks.file_format import pattern_data, pattern_from
 from piecing.blocks.library import library_data, library_keys, library_pattern
-from piecing.blocks.pattern import BlockPlacement, Cell, Orientation, Pattern, Place, UnitPlacement, laid
+from piecing.blocks.pattern import BlockPlacement, Cell, Orientation, Pattern, Place, UnitPlacement, layout_of
 from piecing.blocks.sizing import sizes, tracks_from_text
 from piecing.errors import (
     BlockHoldsItself,
@@ -73,11 +73,11 @@ class WrittenTest(TestCase):
             self.assertEqual(pattern.empty, (), key)
 
     def test_the_library_uses_every_kind_and_every_grid(self) -> None:
-        kinds = {c.unit.kind for k in library_keys() for c in laid(library_pattern(k)).cells}
+        kinds = {c.unit.kind for k in library_keys() for c in layout_of(library_pattern(k)).cells}
         self.assertEqual(kinds, set(KINDS))
         grids = {len(library_pattern(k).columns) for k in library_keys()}
         self.assertLessEqual({2, 3, 4, 5}, grids)
-        nested = [k for k in library_keys() if any(c.nested for c in laid(library_pattern(k)).cells)]
+        nested = [k for k in library_keys() if any(c.nested for c in layout_of(library_pattern(k)).cells)]
         self.assertGreaterEqual(len(nested), 5)
 
     def test_what_cannot_be_read_names_its_path(self) -> None:
@@ -109,18 +109,18 @@ class WrittenTest(TestCase):
         with self.assertRaises(UnknownBlock):
             pattern_from({**BOX, "units": {"A": {"block": "nobody"}}}, shelf.get)
         shelf["three"] = {**BOX, "units": {"A": {"kind": "plain_square", "fabrics": "a"}}}
-        self.assertEqual(len(laid(pattern_from(shelf["one"], shelf.get, "one")).cells), 1)
+        self.assertEqual(len(layout_of(pattern_from(shelf["one"], shelf.get, "one")).cells), 1)
 
 
 class LaidTest(TestCase):
     def test_nested_blocks_cover_their_place_exactly(self) -> None:
         for key in library_keys():
             pattern = library_pattern(key)
-            cells = laid(pattern).cells
+            cells = layout_of(pattern).cells
             self.assertEqual(sum(c.width * c.height for c in cells), pattern.width * pattern.height, key)
             for n, place in enumerate(pattern.places):
                 left, top, wide, high = pattern.box(place)
-                held = laid(pattern).cells_of(n)
+                held = layout_of(pattern).cells_of(n)
                 self.assertEqual(min(c.left for c in held), left)
                 self.assertEqual(max(c.bottom for c in held), top + high)
                 self.assertEqual(max(c.right for c in held), left + wide)
@@ -137,7 +137,7 @@ class LaidTest(TestCase):
                 Place(2 * c, 2 * r, rng.choice(ways), rng.choice(LIES), across=2, down=2)
                 for c, r in product(range(4), range(4))
             ]
-            whole = laid(Pattern("Sixteen", (Fraction(3, 2),) * 8, (Fraction(3, 2),) * 8, tuple(places)))
+            whole = layout_of(Pattern("Sixteen", (Fraction(3, 2),) * 8, (Fraction(3, 2),) * 8, tuple(places)))
             self.assertEqual(sum(n for _, n in whole.shapes), len(whole.cells))
             part = inches("1/2")
             for made, cell in zip(whole.specs(part), whole.cells, strict=True):
@@ -154,14 +154,14 @@ class LaidTest(TestCase):
                 if place.orientation.mirrored:
                     x = -x
                 half = Fraction(1, 2)
-                own = _cell_at(laid(held).cells, (x + half) * held.width, (y + half) * held.height)
+                own = _cell_at(layout_of(held).cells, (x + half) * held.width, (y + half) * held.height)
                 roles = dict(place.content.fabrics)
                 self.assertEqual(there.unit.kind, own.unit.kind)
                 self.assertEqual(there.unit.part_fabrics, tuple(roles.get(f, f) for f in own.unit.part_fabrics))
                 self.assertEqual(there.orientation, own.orientation.then(place.orientation))
 
     def test_a_unit_that_lies_turned_in_a_place_alike_is_another(self) -> None:
-        two = laid(grid(["A0 <", "A1 <"], {"A": {"kind": "rectangle", "fabrics": "a"}}))
+        two = layout_of(grid(["A0 <", "A1 <"], {"A": {"kind": "rectangle", "fabrics": "a"}}))
         upright, turned = two.specs(inches(1))
         self.assertEqual((upright.width, upright.height), (inches(2), inches(1)))
         self.assertEqual((turned.width, turned.height), (inches(1), inches(2)))
@@ -178,9 +178,9 @@ class LaidTest(TestCase):
     def test_units_and_blocks_have_to_fit_their_place(self) -> None:
         half = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}}
         with self.assertRaises(UnitDoesNotFit):
-            laid(grid(["A0 ."], half, columns=[2, 1], rows=[1]))
+            layout_of(grid(["A0 ."], half, columns=[2, 1], rows=[1]))
         with self.assertRaises(NestedBlockDoesNotFit):
-            laid(grid(["A0"], {"A": {"block": "goose_cross"}}, columns=[2], rows=[1]))
+            layout_of(grid(["A0"], {"A": {"block": "goose_cross"}}, columns=[2], rows=[1]))
 
     def test_places_neither_overlap_nor_leave_the_grid(self) -> None:
         unit = UnitPlacement("plain_square", ("a",))
@@ -258,7 +258,7 @@ class EditingTest(TestCase):
             place = stood.at(0, 0)
             assert place is not None
             self.assertEqual({place.across, place.down}, {1, 2})
-            (cell,) = laid(stood).cells
+            (cell,) = layout_of(stood).cells
             spec = cell.spec(inches(3))
             self.assertEqual((spec.width, spec.height), (inches(6), inches(3)))
             stood = editing.turned(stood, [(0, 0)])
@@ -346,20 +346,21 @@ class EditingTest(TestCase):
         twin = editing.exchanged(pattern, "a", "b")
         self.assertNotEqual(twin, pattern)
         self.assertEqual(
-            [c.unit for c in laid(editing.exchanged(twin, "a", "b")).cells], [c.unit for c in laid(pattern).cells]
+            [c.unit for c in layout_of(editing.exchanged(twin, "a", "b")).cells],
+            [c.unit for c in layout_of(pattern).cells],
         )
 
 
 class SizingTest(TestCase):
     def test_ten_inches_in_thirds_and_what_avoids_it(self) -> None:
-        found = sizes(laid(library_pattern("lantern")), inches(10), inches("1/4"), inches("1/8"))
+        found = sizes(layout_of(library_pattern("lantern")), inches(10), inches("1/4"), inches("1/8"))
         self.assertEqual([t.finished for t in found.columns], [inches("10/3")] * 3)
         self.assertIn((inches("21/2"), inches("1/2")), [(n.finished, n.step) for n in found.nearest])
         self.assertEqual((found.block.unfinished, found.block.finished), (inches("21/2"), inches(10)))
 
     @given(st.sampled_from(library_keys()), st.integers(8, 400), st.sampled_from(["1/8", "1/4", "1/16"]))
     def test_every_size_proposed_puts_every_unit_on_its_step(self, key: str, eighths: int, step: str) -> None:
-        layout = laid(library_pattern(key))
+        layout = layout_of(library_pattern(key))
         for near in sizes(layout, inches(Fraction(eighths, 8)), inches("1/4"), inches(step)).nearest:
             part = layout.part(near.finished)
             for cell in layout.cells:
@@ -367,7 +368,7 @@ class SizingTest(TestCase):
                 self.assertTrue((part * cell.height).on_step(near.step), key)
 
     def test_nothing_smaller_lies_between_the_proposals(self) -> None:
-        layout, step = laid(library_pattern("five_patch_star")), inches("1/8")
+        layout, step = layout_of(library_pattern("five_patch_star")), inches("1/8")
         near = [n for n in sizes(layout, inches("81/8"), inches("1/4"), step).nearest if n.step == step]
         low, high = min(n.finished for n in near), max(n.finished for n in near)
         between = [inches(Fraction(n, 64)) for n in range(64 * 8, 64 * 12) if low < inches(Fraction(n, 64)) < high]
@@ -378,18 +379,18 @@ class SizingTest(TestCase):
         geese = {"G": {"kind": "flying_goose", "fabrics": "abb"}}
         for wide, told in ((2, False), (3, True)):
             pattern = grid(["G0"], geese, columns=[wide], rows=[1])
-            odd = sizes(laid(pattern), inches(3 * wide), inches("1/4"), inches("1/8")).odd
+            odd = sizes(layout_of(pattern), inches(3 * wide), inches("1/4"), inches("1/8")).odd
             self.assertEqual(any("not twice as wide as high" in str(o.said) for o in odd), told, wide)
-        odd = sizes(laid(library_pattern("diamonds")), inches(7), inches("1/4"), inches("1/8")).odd
+        odd = sizes(layout_of(library_pattern("diamonds")), inches(7), inches("1/4"), inches("1/8")).odd
         self.assertEqual(len(odd), 1)
         self.assertIn("trim to 4″ with each tip 1⁄4″", str(odd[0].said))
 
     def test_what_cannot_be_sewn_at_a_size_is_said(self) -> None:
-        odd = sizes(laid(library_pattern("five_patch_star")), inches(1), inches("1/4"), inches("1/8")).odd
+        odd = sizes(layout_of(library_pattern("five_patch_star")), inches(1), inches("1/4"), inches("1/8")).odd
         self.assertTrue(all(o.serious for o in odd))
         for size in (inches("1/8"), inches(201)):
             with self.assertRaises(SizeOutOfRange):
-                sizes(laid(library_pattern("lantern")), size, inches("1/4"), inches("1/8"))
+                sizes(layout_of(library_pattern("lantern")), size, inches("1/4"), inches("1/8"))
 
     def test_tracks_as_parts_and_as_sizes(self) -> None:
         plain = grid(["A0 A0 A0"] * 3, {"A": {"kind": "plain_square", "fabrics": "a"}})
@@ -453,7 +454,7 @@ class LibraryPictureTest(TestCase):
 
         for key in library_keys():
             pattern = library_pattern(key)
-            drawing = block_picture(laid(pattern), inches(12))
+            drawing = block_picture(layout_of(pattern), inches(12))
             high = 12 * float(pattern.height / pattern.width)
             self.assertAlmostEqual(sum(abs(area(m.points)) for m in drawing.marks), 12 * high, places=6, msg=key)
 

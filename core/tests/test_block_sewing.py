@@ -9,12 +9,12 @@ from itertools import product
 from unittest import TestCase
 
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement, layout_of
 from piecing.drawings.back import back_picture, direction_said
 from piecing.errors import CannotBeSewn, LayoutIncomplete
 from piecing.joining.order import Order, check_sewable, order_of, orders, steps
 from piecing.joining.pressing import Press, PressingMap, Wishes, cost_of, layers_at, pressing_map
-from piecing.joining.pressing_check import Drawn, checked
+from piecing.joining.pressing_check import Drawn, check_pressing
 from piecing.joining.seams import block_seams
 from piecing.lengths import inches
 from tests.blocks import grid
@@ -40,7 +40,7 @@ class JoiningTest(TestCase):
         for key in library_keys():
             pattern = library_pattern(key)
             for order in orders(pattern):
-                done = steps(laid(pattern), order.order, inches(12), S)
+                done = steps(layout_of(pattern), order.order, inches(12), S)
                 self.assertEqual(done[-1].width, inches("25/2"), key)
                 self.assertEqual(done[-1].height, inches(12) / pattern.width * pattern.height + S * 2, key)
 
@@ -81,7 +81,7 @@ class JoiningTest(TestCase):
         self.assertEqual(halves, [((middle, 1), (2, 1)), ((0, 1), (middle, 1))])
         self.assertIn(
             "finish the first seam last",
-            str(steps(laid(library_pattern("capstan")), best.order, inches(9), S)[-1].said),
+            str(steps(layout_of(library_pattern("capstan")), best.order, inches(9), S)[-1].said),
         )
 
     def test_the_other_windmill_too(self) -> None:
@@ -136,7 +136,7 @@ class JoiningTest(TestCase):
                 self.assertRaises(CannotBeSewn, check_sewable, pattern)
 
     def test_crossings_are_counted_where_seams_meet_from_both_sides(self) -> None:
-        done = steps(laid(grid(["A0 B0 A0"] * 3, SQUARES)), Order.ROWS, inches(9), S)
+        done = steps(layout_of(grid(["A0 B0 A0"] * 3, SQUARES)), Order.ROWS, inches(9), S)
         self.assertEqual([s.crossings for s in done], [0, 0, 0, 4])
 
 
@@ -145,7 +145,7 @@ class PressingTest(TestCase):
         for key in library_keys():
             pattern = library_pattern(key)
             found = pressing_map(pattern, orders(pattern)[0].order, VALUES)
-            verdict = checked(drawn(found))
+            verdict = check_pressing(drawn(found))
             self.assertTrue(found.optimal, key)
             self.assertEqual((verdict.nested, len(verdict.loose)), (found.nested, found.pairs - found.nested), key)
             self.assertEqual(found.nested, found.pairs, key)
@@ -153,12 +153,12 @@ class PressingTest(TestCase):
     def test_a_spoilt_map_does_not_pass_the_check(self) -> None:
         found = pressing_map(grid(["A0 B0", "B0 A0"], SQUARES), Order.ROWS, VALUES)
         seams = drawn(found)
-        self.assertEqual(checked(seams).loose, ())
+        self.assertEqual(check_pressing(seams).loose, ())
         first = seams[0]
         assert first.at_start
         for points in (-first.at_start, None):
             seams[0] = replace(first, at_start=points, at_end=points)
-            self.assertEqual(len(checked(seams).loose), 1)
+            self.assertEqual(len(check_pressing(seams).loose), 1)
 
     def assert_cheapest(self, pattern: Pattern, wishes: Wishes) -> None:
         seams = block_seams(pattern, Order.ROWS)
@@ -214,7 +214,7 @@ class PressingTest(TestCase):
         assert lower
         self.assertEqual(upper[0], -lower[0])
         self.assertIn("then", str(direction_said(across)))
-        self.assertEqual((checked(drawn(found)).nested, checked(drawn(found)).loose), (1, ()))
+        self.assertEqual((check_pressing(drawn(found)).nested, check_pressing(drawn(found)).loose), (1, ()))
 
     def test_repeated_blocks_nest_across_their_edges(self) -> None:
         for key in ("nine_patch", "lantern", "sawtooth_star"):

@@ -8,6 +8,7 @@ import inspect
 import pkgutil
 import subprocess
 import sys
+from collections.abc import Iterator
 from pathlib import Path
 from unittest import TestCase
 
@@ -68,6 +69,59 @@ class NamesTest(TestCase):
                 if isinstance(node, ast.ClassDef) and not node.name.startswith("_") and node.name != "Meta":
                     found.setdefault(node.name, set()).add(source.name)
         self.assertEqual({n: files for n, files in found.items() if len(files) > 1}, {})
+
+    def test_a_bare_participle_returns_a_changed_copy(self) -> None:
+        """As ``sorted`` does: of what it is a method of, or of what it is given. All else is called by what it returns or does."""
+        self.assertEqual([found for s in sources() for found in _participles(s.name, s.tree)], [])
+
+    def test_one_that_does_not_is_seen(self) -> None:
+        told = "def told(x: int) -> str: ...\nclass Lie:\n    def turned(self) -> Lie: ...\n    def counted(self) -> int: ...\n"
+        self.assertEqual(list(_participles("a.py", ast.parse(told))), ["a.py: told", "a.py: counted"])
+
+
+_PARTICIPLES = [
+    "sewn",
+    "said",
+    "told",
+    "laid",
+    "kept",
+    "given",
+    "found",
+    "shown",
+    "known",
+    "drawn",
+    "made",
+    "left",
+    "taken",
+    "written",
+    "seen",
+    "held",
+    "begun",
+]
+_SEWN_OF = {("Stack", "opened")}
+"""A stack that is opened is a piece."""
+
+
+def _participles(name: str, node: ast.AST, within: str = "") -> Iterator[str]:
+    for inner in ast.iter_child_nodes(node):
+        if isinstance(inner, ast.FunctionDef) and _is_participle(inner) and (within, inner.name) not in _SEWN_OF:
+            given = [a.annotation for a in inner.args.args if a.annotation is not None]
+            back = {_type_of(r) for r in (inner.returns,) if r is not None}
+            if not back <= {within, *map(_type_of, given)}:
+                yield f"{name}: {inner.name}"
+        yield from _participles(name, inner, inner.name if isinstance(inner, ast.ClassDef) else within)
+
+
+def _is_participle(f: ast.FunctionDef) -> bool:
+    word = f.name.strip("_")
+    ends = word.endswith("ed") and not word.endswith("eed")
+    return ("_" not in word and (ends or word in _PARTICIPLES)) and not any(
+        "property" in ast.unparse(d) for d in f.decorator_list
+    )
+
+
+def _type_of(annotation: ast.expr) -> str:
+    return ast.unparse(annotation).strip("'").removesuffix(" | None")
 
 
 class ErrorTreeTest(TestCase):

@@ -15,7 +15,7 @@ from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.check import flaws
 from piecing.cutting.fitting import fits, most_blocks, suggestions
 from piecing.cutting.ledger import ledger
-from piecing.cutting.packing import packed
+from piecing.cutting.packing import pack_bins
 from piecing.cutting.plan import (
     CutStrip,
     CuttingPlan,
@@ -82,7 +82,7 @@ class StripsTest(TestCase):
                 Item(rng.randrange(4, 12), rng.randrange(4, 12), rng.randrange(1, 3), rng.random() < 0.7)
                 for _ in range(3)
             ]
-            found = packed(items, [Bin(20, 200, 1, 1)], 2.0)
+            found = pack_bins(items, [Bin(20, 200, 1, 1)], 2.0)
             # Stacking may do better than strips without it, never worse.
             self.assertLessEqual(found.cost, self.best(items, 20))
             self.assertLessEqual(found.bound, found.cost)
@@ -95,13 +95,13 @@ class StripsTest(TestCase):
                 Item(rng.randrange(8, 16), rng.randrange(8, 16), rng.randrange(1, 3), rng.random() < 0.5)
                 for _ in range(3)
             ]
-            found = packed(items, [Bin(32, 400, 1, 1)], 2.0)
+            found = pack_bins(items, [Bin(32, 400, 1, 1)], 2.0)
             self.assertEqual((found.cost, round(found.bound)), (self.best(items, 32), found.cost))
             self.assertTrue(found.optimal)
 
     def test_more_strips_than_the_plain_plan_has_may_be_best(self) -> None:
         # Every plan of as many strips as the first ones found costs 187 or more.
-        found = packed(instance(601, 30, 8), [Bin(320, 100_000, 1, 1)], 4.0)
+        found = pack_bins(instance(601, 30, 8), [Bin(320, 100_000, 1, 1)], 4.0)
         self.assertEqual((found.cost, found.optimal), (184, True))
 
     @settings(max_examples=12, deadline=None)
@@ -113,7 +113,7 @@ class StripsTest(TestCase):
         ]
         bins = [Bin(160, 600, 1, 1)]
         plain = sum(s.depth for _, _, s in shelves(items, bins))
-        found = packed(items, bins, 1.0)
+        found = pack_bins(items, bins, 1.0)
         self.assertLessEqual(found.cost, plain)
         area = sum(i.wide * i.deep * i.count for i in items)
         self.assertLessEqual(found.bound, found.cost + 1e-6)

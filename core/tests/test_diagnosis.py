@@ -14,7 +14,7 @@ import numpy as np
 
 from piecing.blocks import editing
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Orientation, Pattern, UnitPlacement, laid
+from piecing.blocks.pattern import Orientation, Pattern, UnitPlacement, layout_of
 from piecing.diagnosis import Inference, Status, Verdict, block_geometry, infer, judge, model_of
 from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.candidates import candidates
@@ -55,7 +55,9 @@ class PlacesTest(TestCase):
             )
             after = _edited(before, dice)
             try:
-                old, new = (model_of(block_geometry(laid(p), inches("12")), inches("1/4")) for p in (before, after))
+                old, new = (
+                    model_of(block_geometry(layout_of(p), inches("12")), inches("1/4")) for p in (before, after)
+                )
             except PiecingError:
                 continue
             there = {c.key: _lies(new, c.number) for c in new.places.cells}
@@ -83,7 +85,7 @@ class PlacesTest(TestCase):
 
     def test_names_are_unlike_each_other_in_every_block(self) -> None:
         for name in library_keys():
-            model = model_of(block_geometry(laid(library_pattern(name)), inches("12")), inches("1/4"))
+            model = model_of(block_geometry(layout_of(library_pattern(name)), inches("12")), inches("1/4"))
             with self.subTest(name):
                 for names in (
                     [c.key for c in model.places.cells],
@@ -195,7 +197,7 @@ class BiasTest(TestCase):
         # while the corners of its raw 6 1/2 by 3 1/2 do not.
         seen = set()
         for key in library_keys():
-            places = block_geometry(laid(library_pattern(key)), inches("12"))
+            places = block_geometry(layout_of(library_pattern(key)), inches("12"))
             for batch in places.batches:
                 if batch.spec.kind not in ("half_square_triangle", "flying_goose"):
                     continue

@@ -67,4 +67,4 @@ class BackgroundTest(TestCase):
     def test_the_search_finds_the_likeliest_sets_of_all(self) -> None:
         every = [frozenset(s) for n in range(_CANDIDATES + 1) for s in combinations(range(_CANDIDATES), n)]
         best = sorted(every, key=self.weight, reverse=True)[:3]
-        self.assertEqual([of for of, _ in search(self.where).ranked(3)], best)
+        self.assertEqual([of for of, _ in search(self.where).likeliest(3)], best)

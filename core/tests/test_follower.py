@@ -7,17 +7,17 @@ from unittest import TestCase
 
 from piecing.blocks.geometry import cell_middle, placed_parts
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern, Place, laid
+from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern, Place, layout_of
 from piecing.geometry.plane import Line, centroid, sides_of
 from piecing.geometry.sewing import Needle, Piece, trim, turned_over
 from piecing.handling.joining_steps import JoinStep, join_steps
 from piecing.joining.order import Order, orders
 from piecing.lengths import ZERO, inches
 from piecing.planning.plan import plan
-from piecing.planning.unit_plan import Choices, UnitPlan, handed
+from piecing.planning.unit_plan import Choices, UnitPlan, comes_in_two_hands
 from piecing.units import kind_of
 from piecing.units.acts import Align, LayPage
-from piecing.units.simulate import oriented
+from piecing.units.simulate import orient
 
 from .follower import follow, squared
 from .joiner import join
@@ -49,14 +49,14 @@ class FollowerTest(TestCase):
         self.assertEqual(len(out), p.batch.units)
         drawn = 0
         for unit in out:
-            turned, as_drawn = oriented(squared(unit)[0], p.spec, float(choices.seam_allowance))
+            turned, as_drawn = orient(squared(unit)[0], p.spec, float(choices.seam_allowance))
             drawn += as_drawn
             # Without a hand it may still be made from its other side first.
             ways = [seen(p.simulated.trimmed)]
-            if not handed(p.spec):
+            if not comes_in_two_hands(p.spec):
                 ways.append(seen(turned_over(p.simulated.trimmed, Line((0.0, 0.0), (0.0, 1.0))).at_origin()))
             self.assertIn(trimmed(p, turned, as_drawn=as_drawn), ways)
-        self.assertEqual(drawn if handed(p.spec) else len(out), p.simulated.as_drawn)
+        self.assertEqual(drawn if comes_in_two_hands(p.spec) else len(out), p.simulated.as_drawn)
 
     def test_every_way_of_every_kind(self) -> None:
         for fold in (ZERO, inches("1/32")):
@@ -107,7 +107,7 @@ class JoinerTest(TestCase):
         size, s = inches(12), inches("1/4")
         steps = join_steps(pattern, order, size, s, inches("1/8"))
         piece = join(steps, pattern, size, s)
-        layout, part = laid(pattern), laid(pattern).part(size)
+        layout, part = layout_of(pattern), layout_of(pattern).part(size)
         for cell in layout.cells:
             x, y = cell_middle(layout, cell, float(part))
             for p in placed_parts(cell.spec(part), cell.orientation):

@@ -149,7 +149,7 @@ class DrawingTest(TestCase):
             .piece(square(2.0, "a"))
             .line("blade", (0.0, 0.0), (2.0, 2.0))
             .dimension((0.0, 0.0), (2.0, 0.0), (1.0, -0.2), Message("two"))
-            .drawn((-1.0, -1.0, 3.0, 3.0), Message("a square"))
+            .to_drawing((-1.0, -1.0, 3.0, 3.0), Message("a square"))
         )
         self.assertEqual(drawing.window, (-1.0, -3.0, 4.0, 4.0))
         self.assertEqual([m.role for m in drawing.marks], ["face", "blade"])
@@ -157,6 +157,6 @@ class DrawingTest(TestCase):
         self.assertEqual(drawing.dimensions[0].at, (1.0, 0.2))
 
     def test_a_line_can_be_drawn_past_its_ends(self) -> None:
-        drawing = Sketch().stretch("blade", Line((0.0, 0.0), (3.0, 4.0)), 5.0).drawn((0, 0, 1, 1), Message(""))
+        drawing = Sketch().stretch("blade", Line((0.0, 0.0), (3.0, 4.0)), 5.0).to_drawing((0, 0, 1, 1), Message(""))
         (x1, y1), (x2, y2) = drawing.marks[0].points
         self.assertAlmostEqual(sqrt((x2 - x1) ** 2 + (y2 - y1) ** 2), 15.0)

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.cautions import CAUTIONS, DEFER, Risk
 from piecing.errors import CountOutOfRange, MoreThanMade
 from piecing.geometry.sewing import Needle
@@ -147,7 +147,7 @@ class MapTest(TestCase):
         counted, dark = 0, list[bool]()
         for key in library_keys():
             pattern = library_pattern(key)
-            layout = laid(pattern)
+            layout = layout_of(pattern)
             part = layout.part(inches(12))
             if len(layout.cells) > 20:
                 continue

@@ -125,7 +125,7 @@ class WholeTest(TestCase):
         found = F.infer(*taken)
         deviations = F.model.deviations(found.block)
         work = Work(found, judge(found), F.plans, faults_of(F.model, deviations), 1, deviations)
-        offers = {r.code: r for r in of_whole.offered(work, cured=False)}
+        offers = {r.code: r for r in of_whole.offers(work, cured=False)}
         how = plain(offers["bring_down"].how)
         self.assertIn("Trim every block to 12 7⁄32″", how)
         self.assertIn("each block finishes 11 23⁄32″", how)

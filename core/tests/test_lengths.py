@@ -228,7 +228,7 @@ class SettingTest(TestCase):
 
     def test_areas_in_both_measures(self) -> None:
         area = Area(inches(10).area_with(inches(10)))
-        self.assertEqual(area.set_in(Style()), "100.0\u00a0sq\u00a0in")
+        self.assertEqual(area.set_in(Style()), "100\u00a0sq\u00a0in")
         self.assertEqual(area.set_in(_MM), "645\u00a0cm²")
 
 

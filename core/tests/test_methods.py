@@ -20,7 +20,7 @@ from piecing.planning.schools import School, rounded, school_cuts
 from piecing.planning.seam import Seam
 from piecing.units import KINDS, Method, UnitSpec, kind_of, method_for, methods_of
 from piecing.units.method import Cuts, Hands
-from piecing.units.simulate import Made, made
+from piecing.units.simulate import Made, simulate_unit
 
 from .samples import ALL_WAYS, sample
 
@@ -40,7 +40,7 @@ def floats(cuts: Cuts) -> dict[str, float]:
 
 
 def sewn(method: Method, spec: UnitSpec, cuts: Cuts, seam: Seam) -> Made:
-    return made(method, spec, floats(cuts), float(_S), Needle.of(float(seam.stitch), float(seam.fold)))
+    return simulate_unit(method, spec, floats(cuts), float(_S), Needle.of(float(seam.stitch), float(seam.fold)))
 
 
 class SizeTest(TestCase):

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.diagnosis.equations import raw_sizes
 from piecing.diagnosis.inference import Inference, infer
 from piecing.diagnosis.model import model_of
@@ -26,7 +26,7 @@ from .trials import plain
 
 _MM = Style(measure=Measure.MILLIMETRES)
 _UNIT = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}}
-MODEL = model_of(block_geometry(laid(grid(["A0 A0 A0 A0"] * 4, _UNIT)), mm(300)), mm(6))
+MODEL = model_of(block_geometry(layout_of(grid(["A0 A0 A0 A0"] * 4, _UNIT)), mm(300)), mm(6))
 (BATCH,) = MODEL.places.batches
 RAW = {BATCH.number: raw_sizes(plan(Choices(BATCH.spec, methods_of(BATCH.kind)[0].name, seam_allowance=mm(6))))}
 

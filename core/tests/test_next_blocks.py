@@ -12,7 +12,7 @@ from piecing.diagnosis.mistake import MistakeKind
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
-from piecing.diagnosis.remedies.of_mistakes import offered
+from piecing.diagnosis.remedies.of_mistakes import offers
 from piecing.diagnosis.remedies.remedy import Remedy, Work
 from piecing.lengths import Measure, Style, mm
 from piecing.messages import Message
@@ -161,15 +161,15 @@ class MistakeTest(TestCase):
             ("two_alike", 3 + 6),
             ("wrong_sides", 3 + 2),
         ):
-            (only,) = offered(work(F.infer(), code))
+            (only,) = offers(work(F.infer(), code))
             self.assertEqual((only.minutes, only.cures), (minutes, True), code)
 
     def test_nothing_is_offered_for_no_mistake(self) -> None:
-        self.assertEqual(list(offered(work(F.infer()))), [])
+        self.assertEqual(list(offers(work(F.infer()))), [])
 
     def mistaken(self, size: str) -> tuple[Inference, list[Remedy]]:
         found = F.infer(*read("width", *[size] * 6, batch=F.batch("half_square_triangle")))
-        return found, list(offered(work(found)))
+        return found, list(offers(work(found)))
 
     def test_trimmed_to_the_finished_size_they_are_made_again(self) -> None:
         found, remedies = self.mistaken("3")

@@ -14,9 +14,9 @@ from shapely.geometry import Point as Spot
 from shapely.geometry import Polygon as Shape
 
 from piecing.blocks.boxes import Box, cropped, in_whole_parts, pattern_of, plain_box, with_finished
-from piecing.blocks.comparing import compared
+from piecing.blocks.comparing import compare_patterns
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import BlockPlacement, Cell, Orientation, UnitPlacement, laid
+from piecing.blocks.pattern import BlockPlacement, Cell, Orientation, UnitPlacement, layout_of
 from piecing.diagnosis.symptoms import symptoms
 from piecing.drawings.block import block_picture
 from piecing.drawings.finding import finding_picture
@@ -56,7 +56,7 @@ class OnTheQuiltTest(TestCase):
     def looked_at(self, sized: QuiltSizes, lying: Sequence[Laid], rng: random.Random) -> None:
         c = sized.choices
         picture = quilt_picture(sized, lying)
-        own = block_picture(laid(lying[0].layout.pattern), c.block_width)
+        own = block_picture(layout_of(lying[0].layout.pattern), c.block_width)
         wide, sash = float(c.block_width), float(c.sash)
         # The corner of the centre, from which rows and columns are counted.
         left, top = (
@@ -98,7 +98,7 @@ class OnTheQuiltTest(TestCase):
 
     def test_every_setting(self) -> None:
         rng = random.Random(9)
-        lantern = laid(library_pattern("lantern"))
+        lantern = layout_of(library_pattern("lantern"))
         for setting in (Setting.STRAIGHT, Setting.ON_POINT, Setting.STAGGERED):
             for sash in (ZERO, inches("3/2")):
                 if setting is Setting.STAGGERED and sash > ZERO:
@@ -126,7 +126,7 @@ class OnTheQuiltTest(TestCase):
             2, 2, inches(6), inches(6), sash=inches(2), sash_fabric="s", cornerstones=True, cornerstone_fabric="t",
             sash_round=False, borders=(Border(inches(2), "u", Corners.SQUARE, "v"), Border(inches(3), "w", Corners.OVERLAPPED)),
         )  # fmt: skip
-        lying = [Laid(laid(library_pattern("lantern")))] * 4
+        lying = [Laid(layout_of(library_pattern("lantern")))] * 4
         picture = quilt_picture(quilt_sizes(choices), lying)
         # From the corner: 3 of the outer border, 2 of the inner one, a block of 6, the sash of 2.
         for x, y, fabric in (
@@ -152,7 +152,7 @@ class OnTheQuiltTest(TestCase):
                 for r in range(2)
             ],
         )
-        star = laid(four)
+        star = layout_of(four)
         picture = quilt_picture(quilt_sizes(choices), [Laid(star)] * 900)
         self.assertTrue(all(m.role in ("patch", "face") for s in picture.stamps for m in s.marks))
         self.assertGreater(900 * len(star.cells), 20_000)
@@ -171,14 +171,14 @@ class BoxesTest(TestCase):
             pattern = library_pattern(key)
             for row in range(1, len(pattern.rows)):
                 share = pattern.edges[1][row] / pattern.height
-                if any(c.top < pattern.edges[1][row] < c.bottom for c in laid(pattern).cells):
+                if any(c.top < pattern.edges[1][row] < c.bottom for c in layout_of(pattern).cells):
                     continue
                 upper = cropped(pattern, Fraction(0), share, "upper")
                 lower = cropped(pattern, share, 1 - share, "lower")
                 self.assertEqual(upper.height + lower.height, pattern.height)
-                whole = {(c.left, c.top): c for c in laid(pattern).cells}
+                whole = {(c.left, c.top): c for c in layout_of(pattern).cells}
                 for part, down in ((upper, Fraction(0)), (lower, pattern.height * share)):
-                    for c in laid(part).cells:
+                    for c in layout_of(part).cells:
                         there = whole[c.left, c.top + down]
                         self.assertEqual((c.unit, c.orientation, c.width, c.height), same(there))
 
@@ -186,7 +186,7 @@ class BoxesTest(TestCase):
         plain = pattern_of("Plain", [plain_box(*map(Fraction, (0, 0, 2, 2)), "a")])
         half = cropped(plain, Fraction(1, 4), Fraction(1, 4), "slice")
         self.assertEqual((half.width, half.height), (2, Fraction(1, 2)))
-        self.assertEqual(laid(half).cells[0].unit.kind, "rectangle")
+        self.assertEqual(layout_of(half).cells[0].unit.kind, "rectangle")
         with self.assertRaises(QuiltImpossible) as refused:
             cropped(library_pattern("pinwheel"), Fraction(0), Fraction(1, 5), "slice")
         self.assertIn("runs through", str(refused.exception))
@@ -221,7 +221,7 @@ class BoxesTest(TestCase):
         )
         self.assertIs(with_finished(held, ()), held)
         one = with_finished(held, (1,))
-        self.assertEqual(len(laid(one).cells), len(laid(block).cells) + 1)
+        self.assertEqual(len(layout_of(one).cells), len(layout_of(block).cells) + 1)
         self.assertEqual(one.places[1].content, UnitPlacement("plain_square", ("a",)))
         self.assertEqual(one.places[0], held.places[0])
 
@@ -237,7 +237,7 @@ class FindingTest(TestCase):
         for n, place in enumerate(wanted.places):
             turned = replace(place, orientation=place.orientation.turned(1))
             seen = replace(wanted, places=(*wanted.places[:n], turned, *wanted.places[n + 1 :]))
-            finding = compared(wanted, seen)
+            finding = compare_patterns(wanted, seen)
             drawn = finding_picture(seen, finding, inches(12))
             rings = [m for m in drawn.marks if m.role == "fault"]
             self.assertEqual(len(rings), len(finding.faults))
@@ -284,7 +284,7 @@ class SvgTest(TestCase):
 
     def test_it_is_as_large_as_the_block_and_holds_every_patch_in_its_colour(self) -> None:
         for key in library_keys()[::9]:
-            layout = laid(library_pattern(key))
+            layout = layout_of(library_pattern(key))
             picture = block_picture(layout, inches(9))
             root = self.read(svg(picture, self.COLOURS))
             self.assertEqual(root.get("width"), "9.0000in")
@@ -300,19 +300,19 @@ class SvgTest(TestCase):
             self.assertAlmostEqual(total, 9 * high, delta=0.02)
 
     def test_at_another_width_the_window_stays(self) -> None:
-        picture = block_picture(laid(library_pattern("lantern")), inches(9))
+        picture = block_picture(layout_of(library_pattern("lantern")), inches(9))
         large, small = (self.read(svg(picture, self.COLOURS, width=w)) for w in (0.0, 3.0))
         self.assertEqual(large.get("viewBox"), small.get("viewBox"))
         self.assertEqual(small.get("width"), "3.0000in")
 
     def test_names_and_colours_that_could_be_markup_are_written_out(self) -> None:
         first = replace(library_pattern("lantern"), name='A <b> & "c"')
-        picture = block_picture(laid(first), inches(9))
+        picture = block_picture(layout_of(first), inches(9))
         root = self.read(svg(picture, {"a": '"/><script>'}))
         self.assertIn('A <b> & "c"', root.findtext(f"{SVG}title") or "")
         self.assertFalse(root.findall(f"{SVG}script"))
 
     def test_patches_seen_from_afar_are_filled_as_units_are(self) -> None:
         sketch = Sketch().polygon("patch", ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0)), "a")
-        (mark,) = self.read(svg(sketch.drawn((0.0, 0.0, 1.0, 1.0), Message("a quilt")), self.COLOURS))[1:]
+        (mark,) = self.read(svg(sketch.to_drawing((0.0, 0.0, 1.0, 1.0), Message("a quilt")), self.COLOURS))[1:]
         self.assertEqual((mark.get("fill"), mark.get("fill-opacity")), ("#112233", "1.0"))

@@ -25,7 +25,7 @@ from piecing.planning.plan import finished_unit, offers, plan
 from piecing.planning.room import QuilterRecord
 from piecing.planning.schools import School
 from piecing.planning.seam_cost import seam_cost
-from piecing.planning.unit_plan import Choices, handed, pieces_said, ready_said, still_to_make
+from piecing.planning.unit_plan import Choices, comes_in_two_hands, pieces_said, ready_said, still_to_make
 from piecing.units import Method, UnitSpec
 from piecing.units.method import Cuts
 
@@ -166,20 +166,20 @@ class HandTest(TestCase):
             ("abca", True),
         ):
             with self.subTest(part_fabrics):
-                self.assertEqual(handed(self.spec(part_fabrics)), wanted)
-        self.assertFalse(handed(sample("half_square_triangle")))
-        self.assertTrue(handed(self.spec("abc", "split_quarter_square_triangle")))
-        self.assertFalse(handed(self.spec("abb", "split_quarter_square_triangle")))
-        self.assertFalse(handed(self.spec("abb", "flying_goose")))
-        self.assertTrue(handed(self.spec("abc", "flying_goose")))
-        self.assertFalse(handed(self.spec("aaaa", "four_patch")))
-        self.assertTrue(handed(self.spec("abcd", "four_patch")))
+                self.assertEqual(comes_in_two_hands(self.spec(part_fabrics)), wanted)
+        self.assertFalse(comes_in_two_hands(sample("half_square_triangle")))
+        self.assertTrue(comes_in_two_hands(self.spec("abc", "split_quarter_square_triangle")))
+        self.assertFalse(comes_in_two_hands(self.spec("abb", "split_quarter_square_triangle")))
+        self.assertFalse(comes_in_two_hands(self.spec("abb", "flying_goose")))
+        self.assertTrue(comes_in_two_hands(self.spec("abc", "flying_goose")))
+        self.assertFalse(comes_in_two_hands(self.spec("aaaa", "four_patch")))
+        self.assertTrue(comes_in_two_hands(self.spec("abcd", "four_patch")))
 
     def test_corners_decide_the_hand_of_a_corner_unit(self) -> None:
         one = UnitSpec("corner_triangle", inches(3), inches(3), tuple("abbbb"), (inches(1), ZERO, ZERO, ZERO))
-        self.assertFalse(handed(one))
+        self.assertFalse(comes_in_two_hands(one))
         neighbours = replace(one, corners=(inches(1), inches("3/2"), ZERO, ZERO))
-        self.assertTrue(handed(neighbours))
+        self.assertTrue(comes_in_two_hands(neighbours))
 
     def test_two_at_a_time_gives_as_many_of_each_and_says_so(self) -> None:
         split = Choices(self.spec("abc", "split_quarter_square_triangle"), "unit_and_square", count=24)

@@ -12,7 +12,7 @@ import numpy as np
 from shapely.geometry import Polygon, box
 
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.blocks.sizing import block_size
 from piecing.cutting.buying import Shop, purchases
 from piecing.cutting.stock import WantedPiece
@@ -314,7 +314,7 @@ class UnitTest(TestCase):
 
     def test_a_block_that_is_not_square_has_two_allowances_each_way(self) -> None:
         pattern = grid(["A0 A0 A0"], SQUARES)
-        size = block_size(laid(pattern), inches(9), QUARTER)
+        size = block_size(layout_of(pattern), inches(9), QUARTER)
         self.assertEqual((size.unfinished, size.unfinished_height), (inches("19/2"), inches("7/2")))
 
 
@@ -328,7 +328,7 @@ class JoiningTest(TestCase):
 
     def test_sizes_after_each_seam_by_hand(self) -> None:
         """Three squares finishing 2 in a row, two rows: 2 1/2 high, 6 1/2 long, then 4 1/2 high."""
-        found = steps(laid(grid(["A0 A0 A0"] * 2, SQUARES)), Order.ROWS, inches(6), QUARTER)
+        found = steps(layout_of(grid(["A0 A0 A0"] * 2, SQUARES)), Order.ROWS, inches(6), QUARTER)
         self.assertEqual(
             [(s.width, s.height) for s in found],
             [(inches("13/2"), inches("5/2"))] * 2 + [(inches("13/2"), inches("9/2"))],
@@ -386,7 +386,7 @@ class RemediesTest(TestCase):
         verdict = replace(judge(found), status=Status.SEVERAL)
         deviations = found.model.deviations(found.block)
         work = Work(found, verdict, {}, (), 1, deviations)
-        return {r.code: r for r in of_whole.offered(work, cured=False)}
+        return {r.code: r for r in of_whole.offers(work, cured=False)}
 
     def test_a_frame_is_cut_so_that_the_block_is_trimmed_to_its_size(self) -> None:
         """About half an inch short: 12 raw. A strip sewn on takes a quarter off each and adds what is left of its width."""

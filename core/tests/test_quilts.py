@@ -12,7 +12,7 @@ from shapely.geometry import box
 from shapely.ops import unary_union
 
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.drawings.quilt import block_middles, quilt_picture
 from piecing.errors import QuiltImpossible, ScrapsImpossible
 from piecing.geometry.drawing import DrawnMark, Stamp
@@ -21,7 +21,7 @@ from piecing.lengths import ZERO, Length, inches
 from piecing.quilts.choices import Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.scrap_places import cell_box, neighbours, scrap_places
-from piecing.quilts.scraps import ScrapStock, arranged, touching
+from piecing.quilts.scraps import ScrapStock, arrange_scraps, touching
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from tests.blocks import grid
 
@@ -160,7 +160,7 @@ class PictureTest(TestCase):
                 )
 
     def test_the_picture_is_the_size_of_the_quilt(self) -> None:
-        lantern = Laid(laid(library_pattern("lantern")))
+        lantern = Laid(layout_of(library_pattern("lantern")))
         for setting in (Setting.STRAIGHT, Setting.ON_POINT, Setting.STAGGERED):
             q = quilt(setting=setting, cornerstones=True, borders=(Border(inches(2), "a", Corners.SQUARE, "c"),))
             drawing = quilt_picture(q, lambda _n: lantern)
@@ -189,7 +189,7 @@ class PictureTest(TestCase):
     def test_from_afar_every_unit_has_the_fabric_that_it_has_most_of(self) -> None:
         """144 blocks of 24 by 24 units: one area a unit, alike in size to the unit, in the block's fabrics."""
         units = {"A": {"kind": "half_square_triangle", "fabrics": "ab"}, "B": {"kind": "plain_square", "fabrics": "c"}}
-        many = Laid(laid(grid(["A0 B0 " * 12] * 24, units)))
+        many = Laid(layout_of(grid(["A0 B0 " * 12] * 24, units)))
         drawing = quilt_picture(quilt_sizes(QuiltChoices(12, 12, inches(12), inches(12))), lambda _n: many)
         (stamp,) = drawing.stamps
         self.assertEqual((len(stamp.marks), len(stamp.at)), (576, 144))
@@ -200,7 +200,7 @@ class PictureTest(TestCase):
 
 class ScrapsTest(TestCase):
     def setUp(self) -> None:
-        self.one = laid(grid(["A0 " * 6] * 6, {"A": {"kind": "plain_square", "fabrics": "a"}}))
+        self.one = layout_of(grid(["A0 " * 6] * 6, {"A": {"kind": "plain_square", "fabrics": "a"}}))
         self.q = quilt_sizes(QuiltChoices(1, 1, inches(18), inches(18)))
         self.places = scrap_places(self.q, [Laid(self.one)], "a")
         self.pairs = neighbours(self.places)
@@ -211,7 +211,7 @@ class ScrapsTest(TestCase):
         self.assertEqual(len(neighbours(self.places, corners=True)), 2 * 6 * 5 + 2 * 5 * 5)
 
     def test_neighbours_reach_across_blocks_but_not_across_sashing(self) -> None:
-        nine = laid(library_pattern("nine_patch"))
+        nine = layout_of(library_pattern("nine_patch"))
         edge_to_edge = quilt_sizes(QuiltChoices(2, 1, inches(9), inches(9)))
         sashed = quilt_sizes(QuiltChoices(2, 1, inches(9), inches(9), sash=inches(1)))
         for q, wanted in ((edge_to_edge, 2), (sashed, 0)):
@@ -221,7 +221,7 @@ class ScrapsTest(TestCase):
     def test_no_neighbours_alike_counts_kept_fixed_places_kept(self) -> None:
         stock = [ScrapStock("a", 12, 2), ScrapStock("b", 12, 0), ScrapStock("c", 12, 1)]
         for order in (0, 50, 100):
-            found = arranged(self.places, self.pairs, stock, fixed={0: "c", 35: "a"}, order=order, seed=4)
+            found = arrange_scraps(self.places, self.pairs, stock, fixed={0: "c", 35: "a"}, order=order, seed=4)
             self.assertEqual((found.alike, touching(found.fabrics, self.pairs)), ((), ()))
             self.assertEqual((found.fabrics[0], found.fabrics[35]), ("c", "a"))
             self.assertTrue(all(found.fabrics.count(s.fabric) <= s.count for s in stock))
@@ -231,7 +231,7 @@ class ScrapsTest(TestCase):
         dark = {s.fabric: s.darkness for s in stock}
 
         def disorder(order: int) -> float:
-            found = arranged(self.places, self.pairs, stock, order=order, seed=2).fabrics
+            found = arrange_scraps(self.places, self.pairs, stock, order=order, seed=2).fabrics
             along = [dark[f] - (p.box[0] - p.box[3]) * 5 / 30 for f, p in zip(found, self.places, strict=True)]
             mean = sum(along) / len(along)
             return sum((a - mean) ** 2 for a in along)
@@ -239,7 +239,7 @@ class ScrapsTest(TestCase):
         self.assertLess(disorder(100), disorder(0) / 2)
 
     def test_what_is_in_the_way_is_proven(self) -> None:
-        found = arranged(self.places, self.pairs, [ScrapStock("a", 22), ScrapStock("b", 10), ScrapStock("c", 4)])
+        found = arrange_scraps(self.places, self.pairs, [ScrapStock("a", 22), ScrapStock("b", 10), ScrapStock("c", 4)])
         self.assertTrue(found.alike)
         self.assertEqual(len(found.alike), len(touching(found.fabrics, self.pairs)))
         self.assertIn(
@@ -250,7 +250,9 @@ class ScrapsTest(TestCase):
         self.assertTrue(found.optimal)
 
     def test_fixed_neighbours_alike_are_named(self) -> None:
-        found = arranged(self.places, self.pairs, [ScrapStock("a", 20), ScrapStock("b", 20)], fixed={0: "a", 1: "a"})
+        found = arrange_scraps(
+            self.places, self.pairs, [ScrapStock("a", 20), ScrapStock("b", 20)], fixed={0: "a", 1: "a"}
+        )
         self.assertIn("are neighbours, and both are fixed to fabric A", str(found.said[0]))
 
     def test_too_few_units_and_fixed_places_without_any(self) -> None:
@@ -261,13 +263,13 @@ class ScrapsTest(TestCase):
             ([ScrapStock("a", -1)], {}),
         ):
             with self.assertRaises(ScrapsImpossible):
-                arranged(self.places, self.pairs, stock, fixed=fixed)
+                arrange_scraps(self.places, self.pairs, stock, fixed=fixed)
         with self.assertRaises(ScrapsImpossible):
             scrap_places(self.q, [Laid(self.one)], "q")
 
     def test_boxes_of_turned_blocks(self) -> None:
         rng = random.Random(1)
-        leaf = laid(library_pattern("leaf"))
+        leaf = layout_of(library_pattern("leaf"))
         for _ in range(8):
             from piecing.blocks.pattern import Orientation
 

@@ -12,7 +12,7 @@ from unittest import TestCase
 import numpy as np
 
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.diagnosis import BlockModel, block_geometry, model_of
 from piecing.diagnosis.causes import Source
 from piecing.diagnosis.reading_kinds import ReadingKind
@@ -224,7 +224,7 @@ class LotTest(TestCase):
         self.assertEqual(self.lot().state, LotState.TOO_FEW)
         found = self.lot(0.0, 1 / 64, -1 / 64, 0.0, 1 / 64, 0.0)
         self.assertEqual(found.state, LotState.STEADY)
-        self.assertEqual(found.said(SEAM).text(), "This lot is steady so far.")
+        self.assertEqual(found.sentence(SEAM).text(), "This lot is steady so far.")
 
     def test_a_jump_is_dated(self) -> None:
         """Every fourth unit measured; from the sixth of them, unit 21, all lie 3/64 wider: the last good one is 17."""
@@ -232,17 +232,17 @@ class LotTest(TestCase):
         self.assertEqual((found.state, found.since, found.doubtful), (LotState.JUMP, 18, 33 - 18 + 1))
         self.assertIn(19, found.measure)
         self.assertAlmostEqual(found.by, 3.25 / 64, places=3)
-        said = found.said(SEAM).text()
+        said = found.sentence(SEAM).text()
         self.assertIn("Since about unit 18, the seam runs wider by 1⁄16″: 16 units are in doubt. Measure units ", said)
 
     def test_narrower_is_said_so(self) -> None:
         found = self.lot(0.0, 1 / 64, 0.0, -1 / 64, 0.0, -3 / 64, -4 / 64, -3 / 64, -3 / 64)
-        self.assertIn("the seam runs narrower", found.said(SEAM).text())
+        self.assertIn("the seam runs narrower", found.sentence(SEAM).text())
 
     def test_a_drift_is_told_from_a_jump(self) -> None:
         found = self.lot(0.0, 0.0, 0.0, 1 / 64, 2 / 64, 3 / 64, 4 / 64, 5 / 64, 6 / 64)
         self.assertEqual(found.state, LotState.DRIFT)
-        self.assertIn("more and more", found.said(SEAM).text())
+        self.assertIn("more and more", found.sentence(SEAM).text())
         self.assertTrue(2 <= found.since <= 14, found.since)
 
     def test_one_slip_is_no_jump(self) -> None:
@@ -270,7 +270,7 @@ class LotTest(TestCase):
         found = self.lot(*offs, usual=1 / 16)
         self.assertEqual((found.state, found.since), (LotState.JUMP, 18))
         self.assertAlmostEqual(found.level, 1 / 16, 3)
-        self.assertIn("the seam runs narrower by 1⁄16″", found.said(SEAM).text())
+        self.assertIn("the seam runs narrower by 1⁄16″", found.sentence(SEAM).text())
         # Four that lie where hers always do say nothing, however far that is from what is wanted.
         for level in (1 / 16, -1 / 16):
             self.assertLess(self.lot(*[level] * 5, usual=level).probability, 0.06)
@@ -368,7 +368,7 @@ class ForecastTest(TestCase):
     """A pinwheel of four units and geese, drawn here unit by unit."""
 
     def model(self, key: str = "pinwheel", finished: int = 8) -> BlockModel:
-        return model_of(block_geometry(laid(library_pattern(key)), inches(finished)), S)
+        return model_of(block_geometry(layout_of(library_pattern(key)), inches(finished)), S)
 
     def test_a_seam_too_wide_by_hand(self) -> None:
         """Two seamless rows of two units: one seam across and one down. A seam 1/32 too wide costs each side 1/16."""

@@ -11,7 +11,7 @@ from piecing.geometry.sewing import Needle
 from piecing.lengths import ZERO, Length, inches
 from piecing.units import method_for
 from piecing.units.method import Cuts
-from piecing.units.simulate import made
+from piecing.units.simulate import simulate_unit
 from piecing.units.spec import UnitSpec
 
 from .samples import sample
@@ -73,7 +73,7 @@ class ReferenceTest(TestCase):
             method = method_for(case["kind"], case["method"])
             spec, cuts = parts(case)
             needle = Needle.of(case["stitch_distance_in"], case["fold_in"])
-            unit = made(method, spec, {n: float(v) for n, v in cuts.items()}, 0.25, needle)
+            unit = simulate_unit(method, spec, {n: float(v) for n, v in cuts.items()}, 0.25, needle)
             room, (left, bottom, right, top) = unit.room, unit.raw.extent
             width, height = right - left, top - bottom
             if case["kind"] == "strip_split_square":  # the strip's ends stick out past the corners

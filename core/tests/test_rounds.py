@@ -13,7 +13,7 @@ from shapely.geometry import Point, Polygon
 from piecing.blocks import editing
 from piecing.blocks.boxes import Box, cropped, pattern_of, plain_box
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid
+from piecing.blocks.pattern import BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, layout_of
 from piecing.diagnosis import block_geometry
 from piecing.drawings.block import block_picture, draw_block
 from piecing.drawings.quilt import quilt_picture
@@ -24,7 +24,7 @@ from piecing.handling.quilt_steps import quilt_steps
 from piecing.joining.order import Order
 from piecing.lengths import ZERO, Length, inches
 from piecing.messages import Message
-from piecing.quilts.by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed
+from piecing.quilts.by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed_pattern
 from piecing.quilts.choices import BackingWay, Border, Corners, QuiltChoices, Setting, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.pieced import PiecedRow, RowFit, Runs, fitted_row
@@ -105,7 +105,7 @@ class AreasTest(TestCase):
             for part in q.parts:
                 pieced += part.pattern is not None
                 if part.pattern is not None:
-                    cells = laid(part.pattern.complete()).cells
+                    cells = layout_of(part.pattern.complete()).cells
                     each = float(part.width / part.pattern.width) ** 2
                     covered = sum(float(c.width * c.height) for c in cells) * each
                     self.assertAlmostEqual(covered, float(part.width) * float(part.height), places=6)
@@ -208,7 +208,7 @@ class CornersTest(TestCase):
     def rim(self, runs: Runs, units: tuple[Content, ...], turn: int) -> tuple[Look, float]:
         row = PiecedRow(units, Orientation(turn), runs=runs, corner=HALF_SQUARE)
         q = bordered("24", "24", "3", row)
-        at = Laid(laid(Pattern("Plain", (Fraction(1),), (Fraction(1),), ())))
+        at = Laid(layout_of(Pattern("Plain", (Fraction(1),), (Fraction(1),), ())))
         return Look(quilt_picture(q, [at])), float(q.width)
 
     def points(self, side: float) -> list[tuple[float, float]]:
@@ -341,9 +341,9 @@ class JoinedTest(TestCase):
             for share in ((Fraction(2, 3), Fraction(1, 3)), (Fraction(0), Fraction(2, 3)))
         )
         self.assertEqual(low.height + high.height, block.height)
-        whole = sorted((c.left, c.top, c.unit.kind) for c in laid(block).cells)
-        parts = [(c.left, c.top, c.unit.kind) for c in laid(high).cells]
-        parts += [(c.left, c.top + high.height, c.unit.kind) for c in laid(low).cells]
+        whole = sorted((c.left, c.top, c.unit.kind) for c in layout_of(block).cells)
+        parts = [(c.left, c.top, c.unit.kind) for c in layout_of(high).cells]
+        parts += [(c.left, c.top + high.height, c.unit.kind) for c in layout_of(low).cells]
         self.assertEqual(sorted(parts), whole)
         with self.assertRaises(PiecingError):
             cropped(block, Fraction(0), Fraction(1, 2), "part")
@@ -441,10 +441,10 @@ class ManyTest(TestCase):
             for x in range(4)
             for y in range(2)
         ]
-        layout = laid(pattern_of("Many", boxes).complete())
+        layout = layout_of(pattern_of("Many", boxes).complete())
         whole = Sketch()
         draw_block(whole, layout, inches(33))
-        one_by_one = whole.drawn((0.0, 0.0, 33.0, 24.0), Message("all"))
+        one_by_one = whole.to_drawing((0.0, 0.0, 33.0, 24.0), Message("all"))
 
         def patches(drawing: Drawing) -> list[tuple[object, ...]]:
             return sorted(
@@ -460,7 +460,7 @@ class ManyTest(TestCase):
         unit = UnitPlacement("plain_square", ("a",))
         many = Pattern("Many", whole, whole, tuple(Place(c, r, unit) for r in range(51) for c in range(51)))
         with self.assertRaisesRegex(PiecingError, "2,601"):
-            block_geometry(laid(many), inches(51))
+            block_geometry(layout_of(many), inches(51))
 
 
 class SashedTest(TestCase):
@@ -480,7 +480,7 @@ class SashedTest(TestCase):
         held = BlockPlacement("pinwheel", library_pattern("pinwheel"))
         choices = QuiltChoices(3, 2, inches(6), inches(6), sash_round=outside)
         lying = [(held, Orientation())] * 6
-        return sashed(choices, lying, across, down, crossing, "d", "Centre").complete()
+        return sashed_pattern(choices, lying, across, down, crossing, "d", "Centre").complete()
 
     def plain(self, pattern: Pattern) -> Counter[tuple[float, float, str]]:
         return Counter(
@@ -556,5 +556,7 @@ class SashedTest(TestCase):
                 self.laid(across, down)
             self.assertEqual(refused.exception.field, field)
         with self.assertRaises(QuiltImpossible) as refused:
-            sashed(QuiltChoices(30, 30, inches(6), inches(6)), [], self.TWO, (), StripCrossing.RUN, "d", "Centre")
+            sashed_pattern(
+                QuiltChoices(30, 30, inches(6), inches(6)), [], self.TWO, (), StripCrossing.RUN, "d", "Centre"
+            )
         self.assertEqual(refused.exception.field, "columns")

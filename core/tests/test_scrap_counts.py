@@ -8,15 +8,15 @@ from random import Random
 from typing import Any
 from unittest import TestCase
 
-from piecing.blocks.counting import BlockOrder, Colourway, ScrapUnit, counted
+from piecing.blocks.counting import BlockOrder, Colourway, ScrapUnit, unit_counts
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement, layout_of
 from piecing.errors import ScrapsImpossible
 from piecing.lengths import inches
 from piecing.quilts.choices import QuiltChoices, block_spots
 from piecing.quilts.laid import Laid
 from piecing.quilts.scrap_places import neighbours, scrap_places
-from piecing.quilts.scraps import ScrapStock, arranged
+from piecing.quilts.scraps import ScrapStock, arrange_scraps
 from piecing.quilts.sizes import quilt_sizes
 
 PINWHEEL = library_pattern("pinwheel")
@@ -30,7 +30,7 @@ def orders(count: int = 4) -> list[BlockOrder]:
 
 def by_fabrics(scraps: list[ScrapUnit], count: int = 4, fabrics: str | None = None) -> dict[tuple[str, ...], int]:
     found: Counter[tuple[str, ...]] = Counter()
-    for u in counted(orders(count), fabrics, scraps):
+    for u in unit_counts(orders(count), fabrics, scraps):
         found[tuple(sorted(u.spec.part_fabrics))] += u.total
     return dict(found)
 
@@ -66,13 +66,13 @@ class SetsTest(TestCase):
 
     def setUp(self) -> None:
         c = QuiltChoices(columns=3, rows=4, block_width=inches(8), block_height=inches(8))
-        lying = [Laid(laid(PINWHEEL)) for _ in block_spots(c)]
+        lying = [Laid(layout_of(PINWHEEL)) for _ in block_spots(c)]
         self.places = scrap_places(quilt_sizes(c), lying, "a")
         self.pairs = neighbours(self.places)
 
     def test_a_block_is_of_one_fabric_and_its_neighbours_of_others(self) -> None:
         stock = [ScrapStock(f, 16, n) for n, f in enumerate("cde")]
-        found = arranged(self.places, self.pairs, stock, sets=True)
+        found = arrange_scraps(self.places, self.pairs, stock, sets=True)
         by_block: dict[int, set[str]] = {}
         for p, f in zip(self.places, found.fabrics, strict=True):
             by_block.setdefault(p.spot, set()).add(f)
@@ -90,25 +90,25 @@ class SetsTest(TestCase):
     def test_units_that_make_no_whole_block_do_not_count(self) -> None:
         """Fifteen of each give three blocks of each, nine of the twelve."""
         with self.assertRaises(ScrapsImpossible):
-            arranged(self.places, self.pairs, [ScrapStock(f, 15) for f in "cde"], sets=True)
+            arrange_scraps(self.places, self.pairs, [ScrapStock(f, 15) for f in "cde"], sets=True)
 
     def test_a_fixed_place_fixes_its_block(self) -> None:
         stock = [ScrapStock(f, 24) for f in "cd"]
-        found = arranged(self.places, self.pairs, stock, fixed={5: "d"}, sets=True)
+        found = arrange_scraps(self.places, self.pairs, stock, fixed={5: "d"}, sets=True)
         self.assertEqual(
             {f for p, f in zip(self.places, found.fabrics, strict=True) if p.spot == self.places[5].spot}, {"d"}
         )
         same = [n for n, p in enumerate(self.places) if p.spot == 0][:2]
         with self.assertRaises(ScrapsImpossible):
-            arranged(self.places, self.pairs, stock, fixed={same[0]: "c", same[1]: "d"}, sets=True)
+            arrange_scraps(self.places, self.pairs, stock, fixed={same[0]: "c", same[1]: "d"}, sets=True)
 
     def test_asked_for_nothing_it_says_what_to_type(self) -> None:
         for sets in (False, True):
             with self.assertRaises(ScrapsImpossible):
-                arranged((), (), [], sets=sets)
+                arrange_scraps((), (), [], sets=sets)
         for stock in ([], [ScrapStock("c", 0)]):
             with self.assertRaises(ScrapsImpossible) as refused:
-                arranged(self.places, self.pairs, stock)
+                arrange_scraps(self.places, self.pairs, stock)
             self.assertIn("Type how many units of each fabric", str(refused.exception))
 
 
@@ -117,12 +117,12 @@ class PairsTest(TestCase):
 
     def setUp(self) -> None:
         c = QuiltChoices(columns=3, rows=2, block_width=inches(8), block_height=inches(8))
-        lying = [Laid(laid(PINWHEEL)) for _ in block_spots(c)]
+        lying = [Laid(layout_of(PINWHEEL)) for _ in block_spots(c)]
         self.places = scrap_places(quilt_sizes(c), lying, "ab")
         self.near = neighbours(self.places)
 
     def laid(self, *stock: ScrapStock, fixed: dict[int, str] | None = None) -> dict[int, str]:
-        found = arranged(self.places, self.near, stock, fixed=fixed, sets=True)
+        found = arrange_scraps(self.places, self.near, stock, fixed=fixed, sets=True)
         by_block: dict[int, set[str]] = {}
         for p, f in zip(self.places, found.fabrics, strict=True):
             by_block.setdefault(p.spot, set()).add(f)
@@ -141,7 +141,7 @@ class PairsTest(TestCase):
         """Three by two with a sash of 2: seven pairs of blocks side by side, counted on the grid; eleven with both diagonals
         of the two crossings."""
         c = QuiltChoices(columns=3, rows=2, block_width=inches(8), block_height=inches(8), sash=inches(2))
-        places = scrap_places(quilt_sizes(c), [Laid(laid(PINWHEEL)) for _ in block_spots(c)], "ab")
+        places = scrap_places(quilt_sizes(c), [Laid(layout_of(PINWHEEL)) for _ in block_spots(c)], "ab")
 
         def between(**how: Any) -> set[tuple[int, int]]:
             found = {(places[a].spot, places[b].spot) for a, b in neighbours(places, **how)}
@@ -153,14 +153,14 @@ class PairsTest(TestCase):
         self.assertEqual(between(reach=2.0, corners=True), grid | {(0, 4), (1, 3), (1, 5), (2, 4)})
 
     def test_pairs_that_share_a_fabric_are_alike_and_told(self) -> None:
-        found = arranged(self.places, self.near, [ScrapStock("cd", 3), ScrapStock("ed", 3)], sets=True)
+        found = arrange_scraps(self.places, self.near, [ScrapStock("cd", 3), ScrapStock("ed", 3)], sets=True)
         self.assertTrue(found.alike)
         self.assertIn("Fabric D has to fill 6 of 6 places", str(found.said[0]))
 
     def test_blocks_are_counted_not_units(self) -> None:
         self.assertEqual(Counter(self.laid(ScrapStock("cd", 4), ScrapStock("ef", 2)).values()), {"cd": 4, "ef": 2})
         with self.assertRaises(ScrapsImpossible) as refused:
-            arranged(self.places, self.near, [ScrapStock("cd", 3), ScrapStock("ef", 2)], sets=True)
+            arrange_scraps(self.places, self.near, [ScrapStock("cd", 3), ScrapStock("ef", 2)], sets=True)
         self.assertIn("6 blocks and there are sets for 5: one more is needed", str(refused.exception))
 
     def test_a_fixed_block_keeps_its_pair(self) -> None:
@@ -177,5 +177,5 @@ class PairsTest(TestCase):
         """A quarter of a and three of b: in c and d one of c."""
         one = Pattern("hourglass", (Fraction(1),), (Fraction(1),), (Place(0, 0, HOURGLASS),))
         made = [BlockOrder(one, inches(4), (Colourway(1),), "block")]
-        (unit,) = counted(made, None, [ScrapUnit("block", 0, (), "ab", "cd")])
+        (unit,) = unit_counts(made, None, [ScrapUnit("block", 0, (), "ab", "cd")])
         self.assertEqual(unit.spec.part_fabrics, ("c", "d", "d", "d"))

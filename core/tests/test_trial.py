@@ -28,7 +28,7 @@ class TrialTest(TestCase):
     cuts = Cuts({"square": inches("9/2")})
 
     def said(self, came: str) -> str:
-        return " ".join(map(str, trial_of(self.choices, self.cuts, inches(came)).said()))
+        return " ".join(map(str, trial_of(self.choices, self.cuts, inches(came)).sentences()))
 
     def test_room_is_told_in_all(self) -> None:
         self.assertIn("leaves 1⁄8″ to trim away to 4″, in all", self.said("33/8"))
@@ -50,7 +50,7 @@ class TrialTest(TestCase):
 
     def test_cloth_to_spare(self) -> None:
         found = trial_of(self.choices, Cuts({"square": inches("5")}), inches("37/8"))
-        self.assertIn("could be cut 1⁄2″ smaller", " ".join(map(str, found.said())))
+        self.assertIn("could be cut 1⁄2″ smaller", " ".join(map(str, found.sentences())))
 
     def test_what_cannot_be_of_such_a_piece(self) -> None:
         for wrong in ("2", "41/4", "9"):

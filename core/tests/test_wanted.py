@@ -6,7 +6,7 @@ from dataclasses import replace
 from unittest import TestCase
 
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.cutting.wanted import plain_pieces, unit_pieces
 from piecing.diagnosis.habits import Figure, Habit
 from piecing.drawings.block import block_picture
@@ -139,7 +139,7 @@ class TicketTest(TestCase):
         self.assertEqual((t.steps, t.recipe), ((), None))
 
     def test_a_block_says_how_many_and_in_which_colours(self) -> None:
-        picture = block_picture(laid(library_pattern("lantern")), inches(9))
+        picture = block_picture(layout_of(library_pattern("lantern")), inches(9))
         one = block_ticket("Lantern", 1, (), picture)
         self.assertEqual(str(one.wanted), "one block to join")
         two = block_ticket("Lantern", 12, (), picture, (Message("A in Slackwater."), Message("B in Tar.")))

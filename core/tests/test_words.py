@@ -6,7 +6,7 @@ import re
 from unittest import TestCase
 
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.cutting.plan import GOAL_WORDS, Goal
 from piecing.cutting.stock import CLOTH_WORDS, ClothKind
 from piecing.diagnosis.causes import CAUSE_WORDS, Cause
@@ -67,7 +67,7 @@ class OfferedTest(TestCase):
             pattern = library_pattern(key)
             if any(p.content is None for p in pattern.places):
                 continue
-            model = model_of(block_geometry(laid(pattern), inches(12)), inches("1/4"))
+            model = model_of(block_geometry(layout_of(pattern), inches(12)), inches("1/4"))
             offered = kinds_offered(model)
             with self.subTest(key):
                 for feature in model.features:
@@ -87,7 +87,7 @@ class OfferedTest(TestCase):
         spec = sample("rectangle", inches(6))
         self.assertEqual(spec.width, inches(6))
         pattern = library_pattern("wake")
-        model = model_of(block_geometry(laid(pattern), inches("11/2")), inches("1/4"))
+        model = model_of(block_geometry(layout_of(pattern), inches("11/2")), inches("1/4"))
         unit = model.places.cells[0]
         e = equation_of(Reading(ReadingKind.WIDTH, inches(1), unit=unit.key), model, inches("1/32"), None)
         own = max(unit.width, unit.height) if unit.batch == 0 else unit.width

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from piecing.blocks.library import library_pattern
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.diagnosis.equations import RawSizes, raw_sizes
 from piecing.diagnosis.inference import Inference, infer
 from piecing.diagnosis.model import BlockModel, model_of
@@ -44,7 +44,7 @@ class Scene:
 
 
 def scene(pattern: object, finished: str) -> Scene:
-    model = model_of(block_geometry(laid(pattern), inches(finished)), inches("1/4"))  # type: ignore[arg-type]
+    model = model_of(block_geometry(layout_of(pattern), inches(finished)), inches("1/4"))  # type: ignore[arg-type]
     plans = {b.number: plan(Choices(b.spec, methods_of(b.kind)[0].name)) for b in model.places.batches if not b.plain}
     return Scene(model, {n: raw_sizes(p) for n, p in plans.items()}, plans)
 

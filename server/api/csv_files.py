@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from .problems import ApiError
 
-__all__ = ["MOST_LINES", "Imported", "RefusedLine", "SheetRefused", "lines_of", "safe", "unsafe", "written"]
+__all__ = ["MOST_LINES", "Imported", "RefusedLine", "SheetRefused", "csv_text", "lines_of", "safe", "unsafe"]
 
 MOST_LINES = 5_000
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
@@ -44,7 +44,7 @@ def unsafe(text: str) -> str:
     return text[1:] if text.startswith("'") and text[1:].startswith(_FORMULA) else text
 
 
-def written(columns: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
+def csv_text(columns: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
     """A sheet with a header, lines ended as spreadsheets expect."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")

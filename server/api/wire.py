@@ -27,7 +27,7 @@ __all__ = [
     "LengthSerializer",
     "LengthsField",
     "MessageField",
-    "described",
+    "json_field_of",
     "length_out",
     "told_by",
 ]
@@ -213,7 +213,7 @@ def _paths_by_role(marks: Iterable[DrawnMark]) -> list[dict[str, str]]:
 _written_before = lru_cache(maxsize=128)(_paths_by_role)
 
 
-def described(wire: type[serializers.Serializer[Any]], *, many: bool = False) -> type[serializers.JSONField]:
+def json_field_of(wire: type[serializers.Serializer[Any]], *, many: bool = False) -> type[serializers.JSONField]:
     """A field that is taken as it comes and read by the core, which says what is wrong with it in its own words; the
     schema, and with it the browser's types, describe it as ``wire``."""
     return extend_schema_field(wire(many=many))(type(f"Described{wire.__name__}", (serializers.JSONField,), {}))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from measuring.selectors import plan_of, record_for
-from piecing.blocks.counting import Counted, counted, ordered_plans
+from piecing.blocks.counting import Counted, ordered_plans, unit_counts
 from piecing.errors import PiecingError
 from piecing.lengths import Area
 from piecing.planning.schools import School
@@ -51,7 +51,7 @@ def counts_of(room: Workroom, project: Project) -> Counts:
         blocks = blocks_of(project)
         ordered = orders_of(blocks, find)
         scraps = scrap_units_of(quilt, project, blocks, find)
-        units = counted(ordered, [f.role for f in project.fabrics.all()], scraps)
+        units = unit_counts(ordered, [f.role for f in project.fabrics.all()], scraps)
         planned = ordered_plans(
             units,
             makings_of(quilt),

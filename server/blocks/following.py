@@ -11,7 +11,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from piecing.blocks.counting import BlockOrder, Spares, UnitCount, counted, ordered_plans
+from piecing.blocks.counting import BlockOrder, Spares, UnitCount, ordered_plans, unit_counts
 from piecing.errors import PiecingError
 from piecing.lengths import Measure, usual
 from piecing.planning.plan import plan
@@ -43,7 +43,7 @@ def follow_blocks(project: Project, quilt: Quilt | None = None, *, plain: bool =
     blocks, roles = parts.blocks, _roles(project)
     orders, waiting = _orders(project, blocks, roles)
     scraps = scrap_units_of(quilt, project, blocks, find_in(project.workroom))
-    wanted = list(counted(orders, roles, scraps))[:_MOST] if orders else []
+    wanted = list(unit_counts(orders, roles, scraps))[:_MOST] if orders else []
     linked = [u for u in project.units.filter(deleted_at=None) if u.of_blocks]
     if not quilt.followed:
         # Before units followed, their numbers were put into the plan by hand: those are the blocks' own.
@@ -75,7 +75,7 @@ def _orders(project: Project, blocks: Iterable[Block], roles: list[str]) -> tupl
     for block in blocks:
         try:
             (order,) = orders_of([block], find)
-            counted([order], roles)
+            unit_counts([order], roles)
             orders.append(order)
         except PiecingError:
             waiting.add(str(block.pk))

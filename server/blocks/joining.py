@@ -10,7 +10,7 @@ from uuid import UUID
 
 from api.problems import Refused
 from piecing.blocks.boxes import with_finished
-from piecing.blocks.pattern import Pattern, laid
+from piecing.blocks.pattern import Pattern, layout_of
 from piecing.blocks.sizing import BlockSizes, sizes
 from piecing.drawings.back import back_picture, direction_said
 from piecing.drawings.block import block_picture
@@ -18,7 +18,7 @@ from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.joining.order import Order, Ordering, Step, orders, steps
 from piecing.joining.pressing import PressingMap, Wishes, pressing_map
-from piecing.joining.pressing_check import Drawn, checked
+from piecing.joining.pressing_check import Drawn, check_pressing
 from projects.translate import style_of
 from workrooms.models import Workroom
 
@@ -50,7 +50,7 @@ def joined_view(room: Workroom, key: UUID, order: str | None = None) -> JoinedVi
         known = orders(pattern)
         wanted = joining_of(block, pattern)
         way = next((o.order for o in known if o.order == wanted), known[0].order)
-        layout = laid(pattern)
+        layout = layout_of(pattern)
         sized = sizes(layout, block.finished, project.seam_allowance, project.ruler_step)
         return JoinedView(known, way, steps(layout, way, block.finished, project.seam_allowance), sized)
     except PiecingError as refusal:
@@ -95,7 +95,7 @@ def _wishes(block: Block) -> dict[str, Any]:
 def found_map(block: Block, pattern: Pattern, values: dict[str, int]) -> tuple[Order, PressingMap, Wishes]:
     """How a block is sewn and pressed; the last ones found are remembered. Of a large centre laid by hand only what joins its blocks
     is found: each block has a map of its own. Raises what ``pressing_map`` refuses."""
-    if len(laid(pattern).cells) > _MOST_AT_ONCE:
+    if len(layout_of(pattern).cells) > _MOST_AT_ONCE:
         pattern = with_finished(pattern, apart_in(block, pattern))
     wishes = _wishes(block)
     spun = tuple((x, y) for x, y in wishes["spun"])
@@ -122,7 +122,7 @@ def pressed_view(room: Workroom, key: UUID, order: str | None = None, wished: st
     back = back_picture(pattern, found.pressed, block.finished, project.seam_allowance)
     second = back_picture(pattern, found.second, block.finished, project.seam_allowance) if found.second else None
     seams = tuple(SeamWay(p.seam.name, str(direction_said(p))) for p in found.pressed)
-    front = block_picture(laid(pattern), block.finished)
+    front = block_picture(layout_of(pattern), block.finished)
     return PressedView(
         found, way, front, back, second, seams, _sound(found), tuple(_crossings(pattern, found, asked)), wishes
     )
@@ -141,7 +141,7 @@ def _sound(found: PressingMap) -> bool:
         Drawn(complex(*p.seam.start), complex(*p.seam.end), points(p.arrow), points(p.last_arrow), p.seam.level)
         for p in found.pressed
     ]
-    verdict = checked(drawn)
+    verdict = check_pressing(drawn)
     return verdict.nested == found.nested and len(verdict.loose) == found.pairs - found.nested
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_data, library_keys, library_pattern
-from piecing.blocks.pattern import Pattern, laid
+from piecing.blocks.pattern import Pattern, layout_of
 from piecing.drawings.block import block_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
@@ -49,7 +49,7 @@ def library_of(room: Workroom) -> list[LibraryBlock]:
 
 
 def _library_block(key: str, pattern: Pattern, data: dict[str, Any], *, own: bool) -> LibraryBlock:
-    layout = laid(pattern)
+    layout = layout_of(pattern)
     kinds = tuple(sorted({c.unit.kind for c in layout.cells}))
     picture = block_picture(layout, Length.of(10))
     return LibraryBlock(key, own, data, pattern.name, len(pattern.columns), len(pattern.rows), picture, kinds)

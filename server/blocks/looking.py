@@ -7,9 +7,9 @@ from typing import Any
 from uuid import UUID
 
 from api.problems import Refused
-from piecing.blocks.comparing import Finding, alternatives, compared
+from piecing.blocks.comparing import Finding, alternatives, compare_patterns
 from piecing.blocks.file_format import pattern_from
-from piecing.blocks.pattern import Orientation, laid
+from piecing.blocks.pattern import Orientation, layout_of
 from piecing.drawings.block import apart_picture, block_picture, side_by_side
 from piecing.drawings.finding import finding_picture
 from piecing.errors import PiecingError
@@ -18,7 +18,7 @@ from piecing.messages import Message
 from projects.translate import style_of
 from workrooms.models import Workroom
 
-from .selectors import LaidBlock, block_and_pattern, viewed
+from .selectors import LaidBlock, block_and_pattern, layout_view
 from .translate import (
     ORIENTATIONS,
     find_in,
@@ -45,7 +45,7 @@ class OtherWays:
 def other_ways(room: Workroom, key: UUID, across: int, every_second: str, spot: tuple[int, int] | None) -> OtherWays:
     """A saved block taken apart, several side by side, and the other looks of one place."""
     block, project, pattern = block_and_pattern(room, key)
-    layout = laid(pattern)
+    layout = layout_of(pattern)
     try:
         many = side_by_side(layout, block.finished, across, across, ORIENTATIONS[every_second])
         apart = apart_picture(layout, block.finished, project.seam_allowance)
@@ -53,7 +53,7 @@ def other_ways(room: Workroom, key: UUID, across: int, every_second: str, spot: 
         raise Refused([refusal], style_of(project)) from None
     found = alternatives(pattern, spot) if spot else ()
     shown = (
-        AlternativeView(a.said, a.orientation, a.as_it_is, block_picture(laid(a.pattern), block.finished))
+        AlternativeView(a.said, a.orientation, a.as_it_is, block_picture(layout_of(a.pattern), block.finished))
         for a in found
     )
     return OtherWays(apart, many, tuple(shown))
@@ -71,9 +71,9 @@ def find_of_turned(room: Workroom, key: UUID, seen: Any) -> TurnedFound:
     block, project, meant = block_and_pattern(room, key)
     try:
         pattern = pattern_from(seen, find_in(room), str(key))
-        finding = compared(meant, pattern)
+        finding = compare_patterns(meant, pattern)
         return TurnedFound(
-            finding, finding_picture(pattern, finding, block.finished), viewed(pattern, block.finished, project)
+            finding, finding_picture(pattern, finding, block.finished), layout_view(pattern, block.finished, project)
         )
     except PiecingError as refusal:
         raise Refused([refusal.at("seen")], style_of(project)) from None

@@ -21,7 +21,7 @@ from piecing.blocks.file_format import Find, pattern_data
 from piecing.blocks.pattern import BlockPlacement, Orientation, Pattern
 from piecing.errors import PiecingError
 from piecing.lengths import Length
-from piecing.quilts.by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed
+from piecing.quilts.by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed_pattern
 from piecing.quilts.choices import QuiltChoices, Setting
 from piecing.quilts.sizes import QuiltSizes, quilt_sizes
 from projects.models import Project
@@ -45,7 +45,7 @@ __all__ = [
     "centre_as_set",
     "follow_parts",
     "half_pattern",
-    "sampled",
+    "sample_of",
     "sashed_centre",
 ]
 
@@ -178,7 +178,7 @@ def _number(blocks: Iterable[Block], centre: Pattern, apart: Iterable[int]) -> N
             block.save(update_fields=["colourways"])
 
 
-def sampled(
+def sample_of(
     numbers: Iterable[tuple[Block, int]], width: Length, gap: Length, fabric: str, step: Length, find: Find
 ) -> tuple[Pattern, Length]:
     """So many of each block in rows of a width, each in its first colours; the pattern and what it finishes across."""
@@ -203,7 +203,9 @@ def sashed_centre(
     """The blocks of a quilt set straight with sashes of several strips; the pattern and what it finishes across. Raises what that refuses."""
     blocks = list(project.blocks.filter(deleted_at=None))
     choices = quilt_choices(straight, project, blocks, find)
-    pattern = sashed(choices, _lying(straight, choices, blocks, find), across, down, crossing, cornerstone, "Centre")
+    pattern = sashed_pattern(
+        choices, _lying(straight, choices, blocks, find), across, down, crossing, cornerstone, "Centre"
+    )
     # In inches, before its parts are made whole.
     return in_whole_parts(pattern), Length.of(pattern.width)
 

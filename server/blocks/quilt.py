@@ -7,7 +7,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 
 from api.looked_up import looked_up_once
-from piecing.blocks.pattern import UPRIGHT, laid
+from piecing.blocks.pattern import UPRIGHT, layout_of
 from piecing.drawings.quilt import quilt_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
@@ -121,7 +121,7 @@ class QuiltSheet:
 def _picture(quilt: Quilt, sized: QuiltSizes, ways: list[QuiltColourway]) -> Drawing:
     choices = sized.choices
     fillers = [
-        Laid(laid(half_pattern(way.pattern, lies, choices.stagger, head=head)), UPRIGHT, way.roles)
+        Laid(layout_of(half_pattern(way.pattern, lies, choices.stagger, head=head)), UPRIGHT, way.roles)
         for head, way, lies in fillers_at(quilt, choices, ways)
     ]
     return quilt_picture(sized, whats_laid(quilt, choices, ways, block_spots(choices)), fillers)

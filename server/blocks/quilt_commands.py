@@ -28,7 +28,7 @@ from workrooms.once import change
 
 from .following import follow_blocks, take_making
 from .models import Block, Quilt
-from .parts import LAST, centre_as_set, half_pattern, sampled, sashed_centre
+from .parts import LAST, centre_as_set, half_pattern, sample_of, sashed_centre
 from .quilt import planned_sizes_of, quilt_of, strips_between_of
 from .readers import (
     quilt_readers,
@@ -143,7 +143,7 @@ def lay_sampler(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> P
     asked = read_values(sampler_readers(style.measure), {**body, "gap": body["gap"] or "0"}, style)
     blocks = {str(b.pk): b for b in blocks_of(project) if not b.part}
     try:
-        pattern, width = sampled(
+        pattern, width = sample_of(
             [(blocks[k], n) for k, n in asked["numbers"].items() if k in blocks and n],
             asked["width"],
             asked["gap"],

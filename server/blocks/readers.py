@@ -51,14 +51,14 @@ def _nothing(_key: str) -> None:
 
 
 def block_readers(measure: Measure, find: Find, key: str) -> dict[str, Reader]:
-    def finished(value: Any) -> Length:
+    def read_finished(value: Any) -> Length:
         size: Length = length_reader(measure)(value)
         check_finished(size)
         return size
 
     return {
         "pattern": Reader(lambda v: pattern_data(pattern_from(v, find, key)), PatternWire),
-        "finished": Reader(finished),
+        "finished": Reader(read_finished),
         "colourways": Reader(_colourways, lambda: ColourwayWire(many=True)),
         "order": Reader(_order, lambda: serializers.ChoiceField(choices=ORDERS, allow_blank=True)),
         "pressing": Reader(_pressing, WishesWire),

@@ -13,7 +13,7 @@ from django.db import transaction
 from api.problems import Refused
 from piecing.errors import PiecingError, ScrapsImpossible
 from piecing.quilts.scrap_places import neighbours
-from piecing.quilts.scraps import ScrapStock, Value, arranged, darkness
+from piecing.quilts.scraps import ScrapStock, Value, arrange_scraps, darkness
 from projects.commands import touch
 from projects.models import Project
 from projects.selectors import get_project
@@ -46,7 +46,7 @@ def lay_scraps(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> Pr
         reach = float(setting.sizes.choices.sash) if sets else 0.0
         pairs = neighbours(setting.places, corners=body.get("corners", False), reach=reach)
         shades = {f.role: darkness(Value(f.value), f.colour) for f in project.fabrics.all()}
-        found = arranged(
+        found = arrange_scraps(
             setting.places,
             pairs,
             [ScrapStock(f, n, fmean(shades.get(one, 1.0) for one in f)) for f, n in stock.items()],

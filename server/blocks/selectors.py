@@ -11,7 +11,16 @@ from uuid import UUID
 from api.looked_up import looked_up_once
 from api.problems import NotHere, Refused
 from piecing.blocks.file_format import pattern_data, pattern_from
-from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Layout, Orientation, Pattern, Place, UnitPlacement, laid
+from piecing.blocks.pattern import (
+    UPRIGHT,
+    BlockPlacement,
+    Layout,
+    Orientation,
+    Pattern,
+    Place,
+    UnitPlacement,
+    layout_of,
+)
 from piecing.blocks.sizing import BlockSizes, parts_text, sizes
 from piecing.drawings.block import block_picture
 from piecing.errors import PiecingError
@@ -31,7 +40,7 @@ from .translate import (
     pattern_of,
 )
 
-__all__ = ["LaidBlock", "blocks_of", "get_block", "look_at", "viewed"]
+__all__ = ["LaidBlock", "blocks_of", "get_block", "layout_view", "look_at"]
 
 _GONE = "There is no such block here. It may have been removed in another window."
 
@@ -135,14 +144,14 @@ class LaidBlock:
     cannot: PiecingError | None
 
 
-def viewed(pattern: Pattern, finished: Length, project: Project) -> LaidBlock:
+def layout_view(pattern: Pattern, finished: Length, project: Project) -> LaidBlock:
     """All that is shown of a layout; the last few hundred are remembered, since most stay as they are while one changes."""
     return _view(pattern, finished, project.seam_allowance, project.ruler_step)
 
 
 @lru_cache(maxsize=256)
 def _view(pattern: Pattern, finished: Length, allowance: Length, step: Length) -> LaidBlock:
-    layout = laid(pattern)
+    layout = layout_of(pattern)
     sized = sizes(layout, finished, allowance, step)
     spots, lying = _spots(layout, finished)
     return LaidBlock(
@@ -206,7 +215,7 @@ def look_at(room: Workroom, project_key: UUID, body: Mapping[str, Any]) -> LaidB
         if body.get("edit"):
             asked = Asked(find, key, finished, style.measure)
             pattern, finished = edited(pattern, body["edit"], asked), asked.finished
-        return viewed(pattern, finished, project)
+        return layout_view(pattern, finished, project)
     except PiecingError as refusal:
         raise Refused([refusal.at("finished" if refusal.code == "size_out_of_range" else "layout")], style) from None
 

@@ -13,7 +13,7 @@ from api.looked_up import looked_up_once
 from piecing.blocks.counting import BlockOrder, Colourway, MakingChoice, ScrapUnit, Spares
 from piecing.blocks.file_format import Find, content_from, pattern_from
 from piecing.blocks.library import library_data
-from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Orientation, Pattern, laid
+from piecing.blocks.pattern import UPRIGHT, BlockPlacement, Orientation, Pattern, layout_of
 from piecing.errors import LayoutIncomplete, PiecingError
 from piecing.joining.order import Order, orders
 from piecing.joining.seams import VALUES
@@ -279,7 +279,7 @@ def whats_laid(
     """What lies at each spot: colourways by turns, or in their order and number; scraps laid out go on top."""
     scraps = _scrap_fabrics(quilt)
     return [
-        Laid(laid(way.pattern), lies, way.roles, scraps.get(n, ()))
+        Laid(layout_of(way.pattern), lies, way.roles, scraps.get(n, ()))
         for n, (way, lies) in enumerate(_lying(quilt, choices, ways, spots))
     ]
 
@@ -356,7 +356,7 @@ def scrap_units_of(quilt: Quilt, project: Project, blocks: list[Block], find: Fi
     return [
         ScrapUnit(str(at[spot].block.pk), cell, at[spot].roles, role, fabric)
         for spot, cell, fabric in laid_out
-        if spot < len(at) and cell < len(laid(at[spot].pattern).cells)
+        if spot < len(at) and cell < len(layout_of(at[spot].pattern).cells)
     ]
 
 

@@ -55,7 +55,9 @@ class _Sheet:
 
 def _saved_blocks(project: Project) -> list[_Saved]:
     find = find_in(project.workroom)
-    return [_Saved(b, selectors.viewed(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)]
+    return [
+        _Saved(b, selectors.layout_view(pattern_of(b, find), b.finished, project)) for b in selectors.blocks_of(project)
+    ]
 
 
 def _sheet(project: Project, status: int = 200) -> Response:
@@ -169,7 +171,7 @@ class EditView(APIView):
         room = current_workroom()
         block = commands.edit_block(room, key, body["edit"])
         project = get_project(room, block.project_id)
-        view = selectors.viewed(pattern_of(block, find_in(room)), block.finished, project)
+        view = selectors.layout_view(pattern_of(block, find_in(room)), block.finished, project)
         edited = {"project": project.pk, "block": _Saved(block, view)}
         return Response(told_by(serializers.EditedBlockSerializer, edited, {"style": style_of(project)}))
 

@@ -8,7 +8,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from api.wire import described
+from api.wire import json_field_of
 from piecing.blocks.editing import Symmetry
 from piecing.quilts.pieced import RowFit, Runs
 
@@ -124,6 +124,6 @@ class WishesWire(serializers.Serializer[Any]):
     spun = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()), required=False)
 
 
-PatternField = described(PatternWire)
-EditField = described(EditWire)
-PressingField = described(WishesWire)
+PatternField = json_field_of(PatternWire)
+EditField = json_field_of(EditWire)
+PressingField = json_field_of(WishesWire)

@@ -20,7 +20,7 @@ from piecing.cutting import Cloth, CuttingPlan, Goal
 from piecing.cutting.ledger import Pile, plan_of_the_rest
 from piecing.solver import Stop, warm
 
-__all__ = ["begin", "begun", "search"]
+__all__ = ["begin", "is_running", "search"]
 
 _WORKERS = 2
 _STEP = 0.1
@@ -41,7 +41,7 @@ def begin() -> None:
     _on = True
 
 
-def begun() -> bool:
+def is_running() -> bool:
     """Whether searches run apart."""
     return _on
 

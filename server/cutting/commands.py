@@ -107,7 +107,7 @@ def begin_plan(room: Workroom, key: UUID, goal: str, *, along: bool, wait: bool 
 
 
 def _looked_for(piles: tuple[Pile, ...], cloths: list[Cloth], goal: Goal, seconds: float, stop: Stop) -> CuttingPlan:
-    looks = apart.search if apart.begun() else plan_of_the_rest
+    looks = apart.search if apart.is_running() else plan_of_the_rest
     return looks(piles, cloths, goal, seconds, stop)
 
 

@@ -74,4 +74,4 @@ _ours = Purchasing()
 
 def purchasing(wanted: Wanted, shop: Shop) -> tuple[Found, bool]:
     """What to buy, and whether something better may still come. Raises ``ClothImpossible``."""
-    return _ours.of(wanted, shop, behind=apart.begun())
+    return _ours.of(wanted, shop, behind=apart.is_running())

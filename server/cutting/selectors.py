@@ -14,7 +14,7 @@ from blocks.quilt import quilt_of, sizes_of, strips_between_of, strips_cut_of
 from blocks.selectors import blocks_of
 from blocks.translate import apart_in, colourways_of, find_in, joining_of, makings_of, pattern_of
 from piecing.blocks.boxes import with_finished
-from piecing.blocks.counting import BlockOrder, Colourway, counted, ordered_plans
+from piecing.blocks.counting import BlockOrder, Colourway, ordered_plans, unit_counts
 from piecing.cutting import Cloth, CuttingPlan, WantedPiece, flaws
 from piecing.cutting.buying import BackingPurchase, Purchase, Shop, backing_purchase, shop_step
 from piecing.cutting.fitting import BlocksGiven, Suggestion, blocks_given, suggestions
@@ -315,7 +315,7 @@ def _possible(key: UUID, _at: datetime) -> Possible:
             continue
 
         def pieces(n: int, pattern: Any = pattern, finished: Length = block.finished) -> list[WantedPiece]:
-            units = counted([BlockOrder(pattern, finished, (Colourway(n),))])
+            units = unit_counts([BlockOrder(pattern, finished, (Colourway(n),))])
             plans = ordered_plans(
                 units, makings_of(quilt), seam_allowance=project.seam_allowance, ruler_step=project.ruler_step
             )

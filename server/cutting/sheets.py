@@ -8,7 +8,7 @@ from uuid import uuid4
 
 from django.db.models import Max
 
-from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.csv_files import Imported, RefusedLine, csv_text, lines_of, safe, unsafe
 from api.problems import Refused
 from api.readers import length_reader, note_reader, whole_reader
 from piecing.cutting import Cloth, ClothKind
@@ -31,7 +31,7 @@ CUT_LIST = ("fabric", "width", "height", "count", "name")
 
 def stock_csv(project: Project) -> str:
     style = style_of(project)
-    return written(
+    return csv_text(
         STOCK,
         (
             [
@@ -50,7 +50,7 @@ def stock_csv(project: Project) -> str:
 
 def cut_list_csv(project: Project) -> str:
     style, names = style_of(project), {f.role: f.name for f in project.fabrics.all()}
-    return written(
+    return csv_text(
         CUT_LIST,
         (
             [safe(names.get(p.fabric, p.fabric)), style.text(p.width), style.text(p.height), p.count, safe(p.name)]

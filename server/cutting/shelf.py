@@ -26,7 +26,7 @@ from workrooms.models import Workroom
 from workrooms.once import change
 
 from .models import Stock
-from .stock_commands import MOST_STOCK, checked, stock_readers
+from .stock_commands import MOST_STOCK, check_stock, stock_readers
 from .translate import kind_asked
 
 __all__ = [
@@ -73,7 +73,7 @@ def put_on_shelf(room: Workroom, key: UUID, changes: Mapping[str, Any], seen: Ma
     if "cloth" in apply_changes(row, shelf_readers(measure), changes, seen, measure):
         alike = Fabric.objects.filter(project__workroom=room, name__iexact=row.cloth).first()
         row.colour = alike.colour if alike else _COLOUR
-    checked(row, measure)
+    check_stock(row, measure)
     row.save()
     return room
 

@@ -29,7 +29,7 @@ from .translate import (
     live_stock,
 )
 
-__all__ = ["MOST_STOCK", "as_can_be", "checked", "delete_stock", "put_stock", "restore_stock", "stock_readers"]
+__all__ = ["MOST_STOCK", "as_can_be", "check_stock", "delete_stock", "put_stock", "restore_stock", "stock_readers"]
 
 MOST_STOCK = 400
 
@@ -65,13 +65,13 @@ def put_stock(
         row._state.adding = True
     row.fabric = fabric
     apply_changes(row, stock_readers(style.measure), changes, seen, style.measure)
-    checked(row, style.measure)
+    check_stock(row, style.measure)
     row.save()
     touch(project)
     return get_project(room, project.pk)
 
 
-def checked(row: Stock, measure: Measure) -> None:
+def check_stock(row: Stock, measure: Measure) -> None:
     """Raises ``Refused`` for what cannot be."""
     try:
         as_can_be(row)

@@ -228,7 +228,7 @@ class _SheetView(APIView):
         answer["Content-Disposition"] = f'attachment; filename="{self.name}.csv"'
         return answer
 
-    def taken(self, request: Request, key: UUID) -> Response:
+    def take_lines(self, request: Request, key: UUID) -> Response:
         body = valid(CsvTextSerializer(data=request.data))
         project = get_project(current_workroom(), key)
         take = sheets.import_stock if self.name == "stock" else sheets.import_cut_list
@@ -247,7 +247,7 @@ class StockSheetView(_SheetView):
 
     @extend_schema(operation_id="import_stock", request=CsvTextSerializer, responses=ImportedSerializer)
     def post(self, request: Request, key: UUID) -> Response:
-        return self.taken(request, key)
+        return self.take_lines(request, key)
 
 
 class CutListView(_SheetView):
@@ -259,7 +259,7 @@ class CutListView(_SheetView):
 
     @extend_schema(operation_id="import_cut_list", request=CsvTextSerializer, responses=ImportedSerializer)
     def post(self, request: Request, key: UUID) -> Response:
-        return self.taken(request, key)
+        return self.take_lines(request, key)
 
 
 class BuyingView(APIView):

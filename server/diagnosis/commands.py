@@ -112,7 +112,7 @@ def settle(subject: Subject, row: ReadingRow, lands: str, *, anew: bool = True) 
     row.mark = ""
     found = subject.scene.checked(reading_of(row))
     row.mark, row.batch = found.mark, found.batch
-    row.wanted = subject.scene.wanted(found)
+    row.wanted = subject.scene.wanted_value(found)
 
 
 def _by_machine(subject: Subject, row: ReadingRow) -> None:

@@ -171,7 +171,7 @@ def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> 
 @lru_cache(maxsize=32)
 def _work_out(asked: _Asked) -> DiagnosisSheet:
     scene, readings, factor = asked.scene, asked.readings, asked.factor
-    found = scene.inferred(readings)
+    found = scene.inference(readings)
     verdict = judge(found)
     this_block = remedies_of(found, verdict, scene.plans, blocks=asked.blocks) if found.measured or found.seen else ()
     errors = found.block if found.measured else np.zeros(scene.model.errors)

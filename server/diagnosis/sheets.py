@@ -7,7 +7,7 @@ from uuid import uuid4
 
 from django.db.models import Max
 
-from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.csv_files import Imported, RefusedLine, csv_text, lines_of, safe, unsafe
 from measuring.models import ReadingRow
 from measuring.translate import reading_readers
 from piecing.diagnosis.names import landings
@@ -67,7 +67,7 @@ def as_csv(rows: Iterable[ReadingRow], style: Style) -> str:
         ]
         for r in rows
     )
-    return written(COLUMNS, cells)
+    return csv_text(COLUMNS, cells)
 
 
 def import_csv(subject: Subject, text: str) -> Imported:

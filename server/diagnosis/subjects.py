@@ -13,7 +13,7 @@ from blocks.translate import find_in, pattern_of
 from measuring.models import ReadingRow
 from measuring.selectors import pool_of, record_for
 from measuring.translate import reading_of
-from piecing.blocks.pattern import Pattern, Place, UnitPlacement, laid
+from piecing.blocks.pattern import Pattern, Place, UnitPlacement, layout_of
 from piecing.diagnosis import OPEN_FOLD, BlockModel, Inference, block_geometry, infer, model_of, prior_of
 from piecing.diagnosis.equations import RawSizes, equation_of, raw_sizes
 from piecing.diagnosis.reading_kinds import PLAIN, ReadingKind
@@ -73,7 +73,7 @@ class Scene:
         equation_of(reading, self.model, self.resolution, self.raw)
         return marked(reading, self.model)
 
-    def wanted(self, reading: Reading) -> Length | None:
+    def wanted_value(self, reading: Reading) -> Length | None:
         """What it should read, for a reading that speaks of how one cuts, sews or trims; None for the others."""
         if reading.kind not in _HABITS:
             return None
@@ -84,7 +84,7 @@ class Scene:
         """What everything that is worked out of it depends on, besides readings."""
         return self.model, tuple(self.plans.items()), self.resolution, self.stitch, self.fold, self.record
 
-    def inferred(self, readings: Sequence[Reading]) -> Inference:
+    def inference(self, readings: Sequence[Reading]) -> Inference:
         """What the readings say; the last few are remembered, since a remedy tried or a picture drawn larger changes nothing of it."""
         worked = _remembered_inference if self.model.errors <= REMEMBERED else _remembered_inference.__wrapped__
         raw = tuple(self.raw.items())
@@ -143,7 +143,7 @@ class Subject:
         project = self.project
         if self.block is not None:
             pattern = pattern_of(self.block, find_in(project.workroom))
-            places = block_geometry(laid(pattern), self.block.finished)
+            places = block_geometry(layout_of(pattern), self.block.finished)
             opened = set(self.block.sewn_open)
             folds = tuple(OPEN_FOLD if s.name in opened else 1.0 for s in places.seams)
             model = model_of(places, project.seam_allowance, folds)
@@ -217,7 +217,7 @@ def _row_model(spec: UnitSpec, units: int, allowance: Length) -> BlockModel:
     corners = tuple(c.rational / width for c in spec.corners)
     here = UnitPlacement(spec.kind, spec.part_fabrics, corners, spec.strip.rational / width)
     pattern = Pattern("row", (width,) * units, (height,), tuple(Place(n, 0, here) for n in range(units)))
-    return model_of(block_geometry(laid(pattern), spec.width * units), allowance)
+    return model_of(block_geometry(layout_of(pattern), spec.width * units), allowance)
 
 
 def row_scene(spec: UnitSpec, units: int, allowance: Length, resolution: Length) -> Scene:

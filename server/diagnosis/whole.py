@@ -16,7 +16,7 @@ from blocks.translate import CENTRE, apart_in, colourways_of, find_in, lying_at,
 from measuring.models import ReadingRow
 from measuring.selectors import habit_figure, own_seams
 from piecing.blocks.file_format import Find
-from piecing.blocks.pattern import BlockPlacement, Layout, laid
+from piecing.blocks.pattern import BlockPlacement, Layout, layout_of
 from piecing.diagnosis import block_geometry, model_of
 from piecing.diagnosis.habits import Habit
 from piecing.diagnosis.model import FeatureKind
@@ -24,7 +24,7 @@ from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.errors import PiecingError
 from piecing.lengths import Length, finest_mark
 from piecing.messages import Listing, Message
-from piecing.quilts.arranging import BlockArrangement, BlockPlace, arranged, places_of
+from piecing.quilts.arranging import BlockArrangement, BlockPlace, arrange_blocks, places_of
 from piecing.quilts.choices import Setting, block_spots
 from piecing.quilts.finished import FinishedQuilt, QuiltHands, finished_quilt
 from piecing.quilts.measured import BlockAsMeasured, CommonSizes, common_sizes
@@ -104,7 +104,7 @@ def measured_of(room: Workroom, project: Project) -> MeasuredSheet:
             continue
         try:
             pattern = pattern_of(block, find).complete()
-            tips = _has_tips(laid(pattern), block.finished, project.seam_allowance)
+            tips = _has_tips(layout_of(pattern), block.finished, project.seam_allowance)
         except PiecingError:
             continue
         try:
@@ -287,7 +287,7 @@ def _arrangement(
 def _arrange(
     sides: tuple[tuple[float, float], ...], places: tuple[BlockPlace, ...], kinds: tuple[int, ...]
 ) -> BlockArrangement:
-    return arranged([w for w, _ in sides], [h for _, h in sides], places, kinds)
+    return arrange_blocks([w for w, _ in sides], [h for _, h in sides], places, kinds)
 
 
 def _quilt(room: Workroom, planned: QuiltSizes, kinds: list[MeasuredKind], known: KnownLengths) -> FinishedQuilt | None:

@@ -26,7 +26,7 @@ from workrooms.models import Workroom
 from workrooms.once import change
 
 from .models import ProjectState
-from .project import exported, imported
+from .project import export_project, import_project
 
 __all__ = ["MOST_STATES", "RESTED", "keep_states", "opened_as_copy", "states_of", "take_states"]
 
@@ -60,7 +60,7 @@ def take_states(rested: timedelta = RESTED) -> int:
 
 @change
 def _take(project: Project, last: ProjectState | None) -> int:
-    data = exported(project)
+    data = export_project(project)
     text = json.dumps(data, sort_keys=True)
     digest = hashlib.sha256(text.encode()).hexdigest()
     if last is not None and last.digest == digest:
@@ -119,7 +119,7 @@ def opened_as_copy(room: Workroom, project_key: UUID, state_key: UUID, key: UUID
     data = _unpack(state)
     when = timezone.localtime(state.at)
     data["name"] = f"{data['name'][:90]}, as of {when.day} {when:%B %H:%M}"
-    return imported(room, {**data, "archived": False}, key)
+    return import_project(room, {**data, "archived": False}, key)
 
 
 def keep_states() -> None:

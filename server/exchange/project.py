@@ -60,8 +60,8 @@ from workrooms.models import Workroom
 __all__ = [
     "FORMAT",
     "ProjectRefused",
-    "exported",
-    "imported",
+    "export_project",
+    "import_project",
     "inner_first",
     "patterns_held",
     "plain",
@@ -93,7 +93,7 @@ def plain(value: Any) -> Any:
     return f'{value.rational}"' if isinstance(value, Length) else value
 
 
-def exported(project: Project) -> dict[str, Any]:
+def export_project(project: Project) -> dict[str, Any]:
     """Everything of a project; blocks inside blocks are carried along under ``carried``."""
     blocks = blocks_of(project)
     return {
@@ -191,7 +191,7 @@ def patterns_held(room: Workroom, patterns: Iterable[dict[str, Any]], own: Conta
     return found
 
 
-def imported(room: Workroom, data: Any, key: UUID | None = None) -> Project:
+def import_project(room: Workroom, data: Any, key: UUID | None = None) -> Project:
     """A new project from JSON, under a key of its own or this one. Raises ``ProjectRefused`` with the path of what is wrong; nothing is kept then."""
     if (
         isinstance(data, dict)

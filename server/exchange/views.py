@@ -18,7 +18,7 @@ from workrooms.selectors import current_workroom
 from .history import opened_as_copy, states_of
 from .openapi import JSON_SCHEMA, PATTERN_FILE, PROJECT_FILE, RECORDS_FILE
 from .pattern import pattern_exported, pattern_schema, take_pattern
-from .project import exported, imported, schema
+from .project import export_project, import_project, schema
 from .records import records_exported, records_schema, take_records
 
 _JSON = "application/json"
@@ -29,7 +29,7 @@ class ExportView(APIView):
 
     @extend_schema(operation_id="export_project", responses={200: PROJECT_FILE})
     def get(self, _request: Request, key: UUID) -> Response:
-        answer = Response(exported(get_project(current_workroom(), key)))
+        answer = Response(export_project(get_project(current_workroom(), key)))
         answer["Content-Disposition"] = 'attachment; filename="project.json"'
         return answer
 
@@ -43,7 +43,7 @@ class ImportView(APIView):
         responses={201: ProjectSerializer, 422: ProblemSerializer},
     )
     def post(self, request: Request) -> Response:
-        project = imported(current_workroom(), request.data)
+        project = import_project(current_workroom(), request.data)
         return Response(told_by(ProjectSerializer, project, {"style": style_of(project)}), status=201)
 
 

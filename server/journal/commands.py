@@ -115,7 +115,7 @@ def _judge(row: LogEntry, style: Style) -> None:
     choices, kind = choices_of(row.unit), kind_of(row.unit.kind)
     row.cuts = cuts = Cuts((_planned_sizes(row.unit) | dict(row.cuts.items())).items())
     try:
-        said = trial_of(choices, cuts, row.width, row.height).said()
+        said = trial_of(choices, cuts, row.width, row.height).sentences()
     except KeyError:
         refusal = CountOutOfRange("Give every size that the pieces were cut to.", field="cuts")
         raise Refused([refusal], style) from None

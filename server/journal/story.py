@@ -14,7 +14,7 @@ from blocks.translate import colourways_of, find_in, pattern_of
 from cutting.translate import now_of
 from measuring.models import ReadingRow
 from measuring.selectors import plan_of
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.drawings.block import block_picture
 from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
@@ -87,7 +87,7 @@ def _blocks(project: Project) -> Iterator[StoryBlock]:
     for block in blocks_of(project):
         try:
             pattern = pattern_of(block, find)
-            picture = block_picture(laid(pattern), block.finished)
+            picture = block_picture(layout_of(pattern), block.finished)
         except PiecingError:
             continue
         n = sum(w.count for w in colourways_of(block))

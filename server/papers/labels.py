@@ -44,7 +44,7 @@ def labels_pdf(project: str, labels: Sequence[Label], page: str = "a4") -> bytes
         x = MARGIN + spot % _COLUMNS * wide
         y = sheet.high - MARGIN - (spot // _COLUMNS + 1) * high
         _label(sheet, label, (x, y, wide, high))
-    return sheet.finished()
+    return sheet.to_pdf()
 
 
 def _label(sheet: PaperSheet, label: Label, box: tuple[float, float, float, float]) -> None:

@@ -50,7 +50,7 @@ def plan_pdf(
         if cloth.first:
             sheet.text(cloth.first.text(style), 10)
         for s in cloth.strips:
-            sheet.ticked(f"{s.number}. {s.said.text(style)} {s.ruler.text(style)}")
+            sheet.tick_line(f"{s.number}. {s.said.text(style)} {s.ruler.text(style)}")
     if not cloths:
         sheet.text("No cutting plan has been made yet.", 14)
-    return sheet.finished()
+    return sheet.to_pdf()

@@ -39,7 +39,7 @@ def quilt_pdf(
     sheet.text(project, 18, bold=True)
     if scale:
         _draw_tiles(sheet, picture, f"{size} Drawn one to {scale}.", colours, scale)
-        return sheet.finished()
+        return sheet.to_pdf()
     sheet.text(size, 11)
     _, _, wide, high = picture.window
     width = min(sheet.width, _LARGEST * wide / high)
@@ -47,7 +47,7 @@ def quilt_pdf(
     _legend(sheet, picture, fabrics, colours)
     for note in sizes.notes:
         sheet.text(note.text(style), 10)
-    return sheet.finished()
+    return sheet.to_pdf()
 
 
 def _legend(sheet: PaperSheet, picture: Drawing, fabrics: Mapping[str, str], colours: Mapping[str, str]) -> None:

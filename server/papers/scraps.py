@@ -30,7 +30,7 @@ def scraps_pdf(
     sheet.y -= 8
     if picture is None or not laid:
         sheet.text("No scraps are laid out yet.", 14)
-        return sheet.finished()
+        return sheet.to_pdf()
     used = sorted({role for _, role in laid})
     number = {role: str(n) for n, role in enumerate(used, 1)}
     _, _, wide, high = picture.window
@@ -42,13 +42,13 @@ def scraps_pdf(
         here = [box.spot for box, r in laid if r == role]
         count, noun = (len(set(here)), "block") if len(role) > 1 else (len(here), "unit")
         name = " with ".join(fabrics.get(f, f.upper()) for f in role)
-        sheet.ticked(f"{number[role]}: {name}, {count} {noun if count == 1 else f'{noun}s'}")
+        sheet.tick_line(f"{number[role]}: {name}, {count} {noun if count == 1 else f'{noun}s'}")
     sheet.line_across()
     for block, units in _by_block(laid).items():
         alike = {role for _, role in units}
         told = f"all {number[units[0][1]]}" if len(alike) == 1 else ", ".join(f"{u}: {number[r]}" for u, r in units)
-        sheet.ticked(f"{block.capitalize()}: {told}", 9)
-    return sheet.finished()
+        sheet.tick_line(f"{block.capitalize()}: {told}", 9)
+    return sheet.to_pdf()
 
 
 def _numbers(

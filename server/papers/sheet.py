@@ -101,7 +101,7 @@ class PaperSheet:
             self.canvas.drawString(MARGIN + x, self.y, line)
         self.y -= gap
 
-    def ticked(self, said: str, size: float = 11, *, width: float | None = None, bold: bool = False) -> None:
+    def tick_line(self, said: str, size: float = 11, *, width: float | None = None, bold: bool = False) -> None:
         """A paragraph with a box to tick before it."""
         self.room(size * 1.6)
         self.canvas.rect(MARGIN, self.y - size * 1.3, size, size, stroke=1, fill=0)
@@ -166,7 +166,7 @@ class PaperSheet:
         c.drawPath(path, stroke=1, fill=int(alpha is not None or m.role == "arrow"))
         c.setDash()
 
-    def finished(self) -> bytes:
+    def to_pdf(self) -> bytes:
         self._foot()
         self.canvas.save()
         return self._bytes.getvalue()

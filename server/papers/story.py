@@ -49,7 +49,7 @@ def story_pdf(
         sheet.y -= 4
     _rows(sheet, "What was learned", (r for r in story.rows if r.kind == "learned"), photos)
     _rows(sheet, "On the way", (r for r in story.rows if r.kind != "learned"), photos)
-    return sheet.finished()
+    return sheet.to_pdf()
 
 
 def _pictures(sheet: PaperSheet, story: Story, style: PaperStyle, colours: Mapping[str, str]) -> None:

@@ -53,7 +53,7 @@ def template_pdf(title: str, plan: UnitPlan, measure: Measure, page: str = "a4")
         _outline(
             sheet.canvas, MARGIN, sheet.high - MARGIN - _TOP - high * INCH, wide, high, seams, float(plan.allowance)
         )
-        return sheet.finished()
+        return sheet.to_pdf()
     for column in range(tiles(wide * INCH, across)):
         for row in range(tiles(high * INCH, down)):
             sheet.feed()
@@ -68,7 +68,7 @@ def template_pdf(title: str, plan: UnitPlan, measure: Measure, page: str = "a4")
             sheet.canvas.drawString(
                 MARGIN, MARGIN - 10, f"tile {column + 1} across, {row + 1} up; overlap {OVERLAP / INCH:g} in."
             )
-    return sheet.finished()
+    return sheet.to_pdf()
 
 
 def tiles(length: float, page: float) -> int:

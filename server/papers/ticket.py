@@ -44,7 +44,7 @@ def ticket_pdf(
         _quilt(sheet, project, quilt, colours, style)
     if not tickets and not blocks:
         sheet.text("No unit is planned in this project.", 14)
-    return sheet.finished()
+    return sheet.to_pdf()
 
 
 def _head(
@@ -78,7 +78,7 @@ def _unit(sheet: PaperSheet, project: str, name: str, t: Ticket, colours: Mappin
         sheet.text(t.done.text(style), 11)
     _section(sheet, "Cut")
     for said in t.cut:
-        sheet.ticked(said.text(style))
+        sheet.tick_line(said.text(style))
     if t.steps:
         _section(sheet, "Sew and press")
         for said in t.pairs:
@@ -136,7 +136,7 @@ def _quilt(sheet: PaperSheet, project: str, q: QuiltTicket, colours: Mapping[str
     _section(sheet, "Join")
     for n, s in enumerate(q.steps, 1):
         sheet.room(48)
-        sheet.ticked(f"{n}. {s.title.text(style)}", 11, bold=True)
+        sheet.tick_line(f"{n}. {s.title.text(style)}", 11, bold=True)
         sheet.text(" ".join(m.text(style) for m in (*s.said, *s.look)), 10, x=19)
     _cautions(sheet, q.cautions, style)
 
@@ -164,7 +164,7 @@ def _draw_picture(
     across = min(_PICTURE, _PICTURE * wide / high)
     tall = sheet.drawing(picture, sheet.wide - MARGIN - _PICTURE, top - 4, across, colours, clip=True)
     room = sheet.width - _PICTURE - 14
-    sheet.ticked(title, 11, width=room, bold=True)
+    sheet.tick_line(title, 11, width=room, bold=True)
     sheet.text(" ".join(lines), 10, x=19, width=room)
     sheet.y = min(sheet.y, top - tall - 8)
 

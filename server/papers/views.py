@@ -25,7 +25,7 @@ from cutting.translate import now_of
 from journal.models import Photo
 from journal.story import story_of
 from measuring.selectors import plan_of, plan_or_refuse
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.drawings.block import block_picture
 from piecing.errors import PaperImpossible, PiecingError
 from piecing.geometry.drawing import Drawing
@@ -330,7 +330,7 @@ class BlockDrawing(APIView):
         block = get_block(room, key)
         project = get_project(room, block.project_id)
         pattern = pattern_of(block, find_in(room))
-        body = svg(block_picture(laid(pattern), block.finished), _colours(project), style_of(project))
+        body = svg(block_picture(layout_of(pattern), block.finished), _colours(project), style_of(project))
         return HttpResponse(body, content_type="image/svg+xml")
 
 

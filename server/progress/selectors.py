@@ -14,7 +14,7 @@ from blocks.selectors import blocks_of, get_block
 from blocks.translate import apart_in, colourways_of, find_in, joining_of, pattern_of, values_of
 from measuring.selectors import plan_or_refuse
 from piecing.blocks.boxes import with_finished
-from piecing.blocks.pattern import laid
+from piecing.blocks.pattern import layout_of
 from piecing.cautions import CAUTIONS, Risk
 from piecing.drawings.block import block_picture
 from piecing.drawings.unit import design_picture
@@ -336,7 +336,7 @@ def block_bench(room: Workroom, key: UUID) -> BlockBench:
             pattern, order, block.finished, project.seam_allowance, project.ruler_step, found, apart, strips
         )
         seam = block_join_length(with_finished(pattern, apart), block.finished, project.seam_allowance, order)
-        picture = block_picture(laid(pattern), block.finished)
+        picture = block_picture(layout_of(pattern), block.finished)
     except PiecingError as refusal:
         raise Refused([refusal], style_of(project)) from None
     subject = block_subject(block.pk)

@@ -18,7 +18,7 @@ from cutting.translate import cloth_of
 from measuring.selectors import habit_figure, own_seams, record_for
 from piecing.blocks.file_format import pattern_from
 from piecing.blocks.library import library_keys, library_pattern
-from piecing.blocks.pattern import Pattern, laid
+from piecing.blocks.pattern import Pattern, layout_of
 from piecing.cutting.enough import cloth_of_block, enough_for
 from piecing.diagnosis import BlockModel, block_geometry, model_of
 from piecing.diagnosis.causes import Source
@@ -126,7 +126,7 @@ def own_hands(room: Workroom) -> tuple[OwnHands, int, int]:
 
 @lru_cache(maxsize=128)
 def _model(pattern: Pattern, allowance: Length) -> BlockModel:
-    return model_of(block_geometry(laid(pattern), _SIZE), allowance)
+    return model_of(block_geometry(layout_of(pattern), _SIZE), allowance)
 
 
 @lru_cache(maxsize=16)

@@ -322,7 +322,7 @@ class LotSheetSerializer(serializers.Serializer[Any]):
     ticks = serializers.SerializerMethodField()
 
     def get_said(self, sheet: LotSheet) -> str:
-        return sheet.watch.said(GROWS[sheet.kind]).text(self.context["style"])
+        return sheet.watch.sentence(GROWS[sheet.kind]).text(self.context["style"])
 
     @extend_schema_field(AxisTickSerializer(many=True))
     def get_ticks(self, sheet: LotSheet) -> Any:

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from typing import Any
 from uuid import uuid4
 
-from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.csv_files import Imported, RefusedLine, csv_text, lines_of, safe, unsafe
 from api.patches import apply_changes
 from api.problems import Refused
 from measuring.models import ReadingRow
@@ -36,7 +36,7 @@ def as_csv(rows: Iterable[ReadingRow], style: Style) -> str:
         machine = r.test_of.machine if r.test_of else ""
         sizes = (size(r.wanted), size(r.value), size(r.whole), "") if strip else ("", "", "", size(r.value))
         lines.append([r.day, safe(machine), r.kind, size(r.guide), *sizes, r.spot, safe(r.note)])
-    return written(COLUMNS, lines)
+    return csv_text(COLUMNS, lines)
 
 
 @change

@@ -73,7 +73,7 @@ def _schedule(project: Project) -> Schedule:
 def _project_time(
     project: Project, work: ProjectWork, paces: Mapping[WorkStage, Pace], lates: list[Late]
 ) -> ProjectTime:
-    usual = {s: m for s, m in work.left().items() if m}
+    usual = {s: m for s, m in work.to_do().items() if m}
     left = {s: m * paces[s].factor for s, m in usual.items()}
     spent = {s.value: m for s, m in minutes_by_stage(project).items()}
     # As sure as the stage that most of the time goes to.

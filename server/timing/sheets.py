@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 from uuid import uuid4
 
-from api.csv_files import Imported, RefusedLine, lines_of, safe, unsafe, written
+from api.csv_files import Imported, RefusedLine, csv_text, lines_of, safe, unsafe
 from api.problems import Refused
 from piecing.lengths import Measure, Style
 from workrooms.models import Workroom
@@ -27,7 +27,7 @@ def as_csv(room: Workroom) -> str:
         for r in rows
         if r.minutes is not None
     ]
-    return written(COLUMNS, lines)
+    return csv_text(COLUMNS, lines)
 
 
 @change

@@ -50,7 +50,7 @@ class WorkThing:
     through: Mapping[WorkStage, int]
     of_blocks: Mapping[str, int]
 
-    def left(self, stage: WorkStage) -> int:
+    def to_do(self, stage: WorkStage) -> int:
         return max(0, self.wanted - self.through.get(stage, 0))
 
 
@@ -64,12 +64,12 @@ class ProjectWork:
     def thing(self, of: str) -> WorkThing | None:
         return next((t for t in self.things if t.of == of), None)
 
-    def left(self) -> dict[WorkStage, float]:
+    def to_do(self) -> dict[WorkStage, float]:
         """Usual minutes of what is left, by stage."""
         found = dict.fromkeys(WorkStage, 0.0)
         for thing in self.things:
             for stage, each in thing.minutes.items():
-                found[stage] += each * thing.left(stage)
+                found[stage] += each * thing.to_do(stage)
         return found
 
 
@@ -158,7 +158,7 @@ def chores_of(project: Project, work: ProjectWork, schedule: Schedule | None) ->
 def _batches(thing: WorkThing, stage: WorkStage, blocks: list[str]) -> Iterable[tuple[int, int]]:
     """How many are left of each block's share."""
     if not blocks or stage is WorkStage.QUILT:
-        return [(len(blocks), thing.left(stage))] if thing.left(stage) else []
+        return [(len(blocks), thing.to_do(stage))] if thing.to_do(stage) else []
     of_each = {key: blocks.count(key) for key in set(blocks)}
     share = [
         thing.of_blocks.get(key, 0) / of_each[key] if thing.of_blocks else thing.wanted / len(blocks) for key in blocks

@@ -14,7 +14,7 @@ from itertools import pairwise
 
 from ..errors import QuiltImpossible
 from ..units import kind_of
-from .pattern import UPRIGHT, Cell, Content, Orientation, Pattern, Place, UnitPlacement, laid, whole_parts
+from .pattern import UPRIGHT, Cell, Content, Orientation, Pattern, Place, UnitPlacement, layout_of, whole_parts
 
 __all__ = ["Box", "cropped", "in_whole_parts", "pattern_of", "plain_box", "with_finished"]
 
@@ -62,7 +62,7 @@ def cropped(pattern: Pattern, top: Fraction, height: Fraction, name: str) -> Pat
     """
     first, last = pattern.height * top, pattern.height * (top + height)
     boxes = []
-    for cell in laid(pattern.complete()).cells:
+    for cell in layout_of(pattern.complete()).cells:
         above, below = max(cell.top, first), min(cell.bottom, last)
         if above >= below:
             continue

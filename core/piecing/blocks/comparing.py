@@ -13,9 +13,9 @@ from ..lengths import Length
 from ..messages import Listing, Message
 from .editing import whole_turned
 from .geometry import cell_middle, placed_parts
-from .pattern import Orientation, Pattern, Place, laid
+from .pattern import Orientation, Pattern, Place, layout_of
 
-__all__ = ["Alternative", "Finding", "Misplaced", "alternatives", "compared"]
+__all__ = ["Alternative", "Finding", "Misplaced", "alternatives", "compare_patterns"]
 
 _ONE = Length.of(1)
 Signature = frozenset[tuple[str, frozenset[tuple[int, int]]]]
@@ -28,7 +28,7 @@ _TURNED = {1: "a quarter to the right", 2: "half round", 3: "a quarter to the le
 def _place_signature(place: Place, wide: object, high: object) -> Signature:
     """What one sees in a place, about its middle; equal for places that cannot be told apart."""
     alone = Pattern("place", (wide,), (high,), (replace(place, column=0, row=0, across=1, down=1),))  # type: ignore[arg-type]
-    layout = laid(alone)
+    layout = layout_of(alone)
     seen = []
     for cell in layout.cells:
         x, y = cell_middle(layout, cell, 1.0)
@@ -102,7 +102,7 @@ class Finding:
     said: Message
 
 
-def compared(meant: Pattern, seen: Pattern) -> Finding:
+def compare_patterns(meant: Pattern, seen: Pattern) -> Finding:
     """Find the turned unit: what is on the table against what was meant, place by place.
 
     A whole block that lies turned is told as such: of its four turns the one with the fewest faults is kept.

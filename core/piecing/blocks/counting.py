@@ -19,7 +19,7 @@ from ..planning.schools import School
 from ..planning.unit_plan import MOST_UNITS, Choices, UnitPlan
 from ..units import UnitSpec, kind_of, methods_of
 from ..units.design import Design
-from .pattern import Pattern, laid
+from .pattern import Pattern, layout_of
 
 __all__ = [
     "BlockOrder",
@@ -29,8 +29,8 @@ __all__ = [
     "ScrapUnit",
     "Spares",
     "UnitCount",
-    "counted",
     "ordered_plans",
+    "unit_counts",
 ]
 
 Signature = tuple[tuple[str, tuple[tuple[int, int], ...]], ...]
@@ -115,7 +115,7 @@ def _faces(spec: UnitSpec) -> tuple[Signature, Signature]:
     return tuple(min(_signature(d.turned(t)) for t in d.quarter_turns) for d in (design, mirror))  # type: ignore[return-value]
 
 
-def counted(
+def unit_counts(
     orders: Iterable[BlockOrder], fabrics: Iterable[str] | None = None, scraps: Iterable[ScrapUnit] = ()
 ) -> tuple[UnitCount, ...]:
     """Count every unit, most first within a size; of the units with ``scraps`` each is one fewer as drawn and one of its own.
@@ -145,7 +145,7 @@ def counted(
 @lru_cache(maxsize=1024)
 def _in_one(pattern: Pattern, finished: Length, apart: frozenset[int]) -> tuple[tuple[UnitSpec, bool, int], ...]:
     """The units of one block in its own colours: each, whether it lies mirrored, and how often."""
-    layout = laid(pattern)
+    layout = layout_of(pattern)
     base: dict[tuple[UnitSpec, bool], int] = {}
     for cell, spec in zip(layout.cells, layout.specs(layout.part(finished)), strict=True):
         if cell.place in apart:
@@ -169,7 +169,7 @@ def _exchange(
         (o.key, w.roles, cell): w.count
         for o in orders.values()
         for w in o.colourways
-        for cell in range(len(laid(o.pattern).cells))
+        for cell in range(len(layout_of(o.pattern).cells))
     }
     for s in scraps:
         order = orders.get(s.block)
@@ -180,7 +180,7 @@ def _exchange(
         ):
             continue
         left[s.block, s.roles, s.cell] -= 1
-        cell = laid(order.pattern).cells[s.cell]
+        cell = layout_of(order.pattern).cells[s.cell]
         spec, mirrored = cell.spec(order.finished / order.pattern.width), cell.orientation.mirrored
         roles = dict(s.roles)
         drawn = replace(spec, part_fabrics=tuple(roles.get(r, r) for r in spec.part_fabrics))

@@ -14,7 +14,17 @@ from fractions import Fraction
 from ..errors import PatternNotUnderstood, PiecingError, PlaceTaken, UnitBent, UnitDoesNotFit
 from ..lengths import Length
 from ..units import kind_of
-from .pattern import UPRIGHT, BlockPlacement, Content, Orientation, Pattern, Place, UnitPlacement, laid, whole_parts
+from .pattern import (
+    UPRIGHT,
+    BlockPlacement,
+    Content,
+    Orientation,
+    Pattern,
+    Place,
+    UnitPlacement,
+    layout_of,
+    whole_parts,
+)
 
 __all__ = [
     "Side",
@@ -149,7 +159,7 @@ def _each(pattern: Pattern, spots: Iterable[Spot], change: Callable[[Place], Pla
 
 
 def _checked(pattern: Pattern) -> Pattern:
-    laid(pattern)
+    layout_of(pattern)
     return pattern
 
 
@@ -315,7 +325,7 @@ def retracked(
 ) -> Pattern:
     """Other tracks; ``one`` is the side that alone was typed. Where a unit would no longer fit its place, columns and rows that were
     alike both become as the one typed: one after the other, they are meant to stay alike. Plain cloth takes the shape of its place where
-    it must. Raises what ``laid`` refuses when a unit fits in none of these ways."""
+    it must. Raises what ``layout_of`` refuses when a unit fits in none of these ways."""
     as_typed = replace(regridded(pattern, len(columns), len(rows)), columns=columns, rows=rows)
     ways = [as_typed]
     if pattern.columns == pattern.rows and one is not None:

@@ -14,10 +14,10 @@ from ..geometry.sewing import Needle, Piece
 from ..lengths import Length
 from ..units import UnitSpec, kind_of, methods_of
 from ..units.design import Part
-from ..units.simulate import made
+from ..units.simulate import simulate_unit
 from .pattern import Cell, Layout, Orientation
 
-__all__ = ["UnitSeam", "cell_middle", "inner_seams", "lying", "placed_parts", "sewn"]
+__all__ = ["UnitSeam", "cell_middle", "inner_seams", "lying", "placed_parts", "sew_unit"]
 
 
 @lru_cache(maxsize=4096)
@@ -50,7 +50,7 @@ class UnitSeam:
 @lru_cache(maxsize=4096)
 def inner_seams(spec: UnitSpec, orientation: Orientation) -> tuple[UnitSeam, ...]:
     """The seams within a unit, taken from the engine, which sews it at its bare sizes with a quarter-inch seam."""
-    piece = sewn(spec, min(0.25, float(min(spec.width, spec.height)) / 4))
+    piece = sew_unit(spec, min(0.25, float(min(spec.width, spec.height)) / 4))
     if piece is None:
         return ()
     wide, high = float(spec.width), float(spec.height)
@@ -82,14 +82,14 @@ def _within(start: Point, end: Point, box: Polygon) -> tuple[Point, Point] | Non
 
 
 @lru_cache(maxsize=1024)
-def sewn(spec: UnitSpec, allowance: float) -> Piece | None:
+def sew_unit(spec: UnitSpec, allowance: float) -> Piece | None:
     """The unit sewn without any oversize and trimmed, lower left corner at the origin; None when no way makes it."""
     seam = Length.near(allowance)
     for method in methods_of(spec.kind):
         try:
             method.refuse(spec, seam)
             cuts = {name: float(size) for name, size in method.minimum_cuts(spec, seam, seam).items()}
-            return made(method, spec, cuts, float(seam), Needle.of(float(seam))).trimmed
+            return simulate_unit(method, spec, cuts, float(seam), Needle.of(float(seam))).trimmed
         except PlanError:
             continue
     return None

@@ -29,8 +29,8 @@ __all__ = [
     "Pattern",
     "Place",
     "UnitPlacement",
-    "carried",
-    "laid",
+    "carried_box",
+    "layout_of",
     "whole_parts",
 ]
 
@@ -327,7 +327,7 @@ class Layout:
 _laid: dict[Pattern, Layout] = {}
 
 
-def laid(pattern: Pattern) -> Layout:
+def layout_of(pattern: Pattern) -> Layout:
     """The units of a block, those of the blocks in it included; the last thousand are remembered.
 
     Raises ``UnitDoesNotFit`` for a square unit in a place that is not square, ``NestedBlockDoesNotFit`` for a smaller
@@ -413,14 +413,14 @@ def _scaled_units(
     hundred times; what is the same each time is worked out once."""
     pattern, roles = held.pattern, dict(held.fabrics)
     found = []
-    for c in laid(pattern).cells:
-        x, y, w, h = (side * scale for side in carried(c, pattern.width, pattern.height, orientation))
+    for c in layout_of(pattern).cells:
+        x, y, w, h = (side * scale for side in carried_box(c, pattern.width, pattern.height, orientation))
         unit = c.unit.dyed(roles) if roles else c.unit
         found.append((x, y, w, h, unit, c.orientation.then(orientation)))
     return tuple(found)
 
 
-def carried(
+def carried_box(
     c: Cell, width: Fraction, height: Fraction, orientation: Orientation
 ) -> tuple[Fraction, Fraction, Fraction, Fraction]:
     """The box of a cell in a block of this size, once that block is mirrored and turned."""

@@ -12,7 +12,7 @@ from typing import Any
 
 from ..solver import Answered, Stop, cp, solve
 from .pricing import Column, Master, as_laid
-from .strips import Bin, Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trimmed
+from .strips import Bin, Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trim_strips
 
 __all__ = ["chosen", "strip_by_strip"]
 
@@ -75,7 +75,7 @@ def chosen(
         for (k, c), v in take.items()
         for _ in range(answer.value(v))
     ]
-    return Packed(trimmed(items, taken), tuple(answer.value(m) for m in missing), best, min(bound, best), optimal)
+    return Packed(trim_strips(items, taken), tuple(answer.value(m) for m in missing), best, min(bound, best), optimal)
 
 
 def _most(c: Column, b: Bin, items: Sequence[Item]) -> int:
@@ -156,7 +156,7 @@ def strip_by_strip(
         if deep_as and held:
             found.append((0, 0, PackedStrip(0, deep_as[0], tuple(held))))
     reached = sum(bin_.cost(s.depth) for _, _, s in found) + bin_.opening
-    return Packed(trimmed(items, found), known.missing, reached, min(known.bound, reached), known.optimal)
+    return Packed(trim_strips(items, found), known.missing, reached, min(known.bound, reached), known.optimal)
 
 
 def _hint_strips(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from functools import lru_cache
 
-from ..blocks.counting import BlockOrder, Colourway, counted, ordered_plans
+from ..blocks.counting import BlockOrder, Colourway, ordered_plans, unit_counts
 from ..blocks.pattern import Pattern
 from ..errors import PiecingError
 from ..lengths import Length
@@ -25,7 +25,7 @@ def cloth_of_block(
     """Square inches cut of each fabric role for one block, its units made in their usual ways. Raises ``PiecingError`` for a block
     that cannot be cut at this size.
     """
-    units = counted([BlockOrder(pattern, finished, (Colourway(_BATCH),))])
+    units = unit_counts([BlockOrder(pattern, finished, (Colourway(_BATCH),))])
     found: dict[str, float] = {}
     for one in ordered_plans(units, {}, seam_allowance=allowance, ruler_step=step):
         if one.plan is None:

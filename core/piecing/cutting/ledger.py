@@ -16,7 +16,7 @@ from dataclasses import dataclass, replace
 
 from ..lengths import ZERO, Length
 from ..solver import Stop
-from .plan import ClothPlan, CuttingPlan, Goal, LeftOver, Missing, cutting_plan, laid_again, numbered
+from .plan import ClothPlan, CuttingPlan, Goal, LeftOver, Missing, cutting_plan, laid_again, number_strips
 from .stock import Cloth, ClothKind, WantedPiece
 
 __all__ = [
@@ -238,7 +238,7 @@ def plan_of_the_rest(
     second = cutting_plan(rest, stock, goal, seconds * 3 / 4, stop)
     whole = {p.key: p for p in wanted}
     missing = tuple(Missing(whole[m.piece.key], m.count) for m in second.missing)
-    return CuttingPlan(goal, numbered([*first.cloths, *second.cloths]), missing, second.gap, second.proven)
+    return CuttingPlan(goal, number_strips([*first.cloths, *second.cloths]), missing, second.gap, second.proven)
 
 
 def ticked_pieces(plan: CuttingPlan, done: Iterable[int]) -> tuple[Mapping[str, int], Mapping[str, int]]:

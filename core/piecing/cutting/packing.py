@@ -7,14 +7,14 @@ from collections.abc import Sequence
 
 from ..solver import Stop
 from .choosing import chosen, strip_by_strip
-from .pricing import Column, Master, as_laid, cost_of, dived, single, tops
+from .pricing import Column, Master, as_laid, cost_of, dive, single, tops
 from .proving import narrowed
 from .strips import Bin, Item, Packed, counts_in, shelves
 
-__all__ = ["packed"]
+__all__ = ["pack_bins"]
 
 
-def packed(
+def pack_bins(
     items: Sequence[Item], bins: Sequence[Bin], seconds: float = 4.0, *, tidy: bool = True, stop: Stop | None = None
 ) -> Packed:
     """Strips for every piece at the least cost known, with the bound proven.
@@ -34,7 +34,7 @@ def packed(
     for n, item in enumerate(items):
         single(master, n, item, bins)
     bound = master.grow(ended=is_over) if items and bins else 0.0
-    laid = dived(master, items, bins, is_over) if items and bins else []
+    laid = dive(master, items, bins, is_over) if items and bins else []
     for b, _, s in laid:
         master.add(Column(b, s.depth, counts_in(items, s.segments), s.segments))
     if cost_of(master, items, laid) < cost_of(master, items, plain):

@@ -16,7 +16,7 @@ from ..errors import NothingToCut
 from ..lengths import ZERO, Area, Length, inches
 from ..messages import Message
 from ..solver import Stop
-from .packing import packed
+from .packing import pack_bins
 from .stock import Cloth, ClothKind, WantedPiece, grid_of
 from .strips import Bin, Item, Packed, PackedStrip, shelves
 
@@ -33,7 +33,7 @@ __all__ = [
     "bolt_length",
     "cutting_plan",
     "laid_again",
-    "numbered",
+    "number_strips",
     "shelf_cloths",
     "shelf_plan",
 ]
@@ -221,14 +221,14 @@ def cutting_plan(
     plans = [plan for _, plan, _ in made]
     return CuttingPlan(
         goal,
-        numbered(c for p in plans for c in p.cloths),
+        number_strips(c for p in plans for c in p.cloths),
         tuple(m for p in plans for m in p.missing),
         gap,
         all(p.proven for p in plans),
     )
 
 
-def numbered(cloths: Iterable[ClothPlan]) -> tuple[ClothPlan, ...]:
+def number_strips(cloths: Iterable[ClothPlan]) -> tuple[ClothPlan, ...]:
     """Strips counted through all cloths, in the order of cutting."""
     numbers = count(1)
     return tuple(
@@ -242,7 +242,7 @@ def _one_fabric(
     pieces = [p for p in wanted if p.fabric == fabric]
     cloths = [c for c in stock if c.fabric == fabric and c.count > 0]
     step, items, bins = _in_steps(pieces, cloths, goal)
-    found = packed(items, bins, seconds, stop=stop)
+    found = pack_bins(items, bins, seconds, stop=stop)
     plan = _plan_of(goal, step, pieces, cloths, found.strips, found.missing)
     gap = 0.0 if found.optimal or any(found.missing) else (found.cost - found.bound) / max(1.0, found.bound)
     proven = _proven(found)
@@ -266,7 +266,7 @@ def shelf_cloths(pieces: Sequence[WantedPiece], cloths: Sequence[Cloth]) -> int 
 def bolt_length(pieces: Sequence[WantedPiece], bolt: Cloth, seconds: float) -> tuple[Length, bool]:
     """How much of one long cloth the plan that takes least of it needs, and whether less is proven not to do."""
     step, items, bins = _in_steps(pieces, [bolt], Goal.LEAST)
-    found = packed(items, bins, seconds)
+    found = pack_bins(items, bins, seconds)
     return step * sum(s.depth for _, _, s in found.strips), _proven(found)
 
 

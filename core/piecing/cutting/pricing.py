@@ -11,9 +11,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..solver import linear
-from .strips import Bin, Counts, Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trimmed
+from .strips import Bin, Counts, Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trim_strips
 
-__all__ = ["Column", "Master", "as_laid", "cost_of", "dived", "single", "tops"]
+__all__ = ["Column", "Master", "as_laid", "cost_of", "dive", "single", "tops"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +24,7 @@ class Column:
     segments: tuple[tuple[int, bool, int], ...]
 
 
-def priced(items: Sequence[Item], duals: np.ndarray, width: int, depth: int) -> tuple[float, Column | None]:
+def best_column(items: Sequence[Item], duals: np.ndarray, width: int, depth: int) -> tuple[float, Column | None]:
     """The most valuable strip of a depth at these prices: a knapsack, each way of lying at most as often as wanted."""
     packs: list[tuple[int, bool, int, int, int]] = []  # item, turned, stacked, how many segments, length
     for n, turned, k, along in segments_in(items, depth, width):
@@ -79,7 +79,7 @@ class Master:
         self.columns.append(column)
         return True
 
-    def solved(self) -> tuple[float, np.ndarray, np.ndarray]:
+    def solve(self) -> tuple[float, np.ndarray, np.ndarray]:
         """Cost, price of each piece, price of a step of each cloth's depth."""
         items, bins, columns = self.items, self.bins, self.columns
         width = len(columns) + len(items)
@@ -101,7 +101,7 @@ class Master:
 
     def shares(self) -> np.ndarray:
         """How often each strip is cut in the linear choice."""
-        self.solved()
+        self.solve()
         return self._shares
 
     def grow(self, rounds: int = 80, ended: Callable[[], bool] = _never) -> float:
@@ -110,14 +110,14 @@ class Master:
         wanted = np.array([i.count for i in self.items], dtype=float)
         room = np.array([b.depth * b.count for b in self.bins], dtype=float)
         for _ in range(rounds):
-            _, prices, rooms = self.solved()
+            _, prices, rooms = self.solve()
             added, over = False, 1.0
             for b, bin_ in enumerate(self.bins):
                 for depth in (d for d in depths if d <= bin_.depth):
                     if ended():
                         # A round left in the middle proves nothing; what was proven before stands.
                         return self.proof[0]
-                    value, column = priced(self.items, prices, bin_.width, depth)
+                    value, column = best_column(self.items, prices, bin_.width, depth)
                     cost = (bin_.price + rooms[b]) * depth + bin_.strip
                     over = max(over, value / cost if cost > 1e-12 else 1.0)
                     if column and value > cost * (1 + 1e-7):
@@ -147,7 +147,7 @@ def cost_of(master: Master, items: Sequence[Item], strips: Sequence[tuple[int, i
     return sum(master.bins[b].cost(s.depth) for b, _, s in strips) + master.missing * short
 
 
-def dived(
+def dive(
     master: Master, items: Sequence[Item], bins: Sequence[Bin], ended: Callable[[], bool] = _never
 ) -> list[tuple[int, int, PackedStrip]]:
     """A whole-number plan from the linear one: what it takes whole times is cut, the rest is chosen anew."""
@@ -182,7 +182,7 @@ def dived(
         if len(found) == before:
             break
         columns = small.columns
-    return list(trimmed(items, found))
+    return list(trim_strips(items, found))
 
 
 def _clipped(c: Column, items: Sequence[Item], left: Sequence[int]) -> Column:

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 
 from ..solver import Stop
 from .pricing import Column, Master
-from .strips import Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trimmed
+from .strips import Item, Packed, PackedStrip, counts_in, depths_of, segments_in, trim_strips
 
 __all__ = ["columns_within", "narrowed"]
 
@@ -52,7 +52,7 @@ def narrowed(master: Master, known: Packed, seconds: float, stop: Stop | None = 
         # What is cheapest may still be too deep for the cloth: then its cost is a bound, and no plan.
         if sum(s.depth for s in found.strips) <= bin_.depth:
             best = Packed(
-                trimmed(items, [(0, 0, s) for s in found.strips]), known.missing, low + bin_.opening, 0.0, True
+                trim_strips(items, [(0, 0, s) for s in found.strips]), known.missing, low + bin_.opening, 0.0, True
             )
         break
     bound = max(known.bound, min(best.cost, low + bin_.opening))

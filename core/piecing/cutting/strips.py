@@ -19,7 +19,7 @@ __all__ = [
     "depths_of",
     "segments_in",
     "shelves",
-    "trimmed",
+    "trim_strips",
 ]
 
 Counts = tuple[int, ...]
@@ -158,7 +158,7 @@ def _first_room(
     return None
 
 
-def trimmed(
+def trim_strips(
     items: Sequence[Item], strips: Sequence[tuple[int, int, PackedStrip]]
 ) -> tuple[tuple[int, int, PackedStrip], ...]:
     """Pieces beyond those wanted are left out of the strips; deepest strips first."""

@@ -48,7 +48,7 @@ class Weighed:
 
     score: dict[frozenset[int], float] = field(default_factory=dict)
 
-    def ranked(self, most: int) -> list[tuple[frozenset[int], float]]:
+    def likeliest(self, most: int) -> list[tuple[frozenset[int], float]]:
         """The likeliest sets of candidates by their numbers, each with the logarithm of its weight."""
         return nlargest(most, self.score.items(), key=lambda x: x[1])
 

@@ -157,7 +157,7 @@ def infer(
     sets = likely_sets(system)
     params = (*parameters_of(model), *likely_singles(sets))
     possible = possible_blocks(system, sets, params, rng)
-    leading, sizes = leading_in(model, prior, params, possible, system.erased())
+    leading, sizes = leading_in(model, prior, params, possible, system.erased_batches())
     return Inference(
         model,
         prior,

@@ -24,6 +24,7 @@ __all__ = [
     "ON_THE_BACK",
     "TRIMMED_OFF",
     "Telling",
+    "chance_unmeasured",
     "enough",
     "look_alike",
     "may_be_lesser",
@@ -35,7 +36,6 @@ __all__ = [
     "telling",
     "tells_apart",
     "told_sure",
-    "unmeasured",
 ]
 
 _NAMED, _FEW, _SOON = 0.70, 0.20, 5.0
@@ -92,7 +92,7 @@ def enough(found: Inference, unlooked: float, more: int = 0) -> float:
     return few + (0.0 if unlooked < _UNLOOKED else _BLIND)
 
 
-def unmeasured(found: Inference, beside: Collection[int], but: Collection[Cause] = ()) -> float:
+def chance_unmeasured(found: Inference, beside: Collection[int], but: Collection[Cause] = ()) -> float:
     """The chance that a cause leads that was not measured, ``beside`` those of these numbers and ``but`` for such causes."""
     return sum(
         e.leads
@@ -107,7 +107,7 @@ def may_be_lesser(found: Inference, group: CauseGroup) -> bool:
     # A strip test is two readings by itself: the middle one, and all three.
     count = readings_judged(found) + _count_of(found, ReadingKind.STRIP_TEST)
     early = count < _LOOKED_ROUND and group.chance < _ANYWAY
-    return little and early and unmeasured(found, group.numbers, NO_RULER) > _NOT_SEEN
+    return little and early and chance_unmeasured(found, group.numbers, NO_RULER) > _NOT_SEEN
 
 
 def stands_alone(found: Inference, e: Estimate, chance: float, unlooked: float) -> bool:

@@ -14,7 +14,7 @@ from math import hypot, pi, sqrt
 import numpy as np
 from scipy.special import ndtri
 
-from ..blocks.pattern import Pattern, Place, UnitPlacement, laid
+from ..blocks.pattern import Pattern, Place, UnitPlacement, layout_of
 from ..lengths import Length, inches
 from ..planning.room import WANTED_SHARE, QuilterRecord
 from .causes import SCATTER, Source
@@ -157,4 +157,4 @@ def _any_seam(allowance: Length) -> BlockModel:
     """Two plain squares and the seam between them."""
     square = UnitPlacement("plain_square", ("a",))
     pattern = Pattern("seam", (Fraction(1), Fraction(1)), (Fraction(1),), (Place(0, 0, square), Place(1, 0, square)))
-    return model_of(block_geometry(laid(pattern), allowance * 40), allowance)
+    return model_of(block_geometry(layout_of(pattern), allowance * 40), allowance)

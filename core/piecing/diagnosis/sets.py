@@ -54,7 +54,7 @@ def likely_sets(system: System) -> list[LikelySet]:
     kinds, hands = _kinds(system), system.prior.hands
     by = {h: Background(system.residual, system.base(HANDS[h]), system.candidates) for h in {0, *kinds}}
     first = search(by[0])
-    begin = [of for of, _ in first.ranked(3)]
+    begin = [of for of, _ in first.likeliest(3)]
     best = max(first.score.values()) + log(hands[0])
     scored: list[tuple[float, int, int, frozenset[int]]] = []
     for h in kinds:
@@ -64,7 +64,7 @@ def likely_sets(system: System) -> list[LikelySet]:
             if top + log(kinds[h]) < best - _UNLIKELY:
                 continue
             found = search(by[h], begin=begin, most=4)
-        scored += [(-s - log(kinds[h]), h, n, of) for n, (of, s) in enumerate(found.ranked(_MOST_SETS))]
+        scored += [(-s - log(kinds[h]), h, n, of) for n, (of, s) in enumerate(found.likeliest(_MOST_SETS))]
     scored = nsmallest(_MOST_SETS, scored)
     scored = [x for x in scored if x[0] < scored[0][0] + 7]
     weights = np.exp(scored[0][0] - np.array([x[0] for x in scored]))

@@ -122,7 +122,7 @@ class System:
         touched = touched_by(self.model, p)
         return np.asarray(self.of_errors[:, list(touched)] @ np.array(list(touched.values())))
 
-    def erased(self) -> set[int]:
+    def erased_batches(self) -> set[int]:
         """Batches whose pieces were trimmed or joined since they were cut: what they were cut to no longer matters."""
         joined = any(self.readings[n].kind in (*OF_THE_BLOCK, *OF_ANY_BLOCK) for n in self.used)
         found = set()

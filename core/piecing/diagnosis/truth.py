@@ -13,7 +13,7 @@ from .causes import Cause, Parameter
 from .faults import faults_of
 from .inference import Inference
 from .model import BlockModel
-from .naming import readings_judged, unmeasured
+from .naming import chance_unmeasured, readings_judged
 from .reading_kinds import ReadingKind
 
 __all__ = ["ends_unread", "is_fold_open", "looked_at_said", "not_looked_at", "true_so_far"]
@@ -67,7 +67,7 @@ def true_so_far(found: Inference) -> bool:
     """Whether what was looked at could have shown a 1/32 and nothing that is seen is off: true, if no seam may drift where nobody looked
     (``ends_unread``) and the fold is settled (``is_fold_open``)."""
     none, count = found.nearly_none, readings_judged(found)
-    unlooked = unmeasured(found, ())
+    unlooked = chance_unmeasured(found, ())
     faults = [
         f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _LISTED and not f.eased
     ]

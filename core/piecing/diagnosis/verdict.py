@@ -21,6 +21,7 @@ from .mistakes import BELIEVED
 from .model import BlockModel
 from .naming import (
     Telling,
+    chance_unmeasured,
     enough,
     look_alike,
     may_be_lesser,
@@ -28,7 +29,6 @@ from .naming import (
     stands_alone,
     sure_of,
     taken_for_sure,
-    unmeasured,
 )
 from .places import SeamGroup
 from .reading_kinds import ReadingKind
@@ -187,7 +187,7 @@ def _weigh(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
     first = groups[0]
     second = max(groups[1:], key=lambda g: (g.large, g.chance))
     # What was not looked at may be anything; the lead is among what was.
-    unlooked = unmeasured(found, first.numbers)
+    unlooked = chance_unmeasured(found, first.numbers)
     chance = first.chance / max(1 - unlooked, 1e-9)
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single

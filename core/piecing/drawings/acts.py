@@ -89,7 +89,7 @@ def _pieces(
     box = _window(shown)
     for b in blades:
         _across(sketch, "blade", b, box)
-    return sketch.drawn(_dimension(sketch, box, size), alt)  # type: ignore[arg-type]
+    return sketch.to_drawing(_dimension(sketch, box, size), alt)  # type: ignore[arg-type]
 
 
 def _side_by_side(pieces: tuple[Piece, ...]) -> tuple[Piece, ...]:
@@ -113,7 +113,7 @@ def _backs(pieces: tuple[Piece, ...], alt: Message) -> Drawing:
     sketch = Sketch()
     for p in turned:
         _back(sketch, p)
-    return sketch.drawn(_window(turned), alt)
+    return sketch.to_drawing(_window(turned), alt)
 
 
 def _back(sketch: Sketch, p: Piece) -> None:
@@ -130,7 +130,7 @@ def _marking_drawing(m: Moment, alt: Message, size: Length | None) -> Drawing:
     box = _window((piece,))
     for line in m.drawn:
         _across(sketch, "mark", line, _extent((piece,)))
-    return sketch.drawn(_dimension(sketch, box, size), alt)  # type: ignore[arg-type]
+    return sketch.to_drawing(_dimension(sketch, box, size), alt)  # type: ignore[arg-type]
 
 
 def _page(pieces: tuple[Piece, ...], edges: tuple[Line, ...], alt: Message) -> Drawing:
@@ -142,7 +142,7 @@ def _page(pieces: tuple[Piece, ...], edges: tuple[Line, ...], alt: Message) -> D
         on = _on(piece, edge)
         if on:
             sketch.line("fresh", on.start, on.end)
-    return sketch.drawn(_window(pieces), alt)
+    return sketch.to_drawing(_window(pieces), alt)
 
 
 def _on(piece: Piece, edge: Line) -> Line | None:
@@ -192,7 +192,7 @@ def _stack(
     box = (box[0] - lap, box[1] - lap, box[2], box[3])
     for b in blades:
         _across(sketch, "blade", b, box)
-    return sketch.drawn(_dimension(sketch, box, size), alt)  # type: ignore[arg-type]
+    return sketch.to_drawing(_dimension(sketch, box, size), alt)  # type: ignore[arg-type]
 
 
 def _inside(line: Line, box: tuple[float, float, float, float]) -> tuple[Point, Point] | None:
@@ -266,7 +266,7 @@ def _wrong_sides(lay: Moment, right: Piece) -> Wrong:
     for u in right.under:
         if seam is None or _beside(seam, u.outline):
             sketch.polygon("back", u.outline, u.fabric)
-    return Wrong("wrong_sides", _stack(lay.stack, _BEFORE, face_up=True), sketch.drawn(_window((right,)), _AFTER))
+    return Wrong("wrong_sides", _stack(lay.stack, _BEFORE, face_up=True), sketch.to_drawing(_window((right,)), _AFTER))
 
 
 def _beside(seam: SewnSeam, outline: tuple[Point, ...]) -> bool:

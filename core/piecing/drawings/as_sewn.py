@@ -14,7 +14,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..blocks.geometry import lying, sewn
+from ..blocks.geometry import lying, sew_unit
 from ..blocks.pattern import Orientation
 from ..diagnosis.faults import Fault
 from ..diagnosis.model import OF_SEAM, BlockModel, Vector, course_shares
@@ -190,7 +190,7 @@ def _patches(
 @lru_cache(maxsize=512)
 def _upright_faces(spec: UnitSpec, orientation: Orientation, s: float) -> tuple[tuple[Polygon, str], ...]:
     """The patches of a unit as it lies, counted from its middle, with cloth to spare round it."""
-    piece = sewn(spec, s + _PAD) or sewn(spec, s)
+    piece = sew_unit(spec, s + _PAD) or sew_unit(spec, s)
     if piece is None:
         return ()
     left, bottom, right, top = piece.extent
@@ -334,7 +334,7 @@ def as_sewn(model: BlockModel, errors: Vector, faults: Sequence[Fault] = (), fac
     points = [p for outline in outlines for p in outline]
     xs, ys = [x for x, _ in points] + [-s, w + s], [y for _, y in points] + [-s, h + s]
     pad = 0.045 * max(w, h)
-    return sketch.drawn(
+    return sketch.to_drawing(
         (min(xs) - pad, min(ys) - pad, max(xs) + pad, max(ys) + pad),
         Message(
             "{name} as sewn, its errors drawn {times}: {faults}.",

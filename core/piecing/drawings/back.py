@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ..blocks.geometry import cell_middle, placed_parts
-from ..blocks.pattern import Pattern, laid
+from ..blocks.pattern import Pattern, layout_of
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, Polygon, area, clip, rectangle, sides_of
 from ..joining.pressing import Press, Pressed, arrow_of
@@ -46,7 +46,7 @@ def _direction(p: Pressed, way: Press) -> str:
 
 def back_picture(pattern: Pattern, pressed: Sequence[Pressed], finished: Length, allowance: Length) -> Drawing:
     """The block face down, its upper edge still on top."""
-    layout, sketch = laid(pattern), Sketch()
+    layout, sketch = layout_of(pattern), Sketch()
     size = float(layout.part(finished))
     wide, high = float(finished), float(pattern.height) * size
     for cell in layout.cells:
@@ -61,7 +61,7 @@ def back_picture(pattern: Pattern, pressed: Sequence[Pressed], finished: Length,
     for p in pressed:
         for start, end, way in _stretches(p):
             _arrow(sketch, p, _back(start, size, wide), _back(end, size, wide), way, smallest)
-    return sketch.drawn(
+    return sketch.to_drawing(
         (0.0, 0.0, wide, high),
         Message(
             "{name} from the back: {seams, plural, one {one seam} other {# seams}}, each with the way it is pressed.",

@@ -9,7 +9,7 @@ from __future__ import annotations
 from fractions import Fraction
 from math import isclose
 
-from ..blocks.geometry import cell_middle, lying, placed_parts, sewn
+from ..blocks.geometry import cell_middle, lying, placed_parts, sew_unit
 from ..blocks.pattern import UPRIGHT, BlockPlacement, Layout, Orientation
 from ..errors import PlanError
 from ..geometry.drawing import Drawing, Sketch
@@ -80,7 +80,7 @@ def block_picture(layout: Layout, finished: Length) -> Drawing:
     else:
         draw_block(sketch, layout, finished)
     _open_places(sketch, layout, float(layout.part(finished)))
-    return sketch.drawn((0.0, 0.0, wide, high), _alt(layout, finished))
+    return sketch.to_drawing((0.0, 0.0, wide, high), _alt(layout, finished))
 
 
 def _alt(layout: Layout, finished: Length) -> Message:
@@ -111,7 +111,7 @@ def apart_picture(layout: Layout, finished: Length, allowance: Length) -> Drawin
         float(finished) * float(layout.pattern.height / layout.pattern.width) * spread,
     )
     pad = max(wide, high) * _MARGIN
-    return sketch.drawn(
+    return sketch.to_drawing(
         (-pad, -pad, wide + pad, high + pad),
         Message(
             "{name} taken apart: every unit trimmed, the shaded rim {s} wide goes into the seams.",
@@ -122,7 +122,7 @@ def apart_picture(layout: Layout, finished: Length, allowance: Length) -> Drawin
 
 
 def _unit_apart(sketch: Sketch, spec: UnitSpec, orientation: Orientation, at: Point, s: float) -> None:
-    piece = sewn(spec, s)
+    piece = sew_unit(spec, s)
     if piece is None:
         return
     left, bottom, right, top = piece.extent
@@ -164,7 +164,7 @@ def side_by_side(
     alt = Message(
         "{name}, {across} by {down} of it{how}.", name=p.name, across=across, down=down, how=_how(every_second)
     )
-    return sketch.drawn((0.0, 0.0, across * wide, down * high), alt)
+    return sketch.to_drawing((0.0, 0.0, across * wide, down * high), alt)
 
 
 def _how(orientation: Orientation) -> str:

@@ -36,7 +36,7 @@ def cloth_picture(plan: ClothPlan, cutter: Cutter = Cutter.RIGHT) -> Drawing:
             sketch.polygon("face", at(float(p.x), float(p.y), float(p.width), float(p.height)), plan.cloth.fabric)
         foot = float(s.y + s.depth)
         sketch.line("blade", (0.0, shown - foot), (across, shown - foot))
-    return sketch.drawn(
+    return sketch.to_drawing(
         (0.0, 0.0, across, shown),
         Message(
             "{n, plural, one {one strip} other {# strips}} across {cloth}, {used} of it used.",

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import lru_cache
 
 from ..blocks.geometry import cell_middle, placed_parts
-from ..blocks.pattern import UPRIGHT, Layout, Orientation, Pattern, laid
+from ..blocks.pattern import UPRIGHT, Layout, Orientation, Pattern, layout_of
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, Polygon, area, clip, rectangle, rotated, sides_of
 from ..lengths import ZERO, Length
@@ -102,7 +102,7 @@ def quilt_picture(q: QuiltSizes, at: Callable[[int], Laid] | Sequence[Laid], fil
         n=q.blocks,
         b=c.block_width,
     )
-    return sketch.drawn((0.0, 0.0, wide, high), said)
+    return sketch.to_drawing((0.0, 0.0, wide, high), said)
 
 
 def _clipped(outline: Polygon, box: Polygon) -> Polygon:
@@ -184,7 +184,7 @@ def _draw_row(sketch: Sketch, r: Round, corner: Point) -> None:
 @lru_cache(maxsize=64)
 def _strip(pattern: Pattern) -> Sketch:
     sketch = Sketch()
-    for outline, role, _ in _faces(laid(pattern), Length.of(pattern.width), UPRIGHT):
+    for outline, role, _ in _faces(layout_of(pattern), Length.of(pattern.width), UPRIGHT):
         sketch.polygon("face", outline, role)
     return sketch
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from ..blocks.library import library_pattern
-from ..blocks.pattern import Orientation, Pattern, laid
+from ..blocks.pattern import Orientation, Pattern, layout_of
 from ..diagnosis.model import model_of
 from ..diagnosis.placing import block_geometry
 from ..diagnosis.symptoms import end_of
@@ -33,7 +33,7 @@ def symptom_picture(code: str, *, true: bool = False) -> Drawing:
     pattern = library_pattern(symptom.block)
     if symptom.turned and not true:
         pattern = _one_wrong(pattern, mirrored=symptom.code == "hand")
-    model = model_of(block_geometry(laid(pattern), inches(_SIZES[symptom.block])), inches("1/4"))
+    model = model_of(block_geometry(layout_of(pattern), inches(_SIZES[symptom.block])), inches("1/4"))
     errors = np.zeros(model.errors) if true else errors_of(model, symptom.causes)
     drawing = as_sewn(model, errors, factor=2.0)
     shown = Message(

@@ -46,7 +46,7 @@ def design_picture(design: Design, alt: Message) -> Drawing:
     sketch = Sketch()
     for part in design.parts:
         sketch.polygon("face", part.outline, part.role)
-    return sketch.drawn((0.0, 0.0, design.width, design.height), alt)
+    return sketch.to_drawing((0.0, 0.0, design.width, design.height), alt)
 
 
 def pictures(plan: UnitPlan) -> UnitPictures:
@@ -112,7 +112,7 @@ def _sewn_drawing(plan: UnitPlan, window: Window, pad: float) -> Drawing:
         _upright(sketch, (left, bottom), (left, top), -pad * 0.42, plan.raw_height)
     height = (y1 + y2) / 2
     sketch.dimension((x2, height), (right, height), (right + pad * 1.1, height), Message("{size}", size=margins.right))
-    return sketch.drawn(
+    return sketch.to_drawing(
         window,
         Message(
             "The sewn unit, {raw} before trimming, with the trim line inside it and {margin} to come off the side with "
@@ -135,7 +135,7 @@ def _corner(plan: UnitPlan) -> Drawing:
     sketch.dimension(
         (x, height), (right, height), (right + reach * 0.42, height), Message("{size}", size=plan.margins.right)
     )
-    return sketch.drawn(
+    return sketch.to_drawing(
         (right - reach, top - reach, right + reach * 0.8, top + reach * 0.8),
         Message("One corner enlarged: {margin} to trim beside the trim line.", margin=plan.margins.right),
     )
@@ -154,7 +154,7 @@ def _trimmed_drawing(plan: UnitPlan, window: Window, pad: float) -> Drawing:
         _upright(sketch, (x1, y1), (x1, y2), -pad * 0.42, plan.target_height)
     for tip in unit.tips:
         _tip(sketch, tip, (x1, y1), (x2, y2), s)
-    return sketch.drawn(
+    return sketch.to_drawing(
         window,
         Message(
             "The unit trimmed to {target}; the dashed line shows the {finished} that stays visible once it is joined.",

@@ -121,7 +121,7 @@ class Sketch:
         self._dimensions.append(Dimension(down[0], down[1], down[2], label))
         return self
 
-    def drawn(self, window: tuple[float, float, float, float], alt: Message) -> Drawing:
+    def to_drawing(self, window: tuple[float, float, float, float], alt: Message) -> Drawing:
         """``window`` is left, bottom, right, top."""
         left, bottom, right, top = window
         return Drawing(

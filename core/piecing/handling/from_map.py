@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 from ..blocks.geometry import cell_middle, placed_parts
-from ..blocks.pattern import Cell, Layout, Pattern, laid
+from ..blocks.pattern import Cell, Layout, Pattern, layout_of
 from ..geometry.plane import Point, holds
 from ..joining.pressing import Press, Pressed, arrow_of
 from ..lengths import Length
@@ -47,7 +47,7 @@ def ways_of_units(
 ) -> SeamWays:
     """The seams within the units of one block that are made to ``spec``, of either hand; ``roles`` are the fabrics of a colourway
     by those of the pattern."""
-    layout, found = laid(pattern), SeamWays()
+    layout, found = layout_of(pattern), SeamWays()
     part = layout.part(finished)
     for cell in layout.cells:
         own = cell.spec(part)

@@ -75,4 +75,4 @@ def section_picture(sewn: SewnBlock, s: Section, title: Message) -> Drawing:
         max(b[2] for b in boxes) + pad,
         max(b[3] for b in boxes) + pad,
     )
-    return sketch.drawn(window, Message("{title}, its parts a little apart.", title=title))
+    return sketch.to_drawing(window, Message("{title}, its parts a little apart.", title=title))

@@ -11,7 +11,7 @@ from fractions import Fraction
 
 from ..blocks.counting import Colourway
 from ..blocks.editing import whole_mirrored
-from ..blocks.pattern import BlockPlacement, Pattern, Place, laid
+from ..blocks.pattern import BlockPlacement, Pattern, Place, layout_of
 from ..cautions import Risk, cautions
 from ..drawings.back import back_picture
 from ..geometry.drawing import Drawing
@@ -96,7 +96,7 @@ def join_steps(
     """Every step of joining one block whose units are trimmed; its places in ``apart``, by number, hold blocks that are joined for
     themselves, and the ``strips`` between these were cut to what was measured. Raises ``LayoutIncomplete``, ``CannotBeSewn``.
     """
-    layout = laid(pattern.complete())
+    layout = layout_of(pattern.complete())
     pressed = {p.seam.name: p for p in pressing.pressed} if pressing else {}
     whole = SewnBlock(
         layout,
@@ -126,7 +126,7 @@ def _nested_steps(outer: SewnBlock, apart: frozenset[int] = frozenset()) -> Iter
             wide = outer.layout.pattern.box(place)[3 if place.orientation.across else 2]
             seen.setdefault((inner, place.content.fabrics, wide), []).append(place)
     for n, ((inner, fabrics, wide), places) in enumerate(seen.items()):
-        layout, roles = laid(inner), dict(fabrics)
+        layout, roles = layout_of(inner), dict(fabrics)
         own = replace(
             outer,
             layout=layout,

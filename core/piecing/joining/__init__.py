@@ -2,7 +2,7 @@
 
 from .order import Order, Ordering, Step, check_sewable, order_of, orders, steps
 from .pressing import Press, Pressed, PressingMap, Wishes, pressing_map
-from .pressing_check import checked
+from .pressing_check import check_pressing
 from .seams import BlockSeam, block_seams, meetings
 from .thread import thread_needed
 
@@ -16,8 +16,8 @@ __all__ = [
     "Step",
     "Wishes",
     "block_seams",
+    "check_pressing",
     "check_sewable",
-    "checked",
     "meetings",
     "order_of",
     "orders",

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-__all__ = ["Drawn", "PressingVerdict", "checked"]
+__all__ = ["Drawn", "PressingVerdict", "check_pressing"]
 
 _NEAR = 1e-5
 
@@ -35,7 +35,7 @@ class PressingVerdict:
     loose: tuple[complex, ...]
 
 
-def checked(seams: Sequence[Drawn]) -> PressingVerdict:
+def check_pressing(seams: Sequence[Drawn]) -> PressingVerdict:
     """Look at every seam end that lies on a later seam, and at what comes to the same point from beyond."""
     nested, loose = 0, []
     tips = np.array([tip for s in seams for tip in (s.start, s.end)])

@@ -15,7 +15,7 @@ from math import ceil, floor, hypot
 import numpy as np
 
 from ..blocks.geometry import cell_middle, inner_seams, placed_parts
-from ..blocks.pattern import BlockPlacement, Layout, Orientation, Pattern, laid
+from ..blocks.pattern import BlockPlacement, Layout, Orientation, Pattern, layout_of
 from ..geometry.plane import Point, holds
 from ..lengths import Length
 from ..units import UnitSpec
@@ -71,7 +71,7 @@ def block_seams(pattern: Pattern, order: Order) -> tuple[BlockSeam, ...]:
     Raises ``LayoutIncomplete``, ``CannotBeSewn``.
     """
     section = order_of(pattern.complete(), order)
-    layout, high = laid(pattern), float(pattern.height)
+    layout, high = layout_of(pattern), float(pattern.height)
     found: list[BlockSeam] = []
     for n, place in enumerate(pattern.places):
         if isinstance(place.content, BlockPlacement):
@@ -257,7 +257,7 @@ def darkness(
     pattern: Pattern, seams: Sequence[BlockSeam], values: Mapping[str, int]
 ) -> tuple[tuple[float, float], ...]:
     """For every seam the mean value on its left and on its right, looked at along it just beside the fold."""
-    layout = laid(pattern)
+    layout = layout_of(pattern)
     boxes, middles, kinds = [], [], []
     for cell, spec in zip(layout.cells, layout.specs(_PART), strict=True):
         x, y = cell_middle(layout, cell, 1.0)

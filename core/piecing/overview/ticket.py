@@ -104,7 +104,7 @@ def ticket(plan: UnitPlan, hands: HandsOfUnit, rulers: Sequence[Ruler], cutter: 
         method=plan.method.name,
         wanted=drawn if plan.handed else Message("{n} wanted, {made} made", n=plan.wanted, made=plan.made),
         done=hands.done,
-        cut=tuple(_cut(p, hands, plan) for p in plan.pieces),
+        cut=tuple(_cut_said(p, hands, plan) for p in plan.pieces),
         pairs=laid_together(plan, hands.names),
         steps=steps if sewn else (),
         recipe=recipe if sewn else None,
@@ -130,7 +130,7 @@ def block_ticket(
     return BlockTicket(name, wanted, steps, cautions_for(BenchStage.JOIN, BenchStage.PRESS), picture)
 
 
-def _cut(p: CutPiece, hands: HandsOfUnit, plan: UnitPlan) -> Message:
+def _cut_said(p: CutPiece, hands: HandsOfUnit, plan: UnitPlan) -> Message:
     name = hands.names.get(p.role, p.role.upper())
     further = {2: ", each cut once on the diagonal", 4: ", each cut on both diagonals"}.get(p.gives, "")
     letter = (hands.letters or {}).get((p.role, p.width, p.height, p.gives), "")

@@ -16,7 +16,7 @@ from .checks import LARGEST_FINISHED, check_allowance, check_finished
 from .notes import notes_of
 from .room import QuilterRecord, room_share
 from .schools import School, rounded, school_cuts
-from .unit_plan import MOST_UNITS, Choices, CutPiece, UnitPlan, batch_of, handed, pieces_for_batches
+from .unit_plan import MOST_UNITS, Choices, CutPiece, UnitPlan, batch_of, comes_in_two_hands, pieces_for_batches
 
 __all__ = ["Note", "SchoolOffer", "finished_unit", "offers", "pieces_of", "plan"]
 
@@ -37,7 +37,7 @@ def finished_unit(block: Length, across: int) -> Length:
     return block / across
 
 
-def checked(choices: Choices) -> Kind:
+def checked_kind(choices: Choices) -> Kind:
     """The kind of a choice that can be made. Raises a ``PlanError`` or ``SeamTooWide`` that says what works instead."""
     spec = choices.spec
     check_finished(spec)
@@ -66,7 +66,7 @@ def plan(choices: Choices, record: QuilterRecord | None = None) -> UnitPlan:
     ``CutTooSmall`` (with the smallest cut that works in its data) when given cuts cannot reach the target; and what
     ``school_cuts`` raises.
     """
-    kind, method = checked(choices), method_for(choices.spec.kind, choices.method)
+    kind, method = checked_kind(choices), method_for(choices.spec.kind, choices.method)
     spec, allowance, take_up = choices.spec, choices.seam_allowance, choices.seam.take_up
     method.refuse(spec, allowance)
     cuts = _cuts(choices, method, record)
@@ -78,7 +78,7 @@ def plan(choices: Choices, record: QuilterRecord | None = None) -> UnitPlan:
     if margins.least < ZERO:
         _refuse_small(choices, method, cuts)
     batch = batch_of(method, choices, cuts)
-    is_handed = handed(spec)
+    is_handed = comes_in_two_hands(spec)
     batches, drawn, mirrored = _goes(choices, batch, is_handed)
     pieces = pieces_for_batches(choices, batch, cuts, batches)
     raw_width, raw_height = method.raw(spec, cuts, allowance, take_up)

@@ -12,7 +12,7 @@ from ..lengths import ZERO, Length
 from ..messages import Message
 from ..units import method_for
 from ..units.method import Cuts
-from .plan import checked
+from .plan import checked_kind
 from .unit_plan import Choices
 
 __all__ = ["Trial", "trial_of"]
@@ -47,7 +47,7 @@ class Trial:
         """How much larger than expected it came out, the first way."""
         return self.width - self.expected_width
 
-    def said(self) -> tuple[Message, ...]:
+    def sentences(self) -> tuple[Message, ...]:
         """Room, what was expected, and what to do with the rest."""
         return (self._room_said(), *self._off_said(), *self._next_said())
 
@@ -89,7 +89,7 @@ def trial_of(choices: Choices, cuts: Cuts, width: Length, height: Length | None 
 
     Raises what the kind and the method refuse, and ``SizeOutOfRange`` for a size that no such piece can come to.
     """
-    checked(choices)
+    checked_kind(choices)
     method = method_for(choices.spec.kind, choices.method)
     spec, allowance, take_up = choices.spec, choices.seam_allowance, choices.seam.take_up
     expected = method.raw(spec, cuts, allowance, take_up)

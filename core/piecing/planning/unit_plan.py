@@ -16,7 +16,7 @@ from ..units import Kind, Method, kind_of
 from ..units.design import has_hand
 from ..units.method import Batch, Cuts, Margins, PieceRule, Spare
 from ..units.notes import Note
-from ..units.simulate import Made, made
+from ..units.simulate import Made, simulate_unit
 from ..units.spec import UnitSpec
 from .schools import School
 from .seam import Seam
@@ -27,11 +27,11 @@ __all__ = [
     "CutPiece",
     "UnitPlan",
     "batch_of",
-    "handed",
+    "comes_in_two_hands",
     "pieces_for_batches",
     "pieces_said",
     "ready_said",
-    "simulated",
+    "simulate_batch",
     "still_to_make",
 ]
 
@@ -234,7 +234,7 @@ class UnitPlan:
     @property
     def simulated(self) -> Made:
         """One batch of it, sewn on the engine."""
-        return simulated(self.method, self.choices, self.cuts)
+        return simulate_batch(self.method, self.choices, self.cuts)
 
     @property
     def kept(self) -> Area:
@@ -247,16 +247,16 @@ class UnitPlan:
         return 1 - float(self.kept.value) / float(self.cloth.value)
 
 
-def simulated(method: Method, choices: Choices, cuts: Cuts) -> Made:
+def simulate_batch(method: Method, choices: Choices, cuts: Cuts) -> Made:
     """One batch on the engine, with this quilter's seam."""
     seam = choices.seam
     sizes = {name: float(size) for name, size in cuts.items()}
     needle = Needle.of(float(seam.stitch), float(seam.fold))
-    return made(method, choices.spec, sizes, float(choices.seam_allowance), needle)
+    return simulate_unit(method, choices.spec, sizes, float(choices.seam_allowance), needle)
 
 
 @lru_cache(maxsize=512)
-def handed(spec: UnitSpec) -> bool:
+def comes_in_two_hands(spec: UnitSpec) -> bool:
     """Whether this unit, with these fabrics, is another one in the mirror."""
     return has_hand(kind_of(spec.kind).design(spec))
 

@@ -3,11 +3,11 @@
 from .backing import Backing, Binding
 from .beside import SettingBeside, settings_beside
 from .borders import QuiltPart, Round
-from .by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed
+from .by_rule import Sampled, SashStrip, StripCrossing, as_set, sampler, sashed_pattern
 from .choices import BackingWay, Border, Corners, PlainPiece, QuiltChoices, Setting, block_spots
 from .laid import Laid
 from .pieced import PiecedRow, RowFit, Runs
-from .scraps import Arrangement, arranged
+from .scraps import Arrangement, arrange_scraps
 from .sizes import QuiltSizes, quilt_sizes
 
 __all__ = [
@@ -31,11 +31,11 @@ __all__ = [
     "Setting",
     "SettingBeside",
     "StripCrossing",
-    "arranged",
+    "arrange_scraps",
     "as_set",
     "block_spots",
     "quilt_sizes",
     "sampler",
-    "sashed",
+    "sashed_pattern",
     "settings_beside",
 ]

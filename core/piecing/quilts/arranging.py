@@ -19,7 +19,7 @@ from scipy.optimize import linear_sum_assignment
 from ..errors import CountOutOfRange
 from .choices import QuiltChoices, Setting, block_spots
 
-__all__ = ["BlockArrangement", "BlockPlace", "arranged", "joined_along", "places_of"]
+__all__ = ["BlockArrangement", "BlockPlace", "arrange_blocks", "joined_along", "places_of"]
 
 Floats = NDArray[np.float64]
 Numbers = NDArray[np.int64]
@@ -98,7 +98,7 @@ def joined_along(places: Sequence[BlockPlace], *, across: bool) -> list[list[int
     return sorted(lines, key=lambda line: along[line[0]])
 
 
-def arranged(
+def arrange_blocks(
     widths: Sequence[float],
     heights: Sequence[float],
     places: Sequence[BlockPlace],
@@ -162,7 +162,7 @@ class _Work:
             at[self.wanted == kind] = np.nonzero(self.of == kind)[0]
         return at
 
-    def seen(self, at: Numbers, side: int) -> Floats:
+    def sizes_along(self, at: Numbers, side: int) -> Floats:
         """(places,): what the block in each measures along a side."""
         return np.asarray(self.sizes[self.shown[side], at])
 
@@ -170,7 +170,7 @@ class _Work:
         """Inches that neighbours differ in all."""
         total = 0.0
         for side, pairs in enumerate(self.pairs):
-            values = self.seen(at, side)
+            values = self.sizes_along(at, side)
             total += float(np.abs(values[pairs[:, 0]] - values[pairs[:, 1]]).sum())
         return total
 
@@ -221,7 +221,7 @@ class _Work:
                 break
             at = new
             for side, lines in enumerate(self.lines):
-                values = self.seen(at, side)
+                values = self.sizes_along(at, side)
                 wanted[side] = np.array([np.median(values[line]) for line in lines])
         return at
 

@@ -17,7 +17,7 @@ from ..errors import QuiltImpossible
 from ..lengths import ZERO, Length, inches
 from .choices import QuiltChoices, Setting, block_spots
 
-__all__ = ["Sampled", "SashStrip", "StripCrossing", "as_set", "sampler", "sashed"]
+__all__ = ["Sampled", "SashStrip", "StripCrossing", "as_set", "sampler", "sashed_pattern"]
 
 _MOST = 400
 """Blocks of one arrangement."""
@@ -93,7 +93,7 @@ def _sashes(c: QuiltChoices, wide: Fraction, high: Fraction, sash: Fraction) -> 
     return boxes
 
 
-def sashed(
+def sashed_pattern(
     c: QuiltChoices,
     lying: Sequence[tuple[BlockPlacement, Orientation]],
     across: Sequence[SashStrip],

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..blocks.pattern import carried
+from ..blocks.pattern import carried_box
 from ..errors import ScrapsImpossible
 from ..lengths import Length
 from .choices import Setting, block_spots
@@ -70,7 +70,7 @@ def scrap_places(q: QuiltSizes, laid: Sequence[Laid], role: str) -> tuple[ScrapP
 def _box_of(laid: Laid, k: int) -> tuple[float, float, float, float]:
     """The box of a unit once its block is mirrored and turned, in parts."""
     p = laid.layout.pattern
-    x, y, w, h = carried(laid.layout.cells[k], p.width, p.height, laid.orientation)
+    x, y, w, h = carried_box(laid.layout.cells[k], p.width, p.height, laid.orientation)
     return float(x), float(y), float(w), float(h)
 
 

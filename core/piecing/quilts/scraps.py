@@ -16,7 +16,7 @@ from ..messages import Message
 from ..solver import Answered, cp, solve
 from .scrap_places import ScrapPlace, named_scrap
 
-__all__ = ["Arrangement", "ScrapStock", "Value", "alike", "arranged", "darkness", "touching"]
+__all__ = ["Arrangement", "ScrapStock", "Value", "alike", "arrange_scraps", "darkness", "touching"]
 
 
 class Value(StrEnum):
@@ -68,7 +68,7 @@ def touching(fabrics: Sequence[str], pairs: Sequence[tuple[int, int]]) -> tuple[
     return tuple((a, b) for a, b in pairs if alike(fabrics[a], fabrics[b]))
 
 
-def arranged(
+def arrange_scraps(
     places: Sequence[ScrapPlace],
     pairs: Sequence[tuple[int, int]],
     stock: Sequence[ScrapStock],
@@ -114,7 +114,7 @@ def _arrange(
         if better.found and better.objective <= fewest:
             fabrics, fewest = model.read(better), better.objective
     reasons = () if fewest == 0 else _reasons(places, pairs, stock, fixed, proven)
-    ordered = model.ordered(fabrics, pairs, fewest, _costs(places, stock, order, Random(seed)), seed)
+    ordered = model.in_order(fabrics, pairs, fewest, _costs(places, stock, order, Random(seed)), seed)
     fabrics = model.read(ordered) if ordered.found else tuple(fabrics)
     near = touching(fabrics, pairs)
     if not near:
@@ -335,7 +335,7 @@ class _ScrapModel:
         self.model.minimize(sum(self.alike))
         return solve(self.model, 2.2, seed=seed)
 
-    def ordered(
+    def in_order(
         self, known: Sequence[str], pairs: Sequence[tuple[int, int]], fewest: int, costs: list[list[int]], seed: int
     ) -> Answered:
         """The wished-for order among arrangements that keep as many neighbours apart."""

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from ..blocks.pattern import BlockPlacement, Pattern, UnitPlacement, laid
+from ..blocks.pattern import BlockPlacement, Pattern, UnitPlacement, layout_of
 from ..joining.order import Order, Section, order_of
 from ..lengths import Length
 from ..messages import Listing, Message
@@ -26,7 +26,7 @@ from .top_readings import (
     mean_of,
     misread,
     three_lengths,
-    used,
+    used_values,
 )
 
 __all__ = [
@@ -104,7 +104,7 @@ def strips_length(s: Section, part: Length, allowance: Length) -> Length:
 def strips_between(pattern: Pattern, order: Order, finished: Length, allowance: Length) -> tuple[StripsBetween, ...]:
     """Every section with such strips, in the order of sewing, of a centre finishing ``finished`` across. Raises ``LayoutIncomplete``,
     ``CannotBeSewn``."""
-    section, layout = order_of(pattern, order), laid(pattern)
+    section, layout = order_of(pattern, order), layout_of(pattern)
     part = layout.part(finished)
     specs = {c.place: spec for c, spec in zip(layout.cells, layout.specs(part), strict=True) if not c.nested}
     at = {pattern.places[n].name: spec for n, spec in specs.items()}
@@ -129,7 +129,7 @@ def measured_strips(
         edges = ("left edge", "right edge") if b.upright else ("upper edge", "lower edge")
         finished = raw - c.seam_allowance * 2
         readings = tuple(replace(r, finished=finished) for r in three_lengths(b.key, edges, raw, raw, known))
-        values = used(readings)
+        values = used_values(readings)
         cut = StripsCut(b, mean_of(c, values)) if len(values) == THREE else None
         how = Message(
             "What is joined to {n, plural, one {it} other {them}}, sewn and pressed, along the seam. Should be {expected}.",
@@ -150,7 +150,7 @@ def _title(b: StripsBetween) -> Message:
 
 
 def _uneven(readings: Iterable[TopReading]) -> Iterator[Message]:
-    values = used(readings)
+    values = used_values(readings)
     # From what lies between them each is off by half of that.
     if len(values) > 1 and max(values) - min(values) > Length.near(EASED * 2):
         yield Message(

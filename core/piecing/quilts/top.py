@@ -26,7 +26,7 @@ from .top_readings import (
     misread,
     reading,
     three_lengths,
-    used,
+    used_values,
 )
 from .top_rows import measured_rows
 
@@ -70,7 +70,7 @@ class TopAsMeasured:
     @property
     def begun(self) -> bool:
         """Whether anything was measured that is gone by."""
-        return any(used(s.readings) for s in self.steps)
+        return any(used_values(s.readings) for s in self.steps)
 
 
 def cut_last_said(pieces: Iterable[str], strips: int) -> Message | None:
@@ -141,9 +141,9 @@ def _blocks(planned: QuiltSizes, known: KnownLengths) -> tuple[TopStep, QuiltCho
     across = replace(across, finished=wide - s2)
     down = across if square else replace(reading(_DOWN, Message("Down"), high, high, known), finished=high - s2)
     now = c
-    for found in used([across]):
+    for found in used_values([across]):
         now = replace(now, block_width=found - s2)
-    for found in used([down]):
+    for found in used_values([down]):
         now = replace(now, block_height=found - s2)
     readings = (across,) if square else (across, down)
     how = Message("What all of them were trimmed to. Should be {wide} × {high}.", wide=wide, high=high)
@@ -176,7 +176,7 @@ def _round(
     across = three_lengths(
         f"border {r.number} across", ("upper edge", "lower edge"), raw_size(c, wide), raw_size(c, wide + wider), known
     )
-    means = [mean_of(c, v) - s2 if len(v := used(x)) == THREE else None for x in (across, down)]
+    means = [mean_of(c, v) - s2 if len(v := used_values(x)) == THREE else None for x in (across, down)]
     now = _brought(
         r,
         r.width + wider if means[0] is None else means[0] - inside,
@@ -202,7 +202,7 @@ def _how(c: QuiltChoices, finished: Length) -> Message:
 
 def _looked_at(readings: tuple[TopReading, ...]) -> Iterator[Message]:
     yield from misread(readings)
-    values = used(readings)
+    values = used_values(readings)
     if len(values) < 2 or max(values) - min(values) <= Length.near(UNEVEN):
         return
     yield Message(

@@ -24,7 +24,7 @@ __all__ = [
     "misread",
     "reading",
     "three_lengths",
-    "used",
+    "used_values",
 ]
 
 THREE = 3
@@ -104,7 +104,7 @@ def reading(
     return TopReading(key, where, planned, expected, found.value, found.planned != planned, note)
 
 
-def used(readings: Iterable[TopReading]) -> list[Length]:
+def used_values(readings: Iterable[TopReading]) -> list[Length]:
     """Those that are gone by."""
     return [r.value for r in readings if r.used and r.value is not None]
 

@@ -14,7 +14,7 @@ from ..messages import Message
 from ..tolerances import EASED
 from .choices import QuiltChoices, Setting, raw_size
 from .sizes import QuiltCentre, QuiltSizes, diagonal_rows, row_sash, sashes_along
-from .top_readings import THREE, KnownLengths, TopReading, TopStep, mean_of, misread, reading, used
+from .top_readings import THREE, KnownLengths, TopReading, TopStep, mean_of, misread, reading, used_values
 
 __all__ = ["MeasuredRows", "measured_rows"]
 
@@ -49,7 +49,7 @@ def measured_rows(
     means, off, compared = dict[int, Length](), list[Message](), False
     for blocks in dict.fromkeys(line.blocks for line in lines):
         alike = [r for r, line in zip(readings, lines, strict=True) if line.blocks == blocks]
-        values = used(alike)
+        values = used_values(alike)
         if len(values) < 2:
             continue
         # What one block can be eased, a row can be as often as it has blocks. A row further off is looked into, not gone by.

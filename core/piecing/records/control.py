@@ -84,7 +84,7 @@ class LotWatch:
     by: float = 0.0
     probability: float = 0.0
 
-    def said(self, words: tuple[Message, Message]) -> Message:
+    def sentence(self, words: tuple[Message, Message]) -> Message:
         """In words; ``words`` say what it does when the figure grows, and when it shrinks ("the seam runs wider")."""
         what = words[0] if self.by > 0 else words[1]
         match self.state:

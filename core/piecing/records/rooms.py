@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ..blocks.counting import BlockOrder, Colourway, MakingChoice, counted, ordered_plans
+from ..blocks.counting import BlockOrder, Colourway, MakingChoice, ordered_plans, unit_counts
 from ..blocks.pattern import Pattern
 from ..diagnosis.causes import SCATTER
 from ..diagnosis.equations import CUT_SCATTER
@@ -95,7 +95,7 @@ def block_rooms(
     """Made the usual way by one school, and with ``ways`` every other way too. Raises ``LayoutIncomplete``."""
     if school is School.RECORDS and record.readings < FEWEST:
         school = School.LITTLE
-    units = counted([BlockOrder(pattern, finished, (Colourway(1),))])
+    units = unit_counts([BlockOrder(pattern, finished, (Colourway(1),))])
     found, cannot = [], 0
     makings = {u.spec.kind: MakingChoice(school=school) for u in units}
     for c in ordered_plans(units, makings, seam_allowance=allowance, ruler_step=step, record=record):

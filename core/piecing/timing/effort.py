@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import lru_cache
 
-from ..blocks.counting import BlockOrder, Colourway, counted, ordered_plans
+from ..blocks.counting import BlockOrder, Colourway, ordered_plans, unit_counts
 from ..blocks.pattern import Pattern
 from ..joining.order import Order
 from ..joining.seams import block_seams
@@ -111,7 +111,7 @@ def again_minutes(pattern: Pattern, finished: Length, allowance: Length, step: L
     dozen = 12
     minutes = 0.0
     for one in ordered_plans(
-        counted([BlockOrder(pattern, finished, (Colourway(dozen),))]), {}, seam_allowance=allowance, ruler_step=step
+        unit_counts([BlockOrder(pattern, finished, (Colourway(dozen),))]), {}, seam_allowance=allowance, ruler_step=step
     ):
         if one.plan is not None:
             minutes += piece_minutes(sum(p.count for p in one.plan.pieces)) / dozen

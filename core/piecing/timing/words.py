@@ -18,7 +18,7 @@ class Minutes:
 
     minutes: float
 
-    def rounded(self) -> int:
+    def rounded_minutes(self) -> int:
         """As it is said, in minutes; never less than one."""
         step = 1 if self.minutes < 20 else 5 if self.minutes < 180 else 15
         return max(1, step * round(self.minutes / step))
@@ -26,7 +26,7 @@ class Minutes:
     def set_in(self, style: Any, /) -> str:
         """The same in either measure."""
         del style
-        hours, minutes = divmod(self.rounded(), 60)
+        hours, minutes = divmod(self.rounded_minutes(), 60)
         told = []
         if hours:
             told.append("1 hour" if hours == 1 else f"{hours:,} hours")

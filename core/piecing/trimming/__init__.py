@@ -11,9 +11,9 @@ from ..planning.schools import School
 from ..planning.unit_plan import UnitPlan
 from ..units import flying_goose, half_square_triangle
 from ..units.method import Cuts
-from .diagonal import closed, folded, opened_said
+from .diagonal import closed_recipe, folded_recipe, opened_said
 from .expectation import Expectation, expectation, margin_read
-from .opened import made_for_geese, opened
+from .opened import made_for_geese, opened_recipe
 from .recipe import Cutter, Recipe, RecipeStep
 from .rulers import Fit, Ruler, fit, starting_set
 from .whole_block import trim_block
@@ -59,10 +59,10 @@ def recipes(plan: UnitPlan, rulers: Sequence[Ruler] | None = None, cutter: Cutte
     """
     owned = starting_set(Measure.INCHES) if rulers is None else rulers
     shown = trimmed_plan(plan)
-    ways = [*made_for_geese(shown, owned, cutter), opened(shown, owned, cutter)]
+    ways = [*made_for_geese(shown, owned, cutter), opened_recipe(shown, owned, cutter)]
     if shown.method in _CLOSED:
-        ways.append(closed(shown, owned, cutter))
+        ways.append(closed_recipe(shown, owned, cutter))
     if shown.spec.kind in _FOLDED:
-        ways.append(folded(shown, owned, cutter))
+        ways.append(folded_recipe(shown, owned, cutter))
     too_large = any(n.code == "ruler_small" for r in ways if r.code == "opened" for n in r.warnings)
     return tuple(sorted(ways, key=lambda r: not (too_large and r.code == "folded")))

@@ -15,7 +15,7 @@ from ..units.notes import Note
 from .recipe import Cutter, LaidRuler, Recipe, RecipeStep
 from .rulers import Ruler, fit
 
-__all__ = ["closed", "folded", "opened_said", "opens_to"]
+__all__ = ["closed_recipe", "folded_recipe", "opened_said", "opens_to"]
 
 
 _HAIR = inches("1/32")
@@ -40,7 +40,7 @@ def opens_to(plan: UnitPlan) -> Length:
     return plan.target_width - plan.choices.fold.over_root2()
 
 
-def closed(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
+def closed_recipe(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     """Before pressing: two cuts against the stitching."""
     target = plan.target_width
     found = fit([r for r in rulers if r.slotted], target, target, diagonal=False)
@@ -149,7 +149,7 @@ class _Closed:
             sketch.dimension(ends[0], ends[1], middle, Message("{size}", size=self.plan.target_width))
         low = min(0.0, q - size) - pad
         across = (low, self.leg + pad) if self.cutter is Cutter.RIGHT else (-pad, self.leg - low)
-        return sketch.drawn((across[0], low, across[1], self.leg + pad), alt)
+        return sketch.to_drawing((across[0], low, across[1], self.leg + pad), alt)
 
     def _open(self, alt: Message, *, snipped: bool = False) -> Drawing:
         kept = (
@@ -168,10 +168,10 @@ class _Closed:
         if self.cutter is Cutter.LEFT:
             unit = unit.turned(90).at_origin()
         pad = right * 0.16
-        return Sketch().piece(unit).drawn((-pad, -pad, right + pad, top + pad), alt)
+        return Sketch().piece(unit).to_drawing((-pad, -pad, right + pad, top + pad), alt)
 
 
-def folded(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
+def folded_recipe(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     """Folded back on its diagonal: both layers trimmed at once, measured across from the fold to the corner."""
     across = plan.target_width.over_root2()
     found = fit(rulers, across, Length.of(1), diagonal=False)
@@ -248,4 +248,4 @@ class _Folded:
             sketch.stretch("blade", Line(foot, apex), self.base * 0.06)
         pad = self.base * 0.1
         low = -(self.base - self.high) / 2 - pad
-        return sketch.drawn((-pad, low, self.base + pad, low + self.base + 2 * pad), alt)
+        return sketch.to_drawing((-pad, low, self.base + pad, low + self.base + 2 * pad), alt)

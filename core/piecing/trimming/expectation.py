@@ -82,4 +82,4 @@ def _spot(plan: UnitPlan, box: Polygon, look_at: tuple[float, float], alt: Messa
         sketch.polygon("finished", ((x1 + s, y1 + s), (x2 - s, y1 + s), (x2 - s, y2 - s), (x1 + s, y2 - s)))
     left = x - reach if look_at[0] >= 1 else x - reach / 1.4
     low = y - reach if look_at[1] >= 1 else y - reach / 1.4
-    return sketch.drawn((left, low, left + reach * 1.4, low + reach * 1.4), alt)
+    return sketch.to_drawing((left, low, left + reach * 1.4, low + reach * 1.4), alt)

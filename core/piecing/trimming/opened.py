@@ -17,7 +17,7 @@ from .recipe import Cutter, LaidRuler, Recipe, RecipeStep
 from .registers import Register, register_for
 from .rulers import Fit, Ruler, fit
 
-__all__ = ["made_for_geese", "opened", "ruler_notes"]
+__all__ = ["made_for_geese", "opened_recipe", "ruler_notes"]
 
 
 NO_RULER = {
@@ -29,7 +29,7 @@ NO_RULER = {
 """What to do where no ruler owned will do, by why not."""
 
 
-def opened(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
+def opened_recipe(plan: UnitPlan, rulers: Sequence[Ruler], cutter: Cutter) -> Recipe:
     """After pressing. The unit comes to the target itself, whatever the seam did."""
     register = register_for(plan)
     found = fit(rulers, plan.target_width, plan.target_height, diagonal=register.diagonal)
@@ -232,7 +232,7 @@ class _Table:
             self._cross(sketch, laid, low, turned=turned)
         if cutting:
             laid.blade(sketch, self.high, self.wide)
-        return sketch.drawn(_window(piece, laid), alt)
+        return sketch.to_drawing(_window(piece, laid), alt)
 
     def _cross(self, sketch: Sketch, laid: LaidRuler, low: Point, *, turned: bool) -> None:
         assert self.register.cross is not None

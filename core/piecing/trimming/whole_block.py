@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ..blocks.geometry import cell_middle, placed_parts
-from ..blocks.pattern import Layout, Pattern, laid
+from ..blocks.pattern import Layout, Pattern, layout_of
 from ..cautions import Risk, cautions
 from ..geometry.drawing import Drawing, Sketch
 from ..geometry.plane import Point, rectangle, rotated
@@ -35,8 +35,8 @@ def middle_crossing(pattern: Pattern) -> bool:
 def trim_block(
     pattern: Pattern, finished: Length, allowance: Length, rulers: Sequence[Ruler], cutter: Cutter = Cutter.RIGHT
 ) -> Recipe:
-    """How a joined block is trimmed square. ``rulers`` are those owned. Raises what ``laid`` refuses."""
-    layout = laid(pattern)
+    """How a joined block is trimmed square. ``rulers`` are those owned. Raises what ``layout_of`` refuses."""
+    layout = layout_of(pattern)
     width = finished + allowance * 2
     height = layout.part(finished) * pattern.height + allowance * 2
     found = fit(rulers, width, height, diagonal=width == height)
@@ -172,4 +172,4 @@ class _Table:
             if cutting:
                 laid_ruler.blade(sketch, self.high, self.wide)
         reach = max(self.wide, self.high) * 0.12
-        return sketch.drawn((-reach, -reach, self.wide + reach, self.high + reach), alt)
+        return sketch.to_drawing((-reach, -reach, self.wide + reach, self.high + reach), alt)

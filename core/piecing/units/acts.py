@@ -330,22 +330,22 @@ def form_of(patch: Patch, sizes: dict[str, float]) -> tuple[Form, str, str]:
     across = [y * gx - x * gy for x, y in patch.outline]
     w, h = max(along) - min(along), max(across) - min(across)
 
-    def named(size: float) -> str:
+    def name_of_point(size: float) -> str:
         return next((n for n, s in sizes.items() if abs(s - size) < _SAME), "")
 
     if len(patch.outline) == 4:
-        if abs(w - h) < _SAME and named(w):
-            return Form.SQUARE, named(w), ""
+        if abs(w - h) < _SAME and name_of_point(w):
+            return Form.SQUARE, name_of_point(w), ""
         wide, high = max(w, h), min(w, h)
         form = Form.STRIP if wide > 2.5 * high else Form.OBLONG
         pairs = ((w, h), (h, w))
-        one, other = next(((a, b) for a, b in pairs if named(a) and named(b)), (w, h))
-        return form, named(one), named(other)
+        one, other = next(((a, b) for a, b in pairs if name_of_point(a) and name_of_point(b)), (w, h))
+        return form, name_of_point(one), name_of_point(other)
     both = [(n, m) for n, a in sizes.items() for m, b in sizes.items() if n.endswith("_wide") and m == n[:-5] + "_tall"]
     for n, m in both:
         for a, b in ((w, h), (h, w)):
             if abs(sizes[n] - a) < _SAME and abs(sizes[m] - b) < _SAME:
                 return Form.TEMPLATE, n, m
     if abs(w - h) < _SAME:
-        return Form.HALF, named(w), ""
-    return Form.QUARTER, named(max(w, h)), ""
+        return Form.HALF, name_of_point(w), ""
+    return Form.QUARTER, name_of_point(max(w, h)), ""

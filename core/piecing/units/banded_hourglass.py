@@ -121,7 +121,7 @@ class BandedHourglassLoose(Method):
         far = onto.shifted(start + end - width)
         meet = (base - edge.start[0] * 2**0.5) / 2
         unit = bench.join(banded, far, quarters, edge, "joining seam", meet, loose=True)
-        return bench.made(unit.turned(225))
+        return bench.making(unit.turned(225))
 
 
 LOOSE = BandedHourglassLoose()

@@ -137,7 +137,7 @@ class FlippedCorners(Method):
         for n in self._here(spec):
             size = cuts[f"corner_{n}"]
             unit = bench.flipped(unit, n, size, spec.part_fabrics[n + 1], allowance, f"{CORNERS[n]} seam")
-        return bench.made(unit)
+        return bench.making(unit)
 
 
 FLIPPED = FlippedCorners()

@@ -132,7 +132,9 @@ class GooseLoose(_TwoToOne):
         edge, leg, hypotenuse = long_edge(small), large / 2**0.5, small * 2**0.5
         body = quarter_triangle(large, goose)
         one = bench.join(body, left_leg, half_triangle(small, left), edge, "left seam", leg - hypotenuse, loose=True)
-        return bench.made(bench.join(one, right_leg, half_triangle(small, right), edge, "right seam", 0.0, loose=True))
+        return bench.making(
+            bench.join(one, right_leg, half_triangle(small, right), edge, "right seam", 0.0, loose=True)
+        )
 
 
 class GooseFour(GooseLoose):
@@ -155,7 +157,7 @@ class GooseFour(GooseLoose):
         halves = bench.on_corners(square(large, goose), small, left, ends, "first seam", diagonal)
         for half, at in zip(halves, (Where.UPPER_LEFT, Where.LOWER_RIGHT), strict=True):
             geese += bench.on_corners(half, small, right, (at,), "second seam", other)
-        return bench.made(*geese)
+        return bench.making(*geese)
 
 
 class GooseFlipped(_TwoToOne):
@@ -208,7 +210,7 @@ class GooseFlipped(_TwoToOne):
         body = oblong(cuts["wide"], cuts["tall"], goose)
         one = bench.flipped(body, 3, cuts["corner"], left, allowance, "left seam")
         two = bench.flipped(one, 2, cuts["corner"], right, allowance, "right seam")
-        return bench.made(two)
+        return bench.making(two)
 
 
 class GooseTwoUnits(_TwoToOne):
@@ -264,7 +266,7 @@ class GooseTwoUnits(_TwoToOne):
         for _ in range(1 if left == right else 2):
             one, other = half(left), half(right).turned(270).at_origin()
             units.append(bench.join(one, onto, other, edge, "middle seam"))
-        return bench.made(*units)
+        return bench.making(*units)
 
 
 class Templates(Method):
@@ -344,7 +346,7 @@ class Templates(Method):
         meet = leg - below - hypotenuse
         one = bench.join(body, left_leg, left_sky, Line((0.0, 0.0), (across, up)), "left seam", meet, loose=True)
         edge = Line((0.0, up), (across, 0.0))
-        return bench.made(bench.join(one, right_leg, right_sky, edge, "right seam", below, loose=True))
+        return bench.making(bench.join(one, right_leg, right_sky, edge, "right seam", below, loose=True))
 
 
 _LAST_PLACE = Length.of(1) / 2048

@@ -89,7 +89,7 @@ class Pair(_Square):
         bench, side = WorkSurface(needle, cuts), cuts["square"]
         lower, upper = square(side, spec.part_fabrics[1]), square(side, spec.part_fabrics[0])
         diagonal = Line((0.0, 0.0), (side, side))
-        return bench.made(*bench.paired(lower, upper, "diagonal", diagonal))
+        return bench.making(*bench.sew_pair(lower, upper, "diagonal", diagonal))
 
 
 class HalfSquareFour(_Square):
@@ -116,7 +116,7 @@ class HalfSquareFour(_Square):
         corners = ((0.0, 0.0), (side, 0.0), (side, side), (0.0, side))
         one, other = Line(corners[0], corners[2]), Line(corners[1], corners[3])
         upper = turned_over(square(side, spec.part_fabrics[0]), one)
-        stack = bench.stacked(square(side, spec.part_fabrics[1]), upper, "round", Which.BOTH, (), mark=False)
+        stack = bench.stack(square(side, spec.part_fabrics[1]), upper, "round", Which.BOTH, (), mark=False)
         for n in range(4):
             stack = bench.sew(stack, f"edge {n + 1}", Line(corners[n], corners[(n + 1) % 4]))
         quarters = [q for half in bench.cut(stack, one) for q in bench.cut(half, other)]
@@ -124,7 +124,7 @@ class HalfSquareFour(_Square):
         bench.sewn_apart(
             stack, "round", Sewing("round", Track.ROUND), Apart(Cutting.BOTH, Which.BOTH), (one, other), units
         )
-        return bench.made(*units)
+        return bench.making(*units)
 
 
 class Eight(_Square):
@@ -153,7 +153,7 @@ class Eight(_Square):
         bench, side = WorkSurface(needle, cuts), cuts["square"]
         one, other = Line((0.0, 0.0), (side, side)), Line((side, 0.0), (0.0, side))
         upper = turned_over(square(side, spec.part_fabrics[0]), one)
-        stack = bench.stacked(square(side, spec.part_fabrics[1]), upper, "diagonals", Which.BOTH, (one, other))
+        stack = bench.stack(square(side, spec.part_fabrics[1]), upper, "diagonals", Which.BOTH, (one, other))
         stack = bench.sew_both_sides(bench.sew_both_sides(stack, "diagonal 1", one), "diagonal 2", other)
         upright, level = Line((side / 2, 0.0), (side / 2, side)), Line((0.0, side / 2), (side, side / 2))
         units = []
@@ -164,7 +164,7 @@ class Eight(_Square):
                 units += [_longest_opened(s) for s in bench.cut(quarter, through)]
         sewing, apart = Sewing("diagonals", Track.BESIDE, Which.BOTH), Apart(Cutting.EIGHT, Which.BOTH)
         bench.sewn_apart(stack, "diagonals", sewing, apart, (upright, level, one, other), units)
-        return bench.made(*units)
+        return bench.making(*units)
 
 
 class HalfSquareLoose(Pair):
@@ -181,7 +181,7 @@ class HalfSquareLoose(Pair):
         bench, side = WorkSurface(needle, cuts), cuts["square"]
         edge = long_edge(side)
         a, b = (half_triangle(side, role) for role in spec.part_fabrics)
-        return bench.made(bench.join(a, edge, b, edge, "diagonal", loose=True))
+        return bench.making(bench.join(a, edge, b, edge, "diagonal", loose=True))
 
 
 class HalfSquareFlipped(_Square):
@@ -210,7 +210,7 @@ class HalfSquareFlipped(_Square):
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
         bench, side = WorkSurface(needle, cuts), cuts["square"]
         unit = bench.flipped(square(side, spec.part_fabrics[0]), 3, side, spec.part_fabrics[1], allowance, "diagonal")
-        return bench.made(unit)
+        return bench.making(unit)
 
 
 def flipped_margin(allowance: Length, level: int) -> Length:

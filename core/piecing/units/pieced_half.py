@@ -148,7 +148,7 @@ class Triangles(Method):
         pieced = bench.trued(two, true_edge, "long edge")
         onto = long_edge(large)
         meet = (large - reach) / 2 * 2**0.5
-        return bench.made(
+        return bench.making(
             bench.join(half_triangle(large, big), onto, pieced, true_edge, "joining seam", meet, loose=True)
         )
 

@@ -144,7 +144,7 @@ class Squares(Method):
         lower = row(one, other)
         upper = row(one, other).turned(180).at_origin() if alike else row(fourth, third)
         width = lower.extent[2]
-        return bench.made(
+        return bench.making(
             bench.join(lower, Line((width, side), (0.0, side)), upper, Line((0.0, 0.0), (width, 0.0)), "joining seam")
         )
 
@@ -198,7 +198,7 @@ class Cut(Method):
         return (LadderRule("width", "wide", same), LadderRule("height", "tall", same))
 
     def make(self, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Making:
-        return WorkSurface(needle, cuts).made(oblong(cuts["wide"], cuts["tall"], spec.part_fabrics[0]))
+        return WorkSurface(needle, cuts).making(oblong(cuts["wide"], cuts["tall"], spec.part_fabrics[0]))
 
 
 SQUARES, STRIPS = Squares(), Strips()

@@ -84,14 +84,14 @@ class QuarterTwoUnits(_Squares):
         stacks = (
             1 if {spec.part_fabrics[0], spec.part_fabrics[3]} == {spec.part_fabrics[1], spec.part_fabrics[2]} else 2
         )
-        return bench.made(*(unit for _ in range(stacks) for unit in self._stack(bench, spec, cuts)))
+        return bench.making(*(unit for _ in range(stacks) for unit in self._stack(bench, spec, cuts)))
 
     def _stack(self, bench: WorkSurface, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
         one, other = self._halves(bench, spec, cuts)
         side = one.extent[2]
         # Turned over along the second diagonal the other unit shows its seam on the first one's, fabrics as it lies.
         across = Line((0.0, side), (side, 0.0))
-        return bench.paired(one, other, "second diagonal", across, over_seam=True)
+        return bench.sew_pair(one, other, "second diagonal", across, over_seam=True)
 
     def _halves(self, bench: WorkSurface, spec: UnitSpec, cuts: Mapping[str, float]) -> tuple[Piece, Piece]:
         bottom, right, top, left = spec.part_fabrics
@@ -149,7 +149,7 @@ class QuarterSquareLoose(_Squares):
         bottom, right, top, left = spec.part_fabrics
         one, edge = sewn_quarters(bench, side, bottom, right)
         other, _ = sewn_quarters(bench, side, top, left)
-        return bench.made(bench.join(one, edge, other, edge, "long diagonal", loose=True, crossing=True))
+        return bench.making(bench.join(one, edge, other, edge, "long diagonal", loose=True, crossing=True))
 
 
 LOOSE, TWO_UNITS, TWO_TRIMMED = QuarterSquareLoose(), QuarterTwoUnits(), TwoTrimmed()

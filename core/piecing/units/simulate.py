@@ -19,7 +19,7 @@ from .design import Design, has_hand
 from .method import Making, Method
 from .spec import UnitSpec
 
-__all__ = ["SIDES", "Crossing", "Made", "Tip", "made", "oriented"]
+__all__ = ["SIDES", "Crossing", "Made", "Tip", "orient", "simulate_unit"]
 
 SIDES = ("bottom", "right", "top", "left")
 """The sides of a trim box, in the order of its outline."""
@@ -92,7 +92,7 @@ def _shows(piece: Piece, design: Design, corner: Point) -> bool:
     return all(piece.fabric_at((corner[0] + x, corner[1] + y)) == role for (x, y), role in design.probes)
 
 
-def oriented(piece: Piece, spec: UnitSpec, allowance: float) -> tuple[Piece, bool]:
+def orient(piece: Piece, spec: UnitSpec, allowance: float) -> tuple[Piece, bool]:
     """The unit turned as drawn, or, if it is of the other hand, as the mirror image is drawn; and whether as drawn."""
     kind = kind_of(spec.kind)
     design = kind.design(spec)
@@ -111,7 +111,7 @@ def oriented(piece: Piece, spec: UnitSpec, allowance: float) -> tuple[Piece, boo
     raise PlanError("This way does not give the picture that was asked for. That is a fault of the program.")
 
 
-def made(method: Method, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Made:
+def simulate_unit(method: Method, spec: UnitSpec, cuts: Mapping[str, float], allowance: float, needle: Needle) -> Made:
     """Make a batch and look at it. Results for a needle without special seams are remembered."""
     if needle.special or needle.off_line:
         return _simulate(method, spec, cuts, allowance, needle)
@@ -138,7 +138,7 @@ def _simulate(method: Method, spec: UnitSpec, cuts: Mapping[str, float], allowan
     kind = kind_of(spec.kind)
     design = kind.design(spec)
     making = method.make(spec, cuts, allowance, needle)
-    turned = [oriented(u, spec, allowance) for u in making.units]
+    turned = [orient(u, spec, allowance) for u in making.units]
     as_drawn = [u for u, drawn in turned if drawn]
     raw = as_drawn[0] if as_drawn else turned[0][0]
     box = kind.box(spec, raw, allowance)

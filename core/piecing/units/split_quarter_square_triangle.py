@@ -91,8 +91,8 @@ class UnitAndSquare(Method):
         units: list[Piece] = []
         for _ in range(2):
             halves = bench.trimmed(bench.half_square(cuts["square"], left, top, "first diagonal"), side)
-            units += bench.paired(square(side, half), halves, "long diagonal", across, over_seam=True)
-        return bench.made(*units)
+            units += bench.sew_pair(square(side, half), halves, "long diagonal", across, over_seam=True)
+        return bench.making(*units)
 
 
 class SplitQuarterLoose(Method):
@@ -141,7 +141,7 @@ class SplitQuarterLoose(Method):
         reach = edge.start[0]
         meet = (side - reach) / 2 * 2**0.5
         triangle, onto = half_triangle(side, half), long_edge(side)
-        return bench.made(bench.join(triangle, onto, quarters, edge, "long diagonal", meet, loose=True))
+        return bench.making(bench.join(triangle, onto, quarters, edge, "long diagonal", meet, loose=True))
 
 
 UNIT_AND_SQUARE, LOOSE = UnitAndSquare(), SplitQuarterLoose()

@@ -110,7 +110,7 @@ class CornerTriangles(Method):
         for n, role in sides.items():
             onto = Line(corners[n], corners[(n + 1) % 4])
             unit = bench.join(unit, onto, half_triangle(t, role), edge, f"seam {n + 1}", meet, loose=True)
-        return bench.made(unit.turned(45))
+        return bench.making(unit.turned(45))
 
 
 class FlippedDiamond(FlippedCorners):

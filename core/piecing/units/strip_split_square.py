@@ -127,7 +127,7 @@ class StripSetIn(Method):
         )
         start, end = needle.at("first seam").take_up
         onto = edge.shifted(start + end - width)
-        return bench.made(bench.join(one, onto, half_triangle(side, upper_left), edge, "second seam", loose=True))
+        return bench.making(bench.join(one, onto, half_triangle(side, upper_left), edge, "second seam", loose=True))
 
 
 STRIP = StripSetIn()

@@ -250,7 +250,7 @@ class WorkSurface:
             act = TrimSquare(self._thing(unit), raw, side, self._number(done))
             self._note("trim", key, act, before=(unit,), blades=blades, after=(done,))
 
-    def paired(
+    def sew_pair(
         self, lower: Piece, upper: Piece, name: str, across: Line, *, over_seam: bool = False
     ) -> tuple[Piece, Piece]:
         """Two squares (pieced or plain) right sides together, sewn both sides of a diagonal, cut on it and opened."""
@@ -278,7 +278,7 @@ class WorkSurface:
         self._note("cut", name, Apart(Cutting.LINE, which), stack=sewn, blades=(across,))
         self._open(name, (half.opened() for half in sewn.cut(across)))
 
-    def stacked(
+    def stack(
         self, lower: Piece, upper: Piece, name: str, which: Which, drawn: tuple[Line, ...], *, mark: bool = True
     ) -> Stack:
         """Two squares right sides together, for scripts that sew and cut them in ways of their own; ``drawn`` on the upper one."""
@@ -418,7 +418,7 @@ class WorkSurface:
         raw_edge = self._blades[-1].reversed()
         return Stack(self.cut_off.lower, self.cut_off.upper).sewn("spare", raw_edge, self.needle).opened()
 
-    def made(self, *units: Piece) -> Making:
+    def making(self, *units: Piece) -> Making:
         """What came of it, with every act on the way."""
         for u in units:
             if len(u.faces) == 1:

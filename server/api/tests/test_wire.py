@@ -9,7 +9,7 @@ from django.test import SimpleTestCase
 from rest_framework import serializers
 
 from api.wire import FlatSerializer, LengthAnswerField, told_by
-from blocks.selectors import viewed
+from blocks.selectors import layout_view
 from blocks.serializers import LyingSerializer, SpotSerializer, TrackSerializer
 from piecing.blocks.library import library_keys, library_pattern
 from piecing.lengths import Measure, Style, inches
@@ -26,7 +26,7 @@ class FlatTest(SimpleTestCase):
         project = Project(seam_allowance=inches("1/4"), ruler_step=inches("1/8"))
         for style in (Style(), Style(measure=Measure.MILLIMETRES)):
             for key in library_keys()[::4]:
-                view = viewed(library_pattern(key), inches(9), project)
+                view = layout_view(library_pattern(key), inches(9), project)
                 self.same(SpotSerializer, view.spots, style)
                 self.same(LyingSerializer, view.lying, style)
                 self.same(TrackSerializer, (*view.sizes.columns, *view.sizes.rows), style)

@@ -139,7 +139,7 @@ class LyingSerializer(FlatSerializer):
 class RefusalSerializer(serializers.Serializer[Any]):
     """A core refusal told beside what could be worked out."""
 
-    def told(self, refusal: Any) -> dict[str, Any] | None:
+    def refusal_data(self, refusal: Any) -> dict[str, Any] | None:
         return None if refusal is None else field_problem(refusal, self.context["style"])
 
 
@@ -161,7 +161,7 @@ class BlockViewSerializer(RefusalSerializer):
 
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_cannot(self, view: Any) -> dict[str, Any] | None:
-        return self.told(view.cannot)
+        return self.refusal_data(view.cannot)
 
     def to_representation(self, instance: LaidBlock) -> Any:
         """Told once as long as the layout is remembered: a quilt tells all its blocks whatever is changed round them."""

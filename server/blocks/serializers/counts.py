@@ -46,7 +46,7 @@ class CountedSerializer(RefusalSerializer):
 
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_refusal(self, counted: Any) -> dict[str, Any] | None:
-        return self.told(counted.refusal)
+        return self.refusal_data(counted.refusal)
 
 
 class CountsSerializer(RefusalSerializer):
@@ -61,4 +61,4 @@ class CountsSerializer(RefusalSerializer):
 
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_refusal(self, counts: Any) -> dict[str, Any] | None:
-        return self.told(counts.refusal)
+        return self.refusal_data(counts.refusal)

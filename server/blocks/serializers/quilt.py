@@ -170,7 +170,7 @@ class QuiltViewSerializer(RefusalSerializer):
 
     @extend_schema_field(FieldProblemSerializer(allow_null=True))
     def get_refusal(self, view: Any) -> dict[str, Any] | None:
-        return self.told(view.refusal)
+        return self.refusal_data(view.refusal)
 
     @extend_schema_field(ScrapsKeptSerializer)
     def get_scraps(self, view: Any) -> Any:

@@ -59,9 +59,9 @@ class ClothTest(SimpleTestCase):
         for role in ("face", "patch"):
             sheet, sketch = PaperSheet("Quilt", "a4"), Sketch()
             sketch.polygon(role, ((0.0, 0.0), (4.0, 0.0), (4.0, 4.0), (0.0, 4.0)), "a")
-            drawing = sketch.drawn((0.0, 0.0, 4.0, 4.0), Message("a quilt"))
+            drawing = sketch.to_drawing((0.0, 0.0, 4.0, 4.0), Message("a quilt"))
             sheet.drawing(drawing, MARGIN, sheet.y, 288.0, {"a": "#202020"})
-            dark = rendered(sheet.finished()) < 60
+            dark = rendered(sheet.to_pdf()) < 60
             # Four inches square of the page.
             self.assertAlmostEqual(float(dark.sum()) / _DPI**2, 16, delta=0.3, msg=role)
 

@@ -19,12 +19,12 @@ def _rows(cursor, table):
 
 def _model(block, find):
     from blocks.translate import pattern_of
-    from piecing.blocks.pattern import laid
+    from piecing.blocks.pattern import layout_of
     from piecing.diagnosis import model_of, block_geometry
     from piecing.errors import PiecingError
 
     try:
-        places = block_geometry(laid(pattern_of(block, find)), block.finished)
+        places = block_geometry(layout_of(pattern_of(block, find)), block.finished)
         return model_of(places, block.project.seam_allowance)
     except PiecingError:
         return None

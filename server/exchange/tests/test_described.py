@@ -13,7 +13,7 @@ from api.tests.api import ApiCase
 from blocks.models import Block
 from demo.tests.data import put_demo
 from exchange.pattern import pattern_exported, pattern_schema
-from exchange.project import exported, schema
+from exchange.project import export_project, schema
 from exchange.records import records_exported, records_schema
 from workrooms.selectors import current_workroom
 
@@ -66,7 +66,7 @@ class FilesTest(ApiCase, TestCase):
         put_demo()
         room = current_workroom()
         document = _document()
-        files = [("ProjectFile", exported(p)) for p in room.projects.all()]
+        files = [("ProjectFile", export_project(p)) for p in room.projects.all()]
         files += [("PatternFile", pattern_exported(room, b.pk)) for b in Block.objects.filter(project__isnull=False)]
         files.append(("RecordsFile", records_exported(room)))
         self.assertGreater(len(files), 5)

@@ -14,10 +14,10 @@ from ..mistake import Edge, Mistake, MistakeKind
 from ..places import batch_name
 from ..reading_kinds import ACROSS_SEAMS
 from ..words import Roughly
-from .of_units import of_cutting, shared
+from .of_units import of_cutting, share_shortfall
 from .remedy import Remedy, RemedyMinutes, Work
 
-__all__ = ["for_the_eye", "offered"]
+__all__ = ["for_the_eye", "offers"]
 
 _PICTURE = {
     "turned_unit": (
@@ -43,7 +43,7 @@ _PICTURE = {
 }
 
 
-def offered(work: Work) -> Iterator[Remedy]:
+def offers(work: Work) -> Iterator[Remedy]:
     """What mends a discrete mistake, such as a unit turned or two alike."""
     code = work.verdict.code
     if sum(seen.code in _PICTURE for seen in work.found.seen) > 1:
@@ -215,7 +215,7 @@ def _one_side(work: Work, made: Mistake) -> Iterator[Remedy]:
             cures=True,
         )
         return
-    share = shared(work, made.batch, made.size, _beside(work, made))
+    share = share_shortfall(work, made.batch, made.size, _beside(work, made))
     again = _made_again(work, made.batch, made.size, small=share.possible)
     yield from (share, again) if share.possible else (again, share)
 

@@ -20,14 +20,14 @@ from ..model import FeatureKind
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
-__all__ = ["offered"]
+__all__ = ["offers"]
 
 _ONE, _TWO = AlongSeam(2), AlongSeam(4)
 _HIDES = 1 / 64
 """Inches that a fold hides of a gap when it is pressed over it."""
 
 
-def offered(work: Work) -> Iterator[Remedy]:
+def offers(work: Work) -> Iterator[Remedy]:
     """What mends seams: all of them, one, or the way they were pressed."""
     named = [p for p in (work.verdict.leading, work.verdict.beside) if p is not None]
     for p in named:
@@ -82,7 +82,7 @@ def _some_seams(work: Work, p: Parameter) -> Remedy:
 def _sewn_again(work: Work, code: str, called: str, seams: Sequence[int]) -> Remedy:
     """These seams, unpicked first where they lie too deep on the whole; the others stay."""
     count, to = len(seams), GuideSetting(work.stitch_for())
-    lost = float(np.mean([work.stitched(n) for n in seams])) - float(work.model.allowance) + work.fold() / 2
+    lost = float(np.mean([work.stitching_distance(n) for n in seams])) - float(work.model.allowance) + work.fold() / 2
     deeper = lost < 0
     return Remedy(
         code,
@@ -207,7 +207,10 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     numbers = tuple(f.number for f in faults)
     deep = float(
         np.mean(
-            [work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in (can or faults)]
+            [
+                work.stitching_distance(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size
+                for f in (can or faults)
+            ]
         )
     )
     yield Remedy(
@@ -250,7 +253,7 @@ def _floating(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
 def _cut_off(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
     if not faults:
         return
-    new = [work.stitched(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in faults]
+    new = [work.stitching_distance(f.feature.seam, _spot(work, f.feature.seam, f.feature.at)) + f.size for f in faults]
     can = [f for f, n in zip(faults, new, strict=True) if n >= float(NARROWEST_ALLOWANCE) - ABOUT]
     to = max(float(np.mean(new)), float(NARROWEST_ALLOWANCE)) if can else min(new)
     yield Remedy(

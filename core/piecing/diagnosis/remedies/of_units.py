@@ -27,7 +27,7 @@ from ..said import off_a_side
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
 
-__all__ = ["of_cutting", "offered", "shared"]
+__all__ = ["of_cutting", "offers", "share_shortfall"]
 
 _TRIMMED = 1 / 32
 """Inches: below this one unit that is off by itself is left, as pins ease it."""
@@ -35,7 +35,7 @@ _ROOM, _EVEN = 3 / 64, 1 / 128
 """Inches left to trim, across: enough to trim closely, about a thread on each side; and none."""
 
 
-def offered(work: Work) -> Iterator[Remedy]:
+def offers(work: Work) -> Iterator[Remedy]:
     """What mends units: trimming again, cutting again, making one anew."""
     yield from _by_itself(work)
     for p in (work.verdict.leading, work.verdict.beside):
@@ -138,7 +138,7 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
     yield from _trim_again(work, p, units)
     if p.cause is Cause.TRIM and _size(work, p) < 0:
         beside = sorted({k for c in work.model.places.cells if c.batch == p.batch for k in c.seams if k is not None})
-        yield shared(work, p.batch, _size(work, p), beside)
+        yield share_shortfall(work, p.batch, _size(work, p), beside)
     plan = work.plans.get(p.batch)
     again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
     yield Remedy(
@@ -216,7 +216,7 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
     )
 
 
-def shared(work: Work, batch: int, size: float, beside: Sequence[int]) -> Remedy:
+def share_shortfall(work: Work, batch: int, size: float, beside: Sequence[int]) -> Remedy:
     """Units a little short: what is missing shared between these seams beside them, made shallower."""
     model = work.model
     less = np.zeros(model.errors)
@@ -226,7 +226,7 @@ def shared(work: Work, batch: int, size: float, beside: Sequence[int]) -> Remedy
     gained = float(np.mean((model.matrix @ less)[lengths])) if lengths else 0.0
     missing = float(np.mean(work.deviations[lengths])) if lengths else 0.0
     change = max(0.0, -missing) / gained if gained > 1e-9 else 0.0
-    now = float(np.mean([work.stitched(k) for k in beside])) if beside else 0.0
+    now = float(np.mean([work.stitching_distance(k) for k in beside])) if beside else 0.0
     why_not = None
     if abs(size) > EASED + ABOUT:
         why_not = Message(

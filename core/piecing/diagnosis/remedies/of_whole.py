@@ -19,12 +19,12 @@ from ..verdict import Status
 from ..words import Roughly
 from .remedy import LEAVE, Change, Remedy, RemedyMinutes, Work
 
-__all__ = ["offered"]
+__all__ = ["offers"]
 
 _MARK = inches("1/32")
 
 
-def offered(work: Work, *, cured: bool) -> Iterator[Remedy]:
+def offers(work: Work, *, cured: bool) -> Iterator[Remedy]:
     """What is done with the block as it is: leave it, ease it, bring the set to its size; ``cured`` when its cause
     has a remedy already.
     """

@@ -44,11 +44,11 @@ def remedies_of(
     work = Work(found, verdict, plans or {}, faults, blocks, deviations)
     of_eye = list(of_mistakes.for_the_eye(work))
     if verdict.status is Status.MISTAKE:
-        return (*_with_outcomes(work, list(of_mistakes.offered(work)), _faults_now(found)), *of_eye)
+        return (*_with_outcomes(work, list(of_mistakes.offers(work)), _faults_now(found)), *of_eye)
     if verdict.status in (Status.DOUBTED, Status.NO_READINGS) or not found.measured:
         return tuple(of_eye)
-    offered = [*of_seams.offered(work), *of_units.offered(work)]
-    offered += of_whole.offered(work, cured=any(r.cures and r.possible for r in offered))
+    offered = [*of_seams.offers(work), *of_units.offers(work)]
+    offered += of_whole.offers(work, cured=any(r.cures and r.possible for r in offered))
     now = _faults_now(found)
     ranked = _by_price(work, _once(_with_outcomes(work, offered, now)), now)
     # Nothing is left as it is before what was seen is answered.

@@ -140,7 +140,7 @@ class Work:
         named = any(self.found.readings[n].seam for n in self.found.weighed)
         return bool(kinds & {*RAW_SIZES}) and not kinds & {*OF_THE_BLOCK, *OF_ANY_BLOCK} and not named
 
-    def stitched(self, seam: int, spot: str = "") -> float:
+    def stitching_distance(self, seam: int, spot: str = "") -> float:
         """Stitching distance of one seam on the mean, at a spot or all along, inches."""
         m = self.model
         extra = float(self.block[m.of_seam(seam, spot)]) if spot else 0.0
