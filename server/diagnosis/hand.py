@@ -8,7 +8,7 @@ from typing import Any
 
 from api.problems import Refused
 from api.readers import length_reader
-from measuring.translate import reading_readers
+from measuring.translate import typed_readers
 from piecing.diagnosis.reading_kinds import PLAIN, ReadingKind
 from piecing.diagnosis.readings import Reading
 from piecing.errors import PiecingError
@@ -59,8 +59,7 @@ def by_hand_sheet(body: Mapping[str, Any], style: Style) -> DiagnosisSheet:
 def _typed_reading(line: Mapping[str, Any], measure: Measure, units: int) -> Reading:
     """One reading as typed, of no unit in particular. Raises core refusals."""
     wanted = {"kind": None, **line}
-    readers = reading_readers(measure)
-    read = {f: readers[f](wanted[f]) for f in readers if f in wanted and f != "note"}
+    read = {f: reader(wanted[f]) for f, reader in typed_readers(measure).items() if f in wanted}
     kind = ReadingKind(read.pop("kind"))
     value = None if kind in PLAIN else read.pop("value", None)
     read.pop("value", None)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Mapping, Sequence
+from collections.abc import Hashable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any
@@ -28,6 +28,7 @@ from piecing.diagnosis.shares import Share, shares_of
 from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.drawings.as_sewn import as_sewn
 from piecing.drawings.ladder import Ladder, ladders
+from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Length
 from piecing.messages import Message
@@ -237,10 +238,19 @@ def _in_stock(project: Project, sheet: DiagnosisSheet) -> dict[str, Message]:
 def by_hand(
     spec: UnitSpec, units: int, allowance: Length, resolution: Length, readings: Sequence[Reading], factor: float
 ) -> DiagnosisSheet:
-    """A row of units that no project knows: sizes typed by hand. Raises what the sizes or readings are refused for."""
+    """A row of units that no project knows: sizes typed by hand. Raises what the sizes are refused for, or a reading, by its number."""
     scene = row_scene(spec, units, allowance, resolution)
-    checked = tuple(scene.checked(r) for r in readings)
-    return _sheet(scene, Pool((), checked, ()), factor, "", 1)
+    return _sheet(scene, Pool((), tuple(_by_number(scene, readings)), ()), factor, "", 1)
+
+
+def _by_number(scene: Scene, readings: Sequence[Reading]) -> Iterator[Reading]:
+    for n, reading in enumerate(readings):
+        try:
+            yield scene.checked(reading)
+        except PiecingError as refusal:
+            # Which of the readings, not which of its fields: the page shows it beside that line.
+            refusal.field = f"readings.{n}"
+            raise
 
 
 @dataclass(frozen=True, slots=True)

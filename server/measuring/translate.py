@@ -15,7 +15,7 @@ from setups.commands import day_reader
 
 from .models import KINDS, ReadingRow
 
-__all__ = ["PLACES", "SPOTS", "reading_of", "reading_readers", "signed_reader"]
+__all__ = ["PLACES", "SPOTS", "reading_of", "reading_readers", "signed_reader", "typed_readers"]
 
 SPOTS = ["", "start", "middle", "end"]
 _SIGNED = re.compile(r"\s*([-\u2212+])\s*(.*)", re.S)
@@ -101,3 +101,8 @@ def reading_readers(measure: Measure) -> dict[str, Reader]:
         "confirmed": Reader(_flag),
         "note": note_reader(200),
     }
+
+
+def typed_readers(measure: Measure) -> dict[str, Reader]:
+    """Those of a reading that nothing keeps: it is of no lot, and has no note."""
+    return {f: reader for f, reader in reading_readers(measure).items() if f not in ("lot", "nth", "note")}

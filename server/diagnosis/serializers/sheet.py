@@ -8,7 +8,7 @@ from rest_framework import serializers
 from api.ladders import LadderSerializer
 from api.patches import patch_of
 from api.wire import DrawingField
-from measuring.translate import reading_readers
+from measuring.translate import typed_readers
 from piecing.lengths import Measure, hair
 from projects.serializers import KINDS as UNIT_KINDS
 from workrooms.models import MEASURES
@@ -104,7 +104,7 @@ class AtWorkSerializer(serializers.Serializer[Any]):
     said = serializers.CharField()
 
 
-@extend_schema_field(patch_of("TypedReading", reading_readers(Measure.INCHES))(many=True))
+@extend_schema_field(patch_of("TypedReading", typed_readers(Measure.INCHES))(many=True))
 class _TypedReadings(serializers.ListField):
     """Read one by one, so that each is refused beside its line."""
 

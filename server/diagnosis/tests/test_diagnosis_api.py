@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import product
 from typing import Any
 from uuid import UUID, uuid4
 
@@ -14,6 +15,7 @@ from demo.tests.data import put_demo
 from diagnosis.models import SavedDiagnosis
 from diagnosis.subjects import Subject
 from measuring.models import ReadingRow
+from measuring.translate import typed_readers
 from piecing.blocks import editing
 from piecing.blocks.file_format import pattern_data
 from piecing.blocks.pattern import UnitPlacement
@@ -21,7 +23,7 @@ from piecing.diagnosis.causes import parameters_of, shape_of
 from piecing.diagnosis.equations import equation_of
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.readings import Reading
-from piecing.lengths import inches
+from piecing.lengths import Measure, inches
 
 HST = "half_square_triangle 7/2 x 7/2"
 
@@ -355,6 +357,20 @@ class ByHandTest(DiagnosisCase):
         }
         problem = self.ask("post", "/api/diagnosis", body, 422)
         self.assertEqual([e["field"] for e in problem["errors"]], ["finished", "readings.1", "readings.2"])
+
+    def test_whatever_stands_in_a_field_of_a_reading(self) -> None:
+        """Read or refused at its line; what only a kept reading has (its lot, its note) is left out."""
+        fields = [*typed_readers(Measure.INCHES), "lot", "nth", "note"]
+        for kind in ("stitch", "row", "miss", "right_when_turned"):
+            odd: list[Any] = [None, "x", "12", []]
+            for field, value in product(fields, odd):
+                line = {"kind": kind, "value": "1/4", field: value}
+                body = {"finished": "3 1/2", "readings": [line]}
+                answer = self.client.post("/api/diagnosis", body, content_type="application/json")
+                with self.subTest(line):
+                    self.assertIn(answer.status_code, (200, 422))
+                    if answer.status_code == 422:
+                        self.assertIn(answer.json()["errors"][0]["field"], ("readings.0", "finished"))
 
     def test_sizes_that_cannot_be_are_refused_in_words(self) -> None:
         for body, said in (

@@ -6105,10 +6105,7 @@ export interface components {
             spot?: components["schemas"]["SpotEnum"] | components["schemas"]["BlankEnum"];
             feature?: string | null;
             day?: string | null;
-            lot?: string | null;
-            nth?: string | null;
             confirmed?: string | null;
-            note?: string | null;
         };
         /** @description A unit at the bench: its steps, its lots with what is done, and what is left. */
         UnitBench: {
