@@ -42,7 +42,7 @@ def before_the_picture(page: Page, name: str) -> None:
     """What one does on a page before it shows what it is for."""
     if name == "cut":
         page.get_by_role("button", name=re.compile("^Plan the ")).click()
-        page.get_by_text("strips in").wait_for(timeout=30_000)
+        page.get_by_text("strips in").first.wait_for(timeout=30_000)
     if name == "quilt":
         pieced = {"units": [{"kind": "flying_goose", "fabrics": "abb"}], "turn": 1, "runs": "mirrored"}
         inner = {"width": "1", "fabric": "a", "corners": "mitred", "corner_fabric": "a"}
