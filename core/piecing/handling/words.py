@@ -36,7 +36,7 @@ from .marking import Marking
 
 __all__ = ["Speaker"]
 
-Said = tuple[Message, ...]
+Sentences = tuple[Message, ...]
 _SMALL = inches(2)
 """Units that finish under this are sewn with a shorter stitch."""
 _HEADINGS = {
@@ -120,7 +120,7 @@ class Speaker:
 
     # What to do
 
-    def take(self, act: Take) -> Said:
+    def take(self, act: Take) -> Sentences:
         """From which piles, for one set."""
         if not act.bits:
             return ()
@@ -162,7 +162,7 @@ class Speaker:
             return Message("{what} cut round the template turned over", what=triangles)
         return Message("{what} cut round its template", what=triangles)
 
-    def setting(self) -> Said:
+    def setting(self) -> Sentences:
         """Stitch, thread and needle, said once before the first seam."""
         small = min(self.plan.spec.width, self.plan.spec.height) < _SMALL
         said = [
@@ -177,7 +177,7 @@ class Speaker:
             said.append(Message("A plate with one small hole keeps sharp ends from going down."))
         return tuple(said)
 
-    def mark(self, act: MarkLines) -> Said:
+    def mark(self, act: MarkLines) -> Sentences:
         """Which lines to draw, by the school."""
         s, thing = self.plan.allowance, self.thing(act.on)
         both = act.which is Which.BOTH
@@ -221,7 +221,7 @@ class Speaker:
         seam = next((m.key.split(" ", 1)[1] for m in moments if m.act == act), "")
         return any(m.key == f"sew {seam}" and isinstance(m.act, Sewing) and m.act.how is Track.ON for m in moments)
 
-    def lay(self, act: LayStack | LayPage | LayCorner) -> Said:
+    def lay(self, act: LayStack | LayPage | LayCorner) -> Sentences:
         """What lies on what, and how."""
         match act:
             case LayStack():
@@ -279,7 +279,7 @@ class Speaker:
             under=self.fabric(role),
         )
 
-    def _page(self, act: LayPage) -> Said:
+    def _page(self, act: LayPage) -> Sentences:
         left, right = self.thing(act.left), self.thing(act.right)
         said = []
         for thing, name, side in ((act.left, left, "left"), (act.right, right, "right")):
@@ -318,7 +318,7 @@ class Speaker:
             out=out,
         )
 
-    def sew(self, act: Sewing, lay: LayStack | LayPage | LayCorner | None) -> Said:
+    def sew(self, act: Sewing, lay: LayStack | LayPage | LayCorner | None) -> Sentences:
         """Along what, how far from it, from where, and where to slow down."""
         s = self.plan.choices.seam.stitch
         match act.how:
@@ -341,7 +341,7 @@ class Speaker:
             said += self._edge(lay)
         return tuple(said)
 
-    def _beside(self, s: Length, *, both: bool) -> Said:
+    def _beside(self, s: Length, *, both: bool) -> Sentences:
         match self.marking:
             case Marking.LINES:
                 first = (
@@ -360,7 +360,7 @@ class Speaker:
                 )
         return (first, Message("Turn the chain round and come back on the other side."))
 
-    def _slow(self, lay: LayStack | LayPage | LayCorner | None) -> Said:
+    def _slow(self, lay: LayStack | LayPage | LayCorner | None) -> Sentences:
         if isinstance(lay, LayStack) and lay.nested:
             return (Message("Go slowly over the crossing; a pin stays in until the needle stands before it."),)
         if isinstance(lay, LayStack) and lay.upper.pieced:
@@ -395,7 +395,7 @@ class Speaker:
             said.append(Message("Hold the last {half} straight.", half=AlongSeam(1)))
         return said
 
-    def cut(self, act: Apart) -> Said:
+    def cut(self, act: Apart) -> Sentences:
         """Where to cut and in which order."""
         s = self.plan.allowance
         match act.how:
@@ -424,7 +424,7 @@ class Speaker:
             Message("Cut along the ruler: that trues the long edge."),
         )
 
-    def press(self, out: tuple[tuple[Thing, int], ...], lay: LayStack | LayPage | LayCorner | None) -> Said:
+    def press(self, out: tuple[tuple[Thing, int], ...], lay: LayStack | LayPage | LayCorner | None) -> Sentences:
         """Set, open, and toward what."""
         said = [Message("Set the seam closed. Open it with a finger, then with the iron, up and down.")]
         said.append(self.toward(lay))
@@ -497,7 +497,7 @@ class Speaker:
         """Of two fabrics the darker; the first of two alike."""
         return other if self.values.get(other, 1) > self.values.get(one, 1) else one
 
-    def trim(self, act: TrimSquare) -> Said:
+    def trim(self, act: TrimSquare) -> Sentences:
         """A size on the way."""
         mark = finest_mark(self.plan.choices.ruler_step)
         raw = Length.near(act.raw).round_near(mark)
@@ -510,7 +510,7 @@ class Speaker:
 
     # What to look at
 
-    def check(self, act: object, *, handed: bool) -> Said:
+    def check(self, act: object, *, handed: bool) -> Sentences:
         """What to look at before going on."""
         match act:
             case LayStack() | LayPage() | LayCorner():
