@@ -637,9 +637,9 @@ SABOTAGES = [
     *in_file(
         "blocks/pattern.py",
         "tests.test_block_patterns",
-        ("c.orientation.then(orientation)))", "c.orientation))"),
+        ("c.orientation.then(orientation),", "c.orientation,"),
         ("unit = c.unit.dyed(roles) if roles else c.unit", "unit = c.unit"),
-        ("Cell(left + x, top + y, w, h, unit, lies, n", "Cell(left + y, top + x, w, h, unit, lies, n"),
+        ("Cell(left + c.left, top + c.top, c.width, c.height", "Cell(left + c.top, top + c.left, c.width, c.height"),
         (
             "n = known.setdefault((c.unit, c.width, c.height, c.orientation.across), len(ones))",
             "n = known.setdefault((c.unit, c.width, c.height), len(ones))",

@@ -79,7 +79,7 @@ def bench_of_project(project: Project, *, quilt: bool = False, piles: Sequence[P
     """Everything of one project; ``quilt`` when one is put together, ``piles`` as they stand now if they are known."""
     units = [_unit(u) for u in _units(project)]
     begun = {lot.block_id for lot in project.lots.exclude(block=None)}
-    blocks = [BenchBlock(k, name, count, joined, k in begun) for k, name, count, joined in blocks_counted(project)]
+    blocks = [BenchBlock(b.key, b.name, b.wanted, b.joined, b.key in begun) for b in blocks_counted(project)]
     quilted = project.lots.filter(subject=QUILT, joined=True).exists()
     left = quilt and not quilted
     piles = now_of(project) if piles is None else piles

@@ -48,6 +48,7 @@ from .translate import Letters, letters_of, made_as, names_of, plan_as, same_uni
 
 __all__ = [
     "BlockBench",
+    "CountedBlock",
     "LotView",
     "QuiltBench",
     "Run",
@@ -417,12 +418,22 @@ def _marking(subject: str) -> Marking:
     return Marking(found.marking) if found else Marking.CENTRE
 
 
-def blocks_counted(project: Project) -> list[tuple[UUID, str, int, int]]:
-    """Each block: its key, its name, how many there are to be, and how many are joined."""
+@dataclass(frozen=True, slots=True)
+class CountedBlock:
+    """A block of a project: how many there are to be, and how many are joined."""
+
+    key: UUID
+    name: str
+    wanted: int
+    joined: int
+
+
+def blocks_counted(project: Project) -> list[CountedBlock]:
+    """Each block in its place. Two queries."""
     joined: dict[object, int] = {}
     for lot in project.lots.filter(joined=True, unit=None).exclude(block=None):
         joined[lot.block_id] = joined.get(lot.block_id, 0) + lot.units
     return [
-        (b.pk, str(b.pattern.get("name", "")), sum(w.count for w in colourways_of(b)), joined.get(b.pk, 0))
+        CountedBlock(b.pk, str(b.pattern.get("name", "")), sum(w.count for w in colourways_of(b)), joined.get(b.pk, 0))
         for b in blocks_of(project)
     ]

@@ -82,7 +82,7 @@ def work_of(project: Project) -> ProjectWork:
     """What there is to do; things that cannot be planned yet are left out."""
     counted = blocks_counted(project)
     things = [*_pieces(project), *_units(project), *_blocks(project), *_quilt(project)]
-    return ProjectWork(tuple(things), {str(key): count for key, _, count, _ in counted})
+    return ProjectWork(tuple(things), {str(b.key): b.wanted for b in counted})
 
 
 def _pieces(project: Project) -> Iterator[WorkThing]:
@@ -114,20 +114,22 @@ def _unit_said(unit: PlannedUnit) -> Message:
 
 
 def _blocks(project: Project) -> Iterator[WorkThing]:
-    joined = {key: (name, count, done) for key, name, count, done in blocks_counted(project)}
+    counted = {b.key: b for b in blocks_counted(project)}
     find = find_in(project.workroom)
     for block in blocks_of(project):
-        name, count, done = joined[block.pk]
+        known = counted[block.pk]
         try:
             whole = pattern_of(block, find).complete()
             pattern = with_finished(whole, apart_in(block, whole))
             each = block_minutes(pattern, block.finished, project.seam_allowance, joining_of(block, pattern))
         except PiecingError:
             continue
-        if count:
-            said = Message("blocks of {name}", name=name)
-            minutes, through = {WorkStage.JOIN: each}, {WorkStage.JOIN: done}
-            yield WorkThing(block_subject(block.pk), said, count, minutes, through, {str(block.pk): count})
+        if known.wanted:
+            said = Message("blocks of {name}", name=known.name)
+            minutes, through = {WorkStage.JOIN: each}, {WorkStage.JOIN: known.joined}
+            yield WorkThing(
+                block_subject(block.pk), said, known.wanted, minutes, through, {str(block.pk): known.wanted}
+            )
 
 
 def _quilt(project: Project) -> Iterator[WorkThing]:

@@ -400,23 +400,21 @@ def _set_down(
 ) -> tuple[Cell, ...]:
     """While one place of many changes, what lies in the others stays where it is."""
     return tuple(
-        Cell(left + x, top + y, w, h, unit, lies, n, nested=True)
-        for x, y, w, h, unit, lies in _scaled_units(held, orientation, scale)
+        Cell(left + c.left, top + c.top, c.width, c.height, c.unit, c.orientation, n, nested=True)
+        for c in _scaled_cells(held, orientation, scale)
     )
 
 
 @lru_cache(maxsize=512)
-def _scaled_units(
-    held: BlockPlacement, orientation: Orientation, scale: Fraction
-) -> tuple[tuple[Fraction, Fraction, Fraction, Fraction, UnitPlacement, Orientation], ...]:
-    """The units of a smaller block as it lies, from its own corner, in parts of the block that holds it. A quilt lays one block a
+def _scaled_cells(held: BlockPlacement, orientation: Orientation, scale: Fraction) -> tuple[Cell, ...]:
+    """The cells of a smaller block as it lies, from its own corner, in parts of the block that holds it. A quilt lays one block a
     hundred times; what is the same each time is worked out once."""
     pattern, roles = held.pattern, dict(held.fabrics)
     found = []
     for c in layout_of(pattern).cells:
         x, y, w, h = (side * scale for side in carried_box(c, pattern.width, pattern.height, orientation))
         unit = c.unit.dyed(roles) if roles else c.unit
-        found.append((x, y, w, h, unit, c.orientation.then(orientation)))
+        found.append(Cell(x, y, w, h, unit, c.orientation.then(orientation), c.place, nested=True))
     return tuple(found)
 
 

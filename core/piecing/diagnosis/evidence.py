@@ -42,6 +42,17 @@ class Candidates:
         return len(self.odds)
 
 
+@dataclass(frozen=True, slots=True)
+class _Widening:
+    """What a set makes of the readings' covariance: its score; those of it that widen the covariance; a root of what that takes from
+    the inverse (as many rows and columns); and (candidates,) what each would be pulled by if nothing had been widened."""
+
+    score: float
+    wide: list[int]
+    root: Vector
+    pull: Vector
+
+
 @dataclass
 class Weighed:
     """Sets of candidates with the logarithm of their weight."""
@@ -76,7 +87,7 @@ class Background:
 
     def score(self, of: frozenset[int]) -> float:
         """Logarithm of the weight of one set, without what is common to all."""
-        return self._widening(of)[0]
+        return self._widening(of).score
 
     def around(self, of: frozenset[int]) -> Vector:
         """(candidates,): the score of the set with each candidate added, or taken away where it is in.
@@ -84,7 +95,8 @@ class Background:
         A candidate shifts the readings by its mean and widens their covariance by its variance, one after the other.
         """
         c = self.candidates
-        score, wide, root, pull = self._widening(of)
+        w = self._widening(of)
+        wide, root, pull = w.wide, w.root, w.pull
         reach = np.diagonal(self._between)
         if wide:
             # What the set has widened is told less well than before, by the square of this.
@@ -98,25 +110,23 @@ class Background:
             shrunk = max(1 - v[k] * reach[k], 1e-12)
             narrower = -(np.log(shrunk) + v[k] * pull[k] ** 2 / shrunk) / 2
             added[k] = narrower - m[k] * pull[k] / shrunk - m[k] ** 2 * reach[k] / shrunk / 2 - c.odds[k]
-        return np.asarray(score + added)
+        return np.asarray(w.score + added)
 
     def under(self, of: frozenset[int]) -> tuple[Vector, Vector, Vector]:
         """The inverse covariance of the readings under a set, that inverse times what is left of them, and what is left of them."""
-        _, wide, root, _ = self._widening(of)
+        w = self._widening(of)
         inside = sorted(of)
         left = self.residual - self.candidates.columns[:, inside] @ self.candidates.mean[inside]
-        less = self._reached[:, wide] @ root.T
+        less = self._reached[:, w.wide] @ w.root.T
         inverse = self._inverse - less @ less.T
         return inverse, inverse @ left, left
 
-    def _widening(self, of: frozenset[int]) -> tuple[float, list[int], Vector, Vector]:
-        """The score of a set; those of it that widen the covariance; a root of what that takes from the inverse (as many rows and
-        columns); and (candidates,) what each would be pulled by if nothing had been widened."""
+    def _widening(self, of: frozenset[int]) -> _Widening:
         c = self.candidates
         volume, root = self._volume, np.zeros((0, 0))
         inside = sorted(of)
         if not inside:
-            return -(volume + self._size) / 2, inside, root, self._pull
+            return _Widening(-(volume + self._size) / 2, inside, root, self._pull)
         wide = [k for k in inside if self._wide[k]]
         pull, size, mean = self._pull, self._size, c.mean[inside]
         if mean.any():
@@ -128,7 +138,7 @@ class Background:
             volume += 2 * float(np.log(np.diagonal(grown)).sum())
             drawn = root @ pull[wide]
             size -= float(drawn @ drawn)
-        return float(c.odds[inside].sum()) - (volume + size) / 2, wide, root, pull
+        return _Widening(float(c.odds[inside].sum()) - (volume + size) / 2, wide, root, pull)
 
 
 def search(where: Background, *, begin: Iterable[frozenset[int]] = (frozenset(),), most: int = 30) -> Weighed:
