@@ -23,7 +23,7 @@ const share = computed(() =>
     ? Math.round((100 * Math.min(trimmed.value, props.tally.to_make)) / props.tally.to_make)
     : 0,
 )
-const said = (n: number) => (n === 1 ? 'One is put down as trimmed.' : `${n} are put down as trimmed.`)
+const countSaid = (n: number) => (n === 1 ? 'One is put down as trimmed.' : `${n} are put down as trimmed.`)
 const size = computed(() => (props.large ? 'large' : 'medium'))
 </script>
 
@@ -34,11 +34,13 @@ const size = computed(() => (props.large ? 'large' : 'medium'))
     </p>
     <NProgress type="line" :percentage="share" :show-indicator="false" aria-hidden="true" />
     <div class="acts">
-      <NButton type="primary" :size="size" :disabled="there < 1" @click="count('trimmed', 1, said(1))"
+      <NButton type="primary" :size="size" :disabled="there < 1" @click="count('trimmed', 1, countSaid(1))"
         >One more</NButton
       >
-      <NButton :size="size" :disabled="there < 5" @click="count('trimmed', 5, said(5))">Five more</NButton>
-      <NButton v-if="there > 1 && there !== 5" :size="size" @click="count('trimmed', there, said(there))"
+      <NButton :size="size" :disabled="there < 5" @click="count('trimmed', 5, countSaid(5))"
+        >Five more</NButton
+      >
+      <NButton v-if="there > 1 && there !== 5" :size="size" @click="count('trimmed', there, countSaid(there))"
         >All {{ there }}</NButton
       >
       <NButton :size="size" @click="count('spoiled', 1, 'One unit is put down as spoiled.')"

@@ -26,7 +26,7 @@ export const useUnitBench = (unit: MaybeRefOrGetter<string | undefined>) =>
     })),
   )
 
-const pictured = (bench: Schemas['BlockBench']) => ({
+const withPictures = (bench: Schemas['BlockBench']) => ({
   ...bench,
   steps: bench.steps.map((s): JoinStep => ({
     ...s,
@@ -40,7 +40,7 @@ export const useBlockBench = (block: MaybeRefOrGetter<string | undefined>) =>
     computed(() => ({
       queryKey: ['block-bench', toValue(block) ?? ''],
       queryFn: () => taken(api.GET('/api/blocks/{key}/bench', key(toValue(block)!))),
-      select: pictured,
+      select: withPictures,
       enabled: !!toValue(block),
       refetchInterval: others,
       retry: false,

@@ -34,7 +34,7 @@ const corners = [
   { value: 'square', label: 'squares' },
   { value: 'mitred', label: 'mitred' },
 ]
-const begun = (): Pieced => ({
+const firstPieced = (): Pieced => ({
   units: [{ kind: 'half_square_triangle', fabrics: 'ab' }],
   corner: null,
   turn: 0,
@@ -60,7 +60,7 @@ const more = () =>
         :model-value="b.pieced ? 'pieced' : 'plain'"
         :named="`Border ${n + 1} is`"
         :options="made"
-        @update:model-value="b.pieced = $event === 'pieced' ? begun() : null"
+        @update:model-value="b.pieced = $event === 'pieced' ? firstPieced() : null"
       />
       <FabricSelect v-model="b.fabric" :label="b.pieced ? 'Plain strip from' : 'From'" :project="project" />
       <LabelledSelect

@@ -35,10 +35,11 @@ function lay(now: Way[]) {
   void save('colourways')
 }
 
-const changed = (n: number, way: Partial<Way>) => ways.value.map((w, i) => (i === n ? { ...w, ...way } : w))
+const withChange = (n: number, way: Partial<Way>) =>
+  ways.value.map((w, i) => (i === n ? { ...w, ...way } : w))
 /** What is typed stands in the field; it is sent when one leaves it. */
-const write = (n: number, count: string) => (typed.colourways = changed(n, { count }))
-const put = (n: number, way: Partial<Way>) => lay(changed(n, way))
+const write = (n: number, count: string) => (typed.colourways = withChange(n, { count }))
+const put = (n: number, way: Partial<Way>) => lay(withChange(n, way))
 
 const undo = useUndo()
 function takeAway(n: number) {

@@ -43,7 +43,7 @@ async function keepThis() {
   message.success(`${view.value.name} is in your library, for every project.`)
 }
 
-const renamed = () =>
+const renameBlock = () =>
   name.value.trim() && name.value !== view.value.name && change({ do: 'rename', name: name.value })
 </script>
 
@@ -85,7 +85,7 @@ const renamed = () =>
           v-model:value="name"
           :maxlength="80"
           :input-props="{ 'aria-label': 'Name' }"
-          @change="renamed"
+          @change="renameBlock"
         />
         <NButton v-if="!block.part" size="small" @click="keepThis">Keep in my library</NButton>
       </section>

@@ -33,7 +33,7 @@ const holding = computed(() => [
 const shown = computed(() =>
   (library.value ?? []).filter((b) => !kind.value || b.kinds.includes(kind.value)).map((b) => ({ ...b })),
 )
-const named = (key: string) => props.blocks.find((b) => b.id === key)
+const blockNamed = (key: string) => props.blocks.find((b) => b.id === key)
 
 function choose(key: string) {
   show.value = false
@@ -66,7 +66,7 @@ function drop(b: { key: string; name: string }) {
         <button type="button" @click="choose(b.id)">
           <UnitPicture :drawing="{ ...b.view.picture, alt: '' }" :colours="colours" :size="64" />
           <span
-            ><strong>{{ named(b.id)?.view.name }}</strong
+            ><strong>{{ blockNamed(b.id)?.view.name }}</strong
             >of this project</span
           >
         </button>

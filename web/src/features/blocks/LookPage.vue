@@ -22,13 +22,13 @@ const lying = ref('upright')
 const shade = ref('colours')
 const spot = ref<[number, number] | null>(null)
 
-const asked = () => ({
+const lookAsked = () => ({
   across: Number(across.value),
   every_second: lying.value as 'upright',
   column: spot.value?.[0] ?? null,
   row: spot.value?.[1] ?? null,
 })
-const { data, error } = useLooking(() => props.block.id, asked)
+const { data, error } = useLooking(() => props.block.id, lookAsked)
 const shown = computed(() => (shade.value === 'values' ? greys(props.project.fabrics) : props.colours))
 const refusal = computed(() => (error.value instanceof Refusal ? error.value.message : ''))
 </script>

@@ -23,7 +23,7 @@ const units = computed(() => [
 ])
 const corners = computed(() => [{ value: '', label: 'a plain square' }, ...units.value])
 
-const named = (c?: Content | null) => (!c ? '' : c.kind ? `kind:${c.kind}` : `block:${c.block}`)
+const contentKey = (c?: Content | null) => (!c ? '' : c.kind ? `kind:${c.kind}` : `block:${c.block}`)
 function content(value: string): Content | null {
   if (!value) return null
   const [of, key] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)]
@@ -94,14 +94,14 @@ const of = (what: string) => `${what} of border ${props.border}`
   <div class="pieced">
     <LabelledSelect
       label="Pieced of"
-      :model-value="named(first)"
+      :model-value="contentKey(first)"
       :named="of('Unit')"
       :options="units"
       @update:model-value="unit(0, $event)"
     />
     <LabelledSelect
       label="and, by turns"
-      :model-value="named(second)"
+      :model-value="contentKey(second)"
       :named="of('Second unit')"
       :options="[{ value: '', label: 'nothing else' }, ...units]"
       @update:model-value="unit(1, $event)"
@@ -129,7 +129,7 @@ const of = (what: string) => `${what} of border ${props.border}`
     />
     <LabelledSelect
       label="The corner is"
-      :model-value="named(row.corner)"
+      :model-value="contentKey(row.corner)"
       :named="of('What turns the corner')"
       :options="corners"
       @update:model-value="change({ corner: content($event) })"

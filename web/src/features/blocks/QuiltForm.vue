@@ -17,7 +17,7 @@ import FabricSelect from './FabricSelect.vue'
 /** How the quilt is put together; every field is saved as it is typed, and refused beside itself. */
 const props = defineProps<{ project: Project; sheet: Sheet; quilt: Schemas['QuiltView'] }>()
 const { typedIn } = useOutbox()
-type Field = keyof ReturnType<typeof kept>
+type Field = keyof ReturnType<typeof keptFields>
 
 const lyings = [
   { value: 'upright', label: 'as it is' },
@@ -43,7 +43,7 @@ const lengths = [
   'backing_repeat',
   'backing_repeat_across',
 ] as const
-const kept = () => ({
+const keptFields = () => ({
   columns: String(props.quilt.columns),
   rows: String(props.quilt.rows),
   setting: props.quilt.setting as string,
@@ -73,7 +73,7 @@ const {
   typed: draft,
   problems,
   save,
-} = useFields(kept, { thing: () => `quilt ${props.project.id}`, flat }, ({ changes, seen }) =>
+} = useFields(keptFields, { thing: () => `quilt ${props.project.id}`, flat }, ({ changes, seen }) =>
   typedIn({ kind: 'change_quilt', project: props.project.id, changes: sent(changes), seen: sent(seen) }),
 )
 

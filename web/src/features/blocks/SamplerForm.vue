@@ -14,7 +14,7 @@ import { useLaidAnew } from './useLaidAnew'
 const props = defineProps<{ project: Project; sheet: Sheet }>()
 const emit = defineEmits<{ done: [] }>()
 const blocks = computed(() => props.sheet.blocks.filter((b) => !b.part))
-const wanted = (id: string) => {
+const wantedOf = (id: string) => {
   const b = blocks.value.find((x) => x.id === id)
   return String(b?.colourways.reduce((n, w) => n + w.count, 0) || 1)
 }
@@ -32,7 +32,7 @@ const { lay, working, problems } = useLaidAnew(
 )
 
 async function go() {
-  const numbers = Object.fromEntries(blocks.value.map((b) => [b.id, asked.numbers[b.id] ?? wanted(b.id)]))
+  const numbers = Object.fromEntries(blocks.value.map((b) => [b.id, asked.numbers[b.id] ?? wantedOf(b.id)]))
   const ask = () => laySampler(props.project.id, { ...asked, numbers })
   if (await lay(ask, 'The sampler is laid. Go on from it by hand.')) leave()
 }
@@ -54,7 +54,7 @@ function leave() {
       v-for="b in blocks"
       :key="b.id"
       numeric
-      :model-value="asked.numbers[b.id] ?? wanted(b.id)"
+      :model-value="asked.numbers[b.id] ?? wantedOf(b.id)"
       :label="`${b.view.name}, ${b.finished.pretty}`"
       @update:model-value="asked.numbers[b.id] = $event"
     />

@@ -18,7 +18,7 @@ const props = defineProps<{ project: Project; sheet: Sheet }>()
 const emit = defineEmits<{ done: [] }>()
 const quilt = props.sheet.quilt
 const other = props.project.fabrics.find((f) => f.role !== quilt.sash_fabric)?.role ?? quilt.sash_fabric
-const begun = () => [
+const firstStrips = () => [
   { width: '1/2', fabric: quilt.sash_fabric },
   { width: '1', fabric: other },
   { width: '1/2', fabric: quilt.sash_fabric },
@@ -26,8 +26,8 @@ const begun = () => [
 const { typed: asked, clear } = useForm(`sashing ${props.project.id}`, () => ({
   columns: String(quilt.columns),
   rows: String(quilt.rows),
-  across: begun(),
-  down: begun(),
+  across: firstStrips(),
+  down: firstStrips(),
   same: true,
   crossing: 'chequered' as Schemas['SashingRequest']['crossing'],
   cornerstone: quilt.cornerstone_fabric,

@@ -44,7 +44,7 @@ watch(
 )
 const both = computed(() => role.value + (sets.value ? second.value : ''))
 const paired = computed(() => both.value.length > 1)
-const asked = () => ({
+const scrapsAsked = () => ({
   role: both.value,
   stock: paired.value ? blocksOf(pairs.value) : { ...stock },
   fixed: { ...fixed },
@@ -52,7 +52,7 @@ const asked = () => ({
   corners: corners.value,
   sets: sets.value,
 })
-let laid = JSON.stringify(asked())
+let laid = JSON.stringify(scrapsAsked())
 // What is typed and not laid out yet stays in this browser, through reloads and while the server is away.
 const { draft, keepDraft } = useDraft(`scraps ${props.project.id}`)
 if (typeof draft.role === 'string') [role.value, second.value] = [draft.role[0] ?? 'a', draft.role[1] ?? '']
@@ -63,7 +63,7 @@ if (typeof draft.order === 'number') order.value = draft.order
 if ('corners' in draft) corners.value = !!draft.corners
 if ('sets' in draft) sets.value = !!draft.sets
 watch([both, stock, pairs, fixed, order, corners, sets], () =>
-  keepDraft(JSON.stringify(asked()) === laid ? {} : asked()),
+  keepDraft(JSON.stringify(scrapsAsked()) === laid ? {} : scrapsAsked()),
 )
 const pin = ref('')
 const problem = ref('')
@@ -76,7 +76,7 @@ const { data: setting, error } = useScrapPlaces(
 const places = computed(() => setting.value?.places ?? [])
 const refusal = computed(() => problem.value || (error.value instanceof Refusal ? error.value.message : ''))
 const blocks = computed(() => new Set(places.value.map((p) => p.spot)).size)
-const total = computed(() => Object.values(asked().stock).reduce((n, v) => n + (Number(v) || 0), 0))
+const total = computed(() => Object.values(scrapsAsked().stock).reduce((n, v) => n + (Number(v) || 0), 0))
 const alike = computed(() => new Set(kept.value.laid ? (kept.value.alike ?? []).flat() : []))
 const name = (scrap: string) => nameOf(props.project, scrap)
 const pins = computed(() => [
@@ -104,10 +104,10 @@ async function run(again: boolean) {
   working.value = true
   try {
     const counts = Object.fromEntries(
-      Object.entries(asked().stock).filter(([, n]) => n.trim() && n.trim() !== '0'),
+      Object.entries(scrapsAsked().stock).filter(([, n]) => n.trim() && n.trim() !== '0'),
     )
-    const sheet = await layScraps(props.project.id, { ...asked(), stock: counts, seed: seed.value })
-    laid = JSON.stringify(asked())
+    const sheet = await layScraps(props.project.id, { ...scrapsAsked(), stock: counts, seed: seed.value })
+    laid = JSON.stringify(scrapsAsked())
     keepDraft({})
     client.setQueryData(['blocks', props.project.id], sheet)
     for (const rest of ['project', 'counts', 'cutting', 'buying', 'standing'])

@@ -27,8 +27,8 @@ const emit = defineEmits<{
   grid: [columns: number, rows: number]
 }>()
 
-const laid = () => ({ columns: props.view.columns, rows: props.view.rows })
-const { typed, clear } = useForm(`sizes ${props.of}`, laid)
+const sizesShown = () => ({ columns: props.view.columns, rows: props.view.rows })
+const { typed, clear } = useForm(`sizes ${props.of}`, sizesShown)
 const columns = toRef(typed, 'columns')
 const rows = toRef(typed, 'rows')
 watch([() => props.view.columns, () => props.view.rows], clear)

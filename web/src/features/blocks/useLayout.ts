@@ -41,7 +41,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
   const now = (): Step => ({ pattern: view.value.pattern, finished: block().finished.text })
 
   /** Hands a change over; true when it was made, and else its reason stands where it was asked for. */
-  async function made(o: Outgoing, field: string): Promise<boolean> {
+  async function make(o: Outgoing, field: string): Promise<boolean> {
     try {
       await tried(o)
       problems.value = {}
@@ -69,9 +69,9 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     if (!open) before = now()
   })
 
-  async function recorded(o: Outgoing, field: string) {
+  async function record(o: Outgoing, field: string) {
     open++
-    const done = await made(o, field)
+    const done = await make(o, field)
     open--
     const [from, to] = [before, now()]
     before = to
@@ -87,7 +87,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     return behind
   }
 
-  const change = (edit: Edit) => recorded({ kind: 'edit_block', ...thing, edit }, 'layout')
+  const change = (edit: Edit) => record({ kind: 'edit_block', ...thing, edit }, 'layout')
 
   /** A size is kept once the core can read it; what it cannot read stays typed here. */
   let asked = ''
@@ -96,7 +96,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     asked = finished.value
     const changes = { finished: finished.value }
     const seen = { finished: base.value.finished }
-    void recorded({ kind: 'put_block', ...thing, changes, seen }, 'finished')
+    void record({ kind: 'put_block', ...thing, changes, seen }, 'finished')
   }
   watch(finished, resize)
   watch([finished, base], () => {
@@ -115,7 +115,7 @@ export function useLayout(project: () => string, block: () => SavedBlock) {
     to.value = [...to.value, here]
     asked = finished.value = step.finished
     const changes = { pattern: step.pattern, finished: step.finished } as Record<string, unknown>
-    await made(
+    await make(
       { kind: 'put_block', ...thing, changes, seen: { ...here } as Record<string, unknown> },
       'layout',
     )

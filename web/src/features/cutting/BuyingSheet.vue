@@ -15,12 +15,12 @@ import { useBuying, usePossible } from './api'
 const props = defineProps<{ project: Project }>()
 const typed = usePreference('allowances', { shrinkage: '3', wrong_cuts: '1', bobbin: '65' })
 /** As typed, so that the server refuses what is none; a blank takes the usual one. */
-const asked = () => {
+const allowancesAsked = () => {
   const number = (text: string) => (text.trim() ? Number(text) : undefined)
   const { shrinkage, wrong_cuts, bobbin } = typed.value
   return { shrinkage: number(shrinkage), wrong_cuts: number(wrong_cuts), bobbin: number(bobbin) }
 }
-const { data, error } = useBuying(() => props.project.id, asked)
+const { data, error } = useBuying(() => props.project.id, allowancesAsked)
 const problems = computed<Record<string, string>>(() =>
   error.value instanceof Refusal
     ? Object.fromEntries(error.value.problem.errors.map((e) => [e.field, e.message]))

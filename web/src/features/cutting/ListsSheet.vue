@@ -11,8 +11,8 @@ import { importList } from './api'
 /** Stock and cut list as CSV: out as files, in by pasting or opening one. */
 const props = defineProps<{ project: Project }>()
 const which = ref<'stock' | 'cut-list'>('stock')
-const kept = (list: string) => `${list} ${props.project.id}`
-const waiting = (['stock', 'cut-list'] as const).find((l) => useDraft(kept(l)).draft.text)
+const draftKey = (list: string) => `${list} ${props.project.id}`
+const waiting = (['stock', 'cut-list'] as const).find((l) => useDraft(draftKey(l)).draft.text)
 if (waiting) which.value = waiting
 const address = (name: string) => `/api/projects/${props.project.id}/${name}.csv`
 const columns = {
@@ -39,7 +39,7 @@ const take = (text: string) => importList(props.project.id, which.value, text)
       <PastedLines
         :key="which"
         :columns="columns[which]"
-        :kept="kept(which)"
+        :kept="draftKey(which)"
         :take="take"
         :behind="['cutting', 'buying']"
       />

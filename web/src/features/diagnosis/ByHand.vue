@@ -55,7 +55,7 @@ const fresh = () => ({
 const typed = ref(fresh())
 const last = usePreference('by-hand', fresh())
 const takeUp = () => (typed.value = JSON.parse(JSON.stringify(last.value)) as ReturnType<typeof fresh>)
-const begun = (t: ReturnType<typeof fresh>) => JSON.stringify(t) !== JSON.stringify(fresh())
+const isBegun = (t: ReturnType<typeof fresh>) => JSON.stringify(t) !== JSON.stringify(fresh())
 // Sizes alone do not push out readings that may still be taken up.
 const worthMore = (now: ReturnType<typeof fresh>) => now.lines.length || !last.value.lines.length
 watch(typed, (now) => worthMore(now) && (last.value = JSON.parse(JSON.stringify(now))), { deep: true })
@@ -80,7 +80,7 @@ function takeAway(n: number) {
   )
 }
 
-function asked(line: Line): Record<string, string | number> {
+function readingFields(line: Line): Record<string, string | number> {
   const fields: Record<string, string | number> = { kind: line.kind, value: line.value }
   if (line.kind === 'strip_test') fields.whole = line.whole
   if (line.kind === 'stitch') fields.spot = line.spot ?? 'middle'
@@ -97,7 +97,7 @@ async function judge() {
     units: typed.value.units,
     seam_allowance: typed.value.seam_allowance,
     factor: 4,
-    readings: filled.map((x) => asked(x.line)),
+    readings: filled.map((x) => readingFields(x.line)),
   }
   try {
     found.value = await byHand(body)
@@ -115,7 +115,7 @@ async function judge() {
 <template>
   <section class="sheet hand" aria-label="By hand">
     <h2>Judge it here, without a project</h2>
-    <p v-if="begun(last) && !begun(typed)">
+    <p v-if="isBegun(last) && !isBegun(typed)">
       <NButton size="small" @click="takeUp">Take up what was typed last</NButton>
     </p>
     <form @submit.prevent="judge">

@@ -48,8 +48,8 @@ const isPlain = computed(() => {
     : batches.find((b) => b.key === where.value.batch)
   return here ? here.plain : batches.every((b) => b.plain)
 })
-const called = (k: string) => (isPlain.value && readingWords[k]?.plain) || (readingWords[k]?.name ?? k)
-const kindOptions = computed(() => kinds.value.map((k) => option(k, called(k))))
+const kindName = (k: string) => (isPlain.value && readingWords[k]?.plain) || (readingWords[k]?.name ?? k)
+const kindOptions = computed(() => kinds.value.map((k) => option(k, kindName(k))))
 const unitOptions = computed(() => [
   ...(on.value === 'corner' ? [] : [option('', 'any of them, laid or not')]),
   ...cells.value.map((c) => option(c.key, c.name)),

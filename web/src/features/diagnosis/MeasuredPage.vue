@@ -26,7 +26,7 @@ const { send } = useOutbox()
 /** Where it stands what all blocks were brought to; none where blocks of several sizes are laid by hand. */
 const blocks = computed(() => data.value?.top.find((s) => s.key === 'blocks')?.readings ?? [])
 
-function settled(size: Schemas['CommonSize']) {
+function settle(size: Schemas['CommonSize']) {
   const told = [size.width.text, size.height.text]
   for (const [n, place] of blocks.value.entries())
     send({
@@ -93,7 +93,7 @@ function settled(size: Schemas['CommonSize']) {
             :measured="k.measured.length"
             :borne="data.borne"
             :settles="data.kinds.length === 1 && blocks.length > 0"
-            @settled="settled"
+            @settled="settle"
           />
         </template>
         <section class="sheet" aria-label="Where each lies best">

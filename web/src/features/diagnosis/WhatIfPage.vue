@@ -62,8 +62,8 @@ const groups = computed(() => {
   }))
   return [{ title: 'All joining seams', list: seams }, ...batches]
 })
-const said = (key: string) => data.value?.causes.find((c) => c.key === key)?.said
-const label = (p: { key: string; cause: string }) => said(p.key) ?? 'true'
+const causeSaid = (key: string) => data.value?.causes.find((c) => c.key === key)?.said
+const label = (p: { key: string; cause: string }) => causeSaid(p.key) ?? 'true'
 const seen = computed(() => data.value?.faults.slice(0, 12) ?? [])
 </script>
 

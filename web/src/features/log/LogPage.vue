@@ -18,11 +18,11 @@ import TrialForm from './TrialForm.vue'
 /** What was put down of the work, the newest first: trial pieces, what was made again, notes, photos, diagnoses, machines. */
 const route = useRoute()
 const router = useRouter()
-const told = (name: string) => (typeof route.query[name] === 'string' ? String(route.query[name]) : '')
-const q = ref(told('q'))
-const project = ref(told('project'))
-const kind = ref<LogKind | ''>(told('kind') as LogKind | '')
-const page = ref(Number(told('page')) || 1)
+const queryWord = (name: string) => (typeof route.query[name] === 'string' ? String(route.query[name]) : '')
+const q = ref(queryWord('q'))
+const project = ref(queryWord('project'))
+const kind = ref<LogKind | ''>(queryWord('kind') as LogKind | '')
+const page = ref(Number(queryWord('page')) || 1)
 const soon = refDebounced(q, 250)
 watch([soon, project, kind], () => (page.value = 1))
 const asked = computed(() => ({ q: soon.value, project: project.value, kind: kind.value, page: page.value }))
@@ -32,7 +32,7 @@ watch(asked, (now) => {
   void router.replace({ query })
 })
 const { data, error } = useLog(asked)
-const open = ref<'' | 'note' | 'learned' | 'trial'>(told('put') === 'trial' ? 'trial' : '')
+const open = ref<'' | 'note' | 'learned' | 'trial'>(queryWord('put') === 'trial' ? 'trial' : '')
 const today = new Date().toLocaleDateString('sv')
 const projects = computed(() => [
   { value: '', label: 'all projects' },
@@ -80,7 +80,7 @@ const kinds: { value: LogKind | ''; label: string }[] = [
           v-if="open === 'trial' && data"
           :projects="data.projects"
           :project="project"
-          :unit="told('unit')"
+          :unit="queryWord('unit')"
           @done="open = ''"
         />
         <p v-if="(open === 'note' || open === 'learned') && !project" class="soft">

@@ -11,7 +11,7 @@ import { methodWords, schoolWords } from '@/shared/words/words'
 import LengthInput from '@/shared/form/LengthInput.vue'
 
 import CompareTable from './CompareTable.vue'
-import { asked, keptDraft } from './draft'
+import { planRequest, keptDraft } from './draft'
 
 const props = defineProps<{ project: Project; unit: PlannedUnit; colours: Record<string, string> }>()
 const route = useRoute()
@@ -24,7 +24,7 @@ const asking = refDebounced(atHand, 40)
 watch(asking, (have) => void router.replace({ query: { ...route.query, have: have || undefined } }))
 
 const body = computed(() => ({
-  ...asked(keptDraft(props.project, props.unit)),
+  ...planRequest(keptDraft(props.project, props.unit)),
   at_hand: asking.value,
 }))
 const { data, error } = useQuery(

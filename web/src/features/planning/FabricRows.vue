@@ -14,7 +14,7 @@ const { send } = useOutbox()
 const undo = useUndo()
 const fresh = ref('')
 
-const used = (role: string) => props.project.units.some((u) => u.part_fabrics.includes(role))
+const isUsed = (role: string) => props.project.units.some((u) => u.part_fabrics.includes(role))
 
 function another() {
   const fabric = (fresh.value = crypto.randomUUID())
@@ -35,7 +35,7 @@ function drop(f: Schemas['Fabric']) {
       :key="f.id"
       :project="project.id"
       :fabric="f"
-      :used="used(f.role)"
+      :used="isUsed(f.role)"
       :fresh="f.id === fresh"
       :only="project.fabrics.length === 1"
       @drop="drop(f)"

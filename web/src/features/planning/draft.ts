@@ -71,7 +71,7 @@ export const cutsOf = (draft: Draft) =>
   )
 
 /** A draft as the core is asked for its plan. */
-export function asked(draft: Draft, fabrics: Project['fabrics'] = []): Schemas['PlanRequestRequest'] {
+export function planRequest(draft: Draft, fabrics: Project['fabrics'] = []): Schemas['PlanRequestRequest'] {
   const { part_fabrics, ...rest } = draft
   const plain = Object.fromEntries(Object.entries(rest).filter(([f]) => !isCut(f)))
   return {

@@ -7,7 +7,7 @@ import { useOutbox } from '@/shared/offline/outbox'
 import { editOf, useDraft, onLeaving, useTyped } from '@/shared/offline/typed'
 
 import {
-  asked,
+  planRequest,
   cutsAsFields,
   cutsOf,
   type Draft,
@@ -46,9 +46,9 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
 
   const plan = useQuery(
     computed(() => ({
-      queryKey: ['plan', asked(question.value, project.value.fabrics)],
+      queryKey: ['plan', planRequest(question.value, project.value.fabrics)],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
-        taken(api.POST('/api/plan', { body: asked(question.value, project.value.fabrics), signal })),
+        taken(api.POST('/api/plan', { body: planRequest(question.value, project.value.fabrics), signal })),
       placeholderData: keepPreviousData,
       retry: false,
       gcTime: 30_000,
@@ -102,12 +102,12 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
     for (const f of Object.keys(draft)) if (isCut(f)) draft[f] = ''
   }
 
-  const settled = () =>
+  const isSettled = () =>
     JSON.stringify(question.value) === JSON.stringify(draft) && (plan.isSuccess.value || plan.isError.value)
   let left = false
   const saveSoon = useDebounceFn(() => {
     if (left || !dirty().length) return
-    if (!onlineManager.isOnline() || (settled() && !plan.isFetching.value)) save()
+    if (!onlineManager.isOnline() || (isSettled() && !plan.isFetching.value)) save()
     else void saveSoon()
   }, 350)
 

@@ -53,7 +53,7 @@ async function take() {
   }
 }
 
-const moved = () =>
+const moveGuide = () =>
   move.value &&
   send({
     kind: 'put_set_up',
@@ -67,7 +67,7 @@ const moved = () =>
   <section class="sheet" aria-label="Find your seam">
     <h2>Find your seam</h2>
     <p v-if="search" class="said" role="status">{{ search.said }}</p>
-    <NButton v-if="move" type="primary" @click="moved">The guide stands at {{ move.pretty }} now</NButton>
+    <NButton v-if="move" type="primary" @click="moveGuide">The guide stands at {{ move.pretty }} now</NButton>
     <ol class="soft">
       <li>Cut three strips {{ strip.pretty }} wide and as long as your hand.</li>
       <li>Sew them side by side with the guide where it stands, as you always sew.</li>

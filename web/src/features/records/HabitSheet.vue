@@ -2,7 +2,7 @@
 import { NButton, NTable } from 'naive-ui'
 import { computed, ref } from 'vue'
 
-import { font, ink, level, marked } from '@/shared/drawing/axes'
+import { font, ink, level, axisOf } from '@/shared/drawing/axes'
 import PlotArea from '@/shared/drawing/PlotArea.vue'
 import { useOutbox } from '@/shared/offline/outbox'
 import { plural } from '@/shared/words/words'
@@ -39,7 +39,7 @@ const run = computed(() => {
       axisLabel: { ...font, hideOverlap: true, formatter: '{d} {MMM}' },
       splitLine: { show: false },
     },
-    yAxis: marked(h.ticks),
+    yAxis: axisOf(h.ticks),
     series: [
       {
         type: 'custom' as const,

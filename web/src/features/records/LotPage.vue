@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import { type PlannedUnit, type Project, Refusal } from '@/shared/api/client'
-import { font, ink, level, marked } from '@/shared/drawing/axes'
+import { font, ink, level, axisOf } from '@/shared/drawing/axes'
 import PlotArea from '@/shared/drawing/PlotArea.vue'
 import LengthInput from '@/shared/form/LengthInput.vue'
 import SelectInput from '@/shared/form/SelectInput.vue'
@@ -98,7 +98,7 @@ const option = computed(() => {
       axisLabel: font,
       splitLine: { show: false },
     },
-    yAxis: marked(d.ticks),
+    yAxis: axisOf(d.ticks),
     series: [
       {
         type: 'line' as const,

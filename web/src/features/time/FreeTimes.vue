@@ -26,7 +26,7 @@ const { typed, hand } = useForm('free time', () => ({ weekday: 1, begins: '19:30
 const { typed: away, hand: handAway } = useForm('not free', () => ({ day: '' }))
 const problems = ref<Record<string, string>>({})
 
-function refused(error: unknown, at: string) {
+function refuse(error: unknown, at: string) {
   if (!(error instanceof Refusal || error instanceof ServerAway)) throw error
   const found = error instanceof Refusal ? error.problem.errors : []
   problems.value = found.length
@@ -40,7 +40,7 @@ async function add() {
     const changes = { ...typed }
     await hand(() => tried({ kind: 'put_free', free: crypto.randomUUID(), changes, seen: {} }))
   } catch (error) {
-    refused(error, 'begins')
+    refuse(error, 'begins')
   }
 }
 
@@ -54,7 +54,7 @@ async function busy() {
   try {
     await handAway(() => tried({ kind: 'put_busy_day', on: away.day.trim() }))
   } catch (error) {
-    refused(error, 'day')
+    refuse(error, 'day')
   }
 }
 
@@ -68,7 +68,7 @@ async function open(file: File) {
     client.setQueryData(['evenings'], await takeCalendar(file.name.slice(0, 120), await file.text()))
     void client.invalidateQueries({ queryKey: ['project-time'] })
   } catch (error) {
-    refused(error, 'text')
+    refuse(error, 'text')
   }
 }
 </script>

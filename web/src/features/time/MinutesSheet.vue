@@ -41,7 +41,7 @@ const project = computed({
 const problems = ref<Record<string, string>>({})
 
 /** Said of the field it is about; what was typed stays. */
-function refused(error: unknown) {
+function refuse(error: unknown) {
   if (!(error instanceof Refusal)) throw error
   problems.value = Object.fromEntries(error.problem.errors.map((e) => [e.field || 'minutes', e.message]))
 }
@@ -60,7 +60,7 @@ async function take() {
       }),
     )
   } catch (error) {
-    refused(error)
+    refuse(error)
   }
 }
 
@@ -80,7 +80,7 @@ async function correct(row: WorkTime) {
     await tried({ kind: 'put_time', time: row.id, changes: of(corrected.value), seen: of(was) })
     editing.value = ''
   } catch (error) {
-    refused(error)
+    refuse(error)
   }
 }
 

@@ -24,7 +24,7 @@ const fine = computed(() => {
 })
 const unit = computed(() => (props.drawing.window[2] ?? 1) / props.width)
 /** As one text, which stays what it is when the drawing comes anew with another size. */
-const painted = (mark: Schemas['Mark']) => {
+const paintOf = (mark: Schemas['Mark']) => {
   const colour = props.colours[mark.fabric] ?? '#b7c6cb'
   return mark.role === 'patch' ? `fill:${colour};stroke:${colour}` : `fill:${colour}`
 }
@@ -74,7 +74,7 @@ const tick = (d: Schemas['Dimension']) => {
       <path
         :d="mark.d"
         :class="[mark.role, { fine }]"
-        :style="filled.includes(mark.role) ? painted(mark) : undefined"
+        :style="filled.includes(mark.role) ? paintOf(mark) : undefined"
       />
       <path v-if="mark.role === 'back'" :d="mark.d" :style="`fill:url(#${id}-back)`" />
     </template>
@@ -86,7 +86,7 @@ const tick = (d: Schemas['Dimension']) => {
             :key="i"
             :d="mark.d"
             :class="[mark.role, { fine }]"
-            :style="painted(mark)"
+            :style="paintOf(mark)"
           />
         </g>
       </defs>

@@ -15,7 +15,7 @@ interface Tick {
 }
 
 /** An upright axis with just these marks. */
-export function marked(ticks: readonly Tick[]) {
+export function axisOf(ticks: readonly Tick[]) {
   const values = ticks.map((t) => t.at)
   const apart = values.length > 1 ? values[1]! - values[0]! : 1
   return {

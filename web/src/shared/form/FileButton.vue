@@ -5,7 +5,7 @@ import { NButton, NUpload, type UploadSettledFileInfo } from 'naive-ui'
 defineProps<{ accept: string; most?: number }>()
 const emit = defineEmits<{ file: [File] }>()
 
-function taken({ file }: { file: UploadSettledFileInfo }) {
+function take({ file }: { file: UploadSettledFileInfo }) {
   if (file.file) emit('file', file.file)
 }
 </script>
@@ -17,7 +17,7 @@ function taken({ file }: { file: UploadSettledFileInfo }) {
     :default-upload="false"
     :show-file-list="false"
     :file-list="[]"
-    @change="taken"
+    @change="take"
   >
     <NButton size="small"><slot /></NButton>
   </NUpload>

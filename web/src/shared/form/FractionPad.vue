@@ -19,7 +19,7 @@ const marks = [8, 16, 32].map((d) => ({
   // Those that the coarser row does not show already.
   list: Array.from({ length: d - 1 }, (_, i) => i + 1).filter((n) => d === 8 || n % 2 === 1),
 }))
-const shown = (n: number, d: number) => {
+const fractionText = (n: number, d: number) => {
   let [a, b] = [n, d]
   while (a % 2 === 0) [a, b] = [a / 2, b / 2]
   return `${a}/${b}`
@@ -69,10 +69,10 @@ function set() {
         <NButton
           v-for="n in row.list"
           :key="n"
-          :type="part === shown(n, row.of) ? 'primary' : 'default'"
-          :aria-pressed="part === shown(n, row.of)"
-          @click="part = part === shown(n, row.of) ? '' : shown(n, row.of)"
-          >{{ shown(n, row.of) }}</NButton
+          :type="part === fractionText(n, row.of) ? 'primary' : 'default'"
+          :aria-pressed="part === fractionText(n, row.of)"
+          @click="part = part === fractionText(n, row.of) ? '' : fractionText(n, row.of)"
+          >{{ fractionText(n, row.of) }}</NButton
         >
       </div>
     </template>

@@ -27,7 +27,7 @@ const inputProps = computed(() => ({
 }))
 
 /** In a form that can be sent, Enter sends it: said here too, it would be sent twice. */
-function entered(e: KeyboardEvent) {
+function onEnter(e: KeyboardEvent) {
   const sends = e.target instanceof Element && e.target.closest('form')?.querySelector('button[type=submit]')
   if (!sends) emit('enter')
 }
@@ -43,7 +43,7 @@ function entered(e: KeyboardEvent) {
         :status="problem ? 'error' : undefined"
         :input-props="inputProps"
         @update:value="emit('update:modelValue', $event)"
-        @keydown.enter="entered"
+        @keydown.enter="onEnter"
       />
       <FractionPad
         v-if="!numeric && !words"

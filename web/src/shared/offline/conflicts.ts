@@ -9,13 +9,13 @@ export interface Clash {
   fields: { field: string; here: string; mine: string }[]
 }
 
-const shown = (value: unknown): string => {
+const valueText = (value: unknown): string => {
   if (value === null || value === undefined) return ''
-  if (Array.isArray(value)) return value.map(shown).join(', ')
+  if (Array.isArray(value)) return value.map(valueText).join(', ')
   if (typeof value !== 'object') return String(value)
   if ('layout' in value) return (value.layout as string[]).join(' / ')
   return Object.entries(value)
-    .map(([name, part]) => `${name} ${shown(part)}`)
+    .map(([name, part]) => `${name} ${valueText(part)}`)
     .join(', ')
 }
 
@@ -24,7 +24,7 @@ function clashOf(change: Change): Clash {
   const fields = (change.problem?.errors ?? []).map((e) => ({
     field: e.field,
     here: e.values.here ?? '',
-    mine: shown(mine[e.field]),
+    mine: valueText(mine[e.field]),
   }))
   return { change, fields }
 }

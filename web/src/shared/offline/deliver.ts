@@ -19,11 +19,11 @@ const edit = <C, S>(o: { changes: C; seen: S }) => ({ changes: o.changes, seen: 
 const reading = (o: { subject: 'blocks' | 'units'; of: string; reading: string }) => ({
   params: { path: { subject: o.subject, key: o.of, reading: o.reading } },
 })
-const saved = (o: { subject: 'blocks' | 'units'; of: string; saved: string }) => ({
+const savedParams = (o: { subject: 'blocks' | 'units'; of: string; saved: string }) => ({
   params: { path: { subject: o.subject, key: o.of, saved: o.saved } },
 })
 
-const measured = (o: { block: string; reading: string }) => ({
+const readingParams = (o: { block: string; reading: string }) => ({
   params: { path: { key: o.block, reading: o.reading } },
 })
 
@@ -150,15 +150,15 @@ const carriers: Carriers = {
   delete_reading: (api, o) => taken(api.DELETE('/api/{subject}/{key}/readings/{reading}', reading(o))),
   restore_reading: (api, o) => taken(api.POST('/api/{subject}/{key}/readings/{reading}/restore', reading(o))),
   put_measured: (api, o) =>
-    taken(api.PUT('/api/blocks/{key}/measured/{reading}', { ...measured(o), body: edit(o) })),
+    taken(api.PUT('/api/blocks/{key}/measured/{reading}', { ...readingParams(o), body: edit(o) })),
   put_top_measured: (api, o) => {
     const params = { path: { key: o.project, place: o.place } }
     return taken(api.PUT('/api/projects/{key}/measured/{place}', { params, body: edit(o) }))
   },
-  delete_measured: (api, o) => taken(api.DELETE('/api/blocks/{key}/measured/{reading}', measured(o))),
-  save_diagnosis: (api, o) => taken(api.PUT('/api/{subject}/{key}/saved/{saved}', saved(o))),
+  delete_measured: (api, o) => taken(api.DELETE('/api/blocks/{key}/measured/{reading}', readingParams(o))),
+  save_diagnosis: (api, o) => taken(api.PUT('/api/{subject}/{key}/saved/{saved}', savedParams(o))),
   change_saved: (api, o) =>
-    taken(api.PATCH('/api/{subject}/{key}/saved/{saved}', { ...saved(o), body: edit(o) })),
+    taken(api.PATCH('/api/{subject}/{key}/saved/{saved}', { ...savedParams(o), body: edit(o) })),
   put_set_up: (api, o) =>
     taken(
       api.PUT('/api/set-ups/{key}', {

@@ -55,7 +55,7 @@ export function useFields<T extends Record<string, unknown>>(
     const all = fields.length === sent.length && fields.length > 0
     if (!all || !fields.every((f) => f in base.value)) return
     if (fields.some((f) => !same(typed[f], base.value[f]) && !same(typed[f], mine[f]))) return
-    const why = told(c.problem, fields)
+    const why = problemsOf(c.problem, fields)
     for (const f of fields) {
       putRight(f)
       ;(typed as Record<string, unknown>)[f] = mine[f]
@@ -85,7 +85,7 @@ export function useFields<T extends Record<string, unknown>>(
     let left = dirty().filter((f) => fields.includes(f) && !standing(f) && !refused(f))
     while (left.length) {
       const sent = editOf(left, typed, base.value)
-      const refusal = await answered(put(sent))
+      const refusal = await refusalOf(put(sent))
       // Its page is gone: the queue tells what was refused, and sends what stood beside it.
       if (!refusal) for (const was of Object.values(refusals)) was.again = true
       if (!refusal || !here) {
@@ -94,7 +94,7 @@ export function useFields<T extends Record<string, unknown>>(
         if (here && mayGoIn.length) await save(...mayGoIn)
         return
       }
-      const said = told(refusal.problem, left)
+      const said = problemsOf(refusal.problem, left)
       for (const [f, why] of Object.entries(said)) {
         refusals[f] = { as: sent.changes[f], change: refusal.change, beside: isBeside(refusal.problem, left) }
         // What was typed since is another text, and on its way by itself.
@@ -113,7 +113,7 @@ const isBeside = ({ errors }: Problem, sent: string[]) =>
   errors.some((e) => e.field && !sent.includes(e.field))
 
 /** The refusal that came back, if one did. */
-async function answered(sent: Promise<unknown>): Promise<Refusal | undefined> {
+async function refusalOf(sent: Promise<unknown>): Promise<Refusal | undefined> {
   try {
     await sent
     return undefined
@@ -124,7 +124,7 @@ async function answered(sent: Promise<unknown>): Promise<Refusal | undefined> {
 }
 
 /** Why each of the fields was refused; a reason that names none of them is told with all. */
-function told({ errors, detail }: Problem, fields: string[]): Record<string, string> {
+function problemsOf({ errors, detail }: Problem, fields: string[]): Record<string, string> {
   const named = errors.filter((e) => fields.includes(e.field))
   if (fields.length > 1 && named.length) return Object.fromEntries(named.map((e) => [e.field, e.message]))
   const why = named[0]?.message ?? errors[0]?.message ?? detail

@@ -99,13 +99,13 @@ export function add(what: Outgoing, inPlace = () => false, stands = false): Prom
   )
   // Nobody may be waiting for it; a refusal is then shown on top of the page.
   outcome.catch(() => undefined)
-  void write('changes', change).then((seq) => stored(change, seq as number | undefined))
+  void write('changes', change).then((seq) => putInStore(change, seq as number | undefined))
   wake()
   return outcome
 }
 
 /** In storage, or refused by it. What the server acknowledged meanwhile is not kept any longer. */
-function stored(change: Change, seq: number | undefined) {
+function putInStore(change: Change, seq: number | undefined) {
   if (seq !== undefined) change.seq = seq
   if (!changes.value.some((c) => c.id === change.id) || made.has(change.id)) {
     if (seq !== undefined) void erase('changes', seq)
@@ -296,11 +296,11 @@ function besideClash(c: Change): Change | undefined {
   )
   if (!asked) return c
   const what = asked.what as Editing
-  const questioned = (f: string) => f in what.changes
+  const isQuestioned = (f: string) => f in what.changes
   mark(asked, {
-    what: { ...what, changes: { ...what.changes, ...only(mine, questioned)?.changes } } as Outgoing,
+    what: { ...what, changes: { ...what.changes, ...only(mine, isQuestioned)?.changes } } as Outgoing,
   })
-  const rest = only(mine, (f) => !questioned(f))
+  const rest = only(mine, (f) => !isQuestioned(f))
   if (rest) return mark(c, { what: rest })
   void remove(c)
   return undefined

@@ -13,7 +13,7 @@ export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a ?? '
 const typing = reactive(new Set<symbol>())
 
 /** A place counts while something is typed in it, and no longer than it is there. */
-function counted(on: () => boolean) {
+function countWhile(on: () => boolean) {
   const mine = Symbol('place')
   watch(on, (now) => (now ? typing.add(mine) : typing.delete(mine)), { immediate: true, flush: 'sync' })
   onScopeDispose(() => typing.delete(mine))
@@ -72,7 +72,7 @@ export function useTyped<T extends Fields>(kept: () => T, ...overs: Over[]) {
     [...new Set([...Object.keys(typed), ...Object.keys(base.value)])].filter(
       (f) => !same(typed[f], base.value[f]),
     )
-  counted(() => dirty().length > 0)
+  countWhile(() => dirty().length > 0)
   return { typed, base, dirty, refused }
 }
 
@@ -146,7 +146,7 @@ export function useForm<T extends Fields>(key: string, fresh: () => T, ...stays:
     return !handed.value && Object.keys(fields).some((f) => !stays.includes(f)) ? fields : {}
   })
   watch(begun, keepDraft, { immediate: true, flush: 'sync' })
-  counted(() => Object.keys(begun.value).length > 0)
+  countWhile(() => Object.keys(begun.value).length > 0)
   function clear() {
     const gone = Object.entries(fresh()).filter(([f]) => !stays.includes(f))
     Object.assign(typed, Object.fromEntries(gone))

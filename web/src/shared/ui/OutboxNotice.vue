@@ -16,7 +16,7 @@ const waiting = useWaiting()
 const count = computed(() => waiting.value.length)
 const stuck = computed(() => changes.value.filter((c) => c.tries).length)
 /** What was refused of a change, or all of it where no field is named, as it was typed: what was picked has a name on its page only. */
-function typed({ what, problem }: Change) {
+function typedWords({ what, problem }: Change) {
   if (!('changes' in what)) return ''
   const all = Object.entries(what.changes)
   const named = all.filter(([f]) => problem?.errors.some((e) => e.field === f))
@@ -53,7 +53,7 @@ function typed({ what, problem }: Change) {
     </p>
     <p v-for="r in refused" :key="r.id" class="notice refused" role="alert">
       <span>
-        <strong>Not taken{{ typed(r) ? `: ${typed(r)}.` : '.' }}</strong>
+        <strong>Not taken{{ typedWords(r) ? `: ${typedWords(r)}.` : '.' }}</strong>
         {{ r.problem?.detail }}
       </span>
       <RouterLink v-if="r.from && r.from !== route.fullPath" :to="r.from">Where it was typed</RouterLink>
