@@ -70,6 +70,15 @@ class NamesTest(TestCase):
                     found.setdefault(node.name, set()).add(source.name)
         self.assertEqual({n: files for n, files in found.items() if len(files) > 1}, {})
 
+    def test_no_function_is_longer_than_sixty_lines(self) -> None:
+        long = [
+            f"{s.name}: {n.name}"
+            for s in sources()
+            for n in s.nodes
+            if isinstance(n, ast.FunctionDef) and (n.end_lineno or 0) - n.lineno >= 60
+        ]
+        self.assertEqual(long, [])
+
     def test_a_bare_participle_returns_a_changed_copy(self) -> None:
         """As ``sorted`` does: of what it is a method of, or of what it is given. All else is called by what it returns or does."""
         self.assertEqual([found for s in sources() for found in _participles(s.name, s.tree)], [])

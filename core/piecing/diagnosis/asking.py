@@ -137,13 +137,7 @@ def next_readings(
         score = (gain + _TOLD * max(told, 0.0)) * _HANDY.get(reading.kind, 1.0)
         score *= _FIRST_LOOK if np.any(np.abs(e.of_causes[unseen]) > _LOOKS_AT) else 1.0
         weighed.append(_Weighed(reading, e, reads, step, score, gain, sure))
-    # What a length is off by is looked for in what it is made of, before anything else is.
-    lengths = again is None and _length_open(found, verdict)
-    weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
-    if weighed and again is None:
-        _as_said(verdict, weighed)
-        _along_the_seam(found, weighed)
-        _at_the_bow(found, verdict, weighed)
+    _put_in_order(found, verdict, weighed, again)
     settled = verdict is not None and verdict.status in (Status.TRUE, Status.SETTLED, Status.SEVERAL, Status.MISTAKE)
     return tuple(
         NextReading(
@@ -159,6 +153,17 @@ def next_readings(
         )
         for k, w in enumerate(weighed)
     )
+
+
+def _put_in_order(found: Inference, verdict: Verdict | None, weighed: list[_Weighed], again: Reading | None) -> None:
+    """What is to be read ``again`` first, then what the verdict's sentence sends one to read, then by worth."""
+    # What a length is off by is looked for in what it is made of, before anything else is.
+    lengths = again is None and _length_open(found, verdict)
+    weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
+    if weighed and again is None:
+        _as_said(verdict, weighed)
+        _along_the_seam(found, weighed)
+        _at_the_bow(found, verdict, weighed)
 
 
 def _unseen(found: Inference) -> list[int]:
