@@ -1649,6 +1649,6 @@ SABOTAGES = [
         ("(figure.high - figure.low) / 2 <= _A_THREAD", "figure.high - figure.low <= _A_THREAD"),
         ("if _is_known(figure) else _NOT_KNOWN[habit]", "if figure.off else _NOT_KNOWN[habit]"),
         ("likely if figure.off and figure.sure", "likely if figure.sure"),
-        ("figure.sure in (certain, likely) else", "figure.sure else"),
+        ("figure.sure != unsure else", "figure.sure else"),
     ),
 ]

@@ -9,20 +9,7 @@ from .errors import DayImpossible
 
 __all__ = ["day_words", "read_day"]
 
-_MONTHS = (
-    "january",
-    "february",
-    "march",
-    "april",
-    "may",
-    "june",
-    "july",
-    "august",
-    "september",
-    "october",
-    "november",
-    "december",
-)
+_MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December")  # fmt: skip
 _NAME = r"(?P<name>[a-z]{3,9})\.?"
 _WAYS = tuple(
     re.compile(way, re.ASCII)
@@ -36,9 +23,9 @@ _WAYS = tuple(
 _SLASHED = re.compile(r"(?P<month>\d{1,2})/(?P<day>\d{1,2})(?:/(?P<year>\d{4}))?", re.ASCII)
 
 
-def day_words(day: date) -> str:
+def day_words(day: date, *, year: bool = True) -> str:
     """A day as one says it: 25 November 2026."""
-    return f"{day.day} {_MONTHS[day.month - 1].capitalize()} {day.year}"
+    return f"{day.day} {_MONTHS[day.month - 1]}" + (f" {day.year}" if year else "")
 
 
 def read_day(text: str, today: date, *, to_come: bool = False) -> date:
@@ -75,7 +62,7 @@ def _years(today: date, to_come: bool) -> list[int]:
 
 
 def _month(name: str) -> int:
-    return next((n for n, m in enumerate(_MONTHS, 1) if name in (m, m[:3], m[:4])), 0)
+    return next((n for n, m in enumerate(map(str.lower, _MONTHS), 1) if name in (m, m[:3], m[:4])), 0)
 
 
 def _day(year: int, month: int, day: int) -> date | None:

@@ -17,6 +17,7 @@ from piecing.planning.checks import check_allowance, check_finished
 from piecing.units import UnitSpec, kind_of
 
 from .selectors import DiagnosisSheet, by_hand
+from .subjects import refused_by_number
 
 __all__ = ["by_hand_sheet"]
 
@@ -34,10 +35,9 @@ def by_hand_sheet(body: Mapping[str, Any], style: Style) -> DiagnosisSheet:
     typed: list[Reading] = []
     for n, line in enumerate(body["readings"]):
         try:
-            typed.append(_typed_reading(line, measure, body["units"]))
+            with refused_by_number(n):
+                typed.append(_typed_reading(line, measure, body["units"]))
         except PiecingError as refusal:
-            # Which of the readings, not which of its fields: the page shows it beside that line.
-            refusal.field = f"readings.{n}"
             refusals.append(refusal)
     if refusals:
         raise Refused(refusals, style)

@@ -28,7 +28,6 @@ from piecing.diagnosis.shares import Share, shares_of
 from piecing.diagnosis.whatif import Outcomes, errors_of, outcomes, seam_costs
 from piecing.drawings.as_sewn import as_sewn
 from piecing.drawings.ladder import Ladder, ladders
-from piecing.errors import PiecingError
 from piecing.geometry.drawing import Drawing
 from piecing.lengths import Length
 from piecing.messages import Message
@@ -41,7 +40,7 @@ from projects.models import Project
 from projects.translate import directions_of
 
 from .models import SavedDiagnosis
-from .subjects import REMEMBERED, Pool, Scene, Subject, row_scene
+from .subjects import REMEMBERED, Pool, Scene, Subject, refused_by_number, row_scene
 
 __all__ = [
     "DiagnosisSheet",
@@ -245,12 +244,8 @@ def by_hand(
 
 def _by_number(scene: Scene, readings: Sequence[Reading]) -> Iterator[Reading]:
     for n, reading in enumerate(readings):
-        try:
+        with refused_by_number(n):
             yield scene.checked(reading)
-        except PiecingError as refusal:
-            # Which of the readings, not which of its fields: the page shows it beside that line.
-            refusal.field = f"readings.{n}"
-            raise
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Sequence
+from collections.abc import Callable, Hashable, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from uuid import UUID
@@ -30,7 +31,7 @@ from projects.selectors import get_unit
 from projects.translate import choices_of, style_of
 from workrooms.models import Workroom
 
-__all__ = ["Pool", "Scene", "Subject", "row_scene", "subject_of"]
+__all__ = ["Pool", "Scene", "Subject", "refused_by_number", "row_scene", "subject_of"]
 
 _HABITS = (
     ReadingKind.CUT,
@@ -225,3 +226,13 @@ def row_scene(spec: UnitSpec, units: int, allowance: Length, resolution: Length)
     model = _row_model(spec, units, allowance)
     planned = None if model.places.batches[0].plain else _plan_for(spec, (), allowance)
     return Scene(model, {} if planned is None else {0: planned}, resolution)
+
+
+@contextmanager
+def refused_by_number(n: int) -> Iterator[None]:
+    """A refusal says which of the readings typed, not which of its fields: the page shows it beside that line."""
+    try:
+        yield
+    except PiecingError as refusal:
+        refusal.field = f"readings.{n}"
+        raise

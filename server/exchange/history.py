@@ -20,6 +20,7 @@ from django.db.models import F, Max, Q, QuerySet
 from django.utils import timezone
 
 from api.problems import NotHere
+from piecing.days import day_words
 from projects.models import Project
 from projects.selectors import get_project
 from workrooms.models import Workroom
@@ -118,7 +119,7 @@ def opened_as_copy(room: Workroom, project_key: UUID, state_key: UUID, key: UUID
         raise NotHere("This state is no longer kept. The last ones of each project are.")
     data = _unpack(state)
     when = timezone.localtime(state.at)
-    data["name"] = f"{data['name'][:90]}, as of {when.day} {when:%B %H:%M}"
+    data["name"] = f"{data['name'][:90]}, as of {day_words(when, year=False)} {when:%H:%M}"
     return import_project(room, {**data, "archived": False}, key)
 
 

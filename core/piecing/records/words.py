@@ -82,10 +82,10 @@ def habit_said(habit: Habit, figure: Figure, allowance: Length) -> Message:
 
 def habit_sureness(figure: Figure) -> str:
     """How sure what is said of it is: by what it rests on, and certain only of a mean that is known to a thread."""
-    certain, likely, unsure = SURENESS
+    _, likely, unsure = SURENESS
     if _is_known(figure):
         return figure.sure
-    return likely if figure.off and figure.sure in (certain, likely) else unsure
+    return likely if figure.off and figure.sure != unsure else unsure
 
 
 def _is_known(figure: Figure) -> bool:

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
+from ..days import day_words
+
 __all__ = ["Day", "Minutes"]
 
 _DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
-_MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December")  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,8 +49,7 @@ class Day:
     def set_in(self, style: Any, /) -> str:
         """The same in either measure."""
         del style
-        year = "" if self.day.year == self.today.year else f" {self.day.year}"
-        return f"{_DAYS[self.day.weekday()]} {self.day.day} {_MONTHS[self.day.month - 1]}{year}"
+        return f"{_DAYS[self.day.weekday()]} {day_words(self.day, year=self.day.year != self.today.year)}"
 
     def __str__(self) -> str:
         return self.set_in(None)

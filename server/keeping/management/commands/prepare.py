@@ -10,6 +10,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from keeping.copies import Unusable, copies, daily_copy, database, examine, put_aside, unwritten_migrations
+from piecing.days import day_words
 
 
 class Command(BaseCommand):
@@ -49,4 +50,4 @@ def _way_back() -> str:
     if not found:
         return "There is no copy here. To begin with an empty database: python server/manage.py prepare --anew"
     newest = found[0]
-    return f"The last good copy is of {newest.made:%d %B %Y, %H:%M}: make restore FILE={quote(str(newest.path))}"
+    return f"The last good copy is of {day_words(newest.made)}, {newest.made:%H:%M}: make restore FILE={quote(str(newest.path))}"

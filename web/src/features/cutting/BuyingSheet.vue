@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { NCollapse, NCollapseItem } from 'naive-ui'
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 
 import RowInput from '@/shared/form/RowInput.vue'
 import { usePreference } from '@/shared/offline/preference'
 
-import { type Project, Refusal, type Schemas, ServerAway } from '@/shared/api/client'
+import { type Project, Refusal, ServerAway } from '@/shared/api/client'
+import { lastOf } from '@/shared/api/lastOf'
 import { kindWords, methodWords, schoolWords } from '@/shared/words/words'
 import Len from '@/shared/words/Len.vue'
 
@@ -26,9 +27,7 @@ const problems = computed<Record<string, string>>(() =>
     ? Object.fromEntries(error.value.problem.errors.map((e) => [e.field, e.message]))
     : {},
 )
-/** The last that could be worked out stays while what is typed cannot be taken. */
-const found = ref<Schemas['Buying']>()
-watch(data, (fresh) => (found.value = fresh ?? found.value), { immediate: true })
+const found = lastOf(data)
 const allowances = computed(() => [
   { of: 'shrinkage' as const, said: 'Shrinkage, in a hundred' },
   { of: 'wrong_cuts' as const, said: 'Strips cut wrong' },

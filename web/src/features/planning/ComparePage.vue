@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
 import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
+import { lastOf } from '@/shared/api/lastOf'
 import { useOutbox } from '@/shared/offline/outbox'
 import { methodWords, schoolWords } from '@/shared/words/words'
 import LengthInput from '@/shared/form/LengthInput.vue'
@@ -41,8 +42,7 @@ const problem = computed(() =>
     ? error.value.problem.errors.find((e) => e.field === 'at_hand')?.message
     : undefined,
 )
-const last = ref<Schemas['Comparison']>()
-watch(data, (now) => now && (last.value = now), { immediate: true })
+const last = lastOf(data)
 const best = computed(() => last.value?.ways[0])
 
 function choose(way: Schemas['Way']) {

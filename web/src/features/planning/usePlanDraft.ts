@@ -1,8 +1,9 @@
 import { keepPreviousData, onlineManager, useQuery } from '@tanstack/vue-query'
 import { useDebounceFn } from '@vueuse/core'
-import { computed, type Ref, ref, shallowRef, watch } from 'vue'
+import { computed, type Ref, ref, watch } from 'vue'
 
 import { api, type PlannedUnit, type Project, Refusal, type Schemas, taken } from '@/shared/api/client'
+import { lastOf } from '@/shared/api/lastOf'
 import { useOutbox } from '@/shared/offline/outbox'
 import { editOf, useDraft, onLeaving, useTyped } from '@/shared/offline/typed'
 
@@ -122,11 +123,7 @@ export function usePlanDraft(project: Ref<Project>, unit: Ref<PlannedUnit>) {
   })
   if (dirty().length) void saveSoon()
 
-  /** The last plan there was; it stays in sight, marked as old, while something typed cannot be read. */
-  const last = shallowRef(plan.data.value)
-  watch(plan.data, (now) => {
-    if (now) last.value = now
-  })
+  const last = lastOf(plan.data)
   const old = computed(() => plan.isError.value && !!last.value?.plan)
   return { draft, last, old, problems, measureIn, become, makeBy }
 }
