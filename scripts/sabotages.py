@@ -210,7 +210,7 @@ SABOTAGES = [
     ),
     *in_file(
         "diagnosis/truth.py",
-        f"{PRESCRIBED} {TRIALS} {DIAGNOSIS}",
+        "tests.test_plain_lengths",
         ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
     ),
     *in_file(
@@ -898,7 +898,6 @@ SABOTAGES = [
     *in_file(
         "diagnosis/truth.py",
         "tests.test_some_seams tests.test_doubts",
-        ("_PLAIN_SHOWN = 0.07", "_PLAIN_SHOWN = 0.03"),
         ("    if stray_reading(found) is not None:\n        return False", "    pass"),
     ),
     *in_file(
@@ -1650,5 +1649,46 @@ SABOTAGES = [
         ("if _is_known(figure) else _NOT_KNOWN[habit]", "if figure.off else _NOT_KNOWN[habit]"),
         ("likely if figure.off and figure.sure", "likely if figure.sure"),
         ("figure.sure != unsure else", "figure.sure else"),
+    ),
+    *in_file(
+        "diagnosis/parting.py",
+        "tests.test_parting",
+        ("(supposed.which[:, None] != supposed.which)", "1.0"),
+        ('- np.einsum("hr,rh->h", left, of_left) / 2', ""),
+        ("expected = effects[:, known:] + (with_taken @ of_left).T", "expected = effects[:, known:]"),
+        (
+            'variance = np.diagonal(covariance)[known:] - np.einsum("nr,rn->n", with_taken, of_new)',
+            "variance = np.ones(len(readings)) * 1e-4",
+        ),
+    ),
+    *in_file(
+        "diagnosis/asking.py",
+        "tests.test_parting tests.test_lesser tests.test_first_readings",
+        ("weighed = _by_parting(found, weighed)", "pass"),
+    ),
+    *in_file(
+        "diagnosis/truth.py",
+        "tests.test_parting tests.test_bench_trials tests.test_some_seams",
+        ("_AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.5, 1.25", "_AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 2.0, 1.25"),
+        ("_AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.5, 1.25", "_AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.3, 1.25"),
+        ("_AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.5, 1.25", "_AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.5, 0.5"),
+        ("_FINE, _COARSELY = 1 / 32, 0.25", "_FINE, _COARSELY = 1 / 32, 0.5"),
+    ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_parting tests.test_more_trials",
+        ("_TELL_TWO = 5", "_TELL_TWO = 2"),
+        ("_TELL_TWO = 5", "_TELL_TWO = 12"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_parting tests.test_more_trials",
+        ("_BACKS, _FOLD_ALONE = 3, 0.8", "_BACKS, _FOLD_ALONE = 3, 0.5"),
+        ("_BACKS, _FOLD_ALONE = 3, 0.8", "_BACKS, _FOLD_ALONE = 3, 0.99"),
+    ),
+    *in_file(
+        "diagnosis/bearing.py",
+        "tests.test_parting",
+        ("_OF_A_MARK = 0.6", "_OF_A_MARK = 0.0"),
     ),
 ]

@@ -391,15 +391,15 @@ class NextTest(TestCase):
         self.assertEqual(falling, [HST])
 
     def test_where_seams_are_asked_for_a_drift_is_looked_for_too(self) -> None:
-        """The first seam read reads a thread wide or two: of the next, another spot is asked for, since a drift shows at ends alone."""
+        """The first seam read reads a thread wide or two, or more: of the next, another spot is asked for, since a drift shows at ends alone."""
         spots = [r for spot in ("middle", "start", "end") for r in read("stitch", "1", spot=spot)]
-        for rows in ((), ("12 1/2", "12 1/2")):
+        for wide, rows in (("9/32", ()), ("9/32", ("12 1/2", "12 1/2")), ("5/16", ())):
             given = [r for n, size in enumerate(rows, 1) for r in read("row", size, feature=f"row {n}, middle")]
             asked = []
             for _ in range(3 - len(rows) // 2):
                 found = F.infer(*given)
                 asked.append(next_readings(found, judge(found), options=spots)[0].reading.spot)
-                given += read("stitch", "9/32", spot=asked[-1])
+                given += read("stitch", wide, spot=asked[-1])
             self.assertEqual(len(set(asked)), len(asked), asked)
 
     def test_readings_asked_for_settle_sooner_than_those_in_turn(self) -> None:

@@ -82,10 +82,10 @@ class LesserTest(TestCase):
         self.assertEqual(plain(verdict.said), "all seams are 1⁄32″ narrow")
 
     def test_after_a_row_what_no_row_tells_is_asked_for(self) -> None:
-        """A row is as long as its units and seams make it, wherever their diagonals lie."""
+        """A row is as long as its units and seams make it, wherever their diagonals lie: on a unit, or at a corner of the block."""
         row = read("row", "9 17/32", feature="row 1, middle")
         first = next_readings(infer(STAR.model, row), STAR.judge(*row))[0].reading
-        self.assertIs(first.kind, ReadingKind.MISS)
+        self.assertIn(first.kind, (ReadingKind.MISS, ReadingKind.CORNER_GAP))
 
 
 class FirstTest(TestCase):

@@ -60,6 +60,8 @@ AS_DRIFT = 3 / 64
 unless so many readings bear it out."""
 _TELL_IT = {Cause.SEAM: (ReadingKind.STITCH,), Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT)}
 """What is read of the very thing that a cause is said of."""
+_OF_A_MARK = 0.6
+"""Of a ruler's mark: what is less off is not denied by readings that do not show it."""
 _TOLD = 1e-9
 _BOW, _ONE_BOW = 3 / 32 - 1e-6, 1 / 8 - 1e-6
 """Inches by which the two edges of rows, or of one, differ before that is no scatter of hands."""
@@ -148,15 +150,18 @@ def is_denied(found: Inference, e: Estimate) -> bool:
     if kinds is None:
         return False
     column, aside = found.parameters.index(p), found.aside
-    off = [
-        float(found.off[n])
+    read = [
+        (float(found.off[n]), equation.ruler_mark)
         for n in found.weighed
         if n not in aside
         and found.readings[n].kind in kinds
         and (equation := found.equations[n]) is not None
         and abs(float(equation.of_causes[column])) > _TOLD
     ]
-    return len(off) > 1 and float(np.mean(off)) * np.sign(e.size) < abs(e.size) / 3
+    # What is hardly more than half a mark off reads as if it were not.
+    if len(read) < 2 or abs(e.size) < _OF_A_MARK * max(mark for _, mark in read):
+        return False
+    return bool(np.mean([off for off, _ in read]) * np.sign(e.size) < abs(e.size) / 3)
 
 
 def is_looked_at(found: Inference, p: Parameter) -> bool:

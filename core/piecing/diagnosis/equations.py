@@ -86,6 +86,11 @@ class Equation:
     by_ruler: float
 
     @property
+    def ruler_mark(self) -> float:
+        """Inches between the marks of which one was chosen."""
+        return sqrt(12 * self.mark)
+
+    @property
     def noise(self) -> float:
         """Variance of everything that is not the causes' or the errors', for steady hands."""
         return float(self.loose.sum()) + self.hand + self.mark

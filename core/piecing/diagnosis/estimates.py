@@ -30,6 +30,8 @@ _ASIDE = 0.5
 """Probability from which a reading is set aside."""
 _UNMEASURED = 1 / 20
 """Inches either side, nine times in ten, from which nothing is known of a cause."""
+_NINE_IN_TEN = 1.645
+"""Standard deviations either side of its mean that hold nine tenths of a normal."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +57,11 @@ class Estimate:
     high: float
     large: float
     leads: float
+
+    @property
+    def spread(self) -> float:
+        """The standard deviation of a normal with so wide an interval, inches."""
+        return (self.high - self.low) / (2 * _NINE_IN_TEN)
 
     @property
     def measured(self) -> bool:

@@ -18,7 +18,7 @@ from .priors import HANDS, Prior
 from .sets import LikelySet
 from .system import System
 
-__all__ = ["NOTHING", "PossibleBlocks", "leading_in", "possible_blocks"]
+__all__ = ["NOTHING", "WEIGHTS", "PossibleBlocks", "leading_in", "possible_blocks"]
 
 NOTHING = 0.017
 """Inches; a cause smaller than this is the hands' own scatter."""
@@ -32,7 +32,7 @@ _UNREAD = 0.5
 """How much less often a cause is large of which nothing was read."""
 _FOLD_TELLS = 1.8
 """A fold is in every seam of every block: half of 1/52 that is not paid for is worth saying."""
-_WEIGHTS = {
+WEIGHTS = {
     Cause.START: 0.7,
     Cause.END: 0.7,
     Cause.STRETCH: 0.5,
@@ -154,7 +154,7 @@ def leading_in(
     sizes[:, seam] = np.where(folded, 0.0, np.abs(lost))
     sizes[:, fold] = np.where(folded, _FOLD_TELLS * lost, 0.0)
     for n, p in enumerate(params):
-        sizes[:, n] *= _WEIGHTS.get(p.cause, 1.0)
+        sizes[:, n] *= WEIGHTS.get(p.cause, 1.0)
         if p.cause is Cause.CUT and p.batch in erased:
             sizes[:, n] = 0.0
     return np.where(sizes.max(axis=1) > NOTHING, np.argmax(sizes, axis=1), -1), sizes

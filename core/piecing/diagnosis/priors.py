@@ -20,6 +20,7 @@ from .reading_kinds import ReadingKind
 from .readings import Reading
 
 __all__ = [
+    "CAUSES",
     "HANDS",
     "ONE_SEAM",
     "ONE_UNIT",

@@ -23,7 +23,7 @@ from .priors import DAY, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, SOME_SEAMS, TWO_
 from .reading_kinds import NEEDS_RAW, OF_A_UNIT, OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
 from .readings import Reading, two_settings
 
-__all__ = ["Candidate", "System", "readings_weighed"]
+__all__ = ["Candidate", "LinearReadings", "System", "readings_weighed"]
 
 _MOST_ALIKE, _MOST_READINGS = 12, 160
 
@@ -64,22 +64,25 @@ class Candidate:
         return self.parameter is None and self.mistake < 0
 
 
-class System:
-    """``weighed`` are the numbers of the readings used. ``of_causes`` (readings, causes) and ``touching`` (readings, errors) say what
-    an inch of each does to each reading, the errors being those numbered in ``columns``; ``residual`` (readings,) what each reads
-    beyond what is wanted; ``steady`` (readings, readings) the covariance that hands have no part in."""
+class LinearReadings:
+    """Readings taken, or that may be, as what causes and single errors make of them, and their covariance while nothing is large.
+
+    ``of_causes`` (readings, causes) and ``touching`` (readings, errors) say what an inch of each does to each reading, the errors being
+    those numbered in ``columns``; ``steady`` (readings, readings) is the covariance that hands have no part in. ``used`` numbers those of
+    ``readings`` that have an equation.
+    """
 
     def __init__(
         self,
         model: BlockModel,
         prior: Prior,
-        readings: tuple[Reading, ...],
-        equations: tuple[Equation | None, ...],
-        weighed: tuple[int, ...],
+        readings: Sequence[Reading],
+        equations: Sequence[Equation | None],
+        used: Sequence[int],
     ) -> None:
-        self.model, self.prior, self.readings, self.used = model, prior, readings, weighed
+        self.model, self.prior, self.readings, self.used = model, prior, tuple(readings), tuple(used)
         self.parameters = parameters_of(model)
-        some = [e for n in weighed if (e := equations[n]) is not None]
+        some = [e for n in used if (e := equations[n]) is not None]
         self.some = some
         self.count, self.common = len(some), len(prior.mean)
         self.of_causes = np.array([e.of_causes for e in some]).reshape(self.count, self.common)
@@ -87,13 +90,52 @@ class System:
         self.columns = np.nonzero(self.of_errors.any(axis=0))[0]
         self.touching = self.of_errors[:, self.columns]
         self.loose = np.array([e.loose for e in some]).reshape(self.count, len(SOURCES))
-        self.residual = np.array([readings[n].read for n in weighed]) - np.array([e.nominal for e in some])
-        self.residual = self.residual - self.of_causes @ prior.mean
-        self.mistakes = mistakes_of(model, [readings[n] for n in weighed], some)
-        self.silent: NDArray[np.bool_] = np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9
         self.by_chance = self._by_chance()
         small = self.of_causes * prior.small
         self.steady: Vector = self.by_chance + small @ small.T
+
+    def base(self, hands: Steadiness) -> Vector:
+        """Covariance of the readings when nothing is large, by these hands."""
+        factors = np.array(hands.factors) ** 2
+        variance = scatter_of(self.model)[self.columns] ** 2 * factors[sources_of(self.model)[self.columns]]
+        return np.asarray(self.steady + (self.touching * variance) @ self.touching.T + np.diag(self.loose @ factors))
+
+    def _by_chance(self) -> Vector:
+        """The ruler's marks, once for each spot; the ruler; days."""
+        by_ruler = np.array([e.by_ruler for e in self.some])
+        found = np.diag([e.hand for e in self.some]) + RULER**2 * np.outer(by_ruler, by_ruler)
+        rows = [self.readings[n] for n in self.used]
+        marks = np.sqrt([e.mark for e in self.some])
+        pieces = _numbers([r.piece or (str(n),) for n, r in zip(self.used, rows, strict=True)])
+        found += np.outer(marks, marks) * (pieces[:, None] == pieces)
+        days, apart = _numbers([r.day for r in rows]), np.array([r.apart for r in rows])
+        between = DAY**2 if len(set(days)) > 1 else 0.0
+        seam = self.of_causes[:, [p.cause for p in self.parameters].index(Cause.SEAM)]
+        found += (between + np.outer(apart, apart)) * np.outer(seam, seam) * (days[:, None] == days)
+        if two_settings(rows) is not None:
+            # Which of them this block was sewn at only its lengths tell.
+            dated = seam * [bool(r.day) for r in rows]
+            found += TWO_SETTINGS**2 * np.outer(dated, dated) * (days[:, None] == days)
+        return np.asarray(found)
+
+
+class System(LinearReadings):
+    """Those readings that were taken. ``residual`` (readings,) is what each reads beyond what is wanted, ``what`` everything that may be
+    wrong and would show in them."""
+
+    def __init__(
+        self,
+        model: BlockModel,
+        prior: Prior,
+        readings: Sequence[Reading],
+        equations: Sequence[Equation | None],
+        weighed: Sequence[int],
+    ) -> None:
+        super().__init__(model, prior, readings, equations, weighed)
+        self.residual = np.array([readings[n].read for n in weighed]) - np.array([e.nominal for e in self.some])
+        self.residual = self.residual - self.of_causes @ prior.mean
+        self.mistakes = mistakes_of(model, [readings[n] for n in weighed], self.some)
+        self.silent: NDArray[np.bool_] = np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9
         self.what = tuple(self._candidates())
         self.candidates = Candidates(
             np.array([c.column for c in self.what]).reshape(len(self.what), self.count).T,
@@ -101,12 +143,6 @@ class System:
             np.array([c.variance for c in self.what]),
             np.array([c.odds for c in self.what]),
         )
-
-    def base(self, hands: Steadiness) -> Vector:
-        """Covariance of the readings when nothing is large, by these hands."""
-        factors = np.array(hands.factors) ** 2
-        variance = scatter_of(self.model)[self.columns] ** 2 * factors[sources_of(self.model)[self.columns]]
-        return np.asarray(self.steady + (self.touching * variance) @ self.touching.T + np.diag(self.loose @ factors))
 
     def noise(self, hands: Steadiness, of: frozenset[int]) -> Vector:
         """Covariance of what is neither a cause nor an error, under a set of candidates: rulers, marks, days, slips, loose pieces."""
@@ -134,24 +170,6 @@ class System:
                 if joined or (here and r.kind in OF_A_UNIT and r.kind not in NEEDS_RAW):
                     found.add(b.number)
         return found
-
-    def _by_chance(self) -> Vector:
-        """The ruler's marks, once for each spot; the ruler; days."""
-        by_ruler = np.array([e.by_ruler for e in self.some])
-        found = np.diag([e.hand for e in self.some]) + RULER**2 * np.outer(by_ruler, by_ruler)
-        rows = [self.readings[n] for n in self.used]
-        marks = np.sqrt([e.mark for e in self.some])
-        pieces = _numbers([r.piece or (str(n),) for n, r in zip(self.used, rows, strict=True)])
-        found += np.outer(marks, marks) * (pieces[:, None] == pieces)
-        days, apart = _numbers([r.day for r in rows]), np.array([r.apart for r in rows])
-        between = DAY**2 if len(set(days)) > 1 else 0.0
-        seam = self.of_causes[:, [p.cause for p in self.parameters].index(Cause.SEAM)]
-        found += (between + np.outer(apart, apart)) * np.outer(seam, seam) * (days[:, None] == days)
-        if two_settings(rows) is not None:
-            # Which of them this block was sewn at only its lengths tell.
-            dated = seam * [bool(r.day) for r in rows]
-            found += TWO_SETTINGS**2 * np.outer(dated, dated) * (days[:, None] == days)
-        return np.asarray(found)
 
     def _candidates(self) -> Iterator[Candidate]:
         """Every candidate that these readings can speak of."""

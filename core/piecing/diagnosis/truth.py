@@ -6,15 +6,15 @@ Source: docs/theory, section 14.8.
 from __future__ import annotations
 
 from collections.abc import Collection
+from math import log
 
 from ..messages import Message
 from .bearing import stray_reading
-from .causes import Cause, Parameter
+from .causes import Cause
 from .faults import faults_of
 from .inference import Inference
-from .model import BlockModel
-from .naming import chance_unmeasured, readings_judged
-from .reading_kinds import ReadingKind
+from .naming import TRIMMED_OFF, chance_unmeasured, readings_judged
+from .reading_kinds import ACROSS_SEAMS, ReadingKind
 
 __all__ = ["ends_unread", "is_fold_open", "looked_at_said", "not_looked_at", "true_so_far"]
 
@@ -22,17 +22,16 @@ _FIVE, _SIX = 5, 6
 _NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88
 """Of what was measured, and of everything after six readings or before: chances that nothing leads from which the block is called
 true."""
-_SHOWN = {
-    Cause.SEAM: 0.036,
-    Cause.SHIFT: 0.038,
-    Cause.TIP: 0.038,
-    Cause.TRIM: 0.05,
-    Cause.START: 0.056,
-    Cause.END: 0.056,
-}
-"""Inches that an interval may reach for the block to be called true: a 1/32 would have shown. Sizes of units answer for each
-other in rows and columns, so theirs may reach a little further."""
-_PLAIN_SHOWN = 0.07
+_OFF, _AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.5, 1.25
+"""How units were trimmed is to be likelier right than off by so many inches by the readings alone: two to one where it was read itself. Of what
+only lengths tell it is not to be likelier off, five to four: sizes answer for each other in rows and columns."""
+_FINE, _COARSELY = 1 / 32, 0.25
+"""Inches of a ruler's marks, beyond which four to one is wanted: by a sixteenth a 1/32 shows on one unit in two, and four to one is two units."""
+_READS = 0.3
+"""Inches that an inch of a cause makes of what reads it itself."""
+_SHOWN = {Cause.SEAM: 0.036, Cause.START: 0.056, Cause.END: 0.056}
+"""Inches that an interval may reach: all along, a 1/32 would have shown, at the ends a 1/16. A seam is not held against a 1/32 by itself, since a
+scant one pays for its fold."""
 _LISTED = 0.045
 _FOLD_OPEN = 1 / 3
 """Chance to lead from which the fold keeps a block from being called true: it is what stitching and lengths leave over between them, so
@@ -71,11 +70,7 @@ def true_so_far(found: Inference) -> bool:
     faults = [
         f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _LISTED and not f.eased
     ]
-    shown = all(
-        -limit < e.low and e.high < limit
-        for e in found.estimates
-        if e.measured and (limit := _to_be_shown(found.model, e.parameter)) is not None
-    )
+    shown = all(_would_show(found, n) for n in range(found.common) if found.estimates[n].measured)
     enough = none >= _SURE_TRUE or (count >= _SIX and none >= _LEAST_TRUE)
     if stray_reading(found) is not None:
         return False
@@ -83,10 +78,25 @@ def true_so_far(found: Inference) -> bool:
     return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
 
 
-def _to_be_shown(model: BlockModel, p: Parameter) -> float | None:
-    """Inches that its interval may reach; a plain square is cut, not trimmed, and answers through its rows and columns."""
-    plain = p.cause is Cause.TRIM and model.places.batches[p.batch].plain
-    return _PLAIN_SHOWN if plain else _SHOWN.get(p.cause)
+def _would_show(found: Inference, n: int) -> bool:
+    """Whether cause ``n``, which was measured, would have shown. How units were trimmed: by the density of what was read where they are off by
+    ``_OFF``, to the side on which they were read, against that where they are right."""
+    e = found.estimates[n]
+    cause = e.parameter.cause
+    if cause not in TRIMMED_OFF:
+        limit = _SHOWN.get(cause, 1.0)
+        return -limit < e.low and e.high < limit
+    likelier = _OFF * (2 * abs(e.size) - _OFF) / (2 * e.spread**2)
+    read = [found.equations[k] for k in found.weighed if _reads(found, k, n)]
+    coarse = any(e is not None and e.ruler_mark > _FINE + 1e-9 for e in read)
+    return likelier < log(_AS_LIKELY_UNREAD if not read else _COARSELY if coarse else _AS_LIKELY)
+
+
+def _reads(found: Inference, k: int, n: int) -> bool:
+    """Whether reading ``k`` is of cause ``n`` itself, on a unit or where it meets another, and not of the length of what it is sewn into."""
+    equation = found.equations[k]
+    along = found.readings[k].kind in ACROSS_SEAMS
+    return equation is not None and not along and abs(float(equation.of_causes[n])) >= _READS
 
 
 def not_looked_at(found: Inference, least: float = 0.0, but: Collection[Cause] = ()) -> tuple[str, ...]:

@@ -25,6 +25,7 @@ from .naming import (
     enough,
     look_alike,
     may_be_lesser,
+    readings_judged,
     seams_take,
     stands_alone,
     sure_of,
@@ -44,6 +45,8 @@ _BESIDE = 0.85
 """Probability of being large from which a second cause is named with the first."""
 _BOTH = 0.7
 """Chance of being large from which two are named together that leave hardly a third to lead."""
+_TELL_TWO = 5
+"""Readings from which two are told together: two or three that lie off are as easily one cause and chance."""
 _VARIES = 0.8
 _RIGHT = 1 / 48
 """Inches: seams off by less are right."""
@@ -200,7 +203,7 @@ def _weigh(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
     both = first.large >= _BOTH <= second.large and all(
         g.sided and g.best.measured and not is_denied(found, g.best) for g in (first, second)
     )
-    both = both and first.chance + second.chance >= _BESIDE
+    both = both and first.chance + second.chance >= _BESIDE and readings_judged(found) >= _TELL_TWO
     return _Weighed(found, leads, none, groups, first, second, named and not lesser, with_it, both, lesser)
 
 
