@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from .causes import SOURCES, Cause, Parameter, parameters_of, scatter_of, singles_of, sources_of, touched_by
 from .equations import Equation
 from .evidence import Candidates
+from .mistake import Mistake
 from .mistakes import mistakes_of
 from .model import BlockModel, Vector
 from .priors import DAY, ONE_SEAM, ONE_UNIT, OWN, RULER, SLIPS, SOME_SEAMS, TWO_SETTINGS, Held, Prior, Steadiness
@@ -120,24 +121,33 @@ class LinearReadings:
 
 
 class System(LinearReadings):
-    """Those readings that were taken. ``residual`` (readings,) is what each reads beyond what is wanted, ``what`` everything that may be
-    wrong and would show in them."""
+    """Those readings that were taken."""
 
-    def __init__(
-        self,
-        model: BlockModel,
-        prior: Prior,
-        readings: Sequence[Reading],
-        equations: Sequence[Equation | None],
-        weighed: Sequence[int],
-    ) -> None:
-        super().__init__(model, prior, readings, equations, weighed)
-        self.residual = np.array([readings[n].read for n in weighed]) - np.array([e.nominal for e in self.some])
-        self.residual = self.residual - self.of_causes @ prior.mean
-        self.mistakes = mistakes_of(model, [readings[n] for n in weighed], self.some)
-        self.silent: NDArray[np.bool_] = np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9
-        self.what = tuple(self._candidates())
-        self.candidates = Candidates(
+    @cached_property
+    def residual(self) -> Vector:
+        """(readings,): inches that each reads beyond what is wanted."""
+        read = np.array([self.readings[n].read for n in self.used])
+        return np.asarray(read - np.array([e.nominal for e in self.some]) - self.of_causes @ self.prior.mean)
+
+    @cached_property
+    def mistakes(self) -> tuple[Mistake, ...]:
+        """What made at a stroke would show in them."""
+        return mistakes_of(self.model, [self.readings[n] for n in self.used], self.some)
+
+    @cached_property
+    def silent(self) -> NDArray[np.bool_]:
+        """(causes,): of which nothing was read."""
+        return np.asarray(np.abs(self.of_causes).max(axis=0, initial=0.0) <= 1e-9)
+
+    @cached_property
+    def what(self) -> tuple[Candidate, ...]:
+        """Everything that may be wrong and would show in them."""
+        return tuple(self._candidates())
+
+    @cached_property
+    def candidates(self) -> Candidates:
+        """The same in figures, in its order."""
+        return Candidates(
             np.array([c.column for c in self.what]).reshape(len(self.what), self.count).T,
             np.array([c.mean for c in self.what]),
             np.array([c.variance for c in self.what]),
