@@ -31,7 +31,7 @@ _TRUE = 0.5
 _SELDOM = 0.5
 _SELDOM_ALONE = (Cause.START, Cause.END, Cause.FOLD, Cause.STRETCH)
 """What shows beside something else, and goes for it, is looked for by so much less (bench sewers: asked for as often as it is met, 3 in 100 fewer
-of the others are named within ten readings; by less than a third, seams that drift are called true)."""
+of the others are named within ten readings; not at all, three in ten of the blocks whose seams drift by 1/16 are called true)."""
 _ONE_SIDED = (Cause.FOLD, Cause.STRETCH)
 
 
