@@ -60,7 +60,7 @@ AS_DRIFT = 3 / 64
 unless so many readings bear it out."""
 _TELL_IT = {Cause.SEAM: (ReadingKind.STITCH,), Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT)}
 """What is read of the very thing that a cause is said of."""
-_OF_A_MARK = 0.6
+_OF_A_MARK = 0.52
 """Of a ruler's mark: what is less off is not denied by readings that do not show it."""
 _TOLD = 1e-9
 _BOW, _ONE_BOW = 3 / 32 - 1e-6, 1 / 8 - 1e-6
@@ -158,7 +158,7 @@ def is_denied(found: Inference, e: Estimate) -> bool:
         and (equation := found.equations[n]) is not None
         and abs(float(equation.of_causes[column])) > _TOLD
     ]
-    # What is hardly more than half a mark off reads as if it were not.
+    # What is half a mark off reads as if it were not.
     if len(read) < 2 or abs(e.size) < _OF_A_MARK * max(mark for _, mark in read):
         return False
     return bool(np.mean([off for off, _ in read]) * np.sign(e.size) < abs(e.size) / 3)
