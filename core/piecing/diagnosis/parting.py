@@ -71,8 +71,7 @@ def partings(found: Inference, readings: Sequence[Reading], equations: Sequence[
     covariance, known = linear.base(hands), len(taken)
     supposed = _suppositions(found)
     effects = supposed.causes @ linear.of_causes.T
-    read = np.array([r.read for r in rows[:known]]) - np.array([e.nominal for e in linear.some[:known]])
-    left = read - linear.of_causes[:known] @ found.prior.mean - effects[:, :known]
+    left = linear.residual[:known] - effects[:, :known]
     with_taken = covariance[known:, :known]
     # What the readings so far foretell of each new one under each supposition, and how widely.
     pull = np.linalg.solve(covariance[:known, :known], np.column_stack([left.T, with_taken.T]))

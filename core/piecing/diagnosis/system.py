@@ -95,6 +95,12 @@ class LinearReadings:
         small = self.of_causes * prior.small
         self.steady: Vector = self.by_chance + small @ small.T
 
+    @cached_property
+    def residual(self) -> Vector:
+        """(readings,): inches that each reads beyond what is wanted; says nothing of one that was not taken yet."""
+        read = np.array([self.readings[n].read for n in self.used])
+        return np.asarray(read - np.array([e.nominal for e in self.some]) - self.of_causes @ self.prior.mean)
+
     def base(self, hands: Steadiness) -> Vector:
         """Covariance of the readings when nothing is large, by these hands."""
         factors = np.array(hands.factors) ** 2
@@ -122,12 +128,6 @@ class LinearReadings:
 
 class System(LinearReadings):
     """Those readings that were taken."""
-
-    @cached_property
-    def residual(self) -> Vector:
-        """(readings,): inches that each reads beyond what is wanted."""
-        read = np.array([self.readings[n].read for n in self.used])
-        return np.asarray(read - np.array([e.nominal for e in self.some]) - self.of_causes @ self.prior.mean)
 
     @cached_property
     def mistakes(self) -> tuple[Mistake, ...]:

@@ -21,11 +21,11 @@ const emit = defineEmits<{ drop: [] }>()
 const { send } = useOutbox()
 const pick = ({ name, colour, value }: Record<string, unknown>) =>
   ({ name, colour, value }) as Record<string, string>
-const give = (c: Record<string, unknown>) =>
+const withoutGaps = (c: Record<string, unknown>) =>
   Object.fromEntries(Object.entries(pick(c)).filter(([, v]) => v !== undefined))
 const { typed, base, dirty } = useTyped(() => pick(props.fabric), {
   thing: () => `fabric ${props.fabric.id}`,
-  flat: give,
+  flat: withoutGaps,
 })
 
 function save() {

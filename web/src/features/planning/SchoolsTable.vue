@@ -13,7 +13,7 @@ const school = defineModel<string>({ required: true })
 const margin = defineModel<string>('margin', { required: true })
 const name = useId()
 /** The sizes that differ from school to school: lengths of strips follow from the others. */
-const isShown = (plan: Schemas['UnitPlan']) =>
+const sizesOf = (plan: Schemas['UnitPlan']) =>
   Object.entries(plan.cuts)
     .filter(([n]) => !['strip', 'strip_length', 'band', 'band_length'].includes(n))
     .map(([, size]) => size)
@@ -57,7 +57,7 @@ const isShown = (plan: Schemas['UnitPlan']) =>
             </th>
             <template v-if="o.plan">
               <td class="nowrap">
-                <template v-for="(size, n) in isShown(o.plan)" :key="n"
+                <template v-for="(size, n) in sizesOf(o.plan)" :key="n"
                   ><template v-if="n">, </template><Len :of="size" about
                 /></template>
               </td>
