@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from blocks.models import Block
 from browser_tests.journey import LANTERN, JourneyCase, expect
+from browser_tests.shots import WAKE
 from diagnosis.models import SavedDiagnosis
 from measuring.models import ReadingRow
 from piecing.blocks.library import library_data
@@ -89,6 +90,19 @@ class DiagnoseTest(JourneyCase):
         expect(readings).not_to_contain_text("row 2, column 2")
         self.page.get_by_role("button", name="Undo").click()
         expect(readings.get_by_text("row 2, column 2: width")).to_be_visible()
+
+    def test_what_can_be_picked_lies_on_what_is_drawn(self) -> None:
+        """On a wide screen and on a tablet, of a square block and of a row of geese that is three times as high as it is wide."""
+        for width, height in ((1280, 800), (820, 1180)):
+            self.page.set_viewport_size({"width": width, "height": height})
+            for path in (LANTERN, f"{WAKE}/blocks/5e0a6f3c-3f57-4f0e-9a43-a9af6f1a0002"):
+                self.open(f"{path}/diagnose")
+                drawn, over = (self.page.locator(f".pickable > {s}").bounding_box() for s in (".drawing", ".over"))
+                assert drawn is not None
+                assert over is not None
+                for side in ("x", "y", "width", "height"):
+                    self.assertAlmostEqual(drawn[side], over[side], delta=1, msg=f"{path} at {width}: {side}")
+                self.assertLess(drawn["height"], 500)
 
     def test_of_several_tips_the_one_that_was_read_is_picked(self) -> None:
         block = Block.objects.get(pattern__name="Lantern")

@@ -13,10 +13,16 @@ const props = defineProps<{
   places: Diagnosis['places']
   colours: Record<string, string>
   where: Where
-  /** CSS pixels that it is drawn wide, so that its numbers can be read. */
+  /** CSS pixels that it is drawn wide at most, so that its numbers can be read. */
   width?: number
 }>()
 const emit = defineEmits<{ pick: [Partial<Where>] }>()
+/** A block far higher than it is wide is drawn narrower, so that what is said of it stays in sight. */
+const drawn = computed(() => {
+  const [, , wide = 1, high = 1] = props.drawing.window
+  const most = props.width ?? 460
+  return Math.round(Math.min(most, (1.6 * most * wide) / high))
+})
 const dot = computed(() => (props.drawing.window[2] ?? 1) / 40)
 const unit = (kind: string) =>
   [
@@ -80,8 +86,8 @@ const ruler = computed(() => {
 </script>
 
 <template>
-  <div class="pickable">
-    <CoreDrawing :drawing="drawing" :colours="colours" :width="width ?? 460" />
+  <div class="pickable" :style="{ maxWidth: `${drawn}px` }">
+    <CoreDrawing :drawing="drawing" :colours="colours" :width="drawn" />
     <svg class="over" :viewBox="drawing.window.join(' ')" aria-hidden="true">
       <rect
         v-for="c in places.cells"
@@ -144,7 +150,6 @@ const ruler = computed(() => {
 .pickable {
   position: relative;
   width: 100%;
-  max-width: 460px;
 }
 
 .over {
