@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { usePreference } from '@/shared/offline/preference'
 import { NButton, NInput, NInputNumber, NSelect } from 'naive-ui'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 
 import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { kindWords, readingWords } from '@/shared/words/words'
@@ -36,12 +36,18 @@ const { data: room } = useQuery({
 /** Read as this workroom measures; inches may be typed with their mark all the same. */
 const measureIn = computed(() => room.value?.measure ?? 'in')
 interface Line {
+  /** Counted up, so that a line keeps its fields when one is put above it. */
+  id: number
   kind: string
   value: string
   whole: string
   /** Of a seam; lines of before had none. */
   spot?: string
+  /** It came by itself when the one above was taken down, and goes again if nothing is typed. */
+  offered?: boolean
 }
+let lineCount = 0
+const lineOf = (kind: string): Line => ({ id: lineCount++, kind, value: '', whole: '' })
 const kindOptions = Object.entries(kindWords).map(([value, w]) => ({ value, label: w.name }))
 const usual = props.measure.includes('clearance') ? 'flying_goose' : 'half_square_triangle'
 const fresh = () => ({
@@ -51,18 +57,52 @@ const fresh = () => ({
   seam_allowance: '1/4″',
   lines: [] as Line[],
 })
+const sizes = [
+  ['finished', 'Finished'],
+  ['seam_allowance', 'Seam allowance'],
+] as const
 /** Begun afresh each time; what was typed the last time is a press away. */
 const typed = ref(fresh())
 const last = usePreference('by-hand', fresh())
-const takeUp = () => (typed.value = JSON.parse(JSON.stringify(last.value)) as ReturnType<typeof fresh>)
+function takeUp() {
+  typed.value = JSON.parse(JSON.stringify(last.value)) as ReturnType<typeof fresh>
+  for (const line of typed.value.lines) line.id = lineCount++
+}
 const isBegun = (t: ReturnType<typeof fresh>) => JSON.stringify(t) !== JSON.stringify(fresh())
 // Sizes alone do not push out readings that may still be taken up.
 const worthMore = (now: ReturnType<typeof fresh>) => now.lines.length || !last.value.lines.length
 watch(typed, (now) => worthMore(now) && (last.value = JSON.parse(JSON.stringify(now))), { deep: true })
 const lines = computed(() => typed.value.lines)
-/** The line that was added last, here and not the last time. */
-const added = ref(-1)
-const add = (kind: string) => (added.value = typed.value.lines.push({ kind, value: '', whole: '' }) - 1)
+const form = ref<HTMLFormElement>()
+function add(kind: string) {
+  for (let n = lines.value.length - 1; n >= 0; n--) {
+    const offered = lines.value[n]!
+    if (offered.offered && !offered.value.trim()) takeAway(n)
+  }
+  const line = lineOf(kind)
+  lines.value.push(line)
+  void typeIn(line)
+}
+
+/** A line that was just added takes the keyboard. */
+async function typeIn(line: Line) {
+  await nextTick()
+  form.value?.querySelector<HTMLInputElement>(`[data-line="${line.id}"] input`)?.focus()
+}
+
+/** What was typed is judged with the rest, and one more like it may be typed at once. */
+async function goOn(n: number) {
+  const line = lines.value[n]!
+  if (line.value.trim()) {
+    let below = lines.value[n + 1]
+    if (below?.kind !== line.kind || below.value.trim()) {
+      below = { ...lineOf(line.kind), spot: line.spot, offered: true }
+      lines.value.splice(n + 1, 0, below)
+    }
+    await typeIn(below)
+  }
+  await judge()
+}
 const found = ref<Diagnosis>()
 /** What the verdict on screen was judged from, whatever is typed meanwhile. */
 const judged = ref<Schemas['ByHandRequest']>()
@@ -113,92 +153,119 @@ async function judge() {
 </script>
 
 <template>
-  <section class="sheet hand" aria-label="By hand">
-    <h2>Judge it here, without a project</h2>
-    <p v-if="isBegun(last) && !isBegun(typed)">
-      <NButton size="small" @click="takeUp">Take up what was typed last</NButton>
-    </p>
-    <form @submit.prevent="judge">
-      <div class="sizes">
-        <label
-          >Units
-          <NSelect
-            v-model:value="typed.kind"
-            class="kind"
-            :options="kindOptions"
-            :input-props="{ 'aria-label': 'Units' }"
-        /></label>
-        <label
-          >Finished
-          <NInput
-            v-model:value="typed.finished"
-            class="size"
-            :status="problems.finished ? 'error' : undefined"
-            :input-props="{ 'aria-label': 'Finished' }"
-        /></label>
-        <label
-          >Seam allowance
-          <NInput
-            v-model:value="typed.seam_allowance"
-            class="size"
-            :status="problems.seam_allowance ? 'error' : undefined"
-            :input-props="{ 'aria-label': 'Seam allowance' }"
-        /></label>
-        <label
-          >Units in a row
-          <NInputNumber
-            v-model:value="typed.units"
-            class="size"
-            :min="2"
-            :max="20"
-            :input-props="{ 'aria-label': 'Units in a row' }"
-        /></label>
-      </div>
-      <p v-for="f in ['finished', 'seam_allowance', 'units']" :key="f">
-        <span v-if="problems[f]" class="serious" role="alert">{{ problems[f] }}</span>
+  <div class="by-hand">
+    <section class="sheet hand" aria-label="By hand">
+      <h2>Judge it here, without a project</h2>
+      <p v-if="isBegun(last) && !isBegun(typed)">
+        <NButton size="small" @click="takeUp">Take up what was typed last</NButton>
       </p>
-      <HandLine
-        v-for="(line, n) in lines"
-        :key="n"
-        v-model:value="line.value"
-        v-model:whole="line.whole"
-        v-model:spot="line.spot"
-        :kind="line.kind"
-        :n="n"
-        :problem="problems[`line ${n}`]"
-        :fresh="n === added"
-        @away="takeAway(n)"
-      />
-      <div class="adds">
-        <NButton v-for="k in kinds" :key="k" size="small" @click="add(k)">
-          + {{ readingWords[k]?.name }}
-        </NButton>
-      </div>
-      <NButton class="go" type="primary" attr-type="submit">Judge these readings</NButton>
-    </form>
-  </section>
-  <template v-if="found">
-    <VerdictPanel :found="found" by-hand />
-    <RemedyList
-      title="These units"
-      undrawn
-      :remedies="found.this_block"
-      none="Nothing to do to what is sewn."
-    />
-    <RemedyList
-      title="The rest of the batch"
-      batch
-      :remedies="found.the_batch"
-      none="Change nothing: no cause is sure enough, or none is needed."
-    />
-    <WorkingSheet v-if="judged" class="working" :found="found" :of="judged" />
-  </template>
+      <form ref="form" @submit.prevent="judge">
+        <div class="sizes">
+          <label
+            >Units
+            <NSelect
+              v-model:value="typed.kind"
+              class="kind"
+              :options="kindOptions"
+              :input-props="{ 'aria-label': 'Units' }"
+          /></label>
+          <label v-for="[field, title] in sizes" :key="field"
+            >{{ title }}
+            <NInput
+              v-model:value="typed[field]"
+              class="size"
+              :status="problems[field] ? 'error' : undefined"
+              :input-props="{ 'aria-label': title }"
+          /></label>
+          <label
+            >Units in a row
+            <NInputNumber
+              v-model:value="typed.units"
+              class="size"
+              :min="2"
+              :max="20"
+              :input-props="{ 'aria-label': 'Units in a row' }"
+          /></label>
+        </div>
+        <template v-for="f in ['finished', 'seam_allowance', 'units']" :key="f">
+          <p v-if="problems[f]" class="serious" role="alert">{{ problems[f] }}</p>
+        </template>
+        <HandLine
+          v-for="(line, n) in lines"
+          :key="line.id"
+          v-model:value="line.value"
+          v-model:whole="line.whole"
+          v-model:spot="line.spot"
+          :kind="line.kind"
+          :n="n"
+          :problem="problems[`line ${n}`]"
+          :data-line="line.id"
+          @away="takeAway(n)"
+          @next="goOn(n)"
+        />
+        <p v-if="lines.length" class="soft">Enter takes a reading down and asks for one more like it.</p>
+        <div class="adds">
+          <NButton v-for="k in kinds" :key="k" size="small" @click="add(k)">
+            + {{ readingWords[k]?.name }}
+          </NButton>
+        </div>
+        <NButton class="go" type="primary" attr-type="submit">Judge these readings</NButton>
+      </form>
+    </section>
+    <div class="says">
+      <p v-if="!found" class="on-dark">What the readings say stands here, once some are taken down.</p>
+      <template v-else>
+        <VerdictPanel :found="found" by-hand />
+        <RemedyList
+          title="These units"
+          undrawn
+          :remedies="found.this_block"
+          none="Nothing to do to what is sewn."
+        />
+        <RemedyList
+          title="The rest of the batch"
+          batch
+          :remedies="found.the_batch"
+          none="Change nothing: no cause is sure enough, or none is needed."
+        />
+      </template>
+    </div>
+    <WorkingSheet v-if="found && judged" class="working" :found="found" :of="judged" />
+  </div>
 </template>
 
 <style scoped>
-.hand,
+.by-hand {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.says {
+  display: grid;
+  gap: 16px;
+  position: sticky;
+  top: 12px;
+}
+
+.on-dark {
+  color: var(--chalk);
+}
+
 .working {
   grid-column: 1 / -1;
+}
+
+@media (width <= 1000px) {
+  .by-hand {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .says {
+    position: static;
+  }
 }
 
 form {

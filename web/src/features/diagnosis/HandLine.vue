@@ -2,19 +2,23 @@
 import { NButton, NInput } from 'naive-ui'
 import { ref } from 'vue'
 
-import { useFocusWhenFresh } from '@/shared/form/fresh'
 import SelectInput from '@/shared/form/SelectInput.vue'
 import { spots } from '@/shared/words/spots'
 import { readingWords } from '@/shared/words/words'
 
-/** One reading typed by hand; a line that was just added takes the keyboard. */
-const props = defineProps<{ kind: string; n: number; problem?: string; fresh: boolean }>()
+/** One reading typed by hand. */
+const props = defineProps<{ kind: string; n: number; problem?: string }>()
 const value = defineModel<string>('value', { required: true })
 const whole = defineModel<string>('whole', { required: true })
 const spot = defineModel<string>('spot', { default: 'middle' })
-const emit = defineEmits<{ away: [] }>()
+const emit = defineEmits<{ away: []; next: [] }>()
 const line = ref<HTMLElement>()
-useFocusWhenFresh(line, () => props.fresh)
+/** Strips are read twice; then it is the next reading's turn. */
+function goOn() {
+  if (props.kind === 'strip_test' && !whole.value.trim())
+    line.value?.querySelectorAll<HTMLInputElement>('input')[1]?.focus()
+  else emit('next')
+}
 </script>
 
 <template>
@@ -26,6 +30,7 @@ useFocusWhenFresh(line, () => props.fresh)
       placeholder=""
       :status="problem ? 'error' : undefined"
       :input-props="{ 'aria-label': `${readingWords[kind]?.name}, line ${n + 1}` }"
+      @keydown.enter.prevent="goOn"
     />
     <NInput
       v-if="kind === 'strip_test'"
@@ -33,6 +38,7 @@ useFocusWhenFresh(line, () => props.fresh)
       class="size"
       placeholder="all three"
       :input-props="{ 'aria-label': `All three strips, line ${n + 1}` }"
+      @keydown.enter.prevent="goOn"
     />
     <SelectInput
       v-if="kind === 'stitch'"
@@ -57,14 +63,14 @@ useFocusWhenFresh(line, () => props.fresh)
 }
 
 .line > span:first-child {
-  width: 220px;
+  width: 165px;
 }
 
 .size {
-  width: 120px;
+  width: 110px;
 }
 
 .spot {
-  width: 190px;
+  width: 150px;
 }
 </style>

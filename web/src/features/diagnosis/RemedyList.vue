@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
+import { computed } from 'vue'
 
 import type { Schemas } from '@/shared/api/client'
 import CoreDrawing from '@/shared/drawing/CoreDrawing.vue'
@@ -21,9 +22,10 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ try: [string] }>()
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+const ofWhat = computed(() => (props.batch ? '' : ` for ${props.undrawn ? 'these' : 'this block'}`))
 const cost = (r: Schemas['Remedy']) =>
   [
-    r.minutes ? `${plural(r.minutes, 'minute')} for ${props.undrawn ? 'these' : 'this block'}` : '',
+    r.minutes ? `${plural(r.minutes, 'minute')}${ofWhat.value}` : '',
     r.quilt_minutes ? `${plural(r.quilt_minutes, 'minute')} for all of them` : '',
     r.pieces ? `cut ${r.pieces}` : '',
     r.stock.replace(/\.$/, ''),
