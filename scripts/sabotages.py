@@ -211,7 +211,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/truth.py",
         "tests.test_plain_lengths",
-        ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
+        ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.94, 0.68, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
     ),
     *in_file(
         "cutting/ledger.py",
@@ -741,7 +741,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/ranking.py",
         "tests.test_one_side",
-        ('r.code != "wait", named', "named"),
+        ('r.code != "wait",', "False,"),
         (" or not found.measured:", ":"),
     ),
     *in_file(
@@ -828,7 +828,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/of_seams.py",
         "tests.test_how_deep",
-        ("wanted[at] = to - work.fold() / 2", "wanted[at] = to + work.fold() / 2"),
+        ("float(work.model.allowance) - work.fold() / 2)", "float(work.model.allowance) + work.fold() / 2)"),
         (
             "_spot(work, f.feature.seam, f.feature.at)) + f.size\n                for f in (can or faults)",
             "_spot(work, f.feature.seam, f.feature.at)) - f.size\n                for f in (can or faults)",
@@ -913,7 +913,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/of_seams.py",
         "tests.test_some_seams",
-        ('_anew(work, seams, ("mean"', '_anew(work, range(len(work.model.places.seams)), ("mean"'),
+        ("        _anew(work, seams),", "        _anew(work, range(len(work.model.places.seams))),"),
         ("count * (RemedyMinutes.SEW + (0 if deeper else RemedyMinutes.UNPICK))", "count * RemedyMinutes.SEW"),
     ),
     *in_file(
@@ -1043,15 +1043,13 @@ SABOTAGES = [
     *in_file(
         "diagnosis/remedies/ranking.py",
         "tests.test_read_again",
-        ("    if change.on_one_spot:", "    if False:"),
-        ("- (_OF_ONE if r.cures and one else 0)", ""),
         ("return (*ranked[:at], *of_eye, *ranked[at:])", "return (*ranked, *of_eye)"),
     ),
     *in_file(
         "diagnosis/remedies/of_mistakes.py",
         "tests.test_read_again",
-        ("    if not joined or made.kind == MistakeKind.BORDER:", "    if True:"),
-        ("(RemedyMinutes.UNPICK if joined else 0)", "0"),
+        ("    if not lengths or made.kind == MistakeKind.BORDER:", "    if True:"),
+        ("len(units) * RemedyMinutes.TRIM + work.minutes_to_handle(units)", "len(units) * RemedyMinutes.TRIM"),
     ),
     *in_file(
         "diagnosis/remedies/of_seams.py",
@@ -1287,7 +1285,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/naming.py",
         "tests.test_more_trials",
-        ("small < _LITTLE * looked and looked - chance - small < _ALONE * (looked - small)", "False"),
+        ("small < _LITTLE * looked and rest < _ALONE * (looked - small)", "False"),
         ("_UNSTRETCHED, _OBLONG = 6, 0.3,", "_UNSTRETCHED, _OBLONG = 6, 0.06,"),
         ("_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6,", "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 4,"),
         ("readings_judged(found) + strips >= _LOOKED_ALONG", "readings_judged(found) >= _LOOKED_ALONG"),
@@ -1690,5 +1688,72 @@ SABOTAGES = [
         "diagnosis/bearing.py",
         "tests.test_parting",
         ("_OF_A_MARK = 0.52", "_OF_A_MARK = 0.0"),
+    ),
+    *in_file(
+        "diagnosis/remedies/ranking.py",
+        "tests.test_remedies_done tests.test_read_again",
+        ("_HARMS, _GAINS, _SHARE = 0.25, 0.5,", "_HARMS, _GAINS, _SHARE = 0.25, -9.0,"),
+        ("_HARMS, _GAINS, _SHARE = 0.25, 0.5, 0.25", "_HARMS, _GAINS, _SHARE = 0.25, 0.5, 9.0"),
+        ("_WORSE = 0.15", "_WORSE = 1.0"),
+        ("_WORSE = 0.15", "_WORSE = 0.0"),
+        ('(cured and r.code == "match")', "False"),
+        ("first.code == LEAVE and verdict.leading is not None", "False"),
+        ("not (r.cures and work.shows_only_later)", "True"),
+    ),
+    *in_file(
+        "diagnosis/remedies/remedy.py",
+        "tests.test_remedies_done tests.test_read_again",
+        ("        if self.on_one_spot:", "        if False:"),
+        ("PINNED = EASED + SEEN", "PINNED = EASED * 4"),
+        ('habits[model.of_seam(k, "start")] = number[Cause.START]', "pass"),
+        ('habits[model.of_seam(k, "mean")] = number[Cause.SEAM]', "pass"),
+        ('to[model.of_seam(k, "mean")] = at - float(model.allowance)', "pass"),
+        ("            after[..., n] += causes[..., p]", "            pass"),
+        ("any(cells[n].batch == p.batch and cells[n].seam(side) is None for n, side in ends)", "True"),
+        (
+            "f.feature.kind in points and cells[f.feature.cell].batch == p.batch for f in self.faults",
+            "False for f in ()",
+        ),
+        ("if self.joined else 0", ""),
+        ("OF_ANY_BLOCK, ReadingKind.STITCH})", "OF_ANY_BLOCK})"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_whole.py",
+        "tests.test_remedies_done tests.test_bench_trials",
+        ("leading.cause is not Cause.CUT and not work.unjoined", "True"),
+        ("(unsettled or (named and sewn)) and not aside", "unsettled and not aside"),
+        (" and not off_a_side(work.model, p) else size", " else size"),
+        ("return size * sqrt(2) if", "return size if"),
+    ),
+    *in_file(
+        "diagnosis/remedies/of_units.py",
+        "tests.test_remedies_done tests.test_how_deep tests.test_one_side",
+        (".sewn_anew(work.model, beside)", ""),
+        (
+            "Change.none(model).sewn_anew(model, beside, now - change)",
+            "Change.none(model).sewn_anew(model, beside, now)",
+        ),
+    ),
+    *in_file(
+        "diagnosis/faults.py",
+        "tests.test_remedies_done",
+        ("np.where(times >= 1, times, 0.0)", "times * 0"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_more_trials tests.test_parting tests.test_one_side",
+        ("return e.leads < _PLAINLY or", "return True or"),
+        (" or readings_judged(found) < _FIRST\n    if p.cause in", "\n    if p.cause in"),
+        (
+            "looked, small = chance_looked_at(found, beside), found.nearly_none",
+            "looked, small = chance_looked_at(found, beside), found.chance(-1)",
+        ),
+        ("chance_unmeasured(found, beside, NO_RULER) - fold_leads(found)", "chance_unmeasured(found, beside)"),
+    ),
+    *in_file(
+        "diagnosis/equations.py",
+        "tests.test_drawn_out",
+        ("_GIVES = 1 / 96", "_GIVES = 0.0"),
+        ("_GIVES = 1 / 96", "_GIVES = 1 / 16"),
     ),
 ]

@@ -440,7 +440,7 @@ class AdviceTest(TestCase):
             for r in remedies:
                 if r.change is None:
                     continue
-                after = r.change.of(found.block)
+                after = r.change.of(found.block, found.mean)
                 for k in range(len(S.model.places.seams)):
                     for spot in ("start", "middle", "end"):
                         depth = 0.25 + after[S.model.of_seam(k, "mean")] + after[S.model.of_seam(k, spot)]

@@ -14,7 +14,7 @@ from piecing.diagnosis.inference import infer
 from piecing.diagnosis.reading_kinds import ReadingKind
 from piecing.diagnosis.verdict import Status
 
-from .trials import STAR, plain, read
+from .trials import FOUR_BY_FOUR, STAR, plain, read
 
 S = STAR()
 GOOSE = S.batch("flying_goose")
@@ -54,3 +54,18 @@ class DrawnOutTest(TestCase):
         self.assertEqual(verdict.wanted.kinds, (ReadingKind.WIDTH,))
         first = next_readings(infer(S.model, given), verdict)[0].reading
         self.assertEqual((first.kind, first.batch), (ReadingKind.WIDTH, GOOSE))
+
+
+class HowMuchTest(TestCase):
+    def test_what_two_diagonals_say_is_known_to_a_thirty_second(self) -> None:
+        """Half squares of 3 1/2, their diagonal 4.95: one reads 5 3/32, the other 4 15/16, each of one unit. A mark of the ruler lies between
+        either and the next, and bias gives under the hand: 5/32 apart is an eighth or three sixteenths, and no sixteenth."""
+        four = FOUR_BY_FOUR()
+        key = four.batch("half_square_triangle")
+        given = [
+            *read("diagonal_rising", "5 3/32", batch=key), *read("diagonal_falling", "4 15/16", batch=key),
+            *read("width", "3 9/16", "3 17/32", batch=key), *read("stitch", "1/4", "1/4", spot="middle"),
+        ]  # fmt: skip
+        e = next(e for e in four.infer(*given).estimates if e.parameter.cause is Cause.STRETCH)
+        self.assertLess(1 / 16, e.low)
+        self.assertLess(1 / 16, e.high - e.low)

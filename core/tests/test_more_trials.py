@@ -93,6 +93,21 @@ class LeadingTest(TestCase):
         given = [*lines("12 3/8", "12 3/8"), *QUARTERS, *widths(HST, *["3 15/32"] * 4), *heights(HST, *["3 15/32"] * 2)]
         self.leads(F, given, Cause.TRIM, "half-square triangles trimmed 1⁄32″ too small")
 
+    def test_rows_that_bear_small_units_out_do_not_make_it_open(self) -> None:
+        """Four times 1/32 is the 1/8 that rows are short. What a fold may take besides is a thread."""
+        units = [*QUARTERS, *widths(HST, *["3 15/32"] * 3), *heights(HST, *["3 15/32"] * 2)]
+        self.leads(F, units, Cause.TRIM, "half-square triangles trimmed 1⁄32″ too small")
+        self.leads(F, [*units, *lines("12 3/8", "12 3/8")], Cause.TRIM, "half-square triangles trimmed 1⁄32″ too small")
+
+    def test_what_bears_wide_seams_out_does_not_make_it_open(self) -> None:
+        """Columns of 11 read 10 25/32 over four allowances: 7/128 of each. Units are right, and lie on their lines; a drift is all but ruled out
+        once two columns say the same, though no seam was read at its ends."""
+        lantern = scene(library_pattern("lantern"), "21/2")
+        given = [*lines("10 25/32", "10 25/32", of="column"), *widths(lantern.batch("quarter_square_triangle"), "4")]
+        said = "all seams are 1⁄16″ wide"
+        self.leads(lantern, [*given, *missed("c1r1", "0")], Cause.SEAM, said)
+        self.leads(lantern, [*given, *missed("c1r1", "0"), *missed("c2r1", "0")], Cause.SEAM, said)
+
     def test_a_row_of_five(self) -> None:
         """Eight fabrics lose 1/32 more at its four seams: 15 1/4 in place of 15 1/2."""
         given = [

@@ -135,7 +135,9 @@ class GeeseTest(TestCase):
         change = remedies(S, *taken)[0].change
         seams = S.model.places.seams
         return (
-            set() if change is None else {s.name for n, s in enumerate(seams) if change.by[S.model.of_seam(n, "mean")]}
+            set()
+            if change is None
+            else {s.name for n, s in enumerate(seams) if change.renewed[S.model.of_seam(n, "mean")]}
         )
 
     def test_cut_off_at_the_foot_the_tip_keeps_its_quarter(self) -> None:
@@ -179,8 +181,8 @@ class FirstThingsFirstTest(TestCase):
                 self.assertEqual([r.code for r in remedies(F, *seen(sign))], codes)
 
     def test_while_it_is_open_measuring_stands_before_the_ripper(self) -> None:
-        """Seams of 9/32 in. would make the rows 1/8 in. short; they are 3/16 in. short, and it stays open."""
-        stitched = read("stitch", *["9/32"] * 4, spot="middle")
+        """One seam of 9/32 in.; were all so, rows would be 1/8 in. short. They are 3/16 in. short, and it stays open."""
+        stitched = read("stitch", "9/32", spot="middle")
         short = [r for n in (1, 2) for r in read("row", "12 5/16", feature=f"row {n}, middle")]
         found = S.infer(*stitched, *short)
         self.assertEqual(judge(found).status, Status.UNSETTLED)

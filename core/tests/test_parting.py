@@ -11,6 +11,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from piecing.blocks.library import library_pattern
 from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.bearing import is_denied
 from piecing.diagnosis.causes import Cause, Parameter
@@ -22,8 +23,8 @@ from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.verdict import Status, judge
 from piecing.lengths import inches
 
-from .test_more_trials import GOOSE, HST, QUARTERS, F, S, heights, lines, missed, widths
-from .trials import plain
+from .test_more_trials import GOOSE, HST, QUARTERS, F, S, heights, lines, missed, seams, widths
+from .trials import plain, read, scene
 
 LENGTHS = [*lines("12 1/2", "12 1/2"), *lines("12 1/2", "12 1/2", of="column")]
 SIZES = [*LENGTHS, *QUARTERS, *widths(HST, "3 1/2", "3 1/2")]
@@ -112,6 +113,17 @@ class TrueTest(TestCase):
 
     def test_what_was_read_on_its_mark_once_will_do(self) -> None:
         self.assertIs(F.judge(*SIZES, *missed("c1r1", "0")).status, Status.TRUE)
+
+    def test_one_more_on_its_mark_does_not_take_it_back(self) -> None:
+        """Two geese of 5 1/2 by 2 3/4, all on their marks but the height of both, which reads a 1/32 short, and one seam a 1/32 narrow. The
+        tip of the upper one was read, a diagonal of either is: with each the fold is known a little less badly."""
+        pair = scene(library_pattern("goose_pair"), "11/2")
+        given = [
+            *read("edge_tip", "0", feature="tip c1r2 top"), *lines("5 31/32", of="column"), *missed("c1r1", "0"),
+            *seams("1/4", spot="start"), *seams("1/4", spot="end"), *seams("7/32"),
+        ]  # fmt: skip
+        self.assertIs(pair.judge(*given).status, Status.TRUE)
+        self.assertIs(pair.judge(*given, *missed("c1r2", "0")).status, Status.TRUE)
 
     def test_squares_that_nobody_measured_answer_through_their_rows(self) -> None:
         """Geese, seams and rows on their marks; with every row a 1/16 over, its two squares would be a 1/32 each."""

@@ -45,7 +45,7 @@ class SeamsTakeTest(TestCase):
                 self.assertEqual(first.code, "all_seams")
                 # Sewn anew as it says, the rows come to their length.
                 assert first.change is not None
-                after = F.model.deviations(first.change.of(found.block))
+                after = F.model.deviations(first.change.of(found.block, found.mean))
                 length = F.model.find("row 2, middle")
                 assert length is not None
                 self.assertAlmostEqual(float(after[length]), 0.0, delta=1 / 32)

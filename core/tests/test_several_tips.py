@@ -60,7 +60,7 @@ class SeveralTipsTest(TestCase):
         offered = remedies_of(found, v)
         again = next(r for r in offered if r.code.startswith("trim_again"))
         self.assertIn("trimming only brings the edge nearer", plain(again.why_not))
-        self.assertIn("make a new one, and trim it", plain(offered[0].how))
+        self.assertIn("Unpick it. Make a new one, and trim it", plain(offered[0].how))
         at_tips = next(r for r in offered if r.code == "shallower_at_tips")
         self.assertEqual(plain(at_tips.how).count("row 2, column 2"), 1)
 

@@ -232,8 +232,8 @@ class PlainSquaresTest(TestCase):
         self.assertEqual(said, "plain squares cut to the wrong mark of the ruler, 1⁄8″ too small")
         again = next(r for r in remedies(NINE, *self.TAKEN) if r.code.startswith("make_again"))
         self.assertIn("Cut the plain squares again", plain(again.title))
-        # Nine of them, two minutes each.
-        self.assertEqual(again.minutes, 18)
+        # Nine squares of two minutes; their eight seams are unpicked and sewn again.
+        self.assertEqual(again.minutes, 9 * 2 + 8 * 5)
 
     def test_finished_and_unfinished_size_mixed_up(self) -> None:
         said = plain(NINE.judge(*read("width", "3", "3", "3", batch=SQUARES)).said)

@@ -179,13 +179,11 @@ def _work_out(asked: _Asked) -> DiagnosisSheet:
     if _sizes_are_right(found, verdict):
         faults = tuple(f for f in faults if f.eased)
     drawing, before = as_sewn(scene.model, errors, faults, factor), None
-    remedy = next((r for r in this_block if r.code == asked.tried and r.change is not None), None)
+    remedy = next((r for r in this_block if r.code == asked.tried and r.change is not None and r.change.is_drawn), None)
     if remedy is not None and remedy.change is not None:
         before = drawing
-        after = remedy.change.of(errors)
-        deviations = scene.model.deviations(after)
-        edges = np.array([f.kind.value in ("row", "column") for f in scene.model.features], dtype=bool)
-        faults = faults_of(scene.model, deviations - np.where(edges, remedy.change.accepted, 0.0))
+        after = remedy.change.of(errors, found.mean)
+        faults = faults_of(scene.model, remedy.change.deviations(scene.model, errors, after))
         drawing = as_sewn(scene.model, after, faults, factor)
     joined = not readings or any(r.kind not in NEEDS_RAW for r in readings)
     return DiagnosisSheet(

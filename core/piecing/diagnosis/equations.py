@@ -48,6 +48,9 @@ class RawSizes:
     cut: float
 
 
+_DIAGONALS = (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
+_GIVES = 1 / 96
+"""Inches by which cloth on the bias gives under the hand that lays a ruler along it, and one unit is drawn out more than the next."""
 _SMALL_STEP = inches("1/64")
 
 
@@ -133,6 +136,8 @@ def _equation_in_marks(reading: Reading, model: BlockModel, raw: Mapping[int, Ra
         return _raw(reading, model, cell, raw)
     nominal, row, extra = _of_unit(reading, model, cell)
     found = _tied_equation(model, nominal, row) if tied else _loose(model, nominal, row)
+    if reading.kind in _DIAGONALS and model.places.batches[cell.batch].strains:
+        found = replace(found, hand=found.hand + _GIVES**2)
     if reading.kind is ReadingKind.CLEARANCE and len(_tips(reading, model, cell)) > 1:
         found = replace(found, hand=found.hand + _ANY_TIP**2)
     for p, by in extra.items():

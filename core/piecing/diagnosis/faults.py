@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,7 +17,7 @@ from ..tolerances import EASED, SEEN
 from .model import BlockModel, Feature, FeatureKind, Vector
 from .words import Roughly
 
-__all__ = ["EASED", "SEEN", "Fault", "faults_of", "faults_seen", "places_seen"]
+__all__ = ["EASED", "SEEN", "Fault", "all_off", "faults_of", "faults_seen", "places_seen"]
 
 _LEAST = {
     FeatureKind.EDGE_TIP: SEEN,
@@ -69,16 +70,28 @@ def places_seen(model: BlockModel) -> tuple[tuple[int, ...], ...]:
     return tuple(tuple(g) for g in groups.values())
 
 
-def faults_seen(model: BlockModel, deviations: Vector, accepted: float = 0.0) -> NDArray[np.int64]:
-    """(draws,) from (draws, features): how many places are off by more than pins ease in, tips by what is seen. ``accepted``
-    inches off is the new size of every edge."""
+def faults_seen(model: BlockModel, deviations: Vector) -> NDArray[np.int64]:
+    """(draws,) from (draws, features): how many places are off by more than pins ease in, tips by what is seen."""
+    return np.asarray(_each(model, _times(model, deviations) >= 1).astype(np.int64))
+
+
+def all_off(model: BlockModel, deviations: Vector) -> Vector:
+    """(draws,) from (draws, features): all that ``faults_seen`` counts, each as often as what is borne goes into it."""
+    times = _times(model, deviations)
+    return _each(model, np.where(times >= 1, times, 0.0))
+
+
+def _times(model: BlockModel, deviations: Vector) -> Vector:
+    """How often what is borne there goes into each deviation: just as much is a fault of a tip, and is eased elsewhere."""
     tips = (FeatureKind.EDGE_TIP, FeatureKind.CORNER_TIP)
-    tracks = (FeatureKind.ROW, FeatureKind.COLUMN)
     least = np.array([SEEN - 1e-9 if f.kind in tips else EASED + 1e-9 for f in model.features])
-    edge = np.array([accepted if f.kind in tracks else 0.0 for f in model.features])
-    off = np.abs(deviations - edge) >= least
+    return np.asarray(np.abs(deviations) / least)
+
+
+def _each(model: BlockModel, values: NDArray[Any]) -> Vector:
+    """(draws,) from (draws, features): the most at each place, added up."""
     return np.asarray(
-        sum((off[:, list(g)].any(axis=1) for g in places_seen(model)), np.zeros(len(off), dtype=np.int64))
+        sum((values[:, list(g)].max(axis=1).astype(float) for g in places_seen(model)), np.zeros(len(values)))
     )
 
 

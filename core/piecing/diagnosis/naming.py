@@ -24,8 +24,10 @@ __all__ = [
     "ON_THE_BACK",
     "TRIMMED_OFF",
     "Telling",
+    "chance_looked_at",
     "chance_unmeasured",
     "enough",
+    "fold_leads",
     "look_alike",
     "may_be_lesser",
     "readings_judged",
@@ -53,6 +55,9 @@ _TAKEN, _TAKEN_SURE, _OF_BOTH = 1 / 48, 0.8, 0.25
 guide is moved for either. The stitching answers for it from a chance to lead of so much of the fold's."""
 _SPLIT, _STRETCHED = 0.12, 0.06
 """Chances that a look-alike leads, from which it is told apart first: the seam of a fold, a stretch of a large trim."""
+_PLAINLY = 0.85
+"""The chance that seams lead from which they are named though they may drift where nobody looked: a little more or less of them is no
+reason to take it back."""
 _UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6, 0.3, 0.12
 """Readings from which a large trim is named for being so much the likelier of the two, of square units and of oblong ones: these
 show by both their sides which it is."""
@@ -102,6 +107,17 @@ def chance_unmeasured(found: Inference, beside: Collection[int], but: Collection
     )
 
 
+def fold_leads(found: Inference) -> float:
+    """The chance that the fold leads and takes more than a thread; less than that is no reason to do anything."""
+    return found.estimate(Parameter(Cause.FOLD)).leads - (found.nearly_none - found.chance(-1))
+
+
+def chance_looked_at(found: Inference, beside: Collection[int] = ()) -> float:
+    """The chance that what leads was measured, or one of ``beside``, or that nothing does. The fold is left out of it, looked at or not: no ruler
+    reads it, and it is judged by itself."""
+    return max(1 - chance_unmeasured(found, beside, NO_RULER) - fold_leads(found), 1e-9)
+
+
 def may_be_lesser(found: Inference, group: CauseGroup) -> bool:
     """Whether what is a little off may be the lesser of two, the other where nobody looked. A fold is no reason: no ruler looks at it."""
     little = abs(group.best.size) < AS_DRIFT and not group.best.parameter.single
@@ -111,15 +127,15 @@ def may_be_lesser(found: Inference, group: CauseGroup) -> bool:
     return little and early and chance_unmeasured(found, group.numbers, NO_RULER) > _NOT_SEEN
 
 
-def stands_alone(found: Inference, e: Estimate, chance: float, unlooked: float) -> bool:
+def stands_alone(found: Inference, e: Estimate, chance: float, beside: Collection[int]) -> bool:
     """Whether hardly another cause than this one is left, though it may be a little less than what counts as large: who trims a thread
     too small is not told anything wrong. Only of what a ruler reads straight on a unit: behind a seam there are fold and drift, which
-    take the blame of it and give it theirs. ``chance`` that it leads, ``unlooked`` that one does that was not measured."""
+    take the blame of it and give it theirs. ``chance`` that it leads, by itself or as one of those numbered ``beside``."""
     if e.parameter.cause not in TRIMMED_OFF or readings_judged(found) < _ALONE_FROM:
         return False
-    looked = max(1 - unlooked, 1e-9)
-    small = found.chance(-1)
-    return small < _LITTLE * looked and looked - chance - small < _ALONE * (looked - small)
+    looked, small = chance_looked_at(found, beside), found.nearly_none
+    rest = looked - chance - small
+    return fold_leads(found) < _ALONE and small < _LITTLE * looked and rest < _ALONE * (looked - small)
 
 
 def look_alike(found: Inference, e: Estimate) -> bool:
@@ -130,7 +146,7 @@ def look_alike(found: Inference, e: Estimate) -> bool:
     if p.cause is Cause.SEAM and _only_lengths(found):
         return True
     if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and not _ends_looked_at(found):
-        return True
+        return e.leads < _PLAINLY or readings_judged(found) < _FIRST
     if p.cause in (Cause.START, Cause.END):
         # Crossings miss as well where seams were not pinned to match, and what is short through its middle is so for much else.
         n = strongest_reading(found, e)

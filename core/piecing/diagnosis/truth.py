@@ -13,15 +13,15 @@ from .bearing import stray_reading
 from .causes import Cause
 from .faults import faults_of
 from .inference import Inference
-from .naming import TRIMMED_OFF, chance_unmeasured, readings_judged
+from .naming import TRIMMED_OFF, chance_looked_at, readings_judged
 from .reading_kinds import ACROSS_SEAMS, ReadingKind
 
 __all__ = ["ends_unread", "is_fold_open", "looked_at_said", "not_looked_at", "true_so_far"]
 
 _FIVE, _SIX = 5, 6
-_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.91, 0.68, 0.88
-"""Of what was measured, and of everything after six readings or before: chances that nothing leads from which the block is called
-true."""
+_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.94, 0.68, 0.88
+"""Of what was measured, but for the fold, and of everything after six readings or before: chances that nothing leads from which the block is
+called true."""
 _OFF, _AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.5, 1.25
 """How units were trimmed is to be likelier right than off by so many inches by the readings alone: two to one where it was read itself. Of what
 only lengths tell it is not to be likelier off, five to four: sizes answer for each other in rows and columns."""
@@ -66,7 +66,6 @@ def true_so_far(found: Inference) -> bool:
     """Whether what was looked at could have shown a 1/32 and nothing that is seen is off: true, if no seam may drift where nobody looked
     (``ends_unread``) and the fold is settled (``is_fold_open``)."""
     none, count = found.nearly_none, readings_judged(found)
-    unlooked = chance_unmeasured(found, ())
     faults = [
         f for f in faults_of(found.model, found.model.deviations(found.block)) if abs(f.size) > _LISTED and not f.eased
     ]
@@ -75,7 +74,7 @@ def true_so_far(found: Inference) -> bool:
     if stray_reading(found) is not None:
         return False
     seam = found.estimates[0].measured and count >= _FIVE
-    return seam and shown and not faults and enough and none / max(1 - unlooked, 1e-9) >= _NO_CAUSE
+    return seam and shown and not faults and enough and none / chance_looked_at(found) >= _NO_CAUSE
 
 
 def _would_show(found: Inference, n: int) -> bool:

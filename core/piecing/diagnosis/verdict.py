@@ -194,7 +194,7 @@ def _weigh(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
     chance = first.chance / max(1 - unlooked, 1e-9)
     # A single seam or unit may be sure to be off while by how much is open.
     sized = first.best.measured or first.best.parameter.single
-    likely = chance >= enough(found, unlooked) or stands_alone(found, first.best, first.chance, unlooked)
+    likely = chance >= enough(found, unlooked) or stands_alone(found, first.best, first.chance, first.numbers)
     named = likely and not look_alike(found, first.best) and first.sided and sized
     named = named and is_looked_at(found, first.best.parameter) and not is_denied(found, first.best)
     lesser = named and may_be_lesser(found, first)

@@ -152,20 +152,20 @@ class RemedySerializer(serializers.Serializer[Any]):
     faults = serializers.ListField(child=serializers.IntegerField())
 
     def get_left(self, r: Any) -> str:
-        """Faults left on the mean, in words; empty where sizes do not tell."""
-        if r.left is None:
+        """Faults left on the mean, in words; empty where nothing is promised."""
+        if r.promised is None:
             return ""
         if r.none_left:
             return "likely no fault is left"
-        about = max(1, round(r.left))
-        return "about one fault is left" if about == 1 else f"about {about} faults are left"
+        about = max(1, round(r.promised))
+        return "one fault may be left" if about == 1 else f"about {about} faults are left"
 
     def get_stock(self, r: Any) -> str:
         said = self.context.get("stock", {}).get(r.code)
         return "" if said is None else str(said.text(self.context["style"]))
 
     def get_can_try(self, r: Any) -> bool:
-        return r.change is not None and r.possible
+        return r.change is not None and r.change.is_drawn and r.possible
 
 
 class TermSerializer(serializers.Serializer[Any]):

@@ -4,7 +4,7 @@ Source: docs/theory, section 14.10.
 """
 
 from .ranking import done_first, remedies_of
-from .remedy import Remedy
+from .remedy import LEAVE, Remedy
 from .settings import changes_for_the_rest
 
-__all__ = ["Remedy", "changes_for_the_rest", "done_first", "remedies_of"]
+__all__ = ["LEAVE", "Remedy", "changes_for_the_rest", "done_first", "remedies_of"]

@@ -80,13 +80,14 @@ def offers(work: Work) -> Iterator[Remedy]:
     if made.kind == MistakeKind.SIDE:
         yield from _one_side(work, made)
         return
-    joined = any(work.found.readings[n].kind in ACROSS_SEAMS for n in work.found.weighed)
-    if not joined or made.kind == MistakeKind.BORDER:
+    # A length of what is joined, read with the same ruler's marks, tells a border from a wrong mark.
+    lengths = any(work.found.readings[n].kind in ACROSS_SEAMS for n in work.found.weighed)
+    if not lengths or made.kind == MistakeKind.BORDER:
         yield _measured_otherwise(made)
     for n in made.parameters:
         p = parameters_of(work.model)[n]
         if p.cause is Cause.TRIM and made.size > 0:
-            yield _trimmed_again(work, p.batch, made.size, joined=joined)
+            yield _trimmed_again(work, p.batch, made.size)
         elif p.cause is Cause.CUT:
             yield of_cutting(work, p, made.size)
         elif p.cause is Cause.TRIM:
@@ -159,25 +160,25 @@ def _measured_otherwise(made: Mistake) -> Remedy:
     )
 
 
-def _trimmed_again(work: Work, batch: int, size: float, *, joined: bool) -> Remedy:
+def _trimmed_again(work: Work, batch: int, size: float) -> Remedy:
+    units = [c.number for c in work.model.places.cells if c.batch == batch]
     return Remedy(
         f"trim_again-{batch}",
         Message("Trim the {who} again", who=batch_name(work.model.places, batch)),
         Message(
-            "They are {size} too large, as the rows say too: unpick them, set the ruler on the mark for the unfinished size, and trim."
-            if joined
-            else "They are {size} too large: set the ruler on the mark for the unfinished size, and trim.",
+            "They are {size} too large. {unpick} Set the ruler on the mark for the unfinished size, and trim.",
             size=Roughly(size),
+            unpick=work.unpicked_first(len(units)),
         ),
         Message("They come to their size."),
-        Message("bias edges stretch while they are unpicked" if joined else "none, while they are not joined"),
-        work.model.places.batches[batch].count * (RemedyMinutes.TRIM + (RemedyMinutes.UNPICK if joined else 0)),
+        Message("bias edges stretch while they are unpicked" if work.joined else "none, while they are not joined"),
+        len(units) * RemedyMinutes.TRIM + work.minutes_to_handle(units),
         cures=True,
     )
 
 
 def _made_again(work: Work, batch: int, size: float, *, small: bool = False) -> Remedy:
-    of = work.model.places.batches[batch]
+    of, units = work.model.places.batches[batch], [c.number for c in work.model.places.cells if c.batch == batch]
     return Remedy(
         f"make_again-{batch}",
         Message(
@@ -187,31 +188,38 @@ def _made_again(work: Work, batch: int, size: float, *, small: bool = False) -> 
             who=batch_name(work.model.places, batch),
         ),
         Message(
-            "They are {size} too small." if small else "They are {size} too small: no seam shares so much out.",
+            "They are {size} too small. {unpick}"
+            if small
+            else "They are {size} too small: no seam shares so much out. {unpick}",
             size=Roughly(size),
+            unpick=work.unpicked_first(len(units)),
         ),
         Message("They come to their size."),
         Message("cloth and time"),
-        of.count * (RemedyMinutes.CUT if of.plain else RemedyMinutes.UNIT),
+        len(units) * (RemedyMinutes.CUT if of.plain else RemedyMinutes.UNIT) + work.minutes_to_handle(units),
         cures=True,
     )
 
 
 def _one_side(work: Work, made: Mistake) -> Iterator[Remedy]:
     """Of one side too much is trimmed off in a minute; too little is shared between the seams at its ends, and only then made again."""
-    who, batch = batch_name(work.model.places, made.batch), work.model.places.batches[made.batch]
+    who, units = (
+        batch_name(work.model.places, made.batch),
+        [c.number for c in work.model.places.cells if c.batch == made.batch],
+    )
     if made.size > 0:
         yield Remedy(
             f"trim_again-{made.batch}",
             Message("Trim the {who} again, on that side only", who=who),
             Message(
-                "Lay the ruler on the mark for the unfinished size and take {size} off; the other side is right. At a corner with a "
+                "{unpick} Lay the ruler on the mark for the unfinished size and take {size} off; the other side is right. At a corner with a "
                 "diagonal or above a tip, take it off where the cloth stands over.",
                 size=Roughly(made.size),
+                unpick=work.unpicked_first(len(units)),
             ),
             Message("They come to their size."),
-            Message("none, while they are not joined"),
-            batch.count * RemedyMinutes.TRIM,
+            Message("bias edges stretch while they are unpicked" if work.joined else "none, while they are not joined"),
+            len(units) * RemedyMinutes.TRIM + work.minutes_to_handle(units),
             cures=True,
         )
         return

@@ -18,7 +18,7 @@ from ..causes import Cause, Parameter
 from ..faults import EASED, Fault
 from ..model import FeatureKind
 from ..words import GuideSetting, Roughly
-from .remedy import Change, Remedy, RemedyMinutes, Work
+from .remedy import PINNED, Change, Remedy, RemedyMinutes, Work
 
 __all__ = ["offers"]
 
@@ -49,17 +49,14 @@ def offers(work: Work) -> Iterator[Remedy]:
     yield from _crossings(work, [f for f in work.faults if f.feature.kind is FeatureKind.CROSSING])
 
 
-def _anew(work: Work, seams: Sequence[int], spots: Sequence[str], to: float) -> Change:
-    """These seams sewn anew there, so that each fabric loses ``to`` inches more than the allowance."""
+def _anew(work: Work, seams: Sequence[int], spots: Sequence[str] = ()) -> Change:
+    """These seams sewn anew so that each fabric loses just the allowance; only at some spots where they are named."""
     change = Change.none(work.model)
-    renewed, wanted = change.renewed.copy(), change.to.copy()
-    for n in seams:
-        for spot in spots:
-            at = work.model.of_seam(n, spot)
-            renewed[at] = True
-            if spot == "mean":
-                wanted[at] = to - work.fold() / 2
-    return replace(change, renewed=renewed, to=wanted)
+    if not spots:
+        return change.sewn_anew(work.model, seams, float(work.model.allowance) - work.fold() / 2)
+    renewed = change.renewed.copy()
+    renewed[[work.model.of_seam(n, spot) for n in seams for spot in spots]] = True
+    return replace(change, renewed=renewed)
 
 
 def _all_seams(work: Work) -> Iterator[Remedy]:
@@ -97,7 +94,7 @@ def _sewn_again(work: Work, code: str, called: str, seams: Sequence[int]) -> Rem
         Message("What they join comes to its length again."),
         Message("small" if deeper else "every seam is handled again: bias edges may stretch"),
         count * (RemedyMinutes.SEW + (0 if deeper else RemedyMinutes.UNPICK)),
-        _anew(work, seams, ("mean", "start", "middle", "end"), 0.0),
+        _anew(work, seams),
         faults=tuple(f.number for f in work.faults),
         cures=True,
     )
@@ -128,7 +125,7 @@ def _all_ends(work: Work, p: Parameter) -> Iterator[Remedy]:
         Message("That end of every row comes to its length."),
         Message("bias edges may stretch" if deep else "small"),
         count * (RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0)),
-        _anew(work, range(count), (spot,), 0.0),
+        _anew(work, range(count), (spot,)),
         faults=tuple(f.number for f in work.faults),
         cures=True,
         spread=True,
@@ -168,7 +165,7 @@ def _one_seam(work: Work, p: Parameter) -> Remedy:
         ),
         Message("bias edges may stretch" if deep else "small"),
         RemedyMinutes.SEW + (RemedyMinutes.UNPICK if deep else 0),
-        _anew(work, [p.place], ["mean" if whole else p.spot], 0.0),
+        _anew(work, [p.place], () if whole else (p.spot,)),
         faults=tuple(f.number for f in work.faults if f.feature.seam == p.place)
         or tuple(f.number for f in work.faults),
         cures=True,
@@ -316,24 +313,28 @@ def _corners(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
 
 
 def _crossings(work: Work, faults: list[Fault]) -> Iterator[Remedy]:
+    """Pins ease in what they hold between them; a step beyond that and what is seen puckers."""
     if not faults:
         return
-    largest = max(abs(f.size) for f in faults)
+    can = [f for f in faults if abs(f.size) <= PINNED + ABOUT]
+    places = [work.model.find(f.feature.key) for f in can]
     yield Remedy(
         "match",
         Message("Unpick at the crossings and pin them to match"),
         Message(
             "At {where}: unpick {half_more} either side of the crossing, pin through both seams, and ease in what is over.",
             half_more=AlongSeam(3),
-            where=_where(work, faults),
+            where=_where(work, can or faults),
         ),
         Message("The step goes; the longer side is held in."),
         Message("a pucker, if the cloth does not give"),
-        (RemedyMinutes.UNPICK + RemedyMinutes.SEW) * len(faults),
+        (RemedyMinutes.UNPICK + RemedyMinutes.SEW) * len(can or faults),
+        replace(Change.none(work.model), held=tuple(k for k in places if k is not None)) if can else None,
         why_not=None
-        if largest <= 2 * EASED
+        if can
         else Message(
-            "A step of {size} is more than pins ease in; the units beside it come first.", size=Roughly(largest)
+            "A step of {size} is more than pins ease in; the units beside it come first.",
+            size=Roughly(min(abs(f.size) for f in faults)),
         ),
-        faults=tuple(f.number for f in faults),
+        faults=tuple(f.number for f in can or faults),
     )

@@ -129,7 +129,8 @@ def _units_anew(work: Work, units: list[int]) -> Change:
     for n in units:
         first = work.model.of_unit(n, OF_UNIT[0])
         renewed[first : first + len(OF_UNIT)] = True
-    return replace(change, renewed=renewed)
+    beside = {k for n in units for k in work.model.places.cells[n].seams if k is not None} if work.joined else ()
+    return replace(change, renewed=renewed).sewn_anew(work.model, beside)
 
 
 def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
@@ -148,18 +149,23 @@ def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
             who=batch_name(work.model.places, p.batch),
         ),
         Message(
-            "{count, plural, one {Unpick it, and cut a new one, {width} by {height}.} other {Unpick them, and cut # new ones, {width} by "
-            "{height}. One that is right stays.}}"
+            "{unpick} Cut {count, plural, one {a new one} other {# new ones}}, {width} by {height}.{stays}"
             if batch.plain
-            else "{count, plural, one {Unpick it, make a new one, and trim it to {width} by {height}, seam on the ruler's line.} other "
-            "{Unpick them, make # new ones, and trim them to {width} by {height}, seam on the ruler's line. One that is right stays.}}",
+            else "{unpick} Make {count, plural, one {a new one, and trim it} other {# new ones, and trim them}} to {width} by {height}, seam on "
+            "the ruler's line.{stays}",
+            unpick=work.unpicked_first(batch.count),
+            stays=Message(" One that is right stays.") if batch.count > 1 else "",
             count=batch.count,
             width=batch.spec.width + work.model.allowance * 2,
             height=batch.spec.height + work.model.allowance * 2,
         ),
-        Message("Only these units and their seams are touched."),
+        Message(
+            "Their points come right, those at the block's own edge too: they show once it is joined to others."
+            if work.shows_later
+            else "Only these units and their seams are touched."
+        ),
         Message("cloth and time; the old ones stay as spares for a smaller size"),
-        batch.count * ((RemedyMinutes.CUT if batch.plain else RemedyMinutes.UNIT) + RemedyMinutes.UNPICK),
+        batch.count * (RemedyMinutes.CUT if batch.plain else RemedyMinutes.UNIT) + work.minutes_to_handle(units),
         _units_anew(work, units),
         pieces=pieces_said(again.pieces) if again else None,
         batch=p.batch,
@@ -196,18 +202,19 @@ def _trim_again(work: Work, p: Parameter, units: list[int]) -> Iterator[Remedy]:
         f"trim_again-{p.batch}",
         Message("Trim the {who} again", who=name),
         Message(
-            "Unpick them, and take {size} off, across and up and down."
+            "{unpick} Take {size} off, across and up and down."
             if batch.plain
-            else "Unpick them, lay the ruler's lines on the seams, and take {size} off: half on each side."
+            else "{unpick} Lay the ruler's lines on the seams, and take {size} off: half on each side."
             if p.cause is Cause.TRIM or (p.cause is Cause.TIP and batch.several_tips)
-            else "Unpick them, lay the ruler's lines on both seams, and take {size} off the fuller side."
+            else "{unpick} Lay the ruler's lines on both seams, and take {size} off the fuller side."
             if aside
-            else "Unpick them, lay the ruler's line on the seam, and take {size} off the fuller side.",
+            else "{unpick} Lay the ruler's line on the seam, and take {size} off the fuller side.",
+            unpick=work.unpicked_first(len(units)),
             size=Roughly(smaller),
         ),
         Message("Their rows come to their length." if p.cause is Cause.TRIM else "Diagonals meet their corners again."),
-        Message("bias edges stretch while they are unpicked"),
-        len(units) * (RemedyMinutes.TRIM + RemedyMinutes.UNPICK),
+        Message("bias edges stretch while they are unpicked" if work.joined else "none, while they are not joined"),
+        len(units) * RemedyMinutes.TRIM + work.minutes_to_handle(units),
         change if why_not is None else None,
         why_not=why_not,
         faults=tuple(f.number for f in work.faults),
@@ -242,7 +249,9 @@ def share_shortfall(work: Work, batch: int, size: float, beside: Sequence[int]) 
         f"share-{batch}",
         Message("Share what the {who} are short between the seams beside them", who=batch_name(model.places, batch)),
         Message(
-            "Unpick {seams, plural, one {this seam and sew it} other {these # seams and sew each}} at {new}.",
+            "Unpick {seams, plural, one {this seam and sew it} other {these # seams and sew each}} at {new}."
+            if work.joined
+            else "Sew {seams, plural, one {this seam} other {each of these # seams}} at {new}; unpick first what is joined.",
             seams=len(beside),
             new=GuideSetting(now - change),
         )
@@ -251,9 +260,9 @@ def share_shortfall(work: Work, batch: int, size: float, beside: Sequence[int]) 
         Message(
             "Rows and columns come to their length; tips at these seams float {change} more.", change=Roughly(change)
         ),
-        Message("bias edges stretch while seams are unpicked"),
-        len(beside) * (RemedyMinutes.SEW + RemedyMinutes.UNPICK),
-        None if why_not else replace(Change.none(model), by=less * change),
+        Message("bias edges stretch while seams are unpicked" if work.joined else "small"),
+        len(beside) * (RemedyMinutes.SEW + RemedyMinutes.UNPICK) if work.joined else 0,
+        None if why_not else Change.none(model).sewn_anew(model, beside, now - change),
         why_not=why_not,
         faults=tuple(f.number for f in work.faults),
         spread=True,
@@ -378,12 +387,13 @@ def _one_unit(work: Work, p: Parameter) -> Iterator[Remedy]:
         f"one_unit-{p.place}",
         Message("Trim the unit in {name} again" if large else "Make the unit in {name} again", name=unit.name),
         Message(
-            "Unpick it and take {size} off." if large else "Unpick it, make one more, and trim it true.",
+            "{unpick} Take {size} off." if large else "{unpick} Make one more, and trim it true.",
+            unpick=work.unpicked_first(1),
             size=Roughly(size),
         ),
         Message("Its row and column come to their length."),
         Message("its neighbours' seams are sewn once more"),
-        4 * RemedyMinutes.UNPICK + 4 * RemedyMinutes.SEW + (RemedyMinutes.TRIM if large else RemedyMinutes.UNIT),
+        (RemedyMinutes.TRIM if large else RemedyMinutes.UNIT) + work.minutes_to_handle([p.place]),
         _units_anew(work, [p.place]),
         faults=tuple(f.number for f in work.faults if f.feature.cell == p.place)
         or tuple(f.number for f in work.faults),

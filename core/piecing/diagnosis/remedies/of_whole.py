@@ -7,19 +7,22 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from math import sqrt
 
 import numpy as np
 
 from ...lengths import Length, inches
 from ...messages import Message
+from ..causes import Cause
 from ..faults import EASED
 from ..model import FeatureKind
 from ..reading_kinds import ACROSS_SEAMS
+from ..said import off_a_side
 from ..verdict import Status
 from ..words import Roughly
 from .remedy import LEAVE, Change, Remedy, RemedyMinutes, Work
 
-__all__ = ["offers"]
+__all__ = ["left_as_it_is", "offers"]
 
 _MARK = inches("1/32")
 
@@ -28,26 +31,13 @@ def offers(work: Work, *, cured: bool) -> Iterator[Remedy]:
     """What is done with the block as it is: leave it, ease it, bring the set to its size; ``cured`` when its cause
     has a remedy already.
     """
-    off = float(np.max(np.abs(work.deviations), initial=0.0))
     unsettled, aside = work.verdict.status is Status.UNSETTLED, bool(work.found.odd)
-    open_ = not work.faults and unsettled and not aside
-    if open_ or work.verdict.status in (Status.TRUE, Status.VARIES):
-        yield Remedy(
-            LEAVE,
-            Message("Leave it" if not work.faults else "Leave this block as it is"),
-            Message(
-                "The most that anything is off is {off}; pins ease that in."
-                if off <= EASED and not work.found.lone
-                else "Of what all have in common the most that anything is off is {off}; the one that is off by itself is not left."
-                if off <= EASED
-                else "Ease in what pins take; the rest is seen only up close.",
-                off=Roughly(off),
-            ),
-            Message("Nothing changes."),
-            Message("none"),
-            0,
-            Change.none(work.model),
-        )
+    named = work.verdict.status in (Status.SETTLED, Status.SEVERAL)
+    leading = work.verdict.leading
+    sewn = leading is not None and leading.cause is not Cause.CUT and not work.unjoined
+    unseen = (unsettled or (named and sewn)) and not aside and not work.shows_here
+    if unseen or work.verdict.status in (Status.TRUE, Status.VARIES):
+        yield left_as_it_is(work)
     edges = [n for n, f in enumerate(work.model.features) if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)]
     if not edges:
         return
@@ -73,6 +63,40 @@ def offers(work: Work, *, cured: bool) -> Iterator[Remedy]:
             Message("none"),
             2,
         )
+
+
+def left_as_it_is(work: Work) -> Remedy:
+    """Nothing is done to the block, and why that will do."""
+    off = float(np.max(np.abs(work.deviations), initial=0.0))
+    return Remedy(
+        LEAVE,
+        Message("Leave it" if not work.faults else "Leave this block as it is"),
+        Message(
+            "What is wrong shows most at the block's own edge, once it is joined to others: points there miss by {later}."
+            if work.shows_only_later
+            else "The most that anything is off is {off}; pins ease that in."
+            if off <= EASED and not work.found.lone
+            else "Of what all have in common the most that anything is off is {off}; the one that is off by itself is not left."
+            if off <= EASED
+            else "Ease in what pins take; the rest is seen only up close.",
+            off=Roughly(off),
+            later=Roughly(_shows_by(work)),
+        ),
+        Message("Nothing changes."),
+        Message("none"),
+        0,
+        Change.none(work.model),
+    )
+
+
+def _shows_by(work: Work) -> float:
+    """Inches along a seam between a point and the corner that it should meet, or square to it below the edge: r2 of what a diagonal is off by,
+    just what a tip is, or the foot of a unit that lies to one side."""
+    p = work.verdict.leading
+    if p is None:
+        return 0.0
+    size = work.found.estimate(p).size
+    return size * sqrt(2) if p.cause is Cause.SHIFT and not off_a_side(work.model, p) else size
 
 
 def _read_short(work: Work) -> bool:

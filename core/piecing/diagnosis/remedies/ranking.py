@@ -15,19 +15,22 @@ from numpy.typing import NDArray
 from ...messages import Message
 from ...planning.unit_plan import UnitPlan
 from ..causes import SOURCES, scatter_of, sources_of
-from ..faults import faults_of, faults_seen
+from ..faults import all_off, faults_of, faults_seen
 from ..inference import Inference
-from ..model import FeatureKind
+from ..model import Vector
 from ..verdict import Status, Verdict
 from . import of_mistakes, of_seams, of_units, of_whole
 from .remedy import LEAVE, Change, Remedy, Work
 
-__all__ = ["done_first", "faults_left", "possible_blocks", "remedies_of"]
+__all__ = ["done_first", "remedies_of"]
 
 _DRAWS, _FEWEST = 300, 60
 _NONE_LEFT = 0.8
-_HARMS = 0.25
-"""Faults; a remedy that is expected to leave so many more than there are is not offered."""
+_HARMS, _GAINS, _SHARE = 0.25, 0.5, 0.25
+"""Faults; a remedy that is expected to leave so many more than there are, or to take away fewer, is not worth it; where there are few, less than this
+share of them: a row by itself has one."""
+_WORSE = 0.15
+"""Chance that a block is further off after it than before, from which it is not worth it either."""
 
 
 def remedies_of(
@@ -44,64 +47,75 @@ def remedies_of(
     work = Work(found, verdict, plans or {}, faults, blocks, deviations)
     of_eye = list(of_mistakes.for_the_eye(work))
     if verdict.status is Status.MISTAKE:
-        return (*_with_outcomes(work, list(of_mistakes.offers(work)), _faults_now(found)), *of_eye)
+        return (*_with_outcomes(work, list(of_mistakes.offers(work)), _now(found)), *of_eye)
     if verdict.status in (Status.DOUBTED, Status.NO_READINGS) or not found.measured:
         return tuple(of_eye)
     offered = [*of_seams.offers(work), *of_units.offers(work)]
     offered += of_whole.offers(work, cured=any(r.cures and r.possible for r in offered))
-    now = _faults_now(found)
-    ranked = _by_price(work, _once(_with_outcomes(work, offered, now)), now)
+    before = _now(found)
+    outcomes = _once(_with_outcomes(work, offered, before))
+    if not any(r.possible for r in outcomes):
+        outcomes += _with_outcomes(work, [of_whole.left_as_it_is(work)], before)
+    ranked = _by_price(work, outcomes, float(faults_seen(found.model, before).mean()))
     # Nothing is left as it is before what was seen is answered.
     at = next((n for n, r in enumerate(ranked) if r.code == LEAVE and verdict.leading is None), len(ranked))
     return (*ranked[:at], *of_eye, *ranked[at:])
 
 
 def done_first(verdict: Verdict, this_block: Sequence[Remedy], the_batch: Sequence[Remedy]) -> Remedy | None:
-    """What is done before anything else: the first remedy that can be, for this block or else for the rest. Nothing is left as it is for
-    good while a reading may yet tell why: then it is the reading that comes first."""
-    first = next((r for r in this_block if r.possible), None) or next(iter(the_batch), None)
+    """What is done before anything else: the first remedy that can be, for this block or else for the rest, as where this one is left as it
+    is though its cause is known. Nothing is left as it is for good while a reading may yet tell why: then it is the reading that comes first."""
+    first = next((r for r in this_block if r.possible), None)
+    if first is None or (first.code == LEAVE and verdict.leading is not None):
+        first = next(iter(the_batch), first)
     waits = verdict.status in (Status.UNSETTLED, Status.DOUBTED) and first is not None and first.code == LEAVE
     return None if verdict.status is Status.NO_READINGS or waits else first
 
 
-def _faults_now(found: Inference) -> float:
-    """How many faults that pins do not ease the block has, expected over those that are possible."""
-    return float(faults_seen(found.model, found.model.deviations(possible_blocks(found))).mean())
+def _now(found: Inference) -> Vector:
+    """(draws, features): what is off in each possible block as it is, inches."""
+    return found.model.deviations(found.sewn[_looked_at(found)])
 
 
-def possible_blocks(found: Inference) -> NDArray[np.float32]:
-    """(draws, errors): blocks that the readings leave possible, as far as was looked at. A cause of which nothing was read is
+def _looked_at(found: Inference) -> NDArray[np.int64]:
+    """(draws,): the numbers of blocks that the readings leave possible, as far as was looked at. A cause of which nothing was read is
     asked for before anything is unpicked; a promise made here is of what is known."""
     looked = np.nonzero(found.looked)[0]
-    return np.asarray(found.sewn[looked[:_DRAWS]] if len(looked) >= _FEWEST else found.sewn[:_DRAWS])
+    return looked[:_DRAWS] if len(looked) >= _FEWEST else np.arange(min(_DRAWS, len(found.sewn)))
 
 
-def faults_left(found: Inference, change: Change, rng: np.random.Generator) -> NDArray[np.int64]:
-    """(draws,): how many faults that pins do not ease in each possible block has after a change."""
-    sewn = possible_blocks(found)
+def _after(found: Inference, change: Change, rng: np.random.Generator) -> Vector:
+    """(draws, features): what is off in each possible block after a change, inches."""
+    these = _looked_at(found)
+    sewn = found.sewn[these]
     factors = np.array([found.factors[s.value] for s in SOURCES])
     sd = scatter_of(found.model) * factors[sources_of(found.model)]
-    after = sewn + change.by.astype(np.float32)
+    after = change.of(sewn, found.draws[these])
     renewed = np.nonzero(change.renewed)[0]
-    after[:, renewed] = change.to[renewed] + rng.standard_normal((len(sewn), len(renewed))) * sd[renewed]
-    deviations = found.model.deviations(after)
-    if change.on_one_spot:
-        lengths = [n for n, f in enumerate(found.model.features) if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)]
-        deviations[:, lengths] = found.model.deviations(sewn)[:, lengths]
-    return faults_seen(found.model, deviations, change.accepted)
+    after[:, renewed] += rng.standard_normal((len(sewn), len(renewed))) * sd[renewed]
+    return np.asarray(change.deviations(found.model, sewn, after))
 
 
-def _with_outcomes(work: Work, offered: Sequence[Remedy], now: float) -> Iterator[Remedy]:
+def _with_outcomes(work: Work, offered: Sequence[Remedy], before: Vector) -> Iterator[Remedy]:
+    model, now = work.model, float(faults_seen(work.model, before).mean())
     for r in offered:
         minutes = r.minutes * work.blocks if r.spread and work.blocks > 1 else None
         if r.change is None or not r.possible:
             yield replace(r, quilt_minutes=minutes)
             continue
-        left = faults_left(work.found, r.change, np.random.default_rng(1859))
-        mean = float(left.mean())
-        why_not = None
-        if mean > now + _HARMS and r.code != LEAVE:
-            why_not = Message("It would leave more faults than there are.")
+        after = _after(work.found, r.change, np.random.default_rng(1859))
+        left = faults_seen(model, after)
+        mean, why_not = float(left.mean()), None
+        if r.code != LEAVE and not (r.cures and work.shows_only_later):
+            why_not = (
+                Message("It would leave more faults than there are.")
+                if mean > now + _HARMS
+                else Message("It would take hardly any fault away.")
+                if mean > now - min(_GAINS, now * _SHARE)
+                else Message("It may leave the block further off than it is.")
+                if (all_off(model, after) > all_off(model, before)).mean() > _WORSE
+                else None
+            )
         yield replace(
             r, left=mean, none_left=float((left == 0).mean()) >= _NONE_LEFT, why_not=why_not, quilt_minutes=minutes
         )
@@ -114,9 +128,8 @@ def _once(offered: Iterator[Remedy]) -> list[Remedy]:
     return list(kept.values())
 
 
-_A_FAULT, _CURE, _OF_ONE = 12, 6, 14
-"""Minutes that one fault fewer is worth, that it is to put the cause right, and what more where that is one seam or one unit: nobody
-patches round it."""
+_A_FAULT, _CURE = 12, 6
+"""Minutes that one fault fewer is worth, and that it is to put the cause right."""
 
 
 def _by_price(work: Work, offered: Sequence[Remedy], now: float) -> tuple[Remedy, ...]:
@@ -125,9 +138,21 @@ def _by_price(work: Work, offered: Sequence[Remedy], now: float) -> tuple[Remedy
 
     def price(r: Remedy) -> float:
         left = now - max(len(r.faults), int(r.aside)) if r.left is None else r.left
-        return _A_FAULT * left + r.minutes - (_CURE if r.cures else 0) - (_OF_ONE if r.cures and one else 0)
+        return _A_FAULT * left + r.minutes - (_CURE if r.cures else 0)
 
     named = work.verdict.leading is not None
-    one = work.verdict.leading is not None and work.verdict.leading.single
+    cured = any(r.possible and r.cures for r in offered)
     # What says to measure before anything is unpicked stands before all that is unpicked.
-    return tuple(sorted(offered, key=lambda r: (not r.possible, r.code != "wait", named and r.aside, price(r), r.code)))
+    # Nobody pins crossings that step because of what is named while that can be cured.
+    return tuple(
+        sorted(
+            offered,
+            key=lambda r: (
+                not r.possible,
+                r.code != "wait",
+                named and (r.aside or (cured and r.code == "match")),
+                price(r),
+                r.code,
+            ),
+        )
+    )

@@ -7,25 +7,29 @@ Source: docs/theory, section 14.10.
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ...messages import Message
 from ...planning.unit_plan import UnitPlan
-from ..causes import Cause, Parameter
-from ..faults import Fault
+from ..causes import Cause, Parameter, parameters_of
+from ..faults import EASED, SEEN, Fault
 from ..inference import Inference
-from ..model import BlockModel, Vector
-from ..reading_kinds import OF_ANY_BLOCK, OF_THE_BLOCK, RAW_SIZES
+from ..model import BlockModel, FeatureKind, Vector
+from ..reading_kinds import OF_ANY_BLOCK, OF_THE_BLOCK, RAW_SIZES, ReadingKind
 from ..verdict import Verdict
 
-__all__ = ["FOLD_PAID", "LEAVE", "Change", "Remedy", "RemedyMinutes", "Work", "fold_taken"]
+__all__ = ["FOLD_PAID", "LEAVE", "PINNED", "Change", "Remedy", "RemedyMinutes", "Work", "fold_taken"]
 
 LEAVE = "leave"
 """The code of leaving a block as it is."""
+PINNED = EASED + SEEN
+"""Inches of a step at a crossing that pins take up so that no pucker is seen."""
 _UNPICK = re.compile(r"\bunpick\b", re.IGNORECASE)
 """What the hand is told to do; "nothing is unpicked" is no such thing."""
 FOLD_PAID = 1 / 110
@@ -48,13 +52,17 @@ class RemedyMinutes:
 class Change:
     """What a remedy makes of the errors: ``by`` (errors,) is added; those in ``renewed`` become ``to`` (errors,), each with
     the scatter of these hands. ``accepted`` is what every edge may be off because that is the new size, inches. ``on_one_spot``: done
-    over an inch or two, where what rows and columns lose or gain is held in (craft: fine to about 1/16)."""
+    over an inch or two, where what rows and columns lose or gain is held in (craft: fine to about 1/16). ``held``: the numbers of
+    features that are pinned so that they meet. ``habits``: by the number of an error that is renewed, that of the cause with which this
+    hand does it again, whatever it is told."""
 
     by: Vector
     renewed: NDArray[np.bool_]
     to: Vector
     accepted: float = 0.0
     on_one_spot: bool = False
+    held: tuple[int, ...] = ()
+    habits: Mapping[int, int] = field(default_factory=dict)
 
     @staticmethod
     def none(model: BlockModel) -> Change:
@@ -62,9 +70,45 @@ class Change:
         zero = np.zeros(model.errors)
         return Change(zero, np.zeros(model.errors, dtype=bool), zero)
 
-    def of(self, errors: Vector) -> Vector:
-        """The block's errors after it, on the mean: (errors,) or (draws, errors)."""
-        return np.asarray(np.where(self.renewed, self.to, errors + self.by))
+    def of(self, errors: NDArray[Any], causes: NDArray[Any]) -> NDArray[Any]:
+        """The errors after it, (errors,) or (draws, errors), of a block where causes are as large as ``causes``, (parameters,) or
+        (draws, parameters)."""
+        after = np.where(self.renewed, self.to, errors + self.by).astype(errors.dtype)
+        for n, p in self.habits.items():
+            after[..., n] += causes[..., p]
+        return np.asarray(after)
+
+    def sewn_anew(self, model: BlockModel, seams: Iterable[int], at: float | None = None) -> Change:
+        """These seams besides, all along: told to stitch ``at`` so many inches from the raw edge, or as this hand does. Their ends come out
+        as it sews the ends of any."""
+        renewed, to, habits = self.renewed.copy(), self.to.copy(), dict(self.habits)
+        number = {p.cause: n for n, p in enumerate(parameters_of(model)) if p.batch < 0}
+        for k in seams:
+            for spot in ("mean", "start", "middle", "end"):
+                renewed[model.of_seam(k, spot)] = True
+            if at is None:
+                habits[model.of_seam(k, "mean")] = number[Cause.SEAM]
+            else:
+                to[model.of_seam(k, "mean")] = at - float(model.allowance)
+            habits[model.of_seam(k, "start")] = number[Cause.START]
+            habits[model.of_seam(k, "end")] = number[Cause.END]
+        return replace(self, renewed=renewed, to=to, habits=habits)
+
+    def deviations(self, model: BlockModel, before: NDArray[Any], after: NDArray[Any]) -> NDArray[Any]:
+        """What is off, inches, (features,) or (draws, features), when the errors ``before`` became those ``after``."""
+        found = model.deviations(after)
+        edges = [n for n, f in enumerate(model.features) if f.kind in (FeatureKind.ROW, FeatureKind.COLUMN)]
+        if self.on_one_spot:
+            found[..., edges] = model.deviations(before)[..., edges]
+        found[..., edges] -= self.accepted
+        held = list(self.held)
+        found[..., held] = np.where(np.abs(found[..., held]) <= PINNED, 0.0, found[..., held])
+        return found
+
+    @property
+    def is_drawn(self) -> bool:
+        """Whether a drawing of the block shows it."""
+        return bool(self.by.any() or self.renewed.any() or self.accepted)
 
 
 @dataclass(frozen=True)
@@ -100,9 +144,14 @@ class Remedy:
         return self.why_not is None
 
     @property
+    def promised(self) -> float | None:
+        """Faults left on the mean; None where sizes do not tell, or where nothing is done about those that are listed."""
+        return None if self.code == LEAVE else self.left
+
+    @property
     def unpicks(self) -> bool:
         """Whether a seam ripper is taken in hand: then the usual care of its point stands there."""
-        return any(_UNPICK.search(said.template) for said in (self.title, self.how))
+        return any(_UNPICK.search(str(said)) for said in (self.title, self.how))
 
 
 def fold_taken(found: Inference, verdict: Verdict) -> float:
@@ -139,6 +188,51 @@ class Work:
         kinds = {self.found.readings[n].kind for n in self.found.weighed}
         named = any(self.found.readings[n].seam for n in self.found.weighed)
         return bool(kinds & {*RAW_SIZES}) and not kinds & {*OF_THE_BLOCK, *OF_ANY_BLOCK} and not named
+
+    @property
+    def joined(self) -> bool:
+        """Whether something that was read is seen only where units are joined. If not they may be, and nobody said so."""
+        kinds = {self.found.readings[n].kind for n in self.found.weighed}
+        return not self.unjoined and bool(kinds & {*OF_THE_BLOCK, *OF_ANY_BLOCK, ReadingKind.STITCH})
+
+    @cached_property
+    def shows_later(self) -> bool:
+        """Whether what leads moves points that lie at the block's own edge: no seam of it shows them, and the quilt will."""
+        p, places = self.verdict.leading, self.model.places
+        if p is None or p.cause not in (Cause.SHIFT, Cause.TIP):
+            return False
+        cells = places.cells
+        ends = [(t.cell, t.side) for t in places.edge_tips]
+        ends += [(t.cell, side) for t in places.corner_tips for side in (t.across, t.down)]
+        return any(cells[n].batch == p.batch and cells[n].seam(side) is None for n, side in ends)
+
+    @property
+    def shows_here(self) -> bool:
+        """Whether a fault is listed that comes of what leads, or of anything where that shows in this block."""
+        p, cells = self.verdict.leading, self.model.places.cells
+        if p is None or not self.shows_later:
+            return bool(self.faults)
+        points = (FeatureKind.EDGE_TIP, FeatureKind.CORNER_TIP)
+        return any(f.feature.kind in points and cells[f.feature.cell].batch == p.batch for f in self.faults)
+
+    @property
+    def shows_only_later(self) -> bool:
+        """Whether no fault of this block comes of what leads, and the quilt will have some."""
+        return self.shows_later and not self.shows_here
+
+    def unpicked_first(self, count: int) -> Message:
+        """What is said before so many units are taken in hand again."""
+        return Message(
+            "Unpick {count, plural, one {it} other {them}}."
+            if self.joined
+            else "Unpick {count, plural, one {it if it is} other {them if they are}} joined.",
+            count=count,
+        )
+
+    def minutes_to_handle(self, units: Sequence[int]) -> int:
+        """Minutes to unpick these units and to sew them in again: every seam beside one of them once."""
+        seams = {k for n in units for k in self.model.places.cells[n].seams if k is not None}
+        return len(seams) * (RemedyMinutes.UNPICK + RemedyMinutes.SEW) if self.joined else 0
 
     def stitching_distance(self, seam: int, spot: str = "") -> float:
         """Stitching distance of one seam on the mean, at a spot or all along, inches."""

@@ -5202,7 +5202,7 @@ export interface components {
             unpicks: boolean;
             readonly stock: string;
             readonly can_try: boolean;
-            /** @description Faults left on the mean, in words; empty where sizes do not tell. */
+            /** @description Faults left on the mean, in words; empty where nothing is promised. */
             readonly left: string;
             quilt_minutes: number | null;
             faults: number[];
