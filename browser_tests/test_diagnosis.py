@@ -91,6 +91,24 @@ class DiagnoseTest(JourneyCase):
         self.page.get_by_role("button", name="Undo").click()
         expect(readings.get_by_text("row 2, column 2: width")).to_be_visible()
 
+    def test_what_is_refused_while_one_types_on_stays_in_sight(self) -> None:
+        self.open(f"{LANTERN}/measure")
+        value, form = self.labelled("The ruler reads"), self.region("Measure")
+        for typed in ("3 1/2", "wide", "3 1/2"):
+            value.press_sequentially(typed)
+            value.press("Enter")
+        refused = form.get_by_role("alert").filter(has_text="wide: ")
+        expect(refused).to_contain_text("no number")
+        taken = self.region("Readings").get_by_role(
+            "button", name="Delete one of the half-square triangles: trimmed width"
+        )
+        expect(taken).to_have_count(2)
+        value.press_sequentially("3 1/2")
+        value.press("Enter")
+        expect(taken).to_have_count(3)
+        refused.get_by_role("button", name="Leave it out").click()
+        expect(refused).to_have_count(0)
+
     def test_what_can_be_picked_lies_on_what_is_drawn(self) -> None:
         """On a wide screen and on a tablet, of a square block and of a row of geese that is three times as high as it is wide."""
         for width, height in ((1280, 800), (820, 1180)):
@@ -207,6 +225,33 @@ class DiagnoseTest(JourneyCase):
         hand.get_by_role("button", name="Take up what was typed last").click()
         expect(hand.get_by_label("Finished")).to_have_value("4")
         expect(hand.get_by_label(", line")).to_have_count(8)
+
+    def test_readings_by_hand_are_typed_one_after_another_with_enter(self) -> None:
+        self.open("/wrong?see=by-hand")
+        hand, verdict = self.region("By hand"), self.region("Verdict")
+        hand.get_by_label("Finished").fill("3")
+        for name, values in (
+            ("Trimmed width", ("3 1/2", "3 1/2")),
+            ("Raw edge to stitching", ("9/32", "9/32", "9/32")),
+            ("Row", ("12 5/16", "12 5/16")),
+        ):
+            hand.get_by_role("button", name=f"+ {name}").click()
+            for value in values:
+                self.page.keyboard.type(value)
+                self.page.keyboard.press("Enter")
+        expect(verdict).to_contain_text("All seams are 1⁄32″ wide")
+        # The line that Enter offered goes when nothing was typed in it and another kind is asked for.
+        expect(hand.get_by_label(", line")).to_have_count(3 + 5)
+        values = [f.input_value() for f in hand.locator(".line input[aria-label*=', line']").all()]
+        self.assertEqual(values, ["3 1/2", "3 1/2", "9/32", "9/32", "9/32", "12 5/16", "12 5/16", ""])
+        # Strips are read twice before it is the next one's turn; what is wrong is told at its own line, with one below it.
+        hand.get_by_role("button", name="+ Strip test").click()
+        for typed in ("15/16", "3 3/8", "wide", "3 3/8"):
+            self.page.keyboard.type(typed)
+            self.page.keyboard.press("Enter")
+        expect(
+            hand.locator(".line", has=self.page.get_by_label("Strip test, line 9")).get_by_role("alert")
+        ).to_be_visible()
 
     def test_lines_by_hand_take_the_keyboard_and_a_seam_is_looked_at_before_all_is_left(self) -> None:
         self.open("/wrong?see=by-hand")

@@ -24,6 +24,7 @@ const {
   lands,
   day,
   problem,
+  passed,
   last,
   on,
   anyRow,
@@ -226,6 +227,10 @@ defineExpose({
           on === 'seen' ? 'I see this' : 'Take it down'
         }}</NButton>
       </div>
+      <p v-for="(said, n) in passed" :key="n" class="serious" role="alert">
+        {{ said }}
+        <NButton size="small" @click="passed.splice(n, 1)">Leave it out</NButton>
+      </p>
       <p v-if="problem" id="measure-says" class="serious" role="alert">{{ problem }}</p>
       <p v-else-if="doubted" id="measure-says" class="doubt" role="alert">
         {{ doubted.odd }}

@@ -27,6 +27,9 @@ export const nowhere = (): Where => ({
   feature: '',
 })
 
+/** Milliseconds for which what was refused must have been in sight, to have been seen. */
+const NOT_READ_YET = 1000
+
 /** What is being measured and where, what is typed, and what the last Enter came to. */
 export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefined>) {
   const { tried } = useOutbox()
@@ -43,6 +46,9 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
   const lands = ref('')
   const day = ref('')
   const problem = ref('')
+  let saidAt = 0
+  /** What was refused while the next reading was typed already: shown until it is left out. */
+  const passed = ref<string[]>([])
   /** The reading that was entered last, to be asked about when the others do not bear it out. */
   const last = ref('')
 
@@ -140,6 +146,8 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
     if (on.value !== 'seen' && !value.value.trim()) return
     const typed = changes()
     const reading = crypto.randomUUID()
+    // Nobody reads so fast: it was typed over, and not put right.
+    if (problem.value && performance.now() - saidAt < NOT_READ_YET) passed.value.push(problem.value)
     problem.value = ''
     value.value = ''
     whole.value = ''
@@ -148,11 +156,15 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
       last.value = reading
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
-      problem.value = `${typed.value ?? ''}: ${error.problem.errors[0]?.message ?? error.message}`
-      if (!value.value) {
-        value.value = typed.value ?? ''
-        whole.value = typed.whole ?? ''
+      const said = `${typed.value ?? ''}: ${error.problem.errors[0]?.message ?? error.message}`
+      if (value.value) {
+        passed.value.push(said)
+        return
       }
+      problem.value = said
+      saidAt = performance.now()
+      value.value = typed.value ?? ''
+      whole.value = typed.whole ?? ''
     }
   }
 
@@ -164,6 +176,7 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
     lands,
     day,
     problem,
+    passed,
     last,
     on,
     anyRow,
