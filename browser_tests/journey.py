@@ -16,6 +16,7 @@ from playwright.sync_api import (
     BrowserContext,
     Locator,
     Page,
+    Route,
     ViewportSize,
     expect,
     sync_playwright,
@@ -106,6 +107,14 @@ class JourneyCase(LiveServerTestCase):
         for over in ("requestfinished", "requestfailed"):
             page.on(over, lambda r: self._asked.discard(r))
         return page
+
+    def until_held(self, *held: list[Route]) -> None:
+        """Until each list has a request that a journey holds back."""
+        for _ in range(_PATIENCE // 50):
+            if all(held):
+                return
+            self.page.wait_for_timeout(50)
+        self.fail("what was to be held back was not asked for")
 
     def _stays_here(self, request: object) -> None:
         url = getattr(request, "url", "")

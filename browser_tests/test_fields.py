@@ -106,10 +106,7 @@ class KeptTest(JourneyCase):
         self.open("/records/minutes")
         expect(self.region("Needle and blade")).to_be_visible()
         blade = self.labelled("A fresh blade after cuts")
-        for _ in range(100):
-            if held:
-                break
-            self.page.wait_for_timeout(50)
+        self.until_held(held)
         expect(blade).to_have_count(0)
         for route in held:
             route.continue_()
@@ -205,10 +202,7 @@ class RefusedTest(JourneyCase):
         self.page.route("**/api/workroom", lambda r: held.append(r) if not held else r.continue_())
         seam = self.labelled("Seam allowance")
         seam.fill("wide")
-        for _ in range(100):
-            if held:
-                break
-            self.page.wait_for_timeout(50)
+        self.until_held(held)
         seam.fill("5/16")
         self.page.wait_for_timeout(700)
         held[0].continue_()
@@ -244,10 +238,7 @@ class RefusedTest(JourneyCase):
         held: list[Route] = []
         self.page.route("**/api/workroom", lambda r: held.append(r) if not held else r.continue_())
         self.labelled("Seam allowance").fill("wide")
-        for _ in range(100):
-            if held:
-                break
-            self.page.wait_for_timeout(50)
+        self.until_held(held)
         self.page.get_by_role("link", name="Shelf", exact=True).click()
         held[0].continue_()
         expect(self.page.get_by_text("no number").first).to_be_visible()

@@ -201,8 +201,7 @@ class BenchModeTest(JourneyCase):
         self.page.keyboard.press("Space")
         expect(self.page.locator("h2")).to_contain_text("Press")
         self.page.keyboard.press("Escape")
-        while not (puts and early):
-            self.page.wait_for_timeout(50)
+        self.until_held(puts, early)
         before = early[0].fetch()
         with self.page.expect_response("**/done/*"):
             puts[0].continue_()

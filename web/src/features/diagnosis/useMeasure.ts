@@ -27,7 +27,7 @@ export const nowhere = (): Where => ({
   feature: '',
 })
 
-/** Milliseconds for which what was refused must have been in sight, to have been seen. */
+/** Milliseconds for which what was refused must have been in sight before a key is struck, to have been read. */
 const NOT_READ_YET = 1000
 
 /** What is being measured and where, what is typed, and what the last Enter came to. */
@@ -46,7 +46,10 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
   const lands = ref('')
   const day = ref('')
   const problem = ref('')
-  let saidAt = 0
+  /** Readings entered so far: one that is refused after the next was entered does not come back into the field. */
+  let entered = 0
+  /** When what was refused came back into the field, until the first key that is struck there. */
+  let backAt: number | undefined
   /** What was refused while the next reading was typed already: shown until it is left out. */
   const passed = ref<string[]>([])
   /** The reading that was entered last, to be asked about when the others do not bear it out. */
@@ -102,6 +105,19 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
     if (!now.some((s) => s.code === lands.value)) lands.value = now[0]?.code ?? ''
   })
 
+  // Nobody reads so fast: what came back was typed over, and not put right.
+  watch(
+    value,
+    () => {
+      if (backAt !== undefined && problem.value && Date.now() - backAt < NOT_READ_YET) {
+        passed.value.push(problem.value)
+        problem.value = ''
+      }
+      backAt = undefined
+    },
+    { flush: 'sync' },
+  )
+
   function pick(change: Partial<Where>) {
     where.value = { ...where.value, ...change }
     problem.value = ''
@@ -146,8 +162,9 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
     if (on.value !== 'seen' && !value.value.trim()) return
     const typed = changes()
     const reading = crypto.randomUUID()
-    // Nobody reads so fast: it was typed over, and not put right.
-    if (problem.value && performance.now() - saidAt < NOT_READ_YET) passed.value.push(problem.value)
+    const turn = ++entered
+    const place = JSON.stringify(where.value)
+    backAt = undefined
     problem.value = ''
     value.value = ''
     whole.value = ''
@@ -157,14 +174,14 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       const said = `${typed.value ?? ''}: ${error.problem.errors[0]?.message ?? error.message}`
-      if (value.value) {
+      if (turn !== entered || value.value || JSON.stringify(where.value) !== place) {
         passed.value.push(said)
         return
       }
       problem.value = said
-      saidAt = performance.now()
       value.value = typed.value ?? ''
       whole.value = typed.whole ?? ''
+      backAt = Date.now()
     }
   }
 
