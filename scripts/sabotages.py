@@ -206,12 +206,13 @@ SABOTAGES = [
     *in_file(
         "diagnosis/naming.py",
         "tests.test_some_seams tests.test_more_trials",
-        ("_NAMED, _FEW, _SOON = 0.70, 0.20, 5.0", "_NAMED, _FEW, _SOON = 0.30, 0.0, 5.0"),
+        ("_NAMED, _FEW, _SOON = 0.71, 0.21, 5.0", "_NAMED, _FEW, _SOON = 0.30, 0.0, 5.0"),
     ),
     *in_file(
         "diagnosis/truth.py",
-        "tests.test_plain_lengths",
-        ("_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.94, 0.68, 0.88", "_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.2, 0.2, 0.2"),
+        "tests.test_plain_lengths tests.test_but_the_fold",
+        ("_NO_CAUSE, _FEW, _SOON = 0.935, 0.04, 3.0", "_NO_CAUSE, _FEW, _SOON = 0.2, 0.0, 3.0"),
+        ("_LEAST_TRUE, _SURE_TRUE = 0.68, 0.88", "_LEAST_TRUE, _SURE_TRUE = 0.2, 0.2"),
     ),
     *in_file(
         "cutting/ledger.py",
@@ -1598,9 +1599,9 @@ SABOTAGES = [
         "diagnosis/naming.py",
         "tests.test_lesser",
         ("little = abs(group.best.size) < AS_DRIFT and", "little = abs(group.best.size) < 0 and"),
-        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 99, 0.83, 0.1"),
-        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.73, 0.1"),
-        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.1", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.0"),
+        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.9, 0.04", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 99, 0.9, 0.04"),
+        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.9, 0.04", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.83, 0.04"),
+        ("_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.9, 0.04", "_LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.9, 0.0"),
     ),
     *in_file(
         "diagnosis/asking.py",
@@ -1681,8 +1682,8 @@ SABOTAGES = [
     *in_file(
         "diagnosis/naming.py",
         "tests.test_parting tests.test_more_trials",
-        ("_BACKS, _FOLD_ALONE = 3, 0.8", "_BACKS, _FOLD_ALONE = 3, 0.5"),
-        ("_BACKS, _FOLD_ALONE = 3, 0.8", "_BACKS, _FOLD_ALONE = 3, 0.99"),
+        ("_BACKS, _FOLD_ALONE = 3, 0.85", "_BACKS, _FOLD_ALONE = 3, 0.5"),
+        ("_BACKS, _FOLD_ALONE = 3, 0.85", "_BACKS, _FOLD_ALONE = 3, 0.99"),
     ),
     *in_file(
         "diagnosis/bearing.py",
@@ -1755,5 +1756,34 @@ SABOTAGES = [
         "tests.test_drawn_out",
         ("_GIVES = 1 / 96", "_GIVES = 0.0"),
         ("_GIVES = 1 / 96", "_GIVES = 1 / 16"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_but_the_fold",
+        (
+            "cause is Cause.FOLD and not _units_told_from_seams(found):\n        return Message",
+            "cause is Cause.TRIM:\n        return Message",
+        ),
+        ("            return Telling(_BOTH_SIDES)\n", "            return None\n"),
+    ),
+    *in_file(
+        "diagnosis/bearing.py",
+        "tests.test_but_the_fold",
+        ("    Cause.FOLD: (ReadingKind.STRIP_TEST,),\n", ""),
+        ("_READ_TWICE, _STRIPS_SEWN = 2, 1", "_READ_TWICE, _STRIPS_SEWN = 2, 2"),
+        ("float(found.off[n] / equation.of_causes[column])", "float(found.off[n]) - 1"),
+    ),
+    *in_file(
+        "diagnosis/unsettled.py",
+        "tests.test_but_the_fold",
+        (
+            "cause is Cause.FOLD and is_denied(found, may[0].best)",
+            "cause is Cause.SEAM and is_denied(found, may[0].best)",
+        ),
+    ),
+    *in_file(
+        "diagnosis/truth.py",
+        "tests.test_parting tests.test_but_the_fold tests.test_plain_lengths tests.test_bench_trials",
+        ("_NO_CAUSE + _FEW * exp(-(count - _FIVE) / _SOON)", "_NO_CAUSE + _FEW * exp((count - _FIVE) / _SOON)"),
     ),
 ]

@@ -81,6 +81,18 @@ class LesserTest(TestCase):
         self.assertIs(verdict.status, Status.SETTLED)
         self.assertEqual(plain(verdict.said), "all seams are 1⁄32″ narrow")
 
+    def test_four_readings_are_no_look_round(self) -> None:
+        """A column of eight units, 22 1/2, is 13/32 over, fourteen fabrics a 1/32 each; a goose is true and a seam 7/32 at both ends. Nobody
+        measured the rectangles, which may be a 1/16 over themselves."""
+        wake = scene(library_pattern("wake"), "11/2")
+        column = read("column", "22 29/32", feature="column 1, middle")
+        goose = read("height", "3 1/4", batch=wake.batch("flying_goose"))
+        verdict = wake.judge(
+            *column, *goose, *read("stitch", "7/32", spot="end"), *read("stitch", "7/32", spot="start")
+        )
+        self.assertIs(verdict.status, Status.UNSETTLED)
+        self.assertIn("More may be off where nobody looked yet: the size of some units", plain(verdict.why))
+
     def test_after_a_row_what_no_row_tells_is_asked_for(self) -> None:
         """A row is as long as its units and seams make it, wherever their diagonals lie: on a unit, or at a corner of the block."""
         row = read("row", "9 17/32", feature="row 1, middle")

@@ -58,8 +58,14 @@ STRAY = 1 / 16
 AS_DRIFT = 3 / 64
 """Inches: what is off by less may be seams that drift at one end, read where they do;
 unless so many readings bear it out."""
-_TELL_IT = {Cause.SEAM: (ReadingKind.STITCH,), Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT)}
+_TELL_IT = {
+    Cause.SEAM: (ReadingKind.STITCH,),
+    Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT),
+    Cause.FOLD: (ReadingKind.STRIP_TEST,),
+}
 """What is read of the very thing that a cause is said of."""
+_READ_TWICE, _STRIPS_SEWN = 2, 1
+"""Readings of it that deny a cause; a strip test is two by itself."""
 _OF_A_MARK = 0.52
 """Of a ruler's mark: what is less off is not denied by readings that do not show it."""
 _TOLD = 1e-9
@@ -144,14 +150,15 @@ def says_why(found: Inference, e: Estimate) -> bool:
 
 
 def is_denied(found: Inference, e: Estimate) -> bool:
-    """Whether units, or seams, were read themselves, more than once, and are not as is said of them."""
+    """Whether units, or seams, were read themselves, more than once, and are not as is said of them; or strips were sewn for a test
+    that lose to seam and fold nothing of what the fold is said to take."""
     p = e.parameter
     kinds = _TELL_IT.get(p.cause)
     if kinds is None:
         return False
     column, aside = found.parameters.index(p), found.aside
     read = [
-        (float(found.off[n]), equation.ruler_mark)
+        (float(found.off[n] / equation.of_causes[column]), equation.ruler_mark)
         for n in found.weighed
         if n not in aside
         and found.readings[n].kind in kinds
@@ -159,7 +166,9 @@ def is_denied(found: Inference, e: Estimate) -> bool:
         and abs(float(equation.of_causes[column])) > _TOLD
     ]
     # What is half a mark off reads as if it were not.
-    if len(read) < 2 or abs(e.size) < _OF_A_MARK * max(mark for _, mark in read):
+    if len(read) < (_STRIPS_SEWN if p.cause is Cause.FOLD else _READ_TWICE):
+        return False
+    if abs(e.size) < _OF_A_MARK * max(mark for _, mark in read):
         return False
     return bool(np.mean([off for off, _ in read]) * np.sign(e.size) < abs(e.size) / 3)
 

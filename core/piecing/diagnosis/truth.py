@@ -6,7 +6,7 @@ Source: docs/theory, section 14.8.
 from __future__ import annotations
 
 from collections.abc import Collection
-from math import log
+from math import exp, log
 
 from ..messages import Message
 from .bearing import stray_reading
@@ -19,9 +19,11 @@ from .reading_kinds import ACROSS_SEAMS, ReadingKind
 __all__ = ["ends_unread", "is_fold_open", "looked_at_said", "not_looked_at", "true_so_far"]
 
 _FIVE, _SIX = 5, 6
-_NO_CAUSE, _LEAST_TRUE, _SURE_TRUE = 0.94, 0.68, 0.88
-"""Of what was measured, but for the fold, and of everything after six readings or before: chances that nothing leads from which the block is
-called true."""
+_NO_CAUSE, _FEW, _SOON = 0.935, 0.04, 3.0
+"""Chance that nothing leads of what was measured, but for the fold, from which the block is called true, and so much more after five readings,
+falling off by so many: what few readings say rests on what was held likely before, as where a cause is named."""
+_LEAST_TRUE, _SURE_TRUE = 0.68, 0.88
+"""The same of everything, measured or not, after six readings and before."""
 _OFF, _AS_LIKELY, _AS_LIKELY_UNREAD = 1 / 32, 0.5, 1.25
 """How units were trimmed is to be likelier right than off by so many inches by the readings alone: two to one where it was read itself. Of what
 only lengths tell it is not to be likelier off, five to four: sizes answer for each other in rows and columns."""
@@ -74,7 +76,8 @@ def true_so_far(found: Inference) -> bool:
     if stray_reading(found) is not None:
         return False
     seam = found.estimates[0].measured and count >= _FIVE
-    return seam and shown and not faults and enough and none / chance_looked_at(found) >= _NO_CAUSE
+    no_cause = _NO_CAUSE + _FEW * exp(-(count - _FIVE) / _SOON)
+    return seam and shown and not faults and enough and none / chance_looked_at(found) >= no_cause
 
 
 def _would_show(found: Inference, n: int) -> bool:

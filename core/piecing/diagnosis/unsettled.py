@@ -13,7 +13,8 @@ import numpy as np
 
 from ..days import day_words
 from ..messages import Listing, Message
-from .bearing import AT_ONE_PLACE, LENGTHS, OFF_ITS_MARK, STRAY, Bow, bow_of, read_alike, says_why
+from .bearing import AT_ONE_PLACE, LENGTHS, OFF_ITS_MARK, STRAY, Bow, bow_of, is_denied, read_alike, says_why
+from .causes import Cause
 from .estimates import Estimate
 from .groups import CauseGroup
 from .inference import Inference
@@ -35,6 +36,7 @@ _BY_STRIPS = 1 / 48
 _SEEN_FIRST = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
 """What shows in the block; how a seam was sewn or a piece cut is told where none of these is off,
 and a size before trimming only when it is off by twice as much."""
+_UNITS_OR_STRIPS = Telling((ReadingKind.WIDTH, ReadingKind.HEIGHT, ReadingKind.STRIP_TEST))
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +65,14 @@ def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: 
         alike = tells_apart(found, may[0].best)
         return Open(
             Message("Perhaps {cause}. {alike}", cause=names[0], alike=alike), telling(found, may[0].best.parameter)
+        )
+    if len(may) == 1 and may[0].best.parameter.cause is Cause.FOLD and is_denied(found, may[0].best):
+        return Open(
+            Message(
+                "Perhaps {cause}, though the strips that were sewn for a test do not show it: measure one more unit, or sew the test again.",
+                cause=names[0],
+            ),
+            _UNITS_OR_STRIPS,
         )
     if none >= 0.25:
         return Open(Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or ")))
