@@ -116,7 +116,7 @@ class DiagnoseTest(JourneyCase):
             if meanwhile == "3 1/2":
                 value.press("Enter")
             held.pop().continue_()
-            expect(form.get_by_role("alert").filter(has_text=f"{typed}: ")).to_contain_text("no number")
+            expect(form.get_by_role("alert").filter(has_text=f"“{typed}”")).to_contain_text("no number")
             expect(value).to_have_value("" if meanwhile == "3 1/2" else meanwhile)
         value.press_sequentially("2")
         value.press("Enter")
@@ -133,7 +133,7 @@ class DiagnoseTest(JourneyCase):
         expect(taken).to_have_count(4)
         expect(left_out).to_have_count(3)
         expect(form.get_by_role("alert").filter(has_text="Leave it out")).to_have_text(
-            [re.compile(t) for t in ("wide: ", "widest: ", "broad: ")]
+            [re.compile(f"^“{t}” could") for t in ("wide", "widest", "broad")]
         )
         for n in (2, 1, 0):
             left_out.first.click()

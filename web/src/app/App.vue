@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { NConfigProvider, NDialogProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
+import { enUS, NConfigProvider, NDialogProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
 import { RouterLink, RouterView, useRoute } from 'vue-router'
 
 import ClashDialog from '@/shared/ui/ClashDialog.vue'
@@ -13,10 +13,13 @@ import mark from './mark.svg'
 import { theme } from './theme'
 
 const route = useRoute()
+/** Every field has its name beside it: an empty one says nothing besides. */
+const nothing = { placeholder: '' }
+const locale = { ...enUS, Input: nothing, InputNumber: nothing, Select: nothing }
 </script>
 
 <template>
-  <NConfigProvider :theme-overrides="theme">
+  <NConfigProvider :theme-overrides="theme" :locale="locale">
     <NGlobalStyle />
     <NMessageProvider placement="bottom" :keep-alive-on-hover="true">
       <NDialogProvider>

@@ -27,7 +27,6 @@ function goOn() {
     <NInput
       v-model:value="value"
       class="size"
-      placeholder=""
       :status="problem ? 'error' : undefined"
       :input-props="{ 'aria-label': `${readingWords[kind]?.name}, line ${n + 1}` }"
       @keydown.enter.prevent="goOn"

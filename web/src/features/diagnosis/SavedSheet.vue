@@ -75,7 +75,6 @@ const right = (n: string) => props.saved.filter((k) => k.turned_out === n).lengt
           <span>What it was</span>
           <NInput
             :value="later[k.id] ?? k.later"
-            placeholder=""
             :input-props="{ 'aria-label': 'What it was' }"
             @update:value="(v: string) => (later[k.id] = v)"
             @change="note(k)"

@@ -173,7 +173,9 @@ export function useMeasure(of: Ref<Of>, places: Ref<Diagnosis['places'] | undefi
       last.value = reading
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
-      const said = `${typed.value ?? ''}: ${error.problem.errors[0]?.message ?? error.message}`
+      const why = error.problem.errors[0]?.message ?? error.message
+      // Where the reason does not quote what was typed.
+      const said = why.includes(`“${typed.value}”`) ? why : `${typed.value ?? ''}: ${why}`
       if (turn !== entered || value.value || JSON.stringify(where.value) !== place) {
         passed.value.push(said)
         return
