@@ -1786,4 +1786,10 @@ SABOTAGES = [
         "tests.test_parting tests.test_but_the_fold tests.test_plain_lengths tests.test_bench_trials",
         ("_NO_CAUSE + _FEW * exp(-(count - _FIVE) / _SOON)", "_NO_CAUSE + _FEW * exp((count - _FIVE) / _SOON)"),
     ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_more_trials",
+        ("_VARIES, _NOTHING_OFF = 0.8, 0.6", "_VARIES, _NOTHING_OFF = 0.8, 0.7"),
+        ("_VARIES, _NOTHING_OFF = 0.8, 0.6", "_VARIES, _NOTHING_OFF = 0.8, 0.0"),
+    ),
 ]

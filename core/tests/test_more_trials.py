@@ -220,6 +220,14 @@ class NothingOffTest(TestCase):
         short = [*lines("12 1/8", "12 1/8", edge="top"), *lines("12 1/2", "12 1/2", edge="bottom")]
         self.assertIsNot(F.judge(*self.NO_SEAM, *short).status, Status.TRUE)
 
+    def test_seams_that_vary_do_not_excuse_a_unit_that_is_small(self) -> None:
+        """Two seams a 1/16 narrow and two a 1/16 wide: a hand that varies. The one unit that was measured is a 1/16 small: they may all be."""
+        varied = seams("3/16", "5/16", "3/16", "5/16")
+        self.assertIs(F.judge(*varied, *widths(HST, "3 1/2", "3 1/2")).status, Status.VARIES)
+        v = F.judge(*varied, *widths(HST, "3 7/16"))
+        self.assertIs(v.status, Status.UNSETTLED)
+        self.assertIn("trimmed 1⁄16″ too small; or nothing at all", plain(v.why))
+
     def test_true_within_a_thirty_second(self) -> None:
         given = [
             *widths(HST, "3 1/2", "3 17/32", "3 1/2"), *heights(HST, "3 1/2", "3 15/32"), *seams("1/4", "9/32", "1/4", "7/32"),

@@ -47,7 +47,8 @@ _BOTH = 0.7
 """Chance of being large from which two are named together that leave hardly a third to lead."""
 _TELL_TWO = 5
 """Readings from which two are told together: two or three that lie off are as easily one cause and chance."""
-_VARIES = 0.8
+_VARIES, _NOTHING_OFF = 0.8, 0.6
+"""The chances that a hand varies, and that nothing leads beside it, from which that is all that is said."""
 _RIGHT = 1 / 48
 """Inches: seams off by less are right."""
 _AGAIN = 0.5
@@ -349,7 +350,7 @@ def _varies(found: Inference, none: float, first: CauseGroup) -> bool:
     single = first.best.parameter.single
     # Where as much is seen on both sides, what nobody measured is no reason to leave it open.
     right = found.nearly_none if _on_both_sides(found, _FAR_OFF, _BY_HAND, _MANY) else none
-    varied = found.unsteady >= _VARIES and (right >= 0.5 or (single and not first.large >= 0.97))
+    varied = found.unsteady >= _VARIES and (right >= _NOTHING_OFF or (single and not first.large >= 0.97))
     return varied and _on_both_sides(found, OFF_ITS_MARK)
 
 
