@@ -99,6 +99,25 @@ class LeadingTest(TestCase):
         self.leads(F, units, Cause.TRIM, "half-square triangles trimmed 1⁄32″ too small")
         self.leads(F, [*units, *lines("12 3/8", "12 3/8")], Cause.TRIM, "half-square triangles trimmed 1⁄32″ too small")
 
+    def test_one_seam_that_strays_at_its_start_is_not_every_seam(self) -> None:
+        """One column of 11 is 1/8 over, the other true, and the one seam that was turned over lies at 5/32 at its start: a second one tells."""
+        lantern = scene(library_pattern("lantern"), "21/2")
+        hst = lantern.batch("half_square_triangle")
+        given = [
+            *lines("11 1/8", "11", of="column"),
+            *read("diagonal_rising", "5 21/32", batch=hst),
+            *seams("5/32", spot="start"),
+        ]
+        v = lantern.judge(*given)
+        self.assertIs(v.status, Status.UNSETTLED)
+        self.assertTrue(
+            plain(v.why).endswith("One seam that strays by itself looks just so: read another at its start.")
+        )
+        first = next_readings(lantern.infer(*given), v)[0].reading
+        self.assertEqual((first.kind, first.spot), (ReadingKind.STITCH, "start"))
+        said = "every seam strays narrow by 1⁄16″ at its start"
+        self.leads(lantern, [*given, *seams("3/16", spot="start")], Cause.START, said)
+
     def test_what_bears_wide_seams_out_does_not_make_it_open(self) -> None:
         """Columns of 11 read 10 25/32 over four allowances: 7/128 of each. Units are right, and lie on their lines; a drift is all but ruled out
         once two columns say the same, though no seam was read at its ends."""

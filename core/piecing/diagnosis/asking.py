@@ -181,7 +181,8 @@ def _put_in_order(found: Inference, verdict: Verdict | None, weighed: list[_Weig
     weighed.sort(key=lambda w: (w.reading is not again, lengths and w.reading.kind not in _OF_LENGTHS, -w.score))
     if weighed and again is None:
         _as_said(verdict, weighed)
-        _along_the_seam(found, weighed)
+        if verdict is None or verdict.wanted is None or not verdict.wanted.spots:
+            _along_the_seam(found, weighed)
         _at_the_bow(found, verdict, weighed)
 
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..messages import Message
-from .bearing import AS_DRIFT, is_denied, strongest_reading
+from .bearing import AS_DRIFT, is_denied
 from .causes import Cause, Parameter
 from .estimates import Estimate
 from .groups import CauseGroup
@@ -64,6 +64,8 @@ show by both their sides which it is."""
 _BOTH_DIAGONALS = (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
 _BOTH_SIDES = (ReadingKind.WIDTH, ReadingKind.HEIGHT)
 _LOOKED_ALONG = 7
+_SEVERAL_ENDS = 2
+"""Readings of an end from which every seam is said to stray there: one seam may do so by itself."""
 _FIRST = 5
 """Readings before seams are turned over for the fold alone: the first few look round. Asked for at once, more blocks with another cause of 1/32
 are called true (bench sewers: 10 in 100 told wrong in place of 7)."""
@@ -148,10 +150,9 @@ def look_alike(found: Inference, e: Estimate) -> bool:
     if p.cause is Cause.SEAM and abs(e.size) < AS_DRIFT and not _ends_looked_at(found):
         return e.leads < _PLAINLY or readings_judged(found) < _FIRST
     if p.cause in (Cause.START, Cause.END):
-        # Crossings miss as well where seams were not pinned to match, and what is short through its middle is so for much else.
-        n = strongest_reading(found, e)
-        at_its_end = any(found.readings[n].spot == p.cause.value for n in found.weighed)
-        return not at_its_end and n is not None and not _along_an_edge(found.readings[n])
+        # Crossings miss as well where seams were not pinned to match, what is short through its middle is so for much else, and one seam may
+        # stray by itself.
+        return _read_at(found, p) < _SEVERAL_ENDS
     if p.cause is Cause.FOLD:
         # No ruler reads it: it is what is left once it is known how deep the stitching lies, and lengths have much else in them.
         plainly = e.leads >= _FOLD_ALONE or _count_of(found, ReadingKind.STRIP_TEST) > 0
@@ -186,6 +187,10 @@ def tells_apart(found: Inference, e: Estimate) -> Message:
     if e.parameter.cause is Cause.TRIM and _is_oblong(found, e.parameter):
         return Message(
             "Units drawn out on the bias look just so, but more along their longer side: measure one both ways."
+        )
+    if e.parameter.cause in (Cause.START, Cause.END) and _read_at(found, e.parameter):
+        return Message(
+            "One seam that strays by itself looks just so: read another at its {end}.", end=e.parameter.cause.value
         )
     if e.parameter.cause is Cause.FOLD and not _units_told_from_seams(found):
         return Message("Units that are a little small look just so: measure one.")
@@ -226,11 +231,12 @@ def telling(found: Inference, p: Parameter) -> Telling | None:
         if _count_of(found, ReadingKind.STITCH) < _BACKS:
             return ON_THE_BACK
         return None if _count_of(found, ReadingKind.STRIP_TEST) else Telling((ReadingKind.STRIP_TEST,))
-    if p.cause in (Cause.SEAM, Cause.START, Cause.END):
-        spots = ("start", "end") if p.cause is Cause.SEAM else (p.cause.value,)
+    if p.cause is Cause.SEAM:
         read = {found.readings[n].spot for n in found.weighed}
-        left = tuple(s for s in spots if s not in read)
+        left = tuple(s for s in ("start", "end") if s not in read)
         return Telling((ReadingKind.STITCH,), left) if left else None
+    if p.cause in (Cause.START, Cause.END):
+        return Telling((ReadingKind.STITCH,), (p.cause.value,)) if _read_at(found, p) < _SEVERAL_ENDS else None
     if p.cause is Cause.TRIM:
         places = found.model.places
         key = places.batches[p.batch].key
@@ -287,6 +293,12 @@ def _only_lengths(found: Inference) -> bool:
     """Whether no more is known than how long rows and columns are, or units as they came from the machine: what they were made of and
     how is not."""
     return all(found.readings[n].kind in (*ACROSS_SEAMS, *RAW_SIZES) for n in found.weighed)
+
+
+def _read_at(found: Inference, p: Parameter) -> int:
+    """Readings of seams at the end where they drift, and of rows and columns along an edge, which a drift makes unlike the other."""
+    read = [found.readings[n] for n in found.weighed]
+    return sum(r.spot == p.cause.value or _along_an_edge(r) for r in read)
 
 
 def _units_told_from_seams(found: Inference) -> bool:
