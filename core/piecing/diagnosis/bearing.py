@@ -165,9 +165,9 @@ def is_denied(found: Inference, e: Estimate) -> bool:
         and (equation := found.equations[n]) is not None
         and abs(float(equation.of_causes[column])) > _TOLD
     ]
-    # What is half a mark off reads as if it were not.
     if len(read) < (_STRIPS_SEWN if p.cause is Cause.FOLD else _READ_TWICE):
         return False
+    # What is half a mark off reads as if it were not.
     if abs(e.size) < _OF_A_MARK * max(mark for _, mark in read):
         return False
     return bool(np.mean([off for off, _ in read]) * np.sign(e.size) < abs(e.size) / 3)

@@ -37,6 +37,7 @@ _SEEN_FIRST = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
 """What shows in the block; how a seam was sewn or a piece cut is told where none of these is off,
 and a size before trimming only when it is off by twice as much."""
 _UNITS_OR_STRIPS = Telling((ReadingKind.WIDTH, ReadingKind.HEIGHT, ReadingKind.STRIP_TEST))
+"""What tells units that are a little small from a fold that strips do not show."""
 
 
 @dataclass(frozen=True, slots=True)
