@@ -99,6 +99,13 @@ class LeadingTest(TestCase):
         self.leads(F, units, Cause.TRIM, "half-square triangles trimmed 1⁄32″ too small")
         self.leads(F, [*units, *lines("12 3/8", "12 3/8")], Cause.TRIM, "half-square triangles trimmed 1⁄32″ too small")
 
+    def test_two_rows_short_along_one_edge_are_every_seam(self) -> None:
+        """3/8 over six fabrics along the upper edges of both, nothing along the lower ones: no seam has to be turned over for that."""
+        along = [*lines("12 1/8", "12 1/8", edge="top"), *lines("12 1/2", "12 1/2", edge="bottom")]
+        self.leads(
+            F, [*along, *widths(HST, "3 1/2", "3 1/2")], Cause.START, "every seam strays deep by 1⁄16″ at its start"
+        )
+
     def test_one_seam_that_strays_at_its_start_is_not_every_seam(self) -> None:
         """One column of 11 is 1/8 over, the other true, and the one seam that was turned over lies at 5/32 at its start: a second one tells."""
         lantern = scene(library_pattern("lantern"), "21/2")
