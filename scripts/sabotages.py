@@ -1620,7 +1620,7 @@ SABOTAGES = [
             "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6, 0.3, 0.12",
             "_UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6, 0.3, 0.05",
         ),
-        ("both = _BOTH_SIDES if", "both = _BOTH_DIAGONALS if"),
+        ("both = SIZES if", "both = _BOTH_DIAGONALS if"),
         ("return spec.width != spec.height", "return spec.width == spec.height"),
     ),
     *in_file(
@@ -1762,7 +1762,7 @@ SABOTAGES = [
             "cause is Cause.FOLD and not _units_told_from_seams(found):\n        return Message",
             "cause is Cause.TRIM:\n        return Message",
         ),
-        ("            return Telling(_BOTH_SIDES)\n", "            return None\n"),
+        ("            return Telling(SIZES)\n", "            return None\n"),
     ),
     *in_file(
         "diagnosis/bearing.py",

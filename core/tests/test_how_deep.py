@@ -109,7 +109,7 @@ class UnitsTest(TestCase):
                  *read("height", "7/2", "7/2", batch=HST)]  # fmt: skip
         _, remedies = offered(F, *taken)
         trim, make = remedies["trim_again-0"], remedies["make_again-0"]
-        self.assertIn("Take 3⁄16″ off the fuller side".lower(), plain(trim.how).lower())
+        self.assertIn("take 3⁄16″ off the fuller side", plain(trim.how))
         self.assertFalse(trim.possible)
         # Sixteen of them, six minutes each: nothing that was read says that they are joined.
         self.assertEqual(make.minutes, 16 * 6)

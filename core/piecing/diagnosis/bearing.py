@@ -13,7 +13,7 @@ from .causes import Cause, Parameter, effect_of
 from .equations import Equation
 from .estimates import Estimate
 from .inference import Inference
-from .reading_kinds import ACROSS_SEAMS, ReadingKind
+from .reading_kinds import ACROSS_SEAMS, DIAGONALS, SIZES, ReadingKind
 
 __all__ = [
     "AS_DRIFT",
@@ -32,7 +32,7 @@ __all__ = [
     "strongest_reading",
 ]
 
-LENGTHS = (ReadingKind.WIDTH, ReadingKind.HEIGHT, *ACROSS_SEAMS)
+LENGTHS = (*SIZES, *ACROSS_SEAMS)
 AT_ONE_PLACE = (ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingKind.CROSSING)
 """Read where one or two seams and units meet."""
 _OF_ONE = (
@@ -40,8 +40,7 @@ _OF_ONE = (
     ReadingKind.STITCH,
     ReadingKind.MISS,
     ReadingKind.CLEARANCE,
-    ReadingKind.DIAGONAL_RISING,
-    ReadingKind.DIAGONAL_FALLING,
+    *DIAGONALS,
 )
 """What one seam, one unit or one place may be off by, all by itself."""
 _FAR = 1 / 10
@@ -60,7 +59,7 @@ AS_DRIFT = 3 / 64
 unless so many readings bear it out."""
 _TELL_IT = {
     Cause.SEAM: (ReadingKind.STITCH,),
-    Cause.TRIM: (ReadingKind.WIDTH, ReadingKind.HEIGHT),
+    Cause.TRIM: SIZES,
     Cause.FOLD: (ReadingKind.STRIP_TEST,),
 }
 """What is read of the very thing that a cause is said of."""
@@ -82,7 +81,7 @@ def doubted_readings(found: Inference) -> list[int]:
     aside = found.aside
     families = (
         ACROSS_SEAMS,
-        (ReadingKind.WIDTH, ReadingKind.HEIGHT),
+        SIZES,
         (ReadingKind.STITCH,),
     )
     for kinds in families:

@@ -18,7 +18,7 @@ from ..planning.unit_plan import UnitPlan
 from .causes import SCATTER, SOURCES, Cause, Parameter, drawn_out, parameters_of, scatter_of, shape_of, sources_of
 from .model import BlockModel, FeatureKind, Response, Responses, Vector, clearance, miss
 from .places import OUTWARD, CornerTip, EdgeTip, PlacedUnit, UnitBatch
-from .reading_kinds import BY_RULER, NEEDS_RAW, OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
+from .reading_kinds import BY_RULER, DIAGONALS, NEEDS_RAW, OF_ANY_BLOCK, OF_THE_BLOCK, ReadingKind
 from .readings import Reading, mark_now
 
 __all__ = ["CUT_SCATTER", "HAND_NOISE", "STRIP_SCATTER", "Equation", "RawSizes", "equation_of", "raw_sizes"]
@@ -48,7 +48,6 @@ class RawSizes:
     cut: float
 
 
-_DIAGONALS = (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
 _GIVES = 1 / 96
 """Inches by which cloth on the bias gives under the hand that lays a ruler along it, and one unit is drawn out more than the next."""
 _SMALL_STEP = inches("1/64")
@@ -136,7 +135,7 @@ def _equation_in_marks(reading: Reading, model: BlockModel, raw: Mapping[int, Ra
         return _raw(reading, model, cell, raw)
     nominal, row, extra = _of_unit(reading, model, cell)
     found = _tied_equation(model, nominal, row) if tied else _loose(model, nominal, row)
-    if reading.kind in _DIAGONALS and model.places.batches[cell.batch].strains:
+    if reading.kind in DIAGONALS and model.places.batches[cell.batch].strains:
         found = replace(found, hand=found.hand + _GIVES**2)
     if reading.kind is ReadingKind.CLEARANCE and len(_tips(reading, model, cell)) > 1:
         found = replace(found, hand=found.hand + _ANY_TIP**2)

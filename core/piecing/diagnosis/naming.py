@@ -16,7 +16,7 @@ from .causes import Cause, Parameter
 from .estimates import Estimate
 from .groups import CauseGroup
 from .inference import Inference
-from .reading_kinds import ACROSS_SEAMS, RAW_SIZES, SEWN, ReadingKind
+from .reading_kinds import ACROSS_SEAMS, DIAGONALS, RAW_SIZES, SEWN, SIZES, ReadingKind
 from .readings import Reading
 
 __all__ = [
@@ -61,8 +61,6 @@ reason to take it back."""
 _UNSTRETCHED_FROM, _UNSTRETCHED, _OBLONG = 6, 0.3, 0.12
 """Readings from which a large trim is named for being so much the likelier of the two, of square units and of oblong ones: these
 show by both their sides which it is."""
-_BOTH_DIAGONALS = (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
-_BOTH_SIDES = (ReadingKind.WIDTH, ReadingKind.HEIGHT)
 _LOOKED_ALONG = 7
 _SEVERAL_ENDS = 2
 """Readings of an end from which every seam is said to stray there: one seam may do so by itself."""
@@ -227,7 +225,7 @@ def telling(found: Inference, p: Parameter) -> Telling | None:
         if len(found.weighed) < _FIRST:
             return None
         if not _units_told_from_seams(found):
-            return Telling(_BOTH_SIDES)
+            return Telling(SIZES)
         if _count_of(found, ReadingKind.STITCH) < _BACKS:
             return ON_THE_BACK
         return None if _count_of(found, ReadingKind.STRIP_TEST) else Telling((ReadingKind.STRIP_TEST,))
@@ -242,7 +240,7 @@ def telling(found: Inference, p: Parameter) -> Telling | None:
         key = places.batches[p.batch].key
         of_these = (r for n in found.weighed if places.batch_of((r := found.readings[n]).unit, r.batch) == key)
         read_ways = {r.kind for r in of_these}
-        both = _BOTH_SIDES if _is_oblong(found, p) else _BOTH_DIAGONALS
+        both = SIZES if _is_oblong(found, p) else DIAGONALS
         ways = tuple(k for k in both if k not in read_ways)
         return Telling(ways, batch=key) if ways else None
     return None
@@ -303,7 +301,7 @@ def _read_at(found: Inference, p: Parameter) -> int:
 
 def _units_told_from_seams(found: Inference) -> bool:
     """Whether a unit was measured, or a strip test was sewn, which has none in it."""
-    return _count_of(found, *_BOTH_SIDES, ReadingKind.STRIP_TEST) > 0
+    return _count_of(found, *SIZES, ReadingKind.STRIP_TEST) > 0
 
 
 def _along_an_edge(reading: Reading) -> bool:

@@ -13,6 +13,7 @@ from .model import BlockModel, FeatureKind
 __all__ = [
     "ACROSS_SEAMS",
     "BY_RULER",
+    "DIAGONALS",
     "NEEDS_RAW",
     "OF_ANY_BLOCK",
     "OF_A_UNIT",
@@ -22,6 +23,7 @@ __all__ = [
     "READING_WORDS",
     "SEWN",
     "SIDED",
+    "SIZES",
     "ReadOn",
     "ReadingKind",
     "ReadingWords",
@@ -181,12 +183,13 @@ RAW_SIZES = (ReadingKind.RAW_WIDTH, ReadingKind.RAW_HEIGHT)
 """Of units as they come from the machine."""
 NEEDS_RAW = (ReadingKind.CUT, *RAW_SIZES)
 """Taken before trimming: they speak of the way the unit is made."""
+SIZES = (ReadingKind.WIDTH, ReadingKind.HEIGHT)
+"""Of units as they are trimmed, both ways."""
+DIAGONALS = (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
 OF_A_UNIT = (
     *NEEDS_RAW,
-    ReadingKind.WIDTH,
-    ReadingKind.HEIGHT,
-    ReadingKind.DIAGONAL_RISING,
-    ReadingKind.DIAGONAL_FALLING,
+    *SIZES,
+    *DIAGONALS,
     ReadingKind.MISS,
     ReadingKind.CLEARANCE,
 )
@@ -205,10 +208,8 @@ SIDED = (ReadingKind.MISS, ReadingKind.TIP_GAP, ReadingKind.CORNER_GAP, ReadingK
 """Those that may lie on either of two sides; below zero inside means the second of them. All others are above zero."""
 BY_RULER = (
     *NEEDS_RAW,
-    ReadingKind.WIDTH,
-    ReadingKind.HEIGHT,
-    ReadingKind.DIAGONAL_RISING,
-    ReadingKind.DIAGONAL_FALLING,
+    *SIZES,
+    *DIAGONALS,
     ReadingKind.CLEARANCE,
     ReadingKind.STITCH,
     ReadingKind.ROW,

@@ -19,7 +19,7 @@ from .estimates import Estimate
 from .groups import CauseGroup
 from .inference import Inference
 from .naming import NO_RULER, ON_THE_BACK, Telling, look_alike, telling, tells_apart
-from .reading_kinds import RAW_SIZES, ReadingKind
+from .reading_kinds import RAW_SIZES, SIZES, ReadingKind
 from .readings import TwoSettings, two_settings
 from .said import cause_said, reading_off
 from .truth import not_looked_at
@@ -36,7 +36,7 @@ _BY_STRIPS = 1 / 48
 _SEEN_FIRST = (*LENGTHS, *AT_ONE_PLACE, ReadingKind.MISS, ReadingKind.CLEARANCE)
 """What shows in the block; how a seam was sewn or a piece cut is told where none of these is off,
 and a size before trimming only when it is off by twice as much."""
-_UNITS_OR_STRIPS = Telling((ReadingKind.WIDTH, ReadingKind.HEIGHT, ReadingKind.STRIP_TEST))
+_UNITS_OR_STRIPS = Telling((*SIZES, ReadingKind.STRIP_TEST))
 """What tells units that are a little small from a fold that strips do not show."""
 
 

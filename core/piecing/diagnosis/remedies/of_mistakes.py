@@ -161,7 +161,7 @@ def _measured_otherwise(made: Mistake) -> Remedy:
 
 
 def _trimmed_again(work: Work, batch: int, size: float) -> Remedy:
-    units = [c.number for c in work.model.places.cells if c.batch == batch]
+    units = work.units_of(batch)
     return Remedy(
         f"trim_again-{batch}",
         Message("Trim the {who} again", who=batch_name(work.model.places, batch)),
@@ -178,7 +178,7 @@ def _trimmed_again(work: Work, batch: int, size: float) -> Remedy:
 
 
 def _made_again(work: Work, batch: int, size: float, *, small: bool = False) -> Remedy:
-    of, units = work.model.places.batches[batch], [c.number for c in work.model.places.cells if c.batch == batch]
+    of, units = work.model.places.batches[batch], work.units_of(batch)
     return Remedy(
         f"make_again-{batch}",
         Message(
@@ -203,10 +203,7 @@ def _made_again(work: Work, batch: int, size: float, *, small: bool = False) -> 
 
 def _one_side(work: Work, made: Mistake) -> Iterator[Remedy]:
     """Of one side too much is trimmed off in a minute; too little is shared between the seams at its ends, and only then made again."""
-    who, units = (
-        batch_name(work.model.places, made.batch),
-        [c.number for c in work.model.places.cells if c.batch == made.batch],
-    )
+    who, units = batch_name(work.model.places, made.batch), work.units_of(made.batch)
     if made.size > 0:
         yield Remedy(
             f"trim_again-{made.batch}",

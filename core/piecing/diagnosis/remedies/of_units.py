@@ -129,17 +129,16 @@ def _units_anew(work: Work, units: list[int]) -> Change:
     for n in units:
         first = work.model.of_unit(n, OF_UNIT[0])
         renewed[first : first + len(OF_UNIT)] = True
-    beside = {k for n in units for k in work.model.places.cells[n].seams if k is not None} if work.joined else ()
+    beside = work.seams_beside(units) if work.joined else ()
     return replace(change, renewed=renewed).sewn_anew(work.model, beside)
 
 
 def _of_batch(work: Work, p: Parameter) -> Iterator[Remedy]:
     batch = work.model.places.batches[p.batch]
-    units = [c.number for c in work.model.places.cells if c.batch == p.batch]
+    units = work.units_of(p.batch)
     yield from _trim_again(work, p, units)
     if p.cause is Cause.TRIM and _size(work, p) < 0:
-        beside = sorted({k for c in work.model.places.cells if c.batch == p.batch for k in c.seams if k is not None})
-        yield share_shortfall(work, p.batch, _size(work, p), beside)
+        yield share_shortfall(work, p.batch, _size(work, p), work.seams_beside(units))
     plan = work.plans.get(p.batch)
     again = plan_unit(replace(plan.choices, count=batch.count, mirrored=0)) if plan else None
     yield Remedy(

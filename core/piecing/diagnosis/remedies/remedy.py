@@ -220,6 +220,14 @@ class Work:
         """Whether no fault of this block comes of what leads, and the quilt will have some."""
         return self.shows_later and not self.shows_here
 
+    def units_of(self, batch: int) -> list[int]:
+        """The numbers of the units of a batch."""
+        return [c.number for c in self.model.places.cells if c.batch == batch]
+
+    def seams_beside(self, units: Iterable[int]) -> list[int]:
+        """Every seam beside one of these units, once."""
+        return sorted({k for n in units for k in self.model.places.cells[n].seams if k is not None})
+
     def unpicked_first(self, count: int) -> Message:
         """What is said before so many units are taken in hand again."""
         return Message(
@@ -230,9 +238,8 @@ class Work:
         )
 
     def minutes_to_handle(self, units: Sequence[int]) -> int:
-        """Minutes to unpick these units and to sew them in again: every seam beside one of them once."""
-        seams = {k for n in units for k in self.model.places.cells[n].seams if k is not None}
-        return len(seams) * (RemedyMinutes.UNPICK + RemedyMinutes.SEW) if self.joined else 0
+        """Minutes to unpick these units and to sew them in again."""
+        return len(self.seams_beside(units)) * (RemedyMinutes.UNPICK + RemedyMinutes.SEW) if self.joined else 0
 
     def stitching_distance(self, seam: int, spot: str = "") -> float:
         """Stitching distance of one seam on the mean, at a spot or all along, inches."""
