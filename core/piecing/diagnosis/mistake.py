@@ -16,7 +16,7 @@ from .causes import Cause, parameters_of
 from .equations import Equation
 from .model import BlockModel, Vector
 from .places import batch_name
-from .reading_kinds import ReadingKind
+from .reading_kinds import SIZES, ReadingKind
 from .readings import Reading
 
 __all__ = [
@@ -45,7 +45,7 @@ ODDS = {"finished": 0.010, "mark": 0.006, "border": 0.006, "side": 0.002}
 OF_CUTTING = 0.5
 """How often pieces are cut at a wrong mark, beside units that are trimmed at one: they are measured before they are sewn."""
 TOLD = 1e-9
-_OF_ONE = (ReadingKind.CUT, ReadingKind.WIDTH, ReadingKind.HEIGHT)
+_OF_ONE = (ReadingKind.CUT, *SIZES)
 
 
 class MistakeKind:
@@ -128,7 +128,7 @@ def far_off(
     """How far, by the readings of units or pieces themselves, they are off, where no hand strays so far and all of them are alike:
     whatever mark it was, it is said as it was read."""
     pairs = [(r, e) for r, e in zip(readings, equations, strict=True) if e is not None and r.value is not None]
-    kinds = (ReadingKind.CUT,) if group.cut else (ReadingKind.WIDTH, ReadingKind.HEIGHT)
+    kinds = (ReadingKind.CUT,) if group.cut else SIZES
     own = [(r, e) for r, e in pairs if r.kind in kinds and of_one(e, group.numbers)]
     size = off_alike(own)
     # One figure alone, off by no step of a ruler, is a slip of the pen sooner than a mark.

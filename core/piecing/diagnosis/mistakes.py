@@ -16,7 +16,7 @@ from .equations import Equation
 from .mistake import ALIKE, ODDS, OF_CUTTING, STEPS, AlikeGroup, Mistake, MistakeKind, far_off, groups_of, off_alike
 from .model import BlockModel, Vector
 from .one_side import mistakes_of_one_side
-from .reading_kinds import ACROSS_SEAMS, ReadingKind
+from .reading_kinds import ACROSS_SEAMS, SIZES, ReadingKind
 from .readings import Reading
 
 __all__ = ["BELIEVED", "headline", "mistakes_of"]
@@ -117,7 +117,7 @@ def _borders(readings: Sequence[Reading]) -> Iterator[Mistake]:
     """A border counted at every length, when lengths of two kinds were read; or at the units alone, as when these were read with a
     ruler of their own."""
     direct = np.array([float(r.kind in _WHOLE_LENGTHS) for r in readings])
-    units = np.array([float(r.kind in (ReadingKind.WIDTH, ReadingKind.HEIGHT)) for r in readings])
+    units = np.array([float(r.kind in SIZES) for r in readings])
     everything, at_units = ("all", direct, ODDS["border"]), ("units", units, ODDS["border"] / 2)
     kinds = {r.kind for r in readings if r.kind in _WHOLE_LENGTHS}
     if len(kinds) < 2:

@@ -17,7 +17,7 @@ from .equations import Equation
 from .mistake import ODDS, TOLD, Edge, Mistake, MistakeKind, off_alike, tells_of
 from .model import BlockModel, Vector
 from .places import UnitBatch, batch_name
-from .reading_kinds import ReadingKind
+from .reading_kinds import SIZES, ReadingKind
 from .readings import Reading
 
 __all__ = ["mistakes_of_one_side"]
@@ -48,7 +48,7 @@ def mistakes_of_one_side(
         for r, e in zip(readings, equations, strict=True)
         if e is not None and batch.tip is not None and _above_tip(model, batch, r, e)
     ]
-    for side in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
+    for side in SIZES:
         size, other = (off_alike([(r, e) for r, e in own if (r.kind is side) is one]) for one in (True, False))
         if size is None or abs(float(size)) < _SIDE:
             continue
@@ -135,7 +135,7 @@ def _read_of(
     for k, (r, e) in enumerate(zip(readings, equations, strict=True)):
         if e is None:
             continue
-        if r.kind in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
+        if r.kind in SIZES:
             found[k] = e.of_causes[size] if r.kind is side else 0.0
         elif np.abs(e.of_errors).max(initial=0.0) > 0:
             found[k] = float(e.of_errors[numbers] @ by)

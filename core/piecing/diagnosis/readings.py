@@ -13,7 +13,7 @@ from ..errors import ReadingMisplaced, RowCountMissing, SizeOutOfRange, StripTes
 from ..lengths import ZERO, Length, inches
 from ..planning.seam import StripTest
 from .model import BlockModel
-from .reading_kinds import OF_A_UNIT, PLAIN, SEWN, SIDED, ReadingKind
+from .reading_kinds import DIAGONALS, OF_A_UNIT, PLAIN, SEWN, SIDED, ReadingKind
 
 __all__ = [
     "LONGEST_ROW",
@@ -179,7 +179,7 @@ def loosened(reading: Reading, model: BlockModel) -> Reading | None:
     if reading.kind in SEWN:
         return replace(reading, batch="", unit="", seam="", mark="", feature="")
     of_any = reading.kind in OF_A_UNIT or (reading.kind is ReadingKind.ROW and reading.count >= 2)
-    turned = reading.kind in (ReadingKind.MISS, ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING)
+    turned = reading.kind in (ReadingKind.MISS, *DIAGONALS)
     if not of_any or turned or reading.feature or model.places.batch(reading.batch) is None:
         return None
     return replace(reading, unit="", corner="", mark="")

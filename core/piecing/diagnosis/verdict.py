@@ -32,7 +32,7 @@ from .naming import (
     taken_for_sure,
 )
 from .places import SeamGroup
-from .reading_kinds import ReadingKind
+from .reading_kinds import SIZES, ReadingKind
 from .said import cause_said, evidence_said, reading_off, seams_off_said, seams_take_said
 from .seen import HEADLINES
 from .truth import ends_unread, is_fold_open, looked_at_said, true_so_far
@@ -57,7 +57,7 @@ _FAR_OFF = 1 / 20
 """Inches: what is off by a sixteenth."""
 _MANY = 4
 """Readings of one kind that show how a hand varies."""
-_BY_HAND = (ReadingKind.STITCH, ReadingKind.WIDTH, ReadingKind.HEIGHT)
+_BY_HAND = (ReadingKind.STITCH, *SIZES)
 """What one act of the hand leaves, sewing or trimming."""
 _LEAST_REACH = 1 / 16
 _UNSETTLED = Message("These readings do not settle it")

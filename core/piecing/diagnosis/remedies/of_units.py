@@ -22,7 +22,7 @@ from ..equations import raw_sizes
 from ..faults import EASED
 from ..model import OF_UNIT, FeatureKind
 from ..places import PlacedUnit, batch_name
-from ..reading_kinds import RAW_SIZES, ReadingKind
+from ..reading_kinds import RAW_SIZES, SIZES, ReadingKind
 from ..said import off_a_side
 from ..words import GuideSetting, Roughly
 from .remedy import Change, Remedy, RemedyMinutes, Work
@@ -62,7 +62,7 @@ def _by_itself(work: Work) -> Iterator[Remedy]:
             continue
         if unit and reading.kind in (ReadingKind.MISS, ReadingKind.CLEARANCE):
             yield _off_its_lines(unit, n)
-        if reading.kind not in (ReadingKind.WIDTH, ReadingKind.HEIGHT):
+        if reading.kind not in SIZES:
             continue
         who, read, off = batch_name(places, batch.number), Length.near(reading.read), Roughly(o.away)
         width, height = (side + work.model.allowance * 2 for side in (batch.spec.width, batch.spec.height))
