@@ -254,6 +254,11 @@ class NothingOffTest(TestCase):
         self.assertIs(v.status, Status.UNSETTLED)
         self.assertIn("trimmed 1⁄16″ too small; or nothing at all", plain(v.why))
 
+    def test_geese_that_vary_do_not_excuse_rows_that_are_long(self) -> None:
+        """Geese a 1/16 wide and on their mark, a 1/32 high and low: a hand that varies. The rows are 1/32 and 3/32 over, and no seam was read."""
+        geese = [*widths(GOOSE, "6 9/16", "6 1/2"), *heights(GOOSE, "3 17/32", "3 15/32")]
+        self.assertIs(S.judge(*geese, *lines("12 17/32", "12 19/32")).status, Status.UNSETTLED)
+
     def test_true_within_a_thirty_second(self) -> None:
         given = [
             *widths(HST, "3 1/2", "3 17/32", "3 1/2"), *heights(HST, "3 1/2", "3 15/32"), *seams("1/4", "9/32", "1/4", "7/32"),

@@ -6,11 +6,14 @@ raw edge. What they are short by, over six, is what a seam takes too much of eac
 
 from unittest import TestCase
 
+from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.causes import Cause
+from piecing.diagnosis.reading_kinds import SIZES
 from piecing.diagnosis.readings import Reading
 from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import Status, Verdict, judge
 
+from .test_first_readings import strips
 from .trials import FOUR_BY_FOUR, plain, read
 
 F = FOUR_BY_FOUR()
@@ -74,8 +77,35 @@ class SeamsTakeTest(TestCase):
 
     def test_not_before_a_drift_would_have_shown(self) -> None:
         """Middles of seams and of rows alone say nothing of where seams begin and end; the same read at their ends does."""
-        short = (*rows(*["12 5/16"] * 3), TRUE_UNITS[0])
+        short = (*rows(*["12 5/16"] * 2), *TRUE_UNITS[:2])
+        shorter = (*short, *rows(*["12 5/16"] * 3)[2:])
         middles = read("stitch", "1/4", "9/32", spot="middle")
         self.assertNotIn("too much", plain(judged(*short, *middles).said))
         ends = (*read("stitch", "9/32", spot="start"), *read("stitch", "1/4", spot="end"))
-        self.assertIn("too much", plain(judged(*short, *ends).said))
+        self.assertIn("too much", plain(judged(*shorter, *ends).said))
+
+    def test_one_unit_on_its_mark_is_not_enough(self) -> None:
+        """Units 3/64 small each would make rows of four as short, and one of them may be right: another is asked for."""
+        given = (*read("stitch", "1/4", "9/32", "9/32", "1/4", spot="middle"), *rows(*["12 5/16"] * 3))
+        found = F.infer(*given, *TRUE_UNITS[:1])
+        v = judge(found)
+        self.assertIs(v.status, Status.UNSETTLED)
+        self.assertTrue(plain(v.why).endswith("one by itself may be right: measure another."))
+        self.assertIn(next_readings(found, v)[0].reading.kind, SIZES)
+        self.assertIn("too much", plain(judged(*given, *TRUE_UNITS[:2]).said))
+
+    def test_strips_that_lose_a_quarter_each_deny_it(self) -> None:
+        """Three strips of 1 1/2: the middle one 1 and all three 3 1/2 lose a quarter each; 31/32 and 3 7/16 lose 1/64 more."""
+        given = (*read("stitch", "1/4", "9/32", "9/32", "1/4", spot="middle"), *rows(*["12 5/16"] * 3), *TRUE_UNITS)
+        self.assertIs(judged(*given, *strips("1", "7/2")).status, Status.UNSETTLED)
+        self.assertIn("too much", plain(judged(*given, *strips("31/32", "55/16")).said))
+
+    def test_two_seams_that_differ_leave_it_to_the_stitching(self) -> None:
+        """Rows 1/4 short over six fabrics: more than a fold. One seam reads 9/32, one 7/32; a third and a fourth on their marks deny that it
+        is the stitching."""
+        given = (*rows(*["12 1/4"] * 3), *TRUE_UNITS[:2])
+        two = (*read("stitch", "9/32", spot="start"), *read("stitch", "7/32", spot="end"))
+        v = judged(*given, *two)
+        self.assertEqual((v.status, v.leading and v.leading.cause), (Status.SETTLED, Cause.SEAM))
+        v = judged(*given, *two, *read("stitch", "1/4", "1/4", spot="middle"))
+        self.assertNotEqual(v.leading and v.leading.cause, Cause.SEAM)

@@ -38,6 +38,7 @@ __all__ = [
     "telling",
     "tells_apart",
     "told_sure",
+    "units_look_so",
 ]
 
 _NAMED, _FEW, _SOON = 0.71, 0.21, 5.0
@@ -70,6 +71,8 @@ are called true (bench sewers: 10 in 100 told wrong in place of 7)."""
 _BACKS, _FOLD_ALONE = 3, 0.85
 """Readings on the back of seams before what they leave over is called the fold's; and the chance that it leads from which it is without a strip
 test (bench sewers: of 480 quilters with 1/32 of something else four were told of a fold, three of them on less)."""
+_UNITS = 2
+"""Sizes of units read before what lengths are short by is called the seams': one by itself may be the one that is right."""
 _LOOKED_ROUND, _ANYWAY, _NOT_SEEN = 7, 0.9, 0.04
 """Readings until which less than ``AS_DRIFT`` is named only from such a chance to lead, where one that was not measured leads with more
 than the last: with three seams a 1/32 narrow something is found, and a sixteenth may lie where nobody looked (bench sewers: of what was
@@ -190,8 +193,8 @@ def tells_apart(found: Inference, e: Estimate) -> Message:
         return Message(
             "One seam that strays by itself looks just so: read another at its {end}.", end=e.parameter.cause.value
         )
-    if e.parameter.cause is Cause.FOLD and not _units_told_from_seams(found):
-        return Message("Units that are a little small look just so: measure one.")
+    if e.parameter.cause is Cause.FOLD and (units := units_look_so(found)) is not None:
+        return units
     if e.parameter.cause is Cause.FOLD and _count_of(found, ReadingKind.STRIP_TEST):
         return Message("Seams that are a little wide look just so: read the stitching on the back.")
     if e.parameter.cause is Cause.FOLD and _count_of(found, ReadingKind.STITCH) >= _BACKS:
@@ -254,7 +257,11 @@ def seams_take(found: Inference) -> Estimate | None:
     sure = float((one_of_them & (found.lost > _TAKEN)).mean())
     if sure < _TAKEN_SURE or len(found.weighed) < _AT_LEAST or not _ends_looked_at(found) or _only_lengths(found):
         return None
-    return fold if seam.leads < _OF_BOTH * fold.leads or is_denied(found, seam) else seam
+    # Strips that lose nothing speak of both, and what lengths are short by may be of their units.
+    if is_denied(found, fold) or not _units_told_from_seams(found):
+        return None
+    denied = is_denied(found, seam) and _count_of(found, ReadingKind.STITCH) >= _BACKS
+    return fold if seam.leads < _OF_BOTH * fold.leads or denied else seam
 
 
 def taken_for_sure(found: Inference) -> float:
@@ -299,9 +306,20 @@ def _read_at(found: Inference, p: Parameter) -> int:
     return sum(r.spot == p.cause.value or _along_an_edge(r) for r in read)
 
 
+def units_look_so(found: Inference) -> Message | None:
+    """That units may be what lengths are short by, while too few were measured to blame it on what seams take."""
+    if _units_told_from_seams(found):
+        return None
+    return Message(
+        "Units that are a little small look just so, and one by itself may be right: measure another."
+        if _count_of(found, *SIZES)
+        else "Units that are a little small look just so: measure one."
+    )
+
+
 def _units_told_from_seams(found: Inference) -> bool:
-    """Whether a unit was measured, or a strip test was sewn, which has none in it."""
-    return _count_of(found, *SIZES, ReadingKind.STRIP_TEST) > 0
+    """Whether units were measured, or a strip test was sewn, which has none in it."""
+    return _count_of(found, *SIZES) >= _UNITS or _count_of(found, ReadingKind.STRIP_TEST) > 0
 
 
 def _along_an_edge(reading: Reading) -> bool:

@@ -14,11 +14,11 @@ import numpy as np
 from ..days import day_words
 from ..messages import Listing, Message
 from .bearing import AT_ONE_PLACE, LENGTHS, OFF_ITS_MARK, STRAY, Bow, bow_of, is_denied, read_alike, says_why
-from .causes import Cause
+from .causes import Cause, Parameter
 from .estimates import Estimate
 from .groups import CauseGroup
 from .inference import Inference
-from .naming import NO_RULER, ON_THE_BACK, Telling, look_alike, telling, tells_apart
+from .naming import NO_RULER, ON_THE_BACK, Telling, look_alike, telling, tells_apart, units_look_so
 from .reading_kinds import RAW_SIZES, SIZES, ReadingKind
 from .readings import TwoSettings, two_settings
 from .said import cause_said, reading_off
@@ -74,6 +74,12 @@ def open_said(found: Inference, groups: Sequence[CauseGroup], none: float, far: 
                 cause=names[0],
             ),
             _UNITS_OR_STRIPS,
+        )
+    of_seams = {g.best.parameter.cause for g in may} == {Cause.SEAM, Cause.FOLD}
+    if of_seams and (units := units_look_so(found)) is not None:
+        return Open(
+            Message("Perhaps {causes}. {alike}", causes=Listing(names, "; or "), alike=units),
+            telling(found, Parameter(Cause.FOLD)),
         )
     if none >= 0.25:
         return Open(Message("Perhaps {causes}; or nothing at all.", causes=Listing(names, "; or ")))
