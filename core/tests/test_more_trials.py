@@ -259,6 +259,18 @@ class NothingOffTest(TestCase):
         geese = [*widths(GOOSE, "6 9/16", "6 1/2"), *heights(GOOSE, "3 17/32", "3 15/32")]
         self.assertIs(S.judge(*geese, *lines("12 17/32", "12 19/32")).status, Status.UNSETTLED)
 
+    def test_a_thirty_second_off_the_diagonal_is_lost_in_a_hand_that_varies(self) -> None:
+        """One row of a pinwheel a 1/16 over, the other a 1/16 short; its diagonals pass their corners by nothing to 3/32 on either side."""
+        wheel = scene(library_pattern("pinwheel"), "8")
+        half = wheel.batch("half_square_triangle")
+        given = [
+            *lines("8 9/16", "8 7/16"), *seams("1/4", "7/32"), *widths(half, "4 1/2"), *read("diagonal_rising", "6 3/8", batch=half),
+            *read("miss", "0", unit="c1r1", corner="top left"), *read("miss", "1/32", unit="c2r1", corner="top right"),
+            *read("corner_tip", "1/32", feature="diagonal c1r1 bottom right"),
+            *read("corner_tip", "-3/32", feature="diagonal c2r1 bottom left"),
+        ]  # fmt: skip
+        self.assertIs(wheel.judge(*given).status, Status.UNSETTLED)
+
     def test_true_within_a_thirty_second(self) -> None:
         given = [
             *widths(HST, "3 1/2", "3 17/32", "3 1/2"), *heights(HST, "3 1/2", "3 15/32"), *seams("1/4", "9/32", "1/4", "7/32"),
