@@ -1759,8 +1759,8 @@ SABOTAGES = [
         "diagnosis/naming.py",
         "tests.test_but_the_fold",
         (
-            "cause is Cause.FOLD and not _units_told_from_seams(found):\n        return Message",
-            "cause is Cause.TRIM:\n        return Message",
+            "cause is Cause.FOLD and (units := units_look_so(found)) is not None:\n",
+            "cause is Cause.TRIM and (units := units_look_so(found)):\n",
         ),
         ("            return Telling(SIZES)\n", "            return None\n"),
     ),
@@ -1802,5 +1802,45 @@ SABOTAGES = [
         "diagnosis/asking.py",
         "tests.test_more_trials",
         ("if verdict is None or verdict.wanted is None or not verdict.wanted.spots:", "if True:"),
+    ),
+    *in_file(
+        "diagnosis/naming.py",
+        "tests.test_seams_take tests.test_more_trials",
+        ("if is_denied(found, fold) or not _units_told_from_seams(found):", "if not _units_told_from_seams(found):"),
+        ("if is_denied(found, fold) or not _units_told_from_seams(found):", "if is_denied(found, fold):"),
+        ("_UNITS = 2", "_UNITS = 1"),
+        ("_UNITS = 2", "_UNITS = 3"),
+        (
+            "is_denied(found, seam) and _count_of(found, ReadingKind.STITCH) >= _BACKS",
+            "is_denied(found, seam) and _count_of(found, ReadingKind.STITCH) > 0",
+        ),
+        (
+            "is_denied(found, seam) and _count_of(found, ReadingKind.STITCH) >= _BACKS",
+            "_count_of(found, ReadingKind.STITCH) > 99",
+        ),
+        (" or found.unsteady >= _VARIES:", ":"),
+        ("and one by itself may be right: measure another.", "measure one."),
+        (
+            "return _units_told_from_seams(found) and _count_of(found, ReadingKind.STITCH) >= _BACKS",
+            "return _count_of(found, ReadingKind.STITCH) >= _BACKS",
+        ),
+        (
+            "return _units_told_from_seams(found) and _count_of(found, ReadingKind.STITCH) >= _BACKS",
+            "return _units_told_from_seams(found)",
+        ),
+    ),
+    *in_file(
+        "diagnosis/verdict.py",
+        "tests.test_seams_take tests.test_more_trials tests.test_doubts",
+        ("(many or found.nearly_none >= _BESIDE_IT * chance_looked_at(found))", "True"),
+        ("(many or found.nearly_none >= _BESIDE_IT * chance_looked_at(found))", "many"),
+        ("(g.best.parameter.cause is not Cause.FOLD or is_left_over(found))", "True"),
+        ("(alone or single)", "alone"),
+    ),
+    *in_file(
+        "diagnosis/unsettled.py",
+        "tests.test_seams_take",
+        ("of_seams and (units := units_look_so(found)) is not None:", "False:"),
+        ("            telling(found, Parameter(Cause.FOLD)),\n", ""),
     ),
 ]

@@ -6,6 +6,7 @@ raw edge. What they are short by, over six, is what a seam takes too much of eac
 
 from unittest import TestCase
 
+from piecing.blocks.library import library_pattern
 from piecing.diagnosis.asking import next_readings
 from piecing.diagnosis.causes import Cause
 from piecing.diagnosis.reading_kinds import SIZES
@@ -14,7 +15,7 @@ from piecing.diagnosis.remedies import changes_for_the_rest, remedies_of
 from piecing.diagnosis.verdict import Status, Verdict, judge
 
 from .test_first_readings import strips
-from .trials import FOUR_BY_FOUR, plain, read
+from .trials import FOUR_BY_FOUR, plain, read, scene
 
 F = FOUR_BY_FOUR()
 HST = F.batch("half_square_triangle")
@@ -109,3 +110,18 @@ class SeamsTakeTest(TestCase):
         self.assertEqual((v.status, v.leading and v.leading.cause), (Status.SETTLED, Cause.SEAM))
         v = judged(*given, *two, *read("stitch", "1/4", "1/4", spot="middle"))
         self.assertNotEqual(v.leading and v.leading.cause, Cause.SEAM)
+
+    def test_a_fold_beside_small_units_is_what_they_and_the_stitching_leave_over(self) -> None:
+        """Four units of 2 15/32 in a row, and rows of 8 3/16 in place of 8 1/2: 1/8 is theirs, and 3/16 over six fabrics a 1/32 of each. With one
+        unit read, or two seams, they may be smaller, or these wide."""
+        dishes = scene(library_pattern("broken_dishes"), "8")
+        short = rows(*["8 3/16"] * 3)
+        units = read("width", *["2 15/32"] * 3, batch=dishes.batch("half_square_triangle"))
+        backs = read("stitch", *["1/4"] * 3, spot="middle")
+        v = judge(dishes.infer(*short, *units, *backs))
+        self.assertEqual(
+            plain(v.said),
+            "Two things together: half-square triangles trimmed 1⁄32″ too small; and the fold is not paid for: it takes 1⁄32″ of each fabric",
+        )
+        for fewer in ((*units[:1], *backs), (*units, *backs[:2])):
+            self.assertIs(judge(dishes.infer(*short, *fewer)).status, Status.UNSETTLED)

@@ -28,6 +28,7 @@ __all__ = [
     "chance_unmeasured",
     "enough",
     "fold_leads",
+    "is_left_over",
     "look_alike",
     "may_be_lesser",
     "readings_judged",
@@ -317,6 +318,11 @@ def units_look_so(found: Inference) -> Message | None:
         if _count_of(found, *SIZES)
         else "Units that are a little small look just so: measure one."
     )
+
+
+def is_left_over(found: Inference) -> bool:
+    """Whether so much is known of units and of the stitching that what they leave over is the fold's."""
+    return _units_told_from_seams(found) and _count_of(found, ReadingKind.STITCH) >= _BACKS
 
 
 def _units_told_from_seams(found: Inference) -> bool:

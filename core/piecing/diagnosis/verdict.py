@@ -24,6 +24,7 @@ from .naming import (
     chance_looked_at,
     chance_unmeasured,
     enough,
+    is_left_over,
     look_alike,
     may_be_lesser,
     readings_judged,
@@ -208,16 +209,14 @@ def _weigh(found: Inference, leads: tuple[Lead, ...], none: float) -> _Weighed:
     with_it = second.large >= _BESIDE and second.sided and second.best.measured
     with_it = with_it and not is_denied(found, second.best)
     both = first.large >= _BOTH <= second.large and all(
-        g.sided and g.best.measured and not is_denied(found, g.best) and not _may_be_units(found, g.best)
+        g.sided
+        and g.best.measured
+        and not is_denied(found, g.best)
+        and (g.best.parameter.cause is not Cause.FOLD or is_left_over(found))
         for g in (first, second)
     )
     both = both and first.chance + second.chance >= _BESIDE and readings_judged(found) >= _TELL_TWO
     return _Weighed(found, leads, none, groups, first, second, named and not lesser, with_it, both, lesser)
-
-
-def _may_be_units(found: Inference, e: Estimate) -> bool:
-    """Whether it is the fold, and units of another size look just like it."""
-    return e.parameter.cause is Cause.FOLD and look_alike(found, e)
 
 
 def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdict:
