@@ -748,7 +748,7 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_doubts tests.test_some_seams",
-        ("return varied and _on_both_sides(found, OFF_ITS_MARK)", "return varied"),
+        ("alone and _on_both_sides(found, OFF_ITS_MARK)", "alone"),
         ("named and is_looked_at(found, first.best.parameter)", "named"),
     ),
     *in_file(
@@ -1835,7 +1835,6 @@ SABOTAGES = [
         ("(many or found.nearly_none >= _BESIDE_IT * chance_looked_at(found))", "True"),
         ("(many or found.nearly_none >= _BESIDE_IT * chance_looked_at(found))", "many"),
         ("(g.best.parameter.cause is not Cause.FOLD or is_left_over(found))", "True"),
-        ("(alone or single)", "alone"),
     ),
     *in_file(
         "diagnosis/unsettled.py",

@@ -254,6 +254,10 @@ class NothingOffTest(TestCase):
         self.assertIs(v.status, Status.UNSETTLED)
         self.assertIn("trimmed 1⁄16″ too small; or nothing at all", plain(v.why))
 
+    def test_three_seams_an_eighth_apart_are_enough_where_all_else_is_on_its_mark(self) -> None:
+        given = [*seams("3/16", "5/16", "9/32"), *lines("12 1/2", "12 1/2"), *widths(HST, "3 1/2", "3 1/2")]
+        self.assertIs(F.judge(*given).status, Status.VARIES)
+
     def test_geese_that_vary_do_not_excuse_rows_that_are_long(self) -> None:
         """Geese a 1/16 wide and on their mark, a 1/32 high and low: a hand that varies. The rows are 1/32 and 3/32 over, and no seam was read."""
         geese = [*widths(GOOSE, "6 9/16", "6 1/2"), *heights(GOOSE, "3 17/32", "3 15/32")]

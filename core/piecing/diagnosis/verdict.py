@@ -51,8 +51,6 @@ _TELL_TWO = 5
 """Readings from which two are told together: two or three that lie off are as easily one cause and chance."""
 _VARIES, _NOTHING_OFF = 0.8, 0.6
 """The chances that a hand varies, and that nothing leads beside it, from which that is all that is said."""
-_SINGLE = 0.97
-"""The chance that one seam or unit is off, from which it is no hand that varies."""
 _BESIDE_IT = 0.92
 """The chance that nothing leads of what was looked at, from which that is said where few readings lie far off: a hand that varies hides a 1/32 of
 something else (bench sewers: of 120 quilters with a 1/32 and twice the scatter five were told that nothing is off, now one)."""
@@ -229,7 +227,7 @@ def _by_chances(found: Inference, leads: tuple[Lead, ...], none: float) -> Verdi
             leads,
         )
     w = _weigh(found, leads, none)
-    if _varies(found, none, w.first):
+    if _varies(found, none):
         return Verdict(
             Status.VARIES,
             Message("Nothing is off on the whole: the hand varies"),
@@ -357,14 +355,12 @@ def _spared_group(model: BlockModel, one: Estimate, other: Estimate) -> SeamGrou
     return model.places.seam_groups[other.parameter.place] if abs(one.size + other.size) < _RIGHT else None
 
 
-def _varies(found: Inference, none: float, first: CauseGroup) -> bool:
-    single = first.best.parameter.single and not first.large >= _SINGLE
+def _varies(found: Inference, none: float) -> bool:
     # Where as much is seen on both sides, what nobody measured is no reason to leave it open.
     many = _on_both_sides(found, _FAR_OFF, _BY_HAND, _MANY)
     right = found.nearly_none if many else none
     alone = right >= _NOTHING_OFF and (many or found.nearly_none >= _BESIDE_IT * chance_looked_at(found))
-    varied = found.unsteady >= _VARIES and (alone or single)
-    return varied and _on_both_sides(found, OFF_ITS_MARK)
+    return found.unsteady >= _VARIES and alone and _on_both_sides(found, OFF_ITS_MARK)
 
 
 def _on_both_sides(
