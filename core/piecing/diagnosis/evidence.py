@@ -78,11 +78,11 @@ class Background:
         self._inverse = np.asarray(np.linalg.inv(base), dtype=np.float64)
         self._weighed = self._inverse @ residual
         self._reached = self._inverse @ candidates.columns
-        self._between = candidates.columns.T @ self._reached
+        # What any two candidates have to do with each other is found when it is asked for: of some hundreds a few are.
+        self._reach = np.einsum("kj,kj->j", candidates.columns, self._reached)
         self._pull = candidates.columns.T @ self._weighed
         self._size = float(residual @ self._weighed)
         self._spread = np.sqrt(candidates.variance)
-        self._scaled = self._spread[:, None] * self._between * self._spread
         self._wide: list[bool] = (candidates.variance > 0).tolist()
 
     def score(self, of: frozenset[int]) -> float:
@@ -97,10 +97,10 @@ class Background:
         c = self.candidates
         w = self._widening(of)
         wide, root, pull = w.wide, w.root, w.pull
-        reach = np.diagonal(self._between)
+        reach = self._reach
         if wide:
             # What the set has widened is told less well than before, by the square of this.
-            less = root @ self._between[wide]
+            less = root @ self._between(wide)
             pull = pull - less.T @ (root @ pull[wide])
             reach = reach - np.einsum("kj,kj->j", less, less)
         v, m = c.variance, c.mean
@@ -121,6 +121,10 @@ class Background:
         inverse = self._inverse - less @ less.T
         return inverse, inverse @ left, left
 
+    def _between(self, some: list[int]) -> Vector:
+        """(some, candidates): what some candidates have to do with all of them."""
+        return np.asarray(self.candidates.columns[:, some].T @ self._reached)
+
     def _widening(self, of: frozenset[int]) -> _Widening:
         c = self.candidates
         volume, root = self._volume, np.zeros((0, 0))
@@ -130,11 +134,12 @@ class Background:
         wide = [k for k in inside if self._wide[k]]
         pull, size, mean = self._pull, self._size, c.mean[inside]
         if mean.any():
-            pull = pull - mean @ self._between[inside]
+            pull = pull - mean @ self._between(inside)
             size -= float((self._pull[inside] + pull[inside]) @ mean)
         if wide:
-            grown = np.linalg.cholesky(np.eye(len(wide)) + self._scaled[wide][:, wide])
-            root = np.linalg.inv(grown) * self._spread[wide]
+            spread, among = self._spread[wide], c.columns[:, wide].T @ self._reached[:, wide]
+            grown = np.linalg.cholesky(np.eye(len(wide)) + spread[:, None] * among * spread)
+            root = np.linalg.inv(grown) * spread
             volume += 2 * float(np.log(np.diagonal(grown)).sum())
             drawn = root @ pull[wide]
             size -= float(drawn @ drawn)
