@@ -283,6 +283,24 @@ class DiagnoseTest(JourneyCase):
             hand.locator(".line", has=self.page.get_by_label("Strip test, line 9")).get_by_role("alert")
         ).to_be_visible()
 
+    def test_on_a_tablet_the_verdict_stays_in_sight_however_many_lines_there_are(self) -> None:
+        self.page.set_viewport_size({"width": 820, "height": 1180})
+        self.open("/wrong?see=by-hand")
+        hand, verdict = self.region("By hand"), self.region("Verdict")
+        hand.get_by_label("Finished").fill("3")
+        hand.get_by_role("button", name="+ Raw edge to stitching").click()
+        for _ in range(20):
+            self.page.keyboard.type("5/16")
+            self.page.keyboard.press("Enter")
+        expect(hand.get_by_label(", line")).to_have_count(21)
+        for line in (21, 1):
+            field = hand.get_by_label(f"Raw edge to stitching, line {line}", exact=True)
+            field.focus()
+            expect(verdict).to_be_in_viewport(ratio=1)
+            box, stands = field.bounding_box(), verdict.bounding_box()
+            assert box is not None and stands is not None
+            self.assertLessEqual(box["y"] + box["height"], stands["y"])
+
     def test_lines_by_hand_take_the_keyboard_and_a_seam_is_looked_at_before_all_is_left(self) -> None:
         self.open("/wrong?see=by-hand")
         hand, verdict = self.region("By hand"), self.region("Verdict")

@@ -215,7 +215,7 @@ async function judge() {
     <div class="says">
       <p v-if="!found" class="on-dark">What the readings say stands here, once some are taken down.</p>
       <template v-else>
-        <VerdictPanel :found="found" by-hand />
+        <VerdictPanel class="stands" :found="found" by-hand />
         <RemedyList
           title="These units"
           undrawn
@@ -265,6 +265,31 @@ async function judge() {
 
   .says {
     position: static;
+  }
+}
+
+/* On a tablet the lines outgrow the screen: the verdict stays at its foot until they end, and no field that takes the keyboard under it. */
+@media (width <= 1000px) and (height >= 900px) {
+  .by-hand {
+    display: flex;
+    flex-direction: column;
+    align-items: stretch;
+  }
+
+  .says {
+    display: contents;
+  }
+
+  .stands {
+    position: sticky;
+    bottom: 0;
+    z-index: 2;
+    box-shadow: 0 0 0 2px var(--oilskin);
+  }
+
+  .hand :deep(input),
+  .hand :deep(button) {
+    scroll-margin-bottom: 300px;
   }
 }
 
