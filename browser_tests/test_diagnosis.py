@@ -298,7 +298,8 @@ class DiagnoseTest(JourneyCase):
             field.focus()
             expect(verdict).to_be_in_viewport(ratio=1)
             box, stands = field.bounding_box(), verdict.bounding_box()
-            assert box is not None and stands is not None
+            assert box is not None
+            assert stands is not None
             self.assertLessEqual(box["y"] + box["height"], stands["y"])
 
     def test_lines_by_hand_take_the_keyboard_and_a_seam_is_looked_at_before_all_is_left(self) -> None:
