@@ -270,6 +270,11 @@ class DiagnoseTest(JourneyCase):
                 self.page.keyboard.type(value)
                 self.page.keyboard.press("Enter")
         expect(verdict).to_contain_text("All seams are 1⁄32″ wide")
+        # What is asked for next has a line at once, which is gone again as soon as another is.
+        expect(verdict).to_contain_text("The next reading")
+        expect(verdict).to_contain_text("Lay the ruler's diagonal")
+        verdict.get_by_role("button", name="Take this one").click()
+        expect(hand.get_by_label("Diagonal past the corner, line 8")).to_be_focused()
         # The line that Enter offered goes when nothing was typed in it and another kind is asked for.
         expect(hand.get_by_label(", line")).to_have_count(3 + 5)
         values = [f.input_value() for f in hand.locator(".line input[aria-label*=', line']").all()]
@@ -307,7 +312,7 @@ class DiagnoseTest(JourneyCase):
         hand, verdict = self.region("By hand"), self.region("Verdict")
         judge = self.page.get_by_role("button", name="Judge these readings")
         judge.click()
-        expect(verdict).to_have_text("Nothing is measured yet.")
+        expect(verdict).to_contain_text("Nothing is measured yet.")
         hand.get_by_label("Finished").fill("3")
         for name, values in (
             ("Trimmed width", ["3 1/2"] * 3),

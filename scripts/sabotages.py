@@ -1842,4 +1842,9 @@ SABOTAGES = [
         ("of_seams and (units := units_look_so(found)) is not None:", "False:"),
         ("            telling(found, Parameter(Cause.FOLD)),\n", ""),
     ),
+    *in_file(
+        "diagnosis/asking.py",
+        "tests.test_diagnosis.NextTest",
+        ("(of_any if by_hand else candidates)(found", "candidates(found"),
+    ),
 ]

@@ -35,8 +35,9 @@ from piecing.planning.plan import plan
 from piecing.planning.unit_plan import Choices
 from piecing.units import UnitSpec, methods_of
 
+from .blocks import grid
 from .polygons import BLOCKS, Table, Truth, Ways, sewn, table
-from .trials import FOUR_BY_FOUR, STAR, read
+from .trials import FOUR_BY_FOUR, STAR, plain, read, scene
 
 K = ReadingKind
 ONE = inches(1)
@@ -364,6 +365,20 @@ class NextTest(TestCase):
         fresh = {r.kind for r in candidates(F.infer(), joined=False)}
         self.assertTrue({K.CUT, K.RAW_WIDTH} <= fresh)
         self.assertFalse(fresh & {K.ROW, K.COLUMN, K.CROSSING})
+
+    def test_by_hand_any_of_them_is_asked_for(self) -> None:
+        """Four half-square triangles in a row, of which one knows neither which was read nor which seam."""
+        four = scene(grid(["A0 A0 A0 A0"], {"A": {"kind": "half_square_triangle", "fabrics": "ab"}}), "12")
+        found = four.infer(*read("width", "3 3/8", batch=HST))
+        asked = next_readings(found, judge(found), by_hand=True)
+        self.assertFalse([a for a in asked if a.reading.unit or a.reading.seam or a.reading.feature])
+        kinds = sorted(a.reading.kind for a in asked)
+        self.assertEqual(kinds, sorted((K.WIDTH, K.MISS, *[K.STITCH] * 3, K.STRIP_TEST, K.ROW)))
+        said = {a.reading.kind: plain(a.said) for a in asked}
+        self.assertEqual(said[K.ROW], "Measure a row of 4, pressed and lying flat, raw edge to raw edge.")
+        self.assertEqual(
+            said[K.MISS], "Lay the ruler's diagonal on the seam of one unit and read how far from its corner it passes."
+        )
 
     def test_it_stops_when_nothing_would_change_the_advice(self) -> None:
         given = [

@@ -159,11 +159,14 @@ class _Asked:
     tried: str
     blocks: int
     scene: Scene = field(compare=False)
+    by_hand: bool = False
 
 
-def _sheet(scene: Scene, pool: Pool, factor: float, tried: str, blocks: int) -> DiagnosisSheet:
+def _sheet(
+    scene: Scene, pool: Pool, factor: float, tried: str, blocks: int, *, by_hand: bool = False
+) -> DiagnosisSheet:
     """The last answers are remembered, without the rows of the database that they were read from."""
-    asked = _Asked(scene.key, tuple(pool.all), factor, tried, blocks, scene)
+    asked = _Asked(scene.key, tuple(pool.all), factor, tried, blocks, scene, by_hand)
     worked = _work_out if scene.model.errors <= REMEMBERED else _work_out.__wrapped__
     return replace(worked(asked), scene=scene, pool=pool)
 
@@ -194,7 +197,9 @@ def _work_out(asked: _Asked) -> DiagnosisSheet:
         drawing=drawing,
         before=before,
         faults=faults,
-        next=next_readings(found, verdict, resolution=scene.resolution, raw=scene.raw, joined=joined)[:4],
+        next=next_readings(
+            found, verdict, resolution=scene.resolution, raw=scene.raw, joined=joined, by_hand=asked.by_hand
+        )[:4],
         this_block=this_block,
         the_batch=changes_for_the_rest(found, verdict),
         tried=remedy.code if remedy else "",
@@ -237,7 +242,7 @@ def by_hand(
 ) -> DiagnosisSheet:
     """A row of units that no project knows: sizes typed by hand. Raises what the sizes are refused for, or a reading, by its number."""
     scene = row_scene(spec, units, allowance, resolution)
-    return _sheet(scene, Pool((), tuple(_by_number(scene, readings)), ()), factor, "", 1)
+    return _sheet(scene, Pool((), tuple(_by_number(scene, readings)), ()), factor, "", 1, by_hand=True)
 
 
 def _by_number(scene: Scene, readings: Sequence[Reading]) -> Iterator[Reading]:

@@ -17,7 +17,7 @@ from ..lengths import Length, inches
 from ..messages import Message
 from .asking_words import how_said, outcome_said, range_said
 from .bearing import Bow, bow_of
-from .candidates import candidates
+from .candidates import candidates, of_any
 from .causes import SOURCES, Parameter
 from .equations import Equation, RawSizes, equation_of
 from .inference import Inference
@@ -113,6 +113,7 @@ def next_readings(
     resolution: Length = inches("1/32"),
     raw: Mapping[int, RawSizes] | None = None,
     joined: bool = True,
+    by_hand: bool = False,
     rng: np.random.Generator | None = None,
     options: Sequence[Reading] | None = None,
 ) -> tuple[NextReading, ...]:
@@ -120,7 +121,7 @@ def next_readings(
 
     The worth of acting on a cause is the error it puts right less what acting costs; a reading is worth what the best acts are
     worth after it, on the mean of its outcomes, beyond what they are worth now. ``options`` are weighed instead of
-    all there can be. What the verdict wants read again comes before all of them,
+    all there can be; ``by_hand`` no unit and no seam is known by its place. What the verdict wants read again comes before all of them,
     then what its sentence sends one to read.
     """
     rng = rng or np.random.default_rng(1853)
@@ -132,7 +133,7 @@ def next_readings(
     weighed: list[_Weighed] = []
     unseen = _unseen(found)
     again = _again(found, verdict) if options is None else None
-    asked = options if options is not None else candidates(found, joined=joined)
+    asked = options if options is not None else (of_any if by_hand else candidates)(found, joined=joined)
     for reading in asked if again is None else [again, *(r for r in asked if r != again)]:
         try:
             e = equation_of(reading, found.model, resolution, raw)

@@ -150,6 +150,10 @@ def how_said(reading: Reading, model: BlockModel, *, more: bool = False) -> Mess
                 who=who,
             )
         return Message(_HOW[k], one=one, who=who, sized=sized)
+    if k is ReadingKind.MISS and not reading.unit:
+        return Message(
+            "Lay the ruler's diagonal on the seam of {one} unit and read how far from its corner it passes.", one=one
+        )
     if k is ReadingKind.MISS:
         unit = places.unit(reading.unit)
         return Message(

@@ -7,7 +7,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { api, Refusal, type Schemas, taken } from '@/shared/api/client'
 import { kindWords, readingWords } from '@/shared/words/words'
 
-import { byHand, type Diagnosis } from './api'
+import { type Asked, byHand, type Diagnosis } from './api'
 import HandLine from './HandLine.vue'
 import RemedyList from './RemedyList.vue'
 import VerdictPanel from './VerdictPanel.vue'
@@ -43,7 +43,7 @@ interface Line {
   whole: string
   /** Of a seam; lines of before had none. */
   spot?: string
-  /** It came by itself when the one above was taken down, and goes again if nothing is typed. */
+  /** It came by itself, or as the next reading, and goes again if nothing is typed. */
   offered?: boolean
 }
 let lineCount = 0
@@ -82,6 +82,12 @@ function add(kind: string) {
   const line = lineOf(kind)
   lines.value.push(line)
   void typeIn(line)
+}
+
+/** The next reading has a line of its own, at its spot. */
+function take(next: Asked) {
+  add(next.kind)
+  Object.assign(lines.value.at(-1)!, { spot: next.spot || undefined, offered: true })
 }
 
 /** A line that was just added takes the keyboard. */
@@ -215,7 +221,7 @@ async function judge() {
     <div class="says">
       <p v-if="!found" class="on-dark">What the readings say stands here, once some are taken down.</p>
       <template v-else>
-        <VerdictPanel class="stands" :found="found" by-hand />
+        <VerdictPanel class="stands" :found="found" by-hand @ask="take" />
         <RemedyList
           title="These units"
           undrawn

@@ -29,11 +29,11 @@ const needed = computed(() => next.value?.needed && v.value.status !== 'mistake'
     </p>
     <p v-for="o in found.odd" :key="o" class="serious">Set aside: {{ o }}</p>
     <p v-for="o in found.lone" :key="o" class="serious">{{ o }}</p>
-    <template v-if="next && !byHand">
+    <template v-if="next">
       <div v-if="needed || v.status === 'no_readings'" class="next">
         <h3>The next reading</h3>
         <p>{{ next.said }}</p>
-        <ul v-if="next.outcomes.length > 1">
+        <ul v-if="next.outcomes.length > 1 && !byHand">
           <li v-for="o in next.outcomes" :key="o.said">{{ upper(o.said) }}</li>
         </ul>
         <NButton size="small" @click="emit('ask', next)">Take this one</NButton>
