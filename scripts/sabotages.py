@@ -1787,8 +1787,8 @@ SABOTAGES = [
     *in_file(
         "diagnosis/verdict.py",
         "tests.test_more_trials",
-        ("_VARIES, _NOTHING_OFF = 0.8, 0.6", "_VARIES, _NOTHING_OFF = 0.8, 0.7"),
-        ("_VARIES, _NOTHING_OFF = 0.8, 0.6", "_VARIES, _NOTHING_OFF = 0.8, 0.0"),
+        ("_NOTHING_OFF = 0.6", "_NOTHING_OFF = 0.7"),
+        ("_NOTHING_OFF = 0.6", "_NOTHING_OFF = 0.0"),
     ),
     *in_file(
         "diagnosis/naming.py",
@@ -1818,7 +1818,7 @@ SABOTAGES = [
             "is_denied(found, seam) and _count_of(found, ReadingKind.STITCH) >= _BACKS",
             "_count_of(found, ReadingKind.STITCH) > 99",
         ),
-        (" or found.unsteady >= _VARIES:", ":"),
+        (" or found.unsteady >= VARIES:", ":"),
         ("and one by itself may be right: measure another.", "measure one."),
         (
             "return _units_told_from_seams(found) and _count_of(found, ReadingKind.STITCH) >= _BACKS",

@@ -14,7 +14,7 @@ from .causes import Cause
 from .inference import Inference
 from .model import FeatureKind
 from .places import CornerTip
-from .reading_kinds import NEEDS_RAW, OF_THE_BLOCK, ReadingKind
+from .reading_kinds import DIAGONALS, NEEDS_RAW, OF_THE_BLOCK, ReadingKind
 from .readings import Reading
 
 __all__ = ["candidates", "of_any"]
@@ -56,21 +56,14 @@ def candidates(found: Inference, *, joined: bool = True) -> list[Reading]:
 def of_any(found: Inference, *, joined: bool = True) -> list[Reading]:
     """The same of a row of units typed by hand: of any of them, of any seam, and of any such row; diagonals from corner to corner are not
     among them."""
-    model = found.model
-    no_place = (ReadingKind.DIAGONAL_RISING, ReadingKind.DIAGONAL_FALLING, *OF_THE_BLOCK)
-    options = [
-        replace(r, unit="", corner="", batch=r.batch or _batch_of(found, r))
-        for r in candidates(found, joined=joined)
-        if r.kind not in no_place and not r.seam and (not r.unit or r.kind is ReadingKind.MISS)
-    ]
-    row = Reading(ReadingKind.ROW, Length.of(1), batch=model.places.batches[0].key, count=len(model.places.cells))
-    return [*dict.fromkeys(options), *([row] if joined else [])]
-
-
-def _batch_of(found: Inference, reading: Reading) -> str:
     places = found.model.places
-    unit = places.unit(reading.unit) if reading.unit else None
-    return places.batches[unit.batch].key if unit is not None else ""
+    options = [
+        replace(r, unit="", corner="", batch=places.batch_of(r.unit, r.batch))
+        for r in candidates(found, joined=joined)
+        if r.kind not in (*DIAGONALS, *OF_THE_BLOCK) and not r.seam and (not r.unit or r.kind is ReadingKind.MISS)
+    ]
+    row = Reading(ReadingKind.ROW, Length.of(1), batch=places.batches[0].key, count=len(places.cells))
+    return [*dict.fromkeys(options), *([row] if joined else [])]
 
 
 def _of_the_block(found: Inference) -> list[Reading]:

@@ -23,6 +23,7 @@ __all__ = [
     "NO_RULER",
     "ON_THE_BACK",
     "TRIMMED_OFF",
+    "VARIES",
     "Telling",
     "chance_looked_at",
     "chance_unmeasured",
@@ -86,8 +87,8 @@ TRIMMED_OFF = (Cause.TRIM, Cause.SHIFT, Cause.TIP)
 _ALONE_FROM, _ALONE, _LITTLE = 6, 0.2, 0.4
 """Readings from which one of these stands alone; the chances of another, beside it, and of
 nothing large at all, up to which it does."""
-_VARIES = 0.8
-"""The chance that the hand varies, from which it does not: what is a little less than a 1/32 is lost in that."""
+VARIES = 0.8
+"""The chance from which the hand is said to vary. None of these stands alone then: what is a little less than a 1/32 is lost in that."""
 
 
 def readings_judged(found: Inference) -> int:
@@ -137,7 +138,7 @@ def stands_alone(found: Inference, e: Estimate, chance: float, beside: Collectio
     """Whether hardly another cause than this one is left, though it may be a little less than what counts as large: who trims a thread
     too small is not told anything wrong. Only of what a ruler reads straight on a unit: behind a seam there are fold and drift, which
     take the blame of it and give it theirs. ``chance`` that it leads, by itself or as one of those numbered ``beside``."""
-    if e.parameter.cause not in TRIMMED_OFF or readings_judged(found) < _ALONE_FROM or found.unsteady >= _VARIES:
+    if e.parameter.cause not in TRIMMED_OFF or readings_judged(found) < _ALONE_FROM or found.unsteady >= VARIES:
         return False
     looked, small = chance_looked_at(found, beside), found.nearly_none
     rest = looked - chance - small

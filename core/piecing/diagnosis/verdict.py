@@ -20,6 +20,7 @@ from .inference import Inference
 from .mistakes import BELIEVED
 from .model import BlockModel
 from .naming import (
+    VARIES,
     Telling,
     chance_looked_at,
     chance_unmeasured,
@@ -49,8 +50,8 @@ _BOTH = 0.7
 """Chance of being large from which two are named together that leave hardly a third to lead."""
 _TELL_TWO = 5
 """Readings from which two are told together: two or three that lie off are as easily one cause and chance."""
-_VARIES, _NOTHING_OFF = 0.8, 0.6
-"""The chances that a hand varies, and that nothing leads beside it, from which that is all that is said."""
+_NOTHING_OFF = 0.6
+"""The chance that nothing leads beside a hand that varies, from which that is all that is said."""
 _BESIDE_IT = 0.92
 """The chance that nothing leads of what was looked at, from which that is said where few readings lie far off: a hand that varies hides a 1/32 of
 something else (bench sewers: of 120 quilters with a 1/32 and twice the scatter five were told that nothing is off, now one)."""
@@ -360,7 +361,7 @@ def _varies(found: Inference, none: float) -> bool:
     many = _on_both_sides(found, _FAR_OFF, _BY_HAND, _MANY)
     right = found.nearly_none if many else none
     alone = right >= _NOTHING_OFF and (many or found.nearly_none >= _BESIDE_IT * chance_looked_at(found))
-    return found.unsteady >= _VARIES and alone and _on_both_sides(found, OFF_ITS_MARK)
+    return found.unsteady >= VARIES and alone and _on_both_sides(found, OFF_ITS_MARK)
 
 
 def _on_both_sides(
